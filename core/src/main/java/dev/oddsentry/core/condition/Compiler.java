@@ -1,0 +1,167 @@
+package dev.oddsentry.core.condition;
+
+import dev.oddsentry.core.condition.Expression.Arithmetic;
+import dev.oddsentry.core.condition.Expression.Comparison;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.time.Span;
+import dev.oddsentry.core.time.Window;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.core.value.Numbers;
+import dev.oddsentry.core.value.Type;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Last stage: a checked tree to nodes bound to column positions and to one slot, so that a row costs no look-up and no clock.
+ * Three-valued logic throughout; {@code and} and {@code or} stop at what decides them.
+ */
+final class Compiler {
+    private final Columns columns;
+    private final Map<Expression, Type> types;
+    private final Places places;
+    private final Moment moment;
+    private final Moments moments;
+
+    Compiler(Columns columns, Map<Expression, Type> types, Places places, Moment moment) {
+        this.columns = columns;
+        this.types = types;
+        this.places = places;
+        this.moment = moment;
+        this.moments = new Moments(moment.zone());
+    }
+
+    Node compile(Expression tree) {
+        return switch (tree) {
+            case Expression.Literal(var _, var value) -> _ -> value;
+            case Expression.ColumnName name -> column(name);
+            case Expression.Negation(var operand) -> negation(compile(operand), typeOf(operand));
+            case Arithmetic arithmetic -> arithmetic(arithmetic);
+            case Comparison(var operator, var left, var right) -> comparison(operator, left, right);
+            case Expression.Between(var operand, var low, var high, boolean negated) -> {
+                Node between = and(List.of(
+                        comparison(Comparison.Operator.AT_LEAST, operand, low),
+                        comparison(Comparison.Operator.AT_MOST, operand, high)));
+                yield negated ? not(between) : between;
+            }
+            case Expression.In(var operand, var options, boolean negated) -> {
+                Node in = or(options.stream()
+                        .map(option -> comparison(Comparison.Operator.EQUAL, operand, option))
+                        .toList());
+                yield negated ? not(in) : in;
+            }
+            case Expression.IsNull(var operand, boolean negated) -> {
+                Node value = compile(operand);
+                yield row -> (value.on(row) == null) != negated;
+            }
+            case Expression.Within(var operand, var window, boolean negated) -> {
+                Node within = within(operand, window);
+                yield negated ? not(within) : within;
+            }
+            case Expression.Not(var operand) -> not(compile(operand));
+            case Expression.And(var operands) -> and(compileAll(operands));
+            case Expression.Or(var operands) -> or(compileAll(operands));
+        };
+    }
+
+    private List<Node> compileAll(List<Expression> operands) {
+        return operands.stream().map(this::compile).toList();
+    }
+
+    private Type typeOf(Expression node) {
+        return TypeChecker.typeOf(types, node);
+    }
+
+    private Node column(Expression.ColumnName name) {
+        int index = columns.indexOf(name.name(), name.quoted()).orElseThrow();
+        return row -> row[index];
+    }
+
+    private static Node negation(Node operand, Type type) {
+        return row -> {
+            Object value = operand.on(row);
+            if (value == null) return null;
+            return type == Type.DURATION ? ((Span) value).negated() : Numbers.negate(value);
+        };
+    }
+
+    private Node arithmetic(Arithmetic tree) {
+        Node left = compile(tree.left());
+        Node right = compile(tree.right());
+        var reckoner = new Reckoner(tree.operator(), typeOf(tree.left()), typeOf(tree.right()), typeOf(tree), moments);
+        return row -> {
+            Object a = left.on(row);
+            Object b = a == null ? null : right.on(row);
+            if (a == null || b == null) return null;
+            try {
+                return reckoner.reckon(a, b);
+            } catch (ArithmeticException | DateTimeException impossible) {
+                throw failure(tree, impossible);
+            }
+        };
+    }
+
+    private RowFailureException failure(Arithmetic tree, RuntimeException cause) {
+        boolean byZero = tree.operator() == Arithmetic.Operator.DIVIDE;
+        String what = byZero ? "division by zero" : "cannot be reckoned (" + cause.getMessage() + ")";
+        return new RowFailureException(what + " in " + places.textOf(tree), places.of(tree));
+    }
+
+    private Node comparison(Comparison.Operator operator, Expression leftTree, Expression rightTree) {
+        Node left = compile(leftTree);
+        Node right = compile(rightTree);
+        var order = new Ordering(typeOf(leftTree), typeOf(rightTree), moments);
+        return row -> {
+            Object a = left.on(row);
+            if (a == null) return null;
+            Object b = right.on(row);
+            if (b == null || !order.isDecidable(a, b)) return null;
+            return operator.holds(order.compare(a, b));
+        };
+    }
+
+    private Node within(Expression operand, Window window) {
+        Node value = compile(operand);
+        if (typeOf(operand) == Type.DATE) {
+            var dates = window.datesAt(moment);
+            return row -> {
+                Object date = value.on(row);
+                return date == null ? null : dates.contains((LocalDate) date);
+            };
+        }
+        var instants = window.instantsAt(moment);
+        return row -> {
+            Object when = value.on(row);
+            return when == null ? null : instants.contains(moments.instant(when));
+        };
+    }
+
+    private static Node not(Node operand) {
+        return row -> {
+            Object value = operand.on(row);
+            return value == null ? null : !(Boolean) value;
+        };
+    }
+
+    private static Node and(List<Node> operands) {
+        return decidedBy(Boolean.FALSE, operands.toArray(Node[]::new));
+    }
+
+    private static Node or(List<Node> operands) {
+        return decidedBy(Boolean.TRUE, operands.toArray(Node[]::new));
+    }
+
+    private static Node decidedBy(Boolean decisive, Node[] operands) {
+        return row -> {
+            boolean unknown = false;
+            for (Node operand : operands) {
+                @Nullable Object value = operand.on(row);
+                if (decisive.equals(value)) return decisive;
+                unknown |= value == null;
+            }
+            return unknown ? null : !decisive;
+        };
+    }
+}

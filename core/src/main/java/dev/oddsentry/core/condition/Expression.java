@@ -1,0 +1,92 @@
+package dev.oddsentry.core.condition;
+
+import dev.oddsentry.core.time.Span;
+import dev.oddsentry.core.time.Window;
+import dev.oddsentry.core.value.Type;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The tree of a condition. It holds meaning only: where each part stood in a text is kept beside it, so that a tree from the
+ * text view and one from the builder are equal when they mean the same.
+ */
+public sealed interface Expression {
+
+    /** @param value an object of the class that {@code type} names; null only for {@link Type#NULL} */
+    record Literal(Type type, @Nullable Object value) implements Expression {}
+
+    record ColumnName(String name, boolean quoted) implements Expression {}
+
+    record Negation(Expression operand) implements Expression {}
+
+    record Arithmetic(Operator operator, Expression left, Expression right) implements Expression {
+        public enum Operator {
+            ADD("+"),
+            SUBTRACT("-"),
+            MULTIPLY("*"),
+            DIVIDE("/"),
+            CONCATENATE("||");
+
+            final String sign;
+
+            Operator(String sign) {
+                this.sign = sign;
+            }
+        }
+    }
+
+    record Comparison(Operator operator, Expression left, Expression right) implements Expression {
+        public enum Operator {
+            EQUAL("="),
+            UNEQUAL("<>"),
+            LESS("<"),
+            AT_MOST("<="),
+            MORE(">"),
+            AT_LEAST(">=");
+
+            final String sign;
+
+            Operator(String sign) {
+                this.sign = sign;
+            }
+
+            boolean holds(int comparison) {
+                return switch (this) {
+                    case EQUAL -> comparison == 0;
+                    case UNEQUAL -> comparison != 0;
+                    case LESS -> comparison < 0;
+                    case AT_MOST -> comparison <= 0;
+                    case MORE -> comparison > 0;
+                    case AT_LEAST -> comparison >= 0;
+                };
+            }
+        }
+    }
+
+    record Between(Expression operand, Expression low, Expression high, boolean negated) implements Expression {}
+
+    record In(Expression operand, List<Expression> options, boolean negated) implements Expression {}
+
+    record IsNull(Expression operand, boolean negated) implements Expression {}
+
+    record Within(Expression operand, Window window, boolean negated) implements Expression {}
+
+    record Not(Expression operand) implements Expression {}
+
+    /** Two or more operands; each is a <em>part</em> of the condition where this stands at the top. */
+    record And(List<Expression> operands) implements Expression {}
+
+    record Or(List<Expression> operands) implements Expression {}
+
+    static Literal number(Object value) {
+        return new Literal(Type.NUMBER, value);
+    }
+
+    static Literal text(String value) {
+        return new Literal(Type.TEXT, value);
+    }
+
+    static Literal duration(Span span) {
+        return new Literal(Type.DURATION, span);
+    }
+}

@@ -1,0 +1,150 @@
+package dev.oddsentry.core.condition;
+
+import dev.oddsentry.core.condition.Expression.Arithmetic;
+import dev.oddsentry.core.condition.Expression.Comparison;
+import dev.oddsentry.core.time.Span;
+import dev.oddsentry.core.time.Window;
+import dev.oddsentry.core.value.CellText;
+import java.math.BigDecimal;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+
+/** A tree back to text, with the fewest parentheses that keep it the same tree. */
+final class Printer {
+    /** How tightly a node binds; an operand that binds less tightly than its place asks for stands in parentheses. */
+    private enum Level {
+        OR,
+        AND,
+        NOT,
+        IS,
+        COMPARISON,
+        RANGE,
+        CONCATENATION,
+        SUM,
+        PRODUCT,
+        SIGNED,
+        PRIMARY;
+
+        Level tighter() {
+            return values()[ordinal() + 1];
+        }
+    }
+
+    private Printer() {}
+
+    static String print(Expression tree) {
+        return switch (tree) {
+            case Expression.Literal literal -> literal(literal);
+            case Expression.ColumnName(var name, boolean quoted) ->
+                quoted ? "\"" + name.replace("\"", "\"\"") + "\"" : name;
+            case Expression.Negation(var operand) -> "-" + in(Level.SIGNED, operand);
+            case Arithmetic(var operator, var left, var right) -> {
+                Level level = levelOf(operator);
+                yield in(level, left) + " " + operator.sign + " " + in(level.tighter(), right);
+            }
+            case Comparison(var operator, var left, var right) ->
+                in(Level.RANGE, left) + " " + operator.sign + " " + in(Level.RANGE, right);
+            case Expression.Between(var operand, var low, var high, boolean negated) ->
+                in(Level.CONCATENATION, operand) + not(negated) + " between " + in(Level.CONCATENATION, low) + " and "
+                        + in(Level.CONCATENATION, high);
+            case Expression.In(var operand, var options, boolean negated) ->
+                in(Level.CONCATENATION, operand) + not(negated) + " in ("
+                        + options.stream()
+                                .map(option -> in(Level.CONCATENATION, option))
+                                .collect(Collectors.joining(", "))
+                        + ")";
+            case Expression.IsNull(var operand, boolean negated) ->
+                in(Level.IS, operand) + " is" + not(negated) + " null";
+            case Expression.Within(var operand, Window.OlderThan(var span), boolean negated) ->
+                in(Level.CONCATENATION, operand) + not(negated) + " older than " + span(span);
+            case Expression.Within(var operand, var window, boolean negated) ->
+                in(Level.CONCATENATION, operand) + not(negated) + " in " + window(window);
+            case Expression.Not(var operand) -> "not " + in(Level.NOT, operand);
+            case Expression.And(var operands) -> chain(Level.AND, " and ", operands);
+            case Expression.Or(var operands) -> chain(Level.OR, " or ", operands);
+        };
+    }
+
+    private static String chain(Level level, String word, List<Expression> operands) {
+        return operands.stream().map(operand -> in(level.tighter(), operand)).collect(Collectors.joining(word));
+    }
+
+    private static String in(Level least, Expression node) {
+        return levelOf(node).compareTo(least) < 0 ? "(" + print(node) + ")" : print(node);
+    }
+
+    private static String not(boolean negated) {
+        return negated ? " not" : "";
+    }
+
+    private static Level levelOf(Expression node) {
+        return switch (node) {
+            case Expression.Or _ -> Level.OR;
+            case Expression.And _ -> Level.AND;
+            case Expression.Not _ -> Level.NOT;
+            case Expression.IsNull _ -> Level.IS;
+            case Comparison _ -> Level.COMPARISON;
+            case Expression.Between _, Expression.In _, Expression.Within _ -> Level.RANGE;
+            case Arithmetic arithmetic -> levelOf(arithmetic.operator());
+            case Expression.Negation _ -> Level.SIGNED;
+            case Expression.Literal _, Expression.ColumnName _ -> Level.PRIMARY;
+        };
+    }
+
+    private static Level levelOf(Arithmetic.Operator operator) {
+        return switch (operator) {
+            case CONCATENATE -> Level.CONCATENATION;
+            case ADD, SUBTRACT -> Level.SUM;
+            case MULTIPLY, DIVIDE -> Level.PRODUCT;
+        };
+    }
+
+    private static String literal(Expression.Literal literal) {
+        return switch (literal.value()) {
+            case null -> "null";
+            case String text -> "'" + text.replace("'", "''") + "'";
+            case BigDecimal decimal -> decimal.toString();
+            case LocalDate date -> "date '" + date + "'";
+            case LocalTime time -> "time '" + time + "'";
+            case LocalDateTime local -> "timestamp '" + CellText.of(local, ZoneOffset.UTC) + "'";
+            case Span span -> span(span);
+            case Object other -> other.toString();
+        };
+    }
+
+    private static String window(Window window) {
+        return switch (window) {
+            case Window.Last(var span) -> "last " + span(span);
+            case Window.Next(var span) -> "next " + span(span);
+            case Window.OlderThan(var span) -> "older than " + span(span);
+            case Window.CalendarUnit(int distance, var unit) ->
+                (distance < 0 ? "previous " : distance == 0 ? "this " : "next ") + word(unit);
+        };
+    }
+
+    /** Whole units only; {@code 90 minutes} is printed as {@code 1 hour 30 minutes}, which is the same span. */
+    private static String span(Span span) {
+        var words = new ArrayList<String>();
+        addUnits(words, span.months() / 12, "year");
+        addUnits(words, span.months() % 12, "month");
+        addUnits(words, span.days(), "day");
+        addUnits(words, span.clock().toHours(), "hour");
+        addUnits(words, span.clock().toMinutesPart(), "minute");
+        addUnits(words, span.clock().toSecondsPart(), "second");
+        return words.isEmpty() ? "0 days" : String.join(" ", words);
+    }
+
+    private static void addUnits(List<String> words, long amount, String unit) {
+        if (amount != 0) words.add(amount + " " + unit + (amount == 1 ? "" : "s"));
+    }
+
+    private static String word(Enum<?> unit) {
+        return unit.name().toLowerCase(Locale.ROOT);
+    }
+}

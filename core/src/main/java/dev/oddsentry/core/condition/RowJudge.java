@@ -1,0 +1,82 @@
+package dev.oddsentry.core.condition;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Judges the rows of one check and keeps the tally of it: how many rows each part left, and where it stayed unknown.
+ * Belongs to one thread.
+ */
+public final class RowJudge {
+    private final Part[] parts;
+    private final long[] left;
+    private final List<Map<Integer, Long>> unknownByColumn = new ArrayList<>();
+    private final boolean[] unknownParts;
+    private final Marker marker;
+    private long unknownRows;
+
+    /** @param columns the positions of the columns that the part reads */
+    record Part(Expression tree, String text, Node node, Set<Integer> columns) {}
+
+    /**
+     * @param text the part as it was written
+     * @param rowsLeft rows for which this part and all before it are true
+     * @param unknownByColumn rows counted as unknown because this part was, by the position of the missing column; such a row is
+     *     counted once for each missing column
+     */
+    public record PartTally(String text, long rowsLeft, Map<Integer, Long> unknownByColumn) {}
+
+    RowJudge(List<Part> parts, Marker marker) {
+        this.parts = parts.toArray(Part[]::new);
+        this.left = new long[this.parts.length];
+        this.unknownParts = new boolean[this.parts.length];
+        this.marker = marker;
+        parts.forEach(_ -> unknownByColumn.add(new LinkedHashMap<>()));
+    }
+
+    /** @throws RowFailureException if the condition cannot be reckoned on this row */
+    public Verdict judge(@Nullable Object[] row) {
+        boolean allTrue = true;
+        for (int i = 0; i < parts.length; i++) {
+            Object value = parts[i].node().on(row);
+            if (Boolean.FALSE.equals(value)) return Verdict.FALSE;
+            unknownParts[i] = value == null;
+            allTrue &= value != null;
+            if (allTrue) left[i]++;
+        }
+        if (allTrue) return Verdict.TRUE;
+        countUnknown(row);
+        return Verdict.UNKNOWN;
+    }
+
+    private void countUnknown(@Nullable Object[] row) {
+        unknownRows++;
+        for (int i = 0; i < parts.length; i++) {
+            if (!unknownParts[i]) continue;
+            for (int column : parts[i].columns()) {
+                if (row[column] == null) unknownByColumn.get(i).merge(column, 1L, Long::sum);
+            }
+        }
+    }
+
+    /** The positions of the cells that made this row an exception. */
+    public Set<Integer> marks(@Nullable Object[] row) {
+        return marker.mark(List.of(parts).stream().map(Part::tree).toList(), row);
+    }
+
+    public long unknownRows() {
+        return unknownRows;
+    }
+
+    public List<PartTally> tally() {
+        var tally = new ArrayList<PartTally>();
+        for (int i = 0; i < parts.length; i++) {
+            tally.add(new PartTally(parts[i].text(), left[i], Map.copyOf(unknownByColumn.get(i))));
+        }
+        return tally;
+    }
+}

@@ -1,0 +1,31 @@
+package dev.oddsentry.core.condition;
+
+import java.util.List;
+import java.util.stream.Stream;
+
+/** Walks over trees. */
+final class Trees {
+    private Trees() {}
+
+    /** The node itself and everything under it, in the order it is written. */
+    static Stream<Expression> nodes(Expression tree) {
+        return Stream.concat(Stream.of(tree), children(tree).stream().flatMap(Trees::nodes));
+    }
+
+    static List<Expression> children(Expression tree) {
+        return switch (tree) {
+            case Expression.Literal _, Expression.ColumnName _ -> List.of();
+            case Expression.Negation(var operand) -> List.of(operand);
+            case Expression.Arithmetic(var _, var left, var right) -> List.of(left, right);
+            case Expression.Comparison(var _, var left, var right) -> List.of(left, right);
+            case Expression.Between(var operand, var low, var high, var _) -> List.of(operand, low, high);
+            case Expression.In(var operand, var options, var _) ->
+                Stream.concat(Stream.of(operand), options.stream()).toList();
+            case Expression.IsNull(var operand, var _) -> List.of(operand);
+            case Expression.Within(var operand, var _, var _) -> List.of(operand);
+            case Expression.Not(var operand) -> List.of(operand);
+            case Expression.And(var operands) -> operands;
+            case Expression.Or(var operands) -> operands;
+        };
+    }
+}

@@ -1,0 +1,200 @@
+package dev.oddsentry.core.condition;
+
+import dev.oddsentry.core.condition.Expression.Arithmetic;
+import dev.oddsentry.core.problem.Nearest;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.time.Span;
+import dev.oddsentry.core.time.Window;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.core.value.Type;
+import java.util.ArrayList;
+import java.util.IdentityHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+
+/** Third stage: gives every node a type against a query's columns and collects every problem, not only the first. */
+final class TypeChecker {
+    private final Columns columns;
+    private final Places places;
+    private final Map<Expression, Type> types = new IdentityHashMap<>();
+    private final List<Problem> problems = new ArrayList<>();
+
+    TypeChecker(Columns columns, Places places) {
+        this.columns = columns;
+        this.places = places;
+    }
+
+    /** The type of every node, by identity; complete only if {@link #problems()} holds no error. */
+    Map<Expression, Type> checkCondition(Expression tree) {
+        expect(tree, Type.TRUTH, "a condition is true or not");
+        return types;
+    }
+
+    List<Problem> problems() {
+        return List.copyOf(problems);
+    }
+
+    private Type check(Expression node) {
+        Type type = switch (node) {
+            case Expression.Literal(var literalType, var _) -> literalType;
+            case Expression.ColumnName name -> column(name);
+            case Expression.Negation(var operand) -> negation(node, operand);
+            case Arithmetic arithmetic -> arithmetic(arithmetic);
+            case Expression.Comparison(var _, var left, var right) -> comparison(node, left, right);
+            case Expression.Between(var operand, var low, var high, var _) -> {
+                comparable(operand, check(operand), low, check(low));
+                yield comparison(node, operand, high);
+            }
+            case Expression.In(var operand, var options, var _) -> {
+                Type wanted = check(operand);
+                options.forEach(option -> comparable(operand, wanted, option, check(option)));
+                yield Type.TRUTH;
+            }
+            case Expression.IsNull(var operand, var _) -> {
+                check(operand);
+                yield Type.TRUTH;
+            }
+            case Expression.Within(var operand, var window, var _) -> within(operand, window);
+            case Expression.Not(var operand) -> truth(operand, "not");
+            case Expression.And(var operands) -> truths(operands, "and");
+            case Expression.Or(var operands) -> truths(operands, "or");
+        };
+        types.put(node, type);
+        return type;
+    }
+
+    private Type column(Expression.ColumnName name) {
+        var index = columns.indexOf(name.name(), name.quoted());
+        if (index.isPresent()) return columns.at(index.getAsInt()).type();
+        String known = columns.names().isEmpty() ? "no columns" : String.join(", ", columns.names());
+        problems.add(places.problem("unknown column \"" + name.name() + "\"; the query returns: " + known, name)
+                .suggesting(Nearest.to(name.name(), columns.names()).orElse(null)));
+        return Type.NULL;
+    }
+
+    private Type negation(Expression node, Expression operand) {
+        Type type = check(operand);
+        if (type == Type.NUMBER || type == Type.DURATION || type == Type.NULL) return type;
+        refuse("- stands before a number or a duration, this is " + type.word(), node);
+        return Type.NULL;
+    }
+
+    private Type arithmetic(Arithmetic node) {
+        Type left = check(node.left());
+        Type right = check(node.right());
+        if (left == Type.NULL || right == Type.NULL) return left == Type.NULL ? right : left;
+        Type result = resultOf(node, left, right);
+        if (result != Type.NULL) return result;
+        String sign = node.operator().sign;
+        refuse("cannot reckon " + left.word() + " " + sign + " " + right.word() + adviceFor(left, right), node);
+        return Type.NULL;
+    }
+
+    private static Type resultOf(Arithmetic node, Type left, Type right) {
+        return switch (node.operator()) {
+            case ADD -> {
+                if (left == Type.DURATION && right.isMoment()) yield shifted(right, node.left());
+                yield addition(left, right, node.right());
+            }
+            case SUBTRACT -> left.isMoment() && right.isMoment() ? Type.DURATION : addition(left, right, node.right());
+            case MULTIPLY, DIVIDE -> left == Type.NUMBER && right == Type.NUMBER ? Type.NUMBER : Type.NULL;
+            case CONCATENATE -> left == Type.TEXT && right == Type.TEXT ? Type.TEXT : Type.NULL;
+        };
+    }
+
+    private static Type addition(Type left, Type right, Expression added) {
+        if (left == Type.NUMBER && right == Type.NUMBER) return Type.NUMBER;
+        if (left == Type.DURATION && right == Type.DURATION) return Type.DURATION;
+        return left.isMoment() && right == Type.DURATION ? shifted(left, added) : Type.NULL;
+    }
+
+    /** A date moved by whole days stays a date; by anything that may have hours it becomes a timestamp. */
+    private static Type shifted(Type moment, Expression duration) {
+        if (moment != Type.DATE) return moment;
+        boolean wholeDays = duration instanceof Expression.Literal(var _, Span span) && !span.hasClock();
+        return wholeDays ? Type.DATE : Type.TIMESTAMP;
+    }
+
+    private static String adviceFor(Type left, Type right) {
+        boolean momentAndNumber =
+                (left.isMoment() && right == Type.NUMBER) || (left == Type.NUMBER && right.isMoment());
+        return momentAndNumber ? "; write a unit, such as 7 days" : "";
+    }
+
+    private Type comparison(Expression node, Expression left, Expression right) {
+        comparable(left, check(left), right, check(right));
+        boolean withNull = types.get(left) == Type.NULL || types.get(right) == Type.NULL;
+        if (withNull && (isNullLiteral(left) || isNullLiteral(right))) {
+            problems.add(new Problem(
+                    Problem.Weight.WARNING,
+                    "a comparison with null is never true; to ask whether a value is missing, write is null",
+                    "",
+                    places.of(node),
+                    null));
+        }
+        return Type.TRUTH;
+    }
+
+    private static boolean isNullLiteral(Expression node) {
+        return node instanceof Expression.Literal(var type, var _) && type == Type.NULL;
+    }
+
+    private void comparable(Expression left, Type leftType, Expression right, Type rightType) {
+        if (leftType == Type.NULL || rightType == Type.NULL) return;
+        if (leftType == rightType && leftType != Type.BYTES) return;
+        if (leftType.isMoment() && rightType.isMoment()) return;
+        refuse(
+                "cannot compare " + places.textOf(left) + ", " + leftType.word() + ", with " + rightType.word()
+                        + adviceFor(leftType, rightType, right),
+                right);
+    }
+
+    private static String adviceFor(Type left, Type right, Expression written) {
+        if (left.isMoment() && right == Type.TEXT && written instanceof Expression.Literal(var _, String text)) {
+            return left == Type.DATE ? "; write date '" + text + "'" : "; write timestamp '" + text + "'";
+        }
+        if (left == Type.NUMBER
+                && written instanceof Expression.Literal(var _, String text)
+                && text.matches("-?[0-9.]+")) {
+            return "; write it without quotes: " + text;
+        }
+        if (left == Type.TEXT && right == Type.NUMBER)
+            return "; write it in quotes, or turn the text into a number in the query";
+        return left == Type.DURATION && right == Type.NUMBER ? "; write a unit, such as 15 minutes" : "";
+    }
+
+    private Type within(Expression operand, Window window) {
+        Type type = check(operand);
+        if (type != Type.NULL && !type.isMoment()) {
+            refuse("a window needs a date or a timestamp, this is " + type.word(), operand);
+        } else if (type == Type.DATE && window.needsClock()) {
+            refuse("a date has no time of day: give the window in days or longer", operand);
+        }
+        return Type.TRUTH;
+    }
+
+    private Type truths(List<Expression> operands, String word) {
+        operands.forEach(operand -> truth(operand, word));
+        return Type.TRUTH;
+    }
+
+    private Type truth(Expression operand, String word) {
+        return expect(operand, Type.TRUTH, word + " joins conditions");
+    }
+
+    private Type expect(Expression node, Type wanted, String because) {
+        Type type = check(node);
+        if (type != wanted && type != Type.NULL) refuse(because + ", this is " + type.word(), node);
+        return wanted;
+    }
+
+    private void refuse(String message, Expression node) {
+        problems.add(places.problem(message, node));
+    }
+
+    /** The type of a node that was checked. */
+    static Type typeOf(Map<Expression, Type> types, Expression node) {
+        return Objects.requireNonNull(types.get(node), () -> "unchecked " + node);
+    }
+}

@@ -1,0 +1,27 @@
+package dev.oddsentry.core.definition;
+
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+
+/** A document that people write and keep: read and written whole, every save a revision. */
+public sealed interface Definition permits QueryDefinition, RuleDefinition {
+    enum Kind {
+        QUERY,
+        RULE;
+
+        public String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    Kind kind();
+
+    @Nullable
+    String id();
+
+    String name();
+
+    String title();
+
+    Definition withId(String id);
+}

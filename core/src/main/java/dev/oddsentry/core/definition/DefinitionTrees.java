@@ -1,0 +1,101 @@
+package dev.oddsentry.core.definition;
+
+import dev.oddsentry.core.memory.NewsKind;
+import java.time.LocalDateTime;
+import java.util.Collection;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.snakeyaml.engine.v2.api.Dump;
+import org.snakeyaml.engine.v2.api.DumpSettings;
+import org.snakeyaml.engine.v2.common.FlowStyle;
+
+/** Definitions as ordered trees, in the order an analyst works, with what is empty left out. */
+final class DefinitionTrees {
+    private DefinitionTrees() {}
+
+    static Map<String, Object> of(QueryDefinition query) {
+        var tree = new Tree()
+                .put("kind", "query")
+                .put("id", query.id())
+                .put("name", query.name())
+                .put("title", query.title());
+        tree.put("source", query.source()).put("sql", query.sql());
+        var parameters = new LinkedHashMap<String, Object>();
+        query.parameters()
+                .forEach((name, parameter) -> parameters.put(
+                        name,
+                        new Tree().put("type", parameter.type().code()).put("default", parameter.preset()).fields));
+        var columns = new LinkedHashMap<String, Object>();
+        query.columns()
+                .forEach((name, meaning) -> columns.put(
+                        name, new Tree().put("label", meaning.label()).put("unit", meaning.unit()).fields));
+        return tree.put("parameters", parameters).put("columns", columns).fields;
+    }
+
+    static Map<String, Object> of(RuleDefinition rule) {
+        var tree = new Tree()
+                .put("kind", "rule")
+                .put("id", rule.id())
+                .put("name", rule.name())
+                .put("title", rule.title());
+        tree.put("owner", rule.owner())
+                .put("query", rule.query())
+                .put("zone", rule.zone().getId());
+        tree.put("parameters", rule.parameters()).put("exceptions", rule.exceptions());
+        tree.put("severity", rule.severity().stream().map(DefinitionTrees::of).toList());
+        tree.put("memory", of(rule.memory())).put("schedule", of(rule.schedule()));
+        var delivery = new Tree()
+                .put("to", rule.delivery().to())
+                .put("columns", rule.delivery().columns());
+        return tree.put("delivery", delivery.put("attach csv", rule.delivery().attachCsv()).fields).fields;
+    }
+
+    private static Object of(RuleDefinition.Band band) {
+        return band.condition() == null
+                ? band.severity().word()
+                : Map.of(band.severity().word(), band.condition());
+    }
+
+    private static Map<String, Object> of(RuleDefinition.MemoryDefinition memory) {
+        var tree = new Tree().put("mode", memory.mode().name().toLowerCase(Locale.ROOT));
+        tree.put("key", memory.key()).put("watch", memory.watch());
+        tree.put("report", memory.report().stream().sorted().map(NewsKind::code).toList());
+        tree.put("absence", memory.absence() == null ? null : memory.absence().code());
+        return tree.put("first check", memory.firstCheck().code()).fields;
+    }
+
+    private static Map<String, Object> of(RuleDefinition.ScheduleDefinition schedule) {
+        return new Tree()
+                .put("start", text(schedule.start()))
+                .put("recur", schedule.recur())
+                .put("until", text(schedule.until()))
+                .fields;
+    }
+
+    private static @Nullable String text(@Nullable LocalDateTime local) {
+        return local == null ? null : local.toString();
+    }
+
+    static String print(Map<String, Object> tree) {
+        var settings = DumpSettings.builder()
+                .setDefaultFlowStyle(FlowStyle.BLOCK)
+                .setUseUnicodeEncoding(true)
+                .setWidth(100)
+                .build();
+        return new Dump(settings).dumpToString(tree);
+    }
+
+    private static final class Tree {
+        final Map<String, Object> fields = new LinkedHashMap<>();
+
+        Tree put(String name, @Nullable Object value) {
+            boolean empty = value == null
+                    || (value instanceof Collection<?> many && many.isEmpty())
+                    || (value instanceof Map<?, ?> map && map.isEmpty());
+            if (!empty) fields.put(name, value);
+            return this;
+        }
+    }
+}

@@ -1,0 +1,119 @@
+package dev.oddsentry.core.definition;
+
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Place;
+import dev.oddsentry.core.problem.Problem;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Optional;
+import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
+import org.snakeyaml.engine.v2.api.LoadSettings;
+import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.exceptions.Mark;
+import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
+import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
+import org.snakeyaml.engine.v2.nodes.Node;
+import org.snakeyaml.engine.v2.nodes.ScalarNode;
+
+/** One YAML (or JSON) text being read: its nodes, where they stand, and the problems found so far. */
+final class DocumentText {
+    /** Aliases could make a small text expand without end; no document needs them. */
+    private static final LoadSettings SETTINGS = LoadSettings.builder()
+            .setMaxAliasesForCollections(0)
+            .setCodePointLimit(1_000_000)
+            .setAllowDuplicateKeys(true)
+            .build();
+
+    private final String text;
+    private final FieldPlaces places;
+    private final List<Problem> problems = new ArrayList<>();
+
+    DocumentText(String text) {
+        this.text = text;
+        this.places = new FieldPlaces(text);
+    }
+
+    /** The fields at the top; empty fields and a problem if the text holds no mapping. */
+    Fields top() {
+        try {
+            Node root = new Compose(SETTINGS).composeString(text).orElse(null);
+            if (root instanceof MappingNode mapping) return new Fields(this, "", mapping);
+            add(Problem.error(
+                    "the document is empty; it starts with kind: rule or kind: query", "", Place.in(text, 0, 0)));
+        } catch (MarkedYamlEngineException malformed) {
+            add(Problem.error(
+                    "this is not YAML: " + malformed.getProblem(),
+                    "",
+                    malformed
+                            .getProblemMark()
+                            .map(mark -> Place.in(text, offsetOf(mark), 1))
+                            .orElse(null)));
+        } catch (YamlEngineException malformed) {
+            add(Problem.error("this is not YAML: " + malformed.getMessage(), "", null));
+        }
+        return new Fields(this, "", null);
+    }
+
+    void place(String field, ScalarNode scalar) {
+        var start = scalar.getStartMark();
+        var end = scalar.getEndMark();
+        if (start.isPresent() && end.isPresent()) {
+            places.put(field, scalar.getValue(), offsetOf(start.get()), offsetOf(end.get()));
+        }
+    }
+
+    /** Marks count code points; places count UTF-16 units. */
+    private int offsetOf(Mark mark) {
+        return text.offsetByCodePoints(0, Math.min(mark.getIndex(), text.codePointCount(0, text.length())));
+    }
+
+    @Nullable
+    Place placeOf(String field) {
+        return places.of(field);
+    }
+
+    @Nullable
+    Place placeOf(@Nullable Node node) {
+        if (node == null) return null;
+        return node.getStartMark()
+                .map(start -> {
+                    int from = offsetOf(start);
+                    boolean plain = node instanceof ScalarNode;
+                    int to = plain ? node.getEndMark().map(this::offsetOf).orElse(from) : from;
+                    return Place.in(text, from, to - from);
+                })
+                .orElse(null);
+    }
+
+    void refuse(String field, String message, @Nullable Node at) {
+        add(Problem.error(message, field, placeOf(at)));
+    }
+
+    void add(Problem problem) {
+        problems.add(problem);
+    }
+
+    /** Runs a reader of a field's text; the problems it throws are kept with their place in this document. */
+    <T> Optional<T> located(String field, Supplier<T> read) {
+        try {
+            return Optional.of(read.get());
+        } catch (InvalidDefinitionException refused) {
+            refused.problems().forEach(problem -> add(places.locate(field, problem)));
+            return Optional.empty();
+        }
+    }
+
+    List<Problem> problems() {
+        return problems;
+    }
+
+    boolean isRefused() {
+        return problems.stream().anyMatch(Problem::isError);
+    }
+
+    FieldPlaces places() {
+        return places;
+    }
+}

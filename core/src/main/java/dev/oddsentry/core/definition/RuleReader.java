@@ -1,0 +1,174 @@
+package dev.oddsentry.core.definition;
+
+import dev.oddsentry.core.condition.Condition;
+import dev.oddsentry.core.definition.RuleDefinition.Band;
+import dev.oddsentry.core.definition.RuleDefinition.DeliveryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition.MemoryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition.Mode;
+import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Absence;
+import dev.oddsentry.core.memory.FirstCheck;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.schedule.Recurrence;
+import java.time.DateTimeException;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.EnumSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.snakeyaml.engine.v2.nodes.MappingNode;
+
+/** Reads a rule's document. Conditions are checked for their grammar here, against columns when the rule is saved. */
+final class RuleReader {
+    private static final List<Band> EVERY_EXCEPTION_A_WARNING = List.of(new Band(Severity.WARNING, null));
+    private static final Set<NewsKind> REPORTED_BY_DEFAULT =
+            EnumSet.of(NewsKind.NEW, NewsKind.RETURNED, NewsKind.WORSENED);
+
+    private RuleReader() {}
+
+    static RuleDefinition read(Fields top, DocumentText document) {
+        var common = CommonFields.read(top);
+        var rule = new RuleDefinition(
+                common.id(),
+                common.name(),
+                common.title(),
+                top.requiredText("owner", "Traffic reporting"),
+                top.requiredText("query", "sailings-lately"),
+                top.parsed("zone", RuleReader::zone).orElse(ZoneOffset.UTC),
+                parameters(top.fields("parameters")),
+                top.parsed("exceptions", RuleReader::condition).orElse(null),
+                severity(top, document),
+                memory(top.fields("memory"), document),
+                schedule(top.fields("schedule")),
+                delivery(top.fields("delivery")));
+        top.refuseOthers();
+        return rule;
+    }
+
+    private static String condition(String text) {
+        var problems = Condition.checkGrammar(text);
+        if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
+        return text;
+    }
+
+    private static ZoneId zone(String text) {
+        try {
+            return ZoneId.of(text);
+        } catch (DateTimeException unknown) {
+            throw refused("\"" + text + "\" is no time zone; write one of the IANA names, such as Europe/Oslo");
+        }
+    }
+
+    private static Map<String, String> parameters(Fields written) {
+        var parameters = new LinkedHashMap<String, String>();
+        for (String name : written.freeNames()) written.text(name).ifPresent(value -> parameters.put(name, value));
+        return parameters;
+    }
+
+    private static List<Band> severity(Fields top, DocumentText document) {
+        var bands = new ArrayList<Band>();
+        var items = top.items("severity");
+        for (int i = 0; i < items.size(); i++) {
+            String path = "severity[" + i + "]";
+            if (items.get(i) instanceof MappingNode mapping)
+                bandWithCondition(new Fields(document, path, mapping), bands);
+            else {
+                Fields bare = new Fields(document, path, null);
+                bare.scalar(path, items.get(i))
+                        .flatMap(text -> document.located(path, () -> severityOf(text)))
+                        .ifPresent(severity -> bands.add(new Band(severity, null)));
+            }
+        }
+        if (bands.isEmpty()) return EVERY_EXCEPTION_A_WARNING;
+        boolean otherwiseLast = bands.getLast().condition() == null
+                && bands.stream().filter(band -> band.condition() == null).count() == 1;
+        if (!otherwiseLast && !document.isRefused()) {
+            document.refuse(
+                    "severity",
+                    "the last entry, and only it, is a bare severity, such as warning: every other exception gets it",
+                    items.getLast());
+        }
+        return List.copyOf(bands);
+    }
+
+    private static void bandWithCondition(Fields fields, List<Band> bands) {
+        for (Severity severity : Severity.values()) {
+            fields.parsed(severity.word(), RuleReader::condition)
+                    .ifPresent(text -> bands.add(new Band(severity, text)));
+        }
+        fields.refuseOthers();
+    }
+
+    private static Severity severityOf(String text) {
+        for (Severity severity : Severity.values()) if (severity.word().equals(text)) return severity;
+        throw refused("\"" + text + "\" is none of notice, warning, critical");
+    }
+
+    private static MemoryDefinition memory(Fields fields, DocumentText document) {
+        var report = fields.choices("report", NewsKind.values());
+        var memory = new MemoryDefinition(
+                fields.choice("mode", Mode.values()).orElse(Mode.INCREMENTAL),
+                fields.texts("key"),
+                fields.texts("watch"),
+                report.isEmpty() ? REPORTED_BY_DEFAULT : EnumSet.copyOf(report),
+                fields.choice("absence", Absence.values()).orElse(null),
+                fields.choice("first check", FirstCheck.values()).orElse(FirstCheck.REPORT));
+        if (memory.mode() == Mode.INCREMENTAL && memory.key().isEmpty()) {
+            document.refuse(
+                    "memory.key",
+                    "an incremental rule needs the columns that tell one finding from another; write memory: key: [...]",
+                    null);
+        }
+        fields.refuseOthers();
+        return memory;
+    }
+
+    private static ScheduleDefinition schedule(Fields fields) {
+        var start = fields.parsed("start", RuleReader::localTime);
+        var recur = fields.checkedTexts(
+                "recur", rule -> Recurrence.of(rule, start.orElse(LocalDateTime.of(2026, 1, 1, 0, 0)), ZoneOffset.UTC));
+        if (!recur.isEmpty()) fields.requiredText("start", "2026-01-01T05:40");
+        var schedule = new ScheduleDefinition(
+                start.orElse(null),
+                recur,
+                fields.parsed("until", RuleReader::localTime).orElse(null));
+        fields.refuseOthers();
+        return schedule;
+    }
+
+    private static LocalDateTime localTime(String text) {
+        try {
+            return LocalDateTime.parse(text.strip().replace(' ', 'T'));
+        } catch (DateTimeException notOne) {
+            throw refused("\"" + text + "\" is no local date and time; write it like 2026-01-01T05:40");
+        }
+    }
+
+    private static DeliveryDefinition delivery(Fields fields) {
+        var delivery = new DeliveryDefinition(
+                fields.checkedTexts("to", RuleReader::checkAddress),
+                fields.texts("columns"),
+                fields.truth("attach csv").orElse(true));
+        fields.refuseOthers();
+        return delivery;
+    }
+
+    /** Shape only; whether it exists is for the mail server to say. Line breaks and lists never get through. */
+    private static void checkAddress(String address) {
+        if (address.length() > 254
+                || !address.matches("[^\\s@,;<>\"()\\\\]{1,64}@[^\\s@,;<>\"()\\\\]+\\.?[^\\s@,;<>\"()\\\\]+")) {
+            throw refused("\"" + address + "\" is no mail address; write one like ines.holm@skerryline.example");
+        }
+    }
+
+    private static InvalidDefinitionException refused(String message) {
+        return new InvalidDefinitionException(List.of(Problem.error(message, "", null)));
+    }
+}

@@ -1,0 +1,13 @@
+package dev.oddsentry.core.memory;
+
+import java.util.Locale;
+
+/** What the first good check of an audience does with what is already there. */
+public enum FirstCheck {
+    REPORT,
+    TAKE_AS_KNOWN;
+
+    public String code() {
+        return name().toLowerCase(Locale.ROOT).replace('_', ' ');
+    }
+}

@@ -1,0 +1,12 @@
+package dev.oddsentry.core.memory;
+
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Severity;
+
+/** What an audience was last told of one finding, or was let pass for it. */
+public record Reported(State state, Severity severity, Digest fingerprint) {
+
+    public static Reported of(Now now) {
+        return new Reported(now.state(), now.severity(), now.fingerprint());
+    }
+}

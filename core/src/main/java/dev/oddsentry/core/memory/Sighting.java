@@ -1,0 +1,27 @@
+package dev.oddsentry.core.memory;
+
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Severity;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One row of the present result as memory sees it.
+ *
+ * @param key digest of the identity
+ * @param identity the values of the key columns, for people and as proof against a collision
+ * @param severity null where the row is no exception
+ * @param fingerprint digest of the watched columns
+ * @param row all cells of the row
+ */
+public record Sighting(
+        Digest key,
+        List<@Nullable Object> identity,
+        @Nullable Severity severity,
+        Digest fingerprint,
+        List<@Nullable Object> row) {
+
+    public boolean isException() {
+        return severity != null;
+    }
+}

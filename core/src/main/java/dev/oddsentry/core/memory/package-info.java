@@ -1,0 +1,7 @@
+/**
+ * What is so now, what was last reported, and the difference between them: news. Pure values; the service stores them.
+ */
+@NullMarked
+package dev.oddsentry.core.memory;
+
+import org.jspecify.annotations.NullMarked;

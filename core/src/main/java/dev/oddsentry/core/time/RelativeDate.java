@@ -1,0 +1,104 @@
+package dev.oddsentry.core.time;
+
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Place;
+import dev.oddsentry.core.problem.Problem;
+import java.time.DateTimeException;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
+
+/**
+ * A point in time written relative to the check, such as {@code now}, {@code today - 7 days} or {@code start of month}; or a
+ * plain date or timestamp, which does not move.
+ *
+ * @param steps added one after the other, so that {@code start of month - 1 day} is the last day of the month before
+ */
+public record RelativeDate(Anchor anchor, List<Span> steps) {
+    private static final Pattern ANCHOR = Pattern.compile(
+            "(now|today|start of (?<unit>day|week|month|quarter|year))(?=\\s|[+-]|$)", Pattern.CASE_INSENSITIVE);
+    private static final Pattern STEP = Pattern.compile(
+            "\\s*(?<sign>[+-])\\s*(?<amount>\\d{1,6})\\s+(?<unit>second|minute|hour|day|week|month|quarter|year)s?(?=\\s|[+-]|$)",
+            Pattern.CASE_INSENSITIVE);
+
+    /** Where the reckoning starts. */
+    public sealed interface Anchor {
+        record Now() implements Anchor {}
+
+        record Today() implements Anchor {}
+
+        record StartOf(Span.Unit unit) implements Anchor {}
+
+        record Fixed(LocalDateTime local) implements Anchor {}
+    }
+
+    /** @throws InvalidDefinitionException with the place in the text and the forms that would be right */
+    public static RelativeDate parse(String text) {
+        var matcher = ANCHOR.matcher(text);
+        if (!matcher.lookingAt()) return new RelativeDate(new Anchor.Fixed(fixed(text)), List.of());
+        Anchor anchor = anchorOf(matcher);
+        var steps = new ArrayList<Span>();
+        int at = matcher.end();
+        for (var step = STEP.matcher(text); at < text.stripTrailing().length(); at = step.end()) {
+            if (!step.find(at) || step.start() != at) throw refused(text, at);
+            steps.add(spanOf(step));
+        }
+        return new RelativeDate(anchor, List.copyOf(steps));
+    }
+
+    private static Anchor anchorOf(Matcher matcher) {
+        if (matcher.group("unit") != null) return new Anchor.StartOf(unit(matcher));
+        return matcher.group().equalsIgnoreCase("now") ? new Anchor.Now() : new Anchor.Today();
+    }
+
+    private static Span spanOf(Matcher step) {
+        Span span = Span.of(Long.parseLong(step.group("amount")), unit(step));
+        return step.group("sign").equals("-") ? span.negated() : span;
+    }
+
+    private static Span.Unit unit(Matcher matcher) {
+        return Span.Unit.valueOf(matcher.group("unit").toUpperCase(Locale.ROOT));
+    }
+
+    private static LocalDateTime fixed(String text) {
+        String iso = text.strip().replace(' ', 'T');
+        try {
+            return iso.contains("T")
+                    ? LocalDateTime.parse(iso)
+                    : LocalDate.parse(iso).atStartOfDay();
+        } catch (DateTimeException notFixed) {
+            throw refused(text, 0);
+        }
+    }
+
+    private static InvalidDefinitionException refused(String text, int offset) {
+        String seen = text.substring(offset).strip();
+        String message = "\"" + seen + "\" is no relative date; write now, today, start of month, today - 7 days,"
+                + " start of month - 1 month, or a date such as 2026-03-01";
+        return new InvalidDefinitionException(
+                List.of(Problem.error(message, "", Place.in(text, offset, seen.length()))));
+    }
+
+    /** True unless it is a plain date, so that what it selects moves on with the slot. */
+    public boolean moves() {
+        return !(anchor instanceof Anchor.Fixed);
+    }
+
+    /** The local date and time in the moment's zone. A date is meant where the caller takes only the date of it. */
+    public LocalDateTime localAt(Moment moment) {
+        LocalDateTime local = switch (anchor) {
+            case Anchor.Now _ -> moment.local().toLocalDateTime();
+            case Anchor.Today _ -> moment.today().atStartOfDay();
+            case Anchor.StartOf(var unit) ->
+                Window.startOf(unit, moment.today()).atTime(LocalTime.MIDNIGHT);
+            case Anchor.Fixed(var fixed) -> fixed;
+        };
+        for (Span step : steps) local = step.addTo(local);
+        return local;
+    }
+}

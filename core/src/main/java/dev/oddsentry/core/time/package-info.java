@@ -1,0 +1,7 @@
+/**
+ * Relative dates and windows, reckoned from a slot in a zone and never from a clock.
+ */
+@NullMarked
+package dev.oddsentry.core.time;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,59 @@
+package dev.oddsentry.core.value;
+
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.time.format.DateTimeFormatterBuilder;
+import java.time.temporal.ChronoField;
+import java.util.HexFormat;
+import org.jspecify.annotations.Nullable;
+
+/** One plain text for each cell, the same in mail, CSV, API and command line until a layout says otherwise. */
+public final class CellText {
+    private static final DateTimeFormatter TIME = new DateTimeFormatterBuilder()
+            .appendPattern("HH:mm")
+            .optionalStart()
+            .appendPattern(":ss")
+            .appendFraction(ChronoField.NANO_OF_SECOND, 0, 9, true)
+            .optionalEnd()
+            .toFormatter();
+    private static final DateTimeFormatter SHORT_TIME = DateTimeFormatter.ofPattern("HH:mm");
+
+    private CellText() {}
+
+    /** The cell in words; the empty text for null. Instants are told in {@code zone}, with its offset. */
+    public static String of(@Nullable Object cell, ZoneId zone) {
+        return switch (cell) {
+            case null -> "";
+            case BigDecimal decimal -> plain(decimal);
+            case Instant instant -> ofInstant(instant, zone);
+            case LocalDateTime local -> local.toLocalDate() + " " + ofTime(local.toLocalTime());
+            case LocalTime time -> ofTime(time);
+            case byte[] bytes -> "\\x" + HexFormat.of().formatHex(bytes);
+            default -> cell.toString();
+        };
+    }
+
+    private static String ofInstant(Instant instant, ZoneId zone) {
+        if (instant.equals(Instant.MAX)) return "infinity";
+        if (instant.equals(Instant.MIN)) return "-infinity";
+        var there = instant.atZone(zone);
+        return there.toLocalDate() + " " + ofTime(there.toLocalTime())
+                + there.getOffset().getId();
+    }
+
+    private static String ofTime(LocalTime time) {
+        boolean wholeMinute = time.getSecond() == 0 && time.getNano() == 0;
+        return (wholeMinute ? SHORT_TIME : TIME).format(time);
+    }
+
+    /** Plain digits, unless an extreme exponent would print thousands of zeros. */
+    private static String plain(BigDecimal decimal) {
+        return Math.abs((long) decimal.precision() - decimal.scale()) > 60
+                ? decimal.toString()
+                : decimal.toPlainString();
+    }
+}

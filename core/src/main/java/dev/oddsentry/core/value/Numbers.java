@@ -1,0 +1,75 @@
+package dev.oddsentry.core.value;
+
+import java.math.BigDecimal;
+import java.math.MathContext;
+
+/**
+ * Exact arithmetic over the three classes of {@link Type#NUMBER}. Whole numbers stay {@link Long} while they fit; a result
+ * with NaN or an infinity in it is NaN.
+ */
+public final class Numbers {
+    /** Division keeps 34 significant digits, half even. */
+    private static final MathContext QUOTIENT = MathContext.DECIMAL128;
+
+    private Numbers() {}
+
+    public static boolean isFinite(Object number) {
+        return !(number instanceof Double);
+    }
+
+    public static BigDecimal decimal(Object number) {
+        return number instanceof Long whole ? BigDecimal.valueOf(whole) : (BigDecimal) number;
+    }
+
+    /** A floating-point value by its shortest decimal, so that 0.1 read from a database is 0.1; NaN and infinities stay. */
+    public static Object ofDouble(double value) {
+        return Double.isFinite(value) ? BigDecimal.valueOf(value) : (Object) value;
+    }
+
+    public static Object ofFloat(float value) {
+        return Float.isFinite(value) ? new BigDecimal(Float.toString(value)) : (Object) (double) value;
+    }
+
+    /** Both must be finite. */
+    public static int compare(Object a, Object b) {
+        if (a instanceof Long left && b instanceof Long right) return Long.compare(left, right);
+        return decimal(a).compareTo(decimal(b));
+    }
+
+    public static Object add(Object a, Object b) {
+        if (a instanceof Long left && b instanceof Long right) {
+            long sum = left + right;
+            boolean overflowed = ((left ^ sum) & (right ^ sum)) < 0;
+            if (!overflowed) return sum;
+        }
+        return isFinite(a) && isFinite(b) ? decimal(a).add(decimal(b)) : (Object) Double.NaN;
+    }
+
+    public static Object subtract(Object a, Object b) {
+        if (a instanceof Long left && b instanceof Long right) {
+            long difference = left - right;
+            boolean overflowed = ((left ^ right) & (left ^ difference)) < 0;
+            if (!overflowed) return difference;
+        }
+        return isFinite(a) && isFinite(b) ? decimal(a).subtract(decimal(b)) : (Object) Double.NaN;
+    }
+
+    public static Object multiply(Object a, Object b) {
+        if (a instanceof Long left && b instanceof Long right) {
+            long high = Math.multiplyHigh(left, right);
+            long low = left * right;
+            if ((high == 0 && low >= 0) || (high == -1 && low < 0)) return low;
+        }
+        return isFinite(a) && isFinite(b) ? decimal(a).multiply(decimal(b)) : (Object) Double.NaN;
+    }
+
+    /** @throws ArithmeticException if {@code b} is zero */
+    public static Object divide(Object a, Object b) {
+        if (!isFinite(a) || !isFinite(b)) return Double.NaN;
+        return decimal(a).divide(decimal(b), QUOTIENT);
+    }
+
+    public static Object negate(Object a) {
+        return subtract(0L, a);
+    }
+}

@@ -1,0 +1,41 @@
+package dev.oddsentry.extracts.mail;
+
+import dev.oddsentry.core.extract.Extract;
+import java.time.Instant;
+import java.time.ZoneId;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Everything one mail says about one rule's news.
+ *
+ * @param slot the instant the check stands for
+ * @param news the rows that are told, worst first
+ * @param open how many findings are open now, those told included
+ * @param because what makes a row an exception, in the rule's own words
+ * @param since the slot of the report before; null for the first
+ * @param next the next slot; null if there is none
+ * @param attachment name of the attached file; null for none
+ * @param link where all open findings are seen, behind log-in
+ */
+public record Announcement(
+        String title,
+        String owner,
+        ZoneId zone,
+        Instant slot,
+        Extract news,
+        long open,
+        String because,
+        @Nullable Instant since,
+        @Nullable Instant next,
+        @Nullable String attachment,
+        String link) {
+
+    /** Rows said in the mail itself; the worst come first, the others are in the attachment and behind the link. */
+    static final int MOST_ROWS = 50;
+
+    long openButNotTold() {
+        long openTold =
+                news.rows().stream().filter(row -> !Wording.isCleared(row)).count();
+        return Math.max(0, open - openTold);
+    }
+}

@@ -1,0 +1,55 @@
+package dev.oddsentry.extracts.mail;
+
+import dev.oddsentry.core.extract.Extract;
+import java.util.ArrayList;
+
+/** The plain text of a mail: every row that the HTML says, and the subject. */
+public final class TextMail {
+    private TextMail() {}
+
+    /** One line without controls, fit for a header. */
+    public static String subject(Announcement said) {
+        return Wording.subject(said);
+    }
+
+    public static String render(Announcement said) {
+        var lines = new ArrayList<String>();
+        lines.add(Wording.oneLine(said.title()));
+        lines.add(Wording.slot(said));
+        lines.add("");
+        lines.add(Wording.headline(said));
+        lines.add(Wording.context(said));
+        lines.add("");
+        said.news().rows().stream().limit(Announcement.MOST_ROWS).forEach(row -> {
+            lines.add(title(said.news(), row));
+            lines.add("    " + details(said.news(), row));
+        });
+        if (!Wording.more(said).isEmpty()) lines.add(Wording.more(said));
+        lines.add("");
+        lines.add(Wording.seeAll(said) + ": " + said.link());
+        lines.add("");
+        lines.add(Wording.because(said));
+        lines.add("");
+        lines.add(Wording.foot(said));
+        return String.join("\n", lines) + "\n";
+    }
+
+    private static String title(Extract extract, Extract.Row row) {
+        var parts = new ArrayList<String>();
+        parts.add(Wording.severityAndKinds(row));
+        for (int i = 0; i < Math.min(Wording.TITLE_COLUMNS, extract.columns().size()); i++) {
+            parts.add(Wording.value(extract, row, i) + Wording.was(extract, row, i));
+        }
+        return String.join("   ", parts);
+    }
+
+    /** Marked cells stand between asterisks, as plain text has no underline. */
+    private static String details(Extract extract, Extract.Row row) {
+        var parts = new ArrayList<String>();
+        for (int i = Wording.TITLE_COLUMNS; i < extract.columns().size(); i++) {
+            String text = Wording.labelled(extract, row, i);
+            parts.add((row.cells().get(i).marked() ? "*" + text + "*" : text) + Wording.was(extract, row, i));
+        }
+        return String.join(", ", parts);
+    }
+}

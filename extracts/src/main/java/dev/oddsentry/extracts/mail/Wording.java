@@ -1,0 +1,188 @@
+package dev.oddsentry.extracts.mail;
+
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.value.CellText;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/** The sentences and short forms that the HTML and the text of a mail share, so that they never say different things. */
+final class Wording {
+    private static final DateTimeFormatter SLOT = DateTimeFormatter.ofPattern("EEEE d MMMM, HH:mm", Locale.ENGLISH);
+    private static final DateTimeFormatter SHORT_SLOT = DateTimeFormatter.ofPattern("EEEE HH:mm", Locale.ENGLISH);
+    private static final DateTimeFormatter CELL_TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
+    private static final DateTimeFormatter CELL_DATE = DateTimeFormatter.ofPattern("EEE d MMM yyyy", Locale.ENGLISH);
+    private static final Map<NewsKind, String> KIND_WORDS = Map.of(
+            NewsKind.NEW, "new",
+            NewsKind.RETURNED, "back",
+            NewsKind.WORSENED, "worse",
+            NewsKind.CLEARED, "cleared");
+
+    private Wording() {}
+
+    static boolean isCleared(Extract.Row row) {
+        return row.kinds().contains(NewsKind.CLEARED);
+    }
+
+    /** {@code 3 new, 1 worse; 2 of them critical}. */
+    static String headline(Announcement said) {
+        var rows = said.news().rows();
+        var parts = new ArrayList<String>();
+        for (var kind : NewsKind.values()) {
+            long count = rows.stream().filter(row -> leading(row) == kind).count();
+            if (count > 0) parts.add(count + " " + KIND_WORDS.get(kind));
+        }
+        long critical = rows.stream()
+                .filter(row -> row.severity() == Severity.CRITICAL && !isCleared(row))
+                .count();
+        String criticalWords =
+                critical == 0 ? "" : critical == rows.size() ? "; critical" : "; " + critical + " of them critical";
+        return String.join(", ", parts) + criticalWords;
+    }
+
+    /** A row told under several names is counted under the first of them. */
+    private static NewsKind leading(Extract.Row row) {
+        return row.kinds().stream().sorted().findFirst().orElse(NewsKind.NEW);
+    }
+
+    /** {@code 2 critical, 2 warnings: Late sailings without a reason}. */
+    static String subject(Announcement said) {
+        var parts = new ArrayList<String>();
+        for (var severity : List.of(Severity.CRITICAL, Severity.WARNING, Severity.NOTICE)) {
+            long count = said.news().rows().stream()
+                    .filter(row -> row.severity() == severity && !isCleared(row))
+                    .count();
+            if (count > 0) parts.add(count + " " + plural(severity, count));
+        }
+        long cleared = said.news().rows().stream().filter(Wording::isCleared).count();
+        if (cleared > 0) parts.add(cleared + " cleared");
+        return String.join(", ", parts) + ": " + oneLine(said.title());
+    }
+
+    private static String plural(Severity severity, long count) {
+        return severity == Severity.CRITICAL || count == 1 ? severity.word() : severity.word() + "s";
+    }
+
+    /** The hidden first line that an inbox shows beside the subject. */
+    static String firstLine(Announcement said) {
+        var first = said.news().rows().getFirst();
+        String told = cells(said.news()).stream()
+                .map(index -> labelled(said.news(), first, index))
+                .limit(4)
+                .collect(Collectors.joining(", "));
+        int more = said.news().rows().size() - 1;
+        return told + (more > 0 ? "; " + more + " more." : ".");
+    }
+
+    private static List<Integer> cells(Extract extract) {
+        var indexes = new ArrayList<Integer>();
+        for (int i = 0; i < extract.columns().size(); i++) indexes.add(i);
+        return indexes;
+    }
+
+    static String labelled(Extract extract, Extract.Row row, int index) {
+        String value = value(extract, row, index);
+        return index < TITLE_COLUMNS ? value : extract.columns().get(index).label() + " " + value;
+    }
+
+    /** The first columns of the layout name a finding, so they stand without labels. */
+    static final int TITLE_COLUMNS = 2;
+
+    static String context(Announcement said) {
+        String since = said.since() == null
+                ? "This is the first report."
+                : "Since the report of " + shortSlot(said.since(), said.zone()) + ".";
+        long others = said.openButNotTold();
+        return since
+                + (others == 0
+                        ? ""
+                        : " " + others + " reported before " + (others == 1 ? "is" : "are") + " still open.");
+    }
+
+    static String slot(Announcement said) {
+        return SLOT.format(said.slot().atZone(said.zone())) + " " + zoneWords(said.zone());
+    }
+
+    private static String shortSlot(Instant slot, ZoneId zone) {
+        return SLOT.format(slot.atZone(zone));
+    }
+
+    /** {@code Europe/Oslo} as {@code Oslo time}. */
+    private static String zoneWords(ZoneId zone) {
+        String id = zone.getId();
+        return id.substring(id.lastIndexOf('/') + 1).replace('_', ' ') + " time";
+    }
+
+    static String kinds(Extract.Row row) {
+        return row.kinds().stream().sorted().map(KIND_WORDS::get).collect(Collectors.joining(", "));
+    }
+
+    /** {@code ▲ critical, worse}. */
+    static String severityAndKinds(Extract.Row row) {
+        return row.severity().sign() + " " + row.severity().word() + ", " + kinds(row);
+    }
+
+    static String value(Extract extract, Extract.Row row, int index) {
+        return value(row.cells().get(index).value(), extract.columns().get(index), extract.zone());
+    }
+
+    static String was(Extract extract, Extract.Row row, int index) {
+        Object was = row.cells().get(index).was();
+        return was == null ? "" : " (was " + value(was, extract.columns().get(index), extract.zone()) + ")";
+    }
+
+    private static String value(@Nullable Object value, Extract.Column column, ZoneId zone) {
+        if (value == null) return "missing";
+        String text = switch (value) {
+            case Instant instant when isFinite(instant) -> CELL_TIME.format(instant.atZone(zone));
+            case LocalDateTime local -> CELL_TIME.format(local);
+            case LocalDate date -> CELL_DATE.format(date);
+            default -> oneLine(CellText.of(value, zone));
+        };
+        return column.unit() == null ? text : text + " " + column.unit();
+    }
+
+    private static boolean isFinite(Instant instant) {
+        return !instant.equals(Instant.MAX) && !instant.equals(Instant.MIN);
+    }
+
+    /** Line breaks and other controls in data would let a cell draw lines of its own. */
+    static String oneLine(String text) {
+        return text.replaceAll("[\\p{Cntrl}\\u2028\\u2029\\u202a-\\u202e\\u2066-\\u2069]+", " ")
+                .strip();
+    }
+
+    static String more(Announcement said) {
+        int more = said.news().rows().size() - Announcement.MOST_ROWS;
+        if (more <= 0) return "";
+        return "and " + more + " more " + (said.attachment() == null ? "behind the link below" : "in the attachment");
+    }
+
+    static String seeAll(Announcement said) {
+        return said.open() == 1 ? "See the open finding" : "See all " + said.open() + " open findings";
+    }
+
+    static String because(Announcement said) {
+        return "You get this because these rows met the rule's condition: " + oneLine(said.because())
+                + ". Each finding is reported once, and again if it comes back or gets worse.";
+    }
+
+    static String foot(Announcement said) {
+        var parts = new ArrayList<String>();
+        if (said.attachment() != null) parts.add("Attached: " + said.attachment() + ", everything open now.");
+        if (said.next() != null)
+            parts.add("Next check: " + SHORT_SLOT.format(said.next().atZone(said.zone())) + ".");
+        parts.add("Owner: " + oneLine(said.owner()) + ".");
+        return String.join(" ", parts);
+    }
+}
