@@ -19,6 +19,7 @@ import org.jooq.meta.jaxb.ForcedType;
 import org.jooq.meta.jaxb.Generate;
 import org.jooq.meta.jaxb.Generator;
 import org.jooq.meta.jaxb.Jdbc;
+import org.jooq.meta.jaxb.Logging;
 import org.jooq.meta.jaxb.Target;
 
 /**
@@ -45,6 +46,8 @@ public final class GenerateRecords {
     public static void main(String[] arguments) throws Exception {
         Path migrations = Path.of(arguments[0]);
         Path target = Path.of(arguments[1]);
+        System.setProperty("org.jooq.no-logo", "true");
+        System.setProperty("org.jooq.no-tips", "true");
         String fingerprint = fingerprint(migrations);
         Path stamp = target.resolve("generated-from");
         if (Files.exists(stamp) && Files.readString(stamp).equals(fingerprint)) return;
@@ -69,6 +72,7 @@ public final class GenerateRecords {
         var instants =
                 new ForcedType().withName("INSTANT").withIncludeTypes("(?i:timestamp with time zone|timestamptz)");
         return new Configuration()
+                .withLogging(Logging.WARN)
                 .withJdbc(new Jdbc()
                         .withDriver("org.postgresql.Driver")
                         .withUrl(postgres.jdbcUrl("postgres"))

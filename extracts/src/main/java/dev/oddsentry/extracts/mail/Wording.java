@@ -42,6 +42,8 @@ final class Wording {
             long count = rows.stream().filter(row -> leading(row) == kind).count();
             if (count > 0) parts.add(count + " " + KIND_WORDS.get(kind));
         }
+        long stillOpen = rows.stream().filter(row -> row.kinds().isEmpty()).count();
+        if (stillOpen > 0) parts.add(stillOpen + " still open");
         long critical = rows.stream()
                 .filter(row -> row.severity() == Severity.CRITICAL && !isCleared(row))
                 .count();
@@ -50,9 +52,9 @@ final class Wording {
         return String.join(", ", parts) + criticalWords;
     }
 
-    /** A row told under several names is counted under the first of them. */
-    private static NewsKind leading(Extract.Row row) {
-        return row.kinds().stream().sorted().findFirst().orElse(NewsKind.NEW);
+    /** A row told under several names is counted under the first of them; one told again in full has none. */
+    private static @Nullable NewsKind leading(Extract.Row row) {
+        return row.kinds().stream().sorted().findFirst().orElse(null);
     }
 
     /** {@code 2 critical, 2 warnings: Late sailings without a reason}. */
@@ -123,7 +125,8 @@ final class Wording {
         return id.substring(id.lastIndexOf('/') + 1).replace('_', ' ') + " time";
     }
 
-    static String kinds(Extract.Row row) {
+    private static String kinds(Extract.Row row) {
+        if (row.kinds().isEmpty()) return "still open";
         return row.kinds().stream().sorted().map(KIND_WORDS::get).collect(Collectors.joining(", "));
     }
 

@@ -1,0 +1,112 @@
+package dev.oddsentry.cli.client;
+
+import java.io.IOException;
+import java.net.ConnectException;
+import java.net.URI;
+import java.net.URLEncoder;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.charset.StandardCharsets;
+import java.time.Duration;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import tools.jackson.core.JacksonException;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** Calls the service's API. Every refusal comes as an {@link ApiException}, a missing service as a {@link NotReachedException}. */
+public final class Api {
+    private static final JsonMapper JSON = new JsonMapper();
+    private static final Duration LONGEST_ANSWER = Duration.ofMinutes(10);
+
+    private final Login login;
+    private final HttpClient http =
+            HttpClient.newBuilder().connectTimeout(Duration.ofSeconds(10)).build();
+
+    public Api(Login login) {
+        this.login = login;
+    }
+
+    /** One part of a path, so that a name with odd letters stays one part. */
+    public static String part(String name) {
+        return URLEncoder.encode(name, StandardCharsets.UTF_8).replace("+", "%20");
+    }
+
+    public JsonNode get(String path) {
+        return call(request(path).GET());
+    }
+
+    public JsonNode post(String path, @Nullable Object body) {
+        return post(path, body, Map.of());
+    }
+
+    public JsonNode post(String path, @Nullable Object body, Map<String, String> headers) {
+        var request = request(path).POST(bodyOf(body)).header("Content-Type", "application/json");
+        headers.forEach(request::header);
+        return call(request);
+    }
+
+    public JsonNode put(String path, Object body) {
+        return call(request(path).PUT(bodyOf(body)).header("Content-Type", "application/json"));
+    }
+
+    public JsonNode putText(String path, String text) {
+        return call(request(path)
+                .PUT(HttpRequest.BodyPublishers.ofString(text))
+                .header("Content-Type", "application/yaml"));
+    }
+
+    public void delete(String path) {
+        call(request(path).DELETE());
+    }
+
+    private static HttpRequest.BodyPublisher bodyOf(@Nullable Object body) {
+        return body == null
+                ? HttpRequest.BodyPublishers.noBody()
+                : HttpRequest.BodyPublishers.ofByteArray(JSON.writeValueAsBytes(body));
+    }
+
+    private HttpRequest.Builder request(String path) {
+        var request =
+                HttpRequest.newBuilder(address(path)).timeout(LONGEST_ANSWER).header("Accept", "application/json");
+        if (login.token() != null) request.header("Authorization", "Bearer " + login.token());
+        return request;
+    }
+
+    private URI address(String path) {
+        try {
+            return URI.create(login.url() + path);
+        } catch (IllegalArgumentException e) {
+            throw new NotReachedException(
+                    "\"" + login.url() + "\" is no address of a service; write it like http://127.0.0.1:8480");
+        }
+    }
+
+    private JsonNode call(HttpRequest.Builder request) {
+        try {
+            var response = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
+            JsonNode body = read(response);
+            if (response.statusCode() >= 400) throw new ApiException(response.statusCode(), body);
+            return body;
+        } catch (ConnectException e) {
+            throw new NotReachedException(
+                    "No service answers at " + login.url() + ". Is it running? Another address: --url, or ODD_URL.");
+        } catch (IOException e) {
+            throw new NotReachedException("The line to " + login.url() + " broke: " + e.getMessage());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new NotReachedException("Interrupted.");
+        }
+    }
+
+    private JsonNode read(HttpResponse<byte[]> response) {
+        if (response.body().length == 0) return JSON.createObjectNode();
+        try {
+            return JSON.readTree(response.body());
+        } catch (JacksonException notJson) {
+            throw new NotReachedException("What answers at " + login.url() + " is no Odd Sentry service (status "
+                    + response.statusCode() + ").");
+        }
+    }
+}

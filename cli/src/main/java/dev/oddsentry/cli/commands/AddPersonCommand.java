@@ -1,0 +1,69 @@
+package dev.oddsentry.cli.commands;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "add-person",
+        mixinStandardHelpOptions = true,
+        description = "Adds a person who may log in. For operators. The password is read from standard input.",
+        footer = {
+            "",
+            "Example: odd add-person ines --name \"Ines Holm\" --email ines.holm@skerryline.example --role analyst"
+        })
+public final class AddPersonCommand implements Callable<Integer> {
+    enum Role {
+        ANALYST,
+        OPERATOR
+    }
+
+    @Spec
+    @SuppressWarnings("NullAway.Init")
+    CommandSpec spec;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    ServiceOptions service;
+
+    @Parameters(paramLabel = "LOGIN", description = "Log-in name, in small letters.")
+    @SuppressWarnings("NullAway.Init")
+    String login;
+
+    @Option(names = "--name", required = true, description = "Name as others see it.")
+    @SuppressWarnings("NullAway.Init")
+    String name;
+
+    @Option(names = "--email", required = true, description = "Mail address.")
+    @SuppressWarnings("NullAway.Init")
+    String email;
+
+    @Option(names = "--role", defaultValue = "analyst", description = "analyst (the default) or operator.")
+    @SuppressWarnings("NullAway.Init")
+    Role role;
+
+    @Option(names = "--json", description = "The person as JSON.")
+    boolean json;
+
+    @Override
+    public Integer call() throws IOException {
+        var input = new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8));
+        String password = Objects.requireNonNullElse(input.readLine(), "");
+        var body = Map.of("login", login, "name", name, "email", email, "password", password, "role", role.name());
+        JsonNode person = service.api().post("/api/people", body);
+        if (json) OutputOptions.printJson(spec.commandLine().getOut(), person);
+        else spec.commandLine().getOut().println("Added " + person.path("name").asString("") + ".");
+        return 0;
+    }
+}

@@ -1,0 +1,97 @@
+package dev.oddsentry.cli.commands;
+
+import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.Words;
+import java.io.PrintWriter;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "preview",
+        mixinStandardHelpOptions = true,
+        description = "Runs a rule for real and shows what a check would find. Reports and remembers nothing.",
+        footer = {
+            "",
+            "Example: odd preview late-sailings",
+            "Marked cells, those that made the row an exception, stand in [brackets]."
+        })
+public final class PreviewCommand implements Callable<Integer> {
+    @Spec
+    @SuppressWarnings("NullAway.Init")
+    CommandSpec spec;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    ServiceOptions service;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    OutputOptions output;
+
+    @Parameters(paramLabel = "RULE", description = "Name of the rule.")
+    @SuppressWarnings("NullAway.Init")
+    String rule;
+
+    @Option(
+            names = "--at",
+            paramLabel = "INSTANT",
+            description = "Reckons from another instant, such as 2026-11-24T04:40:00Z.")
+    @Nullable
+    Instant at;
+
+    @Override
+    public Integer call() {
+        String query = at == null ? "" : "?at=" + Api.part(at.toString());
+        JsonNode seen = service.api().post("/api/rules/" + Api.part(rule) + "/preview" + query, null);
+        PrintWriter out = spec.commandLine().getOut();
+        if (output.format == null) summarise(out, seen);
+        output.print(out, seen, () -> table(seen), "No row is an exception.");
+        return 0;
+    }
+
+    private static void summarise(PrintWriter out, JsonNode seen) {
+        out.println(seen.path("rowsRead") + " rows read in " + seen.path("tookMillis") + " ms; "
+                + seen.path("exceptions") + " exceptions (" + Words.severities(seen.path("bySeverity"))
+                + "); a check now would report " + seen.path("wouldReport") + ".");
+        for (JsonNode part : seen.path("parts")) {
+            out.println("  " + part.path("rowsLeft") + " rows left after: "
+                    + part.path("text").asString(""));
+            for (var unknown : part.path("unknown").properties()) {
+                out.println("      unknown for " + unknown.getValue() + " rows without " + unknown.getKey());
+            }
+        }
+        if (seen.path("unknownRows").asLong(0) > 0) {
+            out.println("  " + seen.path("unknownRows") + " rows are unknown, and so not counted.");
+        }
+        out.println();
+    }
+
+    private static Listing table(JsonNode seen) {
+        var headings = new ArrayList<>(List.of("Severity", "News"));
+        seen.path("columns").forEach(column -> headings.add(column.path("label").asString("")));
+        var table = new Listing(headings);
+        for (JsonNode row : seen.path("rows")) {
+            var cells = new ArrayList<>(
+                    List.of(Words.severity(row.path("severity")), Listing.joined(Words.texts(row.path("news")))));
+            row.path("cells").forEach(cell -> cells.add(cell(cell)));
+            table.add(cells);
+        }
+        return table;
+    }
+
+    private static String cell(JsonNode cell) {
+        String text = cell.path("text").isString() ? cell.path("text").asString() : "missing";
+        return cell.path("marked").asBoolean(false) ? "[" + text + "]" : text;
+    }
+}

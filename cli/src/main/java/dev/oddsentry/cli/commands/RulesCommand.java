@@ -1,0 +1,56 @@
+package dev.oddsentry.cli.commands;
+
+import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.Words;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "rules",
+        mixinStandardHelpOptions = true,
+        description = "Lists the rules: state, what is open, the last check, the next.",
+        footer = {"", "Example: odd rules --csv"})
+public final class RulesCommand implements Callable<Integer> {
+    @Spec
+    @SuppressWarnings("NullAway.Init")
+    CommandSpec spec;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    ServiceOptions service;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    OutputOptions output;
+
+    @Override
+    public Integer call() {
+        JsonNode rules = service.api().get("/api/rules");
+        output.print(
+                spec.commandLine().getOut(),
+                rules,
+                () -> table(rules),
+                "There is no rule yet. Write one and save it with: odd push FILE");
+        return 0;
+    }
+
+    private static Listing table(JsonNode rules) {
+        var table = new Listing("Rule", "Title", "State", "Open", "Last check", "Outcome", "Next check");
+        for (JsonNode rule : rules) {
+            JsonNode last = rule.path("latest").path(0);
+            table.add(
+                    rule.path("name").asString(""),
+                    rule.path("title").asString(""),
+                    Words.state(rule.path("state")),
+                    Words.severities(rule.path("open")),
+                    Words.time(last.path("slot")),
+                    last.isMissingNode() ? "–" : Words.state(last.path("state")),
+                    Words.time(rule.path("nextSlot")));
+        }
+        return table;
+    }
+}

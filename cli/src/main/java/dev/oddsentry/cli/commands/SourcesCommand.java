@@ -1,0 +1,53 @@
+package dev.oddsentry.cli.commands;
+
+import dev.oddsentry.cli.output.Listing;
+import java.util.concurrent.Callable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "sources",
+        mixinStandardHelpOptions = true,
+        description = "Lists the sources that queries read.",
+        footer = {"", "Example: odd sources"})
+public final class SourcesCommand implements Callable<Integer> {
+    @Spec
+    @SuppressWarnings("NullAway.Init")
+    CommandSpec spec;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    ServiceOptions service;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    OutputOptions output;
+
+    @Override
+    public Integer call() {
+        JsonNode sources = service.api().get("/api/sources");
+        output.print(
+                spec.commandLine().getOut(),
+                sources,
+                () -> table(sources),
+                "There is no source yet. An operator adds one with: odd save-source");
+        return 0;
+    }
+
+    private static Listing table(JsonNode sources) {
+        var table = new Listing("Source", "Address", "User", "Most rows", "Time limit s", "Connections");
+        for (JsonNode source : sources) {
+            table.add(
+                    source.path("name").asString(""),
+                    source.path("jdbcUrl").asString(""),
+                    source.path("username").asString(""),
+                    source.path("mostRows").asString(""),
+                    source.path("timeLimitSeconds").asString(""),
+                    source.path("mostConnections").asString(""));
+        }
+        return table;
+    }
+}

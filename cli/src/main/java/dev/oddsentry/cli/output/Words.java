@@ -1,0 +1,75 @@
+package dev.oddsentry.cli.output;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import tools.jackson.databind.JsonNode;
+
+/** Values of the API in words for a table. */
+public final class Words {
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
+    private static final List<String> WORST_FIRST = List.of("CRITICAL", "WARNING", "NOTICE");
+
+    private Words() {}
+
+    /** An instant in the zone of this computer; a dash where there is none. */
+    public static String time(JsonNode instant) {
+        return instant.isString()
+                ? TIME.format(Instant.parse(instant.asString()).atZone(ZoneId.systemDefault()))
+                : "–";
+    }
+
+    /** {@code PARTLY_FAILED} as {@code partly failed}. */
+    public static String state(JsonNode state) {
+        return state.asString("").toLowerCase(Locale.ROOT).replace('_', ' ');
+    }
+
+    /** {@code ▲ 3 critical, ◆ 14 warning}; a dash for none. */
+    public static String severities(JsonNode counts) {
+        var words = new ArrayList<String>();
+        for (String severity : WORST_FIRST) {
+            if (counts.has(severity))
+                words.add(sign(severity) + " " + counts.path(severity) + " " + severity.toLowerCase(Locale.ROOT));
+        }
+        return words.isEmpty() ? "–" : String.join(", ", words);
+    }
+
+    public static String severity(JsonNode severity) {
+        return sign(severity.asString("")) + " " + severity.asString("").toLowerCase(Locale.ROOT);
+    }
+
+    private static String sign(String severity) {
+        return switch (severity) {
+            case "CRITICAL" -> "▲";
+            case "WARNING" -> "◆";
+            default -> "●";
+        };
+    }
+
+    public static List<String> texts(JsonNode array) {
+        var texts = new ArrayList<String>();
+        array.forEach(each -> texts.add(each.asString("")));
+        return texts;
+    }
+
+    /** How a check ended, in one sentence. */
+    public static String outcome(JsonNode check) {
+        String rows = check.path("rowsRead").isNumber()
+                ? check.path("rowsRead") + " rows read, " + check.path("exceptions") + " exceptions" + unknown(check)
+                : "";
+        return switch (check.path("state").asString("")) {
+            case "QUIET" -> "quiet: " + rows + ", nothing new to report.";
+            case "FIRED" -> "fired: " + rows + ", " + check.path("news") + " reported.";
+            case "RUNNING" -> "still running.";
+            default -> state(check.path("state")) + ": " + check.path("reason").asString("no reason kept");
+        };
+    }
+
+    private static String unknown(JsonNode check) {
+        long rows = check.path("unknownRows").asLong(0);
+        return rows == 0 ? "" : ", " + rows + " unknown since a value is missing";
+    }
+}

@@ -1,0 +1,49 @@
+/** One thing wrong in a document, as the API tells it. */
+export type ApiProblem = { message: string; suggestion: string | null }
+
+/** A refusal of the service (RFC 9457), or a service that does not answer (status 0). */
+export class ApiError extends Error {
+  constructor(
+    readonly status: number,
+    message: string,
+    readonly problems: ApiProblem[] = [],
+  ) {
+    super(message)
+  }
+}
+
+function csrfToken(): string {
+  const cookie = document.cookie.split('; ').find((each) => each.startsWith('XSRF-TOKEN='))
+  return cookie ? decodeURIComponent(cookie.slice('XSRF-TOKEN='.length)) : ''
+}
+
+async function refusal(response: Response): Promise<ApiError> {
+  try {
+    const problem = (await response.json()) as { detail?: string; problems?: ApiProblem[] }
+    return new ApiError(response.status, problem.detail ?? response.statusText, problem.problems)
+  } catch {
+    return new ApiError(response.status, `The service answered with status ${response.status}.`)
+  }
+}
+
+async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
+  let response: Response
+  try {
+    response = await fetch(path, {
+      method,
+      headers: { Accept: 'application/json', 'Content-Type': 'application/json', 'X-XSRF-TOKEN': csrfToken(), ...headers },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    })
+  } catch {
+    throw new ApiError(0, 'The service does not answer. What you see may be old.')
+  }
+  if (!response.ok) throw await refusal(response)
+  const text = await response.text()
+  return (text === '' ? undefined : JSON.parse(text)) as T
+}
+
+export const api = {
+  get: <T>(path: string) => call<T>('GET', path),
+  post: <T>(path: string, body?: unknown, headers?: Record<string, string>) => call<T>('POST', path, body, headers),
+  delete: (path: string) => call<undefined>('DELETE', path),
+}

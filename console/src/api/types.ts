@@ -1,0 +1,93 @@
+export type Severity = 'CRITICAL' | 'WARNING' | 'NOTICE'
+export type RuleState = 'DRAFT' | 'ACTIVE' | 'PAUSED'
+export type CheckState =
+  | 'RUNNING' | 'QUIET' | 'FIRED' | 'FAILED' | 'PARTLY_FAILED' | 'KEPT_BACK' | 'STOPPED' | 'STALE' | 'OVERTAKEN'
+export type FindingState = 'OPEN' | 'OUT_OF_SIGHT' | 'CLEARED'
+export type RecipientState = 'WAITING' | 'HANDING_OVER' | 'SENT' | 'UNSURE' | 'REFUSED' | 'EXPIRED' | 'STOPPED'
+
+/** An instant in ISO 8601, as the API writes it. */
+export type Instant = string
+
+export type Person = { login: string; name: string; email: string; role: 'ANALYST' | 'OPERATOR' }
+
+export type PartCount = { text: string; rowsLeft: number; unknown: Record<string, number> }
+
+export type Check = {
+  id: string
+  slot: Instant
+  origin: 'SCHEDULED' | 'ON_DEMAND'
+  state: CheckState
+  standsFor: number
+  startedAt: Instant
+  finishedAt: Instant | null
+  rowsRead: number | null
+  exceptions: number | null
+  unknownRows: number | null
+  parts: PartCount[]
+  news: number | null
+  messages: number | null
+  reason: string | null
+}
+
+export type RuleSummary = {
+  name: string
+  title: string
+  owner: string
+  state: RuleState
+  revision: number
+  zone: string
+  open: Partial<Record<Severity, number>>
+  nextSlot: Instant | null
+  to: string[]
+  latest: Check[]
+}
+
+export type RulePage = {
+  rule: RuleSummary
+  text: {
+    query: string
+    queryTitle: string
+    source: string
+    sql: string
+    parameters: Record<string, string>
+    exceptions: string | null
+    severity: { severity: Severity; condition: string | null }[]
+    mode: 'incremental' | 'full'
+    key: string[]
+    report: string[]
+    recur: string[]
+  }
+  nextDates: Instant[]
+}
+
+export type Finding = {
+  id: number
+  identity: string
+  state: FindingState
+  severity: Severity
+  openedAt: Instant
+  changedAt: Instant
+  reportedAt: Instant | null
+  row: Record<string, string | null>
+}
+
+export type FindingList = { total: number; labels: Record<string, string>; findings: Finding[] }
+
+export type Recipient = { address: string; state: RecipientState; tries: number; nextTry: Instant | null; words: string | null }
+
+export type MessageSummary = {
+  id: string
+  rule: string
+  subject: string
+  slot: Instant
+  createdAt: Instant
+  recipients: Recipient[]
+}
+
+export type MessagePage = {
+  message: MessageSummary
+  messageId: string
+  text: string
+  attachments: string[]
+  tries: { address: string; at: Instant; outcome: RecipientState; words: string }[]
+}

@@ -1,0 +1,34 @@
+import { lazy } from 'react'
+import { Navigate, Route, Routes } from 'react-router'
+import { useQuery } from '@tanstack/react-query'
+import { session } from '../features/access/api'
+import { LoginPage } from '../features/access/LoginPage'
+import { Loaded } from '../shared/Loading'
+import { Layout } from './Layout'
+
+const TodayPage = lazy(() => import('../features/today/TodayPage').then(({ TodayPage: page }) => ({ default: page })))
+const RulesPage = lazy(() => import('../features/rules/RulesPage').then(({ RulesPage: page }) => ({ default: page })))
+const RulePage = lazy(() => import('../features/rules/RulePage').then(({ RulePage: page }) => ({ default: page })))
+const OutboxPage = lazy(() => import('../features/outbox/OutboxPage').then(({ OutboxPage: page }) => ({ default: page })))
+const MessagePage = lazy(() => import('../features/outbox/MessagePage').then(({ MessagePage: page }) => ({ default: page })))
+
+/** Logged in, the pages; otherwise the log-in, at whatever address, so that a link still leads where it said afterwards. */
+export function App() {
+  const current = useQuery(session)
+  return (
+    <Loaded query={current} what="Your log-in">
+      {(person) => person === null ? <LoginPage /> : (
+        <Routes>
+          <Route element={<Layout person={person} />}>
+            <Route path="/today" element={<TodayPage />} />
+            <Route path="/rules" element={<RulesPage />} />
+            <Route path="/rules/:name" element={<RulePage />} />
+            <Route path="/outbox" element={<OutboxPage />} />
+            <Route path="/outbox/:id" element={<MessagePage />} />
+            <Route path="*" element={<Navigate to="/today" replace />} />
+          </Route>
+        </Routes>
+      )}
+    </Loaded>
+  )
+}

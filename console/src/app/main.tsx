@@ -1,0 +1,36 @@
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { BrowserRouter } from 'react-router'
+import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import '@fontsource-variable/source-sans-3'
+import '@fontsource-variable/source-code-pro'
+import { ApiError } from '../api/client'
+import { session } from '../features/access/api'
+import { App } from './App'
+import './theme.scss'
+
+const dark = matchMedia('(prefers-color-scheme: dark)')
+const applyTheme = () => document.documentElement.setAttribute('data-bs-theme', dark.matches ? 'dark' : 'light')
+dark.addEventListener('change', applyTheme)
+applyTheme()
+
+/** A log-in that has expired shows the log-in page; the address stays, so the reader comes back to where they were. */
+const onError = (error: Error) => {
+  if (error instanceof ApiError && error.status === 401) client.setQueryData(session.queryKey, null)
+}
+
+const client: QueryClient = new QueryClient({
+  queryCache: new QueryCache({ onError }),
+  mutationCache: new MutationCache({ onError }),
+  defaultOptions: { queries: { retry: (count, error) => count < 2 && error instanceof ApiError && error.status === 0 } },
+})
+
+const root = document.getElementById('root')
+if (!root) throw new Error('index.html has no element with the id root')
+createRoot(root).render(
+  <StrictMode>
+    <QueryClientProvider client={client}>
+      <BrowserRouter><App /></BrowserRouter>
+    </QueryClientProvider>
+  </StrictMode>,
+)

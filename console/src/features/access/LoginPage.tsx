@@ -1,0 +1,39 @@
+import { useState, type SubmitEvent } from 'react'
+import { Alert, Button, Form } from 'react-bootstrap'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { Mark } from '../../shared/Mark'
+import { useTitle } from '../../shared/title'
+import { logIn, session } from './api'
+
+export function LoginPage() {
+  useTitle('Log in')
+  const [login, setLogin] = useState('')
+  const [password, setPassword] = useState('')
+  const client = useQueryClient()
+  const attempt = useMutation({
+    mutationFn: () => logIn(login, password),
+    onSuccess: (person) => client.setQueryData(session.queryKey, person),
+  })
+  const submit = (event: SubmitEvent) => {
+    event.preventDefault()
+    attempt.mutate()
+  }
+  return (
+    <main className="login">
+      <div className="mark mb-2"><Mark />Odd Sentry</div>
+      <Form className="sheet" onSubmit={submit}>
+        <h1 className="mb-3">Log in</h1>
+        {attempt.isError && <Alert variant="danger">{attempt.error.message}</Alert>}
+        <Form.Group controlId="login" className="mb-3">
+          <Form.Label>Log-in name</Form.Label>
+          <Form.Control autoComplete="username" autoFocus required value={login} onChange={(event) => setLogin(event.target.value)} />
+        </Form.Group>
+        <Form.Group controlId="password" className="mb-3">
+          <Form.Label>Password</Form.Label>
+          <Form.Control type="password" autoComplete="current-password" required value={password} onChange={(event) => setPassword(event.target.value)} />
+        </Form.Group>
+        <Button type="submit" disabled={attempt.isPending}>{attempt.isPending ? 'Logging in …' : 'Log in'}</Button>
+      </Form>
+    </main>
+  )
+}

@@ -1,0 +1,21 @@
+import { queryOptions } from '@tanstack/react-query'
+import { api, ApiError } from '../../api/client'
+import type { Person } from '../../api/types'
+
+/** The person who is logged in; null for nobody. */
+export const session = queryOptions({
+  queryKey: ['session'],
+  queryFn: async (): Promise<Person | null> => {
+    try {
+      return await api.get<Person>('/api/session')
+    } catch (error) {
+      if (error instanceof ApiError && error.status === 401) return null
+      throw error
+    }
+  },
+  staleTime: 60_000,
+})
+
+export const logIn = (login: string, password: string) => api.post<Person>('/api/session', { login, password })
+
+export const logOut = () => api.delete('/api/session')

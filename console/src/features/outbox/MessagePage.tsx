@@ -1,0 +1,58 @@
+import { useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { Button, ButtonGroup, Table } from 'react-bootstrap'
+import { useQuery } from '@tanstack/react-query'
+import type { MessagePage as Page } from '../../api/types'
+import { Loaded } from '../../shared/Loading'
+import { useTitle } from '../../shared/title'
+import { stateWords, timeWords } from '../../shared/words'
+import { message } from './api'
+import { RecipientTag } from './RecipientTag'
+
+export function MessagePage() {
+  const { id = '' } = useParams()
+  const page = useQuery(message(id))
+  return <Loaded query={page} what="The message">{(data) => <OneMessage page={data} />}</Loaded>
+}
+
+function OneMessage({ page }: { page: Page }) {
+  const { message: summary, text, attachments, tries, messageId } = page
+  const [view, setView] = useState<'html' | 'text'>('html')
+  useTitle(summary.subject)
+  return (
+    <>
+      <div className="head">
+        <div>
+          <h1>{summary.subject}</h1>
+          <span className="quiet">Queued {timeWords(summary.createdAt)} by <Link to={`/rules/${summary.rule}`}>{summary.rule}</Link>{attachments.length > 0 && `, with ${attachments.join(', ')}`}</span>
+        </div>
+        <ButtonGroup aria-label="How to show the mail">
+          <Button variant={view === 'html' ? 'primary' : 'plain'} aria-pressed={view === 'html'} onClick={() => setView('html')}>As mail</Button>
+          <Button variant={view === 'text' ? 'primary' : 'plain'} aria-pressed={view === 'text'} onClick={() => setView('text')}>As plain text</Button>
+          <Button variant="plain" href={`/api/outbox/${summary.id}/source`}>Source</Button>
+        </ButtonGroup>
+      </div>
+      <div className="mt-3">
+        {view === 'html' ? <iframe className="mail" title="The mail as its recipients see it" sandbox="" src={`/api/outbox/${summary.id}/html`} /> : <pre className="code">{text}</pre>}
+      </div>
+      <section className="sheet scroll">
+        <h2>Recipients</h2>
+        <Table>
+          <thead><tr><th>Address</th><th>State</th><th className="num">Tries</th><th>The mail server said</th><th>Next try</th></tr></thead>
+          <tbody>
+            {summary.recipients.map((recipient) => (
+              <tr key={recipient.address}>
+                <td>{recipient.address}</td><td><RecipientTag recipient={recipient} /></td><td className="num">{recipient.tries}</td>
+                <td>{recipient.words ?? ''}</td><td>{recipient.nextTry ? timeWords(recipient.nextTry) : ''}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+        {tries.length > summary.recipients.length && (
+          <ul className="small quiet mt-2 mb-0">{tries.map((each, index) => <li key={index}>{timeWords(each.at)}: {each.address} {stateWords(each.outcome)}, “{each.words}”</li>)}</ul>
+        )}
+        <p className="small quiet mt-2 mb-0">Message-ID {messageId}</p>
+      </section>
+    </>
+  )
+}

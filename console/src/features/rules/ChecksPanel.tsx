@@ -1,0 +1,69 @@
+import { Table } from 'react-bootstrap'
+import { useQuery } from '@tanstack/react-query'
+import type { Check, PartCount } from '../../api/types'
+import { CheckTag } from '../../shared/CheckTag'
+import { Loaded } from '../../shared/Loading'
+import { numberWords, plural, stateWords, timeWords } from '../../shared/words'
+import { checksOf } from './api'
+
+const shown = 12
+
+export function ChecksPanel({ name }: { name: string }) {
+  const checks = useQuery(checksOf(name))
+  return (
+    <section className="sheet">
+      <h2>Checks</h2>
+      <Loaded query={checks} what="The checks">
+        {(list) => (list.length === 0 ? <p className="quiet mt-2 mb-0">Not checked yet. Press Check now, or wait for its schedule.</p> : <ChecksTable checks={list} />)}
+      </Loaded>
+    </section>
+  )
+}
+
+function ChecksTable({ checks }: { checks: Check[] }) {
+  const last = checks.find((check) => check.parts.length > 0)
+  return (
+    <>
+      <div className="scroll">
+        <Table>
+          <thead><tr><th>Slot</th><th>Outcome</th><th className="num">Rows</th><th className="num">Exceptions</th><th className="num">Reported</th></tr></thead>
+          <tbody>
+            {checks.slice(0, shown).map((check) => (
+              <tr key={check.id}>
+                <td className="text-nowrap">{timeWords(check.slot)}<div className="small quiet">{stateWords(check.origin)}</div></td>
+                <td><CheckTag state={check.state} />{check.reason && <div className="small">{check.reason}</div>}</td>
+                <td className="num">{check.rowsRead === null ? '' : numberWords(check.rowsRead)}</td>
+                <td className="num">{check.exceptions === null ? '' : numberWords(check.exceptions)}</td>
+                <td className="num">{check.news === null ? '' : numberWords(check.news)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </div>
+      {last && <RowsLeft check={last} />}
+    </>
+  )
+}
+
+/** How many rows each part of the condition left at the latest check, and where it stayed unknown. */
+function RowsLeft({ check }: { check: Check }) {
+  return (
+    <>
+      <h2 className="mt-3">Rows left at the last check</h2>
+      <dl className="facts">
+        <dt className="num">{numberWords(check.rowsRead ?? 0)}</dt><dd>read</dd>
+        {check.parts.map((part, index) => <PartLeft key={index} part={part} />)}
+      </dl>
+    </>
+  )
+}
+
+function PartLeft({ part }: { part: PartCount }) {
+  const unknown = Object.entries(part.unknown).map(([column, rows]) => `unknown for ${plural(rows, 'row')} without ${column}`)
+  return (
+    <>
+      <dt className="num">{numberWords(part.rowsLeft)}</dt>
+      <dd><code>{part.text}</code>{unknown.length > 0 && <div className="small quiet">{unknown.join(', ')}, so not counted</div>}</dd>
+    </>
+  )
+}

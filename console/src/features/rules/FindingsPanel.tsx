@@ -1,0 +1,57 @@
+import { useState } from 'react'
+import { Form, Table } from 'react-bootstrap'
+import { useQuery } from '@tanstack/react-query'
+import type { FindingList, FindingState } from '../../api/types'
+import { Loaded } from '../../shared/Loading'
+import { SeverityTag } from '../../shared/SeverityTag'
+import { plural, stateWords, timeWords } from '../../shared/words'
+import { findingsOf } from './api'
+
+const states: FindingState[] = ['OPEN', 'OUT_OF_SIGHT', 'CLEARED']
+
+export function FindingsPanel({ name }: { name: string }) {
+  const [state, setState] = useState<FindingState | null>('OPEN')
+  const findings = useQuery(findingsOf(name, state))
+  return (
+    <section className="sheet" id="findings">
+      <div className="head">
+        <h2>Findings</h2>
+        <Form.Group controlId="finding-state" className="d-flex gap-2 align-items-center">
+          <Form.Label className="mb-0 quiet">Show</Form.Label>
+          <Form.Select size="sm" value={state ?? ''} onChange={(event) => setState(states.find((each) => each === event.target.value) ?? null)}>
+            {states.map((each) => <option key={each} value={each}>{stateWords(each)}</option>)}
+            <option value="">all</option>
+          </Form.Select>
+        </Form.Group>
+      </div>
+      <Loaded query={findings} what="The findings">
+        {(list) => (list.findings.length === 0 ? <p className="quiet mt-2 mb-0">No finding{state ? ` is ${stateWords(state)}` : ''}.</p> : <FindingsTable list={list} />)}
+      </Loaded>
+    </section>
+  )
+}
+
+function FindingsTable({ list }: { list: FindingList }) {
+  const columns = Object.entries(list.labels)
+  return (
+    <div className="scroll">
+      <Table>
+        <thead>
+          <tr><th>Severity</th>{columns.map(([column, label]) => <th key={column}>{label}</th>)}<th>State</th><th>Since</th><th>Reported</th></tr>
+        </thead>
+        <tbody>
+          {list.findings.map((finding) => (
+            <tr key={finding.id}>
+              <td><SeverityTag severity={finding.severity} /></td>
+              {columns.map(([column]) => <td key={column}>{finding.row[column] ?? <span className="quiet">missing</span>}</td>)}
+              <td>{stateWords(finding.state)}</td>
+              <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
+              <td className="text-nowrap">{finding.reportedAt ? timeWords(finding.reportedAt) : <span className="quiet">not yet</span>}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      {list.total > list.findings.length && <p className="quiet small mt-2 mb-0">The first {list.findings.length} of {plural(list.total, 'finding')}, worst first.</p>}
+    </div>
+  )
+}

@@ -1,0 +1,72 @@
+import { useState } from 'react'
+import { Link, useParams } from 'react-router'
+import { Button } from 'react-bootstrap'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import type { Check, RulePage as Page } from '../../api/types'
+import { Loaded } from '../../shared/Loading'
+import { OpenCounts } from '../../shared/SeverityTag'
+import { useTitle } from '../../shared/title'
+import { outcomeWords, stateWords, timeWords } from '../../shared/words'
+import { activate, checkNow, pause, rule } from './api'
+import { ChecksPanel } from './ChecksPanel'
+import { FindingsPanel } from './FindingsPanel'
+import { RuleText } from './RuleText'
+
+export function RulePage() {
+  const { name = '' } = useParams()
+  const page = useQuery(rule(name))
+  return <Loaded query={page} what="The rule">{(data) => <OneRule page={data} />}</Loaded>
+}
+
+function OneRule({ page }: { page: Page }) {
+  const { name, title, state, revision, owner, to, nextSlot, zone, open } = page.rule
+  useTitle(title)
+  const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
+  const client = useQueryClient()
+  const renew = async () => {
+    await client.invalidateQueries({ queryKey: ['rules'] })
+    await client.invalidateQueries({ queryKey: ['outbox'] })
+  }
+  const check = useMutation({
+    mutationFn: () => checkNow(name, requestKey),
+    onSuccess: async () => {
+      setRequestKey(crypto.randomUUID())
+      await renew()
+    },
+  })
+  const move = useMutation({ mutationFn: () => (state === 'ACTIVE' ? pause(name) : activate(name)), onSuccess: renew })
+  return (
+    <>
+      <div className="head">
+        <div>
+          <h1>{title}</h1>
+          <span className="quiet">{stateWords(state)}, revision {revision} · owned by {owner} · mailed to {to.join(', ') || 'nobody'}</span>
+        </div>
+        <div className="d-flex gap-2">
+          <Button variant="plain" onClick={() => move.mutate()} disabled={move.isPending}>{state === 'ACTIVE' ? 'Pause' : 'Make active'}</Button>
+          {state === 'ACTIVE' && <Button onClick={() => check.mutate()} disabled={check.isPending}>{check.isPending ? 'Checking …' : 'Check now'}</Button>}
+        </div>
+      </div>
+      <div role="status">
+        {check.data && <Outcome check={check.data} rule={name} />}
+        {check.isError && <p className="told bad">The check could not be asked for. {check.error.message}</p>}
+        {move.isError && <p className="told bad">{move.error.message}</p>}
+      </div>
+      <p className="mt-3 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? `${timeWords(nextSlot)} (${zone})` : 'none'}</span></p>
+      <div className="two">
+        <RuleText page={page} />
+        <ChecksPanel name={name} />
+      </div>
+      <FindingsPanel name={name} />
+    </>
+  )
+}
+
+function Outcome({ check, rule: name }: { check: Check; rule: string }) {
+  const bad = check.state !== 'QUIET' && check.state !== 'FIRED' && check.state !== 'RUNNING'
+  return (
+    <p className={bad ? 'told bad' : 'told'}>
+      {outcomeWords(check)} {check.state === 'FIRED' && <Link to={`/outbox?rule=${name}`}>See the mail</Link>}
+    </p>
+  )
+}

@@ -1,0 +1,35 @@
+import type { RulePage } from '../../api/types'
+import { SeverityTag } from '../../shared/SeverityTag'
+import { timeWords } from '../../shared/words'
+
+/** What a rule says: its query, its condition, its memory and its next dates. */
+export function RuleText({ page }: { page: RulePage }) {
+  const { text, nextDates } = page
+  return (
+    <section className="sheet">
+      <h2>A row is an exception where</h2>
+      <pre className="code">{text.exceptions ?? 'every row is one'}</pre>
+      <dl className="facts">
+        {text.severity.map((band, index) => (
+          <Fact key={index} name={<SeverityTag severity={band.severity} />}>
+            {band.condition ? <code>{band.condition}</code> : 'every other exception'}
+          </Fact>
+        ))}
+        <Fact name="Reports">{text.mode === 'full' ? 'everything, each time' : `only what is ${text.report.join(', ')}`}</Fact>
+        <Fact name="One finding for each">{text.key.join(', ') || 'row'}</Fact>
+        <Fact name="Schedule">{text.recur.length === 0 ? 'on demand only' : <code>{text.recur.join('; ')}</code>}</Fact>
+        {nextDates.length > 0 && <Fact name="Next dates">{nextDates.slice(0, 3).map(timeWords).join(' · ')}</Fact>}
+      </dl>
+      <h2 className="mt-3">Query: {text.queryTitle}</h2>
+      <pre className="code">{text.sql}</pre>
+      <dl className="facts">
+        <Fact name="Source">{text.source}</Fact>
+        {Object.entries(text.parameters).map(([name, value]) => <Fact key={name} name={`:${name}`}>{value}</Fact>)}
+      </dl>
+    </section>
+  )
+}
+
+function Fact({ name, children }: { name: React.ReactNode; children: React.ReactNode }) {
+  return <><dt>{name}</dt><dd>{children}</dd></>
+}

@@ -1,0 +1,30 @@
+import type { MessageSummary, RuleSummary } from '../../api/types'
+import { plural } from '../../shared/words'
+
+/** One thing that needs a person now. */
+export type Need = { sign: string; look: string; what: string; why: string; to: string; verb: string }
+
+const stuck = ['WAITING', 'UNSURE', 'REFUSED', 'EXPIRED']
+
+/** What needs a person, worst first: failed checks, critical findings, mail that is stuck. */
+export function needsOf(rules: RuleSummary[], messages: MessageSummary[]): Need[] {
+  const failed = rules
+    .filter((rule) => rule.latest[0]?.state === 'FAILED')
+    .map((rule) => ({ sign: '✕', look: 'bad', what: `${rule.title} could not be checked`, why: rule.latest[0]?.reason ?? '', to: `/rules/${rule.name}`, verb: 'Look at it' }))
+  const critical = rules
+    .filter((rule) => rule.open.CRITICAL)
+    .map((rule) => ({ sign: '▲', look: 'bad', what: plural(rule.open.CRITICAL ?? 0, 'critical finding'), why: rule.title, to: `/rules/${rule.name}#findings`, verb: 'Show' }))
+  const mail = messages.flatMap((message) =>
+    message.recipients
+      .filter((recipient) => stuck.includes(recipient.state) && recipient.tries > 0)
+      .map((recipient) => ({ sign: '✉', look: 'warning', what: `A mail to ${recipient.address} is ${recipient.state.toLowerCase()}`, why: recipient.words ?? '', to: `/outbox/${message.id}`, verb: 'Show' })),
+  )
+  return [...failed, ...critical, ...mail]
+}
+
+const numerals = ['Nothing', 'One thing', 'Two things', 'Three things', 'Four things', 'Five things', 'Six things', 'Seven things']
+
+export function headline(needs: Need[]): string {
+  const count = numerals[needs.length] ?? `${needs.length} things`
+  return needs.length === 0 ? 'Nothing needs a person' : `${count} ${needs.length === 1 ? 'needs' : 'need'} a person`
+}

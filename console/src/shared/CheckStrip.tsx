@@ -1,0 +1,45 @@
+import type { Check } from '../api/types'
+
+const gap = 11
+const line = 21
+
+function describe(checks: Check[]): string {
+  const fired = checks.filter((check) => check.state === 'FIRED').length
+  const failed = checks.filter((check) => check.state === 'FAILED').length
+  return `Last ${checks.length} checks: ${fired} fired, ${failed} failed, ${checks.length - fired - failed} others`
+}
+
+/**
+ * The strip of dots: one for each check, oldest first. On the line it was quiet; lifted, it had something to report; a cross failed;
+ * hollow is running.
+ */
+export function CheckStrip({ newestFirst }: { newestFirst: Check[] }) {
+  if (newestFirst.length === 0) return <span className="quiet small">not checked yet</span>
+  const checks = newestFirst.toReversed()
+  const width = checks.length * gap + 6
+  return (
+    <svg className="strip" width={width} height={28} viewBox={`0 0 ${width} 28`} role="img" aria-label={describe(checks)}>
+      <line x1="0" x2={width} y1={line} y2={line} stroke="var(--bs-border-color)" />
+      {checks.map((check, index) => <Dot key={check.id} check={check} x={8 + index * gap} />)}
+    </svg>
+  )
+}
+
+function Dot({ check, x }: { check: Check; x: number }) {
+  switch (check.state) {
+    case 'FIRED':
+      return (
+        <g>
+          <line x1={x} x2={x} y1={line} y2={9} stroke="var(--lantern)" />
+          <circle cx={x} cy={7} r={3.6} fill="var(--lantern)" />
+        </g>
+      )
+    case 'FAILED':
+    case 'PARTLY_FAILED':
+      return <path d={`M${x - 3.5} ${line - 3.5}l7 7m0 -7l-7 7`} stroke="var(--brick)" strokeWidth={2} />
+    case 'RUNNING':
+      return <circle cx={x} cy={line} r={3} fill="var(--sheet)" stroke="var(--bs-secondary-color)" strokeWidth={1.5} />
+    default:
+      return <circle cx={x} cy={line} r={2.4} fill="var(--bs-secondary-color)" />
+  }
+}

@@ -1,0 +1,30 @@
+import type { Check, Instant } from '../api/types'
+
+const time = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const numbers = new Intl.NumberFormat()
+
+/** An instant in the reader's zone. */
+export const timeWords = (instant: Instant) => time.format(new Date(instant))
+
+export const numberWords = (value: number) => numbers.format(value)
+
+/** `OUT_OF_SIGHT` as `out of sight`. */
+export const stateWords = (state: string) => state.toLowerCase().replaceAll('_', ' ')
+
+export const plural = (count: number, one: string, many = `${one}s`) => `${numberWords(count)} ${count === 1 ? one : many}`
+
+/** How a check ended, in one sentence. */
+export function outcomeWords(check: Check): string {
+  const read = `${plural(check.rowsRead ?? 0, 'row')} read, ${plural(check.exceptions ?? 0, 'exception')}`
+  const unknown = check.unknownRows ? `, ${plural(check.unknownRows, 'row')} unknown since a value is missing` : ''
+  switch (check.state) {
+    case 'RUNNING':
+      return 'The check is still running.'
+    case 'QUIET':
+      return `Nothing new, so nothing was mailed. ${read}${unknown}.`
+    case 'FIRED':
+      return `${plural(check.news ?? 0, 'finding')} reported in ${plural(check.messages ?? 0, 'mail')}. ${read}${unknown}.`
+    default:
+      return `The check ${stateWords(check.state) === 'failed' ? 'failed' : `ended as ${stateWords(check.state)}`}. ${check.reason ?? ''}`
+  }
+}

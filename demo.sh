@@ -1,0 +1,99 @@
+#!/usr/bin/env bash
+# The demo: PostgreSQL, a stand-in mail server and the service on loopback, with the ferry company's data and rules.
+set -euo pipefail
+root=$(cd "$(dirname "$(readlink -f "$0")")" && pwd)
+. "$root/scripts/common.sh"
+. "$root/scripts/demo-servers.sh"
+
+usage() {
+  cat <<'TXT'
+Usage: ./demo.sh [--fresh] [--detach]   starts the demo; Ctrl-C stops it
+       ./demo.sh --stop                 ends a demo that was started with --detach
+       ./demo.sh a-day-passes           adds the next day's data to a demo that runs
+  --fresh    begins anew: data, mail and memory of the last demo are deleted
+  --detach   returns when the demo is ready
+TXT
+}
+
+fresh=no detach=no act=start
+for argument in "$@"; do
+  case $argument in
+    --fresh) fresh=yes ;;
+    --detach) detach=yes ;;
+    --stop) act=stop ;;
+    a-day-passes) act=a-day-passes ;;
+    --help|-h) usage; exit 0 ;;
+    *) say "Unknown: $argument"; usage >&2; exit 2 ;;
+  esac
+done
+
+build() {
+  need_build_tools
+  local stamp=$root/demo/target/built
+  if is_stale "$stamp" "$root"/{core,extracts,testkit,service,cli,console,demo}/src "$root"/{pom.xml,console/package-lock.json,console/index.html,console/vite.config.ts}; then
+    say "Building (some minutes the first time) ..."
+    maven package -DskipTests -Dspotless.check.skip -pl service,cli,demo -am
+    touch "$stamp"
+  fi
+}
+
+set_up_rules() {
+  [ ! -e "$demo/rules-are-set-up" ] || return 0
+  say "Setting up people, the source and the rules, through the same door as a user's ..."
+  local definitions=$root/demo/definitions
+  export XDG_CONFIG_HOME=$demo/operator
+  odd login --user operator --password-stdin < "$demo/secrets/operator" > /dev/null
+  odd save-source ferry --jdbc-url "jdbc:postgresql://127.0.0.1:$(cat "$demo/postgres.port")/ferry" --user ferry_reader --password-stdin < "$demo/secrets/ferry_reader" > /dev/null
+  odd add-person ines --name "Ines Holm" --email ines.holm@skerryline.example < "$demo/secrets/ines" > /dev/null
+  odd push "$definitions"/*.query.yaml "$definitions"/*.rule.yaml --remark "the demo's own" > /dev/null
+  local rule
+  for rule in "$definitions"/*.rule.yaml; do odd activate "$(sed -n 's/^name: //p' "$rule")" > /dev/null; done
+  odd logout
+  unset XDG_CONFIG_HOME
+  touch "$demo/rules-are-set-up"
+}
+
+odd() { "$root/odd" "$@" --url "$(cat "$demo/address")"; }
+
+tell() {
+  cat <<TXT
+
+Odd Sentry runs.
+  Console        $(cat "$demo/address")
+  Mailbox        http://127.0.0.1:$(cat "$demo/page.port")   (SMTP $(cat "$demo/smtp.port"), IMAP $(cat "$demo/imap.port"))
+  Log-ins        ines / $(cat "$demo/secrets/ines")   (analyst)
+                 operator / $(cat "$demo/secrets/operator")   (operator)
+  Its folder     $demo
+
+Three things to try:
+  1. Log in, open "Late sailings without a reason", press "Check now", and read the mail in the mailbox.
+     Press again: nothing is new, so nothing is mailed.
+  2. In a second terminal: ./demo.sh a-day-passes   Then check again: only the new rows are mailed.
+  3. ./odd login --user ines   then   ./odd rules   and   ./odd preview late-sailings
+TXT
+}
+
+start() {
+  use_jdk
+  need_postgresql
+  build
+  stop_servers
+  [ "$fresh" = no ] || rm -rf "$demo"
+  mkdir -p "$demo"
+  trap 'stop_servers' EXIT
+  trap 'exit 130' INT TERM
+  start_postgres
+  start_mail
+  start_service
+  set_up_rules
+  tell
+  if [ "$detach" = yes ]; then trap - EXIT; return; fi
+  say "Ctrl-C stops it."
+  watch_servers
+}
+
+case $act in
+  start) start ;;
+  stop) stop_servers; say "Stopped." ;;
+  a-day-passes) use_jdk; a_day_passes ;;
+esac

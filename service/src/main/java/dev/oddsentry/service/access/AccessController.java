@@ -1,0 +1,93 @@
+package dev.oddsentry.service.access;
+
+import dev.oddsentry.service.people.People;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Logging in and out: a session for the console, a token for the command line. */
+@RestController
+@RequestMapping(path = "/api", produces = "application/json")
+class AccessController {
+    private final People people;
+    private final AccessTokens tokens;
+    private final LoginThrottle throttle;
+    private final HttpSessionSecurityContextRepository sessions = new HttpSessionSecurityContextRepository();
+
+    AccessController(People people, AccessTokens tokens, LoginThrottle throttle) {
+        this.people = people;
+        this.tokens = tokens;
+        this.throttle = throttle;
+    }
+
+    record Credentials(
+            @NotNull @Size(max = 200) String login,
+            @NotNull @Size(max = 200) String password,
+            @Nullable @Size(max = 200) String name) {}
+
+    @GetMapping("/session")
+    Person current(@AuthenticationPrincipal Person person) {
+        return person;
+    }
+
+    @PostMapping("/session")
+    Person logIn(
+            @Valid @RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
+        Person person = authenticate(credentials);
+        // A session that existed before the log-in must not become one that is logged in.
+        if (request.getSession(false) != null) request.changeSessionId();
+        var context = SecurityContextHolder.createEmptyContext();
+        context.setAuthentication(BearerTokenFilter.authenticated(person));
+        SecurityContextHolder.setContext(context);
+        sessions.saveContext(context, request, response);
+        return person;
+    }
+
+    @DeleteMapping("/session")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void logOut(HttpServletRequest request) {
+        var session = request.getSession(false);
+        if (session != null) session.invalidate();
+        SecurityContextHolder.clearContext();
+    }
+
+    @PostMapping("/tokens")
+    @ResponseStatus(HttpStatus.CREATED)
+    AccessTokens.Issued issueToken(@Valid @RequestBody Credentials credentials) {
+        String name = credentials.name();
+        return tokens.issue(authenticate(credentials), name == null ? "command line" : name);
+    }
+
+    @DeleteMapping("/tokens/current")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void revokeToken(HttpServletRequest request) {
+        if (BearerTokenFilter.hasBearerToken(request)) tokens.revoke(BearerTokenFilter.tokenOf(request));
+    }
+
+    private Person authenticate(Credentials credentials) {
+        throttle.check(credentials.login());
+        var person = people.authenticate(credentials.login(), credentials.password());
+        if (person.isEmpty()) {
+            throttle.failed(credentials.login());
+            throw RefusedException.unauthorised("The log-in name or the password is wrong.");
+        }
+        throttle.succeeded(credentials.login());
+        return person.get();
+    }
+}

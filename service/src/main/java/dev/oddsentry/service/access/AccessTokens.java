@@ -1,0 +1,81 @@
+package dev.oddsentry.service.access;
+
+import static dev.oddsentry.service.db.generated.Tables.ACCESS_TOKEN;
+import static dev.oddsentry.service.db.generated.Tables.PERSON;
+import static org.jooq.Records.mapping;
+
+import dev.oddsentry.service.people.Person;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.security.SecureRandom;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Base64;
+import java.util.Optional;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Tokens of the command line: 256 random bits, given out once and kept as a SHA-256 hash. */
+@Component
+class AccessTokens {
+    private static final Duration LIFETIME = Duration.ofDays(30);
+    private static final String PREFIX = "odd_";
+
+    private final DSLContext db;
+    private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
+
+    AccessTokens(DSLContext db, Clock clock) {
+        this.db = db;
+        this.clock = clock;
+    }
+
+    /** @param token shown to its owner this once */
+    record Issued(String token, Instant expiresAt) {}
+
+    @Transactional
+    public Issued issue(Person person, String name) {
+        Instant now = clock.instant();
+        db.deleteFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.EXPIRES_AT.le(now)).execute();
+        var bits = new byte[32];
+        random.nextBytes(bits);
+        String token = PREFIX + Base64.getUrlEncoder().withoutPadding().encodeToString(bits);
+        db.insertInto(ACCESS_TOKEN)
+                .set(ACCESS_TOKEN.ID, UUID.randomUUID())
+                .set(ACCESS_TOKEN.PERSON_ID, person.id())
+                .set(ACCESS_TOKEN.NAME, name)
+                .set(ACCESS_TOKEN.HASH, hash(token))
+                .set(ACCESS_TOKEN.CREATED_AT, now)
+                .set(ACCESS_TOKEN.EXPIRES_AT, now.plus(LIFETIME))
+                .execute();
+        return new Issued(token, now.plus(LIFETIME));
+    }
+
+    public Optional<Person> ownerOf(String token) {
+        return db.select(PERSON.ID, PERSON.LOGIN, PERSON.NAME, PERSON.EMAIL, PERSON.ROLE)
+                .from(ACCESS_TOKEN)
+                .join(PERSON)
+                .on(PERSON.ID.eq(ACCESS_TOKEN.PERSON_ID))
+                .where(
+                        ACCESS_TOKEN.HASH.eq(hash(token)),
+                        ACCESS_TOKEN.EXPIRES_AT.gt(clock.instant()),
+                        PERSON.ACTIVE.isTrue())
+                .fetchOptional(mapping(Person::new));
+    }
+
+    public void revoke(String token) {
+        db.deleteFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.HASH.eq(hash(token))).execute();
+    }
+
+    private static byte[] hash(String token) {
+        try {
+            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
+        } catch (NoSuchAlgorithmException everyJdkHasIt) {
+            throw new IllegalStateException(everyJdkHasIt);
+        }
+    }
+}

@@ -1,0 +1,7 @@
+/**
+ * Who did what.
+ */
+@NullMarked
+package dev.oddsentry.service.audit;
+
+import org.jspecify.annotations.NullMarked;

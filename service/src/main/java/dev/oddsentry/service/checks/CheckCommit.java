@@ -1,0 +1,111 @@
+package dev.oddsentry.service.checks;
+
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.memory.MemoryWriter;
+import dev.oddsentry.service.outbox.Outbox;
+import dev.oddsentry.service.rules.RuleState;
+import dev.oddsentry.service.sources.Sources;
+import java.time.Clock;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Last step: one transaction that writes memory, the message with its delivery, and the outcome; or, where anything the check was
+ * reckoned with has changed since, nothing at all.
+ */
+@Component
+class CheckCommit {
+    private final DSLContext db;
+    private final Clock clock;
+    private final CheckStore checks;
+    private final MemoryWriter memory;
+    private final Outbox outbox;
+    private final Sources sources;
+
+    CheckCommit(DSLContext db, Clock clock, CheckStore checks, MemoryWriter memory, Outbox outbox, Sources sources) {
+        this.db = db;
+        this.clock = clock;
+        this.checks = checks;
+        this.memory = memory;
+        this.outbox = outbox;
+        this.sources = sources;
+    }
+
+    /** @return false: stale, and nothing was written */
+    @Transactional
+    public boolean commit(Attempt attempt, Reckoned reckoned, Told told) {
+        var lock = checks.lockRule(attempt.ruleId());
+        if (lock.state() != RuleState.ACTIVE || lock.memoryEpoch() != attempt.memoryEpoch() || !stands(attempt))
+            return false;
+        if (!end(attempt, reckoned, told)) return true;
+        var by = new MemoryWriter.Writing(attempt.ruleId(), attempt.checkId(), attempt.slot());
+        memory.apply(by, reckoned.moves(), reckoned.reading().columns());
+        long audience = memory.audience(attempt.ruleId());
+        var ids = memory.idsByKey(attempt.ruleId(), reckoned.moves());
+        memory.letPass(
+                by,
+                audience,
+                told.letPass().stream().map(subject -> id(subject, ids)).toList());
+        if (told.message() != null) {
+            var message = outbox.queue(by, audience, told.message());
+            memory.report(by, audience, message, tellings(told, ids));
+        }
+        db.update(RULE)
+                .set(RULE.LAST_GOOD_SLOT, attempt.slot())
+                .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
+                .where(RULE.ID.eq(attempt.ruleId()))
+                .execute();
+        return true;
+    }
+
+    /** The rule, its query and its source are as they were when the check began. */
+    private boolean stands(Attempt attempt) {
+        var revisions = db.select(DEFINITION.ID, DEFINITION.REVISION)
+                .from(DEFINITION)
+                .where(DEFINITION.ID.in(attempt.ruleId(), attempt.query().id()))
+                .fetchMap(DEFINITION.ID, DEFINITION.REVISION);
+        return Objects.equals(revisions.get(attempt.ruleId()), attempt.rule().revision())
+                && Objects.equals(
+                        revisions.get(attempt.query().id()), attempt.query().revision())
+                && sources.find(attempt.source().name()).equals(Optional.of(attempt.source()));
+    }
+
+    /** @return false: a later attempt has the check, and this one writes nothing */
+    private boolean end(Attempt attempt, Reckoned reckoned, Told told) {
+        boolean fired = told.message() != null;
+        if (!checks.end(attempt.checkId(), attempt.number(), fired ? CheckState.FIRED : CheckState.QUIET, null))
+            return false;
+        db.update(RULE_CHECK)
+                .set(RULE_CHECK.READ_AT, reckoned.reading().readAt())
+                .set(RULE_CHECK.ROWS_READ, reckoned.reading().rows())
+                .set(RULE_CHECK.EXCEPTIONS, (long) reckoned.exceptions().size())
+                .set(RULE_CHECK.UNKNOWN_ROWS, reckoned.judge().unknownRows())
+                .set(RULE_CHECK.PARTS, Json.write(PartCount.of(reckoned)))
+                .set(RULE_CHECK.NEWS, told.told().size())
+                .set(RULE_CHECK.MESSAGES, fired ? 1 : 0)
+                .set(RULE_CHECK.FINISHED_AT, clock.instant())
+                .where(RULE_CHECK.ID.eq(attempt.checkId()))
+                .execute();
+        return true;
+    }
+
+    private static List<MemoryWriter.Telling> tellings(Told told, Map<Digest, Long> ids) {
+        return told.told().stream()
+                .map(item -> new MemoryWriter.Telling(id(item.subject(), ids), item.severity(), item.kinds()))
+                .toList();
+    }
+
+    private static long id(Told.Subject subject, Map<Digest, Long> opened) {
+        return subject.id() != null ? subject.id() : Objects.requireNonNull(opened.get(subject.key()));
+    }
+}

@@ -1,0 +1,78 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.rules.RuleNames;
+import dev.oddsentry.service.web.RefusedException;
+import jakarta.validation.constraints.Size;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Checks of rules: asking for one, looking at them, and previews. */
+@RestController
+@RequestMapping(path = "/api", produces = "application/json")
+class CheckController {
+    private static final Duration LONGEST_WAIT = Duration.ofSeconds(25);
+    private static final int MOST_LISTED = 100;
+
+    private final RuleNames names;
+    private final OnDemand onDemand;
+    private final CheckStore store;
+    private final Preview preview;
+    private final Clock clock;
+
+    CheckController(RuleNames names, OnDemand onDemand, CheckStore store, Preview preview, Clock clock) {
+        this.names = names;
+        this.onDemand = onDemand;
+        this.store = store;
+        this.preview = preview;
+        this.clock = clock;
+    }
+
+    /** Asks for a check and waits a while for it: 200 with its outcome, or 202 while it still runs. */
+    @PostMapping("/rules/{name}/checks")
+    ResponseEntity<CheckView> ask(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @RequestHeader(name = "Idempotency-Key", required = false) @Size(max = 200) @Nullable String requestKey) {
+        UUID id = onDemand.ask(by, names.idOf(name), requestKey);
+        var check = onDemand.await(id, LONGEST_WAIT);
+        return ResponseEntity.status(check.getState() == CheckState.RUNNING ? 202 : 200)
+                .body(CheckView.of(check));
+    }
+
+    @GetMapping("/rules/{name}/checks")
+    List<CheckView> latest(@PathVariable String name) {
+        return store.latest(names.idOf(name), MOST_LISTED).stream()
+                .map(CheckView::of)
+                .toList();
+    }
+
+    @GetMapping("/checks/{id}")
+    CheckView one(@PathVariable UUID id) {
+        return store.find(id)
+                .map(CheckView::of)
+                .orElseThrow(() -> RefusedException.notFound("There is no such check."));
+    }
+
+    /** @param at the slot to reckon from; now if absent */
+    @PostMapping("/rules/{name}/preview")
+    Preview.Seen preview(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable Instant at) {
+        return preview.run(by, names.idOf(name), at == null ? clock.instant() : at);
+    }
+}

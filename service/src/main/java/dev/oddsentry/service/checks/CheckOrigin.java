@@ -1,0 +1,6 @@
+package dev.oddsentry.service.checks;
+
+public enum CheckOrigin {
+    SCHEDULED,
+    ON_DEMAND
+}

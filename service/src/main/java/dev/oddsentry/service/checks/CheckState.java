@@ -1,0 +1,18 @@
+package dev.oddsentry.service.checks;
+
+/** Where a check stands. Every move is from {@code RUNNING}, once. */
+public enum CheckState {
+    RUNNING,
+    /** Ended well, nothing to report. */
+    QUIET,
+    /** Ended well, at least one message was queued. */
+    FIRED,
+    FAILED,
+    PARTLY_FAILED,
+    KEPT_BACK,
+    STOPPED,
+    /** Something changed under it; it wrote nothing and the slot runs again. */
+    STALE,
+    /** Its slot lay before one that was done already. */
+    OVERTAKEN
+}

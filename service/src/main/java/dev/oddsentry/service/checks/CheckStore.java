@@ -1,0 +1,138 @@
+package dev.oddsentry.service.checks;
+
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+
+import dev.oddsentry.service.config.Node;
+import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.rules.RuleState;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** The rows of checks. Every move is a compare-and-set from running, and its row count is read. */
+@Component
+public class CheckStore {
+    private final DSLContext db;
+    private final Clock clock;
+    private final Node node;
+
+    CheckStore(DSLContext db, Clock clock, Node node) {
+        this.db = db;
+        this.clock = clock;
+        this.node = node;
+    }
+
+    /** @param requestKey of the caller; the same key finds the same check */
+    record NewCheck(
+            UUID id,
+            UUID ruleId,
+            Instant slot,
+            CheckOrigin origin,
+            int standsFor,
+            @Nullable String requestKey,
+            @Nullable UUID askedBy) {}
+
+    /** @return false: the rule has a check of that slot or key, or one that runs */
+    boolean insert(NewCheck check) {
+        return db.insertInto(RULE_CHECK)
+                        .set(RULE_CHECK.ID, check.id())
+                        .set(RULE_CHECK.RULE_ID, check.ruleId())
+                        .set(RULE_CHECK.SLOT, check.slot())
+                        .set(RULE_CHECK.ORIGIN, check.origin())
+                        .set(RULE_CHECK.STATE, CheckState.RUNNING)
+                        .set(RULE_CHECK.ATTEMPT, 0)
+                        .set(RULE_CHECK.STANDS_FOR, check.standsFor())
+                        .set(RULE_CHECK.NODE, node.name())
+                        .set(RULE_CHECK.REQUEST_KEY, check.requestKey())
+                        .set(RULE_CHECK.ASKED_BY, check.askedBy())
+                        .set(RULE_CHECK.STARTED_AT, clock.instant())
+                        .onConflictDoNothing()
+                        .execute()
+                == 1;
+    }
+
+    /** Starts the next attempt at a running check, which makes every earlier attempt stale. Empty if it runs no more. */
+    Optional<Integer> takeUp(UUID checkId) {
+        return db.update(RULE_CHECK)
+                .set(RULE_CHECK.ATTEMPT, RULE_CHECK.ATTEMPT.plus(1))
+                .set(RULE_CHECK.NODE, node.name())
+                .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.RUNNING))
+                .returningResult(RULE_CHECK.ATTEMPT)
+                .fetchOptional(RULE_CHECK.ATTEMPT);
+    }
+
+    Optional<RuleCheckRecord> ofSlot(UUID ruleId, Instant slot) {
+        return db.selectFrom(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.SLOT.eq(slot))
+                .fetchOptional();
+    }
+
+    Optional<RuleCheckRecord> ofKey(UUID ruleId, String requestKey) {
+        return db.selectFrom(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.REQUEST_KEY.eq(requestKey))
+                .fetchOptional();
+    }
+
+    Optional<RuleCheckRecord> running(UUID ruleId) {
+        return db.selectFrom(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.STATE.eq(CheckState.RUNNING))
+                .fetchOptional();
+    }
+
+    public Optional<RuleCheckRecord> find(UUID id) {
+        return db.selectFrom(RULE_CHECK).where(RULE_CHECK.ID.eq(id)).fetchOptional();
+    }
+
+    public List<RuleCheckRecord> latest(UUID ruleId, int limit) {
+        return db.selectFrom(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.eq(ruleId))
+                .orderBy(RULE_CHECK.SLOT.desc())
+                .limit(limit)
+                .fetch();
+    }
+
+    /** @return false: this attempt is no longer the running one, and nothing was written */
+    boolean end(UUID checkId, int attempt, CheckState outcome, @Nullable String reason) {
+        return db.update(RULE_CHECK)
+                        .set(RULE_CHECK.STATE, outcome)
+                        .set(RULE_CHECK.REASON, reason)
+                        .set(RULE_CHECK.FINISHED_AT, clock.instant())
+                        .where(
+                                RULE_CHECK.ID.eq(checkId),
+                                RULE_CHECK.STATE.eq(CheckState.RUNNING),
+                                RULE_CHECK.ATTEMPT.eq(attempt))
+                        .execute()
+                == 1;
+    }
+
+    /** The later of the database's clock and a millisecond after the rule's last slot, so that slots only move forward. */
+    Instant onDemandSlot(UUID ruleId) {
+        Instant now = db.select(DSL.field("clock_timestamp()", Instant.class))
+                .fetchSingle()
+                .value1();
+        Instant last = db.select(DSL.max(RULE_CHECK.SLOT))
+                .from(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.eq(ruleId))
+                .fetchOne(0, Instant.class);
+        return last == null || now.isAfter(last) ? now : last.plusMillis(1);
+    }
+
+    /** The rule's row, locked until the transaction ends. */
+    RuleLock lockRule(UUID ruleId) {
+        return db.select(RULE.STATE, RULE.MEMORY_EPOCH, RULE.LAST_GOOD_SLOT)
+                .from(RULE)
+                .where(RULE.ID.eq(ruleId))
+                .forUpdate()
+                .fetchSingle(row -> new RuleLock(row.value1(), row.value2(), row.value3()));
+    }
+
+    record RuleLock(
+            RuleState state, long memoryEpoch, @Nullable Instant lastGoodSlot) {}
+}

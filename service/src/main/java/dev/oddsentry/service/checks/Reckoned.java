@@ -1,0 +1,18 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.service.queries.QueryRunner;
+import java.util.List;
+
+/**
+ * A result read to its end, judged and compared with memory.
+ *
+ * @param known every finding as memory held it before
+ * @param moves those that this check moves
+ * @param exceptions every exception of the present result, in its order
+ */
+record Reckoned(
+        QueryRunner.Reading reading, RuleJudge judge, List<Known> known, List<Move> moves, List<Sighting> exceptions) {}

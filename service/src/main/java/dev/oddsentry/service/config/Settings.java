@@ -1,0 +1,63 @@
+package dev.oddsentry.service.config;
+
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Email;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.NotNull;
+import java.net.URI;
+import java.nio.file.Path;
+import java.time.Duration;
+import org.jspecify.annotations.Nullable;
+import org.springframework.boot.context.properties.ConfigurationProperties;
+import org.springframework.boot.context.properties.bind.DefaultValue;
+import org.springframework.validation.annotation.Validated;
+
+/**
+ * What an operator sets, under {@code oddsentry.*}. Wrong settings stop the start.
+ *
+ * @param baseUrl where people reach the console; links in mail start with it
+ * @param node this process's name among several; the host's name and process id if absent
+ * @param key the key that encrypts stored passwords, 32 bytes in Base64; or {@code keyFile} names a file that holds it
+ */
+@ConfigurationProperties("oddsentry")
+@Validated
+public record Settings(
+        @NotNull URI baseUrl,
+        @Nullable String node,
+        @Nullable String key,
+        @Nullable Path keyFile,
+        @Valid @NotNull Mail mail,
+        @Valid @DefaultValue Work work,
+        @Valid @DefaultValue FirstOperator firstOperator) {
+
+    /**
+     * @param timeLimit of each step of the conversation with the mail server
+     * @param expireAfter how long a message is tried before it is given up
+     */
+    public record Mail(
+            @NotBlank String host,
+            @Min(1) @Max(65535) int port,
+            @NotBlank @Email String from,
+            @DefaultValue("Odd Sentry") String fromName,
+            @DefaultValue("20s") Duration timeLimit,
+            @DefaultValue("24h") Duration expireAfter) {}
+
+    /**
+     * @param heartbeat a node that misses four of these counts as dead, and its checks are taken over
+     * @param stopWithin how long a node that is shut down waits for its checks
+     */
+    public record Work(
+            @DefaultValue("16") @Min(1) int atOnce,
+            @DefaultValue("500ms") Duration polling,
+            @DefaultValue("3s") Duration heartbeat,
+            @DefaultValue("20s") Duration stopWithin) {}
+
+    /** Made at the first start on an empty database, when a password is given. */
+    public record FirstOperator(
+            @DefaultValue("operator") String login,
+            @DefaultValue("Operator") String name,
+            @DefaultValue("operator@localhost") String email,
+            @Nullable String password) {}
+}

@@ -1,0 +1,50 @@
+package dev.oddsentry.service.definitions;
+
+import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Documents in and out, as YAML. */
+@RestController
+@RequestMapping("/api/definitions")
+class DefinitionController {
+    private final Saving saving;
+    private final DefinitionStore store;
+
+    DefinitionController(Saving saving, DefinitionStore store) {
+        this.saving = saving;
+        this.store = store;
+    }
+
+    @PutMapping(
+            consumes = {"application/yaml", "text/plain"},
+            produces = "application/json")
+    Saved save(
+            @AuthenticationPrincipal Person author,
+            @RequestBody String text,
+            @RequestParam(defaultValue = "") String remark) {
+        return saving.save(author, text, remark);
+    }
+
+    @GetMapping(path = "/rule/{name}", produces = "application/yaml")
+    String rule(@PathVariable String name) {
+        return Document.print(store.rule(name)
+                .orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."))
+                .definition());
+    }
+
+    @GetMapping(path = "/query/{name}", produces = "application/yaml")
+    String query(@PathVariable String name) {
+        return Document.print(store.query(name)
+                .orElseThrow(() -> RefusedException.notFound("There is no query \"" + name + "\"."))
+                .definition());
+    }
+}

@@ -1,0 +1,13 @@
+package dev.oddsentry.service.definitions;
+
+import dev.oddsentry.core.problem.Problem;
+import java.util.List;
+import java.util.UUID;
+
+/**
+ * What came of a save.
+ *
+ * @param revision the revision that stands now
+ * @param changed false where the document said what was saved already, so that no revision was made
+ */
+public record Saved(String kind, UUID id, String name, int revision, boolean changed, List<Problem> warnings) {}

@@ -1,0 +1,28 @@
+package dev.oddsentry.service.mail;
+
+import java.util.List;
+import java.util.Map;
+
+/** The mail server that messages are handed over to. */
+public interface MailServer {
+
+    /** What the server said of one recipient. */
+    sealed interface Reply {
+        /** The server's own words, or ours where it had none. */
+        String words();
+
+        record Taken(String words) implements Reply {}
+
+        /** For good: trying again will not help. */
+        record Refused(String words) implements Reply {}
+
+        /** Not now: the server is away, busy or asks to try later. */
+        record Delayed(String words) implements Reply {}
+
+        /** The line was lost after the data went out; the server may have taken it. */
+        record Unsure(String words) implements Reply {}
+    }
+
+    /** Hands one message over to some of its recipients; answers for each of them. Never throws for what the server does. */
+    Map<String, Reply> handOver(byte[] mime, List<String> to);
+}

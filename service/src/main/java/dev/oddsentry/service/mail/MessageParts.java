@@ -1,0 +1,45 @@
+package dev.oddsentry.service.mail;
+
+import jakarta.mail.BodyPart;
+import jakarta.mail.MessagingException;
+import jakarta.mail.Multipart;
+import jakarta.mail.Part;
+import jakarta.mail.Session;
+import jakarta.mail.internet.MimeMessage;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Properties;
+
+/** The parts of a stored message, for people to look at. */
+public record MessageParts(String text, String html, List<String> attachments) {
+
+    public static MessageParts of(byte[] mime) {
+        var found = new Found();
+        try {
+            found.visit(new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(mime)));
+        } catch (MessagingException | IOException e) {
+            throw new IllegalStateException("a stored message cannot be read", e);
+        }
+        return new MessageParts(found.text, found.html, List.copyOf(found.attachments));
+    }
+
+    private static final class Found {
+        private String text = "";
+        private String html = "";
+        private final List<String> attachments = new ArrayList<>();
+
+        private void visit(Part part) throws MessagingException, IOException {
+            if (part.getFileName() != null) attachments.add(part.getFileName());
+            else if (part.isMimeType("text/plain")) text = (String) part.getContent();
+            else if (part.isMimeType("text/html")) html = (String) part.getContent();
+            else if (part.getContent() instanceof Multipart several) {
+                for (int i = 0; i < several.getCount(); i++) {
+                    BodyPart each = several.getBodyPart(i);
+                    visit(each);
+                }
+            }
+        }
+    }
+}

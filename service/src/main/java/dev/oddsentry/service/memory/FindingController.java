@@ -1,0 +1,116 @@
+package dev.oddsentry.service.memory;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static org.jooq.impl.DSL.noCondition;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.rules.RuleNames;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** A rule's findings as lists show them. */
+@RestController
+@RequestMapping(path = "/api/rules/{name}/findings", produces = "application/json")
+class FindingController {
+    private static final int MOST_LISTED = 1_000;
+
+    private final DSLContext db;
+    private final RuleNames names;
+    private final DefinitionStore definitions;
+
+    FindingController(DSLContext db, RuleNames names, DefinitionStore definitions) {
+        this.db = db;
+        this.names = names;
+        this.definitions = definitions;
+    }
+
+    /**
+     * @param identity the key in words
+     * @param row its last row, texts by column name; null where a value is missing
+     * @param reportedAt the slot it was last reported or let pass at; null if never
+     */
+    record FindingView(
+            long id,
+            String identity,
+            State state,
+            Severity severity,
+            Instant openedAt,
+            Instant changedAt,
+            @Nullable Instant reportedAt,
+            Map<String, @Nullable String> row) {}
+
+    /** @param labels of the columns, in the order of the rule's layout */
+    record FindingList(long total, Map<String, String> labels, List<FindingView> findings) {}
+
+    /** @param state only findings in this state; all if absent */
+    @GetMapping
+    FindingList list(@PathVariable String name, @RequestParam(required = false) @Nullable State state) {
+        var rule = definitions.rule(names.idOf(name)).orElseThrow();
+        ZoneId zone = rule.definition().zone();
+        var which = FINDING.RULE_ID.eq(rule.id()).and(state == null ? noCondition() : FINDING.STATE.eq(state));
+        var worstFirst = DSL.case_(FINDING.SEVERITY)
+                .when(Severity.CRITICAL, 0)
+                .when(Severity.WARNING, 1)
+                .otherwise(2);
+        var findings = db.select(FINDING.asterisk(), REPORTED.AT)
+                .from(FINDING)
+                .leftJoin(REPORTED)
+                .on(REPORTED.FINDING_ID.eq(FINDING.ID))
+                .where(which)
+                .orderBy(worstFirst, FINDING.OPENED_AT.desc(), FINDING.ID)
+                .limit(MOST_LISTED)
+                .fetch(row -> view(row.into(FINDING), row.get(REPORTED.AT), zone));
+        return new FindingList(db.fetchCount(FINDING, which), labels(rule.definition()), findings);
+    }
+
+    private static FindingView view(FindingRecord finding, @Nullable Instant reportedAt, ZoneId zone) {
+        String identity = Json.cells(finding.getIdentity()).stream()
+                .map(cell -> cell == null ? "missing" : CellText.of(cell, zone))
+                .collect(Collectors.joining(", "));
+        var row = new LinkedHashMap<String, @Nullable String>();
+        Json.row(finding.getRow())
+                .forEach((column, cell) -> row.put(column, cell == null ? null : CellText.of(cell, zone)));
+        return new FindingView(
+                finding.getId(),
+                identity,
+                finding.getState(),
+                finding.getSeverity(),
+                finding.getOpenedAt(),
+                finding.getChangedAt(),
+                reportedAt,
+                row);
+    }
+
+    private Map<String, String> labels(RuleDefinition rule) {
+        var query = definitions.query(rule.query()).orElseThrow();
+        var columns = rule.delivery().columns().isEmpty()
+                ? definitions.columns(query).names()
+                : rule.delivery().columns();
+        var labels = new LinkedHashMap<String, String>();
+        columns.forEach(column -> {
+            var meaning = query.definition().meaningOf(column);
+            labels.put(
+                    column, meaning.unit() == null ? meaning.label() : meaning.label() + " (" + meaning.unit() + ")");
+        });
+        return labels;
+    }
+}

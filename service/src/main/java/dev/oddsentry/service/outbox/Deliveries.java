@@ -1,0 +1,144 @@
+package dev.oddsentry.service.outbox;
+
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
+
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
+import dev.oddsentry.service.mail.MailServer.Reply;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The states of a message's recipients around a hand-over, each move in a short transaction. */
+@Component
+class Deliveries {
+    private static final Set<RecipientState> UNDONE =
+            Set.of(RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE);
+    private static final Duration FIRST_WAIT = Duration.ofSeconds(15);
+    private static final Duration LONGEST_WAIT = Duration.ofMinutes(30);
+
+    private final DSLContext db;
+    private final Clock clock;
+    private final Settings.Mail settings;
+    private final TakingBack takingBack;
+
+    Deliveries(DSLContext db, Clock clock, Settings settings, TakingBack takingBack) {
+        this.db = db;
+        this.clock = clock;
+        this.settings = settings.mail();
+        this.takingBack = takingBack;
+    }
+
+    /** @param to those that are due now, marked as being handed over */
+    record Due(byte[] mime, List<String> to) {}
+
+    @Transactional
+    public Due claim(UUID messageId) {
+        var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(messageId)).fetchSingle();
+        boolean expired = !message.getCreatedAt().plus(settings.expireAfter()).isAfter(clock.instant());
+        var to = new ArrayList<String>();
+        for (var recipient : undone(messageId)) {
+            if (!isDue(recipient)) continue;
+            if (expired && recipient.getTries() > 0) {
+                move(recipient, RecipientState.EXPIRED, recipient.getWords(), null);
+            } else {
+                recipient.setTries(recipient.getTries() + 1);
+                move(recipient, RecipientState.HANDING_OVER, recipient.getWords(), null);
+                to.add(recipient.getAddress());
+            }
+        }
+        takingBack.ifNobodyGotIt(messageId);
+        return new Due(message.getMime(), to);
+    }
+
+    /** One being handed over without a next try was left so by a node that died; one unsure without is done with. */
+    private boolean isDue(MessageRecipientRecord recipient) {
+        Instant nextTry = recipient.getNextTry();
+        if (nextTry == null) return recipient.getState() == RecipientState.HANDING_OVER;
+        return !nextTry.isAfter(clock.instant());
+    }
+
+    private List<MessageRecipientRecord> undone(UUID messageId) {
+        return db.selectFrom(MESSAGE_RECIPIENT)
+                .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId), MESSAGE_RECIPIENT.STATE.in(UNDONE))
+                .orderBy(MESSAGE_RECIPIENT.ADDRESS)
+                .forUpdate()
+                .fetch();
+    }
+
+    private static void move(
+            MessageRecipientRecord recipient, RecipientState state, @Nullable String words, @Nullable Instant nextTry) {
+        recipient.setState(state);
+        recipient.setWords(words);
+        recipient.setNextTry(nextTry);
+        recipient.update();
+    }
+
+    @Transactional
+    public void record(UUID messageId, Map<String, Reply> replies) {
+        for (var recipient : undone(messageId)) {
+            Reply reply = replies.get(recipient.getAddress());
+            if (reply == null) continue;
+            boolean unsureBefore = hasBeenUnsure(recipient);
+            RecipientState outcome = outcome(reply);
+            boolean again = UNDONE.contains(outcome) && !(outcome == RecipientState.UNSURE && unsureBefore);
+            move(recipient, outcome, reply.words(), again ? waitAfter(recipient.getTries()) : null);
+            recordTry(recipient, reply, outcome);
+        }
+        takingBack.ifNobodyGotIt(messageId);
+    }
+
+    private static RecipientState outcome(Reply reply) {
+        return switch (reply) {
+            case Reply.Taken _ -> RecipientState.SENT;
+            case Reply.Refused _ -> RecipientState.REFUSED;
+            case Reply.Delayed _ -> RecipientState.WAITING;
+            case Reply.Unsure _ -> RecipientState.UNSURE;
+        };
+    }
+
+    /** Unsure is sent once more; a second lost line does not make a third copy right, and it stays unsure. */
+    private boolean hasBeenUnsure(MessageRecipientRecord recipient) {
+        return db.fetchExists(DSL.selectFrom(RECIPIENT_TRY)
+                .where(
+                        RECIPIENT_TRY.MESSAGE_ID.eq(recipient.getMessageId()),
+                        RECIPIENT_TRY.ADDRESS.eq(recipient.getAddress()),
+                        RECIPIENT_TRY.OUTCOME.eq(RecipientState.UNSURE)));
+    }
+
+    /** Twice as long each time, from a quarter of a minute to half an hour. */
+    private Instant waitAfter(int tries) {
+        Duration wait = FIRST_WAIT.multipliedBy(1L << Math.min(10, Math.max(0, tries - 1)));
+        return clock.instant().plus(wait.compareTo(LONGEST_WAIT) > 0 ? LONGEST_WAIT : wait);
+    }
+
+    private void recordTry(MessageRecipientRecord recipient, Reply reply, RecipientState outcome) {
+        db.insertInto(RECIPIENT_TRY)
+                .set(RECIPIENT_TRY.MESSAGE_ID, recipient.getMessageId())
+                .set(RECIPIENT_TRY.ADDRESS, recipient.getAddress())
+                .set(RECIPIENT_TRY.AT, clock.instant())
+                .set(RECIPIENT_TRY.OUTCOME, outcome)
+                .set(RECIPIENT_TRY.WORDS, reply.words())
+                .execute();
+    }
+
+    public Optional<Instant> nextTry(UUID messageId) {
+        return db.select(DSL.min(MESSAGE_RECIPIENT.NEXT_TRY))
+                .from(MESSAGE_RECIPIENT)
+                .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId), MESSAGE_RECIPIENT.STATE.in(UNDONE))
+                .fetchOptional(0, Instant.class);
+    }
+}

@@ -1,0 +1,54 @@
+package dev.oddsentry.service.outbox;
+
+import com.github.kagkarlsson.scheduler.task.CompletionHandler;
+import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
+import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
+import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import dev.oddsentry.service.mail.MailServer;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.stereotype.Component;
+
+/**
+ * Hands one message over to the recipients that have not got it yet, outside any transaction, and records each try. A node that dies
+ * between the hand-over and its record leaves it to another, which hands it over again under the same Message-ID: at least once.
+ */
+@Component
+public class HandOver {
+    static final TaskDescriptor<Void> TASK = TaskDescriptor.of("hand-over");
+    private static final Duration AFTER_OUR_FAILURE = Duration.ofSeconds(10);
+
+    private final Deliveries deliveries;
+    private final MailServer server;
+    private final Clock clock;
+
+    HandOver(Deliveries deliveries, MailServer server, Clock clock) {
+        this.deliveries = deliveries;
+        this.server = server;
+        this.clock = clock;
+    }
+
+    public CustomTask<Void> task() {
+        return Tasks.custom(TASK)
+                .onDeadExecutionRevive()
+                .onFailure((complete, operations) ->
+                        operations.reschedule(complete, clock.instant().plus(AFTER_OUR_FAILURE)))
+                .execute((instance, _) -> completion(handOver(UUID.fromString(instance.getId()))));
+    }
+
+    private static CompletionHandler<Void> completion(Optional<Instant> nextTry) {
+        return nextTry.<CompletionHandler<Void>>map(
+                        when -> (complete, operations) -> operations.reschedule(complete, when))
+                .orElse(new CompletionHandler.OnCompleteRemove<>());
+    }
+
+    /** @return when to try again; empty once every recipient is done with */
+    private Optional<Instant> handOver(UUID messageId) {
+        var due = deliveries.claim(messageId);
+        if (!due.to().isEmpty()) deliveries.record(messageId, server.handOver(due.mime(), due.to()));
+        return deliveries.nextTry(messageId);
+    }
+}

@@ -1,0 +1,127 @@
+package dev.oddsentry.service.outbox;
+
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.select;
+
+import dev.oddsentry.service.mail.MessageParts;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The outbox: messages with where each recipient stands, and the mail as it was rendered. */
+@RestController
+@RequestMapping("/api/outbox")
+class OutboxController {
+    private static final int MOST_LISTED = 200;
+    /** The mail is shown as it is and can do nothing: no script, no form, nothing from outside. */
+    private static final String MAIL_POLICY =
+            "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox; frame-ancestors 'self'";
+
+    private final DSLContext db;
+
+    OutboxController(DSLContext db) {
+        this.db = db;
+    }
+
+    record MessageSummary(
+            UUID id, String rule, String subject, Instant slot, Instant createdAt, List<RecipientView> recipients) {}
+
+    record RecipientView(
+            String address,
+            RecipientState state,
+            int tries,
+            @Nullable Instant nextTry,
+            @Nullable String words) {}
+
+    record TryView(String address, Instant at, RecipientState outcome, String words) {}
+
+    record MessagePage(
+            MessageSummary message, String messageId, String text, List<String> attachments, List<TryView> tries) {}
+
+    @GetMapping(produces = "application/json")
+    List<MessageSummary> latest(@RequestParam(required = false) @Nullable String rule) {
+        return summaries(rule == null ? noCondition() : DEFINITION.NAME.eq(rule));
+    }
+
+    private List<MessageSummary> summaries(Condition which) {
+        var recipients = multiset(select(
+                                MESSAGE_RECIPIENT.ADDRESS,
+                                MESSAGE_RECIPIENT.STATE,
+                                MESSAGE_RECIPIENT.TRIES,
+                                MESSAGE_RECIPIENT.NEXT_TRY,
+                                MESSAGE_RECIPIENT.WORDS)
+                        .from(MESSAGE_RECIPIENT)
+                        .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
+                        .orderBy(MESSAGE_RECIPIENT.ADDRESS))
+                .convertFrom(rows -> rows.map(mapping(RecipientView::new)));
+        return db.select(MESSAGE.ID, DEFINITION.NAME, MESSAGE.SUBJECT, MESSAGE.SLOT, MESSAGE.CREATED_AT, recipients)
+                .from(MESSAGE)
+                .join(DEFINITION)
+                .on(DEFINITION.ID.eq(MESSAGE.RULE_ID))
+                .where(which)
+                .orderBy(MESSAGE.CREATED_AT.desc(), MESSAGE.ID)
+                .limit(MOST_LISTED)
+                .fetch(mapping(MessageSummary::new));
+    }
+
+    @GetMapping(path = "/{id}", produces = "application/json")
+    MessagePage one(@PathVariable UUID id) {
+        var summary = summaries(MESSAGE.ID.eq(id)).stream().findFirst().orElseThrow(OutboxController::unknown);
+        var stored = db.select(MESSAGE.MESSAGE_ID, MESSAGE.MIME)
+                .from(MESSAGE)
+                .where(MESSAGE.ID.eq(id))
+                .fetchSingle();
+        var parts = MessageParts.of(stored.value2());
+        var tries = db.select(RECIPIENT_TRY.ADDRESS, RECIPIENT_TRY.AT, RECIPIENT_TRY.OUTCOME, RECIPIENT_TRY.WORDS)
+                .from(RECIPIENT_TRY)
+                .where(RECIPIENT_TRY.MESSAGE_ID.eq(id))
+                .orderBy(RECIPIENT_TRY.ID)
+                .fetch(mapping(TryView::new));
+        return new MessagePage(summary, stored.value1(), parts.text(), parts.attachments(), tries);
+    }
+
+    /** The HTML as the recipient sees it. */
+    @GetMapping(path = "/{id}/html", produces = "text/html;charset=UTF-8")
+    ResponseEntity<String> html(@PathVariable UUID id) {
+        return ResponseEntity.ok()
+                .header("Content-Security-Policy", MAIL_POLICY)
+                .body(MessageParts.of(mime(id)).html());
+    }
+
+    /** The message as it was handed over. */
+    @GetMapping(path = "/{id}/source", produces = "message/rfc822")
+    ResponseEntity<byte[]> source(@PathVariable UUID id) {
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + id + ".eml\"")
+                .body(mime(id));
+    }
+
+    private byte[] mime(UUID id) {
+        return db.select(MESSAGE.MIME)
+                .from(MESSAGE)
+                .where(MESSAGE.ID.eq(id))
+                .fetchOptional(MESSAGE.MIME)
+                .orElseThrow(OutboxController::unknown);
+    }
+
+    private static RefusedException unknown() {
+        return RefusedException.notFound("There is no such message.");
+    }
+}

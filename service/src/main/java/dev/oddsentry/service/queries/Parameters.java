@@ -1,0 +1,94 @@
+package dev.oddsentry.service.queries;
+
+import dev.oddsentry.core.definition.FieldPlaces;
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Nearest;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.time.Moment;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** The parameters of a query as its text, its document and a rule have them. */
+public final class Parameters {
+    private Parameters() {}
+
+    /** The text uses each name that the document declares, and no other. */
+    public static List<Problem> problemsOf(QueryDefinition query, FieldPlaces places) {
+        var used = BoundSql.namesIn(query);
+        var problems = new ArrayList<Problem>();
+        for (String name : used) {
+            if (query.parameters().containsKey(name)) continue;
+            problems.add(places.locate(
+                    "sql",
+                    Problem.error("the text uses :" + name + ", which parameters does not declare", "", null)
+                            .suggesting(Nearest.to(name, query.parameters().keySet())
+                                    .orElse(null))));
+        }
+        for (String name : query.parameters().keySet()) {
+            if (!used.contains(name)) {
+                problems.add(Problem.error(
+                        "the text never uses :" + name,
+                        "parameters." + name,
+                        places.of("parameters." + name + ".type")));
+            }
+        }
+        return problems;
+    }
+
+    /** A rule gives each parameter that has no default, no unknown one, and values that fit. */
+    public static List<Problem> problemsOf(RuleDefinition rule, QueryDefinition query, FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        rule.parameters().forEach((name, written) -> {
+            String field = "parameters." + name;
+            var declared = query.parameters().get(name);
+            if (declared == null) {
+                problems.add(places.locate(
+                        field,
+                        Problem.error("the query " + query.name() + " has no parameter " + name, "", null)
+                                .suggesting(Nearest.to(name, query.parameters().keySet())
+                                        .orElse(null))));
+                return;
+            }
+            try {
+                declared.type().check(written);
+            } catch (InvalidDefinitionException refused) {
+                refused.problems().forEach(problem -> problems.add(places.locate(field, problem)));
+            }
+        });
+        query.parameters().forEach((name, declared) -> {
+            if (declared.preset() == null && !rule.parameters().containsKey(name)) {
+                problems.add(Problem.error(
+                        "the query " + query.name() + " needs a value for " + name, "parameters", places.of("query")));
+            }
+        });
+        return problems;
+    }
+
+    /** The values at a slot, by name. */
+    public static Map<String, Object> valuesAt(Moment moment, RuleDefinition rule, QueryDefinition query) {
+        var values = new LinkedHashMap<String, Object>();
+        query.parameters().forEach((name, declared) -> {
+            String written = written(rule, name, declared);
+            if (written == null) throw new QueryFailureException("The parameter " + name + " has no value.");
+            values.put(name, declared.type().valueAt(moment, written));
+        });
+        return values;
+    }
+
+    /** True where what the query selects moves on with the slot. */
+    public static boolean move(RuleDefinition rule, QueryDefinition query) {
+        return query.parameters().entrySet().stream().anyMatch(entry -> {
+            String written = written(rule, entry.getKey(), entry.getValue());
+            return written != null && entry.getValue().type().moves(written);
+        });
+    }
+
+    private static @Nullable String written(RuleDefinition rule, String name, QueryDefinition.Parameter declared) {
+        return rule.parameters().getOrDefault(name, declared.preset());
+    }
+}

@@ -1,0 +1,68 @@
+package dev.oddsentry.service.queries;
+
+import dev.oddsentry.core.definition.FieldPlaces;
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Nearest;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.sources.Source;
+import dev.oddsentry.service.sources.Sources;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Component;
+
+/** Checks a query before it is saved: its text, its parameters, and what its source says of it. */
+@Component
+public class QueryChecks {
+    private final Sources sources;
+    private final QueryRunner runner;
+
+    QueryChecks(Sources sources, QueryRunner runner) {
+        this.sources = sources;
+        this.runner = runner;
+    }
+
+    /**
+     * The columns it returns.
+     *
+     * @throws InvalidDefinitionException with every problem found
+     */
+    public Columns check(QueryDefinition query, FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        SqlText.problem(query.sql()).ifPresent(problem -> problems.add(places.locate("sql", problem)));
+        problems.addAll(Parameters.problemsOf(query, places));
+        var source = sources.find(query.source());
+        if (source.isEmpty()) problems.add(places.locate("source", unknownSource(query)));
+        if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
+        return describe(source.orElseThrow(), query, places);
+    }
+
+    private Problem unknownSource(QueryDefinition query) {
+        var names = sources.all().stream().map(Source::name).toList();
+        return Problem.error("there is no source \"" + query.source() + "\"", "", null)
+                .suggesting(Nearest.to(query.source(), names).orElse(null));
+    }
+
+    private Columns describe(Source source, QueryDefinition query, FieldPlaces places) {
+        try {
+            Columns columns = runner.describe(source, query);
+            var unknown = query.columns().keySet().stream()
+                    .filter(name -> columns.indexOf(name, true).isEmpty())
+                    .toList();
+            if (unknown.isEmpty()) return columns;
+            throw new InvalidDefinitionException(unknown.stream()
+                    .map(name -> unknownColumn(name, columns, places))
+                    .toList());
+        } catch (QueryFailureException refused) {
+            throw new InvalidDefinitionException(
+                    List.of(Problem.error(String.valueOf(refused.getMessage()), "sql", places.of("sql"))));
+        }
+    }
+
+    private static Problem unknownColumn(String name, Columns columns, FieldPlaces places) {
+        String message = "the query returns no column \"" + name + "\" but " + String.join(", ", columns.names());
+        return Problem.error(message, "columns." + name, places.of("columns." + name + ".label"))
+                .suggesting(Nearest.to(name, columns.names()).orElse(null));
+    }
+}

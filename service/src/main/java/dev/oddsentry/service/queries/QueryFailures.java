@@ -1,0 +1,39 @@
+package dev.oddsentry.service.queries;
+
+import dev.oddsentry.service.sources.Source;
+import java.sql.SQLException;
+import java.sql.SQLTransientConnectionException;
+import org.jspecify.annotations.Nullable;
+
+/** What a driver's exception means, in words for the analyst. */
+final class QueryFailures {
+    private static final String QUERY_CANCELLED = "57014";
+
+    private QueryFailures() {}
+
+    static QueryFailureException explain(Source source, SQLException e) {
+        if (QUERY_CANCELLED.equals(e.getSQLState())) {
+            return new QueryFailureException(
+                    "The source " + source.name() + " did not answer within "
+                            + source.timeLimit().toSeconds() + " s, so the query was cancelled there.",
+                    e);
+        }
+        if (e instanceof SQLTransientConnectionException || isConnectionFailure(e.getSQLState())) {
+            return new QueryFailureException(
+                    "The source " + source.name() + " could not be reached: " + firstLine(deepest(e)), e);
+        }
+        return new QueryFailureException("The source " + source.name() + " refused the query: " + firstLine(e), e);
+    }
+
+    private static boolean isConnectionFailure(@Nullable String state) {
+        return state != null && (state.startsWith("08") || state.startsWith("57P"));
+    }
+
+    private static Throwable deepest(Throwable e) {
+        return e.getCause() == null ? e : deepest(e.getCause());
+    }
+
+    private static String firstLine(Throwable e) {
+        return String.valueOf(e.getMessage()).lines().findFirst().orElse("").strip();
+    }
+}

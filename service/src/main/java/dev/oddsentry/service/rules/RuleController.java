@@ -1,0 +1,58 @@
+package dev.oddsentry.service.rules;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.people.Person;
+import java.util.List;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping(path = "/api/rules", produces = "application/json")
+class RuleController {
+    private final RuleViews views;
+    private final RuleStates states;
+    private final RuleNames names;
+    private final DefinitionStore definitions;
+
+    RuleController(RuleViews views, RuleStates states, RuleNames names, DefinitionStore definitions) {
+        this.views = views;
+        this.states = states;
+        this.names = names;
+        this.definitions = definitions;
+    }
+
+    @GetMapping
+    List<RuleViews.RuleSummary> all() {
+        return views.all();
+    }
+
+    @GetMapping("/{name}")
+    RuleViews.RulePage one(@PathVariable String name) {
+        names.idOf(name);
+        return views.page(name);
+    }
+
+    @PostMapping("/{name}/activate")
+    RuleViews.RulePage activate(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        var rule = require(name);
+        states.activate(by, rule.id(), rule.definition());
+        return views.page(name);
+    }
+
+    @PostMapping("/{name}/pause")
+    RuleViews.RulePage pause(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        var rule = require(name);
+        states.pause(by, rule.id(), rule.definition());
+        return views.page(name);
+    }
+
+    private Current<RuleDefinition> require(String name) {
+        return definitions.rule(names.idOf(name)).orElseThrow();
+    }
+}

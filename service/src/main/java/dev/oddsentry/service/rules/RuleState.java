@@ -1,0 +1,8 @@
+package dev.oddsentry.service.rules;
+
+/** Whether a rule is checked: a draft never was active, a paused one was. */
+public enum RuleState {
+    DRAFT,
+    ACTIVE,
+    PAUSED
+}

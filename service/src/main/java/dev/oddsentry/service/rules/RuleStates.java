@@ -1,0 +1,93 @@
+package dev.oddsentry.service.rules;
+
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.schedules.SlotTasks;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Optional;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Moves rules between draft, active and paused, and keeps their next slot. */
+@Component
+public class RuleStates {
+    private final DSLContext db;
+    private final Clock clock;
+    private final Audit audit;
+    private final SlotTasks tasks;
+
+    RuleStates(DSLContext db, Clock clock, Audit audit, SlotTasks tasks) {
+        this.db = db;
+        this.clock = clock;
+        this.audit = audit;
+        this.tasks = tasks;
+    }
+
+    public void createDraft(UUID id) {
+        db.insertInto(RULE).set(RULE.ID, id).set(RULE.STATE, RuleState.DRAFT).execute();
+    }
+
+    /** @throws RefusedException if something is missing that an active rule needs */
+    @Transactional
+    public void activate(Person by, UUID id, RuleDefinition rule) {
+        if (rule.delivery().to().isEmpty()) {
+            throw RefusedException.invalid(
+                    "The rule has no recipient: write one under delivery: to: before it becomes active.");
+        }
+        Instant next = rule.scheduleInZone().nextAfter(clock.instant()).orElse(null);
+        int moved = db.update(RULE)
+                .set(RULE.STATE, RuleState.ACTIVE)
+                .set(RULE.NEXT_SLOT, next)
+                .where(RULE.ID.eq(id), RULE.STATE.ne(RuleState.ACTIVE))
+                .execute();
+        if (moved == 0) throw RefusedException.conflict("The rule is active already.");
+        tasks.planAt(id, next);
+        audit.record(db, by.id(), "activate rule", rule.name(), null);
+    }
+
+    @Transactional
+    public void pause(Person by, UUID id, RuleDefinition rule) {
+        int moved = db.update(RULE)
+                .set(RULE.STATE, RuleState.PAUSED)
+                .setNull(RULE.NEXT_SLOT)
+                .where(RULE.ID.eq(id), RULE.STATE.eq(RuleState.ACTIVE))
+                .execute();
+        if (moved == 0) throw RefusedException.conflict("Only an active rule can be paused.");
+        audit.record(db, by.id(), "pause rule", rule.name(), null);
+    }
+
+    /** A save may have changed the schedule of an active rule. Part of the save's transaction. */
+    public void scheduleChanged(UUID id, RuleDefinition rule) {
+        Instant next = rule.scheduleInZone().nextAfter(clock.instant()).orElse(null);
+        int moved = db.update(RULE)
+                .set(RULE.NEXT_SLOT, next)
+                .where(RULE.ID.eq(id), RULE.STATE.eq(RuleState.ACTIVE))
+                .execute();
+        if (moved == 1) tasks.planAt(id, next);
+    }
+
+    /** The slot that an active rule waits for; empty if it is not active or its schedule has ended. */
+    public Optional<Instant> nextSlot(UUID id) {
+        return db.select(RULE.NEXT_SLOT)
+                .from(RULE)
+                .where(RULE.ID.eq(id), RULE.STATE.eq(RuleState.ACTIVE))
+                .fetchOptional(RULE.NEXT_SLOT);
+    }
+
+    /** @return false: the rule's next slot is no longer {@code done}, since someone changed its schedule meanwhile */
+    public boolean moveOn(UUID id, Instant done, @Nullable Instant next) {
+        return db.update(RULE)
+                        .set(RULE.NEXT_SLOT, next)
+                        .where(RULE.ID.eq(id), RULE.NEXT_SLOT.eq(done))
+                        .execute()
+                == 1;
+    }
+}

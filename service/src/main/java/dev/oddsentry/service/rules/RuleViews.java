@@ -1,0 +1,171 @@
+package dev.oddsentry.service.rules;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.rowNumber;
+import static org.jooq.impl.DSL.select;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.service.checks.CheckView;
+import dev.oddsentry.service.db.generated.tables.records.RuleRecord;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Rules as lists and pages show them. */
+@Component
+class RuleViews {
+    private static final int STRIP = 20;
+    private static final int NEXT_DATES = 5;
+
+    private final DSLContext db;
+    private final DefinitionStore definitions;
+    private final Clock clock;
+
+    RuleViews(DSLContext db, DefinitionStore definitions, Clock clock) {
+        this.db = db;
+        this.definitions = definitions;
+        this.clock = clock;
+    }
+
+    /** @param latest the last twenty checks, newest first */
+    record RuleSummary(
+            String name,
+            String title,
+            String owner,
+            RuleState state,
+            int revision,
+            String zone,
+            Map<Severity, Integer> open,
+            @Nullable Instant nextSlot,
+            List<String> to,
+            List<CheckView> latest) {}
+
+    record RulePage(RuleSummary rule, RuleText text, List<Instant> nextDates) {}
+
+    /** What a rule says, in its own words. */
+    record RuleText(
+            String query,
+            String queryTitle,
+            String source,
+            String sql,
+            Map<String, String> parameters,
+            @Nullable String exceptions,
+            List<BandText> severity,
+            String mode,
+            List<String> key,
+            List<String> report,
+            List<String> recur) {}
+
+    record BandText(Severity severity, @Nullable String condition) {}
+
+    List<RuleSummary> all() {
+        return summaries(definitions.rules());
+    }
+
+    RulePage page(String name) {
+        var rule = definitions.rule(name).orElseThrow();
+        return new RulePage(
+                summaries(List.of(rule)).getFirst(),
+                text(rule.definition()),
+                rule.definition().scheduleInZone().next(NEXT_DATES, clock.instant()));
+    }
+
+    private RuleText text(RuleDefinition rule) {
+        var query = definitions.query(rule.query()).orElseThrow().definition();
+        Map<String, String> parameters = new HashMap<>();
+        query.parameters().forEach((name, declared) -> parameters.put(name, String.valueOf(declared.preset())));
+        parameters.putAll(rule.parameters());
+        return new RuleText(
+                query.name(),
+                query.title(),
+                query.source(),
+                query.sql(),
+                parameters,
+                rule.exceptions(),
+                rule.severity().stream()
+                        .map(band -> new BandText(band.severity(), band.condition()))
+                        .toList(),
+                rule.memory().mode().name().toLowerCase(Locale.ROOT),
+                rule.memory().key(),
+                rule.memory().report().stream()
+                        .sorted()
+                        .map(kind -> kind.code())
+                        .toList(),
+                rule.schedule().recur());
+    }
+
+    private List<RuleSummary> summaries(List<Current<RuleDefinition>> rules) {
+        var ids = rules.stream().map(Current::id).toList();
+        var states = db.selectFrom(RULE).where(RULE.ID.in(ids)).fetchMap(RULE.ID);
+        var open = open(ids);
+        var latest = latest(ids);
+        return rules.stream()
+                .map(rule -> summary(rule, Objects.requireNonNull(states.get(rule.id())), open, latest))
+                .toList();
+    }
+
+    private static RuleSummary summary(
+            Current<RuleDefinition> rule,
+            RuleRecord state,
+            Map<UUID, Map<Severity, Integer>> open,
+            Map<UUID, List<CheckView>> latest) {
+        RuleDefinition definition = rule.definition();
+        return new RuleSummary(
+                definition.name(),
+                definition.title(),
+                definition.owner(),
+                state.getState(),
+                rule.revision(),
+                definition.zone().getId(),
+                open.getOrDefault(rule.id(), Map.of()),
+                state.getNextSlot(),
+                definition.delivery().to(),
+                latest.getOrDefault(rule.id(), List.of()));
+    }
+
+    private Map<UUID, Map<Severity, Integer>> open(List<UUID> ids) {
+        var open = new HashMap<UUID, Map<Severity, Integer>>();
+        db.select(FINDING.RULE_ID, FINDING.SEVERITY, count())
+                .from(FINDING)
+                .where(FINDING.RULE_ID.in(ids), FINDING.STATE.eq(State.OPEN))
+                .groupBy(FINDING.RULE_ID, FINDING.SEVERITY)
+                .forEach(row -> open.computeIfAbsent(row.value1(), _ -> new EnumMap<>(Severity.class))
+                        .put(row.value2(), row.value3()));
+        return open;
+    }
+
+    private Map<UUID, List<CheckView>> latest(List<UUID> ids) {
+        var place = rowNumber()
+                .over()
+                .partitionBy(RULE_CHECK.RULE_ID)
+                .orderBy(RULE_CHECK.SLOT.desc())
+                .as("place");
+        var ranked = select(RULE_CHECK.ID, place)
+                .from(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.in(ids))
+                .asTable("ranked");
+        return db.select(RULE_CHECK.fields())
+                .from(RULE_CHECK)
+                .join(ranked)
+                .on(RULE_CHECK.ID.eq(ranked.field(RULE_CHECK.ID)))
+                .where(Objects.requireNonNull(ranked.field(place)).le(STRIP))
+                .orderBy(RULE_CHECK.SLOT.desc())
+                .fetchGroups(RULE_CHECK.RULE_ID, row -> CheckView.of(row.into(RULE_CHECK)));
+    }
+}

@@ -1,0 +1,93 @@
+package dev.oddsentry.service.sources;
+
+import dev.oddsentry.service.people.Person;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Pattern;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping(path = "/api/sources", produces = "application/json")
+class SourceController {
+    private static final int TEST_SECONDS = 5;
+
+    private final Sources sources;
+    private final SourcePools pools;
+
+    SourceController(Sources sources, SourcePools pools) {
+        this.sources = sources;
+        this.pools = pools;
+    }
+
+    /** A source as the API tells it: without its password. */
+    record SourceView(
+            String name, String jdbcUrl, String username, long mostRows, long timeLimitSeconds, int mostConnections) {
+        static SourceView of(Source source) {
+            return new SourceView(
+                    source.name(),
+                    source.jdbcUrl(),
+                    source.username(),
+                    source.mostRows(),
+                    source.timeLimit().toSeconds(),
+                    source.mostConnections());
+        }
+    }
+
+    record SourceBody(
+            @NotBlank @Pattern(regexp = "jdbc:postgresql:.*", message = "starts with jdbc:postgresql:")
+            String jdbcUrl,
+
+            @NotBlank String username,
+            @Nullable String password,
+            @Nullable @Min(1) Long mostRows,
+            @Nullable @Min(1) @Max(86_400) Integer timeLimitSeconds,
+            @Nullable @Min(1) @Max(100) Integer mostConnections) {
+        Sources.Settings settings() {
+            return new Sources.Settings(
+                    jdbcUrl,
+                    username,
+                    password,
+                    mostRows == null ? 1_000_000 : mostRows,
+                    Duration.ofSeconds(timeLimitSeconds == null ? 60 : timeLimitSeconds),
+                    mostConnections == null ? 4 : mostConnections);
+        }
+    }
+
+    record TestOutcome(boolean reached, String words) {}
+
+    @GetMapping
+    List<SourceView> all() {
+        return sources.all().stream().map(SourceView::of).toList();
+    }
+
+    @PutMapping("/{name}")
+    @PreAuthorize("hasRole('OPERATOR')")
+    SourceView save(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SourceBody body) {
+        return SourceView.of(sources.save(by, name, body.settings()));
+    }
+
+    @PostMapping("/{name}/test")
+    TestOutcome test(@PathVariable String name) {
+        try (var connection = pools.open(sources.require(name))) {
+            boolean valid = connection.isValid(TEST_SECONDS);
+            return new TestOutcome(valid, valid ? "The source answers." : "The source does not answer.");
+        } catch (SQLException e) {
+            return new TestOutcome(false, "The source does not answer: " + e.getMessage());
+        }
+    }
+}

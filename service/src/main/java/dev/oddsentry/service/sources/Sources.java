@@ -1,0 +1,108 @@
+package dev.oddsentry.service.sources;
+
+import static dev.oddsentry.service.db.generated.Tables.SOURCE;
+
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.db.generated.tables.records.SourceRecord;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The sources of this installation. */
+@Component
+public class Sources {
+    private final DSLContext db;
+    private final Clock clock;
+    private final Audit audit;
+    private final SecretBox secrets;
+
+    Sources(DSLContext db, Clock clock, Audit audit, SecretBox secrets) {
+        this.db = db;
+        this.clock = clock;
+        this.audit = audit;
+        this.secrets = secrets;
+    }
+
+    /** @param password null keeps the one stored */
+    public record Settings(
+            String jdbcUrl,
+            String username,
+            @Nullable String password,
+            long mostRows,
+            Duration timeLimit,
+            int mostConnections) {}
+
+    public List<Source> all() {
+        return db.selectFrom(SOURCE).orderBy(SOURCE.NAME).fetch(Sources::source);
+    }
+
+    public Optional<Source> find(String name) {
+        return db.selectFrom(SOURCE).where(SOURCE.NAME.eq(name)).fetchOptional(Sources::source);
+    }
+
+    public Source require(String name) {
+        return find(name).orElseThrow(() -> RefusedException.notFound("There is no source \"" + name + "\"."));
+    }
+
+    private static Source source(SourceRecord row) {
+        return new Source(
+                row.getId(),
+                row.getName(),
+                row.getJdbcUrl(),
+                row.getUsername(),
+                row.getMostRows(),
+                Duration.ofMillis(row.getTimeLimitMs()),
+                row.getMostConnections(),
+                row.getUpdatedAt());
+    }
+
+    /** @throws RefusedException if it is new and has no password */
+    @Transactional
+    public Source save(Person by, String name, Settings settings) {
+        byte[] cipher = settings.password() == null ? storedCipher(name) : secrets.seal(settings.password());
+        var row = db.newRecord(SOURCE);
+        row.setId(UUID.randomUUID());
+        row.setName(name);
+        row.setJdbcUrl(settings.jdbcUrl());
+        row.setUsername(settings.username());
+        row.setPasswordCipher(cipher);
+        row.setMostRows(settings.mostRows());
+        row.setTimeLimitMs((int) settings.timeLimit().toMillis());
+        row.setMostConnections(settings.mostConnections());
+        row.setUpdatedAt(clock.instant());
+        var changes = row.copy();
+        changes.changed(SOURCE.ID, false);
+        db.insertInto(SOURCE)
+                .set(row)
+                .onConflict(SOURCE.NAME)
+                .doUpdate()
+                .set(changes)
+                .execute();
+        audit.record(db, by.id(), "save source", name, settings.jdbcUrl());
+        return require(name);
+    }
+
+    private byte[] storedCipher(String name) {
+        return db.select(SOURCE.PASSWORD_CIPHER)
+                .from(SOURCE)
+                .where(SOURCE.NAME.eq(name))
+                .fetchOptional(SOURCE.PASSWORD_CIPHER)
+                .orElseThrow(() -> RefusedException.invalid("The new source \"" + name + "\" needs a password."));
+    }
+
+    String passwordOf(Source source) {
+        return secrets.open(db.select(SOURCE.PASSWORD_CIPHER)
+                .from(SOURCE)
+                .where(SOURCE.ID.eq(source.id()))
+                .fetchSingle()
+                .value1());
+    }
+}

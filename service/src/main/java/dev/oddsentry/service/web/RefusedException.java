@@ -1,0 +1,37 @@
+package dev.oddsentry.service.web;
+
+import org.springframework.http.HttpStatus;
+
+/** A request that cannot be done as asked; the message is written for the person who asked. */
+public final class RefusedException extends RuntimeException {
+    private final HttpStatus status;
+
+    private RefusedException(HttpStatus status, String message) {
+        super(message);
+        this.status = status;
+    }
+
+    public static RefusedException unauthorised(String message) {
+        return new RefusedException(HttpStatus.UNAUTHORIZED, message);
+    }
+
+    public static RefusedException notFound(String message) {
+        return new RefusedException(HttpStatus.NOT_FOUND, message);
+    }
+
+    public static RefusedException conflict(String message) {
+        return new RefusedException(HttpStatus.CONFLICT, message);
+    }
+
+    public static RefusedException invalid(String message) {
+        return new RefusedException(HttpStatus.UNPROCESSABLE_CONTENT, message);
+    }
+
+    public static RefusedException tooMany(String message) {
+        return new RefusedException(HttpStatus.TOO_MANY_REQUESTS, message);
+    }
+
+    public HttpStatus status() {
+        return status;
+    }
+}
