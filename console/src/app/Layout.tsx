@@ -16,7 +16,7 @@ export function Layout({ person }: { person: Person }) {
     <>
       <a className="skip" href="#content">Skip to the content</a>
       <header className="top">
-        <Link className="mark" to="/today"><Mark />Odd Sentry</Link>
+        <Link className="brand" to="/today"><Mark />Odd Sentry</Link>
         <nav aria-label="Pages">{pages.map(([path, name]) => <NavLink key={path} to={path}>{name}</NavLink>)}</nav>
         <span className="who">{person.name}<Button variant="plain" size="sm" onClick={() => leave.mutate()}>Log out</Button></span>
       </header>

@@ -20,7 +20,7 @@ export function LoginPage() {
   }
   return (
     <main className="login">
-      <div className="mark mb-2"><Mark />Odd Sentry</div>
+      <div className="brand mb-2"><Mark />Odd Sentry</div>
       <Form className="sheet" onSubmit={submit}>
         <h1 className="mb-3">Log in</h1>
         {attempt.isError && <Alert variant="danger">{attempt.error.message}</Alert>}

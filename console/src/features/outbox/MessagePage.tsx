@@ -33,7 +33,7 @@ function OneMessage({ page }: { page: Page }) {
         </ButtonGroup>
       </div>
       <div className="mt-3">
-        {view === 'html' ? <iframe className="mail" title="The mail as its recipients see it" sandbox="" src={`/api/outbox/${summary.id}/html`} /> : <pre className="code">{text}</pre>}
+        {view === 'html' ? <iframe className="mail-view" title="The mail as its recipients see it" sandbox="" src={`/api/outbox/${summary.id}/html`} /> : <pre className="code">{text}</pre>}
       </div>
       <section className="sheet scroll">
         <h2>Recipients</h2>

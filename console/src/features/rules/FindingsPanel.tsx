@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Form, Table } from 'react-bootstrap'
+import { Button, Form, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { FindingList, FindingState } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
@@ -31,8 +31,12 @@ export function FindingsPanel({ name }: { name: string }) {
   )
 }
 
+const shownAtFirst = 10
+
 function FindingsTable({ list }: { list: FindingList }) {
+  const [all, setAll] = useState(false)
   const columns = Object.entries(list.labels)
+  const shown = all ? list.findings : list.findings.slice(0, shownAtFirst)
   return (
     <div className="scroll">
       <Table>
@@ -40,7 +44,7 @@ function FindingsTable({ list }: { list: FindingList }) {
           <tr><th>Severity</th>{columns.map(([column, label]) => <th key={column}>{label}</th>)}<th>State</th><th>Since</th><th>Reported</th></tr>
         </thead>
         <tbody>
-          {list.findings.map((finding) => (
+          {shown.map((finding) => (
             <tr key={finding.id}>
               <td><SeverityTag severity={finding.severity} /></td>
               {columns.map(([column]) => <td key={column}>{finding.row[column] ?? <span className="quiet">missing</span>}</td>)}
@@ -51,7 +55,8 @@ function FindingsTable({ list }: { list: FindingList }) {
           ))}
         </tbody>
       </Table>
-      {list.total > list.findings.length && <p className="quiet small mt-2 mb-0">The first {list.findings.length} of {plural(list.total, 'finding')}, worst first.</p>}
+      {shown.length < list.findings.length && <Button variant="plain" size="sm" className="mt-2" onClick={() => setAll(true)}>Show all {list.findings.length}</Button>}
+      {all && list.total > list.findings.length && <p className="quiet small mt-2 mb-0">The first {list.findings.length} of {plural(list.total, 'finding')}, worst first.</p>}
     </div>
   )
 }

@@ -53,11 +53,11 @@ function OneRule({ page }: { page: Page }) {
         {move.isError && <p className="told bad">{move.error.message}</p>}
       </div>
       <p className="mt-3 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? `${timeWords(nextSlot)} (${zone})` : 'none'}</span></p>
+      <FindingsPanel name={name} />
       <div className="two">
         <RuleText page={page} />
         <ChecksPanel name={name} />
       </div>
-      <FindingsPanel name={name} />
     </>
   )
 }

@@ -43,6 +43,8 @@ final class Printer {
             case Expression.Literal literal -> literal(literal);
             case Expression.ColumnName(var name, boolean quoted) ->
                 quoted ? "\"" + name.replace("\"", "\"\"") + "\"" : name;
+            // Two signs in a row would be the start of a comment.
+            case Expression.Negation(Expression.Negation operand) -> "-(" + print(operand) + ")";
             case Expression.Negation(var operand) -> "-" + in(Level.SIGNED, operand);
             case Arithmetic(var operator, var left, var right) -> {
                 Level level = levelOf(operator);

@@ -68,7 +68,15 @@ public final class Recurrence {
         if (!names.contains("FREQ")) throw refused("\"" + rule + "\" lacks FREQ, such as FREQ=DAILY");
         if (names.stream().distinct().count() < names.size())
             throw refused("a rule part stands twice in \"" + rule + "\"");
+        Stream.of(rule.split(";", -1)).forEach(Recurrence::checkNumber);
         if (names.contains("COUNT") && names.contains("UNTIL")) throw refused("COUNT and UNTIL exclude each other");
+    }
+
+    private static void checkNumber(String part) {
+        boolean counts = part.toUpperCase(Locale.ROOT).matches("\\s*(INTERVAL|COUNT)\\s*=.*");
+        if (counts && !part.matches("[^=]*=\\s*[1-9][0-9]{0,5}\\s*")) {
+            throw refused("\"" + part.strip() + "\" must be a whole number from 1 on");
+        }
     }
 
     private static InvalidDefinitionException refused(String message) {

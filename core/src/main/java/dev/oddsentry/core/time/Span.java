@@ -80,7 +80,10 @@ public record Span(int months, int days, Duration clock) {
         return local.plusMonths(months).plusDays(days).plus(clock);
     }
 
+    /** Months and days keep the local time; one that a clock change repeats is the first, one that it skips moves on by the gap. */
     public ZonedDateTime addTo(ZonedDateTime moment) {
-        return moment.plusMonths(months).plusDays(days).plus(clock);
+        if (months == 0 && days == 0) return moment.plus(clock);
+        var local = moment.toLocalDateTime().plusMonths(months).plusDays(days);
+        return local.atZone(moment.getZone()).plus(clock);
     }
 }

@@ -53,7 +53,7 @@ class AccessController {
         // A session that existed before the log-in must not become one that is logged in.
         if (request.getSession(false) != null) request.changeSessionId();
         var context = SecurityContextHolder.createEmptyContext();
-        context.setAuthentication(BearerTokenFilter.authenticated(person));
+        context.setAuthentication(new LoggedIn(person));
         SecurityContextHolder.setContext(context);
         sessions.saveContext(context, request, response);
         return person;

@@ -1,0 +1,78 @@
+package dev.oddsentry.core.condition;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.core.problem.Problem;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class ConditionProblemsTest {
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '`',
+            value = {
+                // text | line | column | length | part of the message | suggestion
+                "delay_min > 15 and resaon is null   | 1 | 20 | 6 | unknown column \"resaon\"; the query returns: sailing | reason",
+                "delay_min > 15 adn reason is null   | 1 | 16 | 3 | unexpected \"adn\", expected and, or, or the end | and",
+                "delay_min >                         | 1 | 12 | 0 | unexpected the end, expected a column, a value or ( |",
+                "delay_min > '15'                    | 1 | 13 | 4 | write it without quotes: 15 |",
+                "status > 3                          | 1 | 10 | 1 | cannot compare status, a text, with a number |",
+                "due > '2026-01-01'                  | 1 | 7 | 12 | write date '2026-01-01' |",
+                "planned - due > 3                   | 1 | 17 | 1 | write a unit, such as 15 minutes |",
+                "due in last 2 hours                 | 1 | 1 | 3 | a date has no time of day |",
+                "delay_min in last 7 days            | 1 | 1 | 9 | a window needs a date or a timestamp |",
+                "due in last 7 dayz                  | 1 | 15 | 4 | expected a unit of time |",
+                "delay_min                           | 1 | 1 | 9 | a condition is true or not, this is a number |",
+                "delay_min and reason is null        | 1 | 1 | 9 | and joins conditions |",
+                "1 < delay_min < 3                   | 1 | 15 | 1 | join two comparisons with and |",
+                "reason = 'fog                       | 1 | 10 | 4 | this text is not closed |",
+                "status = “sailed”                   | 1 | 10 | 1 | straight quotes |",
+                "delay_min & 1                       | 1 | 11 | 1 | write and |",
+                "(delay_min > 1                      | 1 | 15 | 0 | expected ) |",
+                "delay_min > 1)                      | 1 | 14 | 1 | this ) closes nothing |",
+                "round(delay_min) > 1                | 1 | 1 | 5 | unknown function \"round\" |",
+                "due = date '2026-02-30'             | 1 | 12 | 12 | is not a date; write it like |",
+                "delay_min > 1e99999                 | 1 | 13 | 7 | more than 1000 digits |",
+                "due + 3 = due                       | 1 | 1 | 7 | write a unit, such as 7 days |",
+            })
+    void refusalTellsPlaceWordsAndNearestName(
+            String text, int line, int column, int length, String message, String suggestion) {
+        var problem = Condition.read(text, Sailings.COLUMNS).problems().getFirst();
+        assertThat(problem.message()).contains(message);
+        assertThat(problem.place()).isNotNull().satisfies(place -> {
+            assertThat(place.line()).isEqualTo(line);
+            assertThat(place.column()).isEqualTo(column);
+            assertThat(place.length()).isEqualTo(length);
+        });
+        assertThat(problem.suggestion()).isEqualTo(suggestion);
+    }
+
+    @Test
+    void allProblemsOfATextAreToldAtOnce() {
+        var problems = Condition.read("resaon is null\n  and statsu = 3\n  and due > 'x'", Sailings.COLUMNS)
+                .problems();
+        assertThat(problems).extracting(problem -> problem.place().line()).containsExactly(1, 2, 3);
+    }
+
+    @Test
+    void comparisonWithNullIsAWarningThatLetsItPass() {
+        var reading = Condition.read("reason = null", Sailings.COLUMNS);
+        assertThat(reading.condition()).isPresent();
+        assertThat(reading.problems()).extracting(Problem::weight).containsExactly(Problem.Weight.WARNING);
+    }
+
+    @Test
+    void nestingThatWouldExhaustTheStackIsRefused() {
+        String deep = "(".repeat(5_000) + "training" + ")".repeat(5_000);
+        assertThat(Condition.read(deep, Sailings.COLUMNS).problems().getFirst().message())
+                .contains("nested more than");
+        assertThat(Condition.read("not ".repeat(5_000) + "training", Sailings.COLUMNS)
+                        .problems()
+                        .getFirst()
+                        .message())
+                .contains("nested more than");
+    }
+}

@@ -1,0 +1,173 @@
+package dev.oddsentry.core.condition;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.oddsentry.core.time.Moment;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class ConditionTest {
+    /** Tuesday 05:40 in Oslo. */
+    private static final Moment SLOT = new Moment(Instant.parse("2026-11-24T04:40:00Z"), ZoneId.of("Europe/Oslo"));
+
+    private static RowJudge judge(String condition) {
+        return Condition.read(condition, Sailings.COLUMNS).orThrow().at(SLOT);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "delay_min > 15 and reason is null",
+                "delay_min between 22 and 22",
+                "DELAY_MIN = 22.0",
+                "fare = 12.5",
+                "1 / 3 * 3 <> 1 and 1 / 4 = 0.25",
+                "7 / 2 = 3.5",
+                "heads + 1 = 8 and heads - 10 < 0 and heads * 2 = 14 and -heads = 0 - 7",
+                "9223372036854775807 + 1 = 9223372036854775808",
+                "status in ('sailed', 'cancelled') and status not in ('cancelled')",
+                "status <> 'Sailed'",
+                "not training",
+                "sailing || '!' = 'SK-412!'",
+                "\"Kaptein Å\" = 'Åse 😀'",
+                "tickets <> 0 and heads / tickets < 0.5 or heads = 7",
+                "tickets = 0 or heads / tickets > 1",
+                "reason is null or reason = 'fog'",
+                "(reason = 'fog') is null",
+                "planned in last 7 days",
+                "planned not in last 6 hours",
+                "planned in this week and planned not in previous week",
+                "planned older than 11 hours 34 minutes",
+                "planned not older than 11 hours 36 minutes",
+                "due in last 7 days",
+                "due not in last 6 days",
+                "due in previous week",
+                "due in this month and due in this quarter and due in this year",
+                "logged in last 1 day",
+                "logged = planned",
+                "due < planned and due = date '2026-11-17'",
+                "planned - due > 6 days",
+                "due + 6 days = date '2026-11-23'",
+                "due + 6 days 18 hours 5 minutes = logged",
+                "cutoff > time '18:00' -- after the rush",
+                "'😀' > 'ﬀ'",
+                "logged = timestamp '2026-11-23 18:05'",
+            })
+    void holdsForTheRow(String condition) {
+        assertThat(judge(condition).judge(Sailings.row())).isEqualTo(Verdict.TRUE);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "reason = 'fog'",
+                "reason <> 'fog'",
+                "not (reason = 'fog')",
+                "reason in ('fog', 'wind')",
+                "status not in ('cancelled', reason)",
+                "delay_min > 15 and reason = 'fog'",
+                "delay_min < 15 or reason = 'fog'",
+                "drift > 1",
+                "drift = drift",
+                "delay_min + drift > 0",
+                "delay_min = null",
+                "1 month = 30 days",
+            })
+    void isUnknownForTheRow(String condition) {
+        assertThat(judge(condition).judge(Sailings.row())).isEqualTo(Verdict.UNKNOWN);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "delay_min > 22",
+                "reason = 'fog' and delay_min < 15",
+                "due in next 30 days",
+                "planned in next 1 hour",
+                "due in last 0 days"
+            })
+    void doesNotHoldForTheRow(String condition) {
+        assertThat(judge(condition).judge(Sailings.row())).isEqualTo(Verdict.FALSE);
+    }
+
+    @Test
+    void aFailureOnARowNamesThePlaceAndIsNeverQuiet() {
+        assertThatThrownBy(() -> judge("delay_min > 1 and heads / tickets > 2").judge(Sailings.row()))
+                .isInstanceOf(RowFailureException.class)
+                .hasMessage("division by zero in heads / tickets")
+                .extracting(e -> ((RowFailureException) e).place().column())
+                .isEqualTo(19);
+    }
+
+    @Test
+    void infiniteMomentsSortAtTheEndsAndArithmeticOnThemIsUnknown() {
+        Object[] row = Sailings.row();
+        row[9] = LocalDate.MAX;
+        row[8] = LocalDateTime.MIN;
+        row[7] = Instant.MAX;
+        assertThat(judge("due > date '9999-12-31' and due = planned and logged < due")
+                        .judge(row))
+                .isEqualTo(Verdict.TRUE);
+        assertThat(judge("due - date '2026-01-01' > 1 day").judge(row)).isEqualTo(Verdict.UNKNOWN);
+        assertThat(judge("planned - 7 days > date '2026-01-01'").judge(row)).isEqualTo(Verdict.UNKNOWN);
+    }
+
+    @Test
+    void tellsRowsLeftAfterEachPartAndWhereItIsUnknown() {
+        var judge = judge("delay_min > 15 and reason is null and status not in ('cancelled')");
+        Object[] withoutStatus = Sailings.row();
+        withoutStatus[3] = null;
+        Object[] onTime = Sailings.row();
+        onTime[1] = 3L;
+        Object[] withoutDelayButWithReason = Sailings.row();
+        withoutDelayButWithReason[1] = null;
+        withoutDelayButWithReason[2] = "fog";
+        for (Object[] row : List.of(Sailings.row(), withoutStatus, onTime, withoutDelayButWithReason)) judge.judge(row);
+        assertThat(judge.unknownRows()).isEqualTo(1);
+        assertThat(judge.tally())
+                .containsExactly(
+                        new RowJudge.PartTally("delay_min > 15", 2, Map.of()),
+                        new RowJudge.PartTally("reason is null", 2, Map.of()),
+                        new RowJudge.PartTally("status not in ('cancelled')", 1, Map.of(3, 1L)));
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "delay_min > 15 and reason is null           | 1,2",
+                "delay_min > 99 or heads <> tickets          | 4,5",
+                "not (delay_min < 15 or status = 'sailing')  | 1,3",
+                "not training                                | 11",
+            })
+    void marksTheCellsThatMadeTheRowAnException(String condition, String columns) {
+        var expected =
+                List.of(columns.split(",")).stream().map(Integer::valueOf).toList();
+        assertThat(judge(condition).marks(Sailings.row())).containsExactlyInAnyOrderElementsOf(expected);
+    }
+
+    @Test
+    void windowsKeepTheLocalTimeAcrossAClockChange() {
+        // Clocks in Oslo went back on 25 October 2026: one day before 26 October 02:30 is 25 hours before it.
+        var moment = new Moment(Instant.parse("2026-10-26T01:30:00Z"), ZoneId.of("Europe/Oslo"));
+        var judge = Condition.read("planned in last 1 day", Sailings.COLUMNS)
+                .orThrow()
+                .at(moment);
+        Object[] row = Sailings.row();
+        row[7] = Instant.parse("2026-10-25T00:30:00Z");
+        assertThat(judge.judge(row)).isEqualTo(Verdict.TRUE);
+        row[7] = Instant.parse("2026-10-25T00:29:59Z");
+        assertThat(judge.judge(row)).isEqualTo(Verdict.FALSE);
+        row[7] = moment.slot();
+        assertThat(judge.judge(row)).as("the window is half-open").isEqualTo(Verdict.FALSE);
+    }
+}
