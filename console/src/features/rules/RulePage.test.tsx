@@ -1,0 +1,52 @@
+import { screen, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { Route, Routes } from 'react-router'
+import type { RulePage as Page } from '../../api/types'
+import { check, lateSailings, renderAt } from '../../shared/render.test-kit'
+import { RulePage } from './RulePage'
+
+const page = (more = {}): Page => ({
+  rule: lateSailings(more),
+  text: {
+    query: 'sailings-lately', queryTitle: 'Sailings that have left', source: 'ferry', sql: 'select 1', parameters: { since: 'today - 7 days' },
+    exceptions: 'delay_min > 15', severity: [{ severity: 'WARNING', condition: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], recur: [],
+  },
+  nextDates: [],
+})
+
+const finding = {
+  id: 1, identity: '4821', state: 'OPEN', severity: 'CRITICAL', openedAt: '2026-11-24T04:40:00Z', changedAt: '2026-11-24T04:40:00Z', reportedAt: null,
+  row: { sailing: 'SK-412', reason: null },
+}
+
+function show(answers: Record<string, unknown> = {}, rule = page()) {
+  return renderAt('/rules/late-sailings', <Routes><Route path="/rules/:name" element={<RulePage />} /></Routes>, {
+    'GET /api/rules/late-sailings': rule,
+    'GET /api/rules/late-sailings/findings?state=OPEN': { total: 1, labels: { sailing: 'Sailing', reason: 'Reason' }, findings: [finding] },
+    'GET /api/rules/late-sailings/checks': [check('FAILED', { reason: 'The source ferry could not be reached.' })],
+    ...answers,
+  })
+}
+
+test('shows condition, query, findings and checks with their reasons', async () => {
+  show()
+  expect(await screen.findByText('delay_min > 15')).toBeInTheDocument()
+  expect(screen.getByText('today - 7 days')).toBeInTheDocument()
+  const row = within((await screen.findByText('SK-412')).closest('tr') ?? document.body)
+  expect(row.getByText('missing')).toBeInTheDocument()
+  expect(row.getByText('critical')).toBeInTheDocument()
+  expect(await screen.findByText('The source ferry could not be reached.')).toBeInTheDocument()
+})
+
+test('Check now tells the outcome and leads to the mail', async () => {
+  show({ 'POST /api/rules/late-sailings/checks': check('FIRED', { news: 3, messages: 1 }) })
+  await userEvent.click(await screen.findByRole('button', { name: 'Check now' }))
+  expect(await screen.findByText(/3 findings reported in 1 mail/)).toBeInTheDocument()
+  expect(screen.getByRole('link', { name: 'See the mail' })).toHaveAttribute('href', '/outbox?rule=late-sailings')
+})
+
+test('a paused rule offers to become active and is not checked', async () => {
+  show({}, page({ state: 'PAUSED' }))
+  expect(await screen.findByRole('button', { name: 'Make active' })).toBeInTheDocument()
+  expect(screen.queryByRole('button', { name: 'Check now' })).not.toBeInTheDocument()
+})

@@ -1,0 +1,37 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { render } from '@testing-library/react'
+import type { ReactNode } from 'react'
+import { MemoryRouter } from 'react-router'
+import { vi } from 'vitest'
+import type { Check, RuleSummary } from '../api/types'
+
+/** Renders at an address, with an API that answers as given: `GET /api/rules` to a body, or to a function that makes one. */
+export function renderAt(address: string, node: ReactNode, answers: Record<string, unknown> = {}) {
+  const calls: string[] = []
+  vi.stubGlobal('fetch', (path: string, options: RequestInit) => {
+    const call = `${options.method ?? 'GET'} ${path}`
+    calls.push(call)
+    const answer = answers[call]
+    const body: unknown = typeof answer === 'function' ? (answer as () => unknown)() : answer
+    if (body === undefined) return Promise.resolve(Response.json({ detail: `no answer to ${call}` }, { status: 404 }))
+    if (body instanceof Response) return Promise.resolve(body)
+    return Promise.resolve(Response.json(body))
+  })
+  const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
+  render(<QueryClientProvider client={client}><MemoryRouter initialEntries={[address]}>{node}</MemoryRouter></QueryClientProvider>)
+  return calls
+}
+
+export function check(state: Check['state'], more: Partial<Check> = {}): Check {
+  return {
+    id: crypto.randomUUID(), slot: '2026-11-24T04:40:00Z', origin: 'SCHEDULED', state, standsFor: 1, startedAt: '2026-11-24T04:40:00Z',
+    finishedAt: null, rowsRead: 743, exceptions: 20, unknownRows: 0, parts: [], news: 0, messages: 0, reason: null, ...more,
+  }
+}
+
+export function lateSailings(more: Partial<RuleSummary> = {}): RuleSummary {
+  return {
+    name: 'late-sailings', title: 'Late sailings without a reason', owner: 'Traffic reporting', state: 'ACTIVE', revision: 7, zone: 'Europe/Oslo',
+    open: { CRITICAL: 2, WARNING: 18 }, nextSlot: '2026-11-25T04:40:00Z', to: ['ines.holm@skerryline.example'], latest: [], ...more,
+  }
+}

@@ -1,0 +1,131 @@
+package dev.oddsentry.service;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.service.UnwillingMailServer.Mood;
+import java.io.IOException;
+import java.time.Duration;
+import java.util.Map;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+import org.springframework.context.ConfigurableApplicationContext;
+import tools.jackson.databind.JsonNode;
+
+/** Mail servers that are down, busy, refuse, or lose the line. A node of its own on records of its own talks to each. */
+class HandOverTest {
+    private final RunningService service = RunningService.get();
+    private ConfigurableApplicationContext node;
+    private HttpApi api;
+
+    private void nodeMailingTo(int port) {
+        String database = "records_" + System.nanoTime();
+        service.execute("postgres", "create database " + database);
+        node = service.startNode(database, service.postgres().jdbcUrl(database), "--oddsentry.mail.port=" + port);
+        api = HttpApi.loggedIn(RunningService.baseUrl(node), "operator", RunningService.OPERATOR_PASSWORD);
+        api.put(
+                "/api/sources/ferry",
+                Map.of(
+                        "jdbcUrl",
+                        service.postgres().jdbcUrl("ferry"),
+                        "username",
+                        "ferry_reader",
+                        "password",
+                        "reader"));
+    }
+
+    @AfterEach
+    void stop() {
+        node.close();
+    }
+
+    private LateSailings watch(String recipients) {
+        var sailings = new LateSailings(service).late("SK-1", 20);
+        api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
+        api.push(sailings.rule().replace(sailings.recipient, recipients));
+        api.post("/api/rules/" + sailings.name + "/activate", "");
+        return sailings;
+    }
+
+    private JsonNode recipient(int message, int index) {
+        return api.get("/api/outbox").path(message).path("recipients").path(index);
+    }
+
+    private void awaitState(int message, int index, String state) {
+        RunningService.await(
+                state,
+                Duration.ofSeconds(40),
+                () -> recipient(message, index).path("state").asString().equals(state)
+                        && recipient(message, index).path("tries").asInt() > 0);
+    }
+
+    @Test
+    void aBusyServerIsTriedAgainAndItsWordsAreKept() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.BUSY)) {
+            nodeMailingTo(server.port());
+            var sailings = watch("ines.holm@skerryline.example");
+            api.check(sailings.name);
+            awaitState(0, 0, "WAITING");
+            assertThat(recipient(0, 0).path("words").asString()).contains("450 4.2.1 mailbox busy");
+            server.mood(Mood.TAKE);
+            awaitState(0, 0, "SENT");
+            assertThat(server.taken()).hasSize(1);
+            assertThat(recipient(0, 0).path("words").asString()).contains("queued as T1");
+        }
+    }
+
+    @Test
+    void onlyThoseNotYetSentAreTriedAgain() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.REFUSE_ADDRESSES_WITH_NO)) {
+            nodeMailingTo(server.port());
+            var sailings = watch("no.one@skerryline.example, per.aune@skerryline.example");
+            api.check(sailings.name);
+            awaitState(0, 0, "REFUSED");
+            awaitState(0, 1, "SENT");
+            assertThat(server.taken()).hasSize(1);
+            assertThat(api.check(sailings.name).path("state").asString())
+                    .as("someone got it, so it is reported")
+                    .isEqualTo("QUIET");
+        }
+    }
+
+    @Test
+    void whatNobodyGotIsSaidAgainByTheNextCheck() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.REFUSE_RECIPIENTS)) {
+            nodeMailingTo(server.port());
+            var sailings = watch("ines.holm@skerryline.example");
+            api.check(sailings.name);
+            awaitState(0, 0, "REFUSED");
+            server.mood(Mood.TAKE);
+            var again = api.check(sailings.name);
+            assertThat(again.path("state").asString()).isEqualTo("FIRED");
+            assertThat(again.path("news").asInt()).isEqualTo(1);
+            awaitState(0, 0, "SENT");
+        }
+    }
+
+    @Test
+    void aLineLostAfterTheDataIsUnsureAndSentOnceMoreUnderTheSameMessageId() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.TAKE_AND_DROP_BEFORE_ANSWER)) {
+            nodeMailingTo(server.port());
+            var sailings = watch("ines.holm@skerryline.example");
+            api.check(sailings.name);
+            awaitState(0, 0, "UNSURE");
+            server.mood(Mood.TAKE);
+            awaitState(0, 0, "SENT");
+            assertThat(server.taken()).hasSize(2).containsOnly(server.taken().getFirst());
+        }
+    }
+
+    @Test
+    void aServerThatIsDownDelaysTheMailAndNotTheCheck() throws IOException {
+        int port;
+        try (var server = new UnwillingMailServer(Mood.DROP_BEFORE_DATA)) {
+            port = server.port();
+        }
+        nodeMailingTo(port);
+        var sailings = watch("ines.holm@skerryline.example");
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+        awaitState(0, 0, "WAITING");
+        assertThat(recipient(0, 0).path("words").asString()).contains("did not take it");
+    }
+}

@@ -1,0 +1,90 @@
+package dev.oddsentry.service;
+
+import java.io.IOException;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.util.Map;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The HTTP API as a program meets it. */
+public final class HttpApi {
+    private static final JsonMapper JSON = new JsonMapper();
+
+    private final HttpClient http = HttpClient.newHttpClient();
+    private final String baseUrl;
+    private final String token;
+
+    public HttpApi(String baseUrl, String token) {
+        this.baseUrl = baseUrl;
+        this.token = token;
+    }
+
+    public static HttpApi loggedIn(String baseUrl, String login, String password) {
+        var issued = new HttpApi(baseUrl, null).post("/api/tokens", Map.of("login", login, "password", password));
+        return new HttpApi(baseUrl, issued.path("token").asString());
+    }
+
+    /** @param body empty for an answer that is not JSON */
+    public record Answer(int status, HttpResponse<String> response, JsonNode body) {
+        public String header(String name) {
+            return response.headers().firstValue(name).orElse("");
+        }
+
+        public String text() {
+            return response.body();
+        }
+    }
+
+    public JsonNode get(String path) {
+        return expectOk(send("GET", path, null, Map.of()));
+    }
+
+    public JsonNode post(String path, Object body) {
+        return expectOk(send("POST", path, JSON.writeValueAsString(body), Map.of("Content-Type", "application/json")));
+    }
+
+    public JsonNode put(String path, Object body) {
+        return expectOk(send("PUT", path, JSON.writeValueAsString(body), Map.of("Content-Type", "application/json")));
+    }
+
+    public Answer pushAnswer(String document) {
+        return send("PUT", "/api/definitions", document, Map.of("Content-Type", "application/yaml"));
+    }
+
+    public JsonNode push(String document) {
+        return expectOk(pushAnswer(document));
+    }
+
+    public JsonNode check(String rule) {
+        return expectOk(send("POST", "/api/rules/" + rule + "/checks", "", Map.of()));
+    }
+
+    private static JsonNode expectOk(Answer answer) {
+        if (answer.status >= 400) throw new AssertionError(answer.status + " " + answer.response.body());
+        return answer.body;
+    }
+
+    public Answer send(String method, String path, String body, Map<String, String> headers) {
+        var request = HttpRequest.newBuilder(URI.create(baseUrl + path))
+                .method(
+                        method,
+                        body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body));
+        if (token != null) request.header("Authorization", "Bearer " + token);
+        headers.forEach(request::header);
+        try {
+            var response = http.send(request.build(), HttpResponse.BodyHandlers.ofString());
+            boolean json =
+                    response.headers().firstValue("Content-Type").orElse("").contains("json");
+            return new Answer(
+                    response.statusCode(), response, json ? JSON.readTree(response.body()) : JSON.createObjectNode());
+        } catch (IOException e) {
+            throw new IllegalStateException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        }
+    }
+}

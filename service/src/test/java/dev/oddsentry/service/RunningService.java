@@ -1,0 +1,156 @@
+package dev.oddsentry.service;
+
+import com.icegreen.greenmail.util.GreenMail;
+import com.icegreen.greenmail.util.ServerSetup;
+import dev.oddsentry.testkit.ThrowAwayPostgres;
+import jakarta.mail.internet.MimeMessage;
+import java.sql.Connection;
+import java.sql.DriverManager;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import java.util.function.BooleanSupplier;
+import org.springframework.boot.SpringApplication;
+import org.springframework.context.ConfigurableApplicationContext;
+
+/**
+ * The real service in this process, on loopback, with a throw-away PostgreSQL that holds its records and a ferry database, and a
+ * mail server that takes everything. Started once and kept for all tests; each test uses names of its own.
+ */
+public final class RunningService {
+    public static final String OPERATOR_PASSWORD = "operator-of-the-tests";
+    private static RunningService instance;
+
+    private final ThrowAwayPostgres postgres = ThrowAwayPostgres.start();
+    private final GreenMail mail =
+            new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP).dynamicPort());
+    private final List<ConfigurableApplicationContext> nodes = new ArrayList<>();
+    private final HttpApi operator;
+
+    public static synchronized RunningService get() {
+        if (instance == null) instance = new RunningService();
+        return instance;
+    }
+
+    private RunningService() {
+        mail.start();
+        execute("postgres", "create database records");
+        execute("postgres", "create database ferry");
+        execute("postgres", "create role ferry_reader login password 'reader'");
+        execute("ferry", "alter default privileges grant select on tables to ferry_reader");
+        nodes.add(startNode("first", records()));
+        operator = HttpApi.loggedIn(baseUrl(), "operator", OPERATOR_PASSWORD);
+        operator.put(
+                "/api/sources/ferry",
+                Map.of(
+                        "jdbcUrl",
+                        postgres.jdbcUrl("ferry"),
+                        "username",
+                        "ferry_reader",
+                        "password",
+                        "reader",
+                        "mostRows",
+                        1000,
+                        "timeLimitSeconds",
+                        2));
+    }
+
+    public String records() {
+        return postgres.jdbcUrl("records");
+    }
+
+    /** Another node, on the records given; the caller closes it. */
+    public ConfigurableApplicationContext startNode(String name, String recordsUrl, String... settings) {
+        var all = new ArrayList<>(List.of(
+                "--server.port=0",
+                "--spring.datasource.url=" + recordsUrl,
+                "--spring.datasource.username=" + ThrowAwayPostgres.USER,
+                "--spring.datasource.hikari.maximum-pool-size=12",
+                "--oddsentry.node=" + name,
+                "--oddsentry.key=AAECAwQFBgcICQoLDA0ODxAREhMUFRYXGBkaGxwdHh8=",
+                "--oddsentry.mail.host=127.0.0.1",
+                "--oddsentry.mail.port=" + mail.getSmtp().getPort(),
+                "--oddsentry.mail.from=odd-sentry@skerryline.example",
+                "--oddsentry.mail.time-limit=3s",
+                "--oddsentry.work.polling=100ms",
+                "--oddsentry.first-operator.password=" + OPERATOR_PASSWORD,
+                "--spring.main.banner-mode=off",
+                "--logging.level.root=error"));
+        all.addAll(Arrays.asList(settings));
+        return SpringApplication.run(OddSentryService.class, all.toArray(String[]::new));
+    }
+
+    public String baseUrl() {
+        return baseUrl(nodes.getFirst());
+    }
+
+    public static String baseUrl(ConfigurableApplicationContext node) {
+        return "http://127.0.0.1:" + node.getEnvironment().getProperty("local.server.port");
+    }
+
+    public <T> T bean(Class<T> type) {
+        return nodes.getFirst().getBean(type);
+    }
+
+    /** The API as the operator sees it. */
+    public HttpApi api() {
+        return operator;
+    }
+
+    public ThrowAwayPostgres postgres() {
+        return postgres;
+    }
+
+    public void ferry(String sql) {
+        execute("ferry", sql);
+    }
+
+    public void execute(String database, String sql) {
+        try (var connection = connect(database);
+                var statement = connection.createStatement()) {
+            statement.execute(sql);
+        } catch (SQLException e) {
+            throw new IllegalStateException(sql, e);
+        }
+    }
+
+    public Connection connect(String database) throws SQLException {
+        return DriverManager.getConnection(postgres.jdbcUrl(database), ThrowAwayPostgres.USER, "");
+    }
+
+    /** Messages to one address, in the order they came. */
+    public List<MimeMessage> mailTo(String address) {
+        return Arrays.stream(mail.getReceivedMessages())
+                .filter(message -> isTo(message, address))
+                .toList();
+    }
+
+    private static boolean isTo(MimeMessage message, String address) {
+        try {
+            return Arrays.stream(message.getAllRecipients())
+                    .anyMatch(each -> each.toString().equals(address));
+        } catch (jakarta.mail.MessagingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    public static void await(String what, BooleanSupplier until) {
+        await(what, Duration.ofSeconds(20), until);
+    }
+
+    public static void await(String what, Duration atMost, BooleanSupplier until) {
+        long end = System.nanoTime() + atMost.toNanos();
+        while (!until.getAsBoolean()) {
+            if (System.nanoTime() > end) throw new AssertionError("waited in vain for " + what);
+            try {
+                Thread.sleep(30);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new IllegalStateException(e);
+            }
+        }
+    }
+}

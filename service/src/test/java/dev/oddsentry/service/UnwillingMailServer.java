@@ -1,0 +1,109 @@
+package dev.oddsentry.service;
+
+import java.io.BufferedReader;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.OutputStream;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.net.Socket;
+import java.nio.charset.StandardCharsets;
+import java.util.List;
+import java.util.Locale;
+import java.util.concurrent.CopyOnWriteArrayList;
+
+/** An SMTP server on loopback that does what a test says: takes, refuses, is busy, hangs, or drops the line at the worst moment. */
+public final class UnwillingMailServer implements AutoCloseable {
+    /** What it does with a message. */
+    public enum Mood {
+        TAKE,
+        REFUSE_RECIPIENTS,
+        REFUSE_ADDRESSES_WITH_NO,
+        BUSY,
+        DROP_BEFORE_DATA,
+        TAKE_AND_DROP_BEFORE_ANSWER
+    }
+
+    private final ServerSocket socket;
+    private final List<String> taken = new CopyOnWriteArrayList<>();
+    private volatile Mood mood;
+
+    public UnwillingMailServer(Mood mood) throws IOException {
+        this.mood = mood;
+        this.socket = new ServerSocket(0, 50, InetAddress.getLoopbackAddress());
+        Thread.ofVirtual().start(this::accept);
+    }
+
+    public int port() {
+        return socket.getLocalPort();
+    }
+
+    public void mood(Mood next) {
+        mood = next;
+    }
+
+    /** The Message-IDs of what was taken, each as often as it was. */
+    public List<String> taken() {
+        return taken;
+    }
+
+    private void accept() {
+        while (!socket.isClosed()) {
+            try {
+                Socket line = socket.accept();
+                Thread.ofVirtual().start(() -> talk(line));
+            } catch (IOException closed) {
+                return;
+            }
+        }
+    }
+
+    private void talk(Socket line) {
+        try (line) {
+            var in = new BufferedReader(new InputStreamReader(line.getInputStream(), StandardCharsets.UTF_8));
+            var out = line.getOutputStream();
+            say(out, "220 unwilling.example ready");
+            for (String said = in.readLine(); said != null; said = in.readLine()) {
+                String verb = said.toUpperCase(Locale.ROOT);
+                if (verb.startsWith("RCPT")) say(out, recipient(said));
+                else if (verb.equals("DATA")) {
+                    if (mood == Mood.DROP_BEFORE_DATA) return;
+                    say(out, "354 go on");
+                    take(in);
+                    if (mood == Mood.TAKE_AND_DROP_BEFORE_ANSWER) return;
+                    say(out, "250 2.0.0 queued as T" + taken.size());
+                } else if (verb.equals("QUIT")) {
+                    say(out, "221 bye");
+                    return;
+                } else say(out, "250 ok");
+            }
+        } catch (IOException dropped) {
+            // the other side has gone, which is what some tests want
+        }
+    }
+
+    private String recipient(String said) {
+        return switch (mood) {
+            case REFUSE_RECIPIENTS -> "550 5.1.1 no such mailbox";
+            case REFUSE_ADDRESSES_WITH_NO -> said.contains("<no") ? "550 5.1.1 no such mailbox" : "250 ok";
+            case BUSY -> "450 4.2.1 mailbox busy";
+            case TAKE, DROP_BEFORE_DATA, TAKE_AND_DROP_BEFORE_ANSWER -> "250 ok";
+        };
+    }
+
+    private void take(BufferedReader in) throws IOException {
+        for (String line = in.readLine(); line != null && !line.equals("."); line = in.readLine()) {
+            if (line.startsWith("Message-ID: ")) taken.add(line.substring("Message-ID: ".length()));
+        }
+    }
+
+    private static void say(OutputStream out, String words) throws IOException {
+        out.write((words + "\r\n").getBytes(StandardCharsets.UTF_8));
+        out.flush();
+    }
+
+    @Override
+    public void close() throws IOException {
+        socket.close();
+    }
+}
