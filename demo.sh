@@ -74,6 +74,12 @@ TXT
 }
 
 start() {
+  if is_ours service; then
+    [ "$fresh" = no ] || die "A demo runs at $(cat "$demo/address"). End it first, with Ctrl-C where it was started or ./demo.sh --stop"
+    say "A demo runs already:"
+    tell
+    return
+  fi
   use_jdk
   need_postgresql
   build

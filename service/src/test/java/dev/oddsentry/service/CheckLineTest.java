@@ -71,7 +71,10 @@ class CheckLineTest {
         RunningService.await("mail", () -> service.mailTo(other.recipient).size() == 1);
         var bytes = new ByteArrayOutputStream();
         service.mailTo(other.recipient).getFirst().writeTo(bytes);
-        assertThat(bytes.toString(StandardCharsets.UTF_8)).contains("'=cmd()").doesNotContain(",=cmd()");
+        assertThat(bytes.toString(StandardCharsets.UTF_8))
+                .as("quoted-printable")
+                .contains("'=3Dcmd()")
+                .doesNotContain(",=3Dcmd()");
     }
 
     @Test

@@ -79,7 +79,11 @@ public final class RunningService {
                 "--oddsentry.first-operator.password=" + OPERATOR_PASSWORD,
                 "--spring.main.banner-mode=off",
                 "--logging.level.root=error"));
-        all.addAll(Arrays.asList(settings));
+        for (String setting : settings) {
+            String assigned = setting.substring(0, setting.indexOf('=') + 1);
+            all.removeIf(each -> each.startsWith(assigned));
+            all.add(setting);
+        }
         return SpringApplication.run(OddSentryService.class, all.toArray(String[]::new));
     }
 

@@ -82,18 +82,24 @@ public class DefinitionStore {
                 .fetch(DEFINITION.NAME);
     }
 
-    /** The definition of that id or name, locked until the transaction ends, so that two saves come one after the other. */
+    /**
+     * The definition of that id or name, locked until the transaction ends, so that two saves come one after the other. Its document is
+     * read in a second statement: one that waited for the lock would still not see the revision it waited for.
+     */
     Optional<Identified> lock(Kind kind, @Nullable UUID id, String name) {
-        return db.select(DEFINITION.ID, DEFINITION.NAME, DEFINITION.REVISION, DEFINITION_REVISION.DOCUMENT)
-                .from(DEFINITION)
-                .join(DEFINITION_REVISION)
-                .on(
-                        DEFINITION_REVISION.DEFINITION_ID.eq(DEFINITION.ID),
-                        DEFINITION_REVISION.REVISION.eq(DEFINITION.REVISION))
+        return db.selectFrom(DEFINITION)
                 .where(DEFINITION.KIND.eq(kind), id == null ? DEFINITION.NAME.eq(name) : DEFINITION.ID.eq(id))
                 .forUpdate()
-                .of(DEFINITION)
-                .fetchOptional(row -> new Identified(row.value1(), row.value3(), read(row.value4())));
+                .fetchOptional(row ->
+                        new Identified(row.getId(), row.getRevision(), document(row.getId(), row.getRevision())));
+    }
+
+    private Definition document(UUID id, int revision) {
+        return read(db.select(DEFINITION_REVISION.DOCUMENT)
+                .from(DEFINITION_REVISION)
+                .where(DEFINITION_REVISION.DEFINITION_ID.eq(id), DEFINITION_REVISION.REVISION.eq(revision))
+                .fetchSingle()
+                .value1());
     }
 
     record Identified(UUID id, int revision, Definition definition) {}

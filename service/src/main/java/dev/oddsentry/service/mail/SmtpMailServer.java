@@ -8,20 +8,23 @@ import jakarta.mail.Session;
 import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
 import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.OutputStream;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Properties;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
-import org.eclipse.angus.mail.smtp.SMTPAddressSucceededException;
 import org.eclipse.angus.mail.smtp.SMTPTransport;
 import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /** Hands over by SMTP, one conversation for a message. Every step has a time limit; the library's own are infinite. */
 @Component
 class SmtpMailServer implements MailServer {
-    private static final int START_MAIL_INPUT = 354;
+    private static final Logger LOG = LoggerFactory.getLogger(SmtpMailServer.class);
 
     private final Settings.Mail settings;
     private final Session session;
@@ -50,18 +53,38 @@ class SmtpMailServer implements MailServer {
 
     @Override
     public Map<String, Reply> handOver(byte[] mime, List<String> to) {
-        try (var transport = (SMTPTransport) session.getTransport("smtp")) {
+        try {
+            var transport = (SMTPTransport) session.getTransport("smtp");
             try {
-                transport.connect();
-                transport.sendMessage(new MimeMessage(session, new ByteArrayInputStream(mime)), addresses(to));
-                return all(to, new Reply.Taken(words(transport)));
-            } catch (SendFailedException answered) {
-                return perAddress(answered, to, transport);
-            } catch (MessagingException broken) {
-                return all(to, ofBroken(broken, transport));
+                return handOver(transport, new WatchedMessage(session, mime), to);
+            } finally {
+                sayGoodbye(transport);
             }
-        } catch (MessagingException notClosed) {
-            return all(to, new Reply.Delayed("The mail server could not be asked: " + notClosed.getMessage()));
+        } catch (MessagingException e) {
+            return all(to, notTaken(e));
+        }
+    }
+
+    private Map<String, Reply> handOver(SMTPTransport transport, WatchedMessage message, List<String> to) {
+        try {
+            transport.connect();
+            transport.sendMessage(message, addresses(to));
+            return all(to, new Reply.Taken(words(transport)));
+        } catch (MessagingException e) {
+            boolean answered = transport.getLastReturnCode() > 0;
+            if (!answered && message.hasGoneOut()) return all(to, lostAfterTheData(e));
+            return answered && e instanceof SendFailedException sent
+                    ? perAddress(sent, to, transport)
+                    : all(to, notTaken(e));
+        }
+    }
+
+    /** What the server said of the message counts; that the line breaks after it changes nothing. */
+    private static void sayGoodbye(SMTPTransport transport) {
+        try {
+            transport.close();
+        } catch (MessagingException gone) {
+            LOG.debug("the line to the mail server broke while it was closed", gone);
         }
     }
 
@@ -71,36 +94,60 @@ class SmtpMailServer implements MailServer {
         return addresses;
     }
 
-    /** The library chains one exception for each address, successes included. */
+    /**
+     * The library throws this also where all went well, to tell each address's fate. Those it names as sent got the message, with the
+     * server's answer to the data; a recipient that was merely accepted before the data failed did not.
+     */
     private static Map<String, Reply> perAddress(
             SendFailedException answered, List<String> to, SMTPTransport transport) {
         var replies = new LinkedHashMap<String, Reply>();
-        for (Exception e = answered;
-                e != null;
-                e = e instanceof MessagingException chained ? chained.getNextException() : null) {
-            switch (e) {
-                case SMTPAddressSucceededException taken ->
-                    replies.put(taken.getAddress().getAddress(), new Reply.Taken(line(taken)));
-                case SMTPAddressFailedException failed ->
-                    replies.put(failed.getAddress().getAddress(), ofCode(failed.getReturnCode(), line(failed)));
-                default -> {}
+        for (Address sent : orNone(answered.getValidSentAddresses())) {
+            replies.put(((InternetAddress) sent).getAddress(), new Reply.Taken(words(transport)));
+        }
+        for (Exception e = answered; e instanceof MessagingException chained; e = chained.getNextException()) {
+            if (e instanceof SMTPAddressFailedException failed) {
+                replies.putIfAbsent(failed.getAddress().getAddress(), notTaken(failed.getReturnCode(), line(failed)));
             }
         }
-        Reply others = ofCode(transport.getLastReturnCode(), words(transport));
+        Reply others = notTaken(transport.getLastReturnCode(), words(transport));
         to.forEach(address -> replies.putIfAbsent(address, others));
         return replies;
     }
 
-    private static Reply ofCode(int code, String words) {
-        if (code >= 500) return new Reply.Refused(words);
-        return code >= 200 && code < 300 ? new Reply.Taken(words) : new Reply.Delayed(words);
+    private static Address[] orNone(Address @Nullable [] addresses) {
+        return addresses == null ? new Address[0] : addresses;
     }
 
-    private Reply ofBroken(MessagingException broken, SMTPTransport transport) {
-        boolean dataWentOut = transport.getLastReturnCode() == START_MAIL_INPUT;
-        if (dataWentOut) return new Reply.Unsure("The line was lost after the message had gone out: " + line(broken));
-        String where = settings.host() + ":" + settings.port();
-        return new Reply.Delayed("The mail server " + where + " did not take it: " + line(broken));
+    private static Reply notTaken(int code, String words) {
+        return code >= 500 ? new Reply.Refused(words) : new Reply.Delayed(words);
+    }
+
+    private static Reply lostAfterTheData(MessagingException broken) {
+        return new Reply.Unsure("The line was lost after the message had gone out: " + line(broken));
+    }
+
+    private Reply notTaken(MessagingException broken) {
+        return new Reply.Delayed(
+                "The mail server " + settings.host() + ":" + settings.port() + " did not take it: " + line(broken));
+    }
+
+    /** Knows whether all of it was written to the line, which the library does not tell. */
+    private static final class WatchedMessage extends MimeMessage {
+        private boolean goneOut;
+
+        WatchedMessage(Session session, byte[] mime) throws MessagingException {
+            super(session, new ByteArrayInputStream(mime));
+        }
+
+        @Override
+        public void writeTo(OutputStream out, String[] ignoredHeaders) throws IOException, MessagingException {
+            super.writeTo(out, ignoredHeaders);
+            goneOut = true;
+        }
+
+        boolean hasGoneOut() {
+            return goneOut;
+        }
     }
 
     private static Map<String, Reply> all(List<String> to, Reply reply) {

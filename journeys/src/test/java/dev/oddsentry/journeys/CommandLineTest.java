@@ -1,0 +1,177 @@
+package dev.oddsentry.journeys;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.cli.Odd;
+import dev.oddsentry.service.LateSailings;
+import dev.oddsentry.service.RunningService;
+import java.io.ByteArrayInputStream;
+import java.io.IOException;
+import java.io.InputStream;
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The command line against the running service: what it prints, where, and its exit status. */
+class CommandLineTest {
+    private static final JsonMapper JSON = new JsonMapper();
+
+    private final RunningService service = RunningService.get();
+    private final LateSailings sailings = new LateSailings(service);
+
+    @TempDir
+    Path folder;
+
+    private record Ran(int status, String out, String err) {}
+
+    @BeforeEach
+    void logIn() {
+        System.setProperty("user.home", folder.toString());
+        InputStream before = System.in;
+        System.setIn(
+                new ByteArrayInputStream((RunningService.OPERATOR_PASSWORD + "\n").getBytes(StandardCharsets.UTF_8)));
+        try {
+            assertThat(odd("login", "--user", "operator", "--password-stdin").out)
+                    .contains("as Operator");
+        } finally {
+            System.setIn(before);
+        }
+    }
+
+    private Ran odd(String... arguments) {
+        var out = new StringWriter();
+        var err = new StringWriter();
+        var whole = new ArrayList<>(List.of(arguments));
+        whole.addAll(List.of("--url", service.baseUrl()));
+        int status = Odd.run(new PrintWriter(out, true), new PrintWriter(err, true), whole.toArray(String[]::new));
+        return new Ran(status, out.toString(), err.toString());
+    }
+
+    private Path file(String name, String text) throws IOException {
+        return Files.writeString(folder.resolve(name), text);
+    }
+
+    @Test
+    void pushActivateCheckAndReadWhatCameOfIt() throws IOException {
+        sailings.late("SK-1", 20).late("SK-2", 60);
+        Path query = file("q.yaml", sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
+        Path rule = file("r.yaml", sailings.rule());
+        assertThat(odd("push", query.toString(), rule.toString(), "--remark", "first").out)
+                .contains(
+                        "Saved query " + sailings.name + " as revision 1.",
+                        "Saved rule " + sailings.name + " as revision 1.");
+        assertThat(odd("push", rule.toString()).out).contains("unchanged at revision 1");
+        assertThat(odd("activate", sailings.name).out).contains("is active");
+        assertThat(odd("preview", sailings.name).out)
+                .contains("2 exceptions (▲ 1 critical, ◆ 1 warning); a check now would report 2.", "[60]", "[missing]");
+        var first = odd("check", sailings.name);
+        assertThat(first.out).contains("fired: 2 rows read, 2 exceptions, 2 reported.");
+        assertThat(first.status).isZero();
+        assertThat(odd("check", sailings.name).out)
+                .contains("quiet: 2 rows read, 2 exceptions, nothing new to report.");
+        assertThat(odd("findings", sailings.name).out).containsPattern("▲ critical +open .*SK-2 +60  missing");
+        assertThat(odd("findings", sailings.name, "--state", "cleared").out)
+                .contains("No finding of " + sailings.name + " is cleared.");
+        assertThat(odd("checks", sailings.name, "--csv").out)
+                .startsWith("Slot,Origin,Outcome,Rows")
+                .contains(",fired,2,2,0,2,");
+        assertThat(odd("outbox", "--rule", sailings.name).out)
+                .contains("1 critical, 1 warning: Late sailings of", sailings.recipient);
+        assertThat(odd("rules").out).contains(sailings.name, "▲ 1 critical, ◆ 1 warning");
+        assertThat(odd("pause", sailings.name).out).contains("is paused");
+        assertThat(odd("check", sailings.name).status).isEqualTo(1);
+    }
+
+    @Test
+    void everyListingIsJsonOnRequest() {
+        sailings.late("SK-1", 20).active();
+        for (String[] command : new String[][] {
+            {"rules"},
+            {"findings", sailings.name},
+            {"checks", sailings.name},
+            {"outbox"},
+            {"preview", sailings.name},
+            {"sources"},
+            {"check", sailings.name}
+        }) {
+            var whole = new ArrayList<>(List.of(command));
+            whole.add("--json");
+            var ran = odd(whole.toArray(String[]::new));
+            assertThat(ran.status).isZero();
+            assertThat(JSON.readTree(ran.out).isContainer()).isTrue();
+        }
+    }
+
+    @Test
+    void aRefusedDocumentShowsTheLineAndTheNearestNameAndExitsWithOne() throws IOException {
+        service.api().push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
+        Path rule = file("late.rule.yaml", sailings.rule().replace("reason is null", "resaon is null"));
+        var ran = odd("push", rule.toString());
+        assertThat(ran.status).isEqualTo(1);
+        assertThat(ran.err)
+                .contains(
+                        "late.rule.yaml:7:32: unknown column \"resaon\"; the query returns: sailing, delay_min, reason")
+                .contains("    exceptions: delay_min > 15 and resaon is null\n" + " ".repeat(35)
+                        + "^ did you mean \"reason\"?")
+                .contains("was not saved");
+        assertThat(ran.out).isEmpty();
+    }
+
+    @Test
+    void wrongUsageExitsWithTwoAndAServiceNotReachedWithThree() {
+        assertThat(odd("chek").status).isEqualTo(2);
+        assertThat(odd("push", "/no/such/file").status).isEqualTo(2);
+        assertThat(odd("push", "/no/such/file").err).contains("There is no file /no/such/file.");
+        assertThat(odd("rules", "--json", "--csv").status).isEqualTo(2);
+        var err = new StringWriter();
+        int status = Odd.run(
+                new PrintWriter(new StringWriter()),
+                new PrintWriter(err, true),
+                "rules",
+                "--url",
+                "http://127.0.0.1:1");
+        assertThat(status).isEqualTo(3);
+        assertThat(odd("logout").status).isZero();
+        assertThat(odd("rules").status).isEqualTo(3);
+        assertThat(odd("rules").err).contains("You are not logged in", "odd login");
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "login",
+                "logout",
+                "rules",
+                "check",
+                "preview",
+                "findings",
+                "checks",
+                "outbox",
+                "push",
+                "activate",
+                "pause",
+                "sources",
+                "save-source",
+                "add-person"
+            })
+    void everyCommandHelpsWithAnExample(String command) {
+        var out = new StringWriter();
+        assertThat(Odd.run(new PrintWriter(out, true), new PrintWriter(new StringWriter()), command, "--help"))
+                .isZero();
+        assertThat(out.toString())
+                .contains(
+                        "Usage: odd " + command,
+                        "Example: odd " + command,
+                        command.equals("logout") ? "--url" : "--json");
+    }
+}

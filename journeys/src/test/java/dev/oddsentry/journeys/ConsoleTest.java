@@ -1,0 +1,176 @@
+package dev.oddsentry.journeys;
+
+import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import com.microsoft.playwright.Browser;
+import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.options.AriaRole;
+import com.microsoft.playwright.options.ColorScheme;
+import dev.oddsentry.service.LateSailings;
+import dev.oddsentry.service.RunningService;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.BeforeAll;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
+
+/** The console in headless Chromium, from log-in to the mail. */
+class ConsoleTest {
+    private static Playwright playwright;
+    private static Browser browser;
+
+    private final RunningService service = RunningService.get();
+    private final List<String> complaints = new ArrayList<>();
+    private Page page;
+
+    @BeforeAll
+    static void startBrowser() {
+        playwright = Playwright.create();
+        browser = playwright
+                .chromium()
+                .launch(new BrowserType.LaunchOptions()
+                        .setExecutablePath(Path.of("/usr/bin/chromium"))
+                        .setArgs(List.of(
+                                "--no-sandbox",
+                                "--disable-dev-shm-usage",
+                                "--disable-gpu",
+                                "--disable-background-networking")));
+    }
+
+    @AfterAll
+    static void stopBrowser() {
+        browser.close();
+        playwright.close();
+    }
+
+    @BeforeEach
+    void open() {
+        page = browser.newPage(new Browser.NewPageOptions()
+                .setViewportSize(1280, 800)
+                .setTimezoneId("Europe/Oslo")
+                .setLocale("en-GB"));
+        page.onConsoleMessage(message -> {
+            if (message.type().equals("error") && !message.text().contains("status of 401"))
+                complaints.add(message.text());
+        });
+        page.onPageError(complaints::add);
+    }
+
+    @AfterEach
+    void close() {
+        page.close();
+    }
+
+    private void logIn(String path) {
+        page.navigate(service.baseUrl() + path);
+        page.getByLabel("Log-in name").fill("operator");
+        page.getByLabel("Password").fill(RunningService.OPERATOR_PASSWORD);
+        page.keyboard().press("Enter");
+    }
+
+    @Test
+    void fromLogInToTheMailAndTheSecondCheckThatMailsNothing() {
+        var sailings = new LateSailings(service)
+                .late("SK-412 <b>", 71)
+                .late("SK-208", 22)
+                .active();
+        logIn("/rules");
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Late sailings of " + sailings.name))
+                .click();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Check now"))
+                .click();
+        assertThat(page.getByRole(AriaRole.STATUS).first())
+                .containsText("2 findings reported in 1 mail. 2 rows read, 2 exceptions.");
+        assertThat(page.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("SK-412 <b>")))
+                .isVisible();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Check now"))
+                .click();
+        assertThat(page.getByRole(AriaRole.STATUS).first()).containsText("Nothing new, so nothing was mailed.");
+        page.navigate(service.baseUrl() + "/outbox?rule=" + sailings.name);
+        page.getByRole(
+                        AriaRole.LINK,
+                        new Page.GetByRoleOptions().setName("1 critical, 1 warning: Late sailings of " + sailings.name))
+                .click();
+        var mail = page.frameLocator("iframe");
+        assertThat(mail.getByRole(AriaRole.HEADING)).hasText("2 new; 1 of them critical");
+        assertThat(mail.getByText("SK-412 <b>").last()).isVisible();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("As plain text"))
+                .click();
+        assertThat(page.getByText("*Late by 71 min*")
+                        .or(page.getByText("71 min"))
+                        .first())
+                .isVisible();
+        assertThat(complaints).isEmpty();
+    }
+
+    @Test
+    void aFailingSourceIsSeenAndExplained() {
+        var sailings =
+                new LateSailings(service).late("SK-1", 20).late("SK-1", 25).active();
+        service.api().check(sailings.name);
+        logIn("/today");
+        assertThat(page.getByText("Late sailings of " + sailings.name + " could not be checked"))
+                .isVisible();
+        assertThat(page.getByText("Two rows have the same identity (sailing): SK-1")
+                        .first())
+                .isVisible();
+    }
+
+    @Test
+    void loggingOutLeavesNothingToSee() {
+        logIn("/today");
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Log out"))
+                .click();
+        assertThat(page.getByLabel("Password")).isVisible();
+        page.navigate(service.baseUrl() + "/rules");
+        assertThat(page.getByLabel("Password")).isVisible();
+    }
+
+    @ParameterizedTest
+    @EnumSource(
+            value = ColorScheme.class,
+            names = {"LIGHT", "DARK"})
+    void axeFindsNothingOnAnyPageAndNothingIsCutOffOnAPhone(ColorScheme scheme) {
+        var sailings =
+                new LateSailings(service).late("SK-1", 20).late("SK-2", 60).active();
+        service.api().check(sailings.name);
+        String message = service.api()
+                .get("/api/outbox?rule=" + sailings.name)
+                .path(0)
+                .path("id")
+                .asString();
+        page.emulateMedia(new Page.EmulateMediaOptions().setColorScheme(scheme));
+        page.setViewportSize(360, 740);
+        page.navigate(service.baseUrl() + "/login");
+        assertThat(page.getByLabel("Password")).isVisible();
+        assertAccessible("/login");
+        logIn("/today");
+        for (String path : List.of("/today", "/rules", "/rules/" + sailings.name, "/outbox", "/outbox/" + message)) {
+            page.navigate(service.baseUrl() + path);
+            assertThat(page.getByRole(AriaRole.HEADING).first()).isVisible();
+            page.waitForTimeout(300);
+            assertAccessible(path);
+            assertThat((Boolean) page.evaluate("document.documentElement.scrollWidth <= window.innerWidth"))
+                    .as(path + " fits 360 px")
+                    .isTrue();
+        }
+    }
+
+    @SuppressWarnings("unchecked")
+    private void assertAccessible(String path) {
+        page.addScriptTag(new Page.AddScriptTagOptions().setPath(Path.of(System.getProperty("odd.axe"))));
+        var result = (Map<String, Object>)
+                page.evaluate(
+                        "async () => ({ found: (await axe.run(document, { iframes: false })).violations.map(v => v.id + ': ' + v.nodes.map(n => n.html).join(' | ')) })");
+        assertThat((List<String>) result.get("found")).as("axe on " + path).isEmpty();
+    }
+}

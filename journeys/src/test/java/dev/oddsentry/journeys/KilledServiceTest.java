@@ -1,0 +1,179 @@
+package dev.oddsentry.journeys;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.service.HttpApi;
+import dev.oddsentry.service.LateSailings;
+import dev.oddsentry.service.RunningService;
+import dev.oddsentry.service.UnwillingMailServer;
+import java.io.IOException;
+import java.net.InetAddress;
+import java.net.ServerSocket;
+import java.nio.file.Path;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Random;
+import java.util.concurrent.TimeUnit;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+
+/**
+ * Two real service processes, one of which is killed with SIGKILL at random moments of checks and mailings while sailings keep coming
+ * in. Afterwards every sailing was told in exactly one message, and every message was handed over under its one Message-ID.
+ */
+class KilledServiceTest {
+    private static final int KILLS = Integer.getInteger("odd.kills", 8);
+
+    private final RunningService service = RunningService.get();
+    private final Random random = new Random(Long.getLong("odd.seed", 20_261_124L));
+    private final String database = "records_killed_" + System.nanoTime();
+    private final List<Node> nodes = new ArrayList<>();
+
+    @TempDir
+    Path folder;
+
+    private final class Node {
+        private final int port;
+        private Process process;
+
+        Node(int port) {
+            this.port = port;
+        }
+
+        void start(int mailPort) throws IOException {
+            var command = List.of(
+                    Path.of(System.getProperty("java.home"), "bin", "java").toString(),
+                    "-Xmx256m",
+                    "-XX:+UseSerialGC",
+                    "-XX:TieredStopAtLevel=1",
+                    "-jar",
+                    System.getProperty("odd.service.jar"),
+                    "--server.port=" + port,
+                    "--spring.datasource.url=" + service.postgres().jdbcUrl(database),
+                    "--spring.datasource.username=odd",
+                    "--spring.datasource.hikari.maximum-pool-size=10",
+                    "--oddsentry.key=AAECAwQFBgcICQoLDA0ODxAREhMUFRYXGBkaGxwdHh8=",
+                    "--oddsentry.mail.host=127.0.0.1",
+                    "--oddsentry.mail.port=" + mailPort,
+                    "--oddsentry.mail.from=odd-sentry@skerryline.example",
+                    "--oddsentry.mail.time-limit=3s",
+                    "--oddsentry.work.polling=100ms",
+                    "--oddsentry.work.heartbeat=1s",
+                    "--oddsentry.first-operator.password=" + RunningService.OPERATOR_PASSWORD,
+                    "--logging.level.root=warn");
+            process = new ProcessBuilder(command)
+                    .redirectErrorStream(true)
+                    .redirectOutput(ProcessBuilder.Redirect.appendTo(
+                            folder.resolve("node-" + port + ".log").toFile()))
+                    .start();
+        }
+
+        void kill() throws InterruptedException {
+            process.destroyForcibly();
+            process.waitFor(10, TimeUnit.SECONDS);
+        }
+
+        boolean answers() {
+            try {
+                return new HttpApi("http://127.0.0.1:" + port, null)
+                                .send("GET", "/login", null, Map.of())
+                                .status()
+                        == 200;
+            } catch (IllegalStateException notYet) {
+                return false;
+            }
+        }
+    }
+
+    private static int freePort() throws IOException {
+        try (var socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
+            return socket.getLocalPort();
+        }
+    }
+
+    @Test
+    void everySailingIsToldInOneMessageWhateverMomentAServiceProcessDiesAt() throws Exception {
+        service.execute("postgres", "create database " + database);
+        try (var mail = new UnwillingMailServer(UnwillingMailServer.Mood.TAKE)) {
+            for (int i = 0; i < 2; i++) {
+                nodes.add(new Node(freePort()));
+                nodes.getLast().start(mail.port());
+                var node = nodes.getLast();
+                RunningService.await("a node", Duration.ofSeconds(90), node::answers);
+            }
+            var sailings = watch();
+            int told = 0;
+            for (int kill = 0; kill < KILLS; kill++) {
+                for (int i = 0; i < 3; i++) sailings.late("SK-" + told++, 20);
+                Thread.sleep(random.nextInt(1_500));
+                var victim = nodes.get(random.nextInt(nodes.size()));
+                victim.kill();
+                victim.start(mail.port());
+                RunningService.await("the node again", Duration.ofSeconds(90), victim::answers);
+            }
+            int all = told;
+            RunningService.await(
+                    "all reported", Duration.ofSeconds(60), () -> count("select count(*) from reported") == all);
+            RunningService.await(
+                    "all sent",
+                    Duration.ofSeconds(90),
+                    () -> count("select count(*) from message_recipient where state <> 'SENT'") == 0);
+            assertEverySailingToldOnce(all, mail);
+        } finally {
+            for (Node node : nodes) node.kill();
+        }
+    }
+
+    private LateSailings watch() {
+        var api = HttpApi.loggedIn(
+                "http://127.0.0.1:" + nodes.getFirst().port, "operator", RunningService.OPERATOR_PASSWORD);
+        api.put(
+                "/api/sources/ferry",
+                Map.of(
+                        "jdbcUrl",
+                        service.postgres().jdbcUrl("ferry"),
+                        "username",
+                        "ferry_reader",
+                        "password",
+                        "reader"));
+        // The query takes its time, so that kills fall into it too.
+        var sailings =
+                new LateSailings(service).schedule("schedule: { start: 2026-01-01T00:00, recur: FREQ=SECONDLY }");
+        api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name
+                + "\" union all select 'none', 0, '' from (select pg_sleep(0.2)) s"));
+        api.push(sailings.rule());
+        api.post("/api/rules/" + sailings.name + "/activate", "");
+        return sailings;
+    }
+
+    private void assertEverySailingToldOnce(int all, UnwillingMailServer mail) {
+        assertThat(count("select count(*) from report")).as("told").isEqualTo(all);
+        assertThat(count("select count(distinct finding_id) from report"))
+                .as("each once")
+                .isEqualTo(all);
+        assertThat(count("select count(*) - count(distinct (rule_id, slot)) from rule_check"))
+                .as("a slot twice")
+                .isZero();
+        var distinct = new HashSet<>(mail.taken());
+        assertThat((long) distinct.size())
+                .as("each message taken, under its one Message-ID")
+                .isEqualTo(count("select count(*) from message"));
+        System.out.println("killed " + KILLS + " times; " + distinct.size() + " messages, of which "
+                + (mail.taken().size() - distinct.size()) + " were taken once more under the same Message-ID");
+    }
+
+    private long count(String sql) {
+        try (var connection = service.connect(database);
+                var statement = connection.createStatement();
+                var rows = statement.executeQuery(sql)) {
+            rows.next();
+            return rows.getLong(1);
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+}
