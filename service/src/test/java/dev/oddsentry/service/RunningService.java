@@ -75,6 +75,7 @@ public final class RunningService {
                 "--oddsentry.mail.port=" + mail.getSmtp().getPort(),
                 "--oddsentry.mail.from=odd-sentry@skerryline.example",
                 "--oddsentry.mail.time-limit=3s",
+                "--oddsentry.mail.first-wait=500ms",
                 "--oddsentry.work.polling=100ms",
                 "--oddsentry.first-operator.password=" + OPERATOR_PASSWORD,
                 "--spring.main.banner-mode=off",

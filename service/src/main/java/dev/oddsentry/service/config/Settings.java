@@ -34,6 +34,7 @@ public record Settings(
 
     /**
      * @param timeLimit of each step of the conversation with the mail server
+     * @param firstWait before a message is tried again; it doubles each time, up to half an hour
      * @param expireAfter how long a message is tried before it is given up
      */
     public record Mail(
@@ -42,6 +43,7 @@ public record Settings(
             @NotBlank @Email String from,
             @DefaultValue("Odd Sentry") String fromName,
             @DefaultValue("20s") Duration timeLimit,
+            @DefaultValue("15s") Duration firstWait,
             @DefaultValue("24h") Duration expireAfter) {}
 
     /**

@@ -27,7 +27,6 @@ import org.springframework.transaction.annotation.Transactional;
 class Deliveries {
     private static final Set<RecipientState> UNDONE =
             Set.of(RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE);
-    private static final Duration FIRST_WAIT = Duration.ofSeconds(15);
     private static final Duration LONGEST_WAIT = Duration.ofMinutes(30);
 
     private final DSLContext db;
@@ -119,9 +118,9 @@ class Deliveries {
                         RECIPIENT_TRY.OUTCOME.eq(RecipientState.UNSURE)));
     }
 
-    /** Twice as long each time, from a quarter of a minute to half an hour. */
+    /** Twice as long each time. */
     private Instant waitAfter(int tries) {
-        Duration wait = FIRST_WAIT.multipliedBy(1L << Math.min(10, Math.max(0, tries - 1)));
+        Duration wait = settings.firstWait().multipliedBy(1L << Math.min(10, Math.max(0, tries - 1)));
         return clock.instant().plus(wait.compareTo(LONGEST_WAIT) > 0 ? LONGEST_WAIT : wait);
     }
 

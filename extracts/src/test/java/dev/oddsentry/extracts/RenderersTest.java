@@ -1,0 +1,140 @@
+package dev.oddsentry.extracts;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.value.Type;
+import dev.oddsentry.extracts.csv.CsvExtract;
+import dev.oddsentry.extracts.mail.Announcement;
+import dev.oddsentry.extracts.mail.HtmlMail;
+import dev.oddsentry.extracts.mail.TextMail;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+
+class RenderersTest {
+    private static final ZoneId OSLO = ZoneId.of("Europe/Oslo");
+    private static final List<Extract.Column> COLUMNS = List.of(
+            new Extract.Column("sailing", "Sailing", null, Type.TEXT),
+            new Extract.Column("route", "Route", null, Type.TEXT),
+            new Extract.Column("delay_min", "Late by", "min", Type.NUMBER),
+            new Extract.Column("planned", "Planned", null, Type.INSTANT));
+    private static final Instant PLANNED = Instant.parse("2026-11-22T17:05:00Z");
+
+    private static Extract.Row row(Severity severity, Set<NewsKind> kinds, @Nullable Object... cells) {
+        return new Extract.Row(
+                severity, kinds, Arrays.stream(cells).map(Extract.Cell::plain).toList());
+    }
+
+    private static Announcement announcing(List<Extract.Row> rows, long open) {
+        return new Announcement(
+                "Late sailings without a reason",
+                "Traffic reporting",
+                OSLO,
+                Instant.parse("2026-11-24T04:40:00Z"),
+                new Extract(OSLO, COLUMNS, rows),
+                open,
+                "delay_min > 15",
+                Instant.parse("2026-11-23T04:40:00Z"),
+                Instant.parse("2026-11-25T04:40:00Z"),
+                "late-sailings-2026-11-24.csv",
+                "http://127.0.0.1:8480/rules/late-sailings");
+    }
+
+    private static Extract.Row worse() {
+        return new Extract.Row(
+                Severity.CRITICAL,
+                Set.of(NewsKind.WORSENED),
+                List.of(
+                        Extract.Cell.plain("SK-412"),
+                        Extract.Cell.plain("Holm – Varsund"),
+                        new Extract.Cell(71L, true, 44L),
+                        Extract.Cell.plain(PLANNED)));
+    }
+
+    @Test
+    void theMailSaysKindsSeverityMarksAndWhatItWasBefore() {
+        var said = announcing(
+                List.of(
+                        worse(),
+                        row(Severity.WARNING, Set.of(NewsKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED),
+                        row(Severity.WARNING, Set.of(NewsKind.CLEARED), "SK-077", "Holm – Gråvik", 48L, PLANNED)),
+                15);
+        assertThat(TextMail.subject(said))
+                .isEqualTo("1 critical, 1 warning, 1 cleared: Late sailings without a reason");
+        assertThat(TextMail.render(said))
+                .contains(
+                        "Tuesday 24 November, 05:40 Oslo time",
+                        "1 new, 1 worse, 1 cleared; 1 of them critical",
+                        "Since the report of Monday 23 November, 05:40. 13 reported before are still open.",
+                        "▲ critical, worse   SK-412   Holm – Varsund\n    *Late by 71 min* (was 44 min), Planned Sun 22 Nov 18:05",
+                        "Next check: Wednesday 05:40.");
+        assertThat(HtmlMail.render(said))
+                .contains("border-bottom:2px solid #22303c\">Late by 71 min</span> (was 44 min)")
+                .doesNotContain("<style", "<script", "http-equiv");
+    }
+
+    @Test
+    void theTextSaysEveryRowThatTheHtmlSays() {
+        var rows = new ArrayList<Extract.Row>();
+        for (int i = 0; i < 70; i++)
+            rows.add(row(
+                    Severity.WARNING, Set.of(NewsKind.NEW), "SK-" + (1000 + i), "Holm – Gråvik", (long) i, PLANNED));
+        var said = announcing(rows, 70);
+        String html = HtmlMail.render(said);
+        String text = TextMail.render(said);
+        for (int i = 0; i < 70; i++) {
+            assertThat(text.contains("SK-" + (1000 + i)))
+                    .isEqualTo(html.contains("SK-" + (1000 + i)))
+                    .isEqualTo(i < 50);
+        }
+        assertThat(text).contains("and 20 more in the attachment");
+        assertThat(html).contains("and 20 more in the attachment");
+    }
+
+    @Test
+    void textFromDataCannotDrawLinesOrMarkupOfItsOwn() {
+        var said = announcing(
+                List.of(row(Severity.NOTICE, Set.of(NewsKind.NEW), "<b>x</b>\r\nBcc: y", "\u202eevil", null, null)), 1);
+        assertThat(HtmlMail.render(said))
+                .contains("&lt;b&gt;x&lt;/b&gt; Bcc: y")
+                .doesNotContain("<b>x");
+        assertThat(TextMail.render(said)).contains("<b>x</b> Bcc: y   evil", "Late by missing");
+    }
+
+    @Test
+    void csvIsRfc4180WithMarkAndWithoutFormulas() throws IOException {
+        var extract = new Extract(
+                OSLO,
+                List.of(
+                        new Extract.Column("a", "A \"quoted\"", null, Type.TEXT),
+                        new Extract.Column("b", "B", "kr", Type.NUMBER),
+                        new Extract.Column("c", "C", null, Type.DATE)),
+                List.of(
+                        row(
+                                Severity.CRITICAL,
+                                Set.of(NewsKind.RETURNED, NewsKind.WORSENED),
+                                "=SUM(A1)",
+                                new BigDecimal("-1.50"),
+                                LocalDate.of(2026, 1, 2)),
+                        row(Severity.WARNING, Set.of(), "007, \"Å\"\nnext", null, null)));
+        var bytes = new ByteArrayOutputStream();
+        CsvExtract.write(extract, bytes);
+        assertThat(bytes.toString(StandardCharsets.UTF_8))
+                .isEqualTo("\ufeffSeverity,News,\"A \"\"quoted\"\"\",B (kr),C\r\n"
+                        + "critical,\"returned, worsened\",'=SUM(A1),-1.50,2026-01-02\r\n"
+                        + "warning,,\"007, \"\"Å\"\"\nnext\",,\r\n");
+    }
+}
