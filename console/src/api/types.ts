@@ -71,7 +71,9 @@ export type Finding = {
   row: Record<string, string | null>
 }
 
-export type FindingList = { total: number; labels: Record<string, string>; findings: Finding[] }
+export type FindingColumn = { name: string; label: string; type: string }
+
+export type FindingList = { total: number; columns: FindingColumn[]; findings: Finding[] }
 
 export type Recipient = { address: string; state: RecipientState; tries: number; nextTry: Instant | null; words: string | null }
 

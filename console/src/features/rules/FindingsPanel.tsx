@@ -1,7 +1,7 @@
 import { useState } from 'react'
 import { Button, Form, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
-import type { FindingList, FindingState } from '../../api/types'
+import type { FindingColumn, FindingList, FindingState } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { plural, stateWords, timeWords } from '../../shared/words'
@@ -33,21 +33,23 @@ export function FindingsPanel({ name }: { name: string }) {
 
 const shownAtFirst = 10
 
+const align = (column: FindingColumn) => (column.type === 'number' ? 'num' : '')
+
 function FindingsTable({ list }: { list: FindingList }) {
   const [all, setAll] = useState(false)
-  const columns = Object.entries(list.labels)
+  const columns = list.columns
   const shown = all ? list.findings : list.findings.slice(0, shownAtFirst)
   return (
     <div className="scroll">
       <Table>
         <thead>
-          <tr><th>Severity</th>{columns.map(([column, label]) => <th key={column}>{label}</th>)}<th>State</th><th>Since</th><th>Reported</th></tr>
+          <tr><th>Severity</th>{columns.map((column) => <th key={column.name} className={align(column)}>{column.label}</th>)}<th>State</th><th>Since</th><th>Reported</th></tr>
         </thead>
         <tbody>
           {shown.map((finding) => (
             <tr key={finding.id}>
               <td><SeverityTag severity={finding.severity} /></td>
-              {columns.map(([column]) => <td key={column}>{finding.row[column] ?? <span className="quiet">missing</span>}</td>)}
+              {columns.map((column) => <td key={column.name} className={align(column)}>{finding.row[column.name] ?? <span className="quiet">missing</span>}</td>)}
               <td>{stateWords(finding.state)}</td>
               <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
               <td className="text-nowrap">{finding.reportedAt ? timeWords(finding.reportedAt) : <span className="quiet">not yet</span>}</td>

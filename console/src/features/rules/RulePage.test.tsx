@@ -22,7 +22,7 @@ const finding = {
 function show(answers: Record<string, unknown> = {}, rule = page()) {
   return renderAt('/rules/late-sailings', <Routes><Route path="/rules/:name" element={<RulePage />} /></Routes>, {
     'GET /api/rules/late-sailings': rule,
-    'GET /api/rules/late-sailings/findings?state=OPEN': { total: 1, labels: { sailing: 'Sailing', reason: 'Reason' }, findings: [finding] },
+    'GET /api/rules/late-sailings/findings?state=OPEN': { total: 1, columns: [{ name: 'sailing', label: 'Sailing', type: 'text' }, { name: 'reason', label: 'Reason', type: 'text' }], findings: [finding] },
     'GET /api/rules/late-sailings/checks': [check('FAILED', { reason: 'The source ferry could not be reached.' })],
     ...answers,
   })

@@ -47,6 +47,7 @@ class RenderersTest {
                 new Extract(OSLO, COLUMNS, rows),
                 open,
                 "delay_min > 15",
+                new Announcement.Habit(false, Set.of(NewsKind.NEW, NewsKind.WORSENED)),
                 Instant.parse("2026-11-23T04:40:00Z"),
                 Instant.parse("2026-11-25T04:40:00Z"),
                 "late-sailings-2026-11-24.csv",
@@ -80,6 +81,7 @@ class RenderersTest {
                         "1 new, 1 worse, 1 cleared; 1 of them critical",
                         "Since the report of Monday 23 November, 05:40. 13 reported before are still open.",
                         "▲ critical, worse   SK-412   Holm – Varsund\n    *Late by 71 min* (was 44 min), Planned Sun 22 Nov 18:05",
+                        "Each finding is reported once, and again if it gets worse.",
                         "Next check: Wednesday 05:40.");
         assertThat(HtmlMail.render(said))
                 .contains("border-bottom:2px solid #22303c\">Late by 71 min</span> (was 44 min)")

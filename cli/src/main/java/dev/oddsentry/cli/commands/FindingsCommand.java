@@ -68,9 +68,7 @@ public final class FindingsCommand implements Callable<Integer> {
 
     private static Listing table(JsonNode list) {
         var headings = new ArrayList<>(List.of("Severity", "State", "Since", "Reported"));
-        list.path("labels")
-                .properties()
-                .forEach(label -> headings.add(label.getValue().asString("")));
+        list.path("columns").forEach(column -> headings.add(column.path("label").asString("")));
         var table = new Listing(headings);
         for (JsonNode finding : list.path("findings")) {
             var cells = new ArrayList<>(List.of(
@@ -78,8 +76,8 @@ public final class FindingsCommand implements Callable<Integer> {
                     Words.state(finding.path("state")),
                     Words.time(finding.path("openedAt")),
                     Words.time(finding.path("reportedAt"))));
-            list.path("labels").properties().forEach(label -> {
-                JsonNode cell = finding.path("row").path(label.getKey());
+            list.path("columns").forEach(column -> {
+                JsonNode cell = finding.path("row").path(column.path("name").asString(""));
                 cells.add(cell.isString() ? cell.asString() : "missing");
             });
             table.add(cells);

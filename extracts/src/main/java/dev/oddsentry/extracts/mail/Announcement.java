@@ -1,8 +1,10 @@
 package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.memory.NewsKind;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -12,6 +14,7 @@ import org.jspecify.annotations.Nullable;
  * @param news the rows that are told, worst first
  * @param open how many findings are open now, those told included
  * @param because what makes a row an exception, in the rule's own words
+ * @param habit what else the reader may expect
  * @param since the slot of the report before; null for the first
  * @param next the next slot; null if there is none
  * @param attachment name of the attached file; null for none
@@ -25,10 +28,14 @@ public record Announcement(
         Extract news,
         long open,
         String because,
+        Habit habit,
         @Nullable Instant since,
         @Nullable Instant next,
         @Nullable String attachment,
         String link) {
+
+    /** What the rule tells, and how often: a promise to the reader. */
+    public record Habit(boolean everythingEachTime, Set<NewsKind> reports) {}
 
     /** Rows said in the mail itself; the worst come first, the others are in the attachment and behind the link. */
     static final int MOST_ROWS = 50;

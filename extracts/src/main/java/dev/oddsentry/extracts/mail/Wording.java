@@ -176,8 +176,19 @@ final class Wording {
     }
 
     static String because(Announcement said) {
-        return "You get this because these rows met the rule's condition: " + oneLine(said.because())
-                + ". Each finding is reported once, and again if it comes back or gets worse.";
+        return "You get this because these rows met the rule's condition: " + oneLine(said.because()) + ". "
+                + habit(said.habit());
+    }
+
+    private static String habit(Announcement.Habit habit) {
+        if (habit.everythingEachTime()) return "Everything that is so is reported each time.";
+        var again = new ArrayList<String>();
+        if (habit.reports().contains(NewsKind.RETURNED)) again.add("if it comes back");
+        if (habit.reports().contains(NewsKind.WORSENED)) again.add("if it gets worse");
+        if (habit.reports().contains(NewsKind.CLEARED)) again.add("when it clears");
+        return again.isEmpty()
+                ? "Each finding is reported once."
+                : "Each finding is reported once, and again " + String.join(", ", again) + ".";
     }
 
     static String foot(Announcement said) {

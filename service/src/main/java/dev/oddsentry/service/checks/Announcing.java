@@ -52,6 +52,9 @@ class Announcing {
                 news,
                 Telling.open(reckoned),
                 rule.exceptions() == null ? "every row is an exception" : rule.exceptions(),
+                new Announcement.Habit(
+                        rule.memory().mode() == RuleDefinition.Mode.FULL,
+                        rule.memory().report()),
                 since,
                 rule.scheduleInZone().nextAfter(attempt.slot()).orElse(null),
                 attachment,

@@ -58,8 +58,10 @@ class FindingController {
             @Nullable Instant reportedAt,
             Map<String, @Nullable String> row) {}
 
-    /** @param labels of the columns, in the order of the rule's layout */
-    record FindingList(long total, Map<String, String> labels, List<FindingView> findings) {}
+    record FindingColumn(String name, String label, String type) {}
+
+    /** @param columns in the order of the rule's layout */
+    record FindingList(long total, List<FindingColumn> columns, List<FindingView> findings) {}
 
     /** @param state only findings in this state; all if absent */
     @GetMapping
@@ -79,7 +81,7 @@ class FindingController {
                 .orderBy(worstFirst, FINDING.OPENED_AT.desc(), FINDING.ID)
                 .limit(MOST_LISTED)
                 .fetch(row -> view(row.into(FINDING), row.get(REPORTED.AT), zone));
-        return new FindingList(db.fetchCount(FINDING, which), labels(rule.definition()), findings);
+        return new FindingList(db.fetchCount(FINDING, which), columns(rule.definition()), findings);
     }
 
     private static FindingView view(FindingRecord finding, @Nullable Instant reportedAt, ZoneId zone) {
@@ -100,17 +102,20 @@ class FindingController {
                 row);
     }
 
-    private Map<String, String> labels(RuleDefinition rule) {
+    private List<FindingColumn> columns(RuleDefinition rule) {
         var query = definitions.query(rule.query()).orElseThrow();
-        var columns = rule.delivery().columns().isEmpty()
-                ? definitions.columns(query).names()
+        var known = definitions.columns(query);
+        var names = rule.delivery().columns().isEmpty()
+                ? known.names()
                 : rule.delivery().columns();
-        var labels = new LinkedHashMap<String, String>();
-        columns.forEach(column -> {
-            var meaning = query.definition().meaningOf(column);
-            labels.put(
-                    column, meaning.unit() == null ? meaning.label() : meaning.label() + " (" + meaning.unit() + ")");
-        });
-        return labels;
+        return names.stream()
+                .map(name -> {
+                    var meaning = query.definition().meaningOf(name);
+                    String label =
+                            meaning.unit() == null ? meaning.label() : meaning.label() + " (" + meaning.unit() + ")";
+                    return new FindingColumn(
+                            name, label, known.at(known.require(name)).type().code());
+                })
+                .toList();
     }
 }
