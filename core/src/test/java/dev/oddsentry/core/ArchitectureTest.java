@@ -24,6 +24,7 @@ class ArchitectureTest {
                         "org.jspecify..",
                         "net.fortuna.ical4j..",
                         "com.dynatrace.hash4j..",
+                        "com.google.re2j..",
                         "org.snakeyaml.engine..")
                 .check(core);
     }

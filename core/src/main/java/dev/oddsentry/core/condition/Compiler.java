@@ -1,5 +1,6 @@
 package dev.oddsentry.core.condition;
 
+import com.google.re2j.Pattern;
 import dev.oddsentry.core.condition.Expression.Arithmetic;
 import dev.oddsentry.core.condition.Expression.Comparison;
 import dev.oddsentry.core.time.Moment;
@@ -12,6 +13,7 @@ import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -60,6 +62,13 @@ final class Compiler {
                 Node within = within(operand, window);
                 yield negated ? not(within) : within;
             }
+            case Expression.Like like -> like.negated() ? not(like(like)) : like(like);
+            case Expression.Matches(var operand, var pattern, boolean negated) -> {
+                Node matches = matches(compile(operand), Pattern.compile(pattern));
+                yield negated ? not(matches) : matches;
+            }
+            case Expression.Call call -> call(call);
+            case Expression.Case cases -> cases(cases);
             case Expression.Not(var operand) -> not(compile(operand));
             case Expression.And(var operands) -> and(compileAll(operands));
             case Expression.Or(var operands) -> or(compileAll(operands));
@@ -93,7 +102,9 @@ final class Compiler {
         var reckoner = new Reckoner(tree.operator(), typeOf(tree.left()), typeOf(tree.right()), typeOf(tree), moments);
         return row -> {
             Object a = left.on(row);
-            Object b = a == null ? null : right.on(row);
+            // Both are reckoned even where one is missing, as in SQL: a division by zero is never hidden by a null
+            // beside it.
+            Object b = right.on(row);
             if (a == null || b == null) return null;
             try {
                 return reckoner.reckon(a, b);
@@ -103,9 +114,9 @@ final class Compiler {
         };
     }
 
-    private RowFailureException failure(Arithmetic tree, RuntimeException cause) {
-        boolean byZero = tree.operator() == Arithmetic.Operator.DIVIDE;
-        String what = byZero ? "division by zero" : "cannot be reckoned (" + cause.getMessage() + ")";
+    private RowFailureException failure(Expression tree, RuntimeException cause) {
+        boolean byZero = tree instanceof Arithmetic division && division.operator() == Arithmetic.Operator.DIVIDE;
+        String what = byZero ? "division by zero" : String.valueOf(cause.getMessage());
         return new RowFailureException(what + " in " + places.textOf(tree), places.of(tree));
     }
 
@@ -115,9 +126,8 @@ final class Compiler {
         var order = new Ordering(typeOf(leftTree), typeOf(rightTree), moments);
         return row -> {
             Object a = left.on(row);
-            if (a == null) return null;
             Object b = right.on(row);
-            if (b == null || !order.isDecidable(a, b)) return null;
+            if (a == null || b == null || !order.isDecidable(a, b)) return null;
             return operator.holds(order.compare(a, b));
         };
     }
@@ -135,6 +145,97 @@ final class Compiler {
         return row -> {
             Object when = value.on(row);
             return when == null ? null : instants.contains(moments.instant(when));
+        };
+    }
+
+    private Node like(Expression.Like tree) {
+        Node text = compile(tree.operand());
+        Node pattern = compile(tree.pattern());
+        LikePattern fixed =
+                tree.pattern() instanceof Expression.Literal(var _, String literal) ? likePattern(tree, literal) : null;
+        return row -> {
+            Object value = text.on(row);
+            Object written = pattern.on(row);
+            if (value == null || written == null) return null;
+            return (fixed != null ? fixed : likePattern(tree, (String) written)).matches((String) value);
+        };
+    }
+
+    private LikePattern likePattern(Expression.Like tree, String pattern) {
+        try {
+            return new LikePattern(pattern, tree.escape());
+        } catch (ArithmeticException wrong) {
+            throw failure(tree, wrong);
+        }
+    }
+
+    private static Node matches(Node operand, Pattern pattern) {
+        return row -> {
+            Object text = operand.on(row);
+            return text == null ? null : pattern.matcher((String) text).find();
+        };
+    }
+
+    private Node call(Expression.Call tree) {
+        Node[] arguments = compileAll(tree.arguments()).toArray(Node[]::new);
+        if (tree.name().equals(Functions.COALESCE)) return coalesce(arguments);
+        if (tree.name().equals(Functions.NULLIF)) return nullIf(tree, arguments[0]);
+        var body = Objects.requireNonNull(Functions.byName().get(tree.name())).signatures().stream()
+                .filter(signature -> signature.parameters().size() == arguments.length)
+                .findFirst()
+                .orElseThrow()
+                .body();
+        return row -> {
+            var values = new Object[arguments.length];
+            boolean missing = false;
+            boolean notFinite = false;
+            for (int i = 0; i < arguments.length; i++) {
+                Object value = arguments[i].on(row);
+                missing |= value == null;
+                notFinite |= value instanceof Double;
+                if (value != null) values[i] = value;
+            }
+            if (missing || notFinite) return missing ? null : Double.NaN;
+            try {
+                return body.apply(values, moments);
+            } catch (ArithmeticException | DateTimeException impossible) {
+                throw failure(tree, impossible);
+            }
+        };
+    }
+
+    private static Node coalesce(Node[] arguments) {
+        return row -> {
+            for (Node argument : arguments) {
+                Object value = argument.on(row);
+                if (value != null) return value;
+            }
+            return null;
+        };
+    }
+
+    private Node nullIf(Expression.Call tree, Node value) {
+        Node same = comparison(
+                Comparison.Operator.EQUAL,
+                tree.arguments().getFirst(),
+                tree.arguments().getLast());
+        return row -> Boolean.TRUE.equals(same.on(row)) ? null : value.on(row);
+    }
+
+    private Node cases(Expression.Case tree) {
+        var operand = tree.operand();
+        Node[] whens = tree.whens().stream()
+                .map(when -> operand == null
+                        ? compile(when.when())
+                        : comparison(Comparison.Operator.EQUAL, operand, when.when()))
+                .toArray(Node[]::new);
+        Node[] thens = tree.whens().stream().map(when -> compile(when.then())).toArray(Node[]::new);
+        Node otherwise = tree.otherwise() == null ? _ -> null : compile(tree.otherwise());
+        return row -> {
+            for (int i = 0; i < whens.length; i++) {
+                if (Boolean.TRUE.equals(whens[i].on(row))) return thens[i].on(row);
+            }
+            return otherwise.on(row);
         };
     }
 

@@ -71,6 +71,30 @@ public sealed interface Expression {
 
     record Within(Expression operand, Window window, boolean negated) implements Expression {}
 
+    /** @param escape one character, or null: nothing is an escape unless one is given */
+    record Like(
+            Expression operand,
+            Expression pattern,
+            @Nullable String escape,
+            boolean negated) implements Expression {}
+
+    /** A regular expression that is found somewhere in the text. */
+    record Matches(Expression operand, String pattern, boolean negated) implements Expression {}
+
+    /** @param name in small letters */
+    record Call(String name, List<Expression> arguments) implements Expression {}
+
+    /**
+     * @param operand compared with each {@code when}; null where each is a condition
+     * @param otherwise null for null
+     */
+    record Case(
+            @Nullable Expression operand,
+            List<When> whens,
+            @Nullable Expression otherwise) implements Expression {
+        public record When(Expression when, Expression then) {}
+    }
+
     record Not(Expression operand) implements Expression {}
 
     /** Two or more operands; each is a <em>part</em> of the condition where this stands at the top. */

@@ -107,16 +107,34 @@ final class Parser {
     private Expression range() {
         int start = tokens.start();
         Expression operand = concatenation();
-        boolean negated =
-                tokens.peek().isWord("not") && tokens.takeIfFollowedBy("not", List.of("between", "in", "older"));
+        boolean negated = tokens.peek().isWord("not")
+                && tokens.takeIfFollowedBy("not", List.of("between", "in", "older", "like", "matches"));
         if (tokens.take("between")) return placed(between(operand, negated), start);
         if (tokens.take("in")) return placed(in(operand, negated), start);
+        if (tokens.take("like")) return placed(like(operand, negated), start);
+        if (tokens.take("matches")) {
+            return placed(new Expression.Matches(operand, text("a regular expression in quotes"), negated), start);
+        }
         if (tokens.take("older")) {
             tokens.expect("than");
             var window = new Window.OlderThan(windows().length());
             return placed(new Expression.Within(operand, window, negated), start);
         }
         return operand;
+    }
+
+    private Expression like(Expression operand, boolean negated) {
+        Expression pattern = concatenation();
+        if (!tokens.take("escape")) return new Expression.Like(operand, pattern, null, negated);
+        Token escape = tokens.peek();
+        if (escape.text().codePointCount(0, escape.text().length()) != 1)
+            throw tokens.refuse("one character in quotes");
+        return new Expression.Like(operand, pattern, text("one character in quotes"), negated);
+    }
+
+    private String text(String expected) {
+        if (tokens.peek().kind() != Token.Kind.TEXT) throw tokens.refuse(expected);
+        return tokens.next().text();
     }
 
     private Expression between(Expression operand, boolean negated) {
@@ -182,21 +200,44 @@ final class Parser {
             tokens.expectSign(")");
             return inner;
         }
-        return placed(new LiteralParser(tokens).takeLiteralOr(this::columnName), start);
+        if (tokens.peek().isWord("case")) return placed(cases(), start);
+        return placed(new LiteralParser(tokens).takeLiteralOr(this::nameOrCall), start);
     }
 
-    private Expression columnName() {
+    private Expression cases() {
+        tokens.expect("case");
+        Expression operand = tokens.peek().isWord("when") ? null : or();
+        var whens = new ArrayList<Expression.Case.When>();
+        do {
+            tokens.expect("when");
+            Expression when = or();
+            tokens.expect("then");
+            whens.add(new Expression.Case.When(when, or()));
+        } while (tokens.peek().isWord("when"));
+        Expression otherwise = tokens.take("else") ? or() : null;
+        tokens.expect("end");
+        return new Expression.Case(operand, List.copyOf(whens), otherwise);
+    }
+
+    private Expression nameOrCall() {
         Token token = tokens.peek();
-        if (token.kind() == Token.Kind.QUOTED_NAME) {
+        if (token.kind() == Token.Kind.QUOTED_NAME)
             return new Expression.ColumnName(tokens.next().text(), true);
-        }
         if (token.kind() != Token.Kind.WORD || Words.RESERVED.contains(token.text())) {
             throw tokens.refuse("a column, a value or (");
         }
-        if (tokens.peek(1).isSign("(")) {
-            throw tokens.refuseBecause("unknown function \"" + token.seen() + "\"");
+        tokens.next();
+        return tokens.takeSign("(") ? call(token) : new Expression.ColumnName(token.seen(), false);
+    }
+
+    private Expression call(Token name) {
+        var arguments = new ArrayList<Expression>();
+        if (!tokens.takeSign(")")) {
+            do arguments.add(or());
+            while (tokens.takeSign(","));
+            tokens.expectSign(")");
         }
-        return new Expression.ColumnName(tokens.next().seen(), false);
+        return new Expression.Call(name.text(), List.copyOf(arguments));
     }
 
     private Expression placed(Expression tree, int start) {

@@ -67,10 +67,34 @@ final class Printer {
                 in(Level.CONCATENATION, operand) + not(negated) + " older than " + span(span);
             case Expression.Within(var operand, var window, boolean negated) ->
                 in(Level.CONCATENATION, operand) + not(negated) + " in " + window(window);
+            case Expression.Like(var operand, var pattern, var escape, boolean negated) ->
+                in(Level.CONCATENATION, operand) + not(negated) + " like " + in(Level.CONCATENATION, pattern)
+                        + (escape == null ? "" : " escape " + quoted(escape));
+            case Expression.Matches(var operand, var pattern, boolean negated) ->
+                in(Level.CONCATENATION, operand) + not(negated) + " matches " + quoted(pattern);
+            case Expression.Call(var name, var arguments) ->
+                arguments.stream().map(Printer::print).collect(Collectors.joining(", ", name + "(", ")"));
+            case Expression.Case cases -> cases(cases);
             case Expression.Not(var operand) -> "not " + in(Level.NOT, operand);
             case Expression.And(var operands) -> chain(Level.AND, " and ", operands);
             case Expression.Or(var operands) -> chain(Level.OR, " or ", operands);
         };
+    }
+
+    private static String cases(Expression.Case cases) {
+        var text = new StringBuilder("case");
+        if (cases.operand() != null) text.append(' ').append(print(cases.operand()));
+        cases.whens()
+                .forEach(when -> text.append(" when ")
+                        .append(print(when.when()))
+                        .append(" then ")
+                        .append(print(when.then())));
+        if (cases.otherwise() != null) text.append(" else ").append(print(cases.otherwise()));
+        return text.append(" end").toString();
+    }
+
+    private static String quoted(String text) {
+        return "'" + text.replace("'", "''") + "'";
     }
 
     private static String chain(Level level, String word, List<Expression> operands) {
@@ -92,10 +116,11 @@ final class Printer {
             case Expression.Not _ -> Level.NOT;
             case Expression.IsNull _ -> Level.IS;
             case Comparison _ -> Level.COMPARISON;
-            case Expression.Between _, Expression.In _, Expression.Within _ -> Level.RANGE;
+            case Expression.Between _, Expression.In _, Expression.Within _, Expression.Like _, Expression.Matches _ ->
+                Level.RANGE;
             case Arithmetic arithmetic -> levelOf(arithmetic.operator());
             case Expression.Negation _ -> Level.SIGNED;
-            case Expression.Literal _, Expression.ColumnName _ -> Level.PRIMARY;
+            case Expression.Literal _, Expression.ColumnName _, Expression.Call _, Expression.Case _ -> Level.PRIMARY;
         };
     }
 
@@ -110,7 +135,7 @@ final class Printer {
     private static String literal(Expression.Literal literal) {
         return switch (literal.value()) {
             case null -> "null";
-            case String text -> "'" + text.replace("'", "''") + "'";
+            case String text -> quoted(text);
             case BigDecimal decimal -> decimal.toString();
             case LocalDate date -> "date '" + date + "'";
             case LocalTime time -> "time '" + time + "'";

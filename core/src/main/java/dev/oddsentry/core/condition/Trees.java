@@ -1,5 +1,6 @@
 package dev.oddsentry.core.condition;
 
+import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Stream;
 
@@ -23,9 +24,21 @@ final class Trees {
                 Stream.concat(Stream.of(operand), options.stream()).toList();
             case Expression.IsNull(var operand, var _) -> List.of(operand);
             case Expression.Within(var operand, var _, var _) -> List.of(operand);
+            case Expression.Like(var operand, var pattern, var _, var _) -> List.of(operand, pattern);
+            case Expression.Matches(var operand, var _, var _) -> List.of(operand);
+            case Expression.Call(var _, var arguments) -> arguments;
+            case Expression.Case cases -> ofCase(cases);
             case Expression.Not(var operand) -> List.of(operand);
             case Expression.And(var operands) -> operands;
             case Expression.Or(var operands) -> operands;
         };
+    }
+
+    private static List<Expression> ofCase(Expression.Case cases) {
+        var children = new ArrayList<Expression>();
+        if (cases.operand() != null) children.add(cases.operand());
+        cases.whens().forEach(when -> children.addAll(List.of(when.when(), when.then())));
+        if (cases.otherwise() != null) children.add(cases.otherwise());
+        return children;
     }
 }

@@ -1,5 +1,7 @@
 package dev.oddsentry.core.condition;
 
+import com.google.re2j.Pattern;
+import com.google.re2j.PatternSyntaxException;
 import dev.oddsentry.core.condition.Expression.Arithmetic;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
@@ -8,6 +10,7 @@ import dev.oddsentry.core.time.Window;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Type;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
@@ -35,7 +38,7 @@ final class TypeChecker {
         return List.copyOf(problems);
     }
 
-    private Type check(Expression node) {
+    Type check(Expression node) {
         Type type = switch (node) {
             case Expression.Literal(var literalType, var _) -> literalType;
             case Expression.ColumnName name -> column(name);
@@ -56,6 +59,10 @@ final class TypeChecker {
                 yield Type.TRUTH;
             }
             case Expression.Within(var operand, var window, var _) -> within(operand, window);
+            case Expression.Like like -> like(like);
+            case Expression.Matches matches -> matches(matches);
+            case Expression.Call call -> new CallTypes(this).of(call);
+            case Expression.Case cases -> cases(cases);
             case Expression.Not(var operand) -> truth(operand, "not");
             case Expression.And(var operands) -> truths(operands, "and");
             case Expression.Or(var operands) -> truths(operands, "or");
@@ -126,12 +133,7 @@ final class TypeChecker {
         comparable(left, check(left), right, check(right));
         boolean withNull = types.get(left) == Type.NULL || types.get(right) == Type.NULL;
         if (withNull && (isNullLiteral(left) || isNullLiteral(right))) {
-            problems.add(new Problem(
-                    Problem.Weight.WARNING,
-                    "a comparison with null is never true; to ask whether a value is missing, write is null",
-                    "",
-                    places.of(node),
-                    null));
+            warn("a comparison with null is never true; to ask whether a value is missing, write is null", node);
         }
         return Type.TRUTH;
     }
@@ -140,7 +142,7 @@ final class TypeChecker {
         return node instanceof Expression.Literal(var type, var _) && type == Type.NULL;
     }
 
-    private void comparable(Expression left, Type leftType, Expression right, Type rightType) {
+    void comparable(Expression left, Type leftType, Expression right, Type rightType) {
         if (leftType == Type.NULL || rightType == Type.NULL) return;
         if (leftType == rightType && leftType != Type.BYTES) return;
         if (leftType.isMoment() && rightType.isMoment()) return;
@@ -174,6 +176,48 @@ final class TypeChecker {
         return Type.TRUTH;
     }
 
+    private Type like(Expression.Like node) {
+        expect(node.operand(), Type.TEXT, "like compares texts");
+        expect(node.pattern(), Type.TEXT, "like compares texts");
+        if (!(node.pattern() instanceof Expression.Literal(var _, String pattern))) return Type.TRUTH;
+        try {
+            boolean wild = new LikePattern(pattern, node.escape()).hasWildcard();
+            if (!wild) warn("this pattern has no % and no _, so it is an equality; write = instead", node.pattern());
+        } catch (ArithmeticException wrong) {
+            refuse(String.valueOf(wrong.getMessage()), node.pattern());
+        }
+        return Type.TRUTH;
+    }
+
+    private Type matches(Expression.Matches node) {
+        expect(node.operand(), Type.TEXT, "matches looks into texts");
+        try {
+            Pattern.compile(node.pattern());
+        } catch (PatternSyntaxException wrong) {
+            refuse("'" + node.pattern() + "' is no regular expression: " + wrong.getDescription(), node);
+        }
+        return Type.TRUTH;
+    }
+
+    private Type cases(Expression.Case node) {
+        Type wanted = node.operand() == null ? Type.TRUTH : check(node.operand());
+        Type result = Type.NULL;
+        for (var when : node.whens()) {
+            if (node.operand() == null) expect(when.when(), Type.TRUTH, "when asks for a condition");
+            else comparable(node.operand(), wanted, when.when(), check(when.when()));
+            result = together(result, when.then());
+        }
+        return node.otherwise() == null ? result : together(result, node.otherwise());
+    }
+
+    /** The type that results have in common; a null fits every other. */
+    Type together(Type before, Expression next) {
+        Type type = check(next);
+        if (before == Type.NULL || type == before) return type == Type.NULL ? before : type;
+        if (type != Type.NULL) refuse("the others are " + before.word() + ", this is " + type.word(), next);
+        return before;
+    }
+
     private Type truths(List<Expression> operands, String word) {
         operands.forEach(operand -> truth(operand, word));
         return Type.TRUTH;
@@ -189,8 +233,17 @@ final class TypeChecker {
         return wanted;
     }
 
-    private void refuse(String message, Expression node) {
+    void refuse(String message, Expression node) {
         problems.add(places.problem(message, node));
+    }
+
+    void refuse(String message, Expression node, Collection<String> known, String seen) {
+        problems.add(
+                places.problem(message, node).suggesting(Nearest.to(seen, known).orElse(null)));
+    }
+
+    private void warn(String message, Expression node) {
+        problems.add(new Problem(Problem.Weight.WARNING, message, "", places.of(node), null));
     }
 
     /** The type of a node that was checked. */

@@ -33,7 +33,17 @@ class ConditionProblemsTest {
                 "delay_min & 1                       | 1 | 11 | 1 | write and |",
                 "(delay_min > 1                      | 1 | 15 | 0 | expected ) |",
                 "delay_min > 1)                      | 1 | 14 | 1 | this ) closes nothing |",
-                "round(delay_min) > 1                | 1 | 1 | 5 | unknown function \"round\" |",
+                "ruond(delay_min) > 1                | 1 | 1 | 16 | unknown function \"ruond\" | round",
+                "round(reason) > 1                   | 1 | 7 | 6 | write round(number) or round(number, number), this is a text |",
+                "round() > 1                         | 1 | 1 | 7 | this has 0 arguments |",
+                "coalesce(delay_min, 'none') = 1     | 1 | 21 | 6 | the others are a number, this is a text |",
+                "reason matches '('                  | 1 | 1 | 18 | is no regular expression |",
+                "reason matches fog                  | 1 | 16 | 3 | expected a regular expression in quotes |",
+                "reason like 'a' escape 'ab'         | 1 | 24 | 4 | expected one character in quotes |",
+                "reason like 'a!' escape '!'         | 1 | 13 | 4 | the pattern ends with its escape |",
+                "case when delay_min then 1 end = 1  | 1 | 11 | 9 | when asks for a condition |",
+                "case delay_min when 'x' then 1 end = 1 | 1 | 21 | 3 | cannot compare |",
+                "delay_min like '1%'                 | 1 | 1 | 9 | like compares texts |",
                 "due = date '2026-02-30'             | 1 | 12 | 12 | is not a date; write it like |",
                 "delay_min > 1e99999                 | 1 | 13 | 7 | more than 1000 digits |",
                 "due + 3 = due                       | 1 | 1 | 7 | write a unit, such as 7 days |",
@@ -62,6 +72,17 @@ class ConditionProblemsTest {
         var reading = Condition.read("reason = null", Sailings.COLUMNS);
         assertThat(reading.condition()).isPresent();
         assertThat(reading.problems()).extracting(Problem::weight).containsExactly(Problem.Weight.WARNING);
+    }
+
+    @Test
+    void likeWithoutAWildcardIsAWarning() {
+        var reading = Condition.read("reason like 'fog'", Sailings.COLUMNS);
+        assertThat(reading.condition()).isPresent();
+        assertThat(reading.problems())
+                .singleElement()
+                .extracting(Problem::message)
+                .asString()
+                .contains("write = instead");
     }
 
     @Test

@@ -61,6 +61,17 @@ class ConditionTest {
                 "cutoff > time '18:00' -- after the rush",
                 "'😀' > 'ﬀ'",
                 "logged = timestamp '2026-11-23 18:05'",
+                "sailing like 'SK-%' and sailing not like '%-4_' and sailing like 'SK-4__'",
+                "\"Kaptein Å\" like 'Åse _' and 'a%b' like 'a!%b' escape '!' and 'a\\' like 'a\\'",
+                "sailing matches '^SK-[0-9]+$' and sailing not matches 'fog'",
+                "coalesce(reason, status, 'none') = 'sailed' and nullif(tickets, 0) is null",
+                "round(2.5) = 3 and round(-2.5) = -3 and round(2.345, 2) = 2.35 and round(1250, -2) = 1300",
+                "floor(-1.5) = -2 and ceil(-1.5) = -1 and abs(-7) = 7 and div(-7, 2) = -3 and mod(-7, 2) = -1",
+                "lower(sailing) = 'sk-412' and upper(status) = 'SAILED' and trim('  x ') = 'x' and length(\"Kaptein Å\") = 5",
+                "number(' 12.50 ') = fare",
+                "days_between(due, planned) = 6 and minutes_between(planned, logged) = 0 and hours_between(due, logged) > 162",
+                "case when delay_min > 20 then 'late' else 'fine' end = 'late' and case status when 'sailed' then 1 end = 1",
+                "case when tickets = 0 then true else heads / tickets > 1 end",
             })
     void holdsForTheRow(String condition) {
         assertThat(judge(condition).judge(Sailings.row())).isEqualTo(Verdict.TRUE);
@@ -81,6 +92,12 @@ class ConditionTest {
                 "delay_min + drift > 0",
                 "delay_min = null",
                 "1 month = 30 days",
+                "reason like '%'",
+                "sailing like reason",
+                "reason matches 'x'",
+                "case when reason = 'fog' then true end",
+                "length(reason) > 0",
+                "round(drift) = 1",
             })
     void isUnknownForTheRow(String condition) {
         assertThat(judge(condition).judge(Sailings.row())).isEqualTo(Verdict.UNKNOWN);
@@ -106,6 +123,21 @@ class ConditionTest {
                 .hasMessage("division by zero in heads / tickets")
                 .extracting(e -> ((RowFailureException) e).place().column())
                 .isEqualTo(19);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            quoteCharacter = '`',
+            value = {
+                "number(status) > 1; 'sailed' is no number in number(status)",
+                "mod(heads, tickets) > 1; division by zero in mod(heads, tickets)",
+                "status like status || '!' escape '!'; the pattern ends with its escape",
+            })
+    void functionsFailWithWords(String condition, String message) {
+        assertThatThrownBy(() -> judge(condition).judge(Sailings.row()))
+                .isInstanceOf(RowFailureException.class)
+                .hasMessageContaining(message);
     }
 
     @Test

@@ -51,7 +51,7 @@ class PrinterTest {
     /** Any tree, typed or not: the grammar does not care. */
     private static Expression tree(Random random, int depth) {
         if (depth == 0) return leaf(random);
-        return switch (random.nextInt(11)) {
+        return switch (random.nextInt(15)) {
             case 0 -> new Expression.And(some(random, depth));
             case 1 -> new Expression.Or(some(random, depth));
             case 2 -> new Expression.Not(tree(random, depth - 1));
@@ -70,6 +70,22 @@ class PrinterTest {
                         random.nextBoolean());
             case 8 -> new Expression.In(tree(random, depth - 1), some(random, depth), random.nextBoolean());
             case 9 -> new Expression.Within(tree(random, depth - 1), window(random), random.nextBoolean());
+            case 10 ->
+                new Expression.Like(
+                        tree(random, depth - 1),
+                        tree(random, depth - 1),
+                        random.nextBoolean() ? null : "!",
+                        random.nextBoolean());
+            case 11 -> new Expression.Matches(tree(random, depth - 1), "^it's [a-z]+$", random.nextBoolean());
+            case 12 ->
+                new Expression.Call(
+                        any(random, "round", "coalesce", "no_such"),
+                        random.nextInt(4) == 0 ? List.of() : some(random, depth));
+            case 13 ->
+                new Expression.Case(
+                        random.nextBoolean() ? null : tree(random, depth - 1),
+                        List.of(new Expression.Case.When(tree(random, depth - 1), tree(random, depth - 1))),
+                        random.nextBoolean() ? null : tree(random, depth - 1));
             default -> new Expression.Negation(tree(random, depth - 1));
         };
     }
