@@ -178,7 +178,8 @@ final class SharedExpressions {
     private Pair moment() {
         return oneOf(
                 () -> Pair.same(any("d", "e", "ts", "tz")),
-                () -> shifted(any("d", "ts"), duration(List.of("minutes", "hours", "days", "weeks", "months"))),
+                () -> shifted("d", duration(List.of("days", "weeks", "months"))),
+                () -> shifted("ts", duration(List.of("minutes", "hours", "days", "months"))),
                 () -> shifted("tz", duration(List.of("minutes", "hours"))));
     }
 
