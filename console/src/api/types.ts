@@ -51,6 +51,7 @@ export type RulePage = {
     sql: string
     parameters: Record<string, string>
     exceptions: string | null
+    sentence: string | null
     severity: { severity: Severity; condition: string | null }[]
     mode: 'incremental' | 'full'
     key: string[]

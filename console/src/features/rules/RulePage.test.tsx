@@ -9,7 +9,7 @@ const page = (more = {}): Page => ({
   rule: lateSailings(more),
   text: {
     query: 'sailings-lately', queryTitle: 'Sailings that have left', source: 'ferry', sql: 'select 1', parameters: { since: 'today - 7 days' },
-    exceptions: 'delay_min > 15', severity: [{ severity: 'WARNING', condition: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], recur: [],
+    exceptions: 'delay_min > 15', sentence: 'late by over 15 min', severity: [{ severity: 'WARNING', condition: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], recur: [],
   },
   nextDates: [],
 })
@@ -31,6 +31,7 @@ function show(answers: Record<string, unknown> = {}, rule = page()) {
 test('shows condition, query, findings and checks with their reasons', async () => {
   show()
   expect(await screen.findByText('delay_min > 15')).toBeInTheDocument()
+  expect(screen.getByText('Late by over 15 min.')).toBeInTheDocument()
   expect(screen.getByText('today - 7 days')).toBeInTheDocument()
   const row = within((await screen.findByText('SK-412')).closest('tr') ?? document.body)
   expect(row.getByText('missing')).toBeInTheDocument()

@@ -9,6 +9,7 @@ export function RuleText({ page }: { page: RulePage }) {
     <section className="sheet">
       <h2>A row is an exception where</h2>
       <pre className="code">{text.exceptions ?? 'every row is one'}</pre>
+      {text.sentence && <p className="told">{text.sentence.charAt(0).toUpperCase() + text.sentence.slice(1)}.</p>}
       <dl className="facts">
         {text.severity.map((band, index) => (
           <Fact key={index} name={<SeverityTag severity={band.severity} />}>

@@ -16,6 +16,7 @@ import dev.oddsentry.cli.commands.PushCommand;
 import dev.oddsentry.cli.commands.RulesCommand;
 import dev.oddsentry.cli.commands.SaveSourceCommand;
 import dev.oddsentry.cli.commands.SourcesCommand;
+import dev.oddsentry.cli.commands.TryCommand;
 import dev.oddsentry.cli.output.ProblemText;
 import java.io.PrintWriter;
 import picocli.CommandLine;
@@ -41,6 +42,7 @@ import picocli.CommandLine.Command;
             RulesCommand.class,
             CheckCommand.class,
             PreviewCommand.class,
+            TryCommand.class,
             FindingsCommand.class,
             ChecksCommand.class,
             OutboxCommand.class,

@@ -128,6 +128,32 @@ class CommandLineTest {
     }
 
     @Test
+    void anyConditionCanBeTriedOnAnyQuery() {
+        service.api()
+                .push(sailings.late("SK-1", 20)
+                        .late("SK-2", 60)
+                        .late("SK-3", 5)
+                        .query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
+        var tried = odd(
+                "try",
+                "--query",
+                sailings.name,
+                "--key",
+                "sailing",
+                "delay_min > 15 and coalesce(reason, '') not like 'f%'");
+        assertThat(tried.out)
+                .contains("3 rows read, 2 exceptions, 0 unknown.", "2 rows left after: delay_min > 15", "SK-1", "SK-2")
+                .doesNotContain("SK-3");
+        var json = JSON.readTree(odd("try", "--query", sailings.name, "--rows", "--json", "reason = 'fog'").out);
+        assertThat(json.path("unknownRows").asInt()).isEqualTo(3);
+        assertThat(json.path("rows").isArray()).isTrue();
+        var wrong = odd("try", "--query", sailings.name, "delay_mni > 15");
+        assertThat(wrong.status).isEqualTo(1);
+        assertThat(wrong.err).contains("condition:1:1: unknown column \"delay_mni\"", "did you mean \"delay_min\"?");
+        assertThat(odd("try", "--query", "nope", "true").err).contains("There is no query \"nope\".");
+    }
+
+    @Test
     void wrongUsageExitsWithTwoAndAServiceNotReachedWithThree() {
         assertThat(odd("chek").status).isEqualTo(2);
         assertThat(odd("push", "/no/such/file").status).isEqualTo(2);
@@ -154,6 +180,7 @@ class CommandLineTest {
                 "rules",
                 "check",
                 "preview",
+                "try",
                 "findings",
                 "checks",
                 "outbox",

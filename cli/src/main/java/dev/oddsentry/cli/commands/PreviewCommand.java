@@ -64,13 +64,7 @@ public final class PreviewCommand implements Callable<Integer> {
         out.println(seen.path("rowsRead") + " rows read in " + seen.path("tookMillis") + " ms; "
                 + seen.path("exceptions") + " exceptions (" + Words.severities(seen.path("bySeverity"))
                 + "); a check now would report " + seen.path("wouldReport") + ".");
-        for (JsonNode part : seen.path("parts")) {
-            out.println("  " + part.path("rowsLeft") + " rows left after: "
-                    + part.path("text").asString(""));
-            for (var unknown : part.path("unknown").properties()) {
-                out.println("      unknown for " + unknown.getValue() + " rows without " + unknown.getKey());
-            }
-        }
+        Words.parts(seen.path("parts")).forEach(out::println);
         if (seen.path("unknownRows").asLong(0) > 0) {
             out.println("  " + seen.path("unknownRows") + " rows are unknown, and so not counted.");
         }

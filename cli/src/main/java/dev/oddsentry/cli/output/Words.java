@@ -72,4 +72,18 @@ public final class Words {
         long rows = check.path("unknownRows").asLong(0);
         return rows == 0 ? "" : ", " + rows + " unknown since a value is missing";
     }
+
+    /** A line for each part of a condition, with the rows it left, and one for each column that left it unknown. */
+    public static List<String> parts(JsonNode parts) {
+        var lines = new ArrayList<String>();
+        for (JsonNode part : parts) {
+            lines.add("  " + part.path("rowsLeft") + " rows left after: "
+                    + part.path("text").asString(""));
+            part.path("unknown")
+                    .properties()
+                    .forEach(unknown ->
+                            lines.add("      unknown for " + unknown.getValue() + " rows without " + unknown.getKey()));
+        }
+        return lines;
+    }
 }

@@ -8,6 +8,8 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Function;
+import org.jspecify.annotations.Nullable;
 
 /** A condition checked against the columns of a query: read once, bound to a slot, then a judge of many rows. */
 public final class Condition {
@@ -51,6 +53,22 @@ public final class Condition {
     /** The canonical text of a tree: reading it gives an equal tree. */
     public static String print(Expression tree) {
         return Printer.print(tree);
+    }
+
+    /** What people call a column, and the unit behind its values. */
+    public record Label(String text, @Nullable String unit) {}
+
+    /**
+     * A condition in plain English, from its grammar alone; a text that cannot be read stays as it is.
+     *
+     * @param labels of columns by name
+     */
+    public static String sentence(String text, Function<String, Label> labels) {
+        try {
+            return new Sentence(labels).of(Parser.parse(text, new Places(text)));
+        } catch (ConditionSyntaxException unreadable) {
+            return text;
+        }
     }
 
     public Expression tree() {

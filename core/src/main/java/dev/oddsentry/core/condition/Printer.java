@@ -145,7 +145,7 @@ final class Printer {
         };
     }
 
-    private static String window(Window window) {
+    static String window(Window window) {
         return switch (window) {
             case Window.Last(var span) -> "last " + span(span);
             case Window.Next(var span) -> "next " + span(span);

@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param slot the instant the check stands for
  * @param news the rows that are told, worst first
  * @param open how many findings are open now, those told included
- * @param because what makes a row an exception, in the rule's own words
+ * @param because what makes a row an exception, as a clause in plain English
  * @param habit what else the reader may expect
  * @param since the slot of the report before; null for the first
  * @param next the next slot; null if there is none

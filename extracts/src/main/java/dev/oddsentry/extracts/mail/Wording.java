@@ -176,8 +176,7 @@ final class Wording {
     }
 
     static String because(Announcement said) {
-        return "You get this because these rows met the rule's condition: " + oneLine(said.because()) + ". "
-                + habit(said.habit());
+        return "You get this because, for these rows: " + oneLine(said.because()) + ". " + habit(said.habit());
     }
 
     private static String habit(Announcement.Habit habit) {

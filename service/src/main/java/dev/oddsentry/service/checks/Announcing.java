@@ -51,7 +51,9 @@ class Announcing {
                 attempt.slot(),
                 news,
                 Telling.open(reckoned),
-                rule.exceptions() == null ? "every row is an exception" : rule.exceptions(),
+                rule.exceptions() == null
+                        ? "every row counts"
+                        : attempt.query().definition().sentence(rule.exceptions()),
                 new Announcement.Habit(
                         rule.memory().mode() == RuleDefinition.Mode.FULL,
                         rule.memory().report()),

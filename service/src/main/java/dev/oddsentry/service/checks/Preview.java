@@ -13,7 +13,6 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.people.Person;
-import dev.oddsentry.service.queries.QueryFailureException;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Duration;
@@ -90,9 +89,7 @@ class Preview {
         audit.record(db, by.id(), "preview rule", rule.definition().name(), null);
         long began = System.nanoTime();
         try {
-            return run(rule, slot, began);
-        } catch (QueryFailureException | CheckFailureException refused) {
-            throw RefusedException.invalid(String.valueOf(refused.getMessage()));
+            return Refusals.inWords(() -> run(rule, slot, began));
         } catch (InvalidDefinitionException noLongerFits) {
             throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
         }

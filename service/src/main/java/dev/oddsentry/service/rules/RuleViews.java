@@ -58,7 +58,7 @@ class RuleViews {
 
     record RulePage(RuleSummary rule, RuleText text, List<Instant> nextDates) {}
 
-    /** What a rule says, in its own words. */
+    /** What a rule says, in its own words; the sentence is its condition in plain English. */
     record RuleText(
             String query,
             String queryTitle,
@@ -66,6 +66,7 @@ class RuleViews {
             String sql,
             Map<String, String> parameters,
             @Nullable String exceptions,
+            @Nullable String sentence,
             List<BandText> severity,
             String mode,
             List<String> key,
@@ -98,6 +99,7 @@ class RuleViews {
                 query.sql(),
                 parameters,
                 rule.exceptions(),
+                rule.exceptions() == null ? null : query.sentence(rule.exceptions()),
                 rule.severity().stream()
                         .map(band -> new BandText(band.severity(), band.condition()))
                         .toList(),

@@ -1,0 +1,122 @@
+package dev.oddsentry.cli.commands;
+
+import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.client.ApiException;
+import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.ProblemText;
+import dev.oddsentry.cli.output.Words;
+import java.io.PrintWriter;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.Spec;
+import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.node.ObjectNode;
+
+@Command(
+        name = "try",
+        mixinStandardHelpOptions = true,
+        description = "Tries a condition on a query's real rows, without a rule. Remembers nothing.",
+        footer = {
+            "",
+            "Example: odd try --query sailings-lately --key sailing --rows \"delay_min > 15 and reason is null\""
+        })
+public final class TryCommand implements Callable<Integer> {
+    @Spec
+    @SuppressWarnings("NullAway.Init")
+    CommandSpec spec;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    ServiceOptions service;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    OutputOptions output;
+
+    @Option(names = "--query", required = true, paramLabel = "QUERY", description = "Name of the query.")
+    @SuppressWarnings("NullAway.Init")
+    String query;
+
+    @Option(
+            names = "--key",
+            split = ",",
+            paramLabel = "COLUMN",
+            description = "What tells one row from another; else the whole row.")
+    List<String> key = List.of();
+
+    @Option(names = "--parameter", paramLabel = "NAME=VALUE", description = "A value for a parameter of the query.")
+    Map<String, String> parameters = Map.of();
+
+    @Option(names = "--zone", paramLabel = "ZONE", description = "Where windows are reckoned (UTC).")
+    @Nullable
+    String zone;
+
+    @Option(names = "--at", paramLabel = "INSTANT", description = "Reckons from another instant.")
+    @Nullable
+    Instant at;
+
+    @Option(names = "--rows", description = "The rows, not their identities alone.")
+    boolean rows;
+
+    @Parameters(paramLabel = "CONDITION", description = "As in a rule's exceptions.")
+    @SuppressWarnings("NullAway.Init")
+    String condition;
+
+    @Override
+    public Integer call() {
+        var body = new LinkedHashMap<String, @Nullable Object>();
+        body.put("condition", condition);
+        body.put("parameters", parameters);
+        body.put("key", key);
+        body.put("zone", zone);
+        body.put("at", at == null ? null : at.toString());
+        JsonNode tried;
+        try {
+            tried = service.api().post("/api/queries/" + Api.part(query) + "/try", body);
+        } catch (ApiException refused) {
+            if (refused.problems().isEmpty()) throw refused;
+            spec.commandLine().getErr().println(ProblemText.of(refused, "condition", condition));
+            return 1;
+        }
+        if (!rows && tried instanceof ObjectNode object) object.remove("rows");
+        PrintWriter out = spec.commandLine().getOut();
+        if (output.format == null) summarise(out, tried);
+        output.print(out, tried, () -> table(tried), "No row is an exception.");
+        return 0;
+    }
+
+    private static void summarise(PrintWriter out, JsonNode tried) {
+        out.println(tried.path("rowsRead") + " rows read, " + tried.path("exceptions") + " exceptions, "
+                + tried.path("unknownRows") + " unknown.");
+        Words.parts(tried.path("parts")).forEach(out::println);
+        out.println();
+    }
+
+    private Listing table(JsonNode tried) {
+        var headings = rows ? Words.texts(tried.path("columns")) : identityHeadings(tried);
+        var table = new Listing(headings);
+        for (JsonNode row : tried.path(rows ? "rows" : "identities")) {
+            var cells = new ArrayList<String>();
+            for (JsonNode cell : row) cells.add(cell.isString() ? cell.asString() : "missing");
+            table.add(cells);
+        }
+        return table;
+    }
+
+    private List<String> identityHeadings(JsonNode tried) {
+        if (!key.isEmpty()) return key;
+        var headings = new ArrayList<>(Words.texts(tried.path("columns")));
+        headings.add("copy");
+        return headings;
+    }
+}

@@ -1,0 +1,133 @@
+package dev.oddsentry.core.condition;
+
+import dev.oddsentry.core.condition.Expression.Comparison;
+import dev.oddsentry.core.time.Window;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Type;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.function.Function;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A condition in plain English, made from its tree and the columns' labels: {@code late by over 15 min, reason is missing, and status is
+ * none of cancelled, training}. What has no words of its own stands as it was written.
+ */
+final class Sentence {
+    private final Function<String, Condition.Label> labels;
+
+    Sentence(Function<String, Condition.Label> labels) {
+        this.labels = labels;
+    }
+
+    String of(Expression tree) {
+        return switch (tree) {
+            case Expression.And(var operands) -> join(operands, "and");
+            case Expression.Or(var operands) -> "either " + join(operands, "or");
+            case Expression.Not(var operand) -> "not: " + of(operand);
+            case Comparison comparison -> comparison(comparison);
+            case Expression.Between(var operand, var low, var high, boolean negated) ->
+                is(operand, negated) + "between " + value(low, null) + " and " + value(high, unitOf(operand));
+            case Expression.In(var operand, var options, boolean negated) -> in(operand, options, negated);
+            case Expression.IsNull(var operand, boolean negated) ->
+                subject(operand) + (negated ? " is there" : " is missing");
+            case Expression.Within(var operand, var window, boolean negated) -> is(operand, negated) + window(window);
+            case Expression.Like like -> like(like);
+            case Expression.Matches(var operand, var pattern, boolean negated) ->
+                subject(operand) + (negated ? " does not fit" : " fits") + " the expression " + pattern;
+            case Expression.ColumnName name -> subject(name) + " holds";
+            case Expression.Literal _,
+                    Expression.Negation _,
+                    Expression.Arithmetic _,
+                    Expression.Call _,
+                    Expression.Case _ -> Condition.print(tree);
+        };
+    }
+
+    /** Commas between plain parts; a part that joins others itself stands in parentheses. */
+    private String join(List<Expression> operands, String word) {
+        var parts = new ArrayList<String>();
+        for (var operand : operands) {
+            boolean joins = operand instanceof Expression.And
+                    || operand instanceof Expression.Or
+                    || operand instanceof Expression.Not;
+            parts.add(joins ? "(" + of(operand) + ")" : of(operand));
+        }
+        String last = parts.removeLast();
+        return String.join(", ", parts) + (parts.size() > 1 ? ", " : " ") + word + " " + last;
+    }
+
+    private String comparison(Comparison comparison) {
+        String words = switch (comparison.operator()) {
+            case EQUAL -> "";
+            case UNEQUAL -> "not ";
+            case LESS -> "under ";
+            case AT_MOST -> "at most ";
+            case MORE -> "over ";
+            case AT_LEAST -> "at least ";
+        };
+        return is(comparison.left(), false) + words + value(comparison.right(), unitOf(comparison.left()));
+    }
+
+    private String in(Expression operand, List<Expression> options, boolean negated) {
+        String list = options.stream().map(option -> value(option, null)).collect(Collectors.joining(", "));
+        return is(operand, false) + (negated ? "none of " : "one of ") + list;
+    }
+
+    private String like(Expression.Like like) {
+        String does = like.negated() ? " does not " : " ";
+        String s = like.negated() ? "" : "s";
+        if (like.escape() == null && like.pattern() instanceof Expression.Literal(Type _, String pattern)) {
+            String bare = pattern.replaceAll("^%|%$", "");
+            boolean plain = !bare.isEmpty() && bare.chars().noneMatch(c -> c == '%' || c == '_');
+            boolean starts = pattern.endsWith("%");
+            boolean ends = pattern.startsWith("%");
+            if (plain && starts && ends) return subject(like.operand()) + does + "contain" + s + " “" + bare + "”";
+            if (plain && starts) return subject(like.operand()) + does + "start" + s + " with “" + bare + "”";
+            if (plain && ends) return subject(like.operand()) + does + "end" + s + " with “" + bare + "”";
+        }
+        return subject(like.operand()) + does + "fit" + s + " the pattern " + Condition.print(like.pattern());
+    }
+
+    private static String window(Window window) {
+        String text = Printer.window(window);
+        boolean counted = window instanceof Window.Last || window instanceof Window.Next;
+        if (window instanceof Window.OlderThan) return text;
+        return counted ? "in the " + text : "in " + text;
+    }
+
+    /** {@code status is}, {@code late by}: a label that ends in a preposition needs no verb. */
+    private String is(Expression operand, boolean negated) {
+        String subject = subject(operand);
+        boolean prepositional = subject.matches(".* (by|since|until|from|to|at|on)");
+        return subject + (prepositional ? " " : " is ") + (negated ? "not " : "");
+    }
+
+    private String subject(Expression operand) {
+        if (!(operand instanceof Expression.ColumnName(var name, var _))) return Condition.print(operand);
+        String label = labels.apply(name).text();
+        boolean acronym = label.length() > 1 && Character.isUpperCase(label.charAt(1));
+        return acronym || label.isEmpty() ? label : label.substring(0, 1).toLowerCase(Locale.ROOT) + label.substring(1);
+    }
+
+    private @Nullable String unitOf(Expression operand) {
+        return operand instanceof Expression.ColumnName(var name, var _)
+                ? labels.apply(name).unit()
+                : null;
+    }
+
+    private String value(Expression operand, @Nullable String unit) {
+        return switch (operand) {
+            case Expression.Literal(Type _, String text) -> text.isBlank() ? "“" + text + "”" : text;
+            case Expression.Literal(var type, Object value)
+            when type == Type.NUMBER -> CellText.of(value, ZoneOffset.UTC) + (unit == null ? "" : " " + unit);
+            case Expression.Literal(var type, Object value)
+            when type.isMoment() || type == Type.TIME -> CellText.of(value, ZoneOffset.UTC);
+            case Expression.ColumnName _ -> subject(operand);
+            default -> Condition.print(operand);
+        };
+    }
+}

@@ -1,0 +1,106 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.FirstCheck;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Tries a condition on a query's real rows without a rule. Nothing is remembered but that someone did so, in the audit. */
+@Component
+class Trial {
+    private final DefinitionStore definitions;
+    private final Sources sources;
+    private final Reckoning reckoning;
+    private final Audit audit;
+    private final DSLContext db;
+
+    Trial(DefinitionStore definitions, Sources sources, Reckoning reckoning, Audit audit, DSLContext db) {
+        this.definitions = definitions;
+        this.sources = sources;
+        this.reckoning = reckoning;
+        this.audit = audit;
+        this.db = db;
+    }
+
+    /**
+     * @param condition as in a rule's {@code exceptions}
+     * @param parameters values by name; a query's defaults hold for the others
+     * @param key columns of the identity; empty for the whole row
+     */
+    record Ask(String condition, Map<String, String> parameters, List<String> key, ZoneId zone, Instant slot) {}
+
+    /**
+     * @param identities of the exceptions, texts in the order of the key, null where a value is missing
+     * @param rows of the exceptions, texts in the order of the columns
+     */
+    record Tried(
+            long rowsRead,
+            long exceptions,
+            long unknownRows,
+            List<PartCount> parts,
+            List<String> columns,
+            List<List<@Nullable String>> identities,
+            List<List<@Nullable String>> rows) {}
+
+    /** @throws dev.oddsentry.core.problem.InvalidDefinitionException if the condition does not fit the query, with its place */
+    Tried run(Person by, String queryName, Ask ask) {
+        var query = definitions
+                .query(queryName)
+                .orElseThrow(() -> RefusedException.notFound("There is no query \"" + queryName + "\"."));
+        audit.record(db, by.id(), "try condition", queryName, ask.condition());
+        var source = sources.require(query.definition().source());
+        var rule = ruleOf(query.definition(), ask);
+        var moment = new Moment(ask.slot(), ask.zone());
+        var reckoned = Refusals.inWords(() -> reckoning.reckon(rule, query.definition(), source, moment, List.of()));
+        return new Tried(
+                reckoned.reading().rows(),
+                reckoned.exceptions().size(),
+                reckoned.judge().unknownRows(),
+                PartCount.of(reckoned),
+                reckoned.reading().columns().names(),
+                reckoned.exceptions().stream()
+                        .map(each -> texts(each.identity(), ask.zone()))
+                        .toList(),
+                reckoned.exceptions().stream()
+                        .map(each -> texts(each.row(), ask.zone()))
+                        .toList());
+    }
+
+    private static RuleDefinition ruleOf(QueryDefinition query, Ask ask) {
+        return new RuleDefinition(
+                null,
+                "trial",
+                "Trial",
+                "",
+                query.name(),
+                ask.zone(),
+                ask.parameters(),
+                ask.condition(),
+                List.of(new RuleDefinition.Band(Severity.WARNING, null)),
+                new RuleDefinition.MemoryDefinition(
+                        RuleDefinition.Mode.FULL, ask.key(), List.of(), Set.of(), null, FirstCheck.REPORT),
+                new RuleDefinition.ScheduleDefinition(null, List.of(), null),
+                new RuleDefinition.DeliveryDefinition(List.of(), List.of(), false));
+    }
+
+    private static List<@Nullable String> texts(List<? extends @Nullable Object> cells, ZoneId zone) {
+        return cells.stream()
+                .<@Nullable String>map(cell -> cell == null ? null : CellText.of(cell, zone))
+                .toList();
+    }
+}
