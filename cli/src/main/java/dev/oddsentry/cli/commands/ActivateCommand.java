@@ -1,14 +1,9 @@
 package dev.oddsentry.cli.commands;
 
-import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.output.Words;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -16,30 +11,22 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = "Makes a rule active: it is checked on its schedule and mails what is new.",
         footer = {"", "Example: odd activate late-sailings"})
-public final class ActivateCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
+public final class ActivateCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
-    @Parameters(paramLabel = "RULE", description = "Name of the rule.")
-    @SuppressWarnings("NullAway.Init")
-    String rule;
+    RuleArgument rule;
 
     @Option(names = "--json", description = "The rule as JSON.")
     boolean json;
 
     @Override
     public Integer call() {
-        JsonNode page = service.api().post("/api/rules/" + Api.part(rule) + "/activate", null);
-        if (json) OutputOptions.printJson(spec.commandLine().getOut(), page);
+        JsonNode page = api().post(rule.path("/activate"), null);
+        if (json) OutputOptions.printJson(out(), page);
         else
-            spec.commandLine()
+            spec().commandLine()
                     .getOut()
-                    .println(rule + " is active. Next check: "
+                    .println(rule.name() + " is active. Next check: "
                             + Words.time(page.path("rule").path("nextSlot")) + ".");
         return 0;
     }

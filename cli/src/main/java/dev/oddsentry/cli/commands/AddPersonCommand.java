@@ -6,13 +6,9 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.Objects;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -23,19 +19,11 @@ import tools.jackson.databind.JsonNode;
             "",
             "Example: odd add-person ines --name \"Ines Holm\" --email ines.holm@skerryline.example --role analyst"
         })
-public final class AddPersonCommand implements Callable<Integer> {
+public final class AddPersonCommand extends ServiceCommand {
     enum Role {
         ANALYST,
         OPERATOR
     }
-
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
 
     @Parameters(paramLabel = "LOGIN", description = "Log-in name, in small letters.")
     @SuppressWarnings("NullAway.Init")
@@ -61,9 +49,9 @@ public final class AddPersonCommand implements Callable<Integer> {
         var input = new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8));
         String password = Objects.requireNonNullElse(input.readLine(), "");
         var body = Map.of("login", login, "name", name, "email", email, "password", password, "role", role.name());
-        JsonNode person = service.api().post("/api/people", body);
-        if (json) OutputOptions.printJson(spec.commandLine().getOut(), person);
-        else spec.commandLine().getOut().println("Added " + person.path("name").asString("") + ".");
+        JsonNode person = api().post("/api/people", body);
+        if (json) OutputOptions.printJson(out(), person);
+        else out().println("Added " + person.path("name").asString("") + ".");
         return 0;
     }
 }

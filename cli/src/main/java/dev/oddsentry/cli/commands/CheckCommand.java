@@ -4,14 +4,10 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.output.Words;
 import java.util.Map;
 import java.util.UUID;
-import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -19,18 +15,10 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = "Checks a rule now and waits for the outcome. What is new is mailed.",
         footer = {"", "Example: odd check late-sailings", "Exit status 1 if the check failed."})
-public final class CheckCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
+public final class CheckCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
-    @Parameters(paramLabel = "RULE", description = "Name of the rule.")
-    @SuppressWarnings("NullAway.Init")
-    String rule;
+    RuleArgument rule;
 
     @Option(
             names = "--request-key",
@@ -44,14 +32,14 @@ public final class CheckCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        Api api = service.api();
+        Api api = api();
         // A key of our own, so that a repeat after a lost answer asks for the same check.
         String key = requestKey == null ? UUID.randomUUID().toString() : requestKey;
-        JsonNode check = api.post("/api/rules/" + Api.part(rule) + "/checks", null, Map.of("Idempotency-Key", key));
+        JsonNode check = api.post(rule.path("/checks"), null, Map.of("Idempotency-Key", key));
         while (check.path("state").asString("").equals("RUNNING"))
-            check = api.post("/api/rules/" + Api.part(rule) + "/checks", null, Map.of("Idempotency-Key", key));
-        if (json) OutputOptions.printJson(spec.commandLine().getOut(), check);
-        else spec.commandLine().getOut().println(rule + " " + Words.outcome(check));
+            check = api.post(rule.path("/checks"), null, Map.of("Idempotency-Key", key));
+        if (json) OutputOptions.printJson(out(), check);
+        else out().println(rule.name() + " " + Words.outcome(check));
         String state = check.path("state").asString("");
         return state.equals("QUIET") || state.equals("FIRED") ? 0 : 1;
     }

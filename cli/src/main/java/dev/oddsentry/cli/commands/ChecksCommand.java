@@ -1,14 +1,9 @@
 package dev.oddsentry.cli.commands;
 
-import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -16,27 +11,19 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = "Lists the latest checks of a rule and how each ended.",
         footer = {"", "Example: odd checks late-sailings"})
-public final class ChecksCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
+public final class ChecksCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
 
-    @Parameters(paramLabel = "RULE", description = "Name of the rule.")
+    @Mixin
     @SuppressWarnings("NullAway.Init")
-    String rule;
+    RuleArgument rule;
 
     @Override
     public Integer call() {
-        JsonNode checks = service.api().get("/api/rules/" + Api.part(rule) + "/checks");
-        output.print(spec.commandLine().getOut(), checks, () -> table(checks), rule + " has not been checked yet.");
+        JsonNode checks = api().get(rule.path("/checks"));
+        output.print(out(), checks, () -> table(checks), rule.name() + " has not been checked yet.");
         return 0;
     }
 

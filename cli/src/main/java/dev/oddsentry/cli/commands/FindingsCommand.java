@@ -1,18 +1,13 @@
 package dev.oddsentry.cli.commands;
 
-import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -20,7 +15,7 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = "Lists what a rule has found and remembers, worst first.",
         footer = {"", "Example: odd findings late-sailings --state all"})
-public final class FindingsCommand implements Callable<Integer> {
+public final class FindingsCommand extends ServiceCommand {
     /** The states by which findings can be asked for. */
     enum Wanted {
         OPEN,
@@ -29,21 +24,13 @@ public final class FindingsCommand implements Callable<Integer> {
         ALL
     }
 
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
 
-    @Parameters(paramLabel = "RULE", description = "Name of the rule.")
+    @Mixin
     @SuppressWarnings("NullAway.Init")
-    String rule;
+    RuleArgument rule;
 
     @Option(
             names = "--state",
@@ -56,9 +43,9 @@ public final class FindingsCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         String query = state == Wanted.ALL ? "" : "?state=" + state;
-        JsonNode list = service.api().get("/api/rules/" + Api.part(rule) + "/findings" + query);
-        String nothing = "No finding of " + rule + (state == Wanted.ALL ? "." : " is " + word(state) + ".");
-        output.print(spec.commandLine().getOut(), list, () -> table(list), nothing);
+        JsonNode list = api().get(rule.path("/findings" + query));
+        String nothing = "No finding of " + rule.name() + (state == Wanted.ALL ? "." : " is " + word(state) + ".");
+        output.print(out(), list, () -> table(list), nothing);
         return 0;
     }
 

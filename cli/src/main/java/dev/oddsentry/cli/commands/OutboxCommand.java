@@ -4,13 +4,10 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
 import java.util.ArrayList;
-import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -18,15 +15,7 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = "Lists the mail that was queued, and where each recipient of it stands.",
         footer = {"", "Example: odd outbox --rule late-sailings"})
-public final class OutboxCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
+public final class OutboxCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
@@ -37,8 +26,8 @@ public final class OutboxCommand implements Callable<Integer> {
 
     @Override
     public Integer call() {
-        JsonNode messages = service.api().get("/api/outbox" + (rule == null ? "" : "?rule=" + Api.part(rule)));
-        output.print(spec.commandLine().getOut(), messages, () -> table(messages), "No mail was queued yet.");
+        JsonNode messages = api().get("/api/outbox" + (rule == null ? "" : "?rule=" + Api.part(rule)));
+        output.print(out(), messages, () -> table(messages), "No mail was queued yet.");
         return 0;
     }
 

@@ -7,14 +7,10 @@ import java.io.PrintWriter;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -26,22 +22,14 @@ import tools.jackson.databind.JsonNode;
             "Example: odd preview late-sailings",
             "Marked cells, those that made the row an exception, stand in [brackets]."
         })
-public final class PreviewCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
+public final class PreviewCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
 
-    @Parameters(paramLabel = "RULE", description = "Name of the rule.")
+    @Mixin
     @SuppressWarnings("NullAway.Init")
-    String rule;
+    RuleArgument rule;
 
     @Option(
             names = "--at",
@@ -53,8 +41,8 @@ public final class PreviewCommand implements Callable<Integer> {
     @Override
     public Integer call() {
         String query = at == null ? "" : "?at=" + Api.part(at.toString());
-        JsonNode seen = service.api().post("/api/rules/" + Api.part(rule) + "/preview" + query, null);
-        PrintWriter out = spec.commandLine().getOut();
+        JsonNode seen = api().post(rule.path("/preview" + query), null);
+        PrintWriter out = out();
         if (output.format == null) summarise(out, seen);
         output.print(out, seen, () -> table(seen), "No row is an exception.");
         return 0;

@@ -9,14 +9,10 @@ import java.nio.file.Files;
 import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -25,15 +21,7 @@ import tools.jackson.databind.JsonNode;
         description =
                 "Saves documents of queries and rules, in the order given; each is a new revision. Stops at the first that is refused.",
         footer = {"", "Example: odd push sailings.query.yaml late-sailings.rule.yaml --remark \"wider window\""})
-public final class PushCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
+public final class PushCommand extends ServiceCommand {
     @Parameters(paramLabel = "FILE", arity = "1..*", description = "YAML documents of kind query or rule.")
     @SuppressWarnings("NullAway.Init")
     List<Path> files;
@@ -47,14 +35,14 @@ public final class PushCommand implements Callable<Integer> {
 
     @Override
     public Integer call() throws IOException {
-        Api api = service.api();
+        Api api = api();
         for (Path file : files) {
             String text = read(file);
             try {
                 tell(file, text, api.putText("/api/definitions?remark=" + Api.part(remark), text));
             } catch (ApiException refused) {
                 if (refused.isAboutAccess()) throw refused;
-                spec.commandLine()
+                spec().commandLine()
                         .getErr()
                         .println(ProblemText.of(refused, file.toString(), text) + " " + file + " was not saved.");
                 return 1;
@@ -67,24 +55,23 @@ public final class PushCommand implements Callable<Integer> {
         try {
             return Files.readString(file);
         } catch (NoSuchFileException e) {
-            throw new ParameterException(spec.commandLine(), "There is no file " + file + ".");
+            throw new ParameterException(spec().commandLine(), "There is no file " + file + ".");
         } catch (MalformedInputException e) {
-            throw new ParameterException(spec.commandLine(), file + " is not UTF-8 text.");
+            throw new ParameterException(spec().commandLine(), file + " is not UTF-8 text.");
         }
     }
 
     private void tell(Path file, String text, JsonNode saved) {
         for (JsonNode warning : saved.path("warnings")) {
-            ProblemText.lines(warning, file.toString(), text)
-                    .forEach(spec.commandLine().getErr()::println);
+            ProblemText.lines(warning, file.toString(), text).forEach(err()::println);
         }
         if (json) {
-            spec.commandLine().getOut().println(saved);
+            out().println(saved);
             return;
         }
         String what = saved.path("kind").asString("") + " " + saved.path("name").asString("");
         boolean changed = saved.path("changed").asBoolean(false);
-        spec.commandLine()
+        spec().commandLine()
                 .getOut()
                 .println(
                         changed

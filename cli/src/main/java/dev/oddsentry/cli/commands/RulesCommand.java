@@ -2,11 +2,8 @@ package dev.oddsentry.cli.commands;
 
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -14,27 +11,16 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = "Lists the rules: state, what is open, the last check, the next.",
         footer = {"", "Example: odd rules --csv"})
-public final class RulesCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
+public final class RulesCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
 
     @Override
     public Integer call() {
-        JsonNode rules = service.api().get("/api/rules");
+        JsonNode rules = api().get("/api/rules");
         output.print(
-                spec.commandLine().getOut(),
-                rules,
-                () -> table(rules),
-                "There is no rule yet. Write one and save it with: odd push FILE");
+                out(), rules, () -> table(rules), "There is no rule yet. Write one and save it with: odd push FILE");
         return 0;
     }
 

@@ -7,14 +7,10 @@ import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
 import java.util.Objects;
-import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
-import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -27,15 +23,7 @@ import tools.jackson.databind.JsonNode;
             "Example: odd save-source ferry --jdbc-url jdbc:postgresql://127.0.0.1:5432/ferry --user ferry_reader --password-stdin",
             "Give it a role that may only read."
         })
-public final class SaveSourceCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
+public final class SaveSourceCommand extends ServiceCommand {
     @Parameters(paramLabel = "SOURCE", description = "Name of the source.")
     @SuppressWarnings("NullAway.Init")
     String name;
@@ -79,12 +67,12 @@ public final class SaveSourceCommand implements Callable<Integer> {
         body.put("mostRows", mostRows);
         body.put("timeLimitSeconds", timeLimitSeconds);
         body.put("mostConnections", mostConnections);
-        Api api = service.api();
+        Api api = api();
         JsonNode saved = api.put("/api/sources/" + Api.part(name), body);
         JsonNode tried = api.post("/api/sources/" + Api.part(name) + "/test", null);
-        if (json) OutputOptions.printJson(spec.commandLine().getOut(), saved);
+        if (json) OutputOptions.printJson(out(), saved);
         else
-            spec.commandLine()
+            spec().commandLine()
                     .getOut()
                     .println("Saved source " + name + ". " + tried.path("words").asString(""));
         return tried.path("reached").asBoolean(false) ? 0 : 1;

@@ -1,11 +1,8 @@
 package dev.oddsentry.cli.commands;
 
 import dev.oddsentry.cli.output.Listing;
-import java.util.concurrent.Callable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 
 @Command(
@@ -13,24 +10,16 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = "Lists the sources that queries read.",
         footer = {"", "Example: odd sources"})
-public final class SourcesCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
+public final class SourcesCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
 
     @Override
     public Integer call() {
-        JsonNode sources = service.api().get("/api/sources");
+        JsonNode sources = api().get("/api/sources");
         output.print(
-                spec.commandLine().getOut(),
+                out(),
                 sources,
                 () -> table(sources),
                 "There is no source yet. An operator adds one with: odd save-source");

@@ -11,14 +11,11 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.concurrent.Callable;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Model.CommandSpec;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import picocli.CommandLine.Spec;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.ObjectNode;
 
@@ -30,15 +27,7 @@ import tools.jackson.databind.node.ObjectNode;
             "",
             "Example: odd try --query sailings-lately --key sailing --rows \"delay_min > 15 and reason is null\""
         })
-public final class TryCommand implements Callable<Integer> {
-    @Spec
-    @SuppressWarnings("NullAway.Init")
-    CommandSpec spec;
-
-    @Mixin
-    @SuppressWarnings("NullAway.Init")
-    ServiceOptions service;
-
+public final class TryCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
@@ -82,14 +71,14 @@ public final class TryCommand implements Callable<Integer> {
         body.put("at", at == null ? null : at.toString());
         JsonNode tried;
         try {
-            tried = service.api().post("/api/queries/" + Api.part(query) + "/try", body);
+            tried = api().post("/api/queries/" + Api.part(query) + "/try", body);
         } catch (ApiException refused) {
             if (refused.problems().isEmpty()) throw refused;
-            spec.commandLine().getErr().println(ProblemText.of(refused, "condition", condition));
+            err().println(ProblemText.of(refused, "condition", condition));
             return 1;
         }
         if (!rows && tried instanceof ObjectNode object) object.remove("rows");
-        PrintWriter out = spec.commandLine().getOut();
+        PrintWriter out = out();
         if (output.format == null) summarise(out, tried);
         output.print(out, tried, () -> table(tried), "No row is an exception.");
         return 0;

@@ -1,0 +1,75 @@
+package dev.oddsentry.cli.output;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.PrintWriter;
+import java.io.StringWriter;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.json.JsonMapper;
+
+class OutputTest {
+    private static final JsonMapper JSON = new JsonMapper();
+
+    private static Listing listing() {
+        var listing = new Listing("Sailing", "Late by");
+        listing.add("SK-412", "7");
+        listing.add("Gråvik, \"north\"\n\u001b[31m", "12.5");
+        return listing;
+    }
+
+    @Test
+    void tablesAlignNumbersRightAndLetNothingReachTheTerminalThatItWouldActOn() {
+        var out = new StringWriter();
+        listing().printTable(new PrintWriter(out, true));
+        assertThat(out.toString().lines())
+                .containsExactly(
+                        "SAILING               LATE BY",
+                        "SK-412                      7",
+                        "Gråvik, \"north\" [31m     12.5");
+    }
+
+    @Test
+    void csvKeepsEverything() {
+        var out = new StringWriter();
+        listing().printCsv(new PrintWriter(out, true));
+        assertThat(out).hasToString("Sailing,Late by\nSK-412,7\n\"Gråvik, \"\"north\"\"\n\u001b[31m\",12.5\n");
+    }
+
+    @Test
+    void longCellsAreShortenedInTablesOnly() {
+        var listing = new Listing("Reason");
+        listing.add("x".repeat(200));
+        var table = new StringWriter();
+        listing.printTable(new PrintWriter(table, true));
+        assertThat(table.toString().lines().skip(1)).containsExactly("x".repeat(59) + "…");
+        var csv = new StringWriter();
+        listing.printCsv(new PrintWriter(csv, true));
+        assertThat(csv.toString()).contains("x".repeat(200));
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "{'state':'QUIET','rowsRead':7,'exceptions':2,'unknownRows':1} | quiet: 7 rows read, 2 exceptions, 1 unknown since a value is missing, nothing new to report.",
+                "{'state':'FIRED','rowsRead':7,'exceptions':2,'news':2} | fired: 7 rows read, 2 exceptions, 2 reported.",
+                "{'state':'PARTLY_FAILED','reason':'no answer'} | partly failed: no answer",
+                "{'state':'RUNNING'} | still running.",
+            })
+    void aCheckIsToldInOneSentence(String check, String words) {
+        assertThat(Words.outcome(JSON.readTree(check.replace('\'', '"')))).isEqualTo(words);
+    }
+
+    @Test
+    void aProblemShowsItsLineWithAMarkAndTheNearestName() {
+        var problem = JSON.readTree(
+                "{\"weight\":\"error\",\"message\":\"unknown column\",\"suggestion\":\"reason\",\"place\":{\"line\":2,\"column\":3,\"length\":6}}");
+        assertThat(ProblemText.lines(problem, "r.yaml", "a\nb resaon\n"))
+                .isEqualTo(List.of("r.yaml:2:3: unknown column", "    b resaon", "      ^ did you mean \"reason\"?"));
+        assertThat(ProblemText.lines(problem, null, null))
+                .isEqualTo(List.of("unknown column", "    did you mean \"reason\"?"));
+    }
+}

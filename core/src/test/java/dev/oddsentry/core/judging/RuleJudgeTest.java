@@ -1,0 +1,120 @@
+package dev.oddsentry.core.judging;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Digester;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Absence;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.value.Column;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.core.value.Type;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.Arrays;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class RuleJudgeTest {
+    private static final Columns COLUMNS = Columns.of(
+            new Column("sailing", Type.TEXT),
+            new Column("delay_min", Type.NUMBER),
+            new Column("reason", Type.TEXT),
+            new Column("planned", Type.INSTANT));
+    private static final Moment SLOT = new Moment(Instant.parse("2026-11-24T04:40:00Z"), ZoneId.of("Europe/Oslo"));
+
+    private static RuleDefinition rule(String more) {
+        return (RuleDefinition) Document.read("kind: rule\nname: late\nowner: Traffic reporting\nquery: q\n" + more)
+                .definition();
+    }
+
+    private static RuleJudge judge(String more) {
+        return RuleJudges.check(rule(more), COLUMNS, null).judges().at(SLOT, new Digester(1));
+    }
+
+    private static Object[] late(String sailing, Long minutes) {
+        return new Object[] {sailing, minutes, null, SLOT.slot()};
+    }
+
+    @Test
+    void theFirstBandThatHoldsIsTheSeverityAndItsCellsAreMarkedToo() {
+        var judge = judge("""
+                exceptions: reason is null
+                severity: [ { critical: delay_min >= 45 }, { warning: delay_min > 15 }, notice ]
+                memory: { key: [sailing] }
+                """);
+        assertThat(judge.judge(late("SK-1", 71L)).severity()).isEqualTo(Severity.CRITICAL);
+        assertThat(judge.judge(late("SK-2", 20L)).severity()).isEqualTo(Severity.WARNING);
+        assertThat(judge.judge(late("SK-3", 5L)).severity()).isEqualTo(Severity.NOTICE);
+        assertThat(judge.judge(late("SK-4", null)).severity())
+                .as("a band that is unknown does not hold")
+                .isEqualTo(Severity.NOTICE);
+        assertThat(judge.marks(Arrays.asList(late("SK-1", 71L)))).containsExactlyInAnyOrder(1, 2);
+    }
+
+    @Test
+    void withoutKeyColumnsEqualRowsAreNumberedByCopy() {
+        var judge = judge("memory: { mode: full }\n");
+        var first = judge.judge(late("SK-1", 20L));
+        var second = judge.judge(late("SK-1", 20L));
+        assertThat(first.key()).isNotEqualTo(second.key());
+        assertThat(second.identity()).endsWith(2L);
+        assertThat(judge("memory: { mode: full }\n").judge(late("SK-1", 20L)).key())
+                .as("the same at every check")
+                .isEqualTo(first.key());
+    }
+
+    @Test
+    void theFingerprintFollowsTheWatchedColumnsAndNoOthers() {
+        var byCondition = judge("exceptions: delay_min > 15\nmemory: { key: [sailing] }\n");
+        Object[] withReason = late("SK-1", 20L);
+        withReason[2] = "fog";
+        assertThat(byCondition.judge(late("SK-1", 20L)).fingerprint())
+                .isEqualTo(byCondition.judge(withReason).fingerprint());
+        assertThat(byCondition.judge(late("SK-1", 21L)).fingerprint())
+                .isNotEqualTo(byCondition.judge(withReason).fingerprint());
+        var watching = judge("exceptions: delay_min > 15\nmemory: { key: [sailing], watch: [reason] }\n");
+        assertThat(watching.judge(late("SK-1", 20L)).fingerprint())
+                .isNotEqualTo(watching.judge(withReason).fingerprint());
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "exceptions: delay_min > 15,                false, PUT_RIGHT",
+        "exceptions: delay_min > 15,                true,  PASSED_BY",
+        "exceptions: planned in last 7 days,        false, PASSED_BY",
+    })
+    void absenceIsPassedByWhereAnythingMovesWithTheSlot(String exceptions, boolean parametersMove, Absence absence) {
+        var rule = rule(exceptions + "\nmemory: { key: [sailing] }\n");
+        assertThat(RuleJudges.check(rule, COLUMNS, null).judges().absence(rule, parametersMove))
+                .isEqualTo(absence);
+        var saying = rule(exceptions + "\nmemory: { key: [sailing], absence: stays }\n");
+        assertThat(RuleJudges.check(saying, COLUMNS, null).judges().absence(saying, parametersMove))
+                .isEqualTo(Absence.STAYS);
+    }
+
+    @Test
+    void everyProblemOfARuleAgainstItsColumnsIsToldAtOnce() {
+        var rule = rule(
+                "exceptions: delay > 15\nseverity: [ { critical: reson is null }, warning ]\nmemory: { key: [sailling], watch: [x] }\ndelivery: { columns: [plannd] }\n");
+        assertThatThrownBy(() -> RuleJudges.check(rule, COLUMNS, null))
+                .isInstanceOfSatisfying(InvalidDefinitionException.class, refused -> {
+                    assertThat(refused.problems())
+                            .extracting(problem -> problem.field())
+                            .containsExactly(
+                                    "exceptions",
+                                    "severity[0].critical",
+                                    "memory.key[0]",
+                                    "memory.watch[0]",
+                                    "delivery.columns[0]");
+                    assertThat(refused.problems())
+                            .extracting(problem -> problem.suggestion())
+                            .containsExactly(null, "reason", "sailing", null, "planned");
+                });
+    }
+}
