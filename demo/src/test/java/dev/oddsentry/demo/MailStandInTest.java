@@ -2,13 +2,12 @@ package dev.oddsentry.demo;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddsentry.testkit.FreePorts;
 import jakarta.mail.Message;
 import jakarta.mail.Session;
 import jakarta.mail.Transport;
 import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeMessage;
-import java.net.InetAddress;
-import java.net.ServerSocket;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -22,12 +21,6 @@ import org.junit.jupiter.api.io.TempDir;
 class MailStandInTest {
     @TempDir
     Path folder;
-
-    private static int freePort() throws Exception {
-        try (var socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            return socket.getLocalPort();
-        }
-    }
 
     private static void send(int port, String subject, String... to) throws Exception {
         var properties = new Properties();
@@ -52,9 +45,9 @@ class MailStandInTest {
 
     @Test
     void mailIsShownOnceEachAndKeptOverARestart() throws Exception {
-        int smtp = freePort();
-        int page = freePort();
-        var server = new MailStandIn(smtp, freePort(), folder);
+        int smtp = FreePorts.next();
+        int page = FreePorts.next();
+        var server = new MailStandIn(smtp, FreePorts.next(), folder);
         new MailboxPage(server).start(page);
         assertThat(get(page, "/").body()).contains("No mail yet");
         send(smtp, "2 critical: <Late>", "ines.holm@skerryline.example", "per.aune@skerryline.example");
@@ -67,7 +60,7 @@ class MailStandInTest {
                 .contains("default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox");
         assertThat(get(page, "/" + name + "/source").body()).contains("Subject: 2 critical: <Late>");
         assertThat(get(page, "/nothing").statusCode()).isEqualTo(404);
-        assertThat(new MailStandIn(freePort(), freePort(), folder).messages())
+        assertThat(new MailStandIn(FreePorts.next(), FreePorts.next(), folder).messages())
                 .extracting(MailStandIn.Kept::name)
                 .containsExactly(name);
     }

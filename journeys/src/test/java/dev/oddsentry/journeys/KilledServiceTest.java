@@ -6,9 +6,13 @@ import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.LateSailings;
 import dev.oddsentry.service.RunningService;
 import dev.oddsentry.service.UnwillingMailServer;
+import dev.oddsentry.testkit.FreePorts;
 import java.io.IOException;
-import java.net.InetAddress;
-import java.net.ServerSocket;
+import java.net.URI;
+import java.net.http.HttpClient;
+import java.net.http.HttpRequest;
+import java.net.http.HttpResponse;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.Duration;
@@ -28,6 +32,9 @@ import org.junit.jupiter.api.io.TempDir;
 class KilledServiceTest {
     private static final int KILLS = Integer.getInteger("odd.kills", 8);
 
+    private static final Duration START_WITHIN = Duration.ofSeconds(120);
+
+    private final HttpClient http = HttpClient.newHttpClient();
     private final RunningService service = RunningService.get();
     private final Random random = new Random(Long.getLong("odd.seed", 20_261_124L));
     private final String database = "records_killed_" + System.nanoTime();
@@ -67,8 +74,7 @@ class KilledServiceTest {
                     "--logging.level.root=warn");
             process = new ProcessBuilder(command)
                     .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.appendTo(
-                            folder.resolve("node-" + port + ".log").toFile()))
+                    .redirectOutput(ProcessBuilder.Redirect.appendTo(log().toFile()))
                     .start();
         }
 
@@ -77,21 +83,24 @@ class KilledServiceTest {
             process.waitFor(10, TimeUnit.SECONDS);
         }
 
-        boolean answers() {
-            try {
-                return new HttpApi("http://127.0.0.1:" + port, null)
-                                .send("GET", "/login", null, Map.of())
-                                .status()
-                        == 200;
-            } catch (IllegalStateException notYet) {
-                return false;
+        /** Asked four times a second; a process that has ended will never answer, and its log says why. */
+        void awaitAnswer() throws IOException, InterruptedException {
+            var ask = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/login"))
+                    .timeout(Duration.ofSeconds(5))
+                    .build();
+            for (long end = System.nanoTime() + START_WITHIN.toNanos(); System.nanoTime() < end; Thread.sleep(250)) {
+                if (!process.isAlive()) break;
+                try {
+                    if (http.send(ask, HttpResponse.BodyHandlers.discarding()).statusCode() == 200) return;
+                } catch (IOException notYet) {
+                    // starting
+                }
             }
+            throw new AssertionError("the node at " + port + " does not answer:\n" + Files.readString(log()));
         }
-    }
 
-    private static int freePort() throws IOException {
-        try (var socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            return socket.getLocalPort();
+        private Path log() {
+            return folder.resolve("node-" + port + ".log");
         }
     }
 
@@ -100,10 +109,9 @@ class KilledServiceTest {
         service.execute("postgres", "create database " + database);
         try (var mail = new UnwillingMailServer(UnwillingMailServer.Mood.TAKE)) {
             for (int i = 0; i < 2; i++) {
-                nodes.add(new Node(freePort()));
+                nodes.add(new Node(FreePorts.next()));
                 nodes.getLast().start(mail.port());
-                var node = nodes.getLast();
-                RunningService.await("a node", Duration.ofSeconds(90), node::answers);
+                nodes.getLast().awaitAnswer();
             }
             var sailings = watch();
             int told = 0;
@@ -113,7 +121,7 @@ class KilledServiceTest {
                 var victim = nodes.get(random.nextInt(nodes.size()));
                 victim.kill();
                 victim.start(mail.port());
-                RunningService.await("the node again", Duration.ofSeconds(90), victim::answers);
+                victim.awaitAnswer();
             }
             int all = told;
             RunningService.await(

@@ -2,8 +2,6 @@ package dev.oddsentry.testkit;
 
 import java.io.IOException;
 import java.io.UncheckedIOException;
-import java.net.InetAddress;
-import java.net.ServerSocket;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -31,7 +29,7 @@ public final class ThrowAwayPostgres implements AutoCloseable {
         try {
             Path folder = Files.createTempDirectory("odd-postgres-");
             if (isRoot()) run(List.of("chown", "postgres", folder.toString()));
-            var postgres = new ThrowAwayPostgres(folder, freePort());
+            var postgres = new ThrowAwayPostgres(folder, FreePorts.next());
             postgres.initialise();
             Runtime.getRuntime().addShutdownHook(new Thread(postgres::close, "stop-throw-away-postgres"));
             return postgres;
@@ -150,12 +148,6 @@ public final class ThrowAwayPostgres implements AutoCloseable {
         } catch (IOException e) {
             throw new IllegalStateException(
                     "PostgreSQL is not installed: expected Debian's package postgresql under " + versions, e);
-        }
-    }
-
-    private static int freePort() throws IOException {
-        try (var socket = new ServerSocket(0, 1, InetAddress.getLoopbackAddress())) {
-            return socket.getLocalPort();
         }
     }
 }
