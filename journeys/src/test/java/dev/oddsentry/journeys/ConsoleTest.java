@@ -7,6 +7,7 @@ import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserType;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
+import com.microsoft.playwright.assertions.PlaywrightAssertions;
 import com.microsoft.playwright.options.AriaRole;
 import com.microsoft.playwright.options.ColorScheme;
 import dev.oddsentry.service.LateSailings;
@@ -37,6 +38,7 @@ class ConsoleTest {
 
     @BeforeAll
     static void startBrowser() {
+        PlaywrightAssertions.setDefaultAssertionTimeout(20_000);
         playwright = Playwright.create();
         browser = playwright
                 .chromium()

@@ -9,7 +9,7 @@ import org.junit.jupiter.api.Test;
 
 /** Arrows run one way: service to extracts to core; nothing reads a clock of its own; only mail talks SMTP. */
 class ArchitectureTest {
-    private final JavaClasses all = new ClassFileImporter()
+    private static final JavaClasses ALL = new ClassFileImporter()
             .withImportOption(new ImportOption.DoNotIncludeTests())
             .importPackages("dev.oddsentry");
 
@@ -22,7 +22,7 @@ class ArchitectureTest {
                 .dependOnClassesThat()
                 .resideInAnyPackage(
                         "dev.oddsentry.service..", "org.springframework..", "org.jooq..", "java.sql..", "jakarta..")
-                .check(all);
+                .check(ALL);
     }
 
     @Test
@@ -38,14 +38,14 @@ class ArchitectureTest {
                     .resideInAnyPackage("dev.oddsentry.core..", "dev.oddsentry.extracts..", "dev.oddsentry.service..")
                     .should()
                     .callMethod(moment, "now")
-                    .check(all);
+                    .check(ALL);
         }
         noClasses()
                 .that()
                 .resideInAPackage("dev.oddsentry..")
                 .should()
                 .callMethod(System.class, "currentTimeMillis")
-                .check(all);
+                .check(ALL);
     }
 
     @Test
@@ -58,6 +58,6 @@ class ArchitectureTest {
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("jakarta.mail..", "org.eclipse.angus..")
-                .check(all);
+                .check(ALL);
     }
 }

@@ -52,7 +52,7 @@ class FaultsTest {
         service.api().push(sailings.rule());
         service.api().post("/api/rules/" + sailings.name + "/activate", "");
         sailings.late("SK-1", 20);
-        failsSaying("did not answer within 2 s", "cancelled");
+        failsSaying("did not answer within 4 s", "cancelled");
     }
 
     @Test
@@ -85,7 +85,7 @@ class FaultsTest {
                 "mostRows",
                 1000,
                 "timeLimitSeconds",
-                2);
+                4);
         try {
             service.api()
                     .put(

@@ -55,7 +55,7 @@ public final class RunningService {
                         "mostRows",
                         1000,
                         "timeLimitSeconds",
-                        2));
+                        4));
     }
 
     public String records() {

@@ -38,6 +38,12 @@ public class CheckRunner {
 
     /** @return false: another check of this rule is running; ask again */
     public boolean runScheduled(UUID ruleId, Instant slot, int standsFor) {
+        var leftBehind = store.running(ruleId).filter(check -> check.getOrigin() == CheckOrigin.SCHEDULED);
+        if (leftBehind.isPresent()) {
+            // A rule's slots are one task's, so whoever began this one has died; its slot comes before any later one.
+            run(leftBehind.get().getId());
+            return false;
+        }
         store.insert(new NewCheck(UUID.randomUUID(), ruleId, slot, CheckOrigin.SCHEDULED, standsFor, null, null));
         var check = store.ofSlot(ruleId, slot);
         if (check.isEmpty()) return false;
