@@ -38,19 +38,38 @@ build() {
 }
 
 set_up_rules() {
-  [ ! -e "$demo/rules-are-set-up" ] || return 0
+  local definitions=$root/demo/definitions stamp now
+  stamp=$demo/rules-are-set-up
+  now=$(cat "$definitions"/* | cksum)
+  [ "$(cat "$stamp" 2> /dev/null)" != "$now" ] || return 0
   say "Setting up people, the source and the rules, through the same door as a user's ..."
-  local definitions=$root/demo/definitions
   export XDG_CONFIG_HOME=$demo/operator
   odd login --user operator --password-stdin < "$demo/secrets/operator" > /dev/null
   odd save-source ferry --jdbc-url "jdbc:postgresql://127.0.0.1:$(cat "$demo/postgres.port")/ferry" --user ferry_reader --password-stdin < "$demo/secrets/ferry_reader" > /dev/null
-  odd add-person ines --name "Ines Holm" --email ines.holm@skerryline.example < "$demo/secrets/ines" > /dev/null
-  odd push "$definitions"/*.query.yaml "$definitions"/*.rule.yaml --remark "the demo's own" > /dev/null
-  local rule
-  for rule in "$definitions"/*.rule.yaml; do odd activate "$(sed -n 's/^name: //p' "$rule")" > /dev/null; done
+  [ -e "$stamp" ] || odd add-person ines --name "Ines Holm" --email ines.holm@skerryline.example < "$demo/secrets/ines" > /dev/null
+  odd push "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.rule.yaml --remark "the demo's own" > /dev/null
+  set_thresholds
+  local active rule
+  active=$(odd rules --csv | grep ',active,' || true)
+  for rule in $(sed -n 's/^name: //p' "$definitions"/*.rule.yaml); do
+    case $active in *"$rule"*) ;; *) odd activate "$rule" > /dev/null ;; esac
+  done
   odd logout
   unset XDG_CONFIG_HOME
-  touch "$demo/rules-are-set-up"
+  echo "$now" > "$stamp"
+}
+
+# Only where nobody has set them yet: a person's own value stays.
+set_thresholds() {
+  local file name
+  if ! odd thresholds late_minutes --csv | grep -q always; then
+    odd set-threshold late_minutes 15 --remark "as the timetable promises" > /dev/null
+    odd set-threshold late_minutes 12 --from "$(date -d '+40 days' +%F)" --remark "the winter timetable promises more" > /dev/null
+  fi
+  for file in "$definitions"/*.csv; do
+    name=$(basename "$file" .csv)
+    odd thresholds "$name" --csv | grep -q always || odd import-threshold "$name" "$file" --remark "agreed with the vessels' and routes' leads" > /dev/null
+  done
 }
 
 odd() { "$root/odd" "$@" --url "$(cat "$demo/address")"; }

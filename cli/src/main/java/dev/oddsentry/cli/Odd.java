@@ -7,6 +7,7 @@ import dev.oddsentry.cli.commands.AddPersonCommand;
 import dev.oddsentry.cli.commands.CheckCommand;
 import dev.oddsentry.cli.commands.ChecksCommand;
 import dev.oddsentry.cli.commands.FindingsCommand;
+import dev.oddsentry.cli.commands.ImportThresholdCommand;
 import dev.oddsentry.cli.commands.LoginCommand;
 import dev.oddsentry.cli.commands.LogoutCommand;
 import dev.oddsentry.cli.commands.OutboxCommand;
@@ -15,7 +16,9 @@ import dev.oddsentry.cli.commands.PreviewCommand;
 import dev.oddsentry.cli.commands.PushCommand;
 import dev.oddsentry.cli.commands.RulesCommand;
 import dev.oddsentry.cli.commands.SaveSourceCommand;
+import dev.oddsentry.cli.commands.SetThresholdCommand;
 import dev.oddsentry.cli.commands.SourcesCommand;
+import dev.oddsentry.cli.commands.ThresholdsCommand;
 import dev.oddsentry.cli.commands.TryCommand;
 import dev.oddsentry.cli.output.ProblemText;
 import java.io.PrintWriter;
@@ -47,6 +50,9 @@ import picocli.CommandLine.Command;
             ChecksCommand.class,
             OutboxCommand.class,
             PushCommand.class,
+            ThresholdsCommand.class,
+            SetThresholdCommand.class,
+            ImportThresholdCommand.class,
             ActivateCommand.class,
             PauseCommand.class,
             SourcesCommand.class,

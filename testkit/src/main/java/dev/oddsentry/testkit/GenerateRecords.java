@@ -39,7 +39,8 @@ public final class GenerateRecords {
                     "dev.oddsentry.core.finding.Severity",
             "message_recipient\\.state|recipient_try\\.outcome", "dev.oddsentry.service.outbox.RecipientState",
             "person\\.role", "dev.oddsentry.service.people.Role",
-            "definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind");
+            "definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind",
+            "long_work\\.state", "dev.oddsentry.service.backtests.WorkState");
 
     private GenerateRecords() {}
 

@@ -51,6 +51,11 @@ public final class Api {
         return call(request(path).PUT(bodyOf(body)).header("Content-Type", "application/json"));
     }
 
+    public JsonNode postText(String path, String text, String contentType) {
+        return call(
+                request(path).POST(HttpRequest.BodyPublishers.ofString(text)).header("Content-Type", contentType));
+    }
+
     public JsonNode putText(String path, String text) {
         return call(request(path)
                 .PUT(HttpRequest.BodyPublishers.ofString(text))

@@ -53,7 +53,11 @@ public final class PreviewCommand extends ServiceCommand {
                 + seen.path("exceptions") + " exceptions (" + Words.severities(seen.path("bySeverity"))
                 + "); a check now would report " + seen.path("wouldReport") + ".");
         Words.parts(seen.path("parts")).forEach(out::println);
-        if (seen.path("unknownRows").asLong(0) > 0) {
+        for (JsonNode each : seen.path("notJudged")) {
+            out.println("  Not judged: " + each.path("group").asString("") + ", "
+                    + each.path("reason").asString("") + ".");
+        }
+        if (seen.path("notJudged").isEmpty() && seen.path("unknownRows").asLong(0) > 0) {
             out.println("  " + seen.path("unknownRows") + " rows are unknown, and so not counted.");
         }
         out.println();

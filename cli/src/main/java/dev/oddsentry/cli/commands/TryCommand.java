@@ -25,7 +25,8 @@ import tools.jackson.databind.node.ObjectNode;
         description = "Tries a condition on a query's real rows, without a rule. Remembers nothing.",
         footer = {
             "",
-            "Example: odd try --query sailings-lately --key sailing --rows \"delay_min > 15 and reason is null\""
+            "Example: odd try --query sailings-lately --key sailing --rows \"delay_min > 15 and reason is null\"",
+            "         odd try --query sailings-lately --per route --rows \"share(where heads is null) > 0.1\""
         })
 public final class TryCommand extends ServiceCommand {
     @Mixin
@@ -35,6 +36,14 @@ public final class TryCommand extends ServiceCommand {
     @Option(names = "--query", required = true, paramLabel = "QUERY", description = "Name of the query.")
     @SuppressWarnings("NullAway.Init")
     String query;
+
+    @Option(
+            names = "--per",
+            split = ",",
+            paramLabel = "COLUMN",
+            description = "Judges groups by these columns, not rows; --per all for the whole result as one.")
+    @Nullable
+    List<String> per;
 
     @Option(
             names = "--key",
@@ -66,6 +75,7 @@ public final class TryCommand extends ServiceCommand {
         var body = new LinkedHashMap<String, @Nullable Object>();
         body.put("condition", condition);
         body.put("parameters", parameters);
+        body.put("per", per == null ? null : isWhole() ? List.of() : per);
         body.put("key", key);
         body.put("zone", zone);
         body.put("at", at == null ? null : at.toString());
@@ -97,12 +107,18 @@ public final class TryCommand extends ServiceCommand {
         for (JsonNode row : tried.path(rows ? "rows" : "identities")) {
             var cells = new ArrayList<String>();
             for (JsonNode cell : row) cells.add(cell.isString() ? cell.asString() : "missing");
+            if (cells.isEmpty()) cells.add("the whole result");
             table.add(cells);
         }
         return table;
     }
 
+    private boolean isWhole() {
+        return List.of("all").equals(per);
+    }
+
     private List<String> identityHeadings(JsonNode tried) {
+        if (per != null) return isWhole() ? List.of("group") : per;
         if (!key.isEmpty()) return key;
         var headings = new ArrayList<>(Words.texts(tried.path("columns")));
         headings.add("copy");

@@ -63,9 +63,20 @@ public final class Words {
         return switch (check.path("state").asString("")) {
             case "QUIET" -> "quiet: " + rows + ", nothing new to report.";
             case "FIRED" -> "fired: " + rows + ", " + check.path("news") + " reported.";
+            case "NOT_JUDGED" -> "not judged: " + rows + "; nobody can tell about " + notJudged(check) + ".";
             case "RUNNING" -> "still running.";
             default -> state(check.path("state")) + ": " + check.path("reason").asString("no reason kept");
         };
+    }
+
+    /** {@code Terna (still learning usual(fuel, 8), 3 of 8), Skua (…) and 4 more}. */
+    public static String notJudged(JsonNode check) {
+        var words = new ArrayList<String>();
+        for (JsonNode each : check.path("notJudgedGroups"))
+            words.add(
+                    each.path("group").asString("") + " (" + each.path("reason").asString("") + ")");
+        long more = check.path("notJudged").asLong(0) - words.size();
+        return String.join(", ", words) + (more > 0 ? " and " + more + " more" : "");
     }
 
     private static String unknown(JsonNode check) {

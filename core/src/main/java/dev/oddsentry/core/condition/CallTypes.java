@@ -13,9 +13,12 @@ final class CallTypes {
     }
 
     Type of(Expression.Call call) {
+        boolean ofCheck = checker.scope().place() == Scope.Place.CHECK;
         return switch (call.name()) {
             case Functions.COALESCE -> coalesce(call);
             case Functions.NULLIF -> nullIf(call);
+            case CheckCounts.EXCEPTIONS, CheckCounts.NEWS ->
+                ofCheck ? CheckCounts.check(call, checker) : function(call);
             default -> function(call);
         };
     }

@@ -3,14 +3,17 @@ package dev.oddsentry.core.condition;
 import com.google.re2j.Pattern;
 import dev.oddsentry.core.condition.Expression.Arithmetic;
 import dev.oddsentry.core.condition.Expression.Comparison;
+import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.time.Window;
-import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.core.value.Type;
+import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.LocalDate;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -21,14 +24,17 @@ import org.jspecify.annotations.Nullable;
  * Three-valued logic throughout; {@code and} and {@code or} stop at what decides them.
  */
 final class Compiler {
-    private final Columns columns;
+    private final Layout layout;
     private final Map<Expression, Type> types;
     private final Places places;
     private final Moment moment;
     private final Moments moments;
 
-    Compiler(Columns columns, Map<Expression, Type> types, Places places, Moment moment) {
-        this.columns = columns;
+    private final Thresholds thresholds;
+
+    Compiler(Layout layout, Map<Expression, Type> types, Places places, Moment moment, Thresholds thresholds) {
+        this.layout = layout;
+        this.thresholds = thresholds;
         this.types = types;
         this.places = places;
         this.moment = moment;
@@ -36,9 +42,15 @@ final class Compiler {
     }
 
     Node compile(Expression tree) {
+        var slot = layout.slotOf(tree);
+        if (slot.isEmpty()) return compileWithoutSlot(tree);
+        int index = slot.getAsInt();
+        return row -> row[index];
+    }
+
+    private Node compileWithoutSlot(Expression tree) {
         return switch (tree) {
             case Expression.Literal(var _, var value) -> _ -> value;
-            case Expression.ColumnName name -> column(name);
             case Expression.Negation(var operand) -> negation(compile(operand), typeOf(operand));
             case Arithmetic arithmetic -> arithmetic(arithmetic);
             case Comparison(var operator, var left, var right) -> comparison(operator, left, right);
@@ -68,6 +80,9 @@ final class Compiler {
                 yield negated ? not(matches) : matches;
             }
             case Expression.Call call -> call(call);
+            case Expression.Threshold threshold -> threshold(threshold);
+            case Expression.ColumnName _, Expression.Aggregate _, Expression.History _ ->
+                throw new IllegalStateException("no place in the row for " + tree);
             case Expression.Case cases -> cases(cases);
             case Expression.Not(var operand) -> not(compile(operand));
             case Expression.And(var operands) -> and(compileAll(operands));
@@ -83,9 +98,20 @@ final class Compiler {
         return TypeChecker.typeOf(types, node);
     }
 
-    private Node column(Expression.ColumnName name) {
-        int index = columns.indexOf(name.name(), name.quoted()).orElseThrow();
-        return row -> row[index];
+    private Node threshold(Expression.Threshold tree) {
+        var valid = thresholds.find(tree.name()).orElseThrow().on(moment.today());
+        BigDecimal otherwise = valid.get(List.<String>of());
+        if (tree.key().isEmpty()) return _ -> otherwise;
+        Node[] key = compileAll(tree.key()).toArray(Node[]::new);
+        return row -> {
+            var texts = new ArrayList<String>(key.length);
+            for (Node part : key) {
+                Object value = part.on(row);
+                if (value == null) return otherwise;
+                texts.add(CellText.of(value, moment.zone()));
+            }
+            return valid.getOrDefault(texts, otherwise);
+        };
     }
 
     private static Node negation(Node operand, Type type) {

@@ -1,6 +1,7 @@
 package dev.oddsentry.core.condition;
 
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Type;
@@ -8,25 +9,41 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /** A condition checked against the columns of a query: read once, bound to a slot, then a judge of many rows. */
 public final class Condition {
     private final Expression tree;
-    private final Columns columns;
+    private final Layout layout;
     private final Places places;
     private final Map<Expression, Type> types;
+    private final Thresholds thresholds;
 
-    private Condition(Expression tree, Columns columns, Places places, Map<Expression, Type> types) {
+    private Condition(
+            Expression tree, Layout layout, Places places, Map<Expression, Type> types, Thresholds thresholds) {
         this.tree = tree;
-        this.columns = columns;
+        this.layout = layout;
         this.places = places;
         this.types = types;
+        this.thresholds = thresholds;
     }
 
-    /** Reads and checks a text; the places of problems count from its start. */
+    /** Told of each tree that was read without an error, before it is used. */
+    interface Preparation {
+        void prepare(Expression tree, Places places, Map<Expression, Type> types);
+    }
+
+    /** The same where no threshold is known. */
     public static Reading read(String text, Columns columns) {
+        return read(text, columns, Thresholds.NONE);
+    }
+
+    /** Reads and checks a text on a query's rows; the places of problems count from its start. */
+    public static Reading read(String text, Columns columns, Thresholds thresholds) {
+        return read(text, Scope.ofRows(columns, thresholds), new RowLayout(columns), (_, _, _) -> {});
+    }
+
+    static Reading read(String text, Scope scope, Layout layout, Preparation preparation) {
         var places = new Places(text);
         Expression tree;
         try {
@@ -34,10 +51,12 @@ public final class Condition {
         } catch (ConditionSyntaxException stopped) {
             return new Reading(null, List.of(stopped.problem()));
         }
-        var checker = new TypeChecker(columns, places);
+        var checker = new TypeChecker(scope, places);
         var types = checker.checkCondition(tree);
         boolean refused = checker.problems().stream().anyMatch(Problem::isError);
-        return new Reading(refused ? null : new Condition(tree, columns, places, types), checker.problems());
+        if (refused) return new Reading(null, checker.problems());
+        preparation.prepare(tree, places, types);
+        return new Reading(new Condition(tree, layout, places, types, scope.thresholds()), checker.problems());
     }
 
     /** The problems of grammar alone, for a text whose query's columns are not known. */
@@ -58,16 +77,38 @@ public final class Condition {
     /** What people call a column, and the unit behind its values. */
     public record Label(String text, @Nullable String unit) {}
 
-    /**
-     * A condition in plain English, from its grammar alone; a text that cannot be read stays as it is.
-     *
-     * @param labels of columns by name
-     */
-    public static String sentence(String text, Function<String, Label> labels) {
+    /** What people call the things that a condition names. */
+    public interface Labels {
+        Label column(String name);
+
+        /** {@code the threshold late minutes (15 min)}. */
+        String threshold(String name);
+    }
+
+    /** A condition in plain English, from its grammar alone; a text that cannot be read stays as it is. */
+    public static String sentence(String text, Labels labels) {
         try {
             return new Sentence(labels).of(Parser.parse(text, new Places(text)));
         } catch (ConditionSyntaxException unreadable) {
             return text;
+        }
+    }
+
+    /** A reckoned value in plain English: {@code the sum of litres}. */
+    public static String noun(String text, Labels labels) {
+        try {
+            return new Sentence(labels).noun(Parser.parse(text, new Places(text)));
+        } catch (ConditionSyntaxException unreadable) {
+            return text;
+        }
+    }
+
+    /** The names of the thresholds that a text uses; none of one that cannot be read. */
+    public static Set<String> thresholdsIn(String text) {
+        try {
+            return thresholdsIn(Parser.parse(text, new Places(text)));
+        } catch (ConditionSyntaxException unreadable) {
+            return Set.of();
         }
     }
 
@@ -92,20 +133,30 @@ public final class Condition {
 
     /** A judge of rows for the check at {@code moment}; rows must have the columns that this was read against. */
     public RowJudge at(Moment moment) {
-        var compiler = new Compiler(columns, types, places, moment);
+        var compiler = new Compiler(layout, types, places, moment, thresholds);
         var parts = parts().stream()
                 .map(part -> new RowJudge.Part(part, places.textOf(part), compiler.compile(part), columnsOf(part)))
                 .toList();
         return new RowJudge(parts, new Marker(compiler, this::columnsOf));
     }
 
+    private static Set<String> thresholdsIn(Expression tree) {
+        var used = new LinkedHashSet<String>();
+        Trees.nodes(tree).forEach(node -> {
+            if (node instanceof Expression.Threshold(var name, var _)) used.add(name);
+        });
+        return used;
+    }
+
     private Set<Integer> columnsOf(Expression node) {
         var read = new LinkedHashSet<Integer>();
-        Trees.nodes(node).forEach(each -> {
-            if (each instanceof Expression.ColumnName(var name, boolean quoted)) {
-                columns.indexOf(name, quoted).ifPresent(read::add);
-            }
-        });
+        collectColumns(node, read);
         return read;
+    }
+
+    private void collectColumns(Expression node, Set<Integer> read) {
+        var slot = layout.slotOf(node);
+        if (slot.isPresent()) read.add(slot.getAsInt());
+        else Trees.children(node).forEach(child -> collectColumns(child, read));
     }
 }

@@ -3,7 +3,9 @@ package dev.oddsentry.core.condition;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.time.Window;
 import dev.oddsentry.core.value.Type;
+import java.math.BigDecimal;
 import java.util.List;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -93,6 +95,79 @@ public sealed interface Expression {
             List<When> whens,
             @Nullable Expression otherwise) implements Expression {
         public record When(Expression when, Expression then) {}
+    }
+
+    /** @param key in the order of the threshold's key; empty for one that is not kept by key */
+    record Threshold(String name, List<Expression> key) implements Expression {}
+
+    /**
+     * One value for the rows of a group.
+     *
+     * @param argument what each row adds; null for {@code count()}
+     * @param percent of a percentile, 0 to 100; else null
+     * @param filter only rows for which this is true are counted; null for all
+     */
+    record Aggregate(
+            Kind kind,
+            @Nullable Expression argument,
+            @Nullable BigDecimal percent,
+            boolean distinct,
+            @Nullable Expression filter)
+            implements Expression {
+        public enum Kind {
+            COUNT("how many rows; of an argument, how many have it; distinct, how many different ones"),
+            SUM("all added up"),
+            AVG("the mean"),
+            MIN("the least"),
+            MAX("the greatest"),
+            MEDIAN("the middle one"),
+            PERCENTILE("the value that so many percent are at or below, interpolated"),
+            STDDEV("the standard deviation of a sample"),
+            SHARE("the part of all rows for which a condition is true, from 0 to 1");
+
+            final String meaning;
+
+            Kind(String meaning) {
+                this.meaning = meaning;
+            }
+
+            String word() {
+                return name().toLowerCase(Locale.ROOT);
+            }
+        }
+    }
+
+    /**
+     * A measured value held against what earlier checks measured.
+     *
+     * @param points how many of the last are looked at; null where the kind needs none
+     * @param target and {@code within}: of {@link Kind#REACHES} alone
+     */
+    record History(
+            Kind kind,
+            Expression measured,
+            @Nullable Integer points,
+            @Nullable Expression target,
+            @Nullable Span within)
+            implements Expression {
+        public enum Kind {
+            PREVIOUS("at the check before"),
+            CHANGE("the present less the previous"),
+            CHANGE_PCT("the change in percent of the previous"),
+            USUAL("the median of the last so many checks"),
+            SPREAD("how far from the usual the last so many checks typically were"),
+            REACHES("whether it gets to a value within a time, going on as over as long before");
+
+            final String meaning;
+
+            Kind(String meaning) {
+                this.meaning = meaning;
+            }
+
+            String word() {
+                return name().toLowerCase(Locale.ROOT);
+            }
+        }
     }
 
     record Not(Expression operand) implements Expression {}

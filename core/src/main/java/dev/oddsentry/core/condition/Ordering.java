@@ -6,6 +6,7 @@ import dev.oddsentry.core.value.Texts;
 import dev.oddsentry.core.value.Type;
 import java.time.LocalDate;
 import java.time.LocalTime;
+import java.util.Comparator;
 
 /** How two values of checked types compare. */
 final class Ordering {
@@ -39,6 +40,21 @@ final class Ordering {
 
     private static boolean isOnlyMonths(Span span) {
         return span.days() == 0 && !span.hasClock();
+    }
+
+    /** For sorting alone: what is undecidable is put somewhere, NaN and infinite numbers after all others. */
+    Comparator<Object> total() {
+        return (a, b) -> isDecidable(a, b) ? compare(a, b) : compareUndecidable(a, b);
+    }
+
+    private int compareUndecidable(Object a, Object b) {
+        if (common == Type.NUMBER) {
+            boolean bothOdd = !Numbers.isFinite(a) && !Numbers.isFinite(b);
+            return bothOdd
+                    ? Double.compare((Double) a, (Double) b)
+                    : Boolean.compare(Numbers.isFinite(b), Numbers.isFinite(a));
+        }
+        return Integer.compare(((Span) a).months(), ((Span) b).months());
     }
 
     int compare(Object a, Object b) {

@@ -227,17 +227,9 @@ final class Parser {
             throw tokens.refuse("a column, a value or (");
         }
         tokens.next();
-        return tokens.takeSign("(") ? call(token) : new Expression.ColumnName(token.seen(), false);
-    }
-
-    private Expression call(Token name) {
-        var arguments = new ArrayList<Expression>();
-        if (!tokens.takeSign(")")) {
-            do arguments.add(or());
-            while (tokens.takeSign(","));
-            tokens.expectSign(")");
-        }
-        return new Expression.Call(name.text(), List.copyOf(arguments));
+        return tokens.takeSign("(")
+                ? new CallParser(tokens, this::or).afterParenthesis(token)
+                : new Expression.ColumnName(token.seen(), false);
     }
 
     private Expression placed(Expression tree, int start) {

@@ -75,10 +75,35 @@ final class Printer {
             case Expression.Call(var name, var arguments) ->
                 arguments.stream().map(Printer::print).collect(Collectors.joining(", ", name + "(", ")"));
             case Expression.Case cases -> cases(cases);
+            case Expression.Threshold(var name, var key) ->
+                "threshold(" + quoted(name)
+                        + key.stream().map(each -> ", " + print(each)).collect(Collectors.joining()) + ")";
+            case Expression.Aggregate aggregate -> aggregate(aggregate);
+            case Expression.History history -> history(history);
             case Expression.Not(var operand) -> "not " + in(Level.NOT, operand);
             case Expression.And(var operands) -> chain(Level.AND, " and ", operands);
             case Expression.Or(var operands) -> chain(Level.OR, " or ", operands);
         };
+    }
+
+    private static String aggregate(Expression.Aggregate aggregate) {
+        var text = new StringBuilder(aggregate.kind().word()).append('(');
+        if (aggregate.distinct()) text.append("distinct ");
+        if (aggregate.kind() == Expression.Aggregate.Kind.SHARE) text.append("where ");
+        if (aggregate.argument() != null) text.append(print(aggregate.argument()));
+        if (aggregate.percent() != null)
+            text.append(", ").append(aggregate.percent().toPlainString());
+        text.append(')');
+        if (aggregate.filter() != null)
+            text.append(" filter (where ").append(print(aggregate.filter())).append(')');
+        return text.toString();
+    }
+
+    private static String history(Expression.History history) {
+        String call = history.kind().word() + "(" + print(history.measured())
+                + (history.points() == null ? "" : ", " + history.points())
+                + (history.target() == null ? "" : ", " + print(history.target())) + ")";
+        return history.within() == null ? call : call + " within " + span(history.within());
     }
 
     private static String cases(Expression.Case cases) {
@@ -120,7 +145,13 @@ final class Printer {
                 Level.RANGE;
             case Arithmetic arithmetic -> levelOf(arithmetic.operator());
             case Expression.Negation _ -> Level.SIGNED;
-            case Expression.Literal _, Expression.ColumnName _, Expression.Call _, Expression.Case _ -> Level.PRIMARY;
+            case Expression.Literal _,
+                    Expression.ColumnName _,
+                    Expression.Call _,
+                    Expression.Threshold _,
+                    Expression.Aggregate _,
+                    Expression.History _,
+                    Expression.Case _ -> Level.PRIMARY;
         };
     }
 
@@ -156,7 +187,7 @@ final class Printer {
     }
 
     /** Whole units only; {@code 90 minutes} is printed as {@code 1 hour 30 minutes}, which is the same span. */
-    private static String span(Span span) {
+    static String span(Span span) {
         var words = new ArrayList<String>();
         addUnits(words, span.months() / 12, "year");
         addUnits(words, span.months() % 12, "month");

@@ -2,6 +2,7 @@ package dev.oddsentry.core.condition;
 
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -61,6 +62,16 @@ public final class RowJudge {
                 if (row[column] == null) unknownByColumn.get(i).merge(column, 1L, Long::sum);
             }
         }
+    }
+
+    /** Straight after {@link Verdict#UNKNOWN}: the positions of the cells whose being missing made it so. */
+    public Set<Integer> missing(@Nullable Object[] row) {
+        var missing = new LinkedHashSet<Integer>();
+        for (int i = 0; i < parts.length; i++) {
+            if (!unknownParts[i]) continue;
+            for (int column : parts[i].columns()) if (row[column] == null) missing.add(column);
+        }
+        return missing;
     }
 
     /** The positions of the cells that made this row an exception. */

@@ -1,6 +1,8 @@
 package dev.oddsentry.core.condition;
 
+import dev.oddsentry.core.condition.Expression.Arithmetic;
 import dev.oddsentry.core.condition.Expression.Comparison;
+import dev.oddsentry.core.condition.Expression.History;
 import dev.oddsentry.core.time.Window;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Type;
@@ -8,7 +10,6 @@ import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.function.Function;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -17,9 +18,9 @@ import org.jspecify.annotations.Nullable;
  * none of cancelled, training}. What has no words of its own stands as it was written.
  */
 final class Sentence {
-    private final Function<String, Condition.Label> labels;
+    private final Condition.Labels labels;
 
-    Sentence(Function<String, Condition.Label> labels) {
+    Sentence(Condition.Labels labels) {
         this.labels = labels;
     }
 
@@ -39,9 +40,16 @@ final class Sentence {
             case Expression.Matches(var operand, var pattern, boolean negated) ->
                 subject(operand) + (negated ? " does not fit" : " fits") + " the expression " + pattern;
             case Expression.ColumnName name -> subject(name) + " holds";
+            case Expression.History(var kind, var measured, var _, var target, var within)
+            when kind == History.Kind.REACHES && target != null && within != null ->
+                noun(measured) + " gets to " + value(target, null) + " within " + Printer.span(within)
+                        + " if it goes on so";
             case Expression.Literal _,
+                    Expression.Threshold _,
+                    Expression.Aggregate _,
+                    Expression.History _,
                     Expression.Negation _,
-                    Expression.Arithmetic _,
+                    Arithmetic _,
                     Expression.Call _,
                     Expression.Case _ -> Condition.print(tree);
         };
@@ -102,20 +110,96 @@ final class Sentence {
     /** {@code status is}, {@code late by}: a label that ends in a preposition needs no verb. */
     private String is(Expression operand, boolean negated) {
         String subject = subject(operand);
-        boolean prepositional = subject.matches(".* (by|since|until|from|to|at|on)");
+        boolean prepositional =
+                operand instanceof Expression.ColumnName && subject.matches(".* (by|since|until|from|to|at|on)");
         return subject + (prepositional ? " " : " is ") + (negated ? "not " : "");
     }
 
     private String subject(Expression operand) {
-        if (!(operand instanceof Expression.ColumnName(var name, var _))) return Condition.print(operand);
-        String label = labels.apply(name).text();
+        if (!(operand instanceof Expression.ColumnName(var name, var _))) return noun(operand);
+        String label = labels.column(name).text();
         boolean acronym = label.length() > 1 && Character.isUpperCase(label.charAt(1));
         return acronym || label.isEmpty() ? label : label.substring(0, 1).toLowerCase(Locale.ROOT) + label.substring(1);
     }
 
+    /** A reckoned value as a noun: {@code the sum of litres}, {@code the usual fuel of the last 8 checks}. */
+    String noun(Expression operand) {
+        return switch (operand) {
+            case Expression.ColumnName _ -> subject(operand);
+            case Expression.Threshold(var name, var key) ->
+                labels.threshold(name)
+                        + (key.isEmpty()
+                                ? ""
+                                : " for its " + key.stream().map(this::noun).collect(Collectors.joining(" and ")));
+            case Expression.Aggregate aggregate -> aggregate(aggregate);
+            case Expression.History history -> history(history);
+            case Expression.Call call
+            when call.name().equals(CheckCounts.EXCEPTIONS) ->
+                "the number of " + CheckCounts.kindOf(call) + (call.arguments().isEmpty() ? "" : " ") + "exceptions";
+            case Expression.Call call
+            when call.name().equals(CheckCounts.NEWS) ->
+                call.arguments().isEmpty()
+                        ? "the number of news"
+                        : "the number of " + CheckCounts.kindOf(call) + " findings";
+            case Expression.Negation(var inner) -> "-" + bracketed(inner);
+            case Arithmetic node -> {
+                String sign = switch (node.operator()) {
+                    case MULTIPLY -> "×";
+                    case DIVIDE -> "÷";
+                    case ADD, SUBTRACT, CONCATENATE -> node.operator().sign;
+                };
+                yield bracketed(node.left()) + " " + sign + " " + bracketed(node.right());
+            }
+            default -> Condition.print(operand);
+        };
+    }
+
+    private String bracketed(Expression operand) {
+        boolean joins = operand instanceof Arithmetic;
+        return joins ? "(" + noun(operand) + ")" : value(operand, null);
+    }
+
+    private String aggregate(Expression.Aggregate aggregate) {
+        var argument = aggregate.argument();
+        String of = argument == null ? "rows" : noun(argument);
+        String words = switch (aggregate.kind()) {
+            case COUNT ->
+                argument == null
+                        ? "the number of rows"
+                        : aggregate.distinct() ? "the number of different " + of : "the number of rows with " + of;
+            case SUM -> "the sum of " + of;
+            case AVG -> "the average of " + of;
+            case MIN -> "the least " + of;
+            case MAX -> "the greatest " + of;
+            case MEDIAN -> "the median of " + of;
+            case PERCENTILE ->
+                "the " + (aggregate.percent() == null ? "" : aggregate.percent().toPlainString()) + "th percentile of "
+                        + of;
+            case STDDEV -> "the standard deviation of " + of;
+            case SHARE -> "the share of rows where " + (argument == null ? "" : of(argument));
+        };
+        return aggregate.filter() == null ? words : words + " (of rows where " + of(aggregate.filter()) + ")";
+    }
+
+    private String history(Expression.History history) {
+        String measured = noun(history.measured());
+        return switch (history.kind()) {
+            case PREVIOUS -> measured + " at the check before";
+            case CHANGE -> "the change of " + measured + " since the check before";
+            case CHANGE_PCT -> "the change in percent of " + measured + " since the check before";
+            case USUAL -> "the usual value of " + measured + " over the last " + history.points() + " checks";
+            case SPREAD -> "the usual spread of " + measured + " over the last " + history.points() + " checks";
+            case REACHES ->
+                history.target() == null || history.within() == null
+                        ? Condition.print(history)
+                        : "whether " + measured + " gets to " + value(history.target(), null) + " within "
+                                + Printer.span(history.within());
+        };
+    }
+
     private @Nullable String unitOf(Expression operand) {
         return operand instanceof Expression.ColumnName(var name, var _)
-                ? labels.apply(name).unit()
+                ? labels.column(name).unit()
                 : null;
     }
 
@@ -126,8 +210,7 @@ final class Sentence {
             when type == Type.NUMBER -> CellText.of(value, ZoneOffset.UTC) + (unit == null ? "" : " " + unit);
             case Expression.Literal(var type, Object value)
             when type.isMoment() || type == Type.TIME -> CellText.of(value, ZoneOffset.UTC);
-            case Expression.ColumnName _ -> subject(operand);
-            default -> Condition.print(operand);
+            default -> noun(operand);
         };
     }
 }

@@ -2,7 +2,9 @@ package dev.oddsentry.core.condition;
 
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Objects;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /** Walks over trees. */
 final class Trees {
@@ -28,10 +30,17 @@ final class Trees {
             case Expression.Matches(var operand, var _, var _) -> List.of(operand);
             case Expression.Call(var _, var arguments) -> arguments;
             case Expression.Case cases -> ofCase(cases);
+            case Expression.Threshold(var _, var key) -> key;
+            case Expression.Aggregate(var _, var argument, var _, var _, var filter) -> present(argument, filter);
+            case Expression.History(var _, var measured, var _, var target, var _) -> present(measured, target);
             case Expression.Not(var operand) -> List.of(operand);
             case Expression.And(var operands) -> operands;
             case Expression.Or(var operands) -> operands;
         };
+    }
+
+    private static List<Expression> present(@Nullable Expression... some) {
+        return Stream.of(some).filter(Objects::nonNull).toList();
     }
 
     private static List<Expression> ofCase(Expression.Case cases) {

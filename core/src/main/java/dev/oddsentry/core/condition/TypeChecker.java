@@ -15,16 +15,18 @@ import java.util.IdentityHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.function.Supplier;
 
 /** Third stage: gives every node a type against a query's columns and collects every problem, not only the first. */
 final class TypeChecker {
-    private final Columns columns;
+    private final Scope scope;
     private final Places places;
+    private boolean insideAggregate;
     private final Map<Expression, Type> types = new IdentityHashMap<>();
     private final List<Problem> problems = new ArrayList<>();
 
-    TypeChecker(Columns columns, Places places) {
-        this.columns = columns;
+    TypeChecker(Scope scope, Places places) {
+        this.scope = scope;
         this.places = places;
     }
 
@@ -32,6 +34,37 @@ final class TypeChecker {
     Map<Expression, Type> checkCondition(Expression tree) {
         expect(tree, Type.TRUTH, "a condition is true or not");
         return types;
+    }
+
+    /** The same for a measure, which is of any type. */
+    Map<Expression, Type> checkMeasure(Expression tree) {
+        check(tree);
+        return types;
+    }
+
+    Scope scope() {
+        return scope;
+    }
+
+    boolean isInsideAggregate() {
+        return insideAggregate;
+    }
+
+    /** Names inside an aggregate are the query's columns. */
+    Type insideAggregate(Supplier<Type> check) {
+        insideAggregate = true;
+        try {
+            return check.get();
+        } finally {
+            insideAggregate = false;
+        }
+    }
+
+    /** A name that stands for a measure of the group. */
+    boolean isMeasure(Expression node) {
+        return node instanceof Expression.ColumnName(var name, boolean quoted)
+                && scope.columns().indexOf(name, quoted).isPresent()
+                && scope.rows().indexOf(name, quoted).isEmpty();
     }
 
     List<Problem> problems() {
@@ -63,6 +96,9 @@ final class TypeChecker {
             case Expression.Matches matches -> matches(matches);
             case Expression.Call call -> new CallTypes(this).of(call);
             case Expression.Case cases -> cases(cases);
+            case Expression.Threshold threshold -> new MeasureTypes(this).of(threshold);
+            case Expression.Aggregate aggregate -> new MeasureTypes(this).of(aggregate);
+            case Expression.History history -> new MeasureTypes(this).of(history);
             case Expression.Not(var operand) -> truth(operand, "not");
             case Expression.And(var operands) -> truths(operands, "and");
             case Expression.Or(var operands) -> truths(operands, "or");
@@ -72,12 +108,29 @@ final class TypeChecker {
     }
 
     private Type column(Expression.ColumnName name) {
+        Columns columns = insideAggregate ? scope.rows() : scope.columns();
         var index = columns.indexOf(name.name(), name.quoted());
         if (index.isPresent()) return columns.at(index.getAsInt()).type();
-        String known = columns.names().isEmpty() ? "no columns" : String.join(", ", columns.names());
-        problems.add(places.problem("unknown column \"" + name.name() + "\"; the query returns: " + known, name)
+        problems.add(places.problem(unknown(name, columns), name)
                 .suggesting(Nearest.to(name.name(), columns.names()).orElse(null)));
         return Type.NULL;
+    }
+
+    private String unknown(Expression.ColumnName name, Columns columns) {
+        boolean ofRows = scope.rows().indexOf(name.name(), name.quoted()).isPresent();
+        if (ofRows) {
+            return name.name() + " belongs to single rows; take an aggregate of it, such as max(" + name.name()
+                    + "), or group by it with per:";
+        }
+        String known = columns.names().isEmpty() ? "no columns" : String.join(", ", columns.names());
+        return switch (scope.place()) {
+            case ROW -> "unknown column \"" + name.name() + "\"; the query returns: " + known;
+            case GROUP ->
+                insideAggregate
+                        ? "unknown column \"" + name.name() + "\"; the query returns: " + known
+                        : "unknown name \"" + name.name() + "\"; the group has: " + known;
+            case CHECK -> "no columns here; a check counts with exceptions(), news() and news('new')";
+        };
     }
 
     private Type negation(Expression node, Expression operand) {
@@ -227,7 +280,7 @@ final class TypeChecker {
         return expect(operand, Type.TRUTH, word + " joins conditions");
     }
 
-    private Type expect(Expression node, Type wanted, String because) {
+    Type expect(Expression node, Type wanted, String because) {
         Type type = check(node);
         if (type != wanted && type != Type.NULL) refuse(because + ", this is " + type.word(), node);
         return wanted;

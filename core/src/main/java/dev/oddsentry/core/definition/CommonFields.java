@@ -21,7 +21,7 @@ record CommonFields(@Nullable String id, String name, String title) {
                     "name",
                     checked(
                             CommonFields::isName,
-                            "a name has small letters, digits and hyphens, such as late-sailings"));
+                            "a name has small letters, digits, hyphens and underscores, such as late-sailings"));
         }
         return new CommonFields(id, name, top.text("title").orElse(name));
     }
@@ -34,7 +34,7 @@ record CommonFields(@Nullable String id, String name, String title) {
     }
 
     private static boolean isName(String text) {
-        return text.matches("[a-z0-9][a-z0-9-]{0,79}");
+        return text.matches("[a-z0-9][a-z0-9_-]{0,79}");
     }
 
     private static boolean isId(String text) {

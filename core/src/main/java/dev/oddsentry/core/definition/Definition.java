@@ -4,10 +4,11 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /** A document that people write and keep: read and written whole, every save a revision. */
-public sealed interface Definition permits QueryDefinition, RuleDefinition {
+public sealed interface Definition permits QueryDefinition, RuleDefinition, ThresholdDefinition {
     enum Kind {
         QUERY,
-        RULE;
+        RULE,
+        THRESHOLD;
 
         public String code() {
             return name().toLowerCase(Locale.ROOT);

@@ -1,6 +1,7 @@
 package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.Patience;
 import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.LinkedHashMap;
@@ -43,13 +44,52 @@ final class DefinitionTrees {
         tree.put("owner", rule.owner())
                 .put("query", rule.query())
                 .put("zone", rule.zone().getId());
-        tree.put("parameters", rule.parameters()).put("exceptions", rule.exceptions());
+        tree.put("parameters", rule.parameters());
+        if (rule.groups() != null) putGroups(tree, rule.groups());
+        tree.put("exceptions", rule.exceptions());
         tree.put("severity", rule.severity().stream().map(DefinitionTrees::of).toList());
+        tree.put("fire when", rule.fireWhen());
         tree.put("memory", of(rule.memory())).put("schedule", of(rule.schedule()));
         var delivery = new Tree()
                 .put("to", rule.delivery().to())
                 .put("columns", rule.delivery().columns());
         return tree.put("delivery", delivery.put("attach csv", rule.delivery().attachCsv()).fields).fields;
+    }
+
+    private static void putGroups(Tree tree, RuleDefinition.GroupsDefinition groups) {
+        // An empty list says something here: the whole result is one group.
+        tree.fields.put("per", groups.per());
+        var measures = new LinkedHashMap<String, Object>();
+        groups.measures().forEach((name, measure) -> measures.put(name, of(measure)));
+        tree.put("measures", measures);
+        tree.put(
+                "groups from",
+                switch (groups.from()) {
+                    case null -> null;
+                    case RuleDefinition.ExpectedGroups.OfQuery(var query) -> query;
+                    case RuleDefinition.ExpectedGroups.OfLastChecks(int checks) -> "last " + checks + " checks";
+                });
+    }
+
+    private static Object of(RuleDefinition.Measure measure) {
+        if (measure.label() == null && measure.unit() == null) return measure.value();
+        return new Tree()
+                .put("value", measure.value())
+                .put("label", measure.label())
+                .put("unit", measure.unit())
+                .fields;
+    }
+
+    static Map<String, Object> of(ThresholdDefinition threshold) {
+        return new Tree()
+                .put("kind", "threshold")
+                .put("id", threshold.id())
+                .put("name", threshold.name())
+                .put("title", threshold.title())
+                .put("unit", threshold.unit())
+                .put("description", threshold.description())
+                .put("key", threshold.key())
+                .fields;
     }
 
     private static Object of(RuleDefinition.Band band) {
@@ -63,6 +103,12 @@ final class DefinitionTrees {
         tree.put("key", memory.key()).put("watch", memory.watch());
         tree.put("report", memory.report().stream().sorted().map(NewsKind::code).toList());
         tree.put("absence", memory.absence() == null ? null : memory.absence().code());
+        tree.put(
+                "hold",
+                memory.hold().equals(Patience.NONE) ? null : memory.hold().text());
+        tree.put(
+                "misses",
+                memory.misses().equals(Patience.NONE) ? null : memory.misses().text());
         return tree.put("first check", memory.firstCheck().code()).fields;
     }
 

@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * its place.
  */
 public record Document(Definition definition, FieldPlaces places) {
-    private static final List<String> KINDS = List.of("query", "rule");
+    private static final List<String> KINDS = List.of("query", "rule", "threshold");
 
     /** @throws InvalidDefinitionException with every problem of the text */
     public static Document read(String text) {
@@ -29,10 +29,11 @@ public record Document(Definition definition, FieldPlaces places) {
         return switch (kind) {
             case "query" -> QueryReader.read(top);
             case "rule" -> RuleReader.read(top, document);
+            case "threshold" -> ThresholdReader.read(top);
             case "" -> null;
             default -> {
                 document.add(Problem.error(
-                                "\"" + kind + "\" is no kind of document; it is query or rule",
+                                "\"" + kind + "\" is no kind of document; it is query, rule or threshold",
                                 "kind",
                                 document.placeOf("kind"))
                         .suggesting(Nearest.to(kind, KINDS).orElse(null)));
@@ -46,6 +47,7 @@ public record Document(Definition definition, FieldPlaces places) {
         return switch (definition) {
             case QueryDefinition query -> DefinitionTrees.of(query);
             case RuleDefinition rule -> DefinitionTrees.of(rule);
+            case ThresholdDefinition threshold -> DefinitionTrees.of(threshold);
         };
     }
 

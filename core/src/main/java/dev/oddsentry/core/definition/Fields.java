@@ -171,6 +171,11 @@ final class Fields {
         return node instanceof MappingNode ? "fields" : "a list";
     }
 
+    /** True where the field is written, be it empty. */
+    boolean has(String name) {
+        return byName.containsKey(name);
+    }
+
     boolean isMapping(String name) {
         return byName.get(name) instanceof MappingNode;
     }

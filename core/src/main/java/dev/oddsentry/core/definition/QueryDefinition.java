@@ -1,6 +1,5 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.condition.Condition;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
@@ -38,14 +37,6 @@ public record QueryDefinition(
     @Override
     public QueryDefinition withId(String newId) {
         return new QueryDefinition(newId, name, title, source, sql, parameters, columns);
-    }
-
-    /** A condition on this query in plain English, with the columns' labels. */
-    public String sentence(String condition) {
-        return Condition.sentence(condition, column -> {
-            var meaning = meaningOf(column);
-            return new Condition.Label(meaning.label(), meaning.unit());
-        });
     }
 
     public ColumnMeaning meaningOf(String column) {

@@ -1,6 +1,6 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.condition.Condition;
+import dev.oddsentry.core.condition.FireWhen;
 import dev.oddsentry.core.definition.RuleDefinition.Band;
 import dev.oddsentry.core.definition.RuleDefinition.DeliveryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition.MemoryDefinition;
@@ -10,6 +10,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.schedule.Recurrence;
@@ -43,19 +44,29 @@ final class RuleReader {
                 top.requiredText("query", "sailings-lately"),
                 top.parsed("zone", RuleReader::zone).orElse(ZoneOffset.UTC),
                 parameters(top.fields("parameters")),
-                top.parsed("exceptions", RuleReader::condition).orElse(null),
+                GroupsReader.read(top, document),
+                top.parsed("exceptions", GroupsReader::grammar).orElse(null),
                 severity(top, document),
-                memory(top.fields("memory"), document),
+                top.parsed("fire when", RuleReader::fireWhen).orElse(null),
+                memory(top.fields("memory"), top, document),
                 schedule(top.fields("schedule")),
                 delivery(top.fields("delivery")));
         top.refuseOthers();
         return rule;
     }
 
-    private static String condition(String text) {
-        var problems = Condition.checkGrammar(text);
-        if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
+    private static String fireWhen(String text) {
+        var problems = FireWhen.read(text).problems();
+        if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         return text;
+    }
+
+    private static Patience patience(String text) {
+        try {
+            return Patience.parse(text);
+        } catch (IllegalArgumentException notOne) {
+            throw refused(String.valueOf(notOne.getMessage()));
+        }
     }
 
     private static ZoneId zone(String text) {
@@ -100,7 +111,7 @@ final class RuleReader {
 
     private static void bandWithCondition(Fields fields, List<Band> bands) {
         for (Severity severity : Severity.values()) {
-            fields.parsed(severity.word(), RuleReader::condition)
+            fields.parsed(severity.word(), GroupsReader::grammar)
                     .ifPresent(text -> bands.add(new Band(severity, text)));
         }
         fields.refuseOthers();
@@ -111,7 +122,8 @@ final class RuleReader {
         throw refused("\"" + text + "\" is none of notice, warning, critical");
     }
 
-    private static MemoryDefinition memory(Fields fields, DocumentText document) {
+    private static MemoryDefinition memory(Fields fields, Fields top, DocumentText document) {
+        boolean grouped = top.has("per");
         var report = fields.choices("report", NewsKind.values());
         var memory = new MemoryDefinition(
                 fields.choice("mode", Mode.values()).orElse(Mode.INCREMENTAL),
@@ -119,8 +131,13 @@ final class RuleReader {
                 fields.texts("watch"),
                 report.isEmpty() ? REPORTED_BY_DEFAULT : EnumSet.copyOf(report),
                 fields.choice("absence", Absence.values()).orElse(null),
+                fields.parsed("hold", RuleReader::patience).orElse(Patience.NONE),
+                fields.parsed("misses", RuleReader::patience).orElse(Patience.NONE),
                 fields.choice("first check", FirstCheck.values()).orElse(FirstCheck.REPORT));
-        if (memory.mode() == Mode.INCREMENTAL && memory.key().isEmpty()) {
+        if (grouped && !memory.key().isEmpty()) {
+            document.refuse("memory.key", "a rule with per: tells groups apart by those columns; leave key out", null);
+        }
+        if (!grouped && memory.mode() == Mode.INCREMENTAL && memory.key().isEmpty()) {
             document.refuse(
                     "memory.key",
                     "an incremental rule needs the columns that tell one finding from another; write memory: key: [...]",

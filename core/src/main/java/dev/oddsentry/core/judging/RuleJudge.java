@@ -1,35 +1,61 @@
 package dev.oddsentry.core.judging;
 
+import dev.oddsentry.core.condition.GroupReckoner.GroupRow;
+import dev.oddsentry.core.condition.GroupReckoner.Learning;
+import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.condition.RowJudge;
 import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.value.Columns;
+import java.math.BigDecimal;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.Consumer;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Judges the rows of one check: exception or not, how bad, and who it is. Made by {@link RuleJudges}; belongs to one thread,
- * since it counts.
+ * Judges the rows of one check, or the groups they make: exception or not, how bad, and who it is. Made by {@link RuleJudges};
+ * belongs to one thread, since it counts. Give it every row, then {@link #finish} it.
  */
 public final class RuleJudge {
+    private final Columns columns;
+    private final @Nullable GroupRows groups;
     private final @Nullable RowJudge exceptions;
     private final List<JudgedBand> bands;
     private final int[] key;
     private final int[] watch;
     private final Digester digester;
     private final Map<Digest, Long> copies = new HashMap<>();
+    private final List<Point> points = new ArrayList<>();
+    private final List<NotJudged> notJudged = new ArrayList<>();
 
     /** @param condition null in the last band, which every other exception gets */
     record JudgedBand(Severity severity, @Nullable RowJudge condition) {}
 
-    RuleJudge(@Nullable RowJudge exceptions, List<JudgedBand> bands, int[] key, int[] watch, Digester digester) {
+    /** What was measured of a group at this check. */
+    public record Point(Digest group, List<@Nullable Object> per, Measured measured, BigDecimal value) {}
+
+    /** A group that nobody can tell about, and why. */
+    public record NotJudged(List<@Nullable Object> per, String reason) {}
+
+    RuleJudge(
+            Columns columns,
+            @Nullable GroupRows groups,
+            @Nullable RowJudge exceptions,
+            List<JudgedBand> bands,
+            int[] key,
+            int[] watch,
+            Digester digester) {
+        this.columns = columns;
+        this.groups = groups;
         this.exceptions = exceptions;
         this.bands = List.copyOf(bands);
         this.key = key.clone();
@@ -37,23 +63,76 @@ public final class RuleJudge {
         this.digester = digester;
     }
 
-    /** @throws dev.oddsentry.core.condition.RowFailureException if a condition cannot be reckoned on this row */
-    public Sighting judge(@Nullable Object[] row) {
-        var identity = identityOf(row);
-        return new Sighting(
-                digester.digest(identity), identity, severityOf(row), digester.digest(pick(row, watch)), wholeRow(row));
+    /** The columns of what is judged: the query's, or those of the groups. */
+    public Columns columns() {
+        return columns;
     }
 
-    /** The key columns' values; without key columns the whole row and how many equal rows came before it. */
+    /**
+     * @param sink given the row's sighting, unless it goes into a group
+     * @throws dev.oddsentry.core.condition.RowFailureException if a condition cannot be reckoned on this row
+     */
+    public void accept(@Nullable Object[] row, Consumer<Sighting> sink) {
+        if (groups == null) sink.accept(judge(row, List.of()));
+        else groups.add(row);
+    }
+
+    /** A group that is judged even if it has no rows. */
+    public void expect(List<@Nullable Object> per) {
+        if (groups != null) groups.expect(per);
+    }
+
+    /** Judges the groups, once all rows are in. */
+    public void finish(PastSeries past, Consumer<Sighting> sink) {
+        if (groups == null) return;
+        groups.finish(past, (group, per, row) -> {
+            sink.accept(judge(row.cells(), row.learning()));
+            keepPoints(group, per, row);
+        });
+    }
+
+    private void keepPoints(Digest group, List<@Nullable Object> per, GroupRow row) {
+        row.points().forEach((measured, value) -> points.add(new Point(group, per, measured, value)));
+    }
+
+    private Sighting judge(@Nullable Object[] row, List<Learning> learning) {
+        var identity = groups == null ? identityOf(row) : pick(row, key);
+        var verdict = exceptions == null ? Verdict.TRUE : exceptions.judge(row);
+        boolean judged = groups == null || verdict != Verdict.UNKNOWN;
+        if (!judged) notJudged.add(new NotJudged(identity, reason(row, learning)));
+        return new Sighting(
+                digester.digest(identity),
+                identity,
+                verdict == Verdict.TRUE ? severityOf(row) : null,
+                judged,
+                digester.digest(pick(row, watch)),
+                wholeRow(row));
+    }
+
+    private String reason(@Nullable Object[] row, List<Learning> learning) {
+        var words = new LinkedHashSet<String>();
+        learning.forEach(each -> words.add(each.words()));
+        if (exceptions != null && words.isEmpty()) {
+            exceptions
+                    .missing(row)
+                    .forEach(column -> words.add(columns.at(column).name() + " is missing"));
+        }
+        return words.isEmpty() ? "a value is missing" : words.stream().collect(Collectors.joining(", "));
+    }
+
+    /**
+     * The key columns' values of a row, for people; without key columns the whole row and how many equal rows came before it. Of a
+     * row that goes into a group, the group's.
+     */
     public List<@Nullable Object> identityOf(@Nullable Object[] row) {
+        if (groups != null) return groups.perOf(row);
         if (key.length > 0) return pick(row, key);
         var whole = wholeRow(row);
         whole.add(copies.merge(digester.digest(whole), 1L, Long::sum));
         return whole;
     }
 
-    private @Nullable Severity severityOf(@Nullable Object[] row) {
-        if (exceptions != null && exceptions.judge(row) != Verdict.TRUE) return null;
+    private Severity severityOf(@Nullable Object[] row) {
         for (var band : bands) {
             if (band.condition() == null || band.condition().judge(row) == Verdict.TRUE) return band.severity();
         }
@@ -75,8 +154,23 @@ public final class RuleJudge {
         return marks;
     }
 
+    /** Rows, or groups, of which nobody can tell. */
     public long unknownRows() {
         return exceptions == null ? 0 : exceptions.unknownRows();
+    }
+
+    public List<NotJudged> notJudged() {
+        return List.copyOf(notJudged);
+    }
+
+    /** The groups that had a row, by their digest; none where rows are judged. */
+    public Map<Digest, List<@Nullable Object>> groupsWithRows() {
+        return groups == null ? Map.of() : groups.withRows();
+    }
+
+    /** What was measured of each group, to be kept for later checks. */
+    public List<Point> points() {
+        return List.copyOf(points);
     }
 
     /** How many rows each part of the condition left, and where it was unknown; empty where every row is an exception. */
@@ -90,7 +184,7 @@ public final class RuleJudge {
         return cells;
     }
 
-    private static List<@Nullable Object> pick(@Nullable Object[] row, int[] positions) {
+    static List<@Nullable Object> pick(@Nullable Object[] row, int[] positions) {
         var picked = new ArrayList<@Nullable Object>(positions.length);
         for (int position : positions) picked.add(row[position]);
         return picked;

@@ -1,6 +1,7 @@
 package dev.oddsentry.core.judging;
 
 import dev.oddsentry.core.condition.Condition;
+import dev.oddsentry.core.condition.Grouping;
 import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digester;
@@ -8,16 +9,22 @@ import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Columns;
 import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /** A rule checked against the columns of its query; makes a fresh judge for each check. */
 public final class RuleJudges {
+    private final Columns columns;
+    private final @Nullable Grouping grouping;
+    private final int[] per;
     private final @Nullable Condition exceptions;
     private final List<CheckedBand> bands;
     private final int[] key;
@@ -26,7 +33,17 @@ public final class RuleJudges {
     private record CheckedBand(
             RuleDefinition.Band band, @Nullable Condition condition) {}
 
-    private RuleJudges(@Nullable Condition exceptions, List<CheckedBand> bands, int[] key, int[] watch) {
+    private RuleJudges(
+            Columns columns,
+            @Nullable Grouping grouping,
+            int[] per,
+            @Nullable Condition exceptions,
+            List<CheckedBand> bands,
+            int[] key,
+            int[] watch) {
+        this.columns = columns;
+        this.grouping = grouping;
+        this.per = per;
         this.exceptions = exceptions;
         this.bands = bands;
         this.key = key;
@@ -37,26 +54,35 @@ public final class RuleJudges {
     public record Checked(RuleJudges judges, List<Problem> warnings) {}
 
     /**
+     * @param rows the columns of the rule's query
      * @param places where the rule's fields stand, if it comes from a text; null otherwise
      * @throws InvalidDefinitionException with every problem of the rule against these columns
      */
-    public static Checked check(RuleDefinition rule, Columns columns, @Nullable FieldPlaces places) {
+    public static Checked check(
+            RuleDefinition rule, Columns rows, Thresholds thresholds, @Nullable FieldPlaces places) {
         var problems = new ArrayList<Problem>();
-        var reader = new FieldReader(columns, places, problems);
-        Condition exceptions = rule.exceptions() == null ? null : reader.condition("exceptions", rule.exceptions());
+        var reader = new FieldReader(rows, thresholds, places, problems);
+        int[] per = rule.groups() == null
+                ? new int[0]
+                : reader.columns("per", rule.groups().per(), rows);
+        var grouping = rule.groups() == null ? null : reader.grouping(rule.groups(), per);
+        Condition exceptions =
+                rule.exceptions() == null ? null : reader.condition("exceptions", rule.exceptions(), grouping);
         var bands = new ArrayList<CheckedBand>();
         for (int i = 0; i < rule.severity().size(); i++) {
             var band = rule.severity().get(i);
             String field = "severity[" + i + "]." + band.severity().word();
-            bands.add(
-                    new CheckedBand(band, band.condition() == null ? null : reader.condition(field, band.condition())));
+            bands.add(new CheckedBand(
+                    band, band.condition() == null ? null : reader.condition(field, band.condition(), grouping)));
         }
-        int[] key = reader.columns("memory.key", rule.memory().key());
-        int[] watched = reader.columns("memory.watch", rule.memory().watch());
-        reader.columns("delivery.columns", rule.delivery().columns());
+        Columns columns = grouping == null ? rows : grouping.columns();
+        int[] key = reader.columns("memory.key", rule.memory().key(), columns);
+        int[] watched = reader.columns("memory.watch", rule.memory().watch(), columns);
+        reader.columns("delivery.columns", rule.delivery().columns(), columns);
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         int[] watch = watched.length > 0 ? watched : columnsRead(exceptions, bands);
-        return new Checked(new RuleJudges(exceptions, bands, key, watch), problems);
+        int[] identity = grouping == null ? key : IntStream.range(0, per.length).toArray();
+        return new Checked(new RuleJudges(columns, grouping, per, exceptions, bands, identity, watch), problems);
     }
 
     private static int[] columnsRead(@Nullable Condition exceptions, List<CheckedBand> bands) {
@@ -75,12 +101,29 @@ public final class RuleJudges {
                     each.band().severity(),
                     each.condition() == null ? null : each.condition().at(moment)));
         }
-        return new RuleJudge(exceptions == null ? null : exceptions.at(moment), judged, key, watch, digester);
+        var groups = grouping == null ? null : new GroupRows(grouping.at(moment), per, digester);
+        var judge = exceptions == null ? null : exceptions.at(moment);
+        return new RuleJudge(columns, groups, judge, judged, key, watch, digester);
+    }
+
+    /** The columns of what is judged: the query's, or those of the groups. */
+    public Columns columns() {
+        return columns;
+    }
+
+    /** What the conditions look back at, and how far. */
+    public Map<Grouping.Measured, Grouping.Need> needs() {
+        return grouping == null ? Map.of() : grouping.needs();
+    }
+
+    /** The columns that an extract shows unless the rule says which. */
+    public List<String> shown() {
+        return grouping == null ? columns.names() : grouping.shown();
     }
 
     /** True where a condition's answer for the same row changes with the slot. */
     private boolean isRelative() {
-        return exceptions != null && exceptions.isRelative();
+        return (exceptions != null && exceptions.isRelative()) || (grouping != null && grouping.isRelative());
     }
 
     /** What absence means for this rule: as it says, else passed by where anything moves with the slot. */
@@ -90,31 +133,50 @@ public final class RuleJudges {
         return parametersMove || isRelative() ? Absence.PASSED_BY : Absence.PUT_RIGHT;
     }
 
-    private record FieldReader(Columns columns, @Nullable FieldPlaces places, List<Problem> problems) {
+    private record FieldReader(
+            Columns rows, Thresholds thresholds, @Nullable FieldPlaces places, List<Problem> problems) {
+
+        Grouping grouping(RuleDefinition.GroupsDefinition groups, int[] per) {
+            var grouping = new Grouping(rows, per, thresholds);
+            groups.measures().forEach((name, measure) -> {
+                boolean mapping = measure.label() != null || measure.unit() != null;
+                String field = "measures." + name + (mapping ? ".value" : "");
+                if (rows.indexOf(name, false).isPresent()) {
+                    problems.add(located(
+                            field,
+                            Problem.error(
+                                    "the query has a column \"" + name + "\"; give the measure another name",
+                                    "",
+                                    null)));
+                    return;
+                }
+                grouping.measure(name, measure.value()).forEach(problem -> problems.add(located(field, problem)));
+            });
+            return grouping;
+        }
 
         @Nullable
-        Condition condition(String field, String text) {
-            var reading = Condition.read(text, columns);
+        Condition condition(String field, String text, @Nullable Grouping grouping) {
+            var reading = grouping == null ? Condition.read(text, rows, thresholds) : grouping.condition(text);
             reading.problems().forEach(problem -> problems.add(located(field, problem)));
             return reading.condition().orElse(null);
         }
 
-        int[] columns(String field, List<String> names) {
+        int[] columns(String field, List<String> names, Columns among) {
             var found = new ArrayList<Integer>();
             for (int i = 0; i < names.size(); i++) {
-                var index = columns.indexOf(names.get(i), false);
+                var index = among.indexOf(names.get(i), false);
                 String itemField = field + "[" + i + "]";
-                if (index.isEmpty()) problems.add(located(itemField, unknown(names.get(i))));
+                if (index.isEmpty()) problems.add(located(itemField, unknown(names.get(i), among)));
                 else found.add(index.getAsInt());
             }
             return found.stream().mapToInt(Integer::intValue).toArray();
         }
 
-        private Problem unknown(String name) {
-            String message =
-                    "unknown column \"" + name + "\"; the query returns: " + String.join(", ", columns.names());
+        private Problem unknown(String name, Columns among) {
+            String message = "unknown column \"" + name + "\"; there are: " + String.join(", ", among.names());
             return Problem.error(message, "", null)
-                    .suggesting(Nearest.to(name, columns.names()).orElse(null));
+                    .suggesting(Nearest.to(name, among.names()).orElse(null));
         }
 
         private Problem located(String field, Problem problem) {

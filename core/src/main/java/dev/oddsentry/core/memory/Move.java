@@ -1,8 +1,23 @@
 package dev.oddsentry.core.memory;
 
+import java.util.Optional;
+
 /** How one check moved what is so now of one finding. A finding that did not move has no move. */
 public sealed interface Move {
     Now now();
+
+    /** The finding as memory held it; empty where it is seen for the first time. */
+    default Optional<Known> earlier() {
+        return switch (this) {
+            case Opened _ -> Optional.empty();
+            case Altered(var before, var _, var _) -> Optional.of(before);
+            case Cleared(var before, var _) -> Optional.of(before);
+            case Forgotten(var before, var _) -> Optional.of(before);
+            case Missed(var before, var _) -> Optional.of(before);
+            case WithoutData(var before, var _) -> Optional.of(before);
+            case PassedBy(var before, var _) -> Optional.of(before);
+        };
+    }
 
     /** Seen as an exception for the first time. */
     record Opened(Sighting sighting, Now now) implements Move {}
@@ -12,6 +27,15 @@ public sealed interface Move {
 
     /** Seen, and no exception any more; or gone, where absence means put right. */
     record Cleared(Known before, Now now) implements Move {}
+
+    /** Pending, and gone before it had lasted long enough. */
+    record Forgotten(Known before, Now now) implements Move {}
+
+    /** Not seen as an exception, though not for long enough yet to clear. */
+    record Missed(Known before, Now now) implements Move {}
+
+    /** Its group cannot be judged: it stays as it was. */
+    record WithoutData(Known before, Now now) implements Move {}
 
     /** Gone, where absence means that the window passed it by. */
     record PassedBy(Known before, Now now) implements Move {}

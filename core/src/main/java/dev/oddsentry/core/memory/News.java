@@ -11,6 +11,7 @@ public final class News {
     /** All kinds that apply; empty where there is nothing to tell. */
     public static Set<NewsKind> between(Now now, @Nullable Reported reported) {
         return switch (now.state()) {
+            case PENDING -> Set.of();
             case OPEN -> ofOpen(now, reported);
             case CLEARED -> reported != null && reported.state() != State.CLEARED ? Set.of(NewsKind.CLEARED) : Set.of();
             // It was there and nobody was told: told from its last row. Told before, it keeps what was told.

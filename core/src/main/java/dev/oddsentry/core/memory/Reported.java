@@ -7,6 +7,8 @@ import dev.oddsentry.core.finding.Severity;
 public record Reported(State state, Severity severity, Digest fingerprint) {
 
     public static Reported of(Now now) {
-        return new Reported(now.state(), now.severity(), now.fingerprint());
+        // Taken as known, a pending one is as known as an open one.
+        var state = now.state() == State.PENDING ? State.OPEN : now.state();
+        return new Reported(state, now.severity(), now.fingerprint());
     }
 }

@@ -6,11 +6,12 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One row of the present result as memory sees it.
+ * One row, or group, of the present result as memory sees it.
  *
  * @param key digest of the identity
  * @param identity the values of the key columns, for people and as proof against a collision
  * @param severity null where the row is no exception
+ * @param judged false where nobody can tell whether it is one: a group's condition that is unknown
  * @param fingerprint digest of the watched columns
  * @param row all cells of the row
  */
@@ -18,6 +19,7 @@ public record Sighting(
         Digest key,
         List<@Nullable Object> identity,
         @Nullable Severity severity,
+        boolean judged,
         Digest fingerprint,
         List<@Nullable Object> row) {
 

@@ -9,6 +9,8 @@ import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeFormatterBuilder;
 import java.time.temporal.ChronoField;
 import java.util.HexFormat;
+import java.util.List;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /** One plain text for each cell, the same in mail, CSV, API and command line until a layout says otherwise. */
@@ -55,5 +57,13 @@ public final class CellText {
         return Math.abs((long) decimal.precision() - decimal.scale()) > 60
                 ? decimal.toString()
                 : decimal.toPlainString();
+    }
+
+    /** Several cells for people, such as an identity; {@code the whole result} for none. */
+    public static String joined(List<? extends @Nullable Object> cells, ZoneId zone) {
+        if (cells.isEmpty()) return "the whole result";
+        return cells.stream()
+                .map(cell -> cell == null ? "missing" : of(cell, zone))
+                .collect(Collectors.joining(", "));
     }
 }

@@ -51,7 +51,7 @@ class PrinterTest {
     /** Any tree, typed or not: the grammar does not care. */
     private static Expression tree(Random random, int depth) {
         if (depth == 0) return leaf(random);
-        return switch (random.nextInt(15)) {
+        return switch (random.nextInt(18)) {
             case 0 -> new Expression.And(some(random, depth));
             case 1 -> new Expression.Or(some(random, depth));
             case 2 -> new Expression.Not(tree(random, depth - 1));
@@ -86,8 +86,37 @@ class PrinterTest {
                         random.nextBoolean() ? null : tree(random, depth - 1),
                         List.of(new Expression.Case.When(tree(random, depth - 1), tree(random, depth - 1))),
                         random.nextBoolean() ? null : tree(random, depth - 1));
+            case 14 -> aggregate(random, depth);
+            case 15 -> history(random, depth);
+            case 16 ->
+                new Expression.Threshold(
+                        any(random, "late_minutes", "it's"), random.nextBoolean() ? List.of() : some(random, depth));
             default -> new Expression.Negation(tree(random, depth - 1));
         };
+    }
+
+    private static Expression aggregate(Random random, int depth) {
+        var kind = any(random, Expression.Aggregate.Kind.values());
+        boolean count = kind == Expression.Aggregate.Kind.COUNT;
+        var argument = count && random.nextBoolean() ? null : tree(random, depth - 1);
+        return new Expression.Aggregate(
+                kind,
+                argument,
+                kind == Expression.Aggregate.Kind.PERCENTILE ? new BigDecimal(any(random, "95", "2.5", "0")) : null,
+                count && argument != null && random.nextBoolean(),
+                random.nextBoolean() ? null : tree(random, depth - 1));
+    }
+
+    private static Expression history(Random random, int depth) {
+        var kind = any(random, Expression.History.Kind.values());
+        boolean reaches = kind == Expression.History.Kind.REACHES;
+        boolean counted = kind == Expression.History.Kind.USUAL || kind == Expression.History.Kind.SPREAD;
+        return new Expression.History(
+                kind,
+                tree(random, depth - 1),
+                counted ? Integer.valueOf(2 + random.nextInt(30)) : null,
+                reaches ? tree(random, depth - 1) : null,
+                reaches ? span(random) : null);
     }
 
     private static List<Expression> some(Random random, int depth) {

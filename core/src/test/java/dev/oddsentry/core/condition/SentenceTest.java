@@ -13,6 +13,18 @@ class SentenceTest {
             "status", new Condition.Label("Status", null),
             "eta", new Condition.Label("ETA", null));
 
+    private static final Condition.Labels SAILINGS = new Condition.Labels() {
+        @Override
+        public Condition.Label column(String name) {
+            return LABELS.getOrDefault(name, new Condition.Label(name, null));
+        }
+
+        @Override
+        public String threshold(String name) {
+            return "the threshold " + name + " (15 min)";
+        }
+    };
+
     @ParameterizedTest
     @CsvSource(
             delimiter = ';',
@@ -28,13 +40,20 @@ class SentenceTest {
                 "reason like 'fog%' and reason not like '%wind%'; reason starts with “fog” and reason does not contain “wind”",
                 "not training; not: training holds",
                 "reason matches '^f'; reason fits the expression ^f",
-                "heads / tickets < 0.5; heads / tickets is under 0.5",
+                "heads / tickets < 0.5; heads ÷ tickets is under 0.5",
                 "eta > date '2026-03-01'; ETA is over 2026-03-01",
                 "delay_min >; delay_min >",
+                "delay_min > threshold('late_minutes'); late by over the threshold late_minutes (15 min)",
+                "delay_min > threshold('late_minutes', heads); late by over the threshold late_minutes (15 min) for its heads",
+                "count() = 0; the number of rows is 0",
+                "count(distinct status) > 3; the number of different status is over 3",
+                "sum(delay_min) filter (where status = 'sailed') > 90; the sum of late by (of rows where status is sailed) is over 90",
+                "share(where heads is null) >= 0.1; the share of rows where heads is missing is at least 0.1",
+                "percentile(delay_min, 95) > usual(avg(delay_min), 8) + 3 * spread(avg(delay_min), 8); the 95th percentile of late by is over the usual value of the average of late by over the last 8 checks + (3 × the usual spread of the average of late by over the last 8 checks)",
+                "reaches(max(delay_min), 45) within 30 days; the greatest late by gets to 45 within 30 days if it goes on so",
+                "news('worsened') > 0 or exceptions() >= 5; either the number of worsened findings is over 0 or the number of exceptions is at least 5",
             })
     void saysAConditionInPlainEnglish(String condition, String sentence) {
-        assertThat(Condition.sentence(
-                        condition, column -> LABELS.getOrDefault(column, new Condition.Label(column, null))))
-                .isEqualTo(sentence);
+        assertThat(Condition.sentence(condition, SAILINGS)).isEqualTo(sentence);
     }
 }

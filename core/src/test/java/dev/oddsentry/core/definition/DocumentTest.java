@@ -8,6 +8,7 @@ import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Type;
@@ -131,7 +132,8 @@ class DocumentTest {
                 new Column("sailing_id", Type.NUMBER),
                 new Column("delay_min", Type.NUMBER),
                 new Column("resaon", Type.TEXT));
-        assertThatThrownBy(() -> RuleJudges.check((RuleDefinition) document.definition(), columns, document.places()))
+        assertThatThrownBy(() -> RuleJudges.check(
+                        (RuleDefinition) document.definition(), columns, Thresholds.NONE, document.places()))
                 .isInstanceOfSatisfying(InvalidDefinitionException.class, refused -> {
                     var problem = refused.problems().getFirst();
                     assertThat(problem.field()).isEqualTo("exceptions");

@@ -8,13 +8,16 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Absence;
+import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Type;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.Arrays;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -34,7 +37,15 @@ class RuleJudgeTest {
     }
 
     private static RuleJudge judge(String more) {
-        return RuleJudges.check(rule(more), COLUMNS, null).judges().at(SLOT, new Digester(1));
+        return RuleJudges.check(rule(more), COLUMNS, Thresholds.NONE, null)
+                .judges()
+                .at(SLOT, new Digester(1));
+    }
+
+    private static Sighting sighted(RuleJudge judge, Object[] row) {
+        var sightings = new ArrayList<Sighting>();
+        judge.accept(row, sightings::add);
+        return sightings.getFirst();
     }
 
     private static Object[] late(String sailing, Long minutes) {
@@ -48,10 +59,10 @@ class RuleJudgeTest {
                 severity: [ { critical: delay_min >= 45 }, { warning: delay_min > 15 }, notice ]
                 memory: { key: [sailing] }
                 """);
-        assertThat(judge.judge(late("SK-1", 71L)).severity()).isEqualTo(Severity.CRITICAL);
-        assertThat(judge.judge(late("SK-2", 20L)).severity()).isEqualTo(Severity.WARNING);
-        assertThat(judge.judge(late("SK-3", 5L)).severity()).isEqualTo(Severity.NOTICE);
-        assertThat(judge.judge(late("SK-4", null)).severity())
+        assertThat(sighted(judge, late("SK-1", 71L)).severity()).isEqualTo(Severity.CRITICAL);
+        assertThat(sighted(judge, late("SK-2", 20L)).severity()).isEqualTo(Severity.WARNING);
+        assertThat(sighted(judge, late("SK-3", 5L)).severity()).isEqualTo(Severity.NOTICE);
+        assertThat(sighted(judge, late("SK-4", null)).severity())
                 .as("a band that is unknown does not hold")
                 .isEqualTo(Severity.NOTICE);
         assertThat(judge.marks(Arrays.asList(late("SK-1", 71L)))).containsExactlyInAnyOrder(1, 2);
@@ -60,11 +71,11 @@ class RuleJudgeTest {
     @Test
     void withoutKeyColumnsEqualRowsAreNumberedByCopy() {
         var judge = judge("memory: { mode: full }\n");
-        var first = judge.judge(late("SK-1", 20L));
-        var second = judge.judge(late("SK-1", 20L));
+        var first = sighted(judge, late("SK-1", 20L));
+        var second = sighted(judge, late("SK-1", 20L));
         assertThat(first.key()).isNotEqualTo(second.key());
         assertThat(second.identity()).endsWith(2L);
-        assertThat(judge("memory: { mode: full }\n").judge(late("SK-1", 20L)).key())
+        assertThat(sighted(judge("memory: { mode: full }\n"), late("SK-1", 20L)).key())
                 .as("the same at every check")
                 .isEqualTo(first.key());
     }
@@ -74,13 +85,13 @@ class RuleJudgeTest {
         var byCondition = judge("exceptions: delay_min > 15\nmemory: { key: [sailing] }\n");
         Object[] withReason = late("SK-1", 20L);
         withReason[2] = "fog";
-        assertThat(byCondition.judge(late("SK-1", 20L)).fingerprint())
-                .isEqualTo(byCondition.judge(withReason).fingerprint());
-        assertThat(byCondition.judge(late("SK-1", 21L)).fingerprint())
-                .isNotEqualTo(byCondition.judge(withReason).fingerprint());
+        assertThat(sighted(byCondition, late("SK-1", 20L)).fingerprint())
+                .isEqualTo(sighted(byCondition, withReason).fingerprint());
+        assertThat(sighted(byCondition, late("SK-1", 21L)).fingerprint())
+                .isNotEqualTo(sighted(byCondition, withReason).fingerprint());
         var watching = judge("exceptions: delay_min > 15\nmemory: { key: [sailing], watch: [reason] }\n");
-        assertThat(watching.judge(late("SK-1", 20L)).fingerprint())
-                .isNotEqualTo(watching.judge(withReason).fingerprint());
+        assertThat(sighted(watching, late("SK-1", 20L)).fingerprint())
+                .isNotEqualTo(sighted(watching, withReason).fingerprint());
     }
 
     @ParameterizedTest
@@ -91,10 +102,14 @@ class RuleJudgeTest {
     })
     void absenceIsPassedByWhereAnythingMovesWithTheSlot(String exceptions, boolean parametersMove, Absence absence) {
         var rule = rule(exceptions + "\nmemory: { key: [sailing] }\n");
-        assertThat(RuleJudges.check(rule, COLUMNS, null).judges().absence(rule, parametersMove))
+        assertThat(RuleJudges.check(rule, COLUMNS, Thresholds.NONE, null)
+                        .judges()
+                        .absence(rule, parametersMove))
                 .isEqualTo(absence);
         var saying = rule(exceptions + "\nmemory: { key: [sailing], absence: stays }\n");
-        assertThat(RuleJudges.check(saying, COLUMNS, null).judges().absence(saying, parametersMove))
+        assertThat(RuleJudges.check(saying, COLUMNS, Thresholds.NONE, null)
+                        .judges()
+                        .absence(saying, parametersMove))
                 .isEqualTo(Absence.STAYS);
     }
 
@@ -102,7 +117,7 @@ class RuleJudgeTest {
     void everyProblemOfARuleAgainstItsColumnsIsToldAtOnce() {
         var rule = rule(
                 "exceptions: delay > 15\nseverity: [ { critical: reson is null }, warning ]\nmemory: { key: [sailling], watch: [x] }\ndelivery: { columns: [plannd] }\n");
-        assertThatThrownBy(() -> RuleJudges.check(rule, COLUMNS, null))
+        assertThatThrownBy(() -> RuleJudges.check(rule, COLUMNS, Thresholds.NONE, null))
                 .isInstanceOfSatisfying(InvalidDefinitionException.class, refused -> {
                     assertThat(refused.problems())
                             .extracting(problem -> problem.field())

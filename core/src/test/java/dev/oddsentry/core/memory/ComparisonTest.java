@@ -6,6 +6,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dev.oddsentry.core.Seeded;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
+import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -22,11 +23,16 @@ class ComparisonTest {
     private static final Digest PLAIN = new Digest(1, 1);
 
     private static Sighting seen(long key, @Nullable Severity severity) {
-        return new Sighting(new Digest(0, key), List.of(key), severity, PLAIN, List.of(key));
+        return new Sighting(new Digest(0, key), List.of(key), severity, true, PLAIN, List.of(key));
+    }
+
+    private static Comparison comparison(List<Known> known, Absence absence) {
+        var rules = new Comparison.Rules(absence, Patience.NONE, Patience.NONE);
+        return new Comparison(known, rules, new Patience.Tick(0, true, Instant.EPOCH));
     }
 
     private static Known known(long key, State state, Severity severity) {
-        return new Known(key, new Digest(0, key), new Now(state, severity, PLAIN), null);
+        return new Known(key, new Digest(0, key), Now.of(state, severity, PLAIN), null);
     }
 
     /** The table of what is so now, a line for each of its cells that needs no hold. */
@@ -47,7 +53,7 @@ class ComparisonTest {
         "CLEARED,      absent,   PASSED_BY, CLEARED",
     })
     void movesAsTheTableSays(State now, String row, Absence absence, State becomes) {
-        var comparison = new Comparison(List.of(known(1, now, Severity.WARNING)), absence);
+        var comparison = comparison(List.of(known(1, now, Severity.WARNING)), absence);
         if (!row.equals("absent")) comparison.see(seen(1, row.equals("none") ? null : Severity.valueOf(row)));
         var moves = comparison.finish();
         State after = moves.isEmpty() ? now : moves.getFirst().now().state();
@@ -75,7 +81,7 @@ class ComparisonTest {
     })
     void newsIsTheDifferenceBetweenNowAndReported(
             State state, Severity severity, String reportedState, String reportedSeverity, String news) {
-        var now = new Now(state, severity, PLAIN);
+        var now = Now.of(state, severity, PLAIN);
         var reported = reportedState.equals("never")
                 ? null
                 : new Reported(State.valueOf(reportedState), Severity.valueOf(reportedSeverity), PLAIN);
@@ -86,7 +92,7 @@ class ComparisonTest {
 
     @Test
     void twoRowsOfOneIdentityAreRefusedEvenWhereNeitherIsAnException() {
-        var comparison = new Comparison(List.of(), Absence.PUT_RIGHT);
+        var comparison = comparison(List.of(), Absence.PUT_RIGHT);
         comparison.see(seen(7, null));
         assertThatThrownBy(() -> comparison.see(seen(7, null)))
                 .isInstanceOf(DuplicateIdentityException.class)
@@ -97,11 +103,11 @@ class ComparisonTest {
     void ofSeveralKindsOneThatIsReportedBringsAllAndNoneLetsItPass() {
         var worse = new Telling.Standing<>(
                 "worse and back",
-                new Now(State.OPEN, Severity.CRITICAL, PLAIN),
+                Now.of(State.OPEN, Severity.CRITICAL, PLAIN),
                 new Reported(State.CLEARED, Severity.NOTICE, PLAIN));
         var cleared = new Telling.Standing<>(
                 "cleared",
-                new Now(State.CLEARED, Severity.NOTICE, PLAIN),
+                Now.of(State.CLEARED, Severity.NOTICE, PLAIN),
                 new Reported(State.OPEN, Severity.NOTICE, PLAIN));
         var outcome = new Telling(Set.of(NewsKind.NEW, NewsKind.WORSENED)).choose(List.of(worse, cleared).stream());
         assertThat(outcome.told()).singleElement().satisfies(told -> {
@@ -147,7 +153,7 @@ class ComparisonTest {
         }
 
         List<Telling.Told<Digest>> check(List<Sighting> result) {
-            var comparison = new Comparison(List.copyOf(known.values()), absence);
+            var comparison = comparison(List.copyOf(known.values()), absence);
             result.forEach(comparison::see);
             comparison.finish().forEach(this::apply);
             var standings = known.values().stream()
@@ -159,15 +165,8 @@ class ComparisonTest {
         }
 
         private void apply(Move move) {
-            switch (move) {
-                case Move.Opened it -> put(it.sighting().key(), it.now(), null);
-                case Move.Altered it ->
-                    put(it.before().key(), it.now(), it.before().reported());
-                case Move.Cleared it ->
-                    put(it.before().key(), it.now(), it.before().reported());
-                case Move.PassedBy it ->
-                    put(it.before().key(), it.now(), it.before().reported());
-            }
+            if (move instanceof Move.Opened it) put(it.sighting().key(), it.now(), null);
+            move.earlier().ifPresent(before -> put(before.key(), move.now(), before.reported()));
         }
 
         private void put(Digest key, Now now, @Nullable Reported reported) {

@@ -41,7 +41,9 @@ class Announcing {
     /** @param since the slot of the report before */
     NewMessage message(Attempt attempt, Reckoned reckoned, List<Told.Item> told, @Nullable Instant since) {
         var rule = attempt.rule().definition();
-        var rows = new ExtractRows(attempt.rule().definition(), attempt.query().definition(), reckoned);
+        var labels = attempt.labels();
+        var rows = new ExtractRows(labels, reckoned);
+        var open = Telling.open(reckoned);
         var news = new Extract(rule.zone(), rows.columns(), newsRows(told, reckoned, rows));
         String attachment = rule.delivery().attachCsv() ? fileName(attempt) : null;
         var said = new Announcement(
@@ -50,10 +52,8 @@ class Announcing {
                 rule.zone(),
                 attempt.slot(),
                 news,
-                Telling.open(reckoned),
-                rule.exceptions() == null
-                        ? "every row counts"
-                        : attempt.query().definition().sentence(rule.exceptions()),
+                open.size(),
+                labels.exceptions(),
                 new Announcement.Habit(
                         rule.memory().mode() == RuleDefinition.Mode.FULL,
                         rule.memory().report()),
@@ -61,7 +61,7 @@ class Announcing {
                 rule.scheduleInZone().nextAfter(attempt.slot()).orElse(null),
                 attachment,
                 settings.baseUrl() + "/rules/" + rule.name());
-        byte[] csv = attachment == null ? null : csv(everythingOpen(news, told, reckoned, rows));
+        byte[] csv = attachment == null ? null : csv(everythingOpen(news, told, reckoned, open, rows));
         return messages.build(rule, said, csv);
     }
 
@@ -90,12 +90,13 @@ class Announcing {
     }
 
     /** The news first, then what was told before and is still there. */
-    private static Extract everythingOpen(Extract news, List<Told.Item> told, Reckoned reckoned, ExtractRows rows) {
+    private static Extract everythingOpen(
+            Extract news, List<Told.Item> told, Reckoned reckoned, Set<Digest> open, ExtractRows rows) {
         Set<Digest> toldKeys = new HashSet<>();
         told.forEach(item -> toldKeys.add(item.subject().key()));
         var all = new ArrayList<>(news.rows());
         reckoned.exceptions().stream()
-                .filter(sighting -> !toldKeys.contains(sighting.key()))
+                .filter(sighting -> open.contains(sighting.key()) && !toldKeys.contains(sighting.key()))
                 .map(rows::standing)
                 .sorted(Comparator.comparing(Extract.Row::severity).reversed())
                 .forEach(all::add);

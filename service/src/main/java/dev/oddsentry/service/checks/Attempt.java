@@ -2,10 +2,14 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.sources.Source;
 import java.time.Instant;
+import java.util.Map;
 import java.util.UUID;
 
 /**
@@ -13,18 +17,36 @@ import java.util.UUID;
  *
  * @param number of the attempt; a later one makes this one stale
  * @param memoryEpoch of the rule's memory
+ * @param goodSlots how many good scheduled checks the rule has had
+ * @param thresholdVersions what each threshold that the rule uses stood at, by name
  */
 record Attempt(
         UUID checkId,
         int number,
         Instant slot,
+        CheckOrigin origin,
         long memoryEpoch,
+        long goodSlots,
         Current<RuleDefinition> rule,
         Current<QueryDefinition> query,
-        Source source) {
+        Source source,
+        Thresholds thresholds,
+        Map<String, String> thresholdVersions) {
 
     UUID ruleId() {
         return rule.id();
+    }
+
+    boolean isScheduled() {
+        return origin == CheckOrigin.SCHEDULED;
+    }
+
+    Patience.Tick tick() {
+        return new Patience.Tick(goodSlots, isScheduled(), slot);
+    }
+
+    RuleLabels labels() {
+        return new RuleLabels(rule.definition(), query.definition(), thresholds, moment().today());
     }
 
     Moment moment() {

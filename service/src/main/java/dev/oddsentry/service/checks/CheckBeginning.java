@@ -5,6 +5,7 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -18,12 +19,15 @@ class CheckBeginning {
     private final CheckStore store;
     private final DefinitionStore definitions;
     private final Sources sources;
+    private final ThresholdStore thresholds;
 
-    CheckBeginning(DSLContext db, CheckStore store, DefinitionStore definitions, Sources sources) {
+    CheckBeginning(
+            DSLContext db, CheckStore store, DefinitionStore definitions, Sources sources, ThresholdStore thresholds) {
         this.db = db;
         this.store = store;
         this.definitions = definitions;
         this.sources = sources;
+        this.thresholds = thresholds;
     }
 
     /** @return empty if there is nothing to run: the slot was overtaken, or the rule is not active */
@@ -47,6 +51,20 @@ class CheckBeginning {
                 .set(RULE_CHECK.QUERY_REVISION, query.revision())
                 .where(RULE_CHECK.ID.eq(checkId))
                 .execute();
-        return Optional.of(new Attempt(checkId, number, check.getSlot(), lock.memoryEpoch(), rule, query, source));
+        var thresholdsUsed = rule.definition().thresholdsUsed();
+        // The versions first: a value given in between makes the commit find another version, never miss one.
+        var versions = thresholds.versions(thresholdsUsed);
+        return Optional.of(new Attempt(
+                checkId,
+                number,
+                check.getSlot(),
+                check.getOrigin(),
+                lock.memoryEpoch(),
+                lock.goodSlots(),
+                rule,
+                query,
+                source,
+                thresholds.named(thresholdsUsed),
+                versions));
     }
 }

@@ -4,12 +4,15 @@ import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
+import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.time.Clock;
 import java.util.List;
 import java.util.Map;
@@ -31,14 +34,26 @@ class CheckCommit {
     private final MemoryWriter memory;
     private final Outbox outbox;
     private final Sources sources;
+    private final ThresholdStore thresholds;
+    private final SeriesStore series;
 
-    CheckCommit(DSLContext db, Clock clock, CheckStore checks, MemoryWriter memory, Outbox outbox, Sources sources) {
+    CheckCommit(
+            DSLContext db,
+            Clock clock,
+            CheckStore checks,
+            MemoryWriter memory,
+            Outbox outbox,
+            Sources sources,
+            ThresholdStore thresholds,
+            SeriesStore series) {
         this.db = db;
         this.clock = clock;
         this.checks = checks;
         this.memory = memory;
         this.outbox = outbox;
         this.sources = sources;
+        this.thresholds = thresholds;
+        this.series = series;
     }
 
     /** @return false: stale, and nothing was written */
@@ -49,7 +64,7 @@ class CheckCommit {
             return false;
         if (!end(attempt, reckoned, told)) return true;
         var by = new MemoryWriter.Writing(attempt.ruleId(), attempt.checkId(), attempt.slot());
-        memory.apply(by, reckoned.moves(), reckoned.reading().columns());
+        memory.apply(by, reckoned.moves(), reckoned.columns());
         long audience = memory.audience(attempt.ruleId());
         var ids = memory.idsByKey(attempt.ruleId(), reckoned.moves());
         memory.letPass(
@@ -60,15 +75,30 @@ class CheckCommit {
             var message = outbox.queue(by, audience, told.message());
             memory.report(by, audience, message, tellings(told, ids));
         }
+        if (attempt.isScheduled()) keepMeasures(attempt, reckoned);
         db.update(RULE)
                 .set(RULE.LAST_GOOD_SLOT, attempt.slot())
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
+                .set(RULE.GOOD_SLOTS, RULE.GOOD_SLOTS.plus(attempt.isScheduled() ? 1 : 0))
                 .where(RULE.ID.eq(attempt.ruleId()))
                 .execute();
         return true;
     }
 
-    /** The rule, its query and its source are as they were when the check began. */
+    /** Only scheduled checks add points, one a slot, so that a person who asks often does not bend the usual value. */
+    private void keepMeasures(Attempt attempt, Reckoned reckoned) {
+        var rule = attempt.rule().definition();
+        var points = reckoned.judge().points();
+        if (!points.isEmpty())
+            series.keep(attempt.ruleId(), rule, attempt.query().definition(), attempt.slot(), points, false);
+        boolean expectsThemAgain =
+                rule.groups() != null && rule.groups().from() instanceof RuleDefinition.ExpectedGroups.OfLastChecks;
+        if (expectsThemAgain)
+            series.saw(
+                    attempt.ruleId(), attempt.goodSlots() + 1, reckoned.judge().groupsWithRows());
+    }
+
+    /** The rule, its query, its thresholds and its source are as they were when the check began. */
     private boolean stands(Attempt attempt) {
         var revisions = db.select(DEFINITION.ID, DEFINITION.REVISION)
                 .from(DEFINITION)
@@ -77,19 +107,23 @@ class CheckCommit {
         return Objects.equals(revisions.get(attempt.ruleId()), attempt.rule().revision())
                 && Objects.equals(
                         revisions.get(attempt.query().id()), attempt.query().revision())
+                && thresholds.versions(attempt.thresholdVersions().keySet()).equals(attempt.thresholdVersions())
                 && sources.find(attempt.source().name()).equals(Optional.of(attempt.source()));
     }
 
     /** @return false: a later attempt has the check, and this one writes nothing */
     private boolean end(Attempt attempt, Reckoned reckoned, Told told) {
         boolean fired = told.message() != null;
-        if (!checks.end(attempt.checkId(), attempt.number(), fired ? CheckState.FIRED : CheckState.QUIET, null))
-            return false;
+        var notJudged = reckoned.judge().notJudged();
+        var quiet = notJudged.isEmpty() ? CheckState.QUIET : CheckState.NOT_JUDGED;
+        if (!checks.end(attempt.checkId(), attempt.number(), fired ? CheckState.FIRED : quiet, null)) return false;
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.READ_AT, reckoned.reading().readAt())
                 .set(RULE_CHECK.ROWS_READ, reckoned.reading().rows())
                 .set(RULE_CHECK.EXCEPTIONS, (long) reckoned.exceptions().size())
                 .set(RULE_CHECK.UNKNOWN_ROWS, reckoned.judge().unknownRows())
+                .set(RULE_CHECK.NOT_JUDGED, (long) notJudged.size())
+                .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(NotJudged.first(reckoned, attempt.moment())))
                 .set(RULE_CHECK.PARTS, Json.write(PartCount.of(reckoned)))
                 .set(RULE_CHECK.NEWS, told.told().size())
                 .set(RULE_CHECK.MESSAGES, fired ? 1 : 0)

@@ -7,6 +7,8 @@ public enum CheckState {
     QUIET,
     /** Ended well, at least one message was queued. */
     FIRED,
+    /** Ended well with nothing to report, but there are groups of which nobody can tell. */
+    NOT_JUDGED,
     FAILED,
     PARTLY_FAILED,
     KEPT_BACK,

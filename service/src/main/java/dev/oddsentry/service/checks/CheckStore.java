@@ -124,15 +124,24 @@ public class CheckStore {
         return last == null || now.isAfter(last) ? now : last.plusMillis(1);
     }
 
+    /** How many good scheduled checks the rule has had. */
+    public long goodSlots(UUID ruleId) {
+        return db.select(RULE.GOOD_SLOTS)
+                .from(RULE)
+                .where(RULE.ID.eq(ruleId))
+                .fetchSingle()
+                .value1();
+    }
+
     /** The rule's row, locked until the transaction ends. */
     RuleLock lockRule(UUID ruleId) {
-        return db.select(RULE.STATE, RULE.MEMORY_EPOCH, RULE.LAST_GOOD_SLOT)
+        return db.select(RULE.STATE, RULE.MEMORY_EPOCH, RULE.LAST_GOOD_SLOT, RULE.GOOD_SLOTS)
                 .from(RULE)
                 .where(RULE.ID.eq(ruleId))
                 .forUpdate()
-                .fetchSingle(row -> new RuleLock(row.value1(), row.value2(), row.value3()));
+                .fetchSingle(row -> new RuleLock(row.value1(), row.value2(), row.value3(), row.value4()));
     }
 
     record RuleLock(
-            RuleState state, long memoryEpoch, @Nullable Instant lastGoodSlot) {}
+            RuleState state, long memoryEpoch, @Nullable Instant lastGoodSlot, long goodSlots) {}
 }

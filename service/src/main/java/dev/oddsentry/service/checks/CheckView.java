@@ -22,6 +22,8 @@ public record CheckView(
         @Nullable Long rowsRead,
         @Nullable Long exceptions,
         @Nullable Long unknownRows,
+        @Nullable Long notJudged,
+        List<NotJudged> notJudgedGroups,
         List<PartCount> parts,
         @Nullable Integer news,
         @Nullable Integer messages,
@@ -41,6 +43,10 @@ public record CheckView(
                 row.getRowsRead(),
                 row.getExceptions(),
                 row.getUnknownRows(),
+                row.getNotJudged(),
+                row.getNotJudgedGroups() == null
+                        ? List.of()
+                        : Json.read(row.getNotJudgedGroups(), new TypeReference<List<NotJudged>>() {}),
                 row.getParts() == null ? List.of() : Json.read(row.getParts(), new TypeReference<List<PartCount>>() {}),
                 row.getNews(),
                 row.getMessages(),

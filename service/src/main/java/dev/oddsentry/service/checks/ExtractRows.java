@@ -1,10 +1,11 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.QueryDefinition;
-import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.value.Columns;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -14,29 +15,42 @@ import org.jspecify.annotations.Nullable;
 
 /** Rows of a result, or of memory, as rows of the rule's extract: the chosen columns in their order, marked. */
 final class ExtractRows {
+    /** Of reckoned values that have no end, such as an average; what is exact and short stays as it is. */
+    private static final int MOST_DECIMALS = 3;
+
     private final Reckoned reckoned;
     private final Columns resultColumns;
     private final List<Integer> chosen;
-    private final QueryDefinition query;
+    private final RuleLabels labels;
+    private final int firstReckoned;
 
-    ExtractRows(RuleDefinition rule, QueryDefinition query, Reckoned reckoned) {
+    ExtractRows(RuleLabels labels, Reckoned reckoned) {
         this.reckoned = reckoned;
-        this.query = query;
-        this.resultColumns = reckoned.reading().columns();
+        this.labels = labels;
+        this.resultColumns = reckoned.columns();
+        var rule = labels.rule();
         var names = rule.delivery().columns().isEmpty()
-                ? resultColumns.names()
+                ? reckoned.shown()
                 : rule.delivery().columns();
         this.chosen = names.stream().map(resultColumns::require).toList();
+        this.firstReckoned =
+                rule.groups() == null ? Integer.MAX_VALUE : rule.groups().per().size();
     }
 
     List<Extract.Column> columns() {
         return chosen.stream()
                 .map(index -> {
                     var column = resultColumns.at(index);
-                    var meaning = query.meaningOf(column.name());
-                    return new Extract.Column(column.name(), meaning.label(), meaning.unit(), column.type());
+                    var label = labels.column(column.name());
+                    return new Extract.Column(column.name(), label.text(), label.unit(), column.type());
                 })
                 .toList();
+    }
+
+    private @Nullable Object shown(int index, @Nullable Object value) {
+        if (index < firstReckoned || !(value instanceof BigDecimal number) || number.scale() <= MOST_DECIMALS)
+            return value;
+        return number.setScale(MOST_DECIMALS, RoundingMode.HALF_UP).stripTrailingZeros();
     }
 
     /** @param was the cells as last reported, by column name; empty if never */
@@ -44,8 +58,8 @@ final class ExtractRows {
         Set<Integer> marks = reckoned.judge().marks(sighting.row());
         var cells = new ArrayList<Extract.Cell>();
         for (int index : chosen) {
-            Object value = sighting.row().get(index);
-            Object before = was.get(resultColumns.at(index).name());
+            Object value = shown(index, sighting.row().get(index));
+            Object before = shown(index, was.get(resultColumns.at(index).name()));
             boolean differs = before != null && !before.equals(value);
             cells.add(new Extract.Cell(value, marks.contains(index), differs ? before : null));
         }
@@ -56,7 +70,8 @@ final class ExtractRows {
     Extract.Row past(Told.Item item, Map<String, @Nullable Object> lastRow) {
         var cells = new ArrayList<Extract.Cell>();
         for (int index : chosen)
-            cells.add(Extract.Cell.plain(lastRow.get(resultColumns.at(index).name())));
+            cells.add(Extract.Cell.plain(
+                    shown(index, lastRow.get(resultColumns.at(index).name()))));
         return new Extract.Row(item.severity(), item.kinds(), cells);
     }
 
@@ -64,7 +79,8 @@ final class ExtractRows {
     Extract.Row standing(Sighting sighting) {
         Set<Integer> marks = reckoned.judge().marks(sighting.row());
         var cells = new ArrayList<Extract.Cell>();
-        for (int index : chosen) cells.add(new Extract.Cell(sighting.row().get(index), marks.contains(index), null));
+        for (int index : chosen)
+            cells.add(new Extract.Cell(shown(index, sighting.row().get(index)), marks.contains(index), null));
         return new Extract.Row(Objects.requireNonNull(sighting.severity()), Set.of(), cells);
     }
 }

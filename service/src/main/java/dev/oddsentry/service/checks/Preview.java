@@ -3,7 +3,9 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.time.Moment;
@@ -11,9 +13,11 @@ import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Duration;
 import java.time.Instant;
@@ -39,6 +43,9 @@ class Preview {
     private final Reckoning reckoning;
     private final Telling telling;
     private final MemoryStore memory;
+    private final CheckStore checks;
+    private final ThresholdStore thresholds;
+    private final SeriesStore series;
     private final Audit audit;
     private final DSLContext db;
 
@@ -48,6 +55,9 @@ class Preview {
             Reckoning reckoning,
             Telling telling,
             MemoryStore memory,
+            CheckStore checks,
+            ThresholdStore thresholds,
+            SeriesStore series,
             Audit audit,
             DSLContext db) {
         this.definitions = definitions;
@@ -55,12 +65,16 @@ class Preview {
         this.reckoning = reckoning;
         this.telling = telling;
         this.memory = memory;
+        this.checks = checks;
+        this.thresholds = thresholds;
+        this.series = series;
         this.audit = audit;
         this.db = db;
     }
 
     /**
      * @param unknownRows rows that are neither exceptions nor not, since a value is missing
+     * @param notJudged the first groups that nobody can tell about
      * @param wouldReport findings that a check now would report
      * @param rows the first exceptions, worst first
      */
@@ -72,6 +86,7 @@ class Preview {
             Map<Severity, Long> bySeverity,
             long unknownRows,
             List<PartCount> parts,
+            List<NotJudged> notJudged,
             int wouldReport,
             List<ShownColumn> columns,
             List<ShownRow> rows) {}
@@ -99,10 +114,21 @@ class Preview {
         var query = definitions.query(rule.definition().query()).orElseThrow();
         var source = sources.require(query.definition().source());
         var moment = new Moment(slot, rule.definition().zone());
-        var reckoned = reckoning.reckon(rule.definition(), query.definition(), source, moment, memory.known(rule.id()));
+        var goodSlots = checks.goodSlots(rule.id());
+        var used = thresholds.named(rule.definition().thresholdsUsed());
+        var reckoned = reckoning.reckon(new Question(
+                rule.definition(),
+                query.definition(),
+                source,
+                moment,
+                used,
+                memory.known(rule.id()),
+                new Patience.Tick(goodSlots, true, slot),
+                new StoredPast(series, rule.id(), rule.definition(), query.definition(), moment, goodSlots)));
         var choice = telling.choose(
                 rule.definition(), reckoned, memory.audience(rule.id()).isEmpty());
-        var rows = new ExtractRows(rule.definition(), query.definition(), reckoned);
+        var rows =
+                new ExtractRows(new RuleLabels(rule.definition(), query.definition(), used, moment.today()), reckoned);
         return new Seen(
                 slot,
                 reckoned.reading().rows(),
@@ -111,6 +137,7 @@ class Preview {
                 bySeverity(reckoned),
                 reckoned.judge().unknownRows(),
                 PartCount.of(reckoned),
+                NotJudged.first(reckoned, moment),
                 choice.told().size(),
                 rows.columns().stream()
                         .map(column -> new ShownColumn(

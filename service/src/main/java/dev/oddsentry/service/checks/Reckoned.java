@@ -4,6 +4,7 @@ import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.queries.QueryRunner;
 import java.util.List;
 
@@ -12,7 +13,19 @@ import java.util.List;
  *
  * @param known every finding as memory held it before
  * @param moves those that this check moves
- * @param exceptions every exception of the present result, in its order
+ * @param exceptions every exception of the present result, pending ones among them, in its order
+ * @param shown the names of the columns that an extract shows unless the rule says which
  */
 record Reckoned(
-        QueryRunner.Reading reading, RuleJudge judge, List<Known> known, List<Move> moves, List<Sighting> exceptions) {}
+        QueryRunner.Reading reading,
+        RuleJudge judge,
+        List<Known> known,
+        List<Move> moves,
+        List<Sighting> exceptions,
+        List<String> shown) {
+
+    /** The columns of what was judged: the query's, or those of the groups. */
+    Columns columns() {
+        return judge.columns();
+    }
+}

@@ -1,27 +1,22 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.condition.RowFailureException;
-import dev.oddsentry.core.definition.QueryDefinition;
-import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.memory.Comparison;
 import dev.oddsentry.core.memory.DuplicateIdentityException;
-import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.Sighting;
-import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.config.Installation;
+import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryRunner;
-import dev.oddsentry.service.sources.Source;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -30,67 +25,101 @@ import org.springframework.stereotype.Component;
 class Reckoning {
     private final QueryRunner queries;
     private final MemoryStore memory;
+    private final SeriesStore series;
+    private final ExpectedGroups expected;
     private final Digester digester;
 
-    Reckoning(QueryRunner queries, MemoryStore memory, Installation installation) {
+    Reckoning(
+            QueryRunner queries,
+            MemoryStore memory,
+            SeriesStore series,
+            ExpectedGroups expected,
+            Installation installation) {
         this.queries = queries;
+        this.series = series;
+        this.expected = expected;
         this.memory = memory;
         this.digester = installation.digester();
     }
 
     Reckoned reckon(Attempt attempt) {
-        return reckon(
-                attempt.rule().definition(),
-                attempt.query().definition(),
+        var rule = attempt.rule().definition();
+        var query = attempt.query().definition();
+        return reckon(new Question(
+                rule,
+                query,
                 attempt.source(),
                 attempt.moment(),
-                memory.known(attempt.ruleId()));
+                attempt.thresholds(),
+                memory.known(attempt.ruleId()),
+                attempt.tick(),
+                new StoredPast(series, attempt.ruleId(), rule, query, attempt.moment(), attempt.goodSlots())));
     }
 
-    /** The same for a preview, which has no attempt. */
-    Reckoned reckon(RuleDefinition rule, QueryDefinition query, Source source, Moment moment, List<Known> known) {
-        var rows = new Rows(rule, Parameters.move(rule, query), moment, known);
-        var reading = queries.read(source, query, Parameters.valuesAt(moment, rule, query), rows::start);
-        return new Reckoned(reading, rows.judge(), known, rows.comparison().finish(), rows.exceptions);
+    /** The same for a preview or a trial, which have no attempt. */
+    Reckoned reckon(Question question) {
+        var rows = new Rows(question);
+        var values = Parameters.valuesAt(question.moment(), question.rule(), question.query());
+        var reading = queries.read(question.source(), question.query(), values, rows::start);
+        return rows.finish(reading);
     }
 
     /** Takes the rows of one result. */
     private final class Rows {
-        private final RuleDefinition rule;
-        private final boolean parametersMove;
-        private final Moment moment;
-        private final List<Known> known;
+        private final Question question;
         private final List<Sighting> exceptions = new ArrayList<>();
+        private @Nullable RuleJudges judges;
         private @Nullable RuleJudge judge;
         private @Nullable Comparison comparison;
 
-        Rows(RuleDefinition rule, boolean parametersMove, Moment moment, List<Known> known) {
-            this.rule = rule;
-            this.parametersMove = parametersMove;
-            this.moment = moment;
-            this.known = known;
+        Rows(Question question) {
+            this.question = question;
         }
 
         /** The rule is checked against the columns that came, since the source may have changed since it was saved. */
         QueryRunner.RowSink start(Columns columns) {
-            var judges = RuleJudges.check(rule, columns, null).judges();
-            judge = judges.at(moment, digester);
-            comparison = new Comparison(known, judges.absence(rule, parametersMove));
+            var rule = question.rule();
+            judges =
+                    RuleJudges.check(rule, columns, question.thresholds(), null).judges();
+            judge = judges.at(question.moment(), digester);
+            boolean parametersMove = Parameters.move(rule, question.query());
+            var rules = new Comparison.Rules(
+                    judges.absence(rule, parametersMove),
+                    rule.memory().hold(),
+                    rule.memory().misses());
+            comparison = new Comparison(question.known(), rules, question.tick());
             return this::accept;
         }
 
+        Reckoned finish(QueryRunner.Reading reading) {
+            var groupsDefinition = question.rule().groups();
+            if (groupsDefinition != null) {
+                expected.tell(judge(), groupsDefinition, question);
+                inWords(null, () -> judge().finish(question.past().series(judges().needs()), this::see));
+            }
+            return new Reckoned(
+                    reading, judge(), question.known(), comparison().finish(), exceptions, judges().shown());
+        }
+
         private void accept(@Nullable Object[] row) {
+            inWords(row, () -> judge().accept(row, this::see));
+        }
+
+        private void see(Sighting sighting) {
+            comparison().see(sighting);
+            if (sighting.isException()) exceptions.add(sighting);
+        }
+
+        /** @param row null for a group */
+        private void inWords(@Nullable Object @Nullable [] row, Runnable judging) {
             try {
-                Sighting sighting = judge().judge(row);
-                comparison().see(sighting);
-                if (sighting.isException()) exceptions.add(sighting);
+                judging.run();
             } catch (RowFailureException e) {
+                String where = row == null ? "a group" : "the row " + words(judge().identityOf(row));
                 throw new CheckFailureException(
-                        "The condition cannot be reckoned on the row " + words(judge().identityOf(row)) + ": "
-                                + e.getMessage() + ".",
-                        e);
+                        "The condition cannot be reckoned on " + where + ": " + e.getMessage() + ".", e);
             } catch (DuplicateIdentityException e) {
-                String key = String.join(", ", rule.memory().key());
+                String key = String.join(", ", question.rule().key());
                 throw new CheckFailureException(
                         "Two rows have the same identity (" + key + "): " + words(e.identity())
                                 + ". Nothing was remembered; add columns to memory: key: so that each row is one finding.",
@@ -99,9 +128,11 @@ class Reckoning {
         }
 
         private String words(List<? extends @Nullable Object> identity) {
-            return identity.stream()
-                    .map(cell -> cell == null ? "missing" : CellText.of(cell, moment.zone()))
-                    .collect(Collectors.joining(", "));
+            return CellText.joined(identity, question.moment().zone());
+        }
+
+        private RuleJudges judges() {
+            return Objects.requireNonNull(judges, "no columns yet");
         }
 
         RuleJudge judge() {

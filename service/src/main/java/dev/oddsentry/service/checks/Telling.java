@@ -1,5 +1,7 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.condition.FireWhen;
+import dev.oddsentry.core.condition.RowFailureException;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.FirstCheck;
@@ -7,7 +9,7 @@ import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Now;
-import dev.oddsentry.core.memory.Reported;
+import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.memory.Telling.Outcome;
 import dev.oddsentry.core.memory.Telling.Standing;
@@ -18,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -46,18 +49,54 @@ class Telling {
 
     /** @param first whether this is the first good check of the audience */
     Choice choose(RuleDefinition rule, Reckoned reckoned, boolean first) {
-        var outcome =
-                new dev.oddsentry.core.memory.Telling(rule.memory().report()).choose(standings(reckoned).stream());
+        var standings = standings(reckoned);
+        var outcome = new dev.oddsentry.core.memory.Telling(rule.memory().report()).choose(standings.stream());
         var letPass = new ArrayList<>(
                 outcome.letPass().stream().map(Standing::subject).toList());
         if (first && rule.memory().firstCheck() == FirstCheck.TAKE_AS_KNOWN) {
             outcome.told().forEach(told -> letPass.add(told.subject()));
+            standings.stream()
+                    .filter(each -> each.now().state() == State.PENDING)
+                    .forEach(each -> letPass.add(each.subject()));
             return new Choice(List.of(), letPass);
         }
+        // Where it does not fire, the difference stands, and the first later check that fires tells it.
+        if (!fires(rule, reckoned, outcome)) return new Choice(List.of(), letPass);
         return switch (rule.memory().mode()) {
             case INCREMENTAL -> new Choice(items(outcome), letPass);
-            case FULL -> full(reckoned, outcome, letPass);
+            case FULL -> full(reckoned, open(standings), outcome, letPass);
         };
+    }
+
+    private static boolean fires(RuleDefinition rule, Reckoned reckoned, Outcome<Told.Subject> outcome) {
+        if (rule.fireWhen() == null) return true;
+        var condition = FireWhen.read(rule.fireWhen()).readable();
+        if (condition == null) throw new IllegalStateException("saved though unreadable: " + rule.fireWhen());
+        try {
+            return condition.holds(new Counts(reckoned, outcome));
+        } catch (RowFailureException e) {
+            throw new CheckFailureException("Whether it fires cannot be reckoned: " + e.getMessage() + ".", e);
+        }
+    }
+
+    private record Counts(Reckoned reckoned, Outcome<Told.Subject> outcome) implements FireWhen.Counts {
+        @Override
+        public long exceptions(String severity) {
+            return reckoned.exceptions().stream()
+                    .map(Sighting::severity)
+                    .filter(each ->
+                            severity.isEmpty() || (each != null && each.word().equals(severity)))
+                    .count();
+        }
+
+        @Override
+        public long news(String kind) {
+            return outcome.told().stream()
+                    .filter(told -> kind.isEmpty()
+                            || told.kinds().stream()
+                                    .anyMatch(each -> each.code().equals(kind)))
+                    .count();
+        }
     }
 
     private static List<Told.Item> items(Outcome<Told.Subject> outcome) {
@@ -66,23 +105,25 @@ class Telling {
                 .toList();
     }
 
-    /** Everything that is an exception now, whether told before or not; and what is told besides, such as cleared ones. */
-    private static Choice full(Reckoned reckoned, Outcome<Told.Subject> outcome, List<Told.Subject> letPass) {
-        if (reckoned.exceptions().isEmpty()) return new Choice(List.of(), letPass);
+    /** Everything that is open now, whether told before or not; and what is told besides, such as cleared ones. */
+    private static Choice full(
+            Reckoned reckoned, Set<Digest> open, Outcome<Told.Subject> outcome, List<Told.Subject> letPass) {
         var kinds = new HashMap<Told.Subject, Set<NewsKind>>();
         outcome.told().forEach(told -> kinds.put(told.subject(), told.kinds()));
         var ids = ids(reckoned.known());
         var told = new ArrayList<Told.Item>();
         for (var sighting : reckoned.exceptions()) {
+            if (!open.contains(sighting.key())) continue;
             var subject = new Told.Subject(sighting.key(), ids.get(sighting.key()));
             Set<NewsKind> why = kinds.remove(subject);
             told.add(new Told.Item(subject, Objects.requireNonNull(sighting.severity()), why == null ? Set.of() : why));
         }
+        if (told.isEmpty()) return new Choice(List.of(), letPass);
         items(outcome).stream()
                 .filter(item -> kinds.containsKey(item.subject()))
                 .forEach(told::add);
-        letPass.removeIf(
-                subject -> told.stream().anyMatch(item -> item.subject().equals(subject)));
+        var subjects = told.stream().map(Told.Item::subject).collect(Collectors.toSet());
+        letPass.removeIf(subjects::contains);
         return new Choice(told, letPass);
     }
 
@@ -97,29 +138,26 @@ class Telling {
         var moved = new HashMap<Long, Now>();
         var standings = new ArrayList<Standing<Told.Subject>>();
         for (Move move : reckoned.moves()) {
-            switch (move) {
-                case Move.Opened it ->
-                    standings.add(standing(new Told.Subject(it.sighting().key(), null), it.now(), null));
-                case Move.Altered it -> moved.put(it.before().id(), it.now());
-                case Move.Cleared it -> moved.put(it.before().id(), it.now());
-                case Move.PassedBy it -> moved.put(it.before().id(), it.now());
-            }
+            if (move instanceof Move.Opened(var sighting, var now))
+                standings.add(new Standing<>(new Told.Subject(sighting.key(), null), now, null));
+            else move.earlier().ifPresent(before -> moved.put(before.id(), move.now()));
         }
         for (Known known : reckoned.known()) {
             var subject = new Told.Subject(known.key(), known.id());
-            standings.add(standing(subject, moved.getOrDefault(known.id(), known.now()), known.reported()));
+            standings.add(new Standing<>(subject, moved.getOrDefault(known.id(), known.now()), known.reported()));
         }
         return standings;
     }
 
-    private static Standing<Told.Subject> standing(Told.Subject subject, Now now, @Nullable Reported reported) {
-        return new Standing<>(subject, now, reported);
+    private static Set<Digest> open(List<Standing<Told.Subject>> standings) {
+        return standings.stream()
+                .filter(standing -> standing.now().state() == State.OPEN)
+                .map(standing -> standing.subject().key())
+                .collect(Collectors.toSet());
     }
 
-    /** How many findings are open after this check. */
-    static long open(Reckoned reckoned) {
-        return standings(reckoned).stream()
-                .filter(standing -> standing.now().state() == State.OPEN)
-                .count();
+    /** The findings that are open after this check. */
+    static Set<Digest> open(Reckoned reckoned) {
+        return open(standings(reckoned));
     }
 }

@@ -4,12 +4,14 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FirstCheck;
+import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -26,13 +28,21 @@ class Trial {
     private final DefinitionStore definitions;
     private final Sources sources;
     private final Reckoning reckoning;
+    private final ThresholdStore thresholds;
     private final Audit audit;
     private final DSLContext db;
 
-    Trial(DefinitionStore definitions, Sources sources, Reckoning reckoning, Audit audit, DSLContext db) {
+    Trial(
+            DefinitionStore definitions,
+            Sources sources,
+            Reckoning reckoning,
+            ThresholdStore thresholds,
+            Audit audit,
+            DSLContext db) {
         this.definitions = definitions;
         this.sources = sources;
         this.reckoning = reckoning;
+        this.thresholds = thresholds;
         this.audit = audit;
         this.db = db;
     }
@@ -40,9 +50,16 @@ class Trial {
     /**
      * @param condition as in a rule's {@code exceptions}
      * @param parameters values by name; a query's defaults hold for the others
+     * @param per the columns of the groups that it judges, none for the whole result; null where it judges rows
      * @param key columns of the identity; empty for the whole row
      */
-    record Ask(String condition, Map<String, String> parameters, List<String> key, ZoneId zone, Instant slot) {}
+    record Ask(
+            String condition,
+            Map<String, String> parameters,
+            @Nullable List<String> per,
+            List<String> key,
+            ZoneId zone,
+            Instant slot) {}
 
     /**
      * @param identities of the exceptions, texts in the order of the key, null where a value is missing
@@ -66,13 +83,22 @@ class Trial {
         var source = sources.require(query.definition().source());
         var rule = ruleOf(query.definition(), ask);
         var moment = new Moment(ask.slot(), ask.zone());
-        var reckoned = Refusals.inWords(() -> reckoning.reckon(rule, query.definition(), source, moment, List.of()));
+        var question = new Question(
+                rule,
+                query.definition(),
+                source,
+                moment,
+                thresholds.all(),
+                List.of(),
+                new Patience.Tick(0, true, ask.slot()),
+                Past.NONE);
+        var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
         return new Tried(
                 reckoned.reading().rows(),
                 reckoned.exceptions().size(),
                 reckoned.judge().unknownRows(),
                 PartCount.of(reckoned),
-                reckoned.reading().columns().names(),
+                reckoned.columns().names(),
                 reckoned.exceptions().stream()
                         .map(each -> texts(each.identity(), ask.zone()))
                         .toList(),
@@ -90,10 +116,19 @@ class Trial {
                 query.name(),
                 ask.zone(),
                 ask.parameters(),
+                ask.per() == null ? null : new RuleDefinition.GroupsDefinition(ask.per(), Map.of(), null),
                 ask.condition(),
                 List.of(new RuleDefinition.Band(Severity.WARNING, null)),
+                null,
                 new RuleDefinition.MemoryDefinition(
-                        RuleDefinition.Mode.FULL, ask.key(), List.of(), Set.of(), null, FirstCheck.REPORT),
+                        RuleDefinition.Mode.FULL,
+                        ask.key(),
+                        List.of(),
+                        Set.of(),
+                        null,
+                        Patience.NONE,
+                        Patience.NONE,
+                        FirstCheck.REPORT),
                 new RuleDefinition.ScheduleDefinition(null, List.of(), null),
                 new RuleDefinition.DeliveryDefinition(List.of(), List.of(), false));
     }

@@ -30,10 +30,14 @@ class TrialController {
         this.clock = clock;
     }
 
-    /** @param zone where windows and relative dates are reckoned; UTC if absent */
+    /**
+     * @param per the columns of the groups that it judges, none for the whole result; absent where it judges rows
+     * @param zone where windows and relative dates are reckoned; UTC if absent
+     */
     record TrialBody(
             @NotBlank @Size(max = 20_000) String condition,
             @Nullable Map<String, String> parameters,
+            @Nullable List<String> per,
             @Nullable List<String> key,
             @Nullable String zone,
             @Nullable Instant at) {}
@@ -43,6 +47,7 @@ class TrialController {
         var ask = new Trial.Ask(
                 body.condition(),
                 body.parameters() == null ? Map.of() : body.parameters(),
+                body.per(),
                 body.key() == null ? List.of() : body.key(),
                 zone(body.zone()),
                 body.at() == null ? clock.instant() : body.at());

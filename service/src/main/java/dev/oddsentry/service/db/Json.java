@@ -6,6 +6,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jooq.JSON;
 import org.jooq.JSONB;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.type.TypeReference;
@@ -19,6 +20,11 @@ public final class Json {
 
     public static JSONB write(Object tree) {
         return JSONB.valueOf(MAPPER.writeValueAsString(tree));
+    }
+
+    /** As {@link #write}, for a column that keeps the order of fields. */
+    public static JSON writeInOrder(Object tree) {
+        return JSON.valueOf(MAPPER.writeValueAsString(tree));
     }
 
     public static <T> T read(JSONB json, TypeReference<T> type) {

@@ -47,4 +47,11 @@ class DefinitionController {
                 .orElseThrow(() -> RefusedException.notFound("There is no query \"" + name + "\"."))
                 .definition());
     }
+
+    @GetMapping(path = "/threshold/{name}", produces = "application/yaml")
+    String threshold(@PathVariable String name) {
+        return Document.print(store.threshold(name)
+                .orElseThrow(() -> RefusedException.notFound("There is no threshold \"" + name + "\"."))
+                .definition());
+    }
 }

@@ -10,6 +10,7 @@ import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.ThresholdDefinition;
 import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
@@ -20,7 +21,7 @@ import java.util.Optional;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.JSONB;
+import org.jooq.JSON;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
@@ -58,6 +59,19 @@ public class DefinitionStore {
                 .findFirst();
     }
 
+    public Optional<Current<ThresholdDefinition>> threshold(String name) {
+        return current(Kind.THRESHOLD, DEFINITION.NAME.eq(name), ThresholdDefinition.class).stream()
+                .findFirst();
+    }
+
+    public List<Current<ThresholdDefinition>> thresholds() {
+        return current(Kind.THRESHOLD, noCondition(), ThresholdDefinition.class);
+    }
+
+    public List<Current<QueryDefinition>> queries() {
+        return current(Kind.QUERY, noCondition(), QueryDefinition.class);
+    }
+
     private <D extends Definition> List<Current<D>> current(Kind kind, Condition which, Class<D> type) {
         return db.select(DEFINITION.ID, DEFINITION.REVISION, DEFINITION_REVISION.DOCUMENT)
                 .from(DEFINITION)
@@ -70,7 +84,7 @@ public class DefinitionStore {
                 .fetch(row -> new Current<>(row.value1(), row.value2(), type.cast(read(row.value3()))));
     }
 
-    private static Definition read(JSONB document) {
+    private static Definition read(JSON document) {
         return Document.read(document.data()).definition();
     }
 
@@ -128,7 +142,7 @@ public class DefinitionStore {
         db.insertInto(DEFINITION_REVISION)
                 .set(DEFINITION_REVISION.DEFINITION_ID, id)
                 .set(DEFINITION_REVISION.REVISION, revision)
-                .set(DEFINITION_REVISION.DOCUMENT, Json.write(Document.tree(definition)))
+                .set(DEFINITION_REVISION.DOCUMENT, Json.writeInOrder(Document.tree(definition)))
                 .set(DEFINITION_REVISION.REMARK, remark)
                 .set(DEFINITION_REVISION.AUTHOR_ID, author)
                 .set(DEFINITION_REVISION.AT, clock.instant())

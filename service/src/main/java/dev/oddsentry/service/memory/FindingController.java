@@ -6,18 +6,21 @@ import static org.jooq.impl.DSL.noCondition;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.rules.RuleNames;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -36,11 +39,16 @@ class FindingController {
     private final DSLContext db;
     private final RuleNames names;
     private final DefinitionStore definitions;
+    private final ThresholdStore thresholds;
+    private final Clock clock;
 
-    FindingController(DSLContext db, RuleNames names, DefinitionStore definitions) {
+    FindingController(
+            DSLContext db, RuleNames names, DefinitionStore definitions, ThresholdStore thresholds, Clock clock) {
         this.db = db;
         this.names = names;
         this.definitions = definitions;
+        this.thresholds = thresholds;
+        this.clock = clock;
     }
 
     /**
@@ -56,6 +64,7 @@ class FindingController {
             Instant openedAt,
             Instant changedAt,
             @Nullable Instant reportedAt,
+            boolean noData,
             Map<String, @Nullable String> row) {}
 
     record FindingColumn(String name, String label, String type) {}
@@ -85,9 +94,7 @@ class FindingController {
     }
 
     private static FindingView view(FindingRecord finding, @Nullable Instant reportedAt, ZoneId zone) {
-        String identity = Json.cells(finding.getIdentity()).stream()
-                .map(cell -> cell == null ? "missing" : CellText.of(cell, zone))
-                .collect(Collectors.joining(", "));
+        String identity = CellText.joined(Json.cells(finding.getIdentity()), zone);
         var row = new LinkedHashMap<String, @Nullable String>();
         Json.row(finding.getRow())
                 .forEach((column, cell) -> row.put(column, cell == null ? null : CellText.of(cell, zone)));
@@ -99,22 +106,27 @@ class FindingController {
                 finding.getOpenedAt(),
                 finding.getChangedAt(),
                 reportedAt,
+                finding.getNoData(),
                 row);
     }
 
     private List<FindingColumn> columns(RuleDefinition rule) {
         var query = definitions.query(rule.query()).orElseThrow();
-        var known = definitions.columns(query);
+        var thresholdsUsed = thresholds.named(rule.thresholdsUsed());
+        var judges = RuleJudges.check(rule, definitions.columns(query), thresholdsUsed, null)
+                .judges();
+        var today = clock.instant().atZone(rule.zone()).toLocalDate();
+        var labels = new RuleLabels(rule, query.definition(), thresholdsUsed, today);
+        var known = judges.columns();
         var names = rule.delivery().columns().isEmpty()
-                ? known.names()
+                ? judges.shown()
                 : rule.delivery().columns();
         return names.stream()
                 .map(name -> {
-                    var meaning = query.definition().meaningOf(name);
-                    String label =
-                            meaning.unit() == null ? meaning.label() : meaning.label() + " (" + meaning.unit() + ")";
+                    var label = labels.column(name);
+                    String text = label.unit() == null ? label.text() : label.text() + " (" + label.unit() + ")";
                     return new FindingColumn(
-                            name, label, known.at(known.require(name)).type().code());
+                            name, text, known.at(known.require(name)).type().code());
                 })
                 .toList();
     }

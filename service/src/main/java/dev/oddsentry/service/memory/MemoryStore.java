@@ -7,6 +7,7 @@ import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.Now;
+import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Reported;
 import dev.oddsentry.service.db.Json;
 import java.time.Instant;
@@ -47,6 +48,11 @@ public class MemoryStore {
                         FINDING.STATE,
                         FINDING.SEVERITY,
                         FINDING.FINGERPRINT,
+                        FINDING.HELD_ORDINAL,
+                        FINDING.HELD_SLOT,
+                        FINDING.MISSED_ORDINAL,
+                        FINDING.MISSED_SLOT,
+                        FINDING.NO_DATA,
                         REPORTED.STATE,
                         REPORTED.SEVERITY,
                         REPORTED.FINGERPRINT)
@@ -57,10 +63,20 @@ public class MemoryStore {
                 .fetch(row -> new Known(
                         row.value1(),
                         Digest.of(row.value2()),
-                        new Now(row.value3(), row.value4(), Digest.of(row.value5())),
-                        row.value6() == null
+                        new Now(
+                                row.value3(),
+                                row.value4(),
+                                Digest.of(row.value5()),
+                                start(row.value6(), row.value7()),
+                                start(row.value8(), row.value9()),
+                                row.value10()),
+                        row.value11() == null
                                 ? null
-                                : new Reported(row.value6(), row.value7(), Digest.of(row.value8()))));
+                                : new Reported(row.value11(), row.value12(), Digest.of(row.value13()))));
+    }
+
+    private static Patience.@Nullable Start start(@Nullable Long ordinal, @Nullable Instant slot) {
+        return ordinal == null || slot == null ? null : new Patience.Start(ordinal, slot);
     }
 
     /** Last rows by finding, cells by column name. */

@@ -8,12 +8,15 @@ import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
+import static org.jooq.impl.DSL.when;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingEventRecord;
@@ -53,7 +56,10 @@ public class MemoryWriter {
             switch (move) {
                 case Move.Opened it -> opened.add(opened(by, it, columns));
                 case Move.Altered it -> changed.add(altered(by, it, columns));
+                case Move.Missed it -> changed.add(stayed(it.before().id(), it));
+                case Move.WithoutData it -> changed.add(stayed(it.before().id(), it));
                 case Move.Cleared it -> changed.add(moved(by, it.before().id(), it));
+                case Move.Forgotten it -> changed.add(moved(by, it.before().id(), it));
                 case Move.PassedBy it -> changed.add(moved(by, it.before().id(), it));
             }
         }
@@ -87,11 +93,30 @@ public class MemoryWriter {
         return now(row, by, move);
     }
 
+    /** Of one that is as it was, but for what is counted of it. */
+    private static FindingRecord stayed(long id, Move move) {
+        var row = new FindingRecord();
+        row.setId(id);
+        row.changed(FINDING.ID, false);
+        return counted(row, move);
+    }
+
     private static FindingRecord now(FindingRecord row, Writing by, Move move) {
         row.setState(move.now().state());
         row.setSeverity(move.now().severity());
         row.setFingerprint(move.now().fingerprint().asUuid());
         row.setChangedAt(by.slot());
+        return counted(row, move);
+    }
+
+    private static FindingRecord counted(FindingRecord row, Move move) {
+        var held = move.now().held();
+        var missed = move.now().missed();
+        row.setHeldOrdinal(held == null ? null : held.ordinal());
+        row.setHeldSlot(held == null ? null : held.slot());
+        row.setMissedOrdinal(missed == null ? null : missed.ordinal());
+        row.setMissedSlot(missed == null ? null : missed.slot());
+        row.setNoData(move.now().noData());
         return row;
     }
 
@@ -99,12 +124,9 @@ public class MemoryWriter {
         var ids = idsByKey(by.ruleId(), moves);
         var events = new ArrayList<FindingEventRecord>();
         for (Move move : moves) {
-            Long id = switch (move) {
-                case Move.Opened it -> ids.get(it.sighting().key());
-                case Move.Altered it -> it.before().id();
-                case Move.Cleared it -> it.before().id();
-                case Move.PassedBy it -> it.before().id();
-            };
+            Long id = move instanceof Move.Opened it
+                    ? ids.get(it.sighting().key())
+                    : move.earlier().map(Known::id).orElse(null);
             events.add(event(
                     by, Objects.requireNonNull(id), kindOf(move), move.now().severity(), null));
         }
@@ -112,11 +134,20 @@ public class MemoryWriter {
     }
 
     private static String kindOf(Move move) {
+        boolean pending = move.now().state() == State.PENDING;
         return switch (move) {
-            case Move.Opened _ -> "opened";
-            case Move.Altered it when it.before().now().state() != it.now().state() -> "opened again";
-            case Move.Altered it when it.before().now().severity() != it.now().severity() -> "severity changed";
+            case Move.Opened _ -> pending ? "pending" : "opened";
+            case Move.Altered(var before, var _, var now)
+            when before.now().state() != now.state() -> {
+                if (pending) yield "pending again";
+                yield before.now().state() == State.PENDING ? "opened" : "opened again";
+            }
+            case Move.Altered(var before, var _, var now)
+            when before.now().severity() != now.severity() -> "severity changed";
             case Move.Altered _ -> "values changed";
+            case Move.Missed _ -> "missed";
+            case Move.WithoutData _ -> "no data";
+            case Move.Forgotten _ -> "forgotten while pending";
             case Move.Cleared _ -> "cleared";
             case Move.PassedBy _ -> "out of sight";
         };
@@ -255,7 +286,9 @@ public class MemoryWriter {
                     .select(select(
                                     FINDING.ID,
                                     inline(audience),
-                                    FINDING.STATE,
+                                    // Taken as known, a pending one is as known as an open one.
+                                    when(FINDING.STATE.eq(State.PENDING), State.OPEN)
+                                            .otherwise(FINDING.STATE),
                                     FINDING.SEVERITY,
                                     FINDING.FINGERPRINT,
                                     FINDING.ROW,

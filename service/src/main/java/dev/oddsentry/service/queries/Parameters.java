@@ -88,6 +88,16 @@ public final class Parameters {
         });
     }
 
+    /** The values as they are written, in the rule or as the query's defaults. */
+    public static Map<String, String> written(RuleDefinition rule, QueryDefinition query) {
+        var values = new LinkedHashMap<String, String>();
+        query.parameters().forEach((name, declared) -> {
+            String value = written(rule, name, declared);
+            if (value != null) values.put(name, value);
+        });
+        return values;
+    }
+
     private static @Nullable String written(RuleDefinition rule, String name, QueryDefinition.Parameter declared) {
         return rule.parameters().getOrDefault(name, declared.preset());
     }

@@ -23,19 +23,25 @@ public class QueryChecks {
         this.runner = runner;
     }
 
+    /** @param warnings what is doubtful though it runs */
+    public record Checked(Columns columns, List<Problem> warnings) {}
+
     /**
-     * The columns it returns.
+     * What it returns.
      *
      * @throws InvalidDefinitionException with every problem found
      */
-    public Columns check(QueryDefinition query, FieldPlaces places) {
+    public Checked check(QueryDefinition query, FieldPlaces places) {
         var problems = new ArrayList<Problem>();
         SqlText.problem(query.sql()).ifPresent(problem -> problems.add(places.locate("sql", problem)));
         problems.addAll(Parameters.problemsOf(query, places));
         var source = sources.find(query.source());
         if (source.isEmpty()) problems.add(places.locate("source", unknownSource(query)));
         if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
-        return describe(source.orElseThrow(), query, places);
+        var warnings = SqlText.readsClock(query.sql()).stream()
+                .map(problem -> places.locate("sql", problem))
+                .toList();
+        return new Checked(describe(source.orElseThrow(), query, places), warnings);
     }
 
     private Problem unknownSource(QueryDefinition query) {

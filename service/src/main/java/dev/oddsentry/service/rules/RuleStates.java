@@ -74,11 +74,15 @@ public class RuleStates {
         if (moved == 1) tasks.planAt(id, next);
     }
 
-    /** The slot that an active rule waits for; empty if it is not active or its schedule has ended. */
+    /**
+     * The slot that an active rule waits for; empty if it is not active or its schedule has ended. It waits for whoever is changing
+     * the rule just now, since a slot task that is being executed cannot be moved and must not plan from what was.
+     */
     public Optional<Instant> nextSlot(UUID id) {
         return db.select(RULE.NEXT_SLOT)
                 .from(RULE)
                 .where(RULE.ID.eq(id), RULE.STATE.eq(RuleState.ACTIVE))
+                .forShare()
                 .fetchOptional(RULE.NEXT_SLOT);
     }
 

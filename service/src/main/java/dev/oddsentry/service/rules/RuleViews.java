@@ -9,11 +9,13 @@ import static org.jooq.impl.DSL.select;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.service.checks.CheckView;
 import dev.oddsentry.service.db.generated.tables.records.RuleRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.EnumMap;
@@ -35,11 +37,13 @@ class RuleViews {
 
     private final DSLContext db;
     private final DefinitionStore definitions;
+    private final ThresholdStore thresholds;
     private final Clock clock;
 
-    RuleViews(DSLContext db, DefinitionStore definitions, Clock clock) {
+    RuleViews(DSLContext db, DefinitionStore definitions, ThresholdStore thresholds, Clock clock) {
         this.db = db;
         this.definitions = definitions;
+        this.thresholds = thresholds;
         this.clock = clock;
     }
 
@@ -65,15 +69,23 @@ class RuleViews {
             String source,
             String sql,
             Map<String, String> parameters,
+            List<String> per,
+            boolean grouped,
             @Nullable String exceptions,
-            @Nullable String sentence,
+            String sentence,
+            @Nullable String fireWhen,
+            List<String> thresholds,
             List<BandText> severity,
             String mode,
             List<String> key,
             List<String> report,
             List<String> recur) {}
 
-    record BandText(Severity severity, @Nullable String condition) {}
+    /** @param sentence the condition in plain English; null in the last band */
+    record BandText(
+            Severity severity,
+            @Nullable String condition,
+            @Nullable String sentence) {}
 
     List<RuleSummary> all() {
         return summaries(definitions.rules());
@@ -92,19 +104,28 @@ class RuleViews {
         Map<String, String> parameters = new HashMap<>();
         query.parameters().forEach((name, declared) -> parameters.put(name, String.valueOf(declared.preset())));
         parameters.putAll(rule.parameters());
+        var today = clock.instant().atZone(rule.zone()).toLocalDate();
+        var labels = new RuleLabels(rule, query, thresholds.named(rule.thresholdsUsed()), today);
         return new RuleText(
                 query.name(),
                 query.title(),
                 query.source(),
                 query.sql(),
                 parameters,
+                rule.groups() == null ? List.of() : rule.groups().per(),
+                rule.groups() != null,
                 rule.exceptions(),
-                rule.exceptions() == null ? null : query.sentence(rule.exceptions()),
+                labels.exceptions(),
+                rule.fireWhen(),
+                List.copyOf(rule.thresholdsUsed()),
                 rule.severity().stream()
-                        .map(band -> new BandText(band.severity(), band.condition()))
+                        .map(band -> new BandText(
+                                band.severity(),
+                                band.condition(),
+                                band.condition() == null ? null : labels.sentence(band.condition())))
                         .toList(),
                 rule.memory().mode().name().toLowerCase(Locale.ROOT),
-                rule.memory().key(),
+                rule.key(),
                 rule.memory().report().stream()
                         .sorted()
                         .map(kind -> kind.code())

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.schedules;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
+import com.github.kagkarlsson.scheduler.exceptions.TaskInstanceCurrentlyExecutingException;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import java.time.Instant;
 import java.util.UUID;
@@ -24,8 +25,13 @@ public class SlotTasks {
     /** @param next null where the schedule has ended: a task that wakes removes itself */
     public void planAt(UUID ruleId, @Nullable Instant next) {
         if (next == null) return;
-        // A task that is being executed now cannot be moved; it reads the rule's row when it ends, and plans from that.
-        client.schedule(
-                SLOT.instance(ruleId.toString()).build(), next, SchedulerClient.ScheduleOptions.WHEN_EXISTS_RESCHEDULE);
+        try {
+            client.schedule(
+                    SLOT.instance(ruleId.toString()).build(),
+                    next,
+                    SchedulerClient.ScheduleOptions.WHEN_EXISTS_RESCHEDULE);
+        } catch (TaskInstanceCurrentlyExecutingException executing) {
+            // It cannot be moved now; it reads the rule's row when it ends, and plans from that.
+        }
     }
 }

@@ -1,0 +1,76 @@
+package dev.oddsentry.core.judging;
+
+import dev.oddsentry.core.condition.Condition;
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.threshold.ThresholdTable;
+import dev.oddsentry.core.threshold.Thresholds;
+import dev.oddsentry.core.value.CellText;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.util.List;
+import java.util.Locale;
+
+/**
+ * What people call the things that a rule's conditions name, and so the rule's sentences.
+ *
+ * @param date on which thresholds are told
+ */
+public record RuleLabels(RuleDefinition rule, QueryDefinition query, Thresholds thresholds, LocalDate date)
+        implements Condition.Labels {
+
+    /** A condition of the rule in plain English. */
+    public String sentence(String condition) {
+        return Condition.sentence(condition, this);
+    }
+
+    /** What makes an exception, with what is judged: {@code for each vessel: the sum of litres is over 900}. */
+    public String exceptions() {
+        var groups = rule.groups();
+        String judged = groups == null
+                ? ""
+                : groups.per().isEmpty()
+                        ? "over the whole result: "
+                        : "for each "
+                                + String.join(
+                                        " and ",
+                                        groups.per().stream().map(this::small).toList()) + ": ";
+        if (rule.exceptions() == null) return judged + (groups == null ? "every row counts" : "every one counts");
+        return judged + sentence(rule.exceptions());
+    }
+
+    private String small(String column) {
+        return column(column).text().toLowerCase(Locale.ROOT);
+    }
+
+    @Override
+    public Condition.Label column(String name) {
+        var measure = rule.groups() == null ? null : rule.groups().measures().get(name);
+        if (measure != null)
+            return new Condition.Label(
+                    measure.label() == null ? name.replace('_', ' ') : measure.label(), measure.unit());
+        var meaning = query.columns().get(name);
+        if (meaning != null) return new Condition.Label(meaning.label(), meaning.unit());
+        boolean reckoned = rule.groups() != null && name.contains("(");
+        return new Condition.Label(reckoned ? capital(Condition.noun(name, this)) : name, null);
+    }
+
+    private static String capital(String noun) {
+        String bare = noun.startsWith("the ") ? noun.substring(4) : noun;
+        return bare.isEmpty() ? noun : bare.substring(0, 1).toUpperCase(Locale.ROOT) + bare.substring(1);
+    }
+
+    @Override
+    public String threshold(String name) {
+        return thresholds.find(name).map(this::words).orElse("the threshold " + name);
+    }
+
+    private String words(ThresholdTable table) {
+        String words = "the threshold " + table.title();
+        if (!table.key().isEmpty()) return words;
+        var value = table.on(date).get(List.<String>of());
+        if (value == null) return words + " (no value)";
+        return words + " (" + CellText.of(value, ZoneOffset.UTC) + (table.unit() == null ? "" : " " + table.unit())
+                + ")";
+    }
+}

@@ -1,0 +1,84 @@
+package dev.oddsentry.core.memory;
+
+import dev.oddsentry.core.time.Span;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Locale;
+import java.util.regex.Pattern;
+
+/** How long something must last before it counts: so many checks in a row, or so long. */
+public sealed interface Patience {
+    /** The first check decides. */
+    Patience NONE = new Checks(1);
+
+    /** @param number of good scheduled checks, one or more */
+    record Checks(int number) implements Patience {}
+
+    /** @param time of days and clock; a day is 24 hours */
+    record Elapsed(Span time) implements Patience {}
+
+    /**
+     * Where something began: nothing is written to count on from there.
+     *
+     * @param ordinal of the first good scheduled check that counts for it
+     * @param slot of the check that saw it first
+     */
+    record Start(long ordinal, Instant slot) {}
+
+    /**
+     * The check that is being reckoned.
+     *
+     * @param before how many good scheduled checks the rule has had
+     * @param scheduled whether this is one more; a check on demand never adds to a count
+     */
+    record Tick(long before, boolean scheduled, Instant slot) {
+        public Start start() {
+            return new Start(before + 1, slot);
+        }
+
+        private long ordinal() {
+            return scheduled ? before + 1 : before;
+        }
+    }
+
+    /** True once what began at {@code start} has lasted until this check. */
+    default boolean isOver(Start start, Tick now) {
+        return switch (this) {
+            case Checks(int number) -> number <= 1 || now.ordinal() - start.ordinal() + 1 >= number;
+            case Elapsed(var time) -> Duration.between(start.slot(), now.slot()).compareTo(time.exact()) >= 0;
+        };
+    }
+
+    /** How many checks are needed at least before it is over; 1 where time decides. */
+    default int checks() {
+        return switch (this) {
+            case Checks(int number) -> number;
+            case Elapsed _ -> 1;
+        };
+    }
+
+    /** {@code 3 checks}, {@code 40 minutes}; the form that {@link #parse} reads. */
+    default String text() {
+        return switch (this) {
+            case Checks(int number) -> number + (number == 1 ? " check" : " checks");
+            case Elapsed(var time) -> time.exact().toMinutes() + " minutes";
+        };
+    }
+
+    /** @throws IllegalArgumentException with words */
+    static Patience parse(String text) {
+        var match = Pattern.compile("(\\d{1,6})\\s+(check|minute|hour|day)s?")
+                .matcher(text.strip().toLowerCase(Locale.ROOT));
+        if (!match.matches() || Integer.parseInt(match.group(1)) == 0) {
+            throw new IllegalArgumentException(
+                    "\"" + text + "\" is no length to wait; write it like 3 checks, 40 minutes, 2 hours or 1 day");
+        }
+        int amount = Integer.parseInt(match.group(1));
+        return switch (match.group(2)) {
+            case "check" -> new Checks(amount);
+            case "minute" -> new Elapsed(Span.of(amount, Span.Unit.MINUTE));
+            case "hour" -> new Elapsed(Span.of(amount, Span.Unit.HOUR));
+            default -> new Elapsed(Span.of(amount * 24L, Span.Unit.HOUR));
+        };
+    }
+}

@@ -1,0 +1,150 @@
+package dev.oddsentry.service.definitions;
+
+import dev.oddsentry.core.definition.Definition;
+import dev.oddsentry.core.definition.FieldPlaces;
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.RuleDefinition.ExpectedGroups.OfQuery;
+import dev.oddsentry.core.definition.ThresholdDefinition;
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Nearest;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.threshold.ThresholdTable;
+import dev.oddsentry.core.threshold.Thresholds;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.queries.Parameters;
+import dev.oddsentry.service.queries.QueryChecks;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Checks a document against its source and everything that is saved, before it is kept. */
+@Component
+class DefinitionChecks {
+    private final DefinitionStore store;
+    private final QueryChecks queryChecks;
+    private final ThresholdStore thresholds;
+
+    DefinitionChecks(DefinitionStore store, QueryChecks queryChecks, ThresholdStore thresholds) {
+        this.store = store;
+        this.queryChecks = queryChecks;
+        this.thresholds = thresholds;
+    }
+
+    /** @param columns of a query, null for others */
+    record Checked(@Nullable Columns columns, List<Problem> warnings) {}
+
+    /** @throws InvalidDefinitionException with every problem and its place */
+    Checked check(Definition definition, FieldPlaces places) {
+        return switch (definition) {
+            case QueryDefinition query -> checkQuery(query, places);
+            case RuleDefinition rule -> checkRule(rule, places);
+            case ThresholdDefinition threshold -> checkThreshold(threshold, places);
+        };
+    }
+
+    private Checked checkQuery(QueryDefinition query, FieldPlaces places) {
+        var checked = queryChecks.check(query, places);
+        var problems = rulesBrokenBy(
+                rule -> rule.query().equals(query.name()), checked.columns(), thresholds.all(), "query", "sql", places);
+        if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
+        return new Checked(checked.columns(), checked.warnings());
+    }
+
+    private Checked checkThreshold(ThresholdDefinition threshold, FieldPlaces places) {
+        var table =
+                new ThresholdTable(threshold.name(), threshold.title(), threshold.unit(), threshold.key(), List.of());
+        var problems = rulesBrokenBy(
+                rule -> rule.thresholdsUsed().contains(threshold.name()),
+                null,
+                thresholds.all().with(table),
+                "threshold",
+                "key",
+                places);
+        if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
+        return new Checked(null, List.of());
+    }
+
+    /** @param columns of the rules' query; null for those it was saved with */
+    private List<Problem> rulesBrokenBy(
+            Predicate<RuleDefinition> which,
+            @Nullable Columns columns,
+            Thresholds among,
+            String what,
+            String field,
+            FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        for (var each : store.rules()) {
+            var rule = each.definition();
+            if (!which.test(rule)) continue;
+            try {
+                RuleJudges.check(rule, columns == null ? columnsOf(rule) : columns, among, null);
+            } catch (InvalidDefinitionException broken) {
+                broken.problems()
+                        .forEach(problem -> problems.add(Problem.error(
+                                "the rule " + rule.name() + " uses this " + what + ": " + problem.message(),
+                                field,
+                                places.of(field))));
+            }
+        }
+        return problems;
+    }
+
+    private Columns columnsOf(RuleDefinition rule) {
+        return store.columns(store.query(rule.query()).orElseThrow());
+    }
+
+    private Checked checkRule(RuleDefinition rule, FieldPlaces places) {
+        var query = store.query(rule.query());
+        if (query.isEmpty()) throw new InvalidDefinitionException(List.of(noQuery(rule.query(), "query", places)));
+        var problems = new ArrayList<>(Parameters.problemsOf(rule, query.get().definition(), places));
+        try {
+            problems.addAll(RuleJudges.check(rule, store.columns(query.get()), thresholds.all(), places)
+                    .warnings());
+        } catch (InvalidDefinitionException refused) {
+            problems.addAll(refused.problems());
+        }
+        if (rule.groups() != null && rule.groups().from() instanceof OfQuery(var name))
+            problems.addAll(groupsProblems(rule, name, places));
+        if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
+        return new Checked(null, problems);
+    }
+
+    /** The query that groups come from has the rule's group columns, and asks for no value that nobody gives. */
+    private List<Problem> groupsProblems(RuleDefinition rule, String name, FieldPlaces places) {
+        var query = store.query(name);
+        if (query.isEmpty()) return List.of(noQuery(name, "groups from", places));
+        var problems = new ArrayList<Problem>();
+        var columns = store.columns(query.get());
+        for (String column :
+                rule.groups() == null ? List.<String>of() : rule.groups().per()) {
+            if (columns.indexOf(column, false).isPresent()) continue;
+            problems.add(places.locate(
+                    "groups from",
+                    Problem.error(
+                            "the query " + name + " returns no column " + column + "; it has "
+                                    + String.join(", ", columns.names()),
+                            "",
+                            null)));
+        }
+        query.get().definition().parameters().forEach((parameter, declared) -> {
+            if (declared.preset() == null && !rule.parameters().containsKey(parameter))
+                problems.add(places.locate(
+                        "groups from",
+                        Problem.error("the query " + name + " needs a value for " + parameter, "", null)));
+        });
+        return problems;
+    }
+
+    private Problem noQuery(String name, String field, FieldPlaces places) {
+        return places.locate(
+                field,
+                Problem.error("there is no query \"" + name + "\"", "", null)
+                        .suggesting(Nearest.to(name, store.names(Definition.Kind.QUERY))
+                                .orElse(null)));
+    }
+}
