@@ -1,12 +1,18 @@
 package dev.oddsentry.core.condition;
 
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Place;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.time.Span;
+import dev.oddsentry.core.time.Window;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Type;
+import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -56,7 +62,9 @@ public final class Condition {
         boolean refused = checker.problems().stream().anyMatch(Problem::isError);
         if (refused) return new Reading(null, checker.problems());
         preparation.prepare(tree, places, types);
-        return new Reading(new Condition(tree, layout, places, types, scope.thresholds()), checker.problems());
+        var problems = new ArrayList<>(checker.problems());
+        problems.addAll(Doubts.of(tree, places, types));
+        return new Reading(new Condition(tree, layout, places, types, scope.thresholds()), problems);
     }
 
     /** The problems of grammar alone, for a text whose query's columns are not known. */
@@ -72,6 +80,25 @@ public final class Condition {
     /** The canonical text of a tree: reading it gives an equal tree. */
     public static String print(Expression tree) {
         return Printer.print(tree);
+    }
+
+    /** A text's tree from its grammar alone. */
+    public static Expression parse(String text) {
+        try {
+            return Parser.parse(text, new Places(text));
+        } catch (ConditionSyntaxException stopped) {
+            throw new InvalidDefinitionException(List.of(stopped.problem()));
+        }
+    }
+
+    /** A window as it is written, such as {@code last 7 days}. */
+    public static String print(Window window) {
+        return Printer.window(window);
+    }
+
+    /** A length of time as it is written, such as {@code 1 day 12 hours}. */
+    public static String print(Span span) {
+        return Printer.span(span);
     }
 
     /** What people call a column, and the unit behind its values. */
@@ -119,6 +146,53 @@ public final class Condition {
     /** The operands of the topmost {@code and}, in order; the whole condition where there is none. */
     public List<Expression> parts() {
         return tree instanceof Expression.And(var operands) ? operands : List.of(tree);
+    }
+
+    /** A column compared for equality with a text. */
+    public record ComparedText(int column, String text, Place place) {}
+
+    /** The texts that columns are compared with, to be warned of where no row has them. */
+    public List<ComparedText> comparedTexts() {
+        var compared = new ArrayList<ComparedText>();
+        Trees.nodes(tree).forEach(node -> {
+            switch (node) {
+                case Expression.Comparison(var operator, var left, var right)
+                when operator == Expression.Comparison.Operator.EQUAL
+                        || operator == Expression.Comparison.Operator.UNEQUAL -> {
+                    addCompared(compared, left, right);
+                    addCompared(compared, right, left);
+                }
+                case Expression.In(var operand, var options, var _) ->
+                    options.forEach(option -> addCompared(compared, operand, option));
+                default -> {}
+            }
+        });
+        return compared;
+    }
+
+    private void addCompared(List<ComparedText> compared, Expression column, Expression value) {
+        if (!(column instanceof Expression.ColumnName)) return;
+        if (!(value instanceof Expression.Literal(var _, String text))) return;
+        layout.slotOf(column).ifPresent(slot -> compared.add(new ComparedText(slot, text, places.of(value))));
+    }
+
+    /**
+     * The whole condition with one part widened, so that rows without a value in the column count as well: {@code late > 15} becomes
+     * {@code late > 15 or late is null}.
+     *
+     * @param part by its place among {@link #parts()}
+     */
+    public String countingMissing(int part, String column) {
+        var quoted =
+                !column.matches("[A-Za-z_][A-Za-z0-9_]*") || Words.RESERVED.contains(column.toLowerCase(Locale.ROOT));
+        var missing = new Expression.IsNull(new Expression.ColumnName(column, quoted), false);
+        var parts = new ArrayList<>(parts());
+        var former = parts.get(part);
+        var either =
+                new ArrayList<Expression>(former instanceof Expression.Or(var operands) ? operands : List.of(former));
+        either.add(missing);
+        parts.set(part, new Expression.Or(either));
+        return print(parts.size() == 1 ? parts.getFirst() : new Expression.And(parts));
     }
 
     /** True where the answer for the same row changes with the slot. */

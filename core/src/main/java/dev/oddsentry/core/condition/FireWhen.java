@@ -58,6 +58,11 @@ public final class FireWhen {
         return new Result(new FireWhen(counts, compiler.compile(tree)), checker.problems());
     }
 
+    /** What may come next in such a condition. */
+    public static Completion.Options complete(String text, int offset) {
+        return Completion.at(text, offset, Scope.ofCheck());
+    }
+
     private static boolean isCount(Expression.Call call) {
         return call.name().equals(CheckCounts.EXCEPTIONS) || call.name().equals(CheckCounts.NEWS);
     }

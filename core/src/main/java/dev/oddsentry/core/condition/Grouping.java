@@ -93,6 +93,11 @@ public final class Grouping {
         return reading;
     }
 
+    /** What may come next in a condition on the group. */
+    public Completion.Options complete(String text, int offset) {
+        return Completion.at(text, offset, scope());
+    }
+
     private Scope scope() {
         return new Scope(Scope.Place.GROUP, new Columns(names), rows, thresholds);
     }
@@ -163,6 +168,16 @@ public final class Grouping {
             needs.merge(measured(history.measured()), need, Grouping::further);
         }
         return needs;
+    }
+
+    /** Everything whose values are kept: what conditions look back at, and every measure that is a number. */
+    public Set<Measured> recorded() {
+        var recorded = new LinkedHashSet<>(needs().keySet());
+        for (var step : steps) {
+            boolean number = TypeChecker.typeOf(step.from.types, step.tree) == Type.NUMBER;
+            if (step.measure != null && number) recorded.add(measured(new Expression.ColumnName(step.measure, false)));
+        }
+        return recorded;
     }
 
     private static Need further(Need a, Need b) {

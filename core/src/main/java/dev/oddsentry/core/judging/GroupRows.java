@@ -6,6 +6,7 @@ import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.history.Series;
+import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -54,11 +55,10 @@ final class GroupRows {
                 .group();
     }
 
-    /** The groups that had a row, by their digest. */
-    Map<Digest, List<@Nullable Object>> withRows() {
-        var found = new LinkedHashMap<Digest, List<@Nullable Object>>();
+    List<RuleJudge.Group> withRows() {
+        var found = new ArrayList<RuleJudge.Group>();
         groups.forEach((key, entry) -> {
-            if (withRows.contains(key)) found.put(key, entry.per());
+            if (withRows.contains(key)) found.add(new RuleJudge.Group(key, entry.per()));
         });
         return found;
     }

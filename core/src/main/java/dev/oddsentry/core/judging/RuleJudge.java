@@ -163,9 +163,12 @@ public final class RuleJudge {
         return List.copyOf(notJudged);
     }
 
-    /** The groups that had a row, by their digest; none where rows are judged. */
-    public Map<Digest, List<@Nullable Object>> groupsWithRows() {
-        return groups == null ? Map.of() : groups.withRows();
+    /** A group by the digest of its {@code per} values. */
+    public record Group(Digest key, List<@Nullable Object> per) {}
+
+    /** The groups that had a row; none where rows are judged. */
+    public List<Group> groupsWithRows() {
+        return groups == null ? List.of() : groups.withRows();
     }
 
     /** What was measured of each group, to be kept for later checks. */

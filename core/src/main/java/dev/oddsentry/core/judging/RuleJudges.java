@@ -16,6 +16,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
@@ -104,6 +105,35 @@ public final class RuleJudges {
         var groups = grouping == null ? null : new GroupRows(grouping.at(moment), per, digester);
         var judge = exceptions == null ? null : exceptions.at(moment);
         return new RuleJudge(columns, groups, judge, judged, key, watch, digester);
+    }
+
+    /** Everything whose values are kept for later checks. */
+    public Set<Grouping.Measured> recorded() {
+        return grouping == null ? Set.of() : grouping.recorded();
+    }
+
+    /** A watch over the rows for texts that the conditions compare columns with. */
+    public SeenTexts seenTexts() {
+        var watched = new ArrayList<SeenTexts.Watched>();
+        if (grouping == null) {
+            if (exceptions != null) addTexts(watched, "exceptions", exceptions);
+            for (int i = 0; i < bands.size(); i++) {
+                var condition = bands.get(i).condition();
+                String field =
+                        "severity[" + i + "]." + bands.get(i).band().severity().word();
+                if (condition != null) addTexts(watched, field, condition);
+            }
+        }
+        return new SeenTexts(columns, watched);
+    }
+
+    private static void addTexts(List<SeenTexts.Watched> watched, String field, Condition condition) {
+        condition.comparedTexts().forEach(compared -> watched.add(new SeenTexts.Watched(field, compared)));
+    }
+
+    /** The exceptions' condition with one part widened to what has no value in a column; see {@link Condition#countingMissing}. */
+    public Optional<String> countingMissing(int part, String column) {
+        return Optional.ofNullable(exceptions).map(condition -> condition.countingMissing(part, column));
     }
 
     /** The columns of what is judged: the query's, or those of the groups. */

@@ -10,13 +10,16 @@ import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Locale;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What people call the things that a rule's conditions name, and so the rule's sentences.
  *
+ * @param groups null where the rule judges rows
  * @param date on which thresholds are told
  */
-public record RuleLabels(RuleDefinition rule, QueryDefinition query, Thresholds thresholds, LocalDate date)
+public record RuleLabels(
+        RuleDefinition.@Nullable GroupsDefinition groups, QueryDefinition query, Thresholds thresholds, LocalDate date)
         implements Condition.Labels {
 
     /** A condition of the rule in plain English. */
@@ -24,9 +27,12 @@ public record RuleLabels(RuleDefinition rule, QueryDefinition query, Thresholds 
         return Condition.sentence(condition, this);
     }
 
-    /** What makes an exception, with what is judged: {@code for each vessel: the sum of litres is over 900}. */
-    public String exceptions() {
-        var groups = rule.groups();
+    /**
+     * What makes an exception, with what is judged: {@code for each vessel: the sum of litres is over 900}.
+     *
+     * @param condition null where every one is an exception
+     */
+    public String exceptions(@Nullable String condition) {
         String judged = groups == null
                 ? ""
                 : groups.per().isEmpty()
@@ -35,8 +41,8 @@ public record RuleLabels(RuleDefinition rule, QueryDefinition query, Thresholds 
                                 + String.join(
                                         " and ",
                                         groups.per().stream().map(this::small).toList()) + ": ";
-        if (rule.exceptions() == null) return judged + (groups == null ? "every row counts" : "every one counts");
-        return judged + sentence(rule.exceptions());
+        if (condition == null) return judged + (groups == null ? "every row counts" : "every one counts");
+        return judged + sentence(condition);
     }
 
     private String small(String column) {
@@ -45,13 +51,13 @@ public record RuleLabels(RuleDefinition rule, QueryDefinition query, Thresholds 
 
     @Override
     public Condition.Label column(String name) {
-        var measure = rule.groups() == null ? null : rule.groups().measures().get(name);
+        var measure = groups == null ? null : groups.measures().get(name);
         if (measure != null)
             return new Condition.Label(
                     measure.label() == null ? name.replace('_', ' ') : measure.label(), measure.unit());
         var meaning = query.columns().get(name);
         if (meaning != null) return new Condition.Label(meaning.label(), meaning.unit());
-        boolean reckoned = rule.groups() != null && name.contains("(");
+        boolean reckoned = groups != null && name.contains("(");
         return new Condition.Label(reckoned ? capital(Condition.noun(name, this)) : name, null);
     }
 

@@ -96,4 +96,44 @@ class ConditionProblemsTest {
                         .message())
                 .contains("nested more than");
     }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "delay_min > 15 and delay_min < 10         | this never holds together with what is asked of delay_min before at 20",
+                "delay_min between 10 and 5                | this never holds at 1",
+                "delay_min > 15 and delay_min is null      | this never holds together with delay_min > 15, which is unknown where delay_min is missing at 20",
+                "status <> 'sailed' or status <> 'lost'    | one of the two always holds, this or status <> 'sailed'; was and meant? at 23",
+                "delay_min > 5 or delay_min < 20           | one of the two always holds, this or delay_min > 5; was and meant? at 18",
+                "status = 'sailed' and status = 'lost'     | this never holds together with what is asked of status before at 23",
+                "1 = 2 or delay_min > 5                    | this never holds at 1",
+                "length(status) >= 0                       | this always holds, unless length(status) is missing at 1",
+                "abs(fare) < 0                             | this never holds at 1",
+                "heads / tickets = 0.5                     | a quotient is hardly ever exactly equal to anything; round it, or compare with a distance at 1",
+                "round(heads / tickets, 2) = 0.5           | ",
+                "delay_min > 5 and delay_min < 20          | ",
+                "delay_min > 5 or delay_min < 4            | ",
+                "status <> 'sailed' and status <> 'lost'   | ",
+                "due > date '2026-01-01' and due < date '2025-12-31' | this never holds together with what is asked of due before at 29",
+            })
+    void whatCanNeverHoldOrAlwaysDoesIsWarnedOf(String condition, String warning) {
+        var reading = Condition.read(condition, Sailings.COLUMNS);
+        assertThat(reading.condition()).isPresent();
+        var said = reading.problems().stream()
+                .map(problem -> problem.message() + " at " + problem.place().column())
+                .toList();
+        if (warning == null) assertThat(said).isEmpty();
+        else assertThat(said).containsExactly(warning);
+    }
+
+    @Test
+    void rowsOfWhichNobodyCanTellCanBeCountedToo() {
+        var condition = Condition.read("delay_min > 15 and (status = 'a' or heads > 3)", Sailings.COLUMNS)
+                .orThrow();
+        assertThat(condition.countingMissing(0, "delay_min"))
+                .isEqualTo("(delay_min > 15 or delay_min is null) and (status = 'a' or heads > 3)");
+        assertThat(condition.countingMissing(1, "Kaptein Å"))
+                .isEqualTo("delay_min > 15 and (status = 'a' or heads > 3 or \"Kaptein Å\" is null)");
+    }
 }

@@ -42,7 +42,7 @@ class Announcing {
     NewMessage message(Attempt attempt, Reckoned reckoned, List<Told.Item> told, @Nullable Instant since) {
         var rule = attempt.rule().definition();
         var labels = attempt.labels();
-        var rows = new ExtractRows(labels, reckoned);
+        var rows = new ExtractRows(rule, labels, reckoned);
         var open = Telling.open(reckoned);
         var news = new Extract(rule.zone(), rows.columns(), newsRows(told, reckoned, rows));
         String attachment = rule.delivery().attachCsv() ? fileName(attempt) : null;
@@ -53,7 +53,7 @@ class Announcing {
                 attempt.slot(),
                 news,
                 open.size(),
-                labels.exceptions(),
+                labels.exceptions(rule.exceptions()),
                 new Announcement.Habit(
                         rule.memory().mode() == RuleDefinition.Mode.FULL,
                         rule.memory().report()),

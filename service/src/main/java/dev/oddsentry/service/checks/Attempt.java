@@ -46,7 +46,7 @@ record Attempt(
     }
 
     RuleLabels labels() {
-        return new RuleLabels(rule.definition(), query.definition(), thresholds, moment().today());
+        return new RuleLabels(rule.definition().groups(), query.definition(), thresholds, moment().today());
     }
 
     Moment moment() {

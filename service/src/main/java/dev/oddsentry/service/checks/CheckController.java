@@ -15,6 +15,7 @@ import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestHeader;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
@@ -74,5 +75,16 @@ class CheckController {
             @PathVariable String name,
             @RequestParam(required = false) @Nullable Instant at) {
         return preview.run(by, names.idOf(name), at == null ? clock.instant() : at);
+    }
+
+    /** A rule's document that is not saved, previewed and held against the rule of its name. */
+    @PostMapping(
+            path = "/preview",
+            consumes = {"application/yaml", "text/plain"})
+    Preview.DraftSeen previewDraft(
+            @AuthenticationPrincipal Person by,
+            @RequestBody String document,
+            @RequestParam(required = false) @Nullable Instant at) {
+        return preview.runDraft(by, document, at == null ? clock.instant() : at);
     }
 }

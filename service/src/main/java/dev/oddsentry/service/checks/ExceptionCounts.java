@@ -17,7 +17,7 @@ import java.util.List;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
-/** Counts a rule's exceptions as of now under several thresholds. The query runs once for each; nothing is remembered. */
+/** Counts a rule's exceptions as of now under several thresholds. The query runs once; nothing is remembered. */
 @Component
 public class ExceptionCounts {
     private final DefinitionStore definitions;
@@ -58,10 +58,11 @@ public class ExceptionCounts {
         var past = new StoredPast(series, rule.id(), rule.definition(), query, moment, goodSlots);
         var tick = new Patience.Tick(goodSlots, true, moment.slot());
         try {
-            return each.stream()
-                    .map(thresholds ->
-                            new Question(rule.definition(), query, source, moment, thresholds, List.of(), tick, past))
-                    .map(question -> Refusals.inWords(() -> reckoning.reckon(question)))
+            var questions = each.stream()
+                    .map(thresholds -> new Question(
+                            rule.definition(), query, source, moment, thresholds, List.of(), tick, past, false))
+                    .toList();
+            return Refusals.inWords(() -> reckoning.reckonAll(questions)).stream()
                     .map(reckoned -> (long) reckoned.exceptions().size())
                     .toList();
         } catch (InvalidDefinitionException noLongerFits) {

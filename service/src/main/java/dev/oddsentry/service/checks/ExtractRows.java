@@ -1,5 +1,6 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Sighting;
@@ -24,11 +25,10 @@ final class ExtractRows {
     private final RuleLabels labels;
     private final int firstReckoned;
 
-    ExtractRows(RuleLabels labels, Reckoned reckoned) {
+    ExtractRows(RuleDefinition rule, RuleLabels labels, Reckoned reckoned) {
         this.reckoned = reckoned;
         this.labels = labels;
         this.resultColumns = reckoned.columns();
-        var rule = labels.rule();
         var names = rule.delivery().columns().isEmpty()
                 ? reckoned.shown()
                 : rule.delivery().columns();

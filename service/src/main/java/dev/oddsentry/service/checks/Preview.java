@@ -1,5 +1,6 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
@@ -8,9 +9,12 @@ import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.CheckedDrafts;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.history.SeriesStore;
@@ -21,14 +25,17 @@ import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.Supplier;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -46,6 +53,7 @@ class Preview {
     private final CheckStore checks;
     private final ThresholdStore thresholds;
     private final SeriesStore series;
+    private final CheckedDrafts checkedDrafts;
     private final Audit audit;
     private final DSLContext db;
 
@@ -58,6 +66,7 @@ class Preview {
             CheckStore checks,
             ThresholdStore thresholds,
             SeriesStore series,
+            CheckedDrafts checkedDrafts,
             Audit audit,
             DSLContext db) {
         this.definitions = definitions;
@@ -68,12 +77,14 @@ class Preview {
         this.checks = checks;
         this.thresholds = thresholds;
         this.series = series;
+        this.checkedDrafts = checkedDrafts;
         this.audit = audit;
         this.db = db;
     }
 
     /**
      * @param unknownRows rows that are neither exceptions nor not, since a value is missing
+     * @param offers how rows of which nobody can tell could be counted too
      * @param notJudged the first groups that nobody can tell about
      * @param wouldReport findings that a check now would report
      * @param rows the first exceptions, worst first
@@ -86,6 +97,8 @@ class Preview {
             Map<Severity, Long> bySeverity,
             long unknownRows,
             List<PartCount> parts,
+            List<CountToo> offers,
+            List<Problem> warnings,
             List<NotJudged> notJudged,
             int wouldReport,
             List<ShownColumn> columns,
@@ -98,52 +111,131 @@ class Preview {
 
     record ShownCell(@Nullable String text, boolean marked) {}
 
+    /**
+     * A draft held against the rule that is active.
+     *
+     * @param both how many exceptions both find
+     * @param onlyDraft the first identities that only the draft finds
+     * @param onlyActive the first that only the active rule finds
+     */
+    record Compared(
+            long both, long onlyDraftCount, List<String> onlyDraft, long onlyActiveCount, List<String> onlyActive) {}
+
+    /** @param compared null where there is no active rule to hold it against, or its query or key is another */
+    record DraftSeen(Seen draft, @Nullable Compared compared) {}
+
     /** @throws RefusedException if it cannot be run, with the reason in words */
     Seen run(Person by, UUID ruleId, Instant slot) {
         var rule = definitions.rule(ruleId).orElseThrow();
         audit.record(db, by.id(), "preview rule", rule.definition().name(), null);
-        long began = System.nanoTime();
+        return inWords(() -> new Run(rule.definition(), ruleId, slot).seen());
+    }
+
+    /**
+     * The same of a document that is not saved, against the memory of the rule of its name.
+     *
+     * @throws InvalidDefinitionException with every problem of the document
+     */
+    DraftSeen runDraft(Person by, String document, Instant slot) {
+        var draft = checkedDrafts.rule(document);
+        var active = definitions.rule(draft.name());
+        audit.record(db, by.id(), "preview draft", draft.name(), null);
+        return inWords(() -> {
+            var run = new Run(draft, active.map(Current::id).orElse(null), slot);
+            if (active.isEmpty()) return new DraftSeen(run.seen(), null);
+            var saved = new Run(active.get().definition(), active.get().id(), slot);
+            return new DraftSeen(run.seen(), compared(run.reckoned(), saved.reckoned(), draft.zone()));
+        });
+    }
+
+    private static Compared compared(Reckoned draft, Reckoned active, ZoneId zone) {
+        var ofActive = new LinkedHashMap<Digest, Sighting>();
+        active.exceptions().forEach(sighting -> ofActive.put(sighting.key(), sighting));
+        var onlyDraft = new ArrayList<String>();
+        long both = 0;
+        for (var sighting : draft.exceptions()) {
+            if (ofActive.remove(sighting.key()) != null) both++;
+            else onlyDraft.add(CellText.joined(sighting.identity(), zone));
+        }
+        var onlyActive = ofActive.values().stream()
+                .map(sighting -> CellText.joined(sighting.identity(), zone))
+                .toList();
+        return new Compared(both, onlyDraft.size(), first(onlyDraft), onlyActive.size(), first(onlyActive));
+    }
+
+    private static List<String> first(List<String> identities) {
+        return List.copyOf(identities.subList(0, Math.min(MOST_ROWS_SHOWN, identities.size())));
+    }
+
+    private static <T> T inWords(Supplier<T> run) {
         try {
-            return Refusals.inWords(() -> run(rule, slot, began));
+            return Refusals.inWords(run);
         } catch (InvalidDefinitionException noLongerFits) {
             throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
         }
     }
 
-    private Seen run(Current<RuleDefinition> rule, Instant slot, long began) {
-        var query = definitions.query(rule.definition().query()).orElseThrow();
-        var source = sources.require(query.definition().source());
-        var moment = new Moment(slot, rule.definition().zone());
-        var goodSlots = checks.goodSlots(rule.id());
-        var used = thresholds.named(rule.definition().thresholdsUsed());
-        var reckoned = reckoning.reckon(new Question(
-                rule.definition(),
-                query.definition(),
-                source,
-                moment,
-                used,
-                memory.known(rule.id()),
-                new Patience.Tick(goodSlots, true, slot),
-                new StoredPast(series, rule.id(), rule.definition(), query.definition(), moment, goodSlots)));
-        var choice = telling.choose(
-                rule.definition(), reckoned, memory.audience(rule.id()).isEmpty());
-        var rows =
-                new ExtractRows(new RuleLabels(rule.definition(), query.definition(), used, moment.today()), reckoned);
-        return new Seen(
-                slot,
-                reckoned.reading().rows(),
-                Duration.ofNanos(System.nanoTime() - began).toMillis(),
-                reckoned.exceptions().size(),
-                bySeverity(reckoned),
-                reckoned.judge().unknownRows(),
-                PartCount.of(reckoned),
-                NotJudged.first(reckoned, moment),
-                choice.told().size(),
-                rows.columns().stream()
-                        .map(column -> new ShownColumn(
-                                column.name(), column.label(), column.type().code()))
-                        .toList(),
-                shown(reckoned, choice, rows, moment));
+    /** One rule at one slot, held against the memory of a saved rule if there is one. */
+    private final class Run {
+        private final long began = System.nanoTime();
+        private final RuleDefinition rule;
+        private final QueryDefinition query;
+        private final @Nullable UUID memoryOf;
+        private final Moment moment;
+        private final Thresholds used;
+        private final Reckoned reckoned;
+
+        Run(RuleDefinition rule, @Nullable UUID memoryOf, Instant slot) {
+            this.rule = rule;
+            this.memoryOf = memoryOf;
+            this.query = definitions.query(rule.query()).orElseThrow().definition();
+            this.moment = new Moment(slot, rule.zone());
+            this.used = thresholds.named(rule.thresholdsUsed());
+            this.reckoned = reckoning.reckon(question());
+        }
+
+        Reckoned reckoned() {
+            return reckoned;
+        }
+
+        private Question question() {
+            var source = sources.require(query.source());
+            long goodSlots = memoryOf == null ? 0 : checks.goodSlots(memoryOf);
+            var past = memoryOf == null ? Past.NONE : new StoredPast(series, memoryOf, rule, query, moment, goodSlots);
+            return new Question(
+                    rule,
+                    query,
+                    source,
+                    moment,
+                    used,
+                    memoryOf == null ? List.of() : memory.known(memoryOf),
+                    new Patience.Tick(goodSlots, true, moment.slot()),
+                    past,
+                    true);
+        }
+
+        Seen seen() {
+            boolean first = memoryOf == null || memory.audience(memoryOf).isEmpty();
+            var choice = telling.choose(rule, reckoned, first);
+            var rows = new ExtractRows(rule, new RuleLabels(rule.groups(), query, used, moment.today()), reckoned);
+            return new Seen(
+                    moment.slot(),
+                    reckoned.reading().rows(),
+                    Duration.ofNanos(System.nanoTime() - began).toMillis(),
+                    reckoned.exceptions().size(),
+                    bySeverity(reckoned),
+                    reckoned.judge().unknownRows(),
+                    PartCount.of(reckoned),
+                    CountToo.of(reckoned),
+                    reckoned.warnings(),
+                    NotJudged.first(reckoned, moment),
+                    choice.told().size(),
+                    rows.columns().stream()
+                            .map(column -> new ShownColumn(
+                                    column.name(), column.label(), column.type().code()))
+                            .toList(),
+                    shown(reckoned, choice, rows, moment));
+        }
     }
 
     private static Map<Severity, Long> bySeverity(Reckoned reckoned) {

@@ -14,6 +14,7 @@ import java.util.List;
  *
  * @param known every finding as memory holds it
  * @param tick how the rule's good checks are counted at this one
+ * @param curious whether a person looks on, who wants to be told of texts that no row has
  */
 public record Question(
         RuleDefinition rule,
@@ -23,4 +24,5 @@ public record Question(
         Thresholds thresholds,
         List<Known> known,
         Patience.Tick tick,
-        Past past) {}
+        Past past,
+        boolean curious) {}

@@ -4,9 +4,11 @@ import dev.oddsentry.core.condition.RowFailureException;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.judging.SeenTexts;
 import dev.oddsentry.core.memory.Comparison;
 import dev.oddsentry.core.memory.DuplicateIdentityException;
 import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.config.Installation;
@@ -53,21 +55,33 @@ class Reckoning {
                 attempt.thresholds(),
                 memory.known(attempt.ruleId()),
                 attempt.tick(),
-                new StoredPast(series, attempt.ruleId(), rule, query, attempt.moment(), attempt.goodSlots())));
+                new StoredPast(series, attempt.ruleId(), rule, query, attempt.moment(), attempt.goodSlots()),
+                false));
     }
 
     /** The same for a preview or a trial, which have no attempt. */
     Reckoned reckon(Question question) {
-        var rows = new Rows(question);
-        var values = Parameters.valuesAt(question.moment(), question.rule(), question.query());
-        var reading = queries.read(question.source(), question.query(), values, rows::start);
-        return rows.finish(reading);
+        return reckonAll(List.of(question)).getFirst();
+    }
+
+    /** Several questions on the rows of one reading: they differ in conditions, thresholds or memory alone. */
+    List<Reckoned> reckonAll(List<Question> questions) {
+        var all = questions.stream().map(Rows::new).toList();
+        var first = questions.getFirst();
+        var values = Parameters.valuesAt(first.moment(), first.rule(), first.query());
+        var reading = queries.read(first.source(), first.query(), values, columns -> {
+            var sinks = all.stream().map(rows -> rows.start(columns)).toList();
+            return row -> sinks.forEach(sink -> sink.accept(row));
+        });
+        return all.stream().map(rows -> rows.finish(reading)).toList();
     }
 
     /** Takes the rows of one result. */
     private final class Rows {
         private final Question question;
         private final List<Sighting> exceptions = new ArrayList<>();
+        private final List<Problem> warnings = new ArrayList<>();
+        private @Nullable SeenTexts texts;
         private @Nullable RuleJudges judges;
         private @Nullable RuleJudge judge;
         private @Nullable Comparison comparison;
@@ -79,8 +93,10 @@ class Reckoning {
         /** The rule is checked against the columns that came, since the source may have changed since it was saved. */
         QueryRunner.RowSink start(Columns columns) {
             var rule = question.rule();
-            judges =
-                    RuleJudges.check(rule, columns, question.thresholds(), null).judges();
+            var checked = RuleJudges.check(rule, columns, question.thresholds(), null);
+            judges = checked.judges();
+            warnings.addAll(checked.warnings());
+            if (question.curious()) texts = judges.seenTexts();
             judge = judges.at(question.moment(), digester);
             boolean parametersMove = Parameters.move(rule, question.query());
             var rules = new Comparison.Rules(
@@ -97,11 +113,13 @@ class Reckoning {
                 expected.tell(judge(), groupsDefinition, question);
                 inWords(null, () -> judge().finish(question.past().series(judges().needs()), this::see));
             }
+            if (texts != null) warnings.addAll(texts.warnings());
             return new Reckoned(
-                    reading, judge(), question.known(), comparison().finish(), exceptions, judges().shown());
+                    reading, judge(), question.known(), comparison().finish(), exceptions, judges(), warnings);
         }
 
         private void accept(@Nullable Object[] row) {
+            if (texts != null) texts.see(row);
             inWords(row, () -> judge().accept(row, this::see));
         }
 

@@ -5,6 +5,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
@@ -62,6 +63,7 @@ class Trial {
             Instant slot) {}
 
     /**
+     * @param offers how rows of which nobody can tell could be counted too
      * @param identities of the exceptions, texts in the order of the key, null where a value is missing
      * @param rows of the exceptions, texts in the order of the columns
      */
@@ -70,6 +72,8 @@ class Trial {
             long exceptions,
             long unknownRows,
             List<PartCount> parts,
+            List<CountToo> offers,
+            List<Problem> warnings,
             List<String> columns,
             List<List<@Nullable String>> identities,
             List<List<@Nullable String>> rows) {}
@@ -91,13 +95,16 @@ class Trial {
                 thresholds.all(),
                 List.of(),
                 new Patience.Tick(0, true, ask.slot()),
-                Past.NONE);
+                Past.NONE,
+                true);
         var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
         return new Tried(
                 reckoned.reading().rows(),
                 reckoned.exceptions().size(),
                 reckoned.judge().unknownRows(),
                 PartCount.of(reckoned),
+                CountToo.of(reckoned),
+                reckoned.warnings(),
                 reckoned.columns().names(),
                 reckoned.exceptions().stream()
                         .map(each -> texts(each.identity(), ask.zone()))

@@ -1,9 +1,12 @@
 package dev.oddsentry.service.history;
 
+import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleNames;
 import java.util.List;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -14,10 +17,12 @@ class HistoryController {
     private static final int MOST_POINTS = 500;
 
     private final SeriesStore store;
+    private final HistoryJoining joining;
     private final RuleNames names;
 
-    HistoryController(SeriesStore store, RuleNames names) {
+    HistoryController(SeriesStore store, HistoryJoining joining, RuleNames names) {
         this.store = store;
+        this.joining = joining;
         this.names = names;
     }
 
@@ -25,5 +30,14 @@ class HistoryController {
     @GetMapping
     List<SeriesStore.Told> all(@PathVariable String name) {
         return store.all(names.idOf(name), MOST_POINTS);
+    }
+
+    /** @param moved how many points now belong to the series that the rule looks back at */
+    record Joined(int moved) {}
+
+    /** Makes the points of earlier meanings points of the present ones, where a person says that they are comparable. */
+    @PostMapping("/join")
+    Joined join(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        return new Joined(joining.join(by, names.idOf(name)));
     }
 }

@@ -161,9 +161,10 @@ public class SeriesStore {
     }
 
     /** Notes which groups the rule's good check of this number saw. */
-    public void saw(UUID ruleId, long ordinal, Map<Digest, List<@Nullable Object>> groups) {
-        var rows = new ArrayList<SeenGroupRecord>();
-        groups.forEach((key, name) -> rows.add(new SeenGroupRecord(ruleId, key.asUuid(), Json.cells(name), ordinal)));
+    public void saw(UUID ruleId, long ordinal, List<RuleJudge.Group> groups) {
+        var rows = groups.stream()
+                .map(group -> new SeenGroupRecord(ruleId, group.key().asUuid(), Json.cells(group.per()), ordinal))
+                .toList();
         db.batch(rows.stream()
                         .map(row -> db.insertInto(SEEN_GROUP)
                                 .set(row)

@@ -116,7 +116,7 @@ class FindingController {
         var judges = RuleJudges.check(rule, definitions.columns(query), thresholdsUsed, null)
                 .judges();
         var today = clock.instant().atZone(rule.zone()).toLocalDate();
-        var labels = new RuleLabels(rule, query.definition(), thresholdsUsed, today);
+        var labels = new RuleLabels(rule.groups(), query.definition(), thresholdsUsed, today);
         var known = judges.columns();
         var names = rule.delivery().columns().isEmpty()
                 ? judges.shown()

@@ -88,6 +88,11 @@ public final class Parameters {
         });
     }
 
+    /** True where the query's text reads the clock itself, so that what it selects is not a matter of the slot. */
+    public static boolean readsClock(QueryDefinition query) {
+        return !SqlText.readsClock(query.sql()).isEmpty();
+    }
+
     /** The values as they are written, in the rule or as the query's defaults. */
     public static Map<String, String> written(RuleDefinition rule, QueryDefinition query) {
         var values = new LinkedHashMap<String, String>();

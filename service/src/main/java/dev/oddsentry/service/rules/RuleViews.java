@@ -105,7 +105,7 @@ class RuleViews {
         query.parameters().forEach((name, declared) -> parameters.put(name, String.valueOf(declared.preset())));
         parameters.putAll(rule.parameters());
         var today = clock.instant().atZone(rule.zone()).toLocalDate();
-        var labels = new RuleLabels(rule, query, thresholds.named(rule.thresholdsUsed()), today);
+        var labels = new RuleLabels(rule.groups(), query, thresholds.named(rule.thresholdsUsed()), today);
         return new RuleText(
                 query.name(),
                 query.title(),
@@ -115,7 +115,7 @@ class RuleViews {
                 rule.groups() == null ? List.of() : rule.groups().per(),
                 rule.groups() != null,
                 rule.exceptions(),
-                labels.exceptions(),
+                labels.exceptions(rule.exceptions()),
                 rule.fireWhen(),
                 List.copyOf(rule.thresholdsUsed()),
                 rule.severity().stream()

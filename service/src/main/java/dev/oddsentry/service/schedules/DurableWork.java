@@ -2,6 +2,7 @@ package dev.oddsentry.service.schedules;
 
 import com.github.kagkarlsson.scheduler.Scheduler;
 import com.github.kagkarlsson.scheduler.SchedulerName;
+import dev.oddsentry.service.backtests.LongWork;
 import dev.oddsentry.service.checks.OnDemand;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.config.Settings;
@@ -31,10 +32,12 @@ class DurableWork implements SmartLifecycle {
             Clock clock,
             SlotRun slots,
             OnDemand onDemand,
-            HandOver handOver) {
+            HandOver handOver,
+            LongWork longWork) {
         var work = settings.work();
         var names = Thread.ofVirtual().name("work-", 0).factory();
-        this.scheduler = Scheduler.create(database, List.of(slots.task(), onDemand.task(), handOver.task()))
+        this.scheduler = Scheduler.create(
+                        database, List.of(slots.task(), onDemand.task(), handOver.task(), longWork.task()))
                 .schedulerName(new SchedulerName.Fixed(node.name()))
                 .clock(clock::instant)
                 .threads(work.atOnce())

@@ -1,0 +1,186 @@
+package dev.oddsentry.core.condition;
+
+import dev.oddsentry.core.condition.Expression.Aggregate;
+import dev.oddsentry.core.condition.Expression.Arithmetic;
+import dev.oddsentry.core.condition.Expression.Comparison;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.threshold.Thresholds;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.value.Type;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.OptionalInt;
+import java.util.stream.Stream;
+
+/** What is doubtful in a condition that can be judged: parts that can never hold, or always do, and equality on a quotient. */
+final class Doubts {
+    private final Places places;
+    private final Map<Expression, Type> types;
+    private final List<Problem> warnings = new ArrayList<>();
+
+    private Doubts(Places places, Map<Expression, Type> types) {
+        this.places = places;
+        this.types = types;
+    }
+
+    static List<Problem> of(Expression tree, Places places, Map<Expression, Type> types) {
+        var doubts = new Doubts(places, types);
+        doubts.look(tree);
+        return doubts.warnings;
+    }
+
+    private void look(Expression node) {
+        if (isFixed(node)) {
+            sayFixed(node);
+            return;
+        }
+        switch (node) {
+            case Comparison comparison -> lookAtEquality(comparison);
+            case Expression.In(var operand, var _, var _) when isQuotient(operand) -> warnOfQuotient(node);
+            case Expression.And(var operands) -> together(operands);
+            case Expression.Or(var operands) -> apart(operands);
+            default -> {}
+        }
+        boolean alone = !(node instanceof Expression.And);
+        if (alone) range(node).ifPresent(range -> lookAlone(node, range));
+        Trees.children(node).stream()
+                .filter(child -> types.get(child) == Type.TRUTH)
+                .forEach(this::look);
+    }
+
+    /** True where neither row nor slot has a say. A bare {@code true} was meant. */
+    private boolean isFixed(Expression node) {
+        boolean bare = node instanceof Expression.Literal;
+        return !bare && types.get(node) == Type.TRUTH && Trees.nodes(node).noneMatch(Doubts::varies);
+    }
+
+    private static boolean varies(Expression node) {
+        return node instanceof Expression.ColumnName
+                || node instanceof Expression.Threshold
+                || node instanceof Aggregate
+                || node instanceof Expression.History
+                || node instanceof Expression.Within
+                || (node instanceof Expression.Call call && isCount(call));
+    }
+
+    private static boolean isCount(Expression.Call call) {
+        return call.name().equals(CheckCounts.EXCEPTIONS) || call.name().equals(CheckCounts.NEWS);
+    }
+
+    private void sayFixed(Expression node) {
+        var moment = new Moment(Instant.EPOCH, ZoneOffset.UTC);
+        var compiler = new Compiler(_ -> OptionalInt.empty(), types, places, moment, Thresholds.NONE);
+        try {
+            boolean holds = Boolean.TRUE.equals(compiler.compile(node).on(new Object[0]));
+            warn(holds ? "this always holds" : "this never holds", node);
+        } catch (RowFailureException failing) {
+            warn("this can never be reckoned: " + failing.getMessage(), node);
+        }
+    }
+
+    private void lookAtEquality(Comparison comparison) {
+        boolean equality = comparison.operator() == Comparison.Operator.EQUAL
+                || comparison.operator() == Comparison.Operator.UNEQUAL;
+        if (equality && (isQuotient(comparison.left()) || isQuotient(comparison.right()))) warnOfQuotient(comparison);
+    }
+
+    private void warnOfQuotient(Expression node) {
+        warn("a quotient is hardly ever exactly equal to anything; round it, or compare with a distance", node);
+    }
+
+    /** A division, or an aggregate that divides, that nothing rounds. */
+    private static boolean isQuotient(Expression node) {
+        return switch (node) {
+            case Arithmetic(var operator, var left, var right) ->
+                operator == Arithmetic.Operator.DIVIDE || isQuotient(left) || isQuotient(right);
+            case Expression.Negation(var operand) -> isQuotient(operand);
+            case Aggregate aggregate ->
+                switch (aggregate.kind()) {
+                    case AVG, STDDEV, SHARE, PERCENTILE -> true;
+                    case COUNT, SUM, MIN, MAX, MEDIAN -> false;
+                };
+            case Expression.Call call ->
+                call.name().equals("hours_between") || call.name().equals("minutes_between");
+            default -> false;
+        };
+    }
+
+    private void lookAlone(Expression node, Range range) {
+        var domain = Range.domainOf(range.subject(), types);
+        if (range.with(domain).isEmpty()) warn("this never holds", node);
+        else if (range.complement().map(rest -> rest.with(domain).isEmpty()).orElse(false))
+            warn("this always holds, unless " + places.textOf(range.subject()) + " is missing", node);
+    }
+
+    private Optional<Range> range(Expression node) {
+        return Range.of(node, types);
+    }
+
+    /** Of operands that must hold together, the first that leaves nothing with those before it. */
+    private void together(List<Expression> operands) {
+        var ranges = new HashMap<Expression, Range>();
+        var compared = new HashMap<Expression, Expression>();
+        for (var operand : operands) {
+            range(operand).ifPresent(range -> {
+                var before = ranges.get(range.subject());
+                boolean possible = !range.isEmpty() && (before == null || !before.isEmpty());
+                var both = before == null ? range : before.with(range);
+                if (possible && both.isEmpty()) {
+                    warn(
+                            "this never holds together with what is asked of " + places.textOf(range.subject())
+                                    + " before",
+                            operand);
+                }
+                ranges.put(range.subject(), both);
+            });
+            subjects(operand).forEach(subject -> compared.putIfAbsent(subject, operand));
+        }
+        for (var operand : operands) {
+            if (operand instanceof Expression.IsNull(var subject, boolean negated)
+                    && !negated
+                    && compared.containsKey(subject)) {
+                warn(
+                        "this never holds together with " + places.textOf(compared.get(subject))
+                                + ", which is unknown where " + places.textOf(subject) + " is missing",
+                        operand);
+            }
+        }
+    }
+
+    /** What a comparison needs a value of. */
+    private static Stream<Expression> subjects(Expression operand) {
+        return switch (operand) {
+            case Comparison(var _, var left, var right) -> Stream.of(left, right);
+            case Expression.Between between -> Stream.of(between.operand());
+            case Expression.In in -> Stream.of(in.operand());
+            case Expression.Like like -> Stream.of(like.operand());
+            case Expression.Within within -> Stream.of(within.operand());
+            default -> Stream.empty();
+        };
+    }
+
+    /** Of operands of which one must hold, two that leave nothing out. */
+    private void apart(List<Expression> operands) {
+        for (int i = 0; i < operands.size(); i++) {
+            for (int j = i + 1; j < operands.size(); j++) {
+                var rest = range(operands.get(i)).flatMap(Range::complement);
+                var other = range(operands.get(j)).flatMap(Range::complement);
+                if (rest.isEmpty() || other.isEmpty()) continue;
+                if (!rest.get().subject().equals(other.get().subject())) continue;
+                if (!rest.get().with(other.get()).isEmpty()) continue;
+                warn(
+                        "one of the two always holds, this or " + places.textOf(operands.get(i)) + "; was and meant?",
+                        operands.get(j));
+            }
+        }
+    }
+
+    private void warn(String message, Expression node) {
+        warnings.add(new Problem(Problem.Weight.WARNING, message, "", places.of(node), null));
+    }
+}

@@ -1,0 +1,74 @@
+package dev.oddsentry.core.condition;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.core.threshold.ThresholdTable;
+import dev.oddsentry.core.threshold.Thresholds;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+
+class CompletionTest {
+    private static final Thresholds THRESHOLDS =
+            Thresholds.of(List.of(new ThresholdTable("late_minutes", "Late", "min", List.of(), List.of())));
+
+    private static List<String> offered(String text) {
+        return Completion.at(text, text.length(), Sailings.COLUMNS, THRESHOLDS).options().stream()
+                .map(Completion.Option::text)
+                .toList();
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "``                          | delay_min     | between",
+                "de                          | delay_min     | reason",
+                "delay_min > 15 and rea      | reason        | delay_min",
+                "delay_min > th              | threshold('late_minutes') | reason",
+                "delay_min > threshold('l    | late_minutes  | reason",
+                "status = 'l                 | –             | late_minutes",
+                "delay_min                   | >=            | like",
+                "reason                      | like          | >=",
+                "planned in                  | previous month| reason",
+                "planned in last 7           | days          | and",
+                "planned older               | than          | and",
+                "planned in previous         | month         | minutes",
+                "reason is                   | not null      | and",
+                "kap                         | \"Kaptein Å\" | reason",
+                "cei                         | ceil(         | floor(",
+                "case when delay_min > 5     | then          | last 7 days",
+                "delay_min @                 | –             | and",
+            })
+    void offersWhatMayComeNext(String text, String offered, String not) {
+        String written =
+                text.equals("``") ? "" : text.matches(".*(^|\\s)(de|rea|th|kap|cei)|.*'l|.*@") ? text : text + " ";
+        if (offered.equals("–")) assertThat(offered(written)).isEmpty();
+        else assertThat(offered(written)).contains(offered).doesNotContain(not);
+    }
+
+    @Test
+    void aColumnComesWithItsTypeAndAFunctionWithItsSignature() {
+        var options = Completion.at("r", 1, Sailings.COLUMNS, THRESHOLDS);
+        assertThat(options.from()).isZero();
+        assertThat(options.options())
+                .contains(new Completion.Option("reason", "column", "a text"))
+                .anySatisfy(option -> {
+                    assertThat(option.text()).isEqualTo("round(");
+                    assertThat(option.detail()).startsWith("round(number) or round(number, number): to the nearest");
+                });
+    }
+
+    @Test
+    void aGroupOffersAggregatesAndTheRowsColumnsInsideThem() {
+        var grouping = new Grouping(Sailings.COLUMNS, new int[] {3}, THRESHOLDS);
+        grouping.measure("late", "sum(delay_min)");
+        var outside = grouping.complete("", 0).options();
+        assertThat(outside).extracting(Completion.Option::text).contains("late", "status", "usual(", "share(");
+        assertThat(outside).extracting(Completion.Option::text).doesNotContain("delay_min");
+        assertThat(grouping.complete("sum(d", 5).options())
+                .extracting(Completion.Option::text)
+                .contains("delay_min");
+    }
+}

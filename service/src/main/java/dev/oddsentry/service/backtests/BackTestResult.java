@@ -1,0 +1,31 @@
+package dev.oddsentry.service.backtests;
+
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * What a rule would have come to over past slots, reckoned on the data as it is today.
+ *
+ * @param warmUp slots before {@code from} that were run and not counted
+ */
+record BackTestResult(Instant from, Instant to, int warmUp, List<OfVariant> variants) {
+
+    /**
+     * @param thresholds those on trial; none for the rule as it is
+     * @param mails how many checks would have fired
+     * @param news how many findings their mails would have told
+     * @param slots those that would have fired, or that found or could not judge something
+     */
+    record OfVariant(
+            Map<String, BigDecimal> thresholds,
+            int checks,
+            int mails,
+            int news,
+            long mostExceptions,
+            int notJudged,
+            List<OfSlot> slots) {}
+
+    record OfSlot(Instant slot, long exceptions, long critical, int news, long notJudged) {}
+}

@@ -1,0 +1,123 @@
+package dev.oddsentry.service.backtests;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.CheckedDrafts;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.queries.Parameters;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import dev.oddsentry.service.web.RefusedException;
+import java.math.BigDecimal;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Takes asks for long work, and refuses what could not answer. */
+@Component
+class BackTests {
+    private final WorkStore store;
+    private final LongWork work;
+    private final DefinitionStore definitions;
+    private final CheckedDrafts drafts;
+    private final ThresholdStore thresholds;
+    private final Audit audit;
+    private final DSLContext db;
+    private final Clock clock;
+
+    BackTests(
+            WorkStore store,
+            LongWork work,
+            DefinitionStore definitions,
+            CheckedDrafts drafts,
+            ThresholdStore thresholds,
+            Audit audit,
+            DSLContext db,
+            Clock clock) {
+        this.store = store;
+        this.work = work;
+        this.definitions = definitions;
+        this.drafts = drafts;
+        this.thresholds = thresholds;
+        this.audit = audit;
+        this.db = db;
+        this.clock = clock;
+    }
+
+    /**
+     * @param thresholds values on trial, by name
+     * @param document of a draft; null for the rule as it is saved
+     */
+    record Ask(
+            Instant from,
+            Instant to,
+            Map<String, List<BigDecimal>> thresholds,
+            @Nullable String document) {}
+
+    /** @throws RefusedException if a back-test of this rule would say nothing true */
+    @Transactional
+    public UUID backTest(
+            Person by, UUID ruleId, int days, Map<String, List<BigDecimal>> onTrial, @Nullable String document) {
+        var rule = document == null ? definitions.rule(ruleId).orElseThrow().definition() : drafts.rule(document);
+        refuseWithoutMeaning(rule);
+        var used = thresholds.named(rule.thresholdsUsed());
+        Variant.of(onTrial).forEach(variant -> variant.in(used));
+        return plan(by, ruleId, rule, WorkStore.Kind.BACK_TEST, days, onTrial, document);
+    }
+
+    /** @throws RefusedException if the rule measures nothing, or its query asks the same at every slot */
+    @Transactional
+    public UUID fillHistory(Person by, UUID ruleId, int days) {
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        if (rule.groups() == null)
+            throw RefusedException.invalid("The rule judges rows, so there is no history to fill in.");
+        refuseWithoutMeaning(rule);
+        return plan(by, ruleId, rule, WorkStore.Kind.FILL_HISTORY, days, Map.of(), null);
+    }
+
+    private UUID plan(
+            Person by,
+            UUID ruleId,
+            RuleDefinition rule,
+            WorkStore.Kind kind,
+            int days,
+            Map<String, List<BigDecimal>> onTrial,
+            @Nullable String document) {
+        Instant to = clock.instant();
+        var ask = new Ask(to.minus(Duration.ofDays(days)), to, onTrial, document);
+        PastSlots.of(rule, ask.from(), ask.to(), work.judges(rule).needs().values());
+        UUID id = UUID.randomUUID();
+        store.insert(id, kind, ruleId, by.id(), ask);
+        work.plan(id);
+        String act = kind == WorkStore.Kind.BACK_TEST ? "back-test rule" : "fill in history";
+        audit.record(db, by.id(), act, rule.name(), days + " days");
+        return id;
+    }
+
+    private void refuseWithoutMeaning(RuleDefinition rule) {
+        var query = definitions.query(rule.query()).orElseThrow().definition();
+        if (Parameters.readsClock(query))
+            throw RefusedException.invalid(
+                    "The query " + query.name()
+                            + " reads the clock itself, so at every past slot it would answer as of today; use a parameter with a relative date.");
+        if (!Parameters.move(rule, query))
+            throw RefusedException.invalid(
+                    "The query " + query.name()
+                            + " asks the same at every slot: none of its parameters is a relative date, so past slots cannot be told apart.");
+    }
+
+    /** @throws RefusedException if it had ended already */
+    @Transactional
+    public void stop(Person by, UUID id) {
+        if (!store.end(id, WorkState.STOPPED, null, "Stopped by " + by.name() + "."))
+            throw RefusedException.conflict("It has ended already.");
+        audit.record(db, by.id(), "stop long work", id.toString(), null);
+    }
+}

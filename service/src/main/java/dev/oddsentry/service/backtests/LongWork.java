@@ -1,0 +1,170 @@
+package dev.oddsentry.service.backtests;
+
+import com.github.kagkarlsson.scheduler.SchedulerClient;
+import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
+import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.service.backtests.BackTests.Ask;
+import dev.oddsentry.service.checks.Replay;
+import dev.oddsentry.service.checks.Replaying;
+import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.db.generated.tables.records.LongWorkRecord;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.history.SeriesStore;
+import dev.oddsentry.service.sources.Source;
+import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.UUID;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+import org.springframework.stereotype.Component;
+import tools.jackson.core.type.TypeReference;
+
+/**
+ * Does long work, slot by slot. Between two slots it rests as long as the source took, so that it takes at most half of one connection.
+ * If this node dies, another begins it anew; nothing of a back-test is kept but its result, and points are kept once a slot.
+ */
+@Component
+public class LongWork {
+    private static final Logger LOG = LoggerFactory.getLogger(LongWork.class);
+    private static final TaskDescriptor<Void> TASK = TaskDescriptor.of("long-work");
+    private static final Duration LONGEST_REST = Duration.ofSeconds(5);
+
+    private final WorkStore store;
+    private final DefinitionStore definitions;
+    private final Sources sources;
+    private final ThresholdStore thresholds;
+    private final SeriesStore series;
+    private final Replaying replaying;
+    private final SchedulerClient tasks;
+    private final Clock clock;
+
+    LongWork(
+            WorkStore store,
+            DefinitionStore definitions,
+            Sources sources,
+            ThresholdStore thresholds,
+            SeriesStore series,
+            Replaying replaying,
+            SchedulerClient tasks,
+            Clock clock) {
+        this.store = store;
+        this.definitions = definitions;
+        this.sources = sources;
+        this.thresholds = thresholds;
+        this.series = series;
+        this.replaying = replaying;
+        this.tasks = tasks;
+        this.clock = clock;
+    }
+
+    public OneTimeTask<Void> task() {
+        return Tasks.oneTime(TASK).execute((instance, _) -> run(UUID.fromString(instance.getId())));
+    }
+
+    /** Part of the caller's transaction. */
+    void plan(UUID id) {
+        tasks.schedule(TASK.instance(id.toString()).build(), clock.instant());
+    }
+
+    private void run(UUID id) {
+        var work = store.find(id);
+        if (work.isEmpty()) return;
+        try {
+            new Run(work.get()).run();
+        } catch (RefusedException refused) {
+            store.end(id, WorkState.FAILED, null, refused.getMessage());
+        } catch (RuntimeException unexpected) {
+            String reference = UUID.randomUUID().toString();
+            LOG.error("Long work {} failed, reference {}", id, reference, unexpected);
+            store.end(
+                    id,
+                    WorkState.FAILED,
+                    null,
+                    "Something went wrong on our side; the log has it under " + reference + ".");
+        }
+    }
+
+    /** The judges of a rule as its query was saved, to know how far it looks back. */
+    RuleJudges judges(RuleDefinition rule) {
+        var query = definitions.query(rule.query()).orElseThrow();
+        return RuleJudges.check(rule, definitions.columns(query), thresholds.all(), null)
+                .judges();
+    }
+
+    private final class Run {
+        private final LongWorkRecord work;
+        private final Ask ask;
+        private final RuleDefinition rule;
+        private final QueryDefinition query;
+        private final Source source;
+        private final PastSlots slots;
+
+        Run(LongWorkRecord work) {
+            this.work = work;
+            this.ask = Json.read(work.getAsk(), new TypeReference<>() {});
+            this.rule = ask.document() == null
+                    ? definitions.rule(work.getRuleId()).orElseThrow().definition()
+                    : (RuleDefinition) Document.read(ask.document()).definition();
+            this.query = definitions.query(rule.query()).orElseThrow().definition();
+            this.source = sources.require(query.source());
+            this.slots = PastSlots.of(
+                    rule, ask.from(), ask.to(), judges(rule).needs().values());
+        }
+
+        void run() {
+            int steps = slots.warmUp().size() + slots.counted().size();
+            if (!store.begin(work.getId(), steps)) return;
+            boolean fills = work.getKind().equals(WorkStore.Kind.FILL_HISTORY.name());
+            var given = thresholds.named(rule.thresholdsUsed());
+            var variants = fills ? List.of(Variant.AS_IT_IS) : Variant.of(ask.thresholds());
+            var replays = variants.stream()
+                    .map(variant -> new Replay(rule, variant.in(given)))
+                    .toList();
+            var tallies = variants.stream().map(Tally::new).toList();
+            var all = new ArrayList<>(slots.warmUp());
+            all.addAll(slots.counted());
+            var counted = new HashSet<>(slots.counted());
+            for (int i = 0; i < steps; i++) {
+                long began = System.nanoTime();
+                Instant slot = all.get(i);
+                var taken = replaying.step(replays, query, source, slot);
+                if (fills) keep(taken.getFirst());
+                if (counted.contains(slot))
+                    for (int v = 0; v < taken.size(); v++) tallies.get(v).add(taken.get(v));
+                if (!store.progress(work.getId(), i + 1)) return;
+                rest(Duration.ofNanos(System.nanoTime() - began));
+            }
+            var result = new BackTestResult(
+                    ask.from(),
+                    ask.to(),
+                    slots.warmUp().size(),
+                    tallies.stream().map(Tally::result).toList());
+            store.end(work.getId(), WorkState.DONE, fills ? null : result, null);
+        }
+
+        private void keep(Replaying.Step step) {
+            series.keep(work.getRuleId(), rule, query, step.slot(), step.points(), true);
+        }
+
+        private static void rest(Duration asLong) {
+            try {
+                Thread.sleep(asLong.compareTo(LONGEST_REST) > 0 ? LONGEST_REST : asLong);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                throw new IllegalStateException("interrupted at shut-down; another node begins it anew", e);
+            }
+        }
+    }
+}

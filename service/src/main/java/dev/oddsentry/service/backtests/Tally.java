@@ -1,0 +1,37 @@
+package dev.oddsentry.service.backtests;
+
+import dev.oddsentry.service.backtests.BackTestResult.OfSlot;
+import dev.oddsentry.service.backtests.BackTestResult.OfVariant;
+import dev.oddsentry.service.checks.Replaying;
+import java.util.ArrayList;
+import java.util.List;
+
+/** Counts the slots of one variant. */
+final class Tally {
+    private final Variant variant;
+    private final List<OfSlot> slots = new ArrayList<>();
+    private int checks;
+    private int mails;
+    private int news;
+    private int notJudged;
+    private long mostExceptions;
+
+    Tally(Variant variant) {
+        this.variant = variant;
+    }
+
+    void add(Replaying.Step step) {
+        checks++;
+        if (step.news() > 0) mails++;
+        news += step.news();
+        if (step.notJudged() > 0) notJudged++;
+        mostExceptions = Math.max(mostExceptions, step.exceptions());
+        boolean silent = step.news() == 0 && step.exceptions() == 0 && step.notJudged() == 0;
+        if (!silent)
+            slots.add(new OfSlot(step.slot(), step.exceptions(), step.critical(), step.news(), step.notJudged()));
+    }
+
+    OfVariant result() {
+        return new OfVariant(variant.thresholds(), checks, mails, news, mostExceptions, notJudged, slots);
+    }
+}

@@ -1,0 +1,56 @@
+package dev.oddsentry.service.backtests;
+
+import dev.oddsentry.core.threshold.Thresholds;
+import dev.oddsentry.service.web.RefusedException;
+import java.math.BigDecimal;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+
+/**
+ * Thresholds on trial: each replaces all values of its name.
+ *
+ * @param thresholds none where the rule is taken as it is
+ */
+record Variant(Map<String, BigDecimal> thresholds) {
+    static final Variant AS_IT_IS = new Variant(Map.of());
+    private static final int MOST = 13;
+
+    /** The rule as it is, then every combination of the values given. */
+    static List<Variant> of(Map<String, List<BigDecimal>> onTrial) {
+        if (onTrial.isEmpty()) return List.of(AS_IT_IS);
+        var combined = List.of(AS_IT_IS);
+        for (var threshold : onTrial.entrySet()) {
+            var longer = new ArrayList<Variant>();
+            for (var variant : combined) {
+                for (var value : threshold.getValue()) longer.add(variant.with(threshold.getKey(), value));
+            }
+            combined = longer;
+        }
+        var all = new ArrayList<Variant>();
+        all.add(AS_IT_IS);
+        all.addAll(combined);
+        if (all.size() > MOST)
+            throw RefusedException.invalid(
+                    "These are " + (all.size() - 1) + " combinations, and " + (MOST - 1) + " is the most.");
+        return all;
+    }
+
+    private Variant with(String name, BigDecimal value) {
+        var more = new LinkedHashMap<>(thresholds);
+        more.put(name, value);
+        return new Variant(more);
+    }
+
+    Thresholds in(Thresholds given) {
+        var trial = given;
+        for (var each : thresholds.entrySet()) {
+            var table = given.find(each.getKey())
+                    .orElseThrow(() ->
+                            RefusedException.invalid("The rule does not use a threshold \"" + each.getKey() + "\"."));
+            trial = trial.with(table.always(each.getValue()));
+        }
+        return trial;
+    }
+}

@@ -1,0 +1,114 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.condition.Grouping.Measured;
+import dev.oddsentry.core.condition.Grouping.Need;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.history.Series;
+import dev.oddsentry.core.judging.PastSeries;
+import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.Reported;
+import dev.oddsentry.core.threshold.Thresholds;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A rule on its way over past slots, oldest first, with memory and series of its own, empty at the start. It moves as the rule's
+ * memory would in the commits of its checks; nothing of it is kept.
+ */
+public final class Replay {
+    private final RuleDefinition rule;
+    private final Thresholds thresholds;
+    private final Map<Digest, Known> known = new LinkedHashMap<>();
+    private final Map<Measured, Map<Digest, List<Series.Point>>> points = new HashMap<>();
+    private final Map<Digest, Seen> groups = new LinkedHashMap<>();
+    private long goodSlots;
+    private long nextId = 1;
+
+    private record Seen(List<@Nullable Object> per, long lastSeen) {}
+
+    public Replay(RuleDefinition rule, Thresholds thresholds) {
+        this.rule = rule;
+        this.thresholds = thresholds;
+    }
+
+    RuleDefinition rule() {
+        return rule;
+    }
+
+    Thresholds thresholds() {
+        return thresholds;
+    }
+
+    List<Known> known() {
+        return List.copyOf(known.values());
+    }
+
+    boolean isFirst() {
+        return goodSlots == 0;
+    }
+
+    Patience.Tick tick(Instant slot) {
+        return new Patience.Tick(goodSlots, true, slot);
+    }
+
+    Past past() {
+        return new Past() {
+            @Override
+            public PastSeries series(Map<Measured, Need> needs) {
+                return (group, measured) -> {
+                    var ofGroup = points.getOrDefault(measured, Map.of()).get(group);
+                    return ofGroup == null ? Series.EMPTY : new Series(List.copyOf(ofGroup));
+                };
+            }
+
+            @Override
+            public List<List<@Nullable Object>> groupsOfLast(int checks) {
+                return groups.values().stream()
+                        .filter(seen -> seen.lastSeen() > goodSlots - checks)
+                        .map(Seen::per)
+                        .toList();
+            }
+        };
+    }
+
+    /** What the commit of a check would write. */
+    void commit(Instant slot, Reckoned reckoned, Telling.Choice choice) {
+        goodSlots++;
+        reckoned.moves().forEach(this::apply);
+        choice.told().forEach(item -> report(item.subject().key()));
+        choice.letPass().forEach(subject -> report(subject.key()));
+        reckoned.judge().points().forEach(point -> keep(slot, point));
+        reckoned.judge().groupsWithRows().forEach(group -> groups.put(group.key(), new Seen(group.per(), goodSlots)));
+    }
+
+    private void apply(Move move) {
+        var earlier = move.earlier();
+        if (earlier.isPresent()) {
+            var before = earlier.get();
+            known.put(before.key(), new Known(before.id(), before.key(), move.now(), before.reported()));
+        } else if (move instanceof Move.Opened(var sighting, var now)) {
+            known.put(sighting.key(), new Known(nextId++, sighting.key(), now, null));
+        }
+    }
+
+    private void report(Digest key) {
+        var told = Objects.requireNonNull(known.get(key), "told of what is not known");
+        known.put(key, new Known(told.id(), key, told.now(), Reported.of(told.now())));
+    }
+
+    private void keep(Instant slot, RuleJudge.Point point) {
+        points.computeIfAbsent(point.measured(), _ -> new HashMap<>())
+                .computeIfAbsent(point.group(), _ -> new ArrayList<>())
+                .add(new Series.Point(slot, point.value()));
+    }
+}

@@ -1,0 +1,77 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.service.sources.Source;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Component;
+
+/** Takes replays of one rule one slot further, all of them on the rows of one reading. */
+@Component
+public class Replaying {
+    private final Reckoning reckoning;
+    private final Telling telling;
+
+    Replaying(Reckoning reckoning, Telling telling) {
+        this.reckoning = reckoning;
+        this.telling = telling;
+    }
+
+    /**
+     * What a check at this slot would have come to.
+     *
+     * @param news how many findings its mail would have told; none without a mail
+     * @param points what it measured
+     */
+    public record Step(
+            Instant slot,
+            long rowsRead,
+            long exceptions,
+            long critical,
+            long notJudged,
+            int news,
+            List<RuleJudge.Point> points) {}
+
+    /**
+     * @param replays of one query with the same parameters
+     * @throws dev.oddsentry.service.web.RefusedException if the slot cannot be reckoned, with the reason in words
+     */
+    public List<Step> step(List<Replay> replays, QueryDefinition query, Source source, Instant slot) {
+        var questions = replays.stream()
+                .map(replay -> new Question(
+                        replay.rule(),
+                        query,
+                        source,
+                        new Moment(slot, replay.rule().zone()),
+                        replay.thresholds(),
+                        replay.known(),
+                        replay.tick(slot),
+                        replay.past(),
+                        false))
+                .toList();
+        var all = Refusals.inWords(() -> reckoning.reckonAll(questions));
+        var steps = new ArrayList<Step>();
+        for (int i = 0; i < all.size(); i++) steps.add(step(replays.get(i), all.get(i), slot));
+        return steps;
+    }
+
+    private Step step(Replay replay, Reckoned reckoned, Instant slot) {
+        var choice = Refusals.inWords(() -> telling.choose(replay.rule(), reckoned, replay.isFirst()));
+        replay.commit(slot, reckoned, choice);
+        long critical = reckoned.exceptions().stream()
+                .filter(sighting -> sighting.severity() == Severity.CRITICAL)
+                .count();
+        return new Step(
+                slot,
+                reckoned.reading().rows(),
+                reckoned.exceptions().size(),
+                critical,
+                reckoned.judge().notJudged().size(),
+                choice.told().size(),
+                reckoned.judge().points());
+    }
+}

@@ -1,0 +1,45 @@
+package dev.oddsentry.service.history;
+
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Joins what a rule measured before an edit with what it measures now. */
+@Component
+class HistoryJoining {
+    private final SeriesStore store;
+    private final DefinitionStore definitions;
+    private final ThresholdStore thresholds;
+    private final Audit audit;
+    private final DSLContext db;
+
+    HistoryJoining(
+            SeriesStore store, DefinitionStore definitions, ThresholdStore thresholds, Audit audit, DSLContext db) {
+        this.store = store;
+        this.definitions = definitions;
+        this.thresholds = thresholds;
+        this.audit = audit;
+        this.db = db;
+    }
+
+    /** @return how many points moved */
+    @Transactional
+    public int join(Person by, UUID ruleId) {
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        var query = definitions.query(rule.query()).orElseThrow();
+        var judges = RuleJudges.check(rule, definitions.columns(query), thresholds.all(), null)
+                .judges();
+        int moved = 0;
+        for (var measured : judges.recorded()) {
+            moved += store.join(ruleId, measured, store.meaning(rule, query.definition(), measured));
+        }
+        audit.record(db, by.id(), "join history", rule.name(), moved + " points");
+        return moved;
+    }
+}
