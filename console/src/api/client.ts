@@ -1,5 +1,11 @@
 /** One thing wrong in a document, as the API tells it. */
-export type ApiProblem = { message: string; suggestion: string | null }
+export type ApiProblem = {
+  weight?: 'ERROR' | 'WARNING'
+  message: string
+  field?: string
+  place?: { line: number; column: number; offset: number; length: number } | null
+  suggestion: string | null
+}
 
 /** A refusal of the service (RFC 9457), or a service that does not answer (status 0). */
 export class ApiError extends Error {
@@ -27,12 +33,16 @@ async function refusal(response: Response): Promise<ApiError> {
 }
 
 async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
+  return send(method, path, body === undefined ? undefined : JSON.stringify(body), { 'Content-Type': 'application/json', ...headers })
+}
+
+async function send<T>(method: string, path: string, body: string | undefined, headers: Record<string, string>): Promise<T> {
   let response: Response
   try {
     response = await fetch(path, {
       method,
-      headers: { Accept: 'application/json', 'Content-Type': 'application/json', 'X-XSRF-TOKEN': csrfToken(), ...headers },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      headers: { Accept: 'application/json', 'X-XSRF-TOKEN': csrfToken(), ...headers },
+      ...(body === undefined ? {} : { body }),
     })
   } catch {
     throw new ApiError(0, 'The service does not answer. What you see may be old.')
@@ -45,5 +55,9 @@ async function call<T>(method: string, path: string, body?: unknown, headers: Re
 export const api = {
   get: <T>(path: string) => call<T>('GET', path),
   post: <T>(path: string, body?: unknown, headers?: Record<string, string>) => call<T>('POST', path, body, headers),
+  /** A definition as JSON, which the service reads as the YAML that it is too. */
+  document: <T>(method: 'POST' | 'PUT', path: string, document: object) =>
+    send<T>(method, path, JSON.stringify(document, null, 1), { 'Content-Type': 'application/yaml' }),
+  text: <T>(path: string, text: string, type: string) => send<T>('POST', path, text, { 'Content-Type': type }),
   delete: (path: string) => call<undefined>('DELETE', path),
 }

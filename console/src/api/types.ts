@@ -1,8 +1,8 @@
 export type Severity = 'CRITICAL' | 'WARNING' | 'NOTICE'
 export type RuleState = 'DRAFT' | 'ACTIVE' | 'PAUSED'
 export type CheckState =
-  | 'RUNNING' | 'QUIET' | 'FIRED' | 'FAILED' | 'PARTLY_FAILED' | 'KEPT_BACK' | 'STOPPED' | 'STALE' | 'OVERTAKEN'
-export type FindingState = 'OPEN' | 'OUT_OF_SIGHT' | 'CLEARED'
+  | 'RUNNING' | 'QUIET' | 'FIRED' | 'NOT_JUDGED' | 'FAILED' | 'PARTLY_FAILED' | 'KEPT_BACK' | 'STOPPED' | 'STALE' | 'OVERTAKEN'
+export type FindingState = 'PENDING' | 'OPEN' | 'OUT_OF_SIGHT' | 'CLEARED'
 export type RecipientState = 'WAITING' | 'HANDING_OVER' | 'SENT' | 'UNSURE' | 'REFUSED' | 'EXPIRED' | 'STOPPED'
 
 /** An instant in ISO 8601, as the API writes it. */
@@ -11,6 +11,9 @@ export type Instant = string
 export type Person = { login: string; name: string; email: string; role: 'ANALYST' | 'OPERATOR' }
 
 export type PartCount = { text: string; rowsLeft: number; unknown: Record<string, number> }
+
+/** A group of which nobody can tell, and why. */
+export type NotJudged = { group: string; reason: string }
 
 export type Check = {
   id: string
@@ -23,6 +26,8 @@ export type Check = {
   rowsRead: number | null
   exceptions: number | null
   unknownRows: number | null
+  notJudged: number | null
+  notJudgedGroups: NotJudged[]
   parts: PartCount[]
   news: number | null
   messages: number | null
@@ -50,9 +55,13 @@ export type RulePage = {
     source: string
     sql: string
     parameters: Record<string, string>
+    per: string[]
+    grouped: boolean
     exceptions: string | null
-    sentence: string | null
-    severity: { severity: Severity; condition: string | null }[]
+    sentence: string
+    fireWhen: string | null
+    thresholds: string[]
+    severity: { severity: Severity; condition: string | null; sentence: string | null }[]
     mode: 'incremental' | 'full'
     key: string[]
     report: string[]
@@ -69,6 +78,7 @@ export type Finding = {
   openedAt: Instant
   changedAt: Instant
   reportedAt: Instant | null
+  noData: boolean
   row: Record<string, string | null>
 }
 

@@ -9,6 +9,9 @@ import { Layout } from './Layout'
 const TodayPage = lazy(() => import('../features/today/TodayPage').then(({ TodayPage: page }) => ({ default: page })))
 const RulesPage = lazy(() => import('../features/rules/RulesPage').then(({ RulesPage: page }) => ({ default: page })))
 const RulePage = lazy(() => import('../features/rules/RulePage').then(({ RulePage: page }) => ({ default: page })))
+const RuleEditor = lazy(() => import('../features/editor/RuleEditor').then(({ RuleEditor: page }) => ({ default: page })))
+const ThresholdsPage = lazy(() => import('../features/thresholds/ThresholdsPage').then(({ ThresholdsPage: page }) => ({ default: page })))
+const ThresholdPage = lazy(() => import('../features/thresholds/ThresholdPage').then(({ ThresholdPage: page }) => ({ default: page })))
 const OutboxPage = lazy(() => import('../features/outbox/OutboxPage').then(({ OutboxPage: page }) => ({ default: page })))
 const MessagePage = lazy(() => import('../features/outbox/MessagePage').then(({ MessagePage: page }) => ({ default: page })))
 
@@ -23,6 +26,9 @@ export function App() {
             <Route path="/today" element={<TodayPage />} />
             <Route path="/rules" element={<RulesPage />} />
             <Route path="/rules/:name" element={<RulePage />} />
+            <Route path="/rules/:name/edit" element={<RuleEditor />} />
+            <Route path="/thresholds" element={<ThresholdsPage />} />
+            <Route path="/thresholds/:name" element={<ThresholdPage />} />
             <Route path="/outbox" element={<OutboxPage />} />
             <Route path="/outbox/:id" element={<MessagePage />} />
             <Route path="*" element={<Navigate to="/today" replace />} />

@@ -5,6 +5,7 @@ const looks: Record<CheckState, { sign: string; look: string }> = {
   RUNNING: { sign: '…', look: '' },
   QUIET: { sign: '–', look: '' },
   FIRED: { sign: '!', look: 'warning' },
+  NOT_JUDGED: { sign: '?', look: 'warning' },
   FAILED: { sign: '✕', look: 'bad' },
   PARTLY_FAILED: { sign: '✕', look: 'bad' },
   KEPT_BACK: { sign: '!', look: 'warning' },

@@ -6,12 +6,24 @@ const numbers = new Intl.NumberFormat()
 /** An instant in the reader's zone. */
 export const timeWords = (instant: Instant) => time.format(new Date(instant))
 
+const measures = new Intl.NumberFormat(undefined, { maximumFractionDigits: 3 })
+
+/** A measured value, with at most three decimals. */
+export const measureWords = (value: number) => measures.format(value)
+
 export const numberWords = (value: number) => numbers.format(value)
 
 /** `OUT_OF_SIGHT` as `out of sight`. */
 export const stateWords = (state: string) => state.toLowerCase().replaceAll('_', ' ')
 
 export const plural = (count: number, one: string, many = `${one}s`) => `${numberWords(count)} ${count === 1 ? one : many}`
+
+/** `Terna (still learning usual(fuel, 8), 3 of 8)`, and how many more. */
+export function notJudgedWords(check: Pick<Check, 'notJudged' | 'notJudgedGroups'>): string {
+  const named = check.notJudgedGroups.map(({ group, reason }) => `${group} (${reason})`)
+  const more = (check.notJudged ?? 0) - named.length
+  return named.join(', ') + (more > 0 ? ` and ${numberWords(more)} more` : '')
+}
 
 /** How a check ended, in one sentence. */
 export function outcomeWords(check: Check): string {
@@ -24,6 +36,8 @@ export function outcomeWords(check: Check): string {
       return `Nothing new, so nothing was mailed. ${read}${unknown}.`
     case 'FIRED':
       return `${plural(check.news ?? 0, 'finding')} reported in ${plural(check.messages ?? 0, 'mail')}. ${read}${unknown}.`
+    case 'NOT_JUDGED':
+      return `Nobody can tell about ${plural(check.notJudged ?? 0, 'group')}: ${notJudgedWords(check)}. ${read}.`
     default:
       return `The check ${stateWords(check.state) === 'failed' ? 'failed' : `ended as ${stateWords(check.state)}`}. ${check.reason ?? ''}`
   }

@@ -3,7 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { Check, PartCount } from '../../api/types'
 import { CheckTag } from '../../shared/CheckTag'
 import { Loaded } from '../../shared/Loading'
-import { numberWords, plural, stateWords, timeWords } from '../../shared/words'
+import { notJudgedWords, numberWords, plural, stateWords, timeWords } from '../../shared/words'
 import { checksOf } from './api'
 
 const shown = 12
@@ -31,7 +31,7 @@ function ChecksTable({ checks }: { checks: Check[] }) {
             {checks.slice(0, shown).map((check) => (
               <tr key={check.id}>
                 <td className="text-nowrap">{timeWords(check.slot)}<div className="small quiet">{stateWords(check.origin)}</div></td>
-                <td><CheckTag state={check.state} />{check.reason && <div className="small">{check.reason}</div>}</td>
+                <td><CheckTag state={check.state} />{check.reason && <div className="small">{check.reason}</div>}{check.notJudgedGroups.length > 0 && <div className="small">Not judged: {notJudgedWords(check)}</div>}</td>
                 <td className="num">{check.rowsRead === null ? '' : numberWords(check.rowsRead)}</td>
                 <td className="num">{check.exceptions === null ? '' : numberWords(check.exceptions)}</td>
                 <td className="num">{check.news === null ? '' : numberWords(check.news)}</td>

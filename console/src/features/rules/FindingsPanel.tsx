@@ -7,7 +7,7 @@ import { SeverityTag } from '../../shared/SeverityTag'
 import { plural, stateWords, timeWords } from '../../shared/words'
 import { findingsOf } from './api'
 
-const states: FindingState[] = ['OPEN', 'OUT_OF_SIGHT', 'CLEARED']
+const states: FindingState[] = ['OPEN', 'PENDING', 'OUT_OF_SIGHT', 'CLEARED']
 
 export function FindingsPanel({ name }: { name: string }) {
   const [state, setState] = useState<FindingState | null>('OPEN')
@@ -50,7 +50,7 @@ function FindingsTable({ list }: { list: FindingList }) {
             <tr key={finding.id}>
               <td><SeverityTag severity={finding.severity} /></td>
               {columns.map((column) => <td key={column.name} className={align(column)}>{finding.row[column.name] ?? <span className="quiet">missing</span>}</td>)}
-              <td>{stateWords(finding.state)}</td>
+              <td>{stateWords(finding.state)}{finding.noData && <div className="small quiet">no data</div>}</td>
               <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
               <td className="text-nowrap">{finding.reportedAt ? timeWords(finding.reportedAt) : <span className="quiet">not yet</span>}</td>
             </tr>

@@ -9,13 +9,14 @@ const page = (more = {}): Page => ({
   rule: lateSailings(more),
   text: {
     query: 'sailings-lately', queryTitle: 'Sailings that have left', source: 'ferry', sql: 'select 1', parameters: { since: 'today - 7 days' },
-    exceptions: 'delay_min > 15', sentence: 'late by over 15 min', severity: [{ severity: 'WARNING', condition: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], recur: [],
+    per: [], grouped: false, fireWhen: null, thresholds: ['late_minutes'],
+    exceptions: 'delay_min > 15', sentence: 'late by over 15 min', severity: [{ severity: 'WARNING', condition: null, sentence: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], recur: [],
   },
   nextDates: [],
 })
 
 const finding = {
-  id: 1, identity: '4821', state: 'OPEN', severity: 'CRITICAL', openedAt: '2026-11-24T04:40:00Z', changedAt: '2026-11-24T04:40:00Z', reportedAt: null,
+  id: 1, identity: '4821', state: 'OPEN', severity: 'CRITICAL', openedAt: '2026-11-24T04:40:00Z', changedAt: '2026-11-24T04:40:00Z', reportedAt: null, noData: false,
   row: { sailing: 'SK-412', reason: null },
 }
 
@@ -23,6 +24,7 @@ function show(answers: Record<string, unknown> = {}, rule = page()) {
   return renderAt('/rules/late-sailings', <Routes><Route path="/rules/:name" element={<RulePage />} /></Routes>, {
     'GET /api/rules/late-sailings': rule,
     'GET /api/rules/late-sailings/findings?state=OPEN': { total: 1, columns: [{ name: 'sailing', label: 'Sailing', type: 'text' }, { name: 'reason', label: 'Reason', type: 'text' }], findings: [finding] },
+    'GET /api/rules/late-sailings/history': [],
     'GET /api/rules/late-sailings/checks': [check('FAILED', { reason: 'The source ferry could not be reached.' })],
     ...answers,
   })

@@ -9,6 +9,7 @@ import { useTitle } from '../../shared/title'
 import { outcomeWords, stateWords, timeWords } from '../../shared/words'
 import { activate, checkNow, pause, rule } from './api'
 import { ChecksPanel } from './ChecksPanel'
+import { HistoryPanel } from './HistoryPanel'
 import { FindingsPanel } from './FindingsPanel'
 import { RuleText } from './RuleText'
 
@@ -43,6 +44,7 @@ function OneRule({ page }: { page: Page }) {
           <span className="quiet">{stateWords(state)}, revision {revision} · owned by {owner} · mailed to {to.join(', ') || 'nobody'}</span>
         </div>
         <div className="d-flex gap-2">
+          <Link className="btn btn-plain" to={`/rules/${name}/edit`}>Edit conditions</Link>
           <Button variant="plain" onClick={() => move.mutate()} disabled={move.isPending}>{state === 'ACTIVE' ? 'Pause' : 'Make active'}</Button>
           {state === 'ACTIVE' && <Button onClick={() => check.mutate()} disabled={check.isPending}>{check.isPending ? 'Checking …' : 'Check now'}</Button>}
         </div>
@@ -54,6 +56,7 @@ function OneRule({ page }: { page: Page }) {
       </div>
       <p className="mt-3 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? `${timeWords(nextSlot)} (${zone})` : 'none'}</span></p>
       <FindingsPanel name={name} />
+      {page.text.grouped && <HistoryPanel name={name} />}
       <div className="two">
         <RuleText page={page} />
         <ChecksPanel name={name} />
@@ -63,7 +66,7 @@ function OneRule({ page }: { page: Page }) {
 }
 
 function Outcome({ check, rule: name }: { check: Check; rule: string }) {
-  const bad = check.state !== 'QUIET' && check.state !== 'FIRED' && check.state !== 'RUNNING'
+  const bad = check.state !== 'QUIET' && check.state !== 'NOT_JUDGED' && check.state !== 'FIRED' && check.state !== 'RUNNING'
   return (
     <p className={bad ? 'told bad' : 'told'}>
       {outcomeWords(check)} {check.state === 'FIRED' && <Link to={`/outbox?rule=${name}`}>See the mail</Link>}

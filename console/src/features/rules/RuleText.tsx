@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import type { RulePage } from '../../api/types'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { timeWords } from '../../shared/words'
@@ -7,15 +8,19 @@ export function RuleText({ page }: { page: RulePage }) {
   const { text, nextDates } = page
   return (
     <section className="sheet">
-      <h2>A row is an exception where</h2>
+      <h2>{text.grouped ? (text.per.length === 0 ? 'The whole result is an exception where' : `A group by ${text.per.join(', ')} is an exception where`) : 'A row is an exception where'}</h2>
       <pre className="code">{text.exceptions ?? 'every row is one'}</pre>
-      {text.sentence && <p className="told">{text.sentence.charAt(0).toUpperCase() + text.sentence.slice(1)}.</p>}
+      <p className="told">{text.sentence.charAt(0).toUpperCase() + text.sentence.slice(1)}.</p>
       <dl className="facts">
         {text.severity.map((band, index) => (
           <Fact key={index} name={<SeverityTag severity={band.severity} />}>
             {band.condition ? <code>{band.condition}</code> : 'every other exception'}
           </Fact>
         ))}
+        {text.fireWhen && <Fact name="Fires when"><code>{text.fireWhen}</code></Fact>}
+        {text.thresholds.length > 0 && (
+          <Fact name="Thresholds">{text.thresholds.map((each, index) => <span key={each}>{index > 0 && ', '}<Link to={`/thresholds/${each}`}>{each}</Link></span>)}</Fact>
+        )}
         <Fact name="Reports">{text.mode === 'full' ? 'everything, each time' : `only what is ${text.report.join(', ')}`}</Fact>
         <Fact name="One finding for each">{text.key.join(', ') || 'row'}</Fact>
         <Fact name="Schedule">{text.recur.length === 0 ? 'on demand only' : <code>{text.recur.join('; ')}</code>}</Fact>

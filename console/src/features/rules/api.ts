@@ -22,6 +22,12 @@ export const findingsOf = (name: string, state: FindingState | null) =>
 export const checksOf = (name: string) =>
   queryOptions({ queryKey: ['rules', name, 'checks'], queryFn: () => api.get<Check[]>(`${path(name)}/checks`) })
 
+export type Point = { slot: string; value: number; filledIn: boolean }
+export type Series = { group: string; measured: string; points: Point[] }
+
+export const historyOf = (name: string) =>
+  queryOptions({ queryKey: ['rules', name, 'history'], queryFn: () => api.get<Series[]>(`${path(name)}/history`) })
+
 /** A key that stays the same while one press is being answered, so that a repeat asks for the same check. */
 export const checkNow = (name: string, requestKey: string) =>
   api.post<Check>(`${path(name)}/checks`, undefined, { 'Idempotency-Key': requestKey })

@@ -4,9 +4,11 @@ import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.client.NotReachedException;
 import dev.oddsentry.cli.commands.ActivateCommand;
 import dev.oddsentry.cli.commands.AddPersonCommand;
+import dev.oddsentry.cli.commands.BackTestCommand;
 import dev.oddsentry.cli.commands.CheckCommand;
 import dev.oddsentry.cli.commands.ChecksCommand;
 import dev.oddsentry.cli.commands.FindingsCommand;
+import dev.oddsentry.cli.commands.HistoryCommand;
 import dev.oddsentry.cli.commands.ImportThresholdCommand;
 import dev.oddsentry.cli.commands.LoginCommand;
 import dev.oddsentry.cli.commands.LogoutCommand;
@@ -50,6 +52,8 @@ import picocli.CommandLine.Command;
             ChecksCommand.class,
             OutboxCommand.class,
             PushCommand.class,
+            BackTestCommand.class,
+            HistoryCommand.class,
             ThresholdsCommand.class,
             SetThresholdCommand.class,
             ImportThresholdCommand.class,

@@ -1,9 +1,14 @@
 package dev.oddsentry.cli.commands;
 
 import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
+import java.io.IOException;
 import java.io.PrintWriter;
+import java.nio.file.Files;
+import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,6 +25,7 @@ import tools.jackson.databind.JsonNode;
         footer = {
             "",
             "Example: odd preview late-sailings",
+            "         odd preview late-sailings --draft late-sailings.rule.yaml",
             "Marked cells, those that made the row an exception, stand in [brackets]."
         })
 public final class PreviewCommand extends ServiceCommand {
@@ -38,14 +44,48 @@ public final class PreviewCommand extends ServiceCommand {
     @Nullable
     Instant at;
 
+    @Option(
+            names = "--draft",
+            paramLabel = "FILE",
+            description = "A document of the rule that is not saved, held against what the saved one finds.")
+    @Nullable
+    Path draft;
+
     @Override
-    public Integer call() {
+    public Integer call() throws IOException {
         String query = at == null ? "" : "?at=" + Api.part(at.toString());
-        JsonNode seen = api().post(rule.path("/preview" + query), null);
         PrintWriter out = out();
-        if (output.format == null) summarise(out, seen);
-        output.print(out, seen, () -> table(seen), "No row is an exception.");
+        if (draft == null) {
+            JsonNode seen = api().post(rule.path("/preview" + query), null);
+            if (output.format == null) summarise(out, seen);
+            output.print(out, seen, () -> table(seen), "Nothing is an exception.");
+            return 0;
+        }
+        String text = Files.readString(draft);
+        JsonNode both;
+        try {
+            both = api().postText("/api/preview" + query, text, "application/yaml");
+        } catch (ApiException refused) {
+            if (refused.problems().isEmpty()) throw refused;
+            err().println(ProblemText.of(refused, draft.toString(), text));
+            return 1;
+        }
+        JsonNode seen = both.path("draft");
+        if (output.format == null) {
+            compare(out, both.path("compared"));
+            summarise(out, seen);
+        }
+        output.print(out, both, () -> table(seen), "Nothing is an exception.");
         return 0;
+    }
+
+    private static void compare(PrintWriter out, JsonNode compared) {
+        if (compared.isNull()) return;
+        out.println("Held against the rule as it is saved: " + compared.path("both") + " exceptions of both, "
+                + compared.path("onlyDraftCount") + " of the draft alone, " + compared.path("onlyActiveCount")
+                + " no more.");
+        for (JsonNode each : compared.path("onlyDraft")) out.println("  + " + each.asString(""));
+        for (JsonNode each : compared.path("onlyActive")) out.println("  - " + each.asString(""));
     }
 
     private static void summarise(PrintWriter out, JsonNode seen) {
@@ -53,6 +93,7 @@ public final class PreviewCommand extends ServiceCommand {
                 + seen.path("exceptions") + " exceptions (" + Words.severities(seen.path("bySeverity"))
                 + "); a check now would report " + seen.path("wouldReport") + ".");
         Words.parts(seen.path("parts")).forEach(out::println);
+        Words.advice(seen).forEach(out::println);
         for (JsonNode each : seen.path("notJudged")) {
             out.println("  Not judged: " + each.path("group").asString("") + ", "
                     + each.path("reason").asString("") + ".");

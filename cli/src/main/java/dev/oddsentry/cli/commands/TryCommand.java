@@ -98,6 +98,7 @@ public final class TryCommand extends ServiceCommand {
         out.println(tried.path("rowsRead") + " rows read, " + tried.path("exceptions") + " exceptions, "
                 + tried.path("unknownRows") + " unknown.");
         Words.parts(tried.path("parts")).forEach(out::println);
+        Words.advice(tried).forEach(out::println);
         out.println();
     }
 

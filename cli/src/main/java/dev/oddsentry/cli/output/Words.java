@@ -1,5 +1,6 @@
 package dev.oddsentry.cli.output;
 
+import java.math.RoundingMode;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -47,6 +48,31 @@ public final class Words {
             case "WARNING" -> "◆";
             default -> "●";
         };
+    }
+
+    /** A measured number with at most three decimals; all of them stand in the JSON. */
+    public static String number(JsonNode number) {
+        if (!number.isNumber()) return "–";
+        var exact = number.decimalValue();
+        return exact.scale() > 3
+                ? exact.setScale(3, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString()
+                : exact.toPlainString();
+    }
+
+    /** A line for each way to count rows of which nobody can tell, and for each warning. */
+    public static List<String> advice(JsonNode seen) {
+        var lines = new ArrayList<String>();
+        for (JsonNode offer : seen.path("offers")) {
+            lines.add("  To count the " + offer.path("rows") + " rows without "
+                    + offer.path("column").asString("") + " too, write: "
+                    + offer.path("condition").asString(""));
+        }
+        for (JsonNode warning : seen.path("warnings")) {
+            String suggestion = warning.path("suggestion").asString("");
+            lines.add("  Warning: " + warning.path("message").asString("")
+                    + (suggestion.isEmpty() ? "" : "; did you mean \"" + suggestion + "\"?"));
+        }
+        return lines;
     }
 
     public static List<String> texts(JsonNode array) {

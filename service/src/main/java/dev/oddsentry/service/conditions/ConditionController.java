@@ -46,12 +46,14 @@ class ConditionController {
 
     /**
      * @param text the condition as text; or {@code tree}, and one of the two
+     * @param place {@code check} for a {@code fire when}, {@code measure} for a measure; absent otherwise
      * @param per the columns of the groups it is over; absent where it is over rows
-     * @param measures of the groups, by name
+     * @param measures of the groups, by name; for a measure those before it
      */
     record ConditionBody(
             @Nullable @Size(max = 20_000) String text,
             @Nullable JsonNode tree,
+            @Nullable String place,
             @Nullable List<String> per,
             @Nullable Map<String, String> measures) {}
 
@@ -71,8 +73,13 @@ class ConditionController {
         var query = require(name);
         String text = body.text() != null ? body.text() : Condition.print(ConditionTrees.tree(body.tree()));
         var labels = labels(query.definition(), body);
+        if ("check".equals(body.place())) return readFireWhen(text, labels);
         var scene = scene(query, body.per(), body.measures());
         var problems = new ArrayList<>(scene.problems());
+        if ("measure".equals(body.place())) {
+            problems.addAll(scene.measureProblems(text));
+            return new ConditionSeen(text, treeOrNull(text), Condition.noun(text, labels), List.of(), problems);
+        }
         Condition condition = null;
         if (problems.isEmpty()) {
             var reading = scene.read(text);
@@ -91,6 +98,11 @@ class ConditionController {
                 labels.sentence(text),
                 parts,
                 problems);
+    }
+
+    private static ConditionSeen readFireWhen(String text, RuleLabels labels) {
+        var problems = FireWhen.read(text).problems();
+        return new ConditionSeen(text, treeOrNull(text), labels.sentence(text), List.of(), problems);
     }
 
     private static @Nullable JsonNode treeOrNull(String text) {

@@ -47,6 +47,13 @@ record Scene(
         return groups == null ? Condition.read(text, columns, thresholds) : groups.condition(text);
     }
 
+    /** What is wrong with a measure of these groups. */
+    List<Problem> measureProblems(String text) {
+        return groups == null
+                ? List.of(Problem.error("only groups are measured", "", null))
+                : groups.measure("this", text);
+    }
+
     Completion.Options complete(String text, int offset) {
         return groups == null ? Completion.at(text, offset, columns, thresholds) : groups.complete(text, offset);
     }

@@ -3,6 +3,7 @@ package dev.oddsentry.service.definitions;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
+import java.util.Map;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -37,6 +38,14 @@ class DefinitionController {
     @GetMapping(path = "/rule/{name}", produces = "application/yaml")
     String rule(@PathVariable String name) {
         return Document.print(store.rule(name)
+                .orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."))
+                .definition());
+    }
+
+    /** The same as JSON, for an editor; what is sent back may be JSON too, since that is YAML. */
+    @GetMapping(path = "/rule/{name}", produces = "application/json")
+    Map<String, Object> ruleAsJson(@PathVariable String name) {
+        return Document.tree(store.rule(name)
                 .orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."))
                 .definition());
     }

@@ -1,0 +1,131 @@
+package dev.oddsentry.cli.commands;
+
+import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.Words;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "backtest",
+        mixinStandardHelpOptions = true,
+        description =
+                "Runs a rule over the past slots of its schedule and says how often it would have mailed. Changes nothing.",
+        footer = {
+            "",
+            "Example: odd backtest late-sailings --days 90",
+            "         odd backtest late-sailings --days 90 --threshold late_minutes=20,25,30",
+            "It is reckoned on the data as it is today. Broken off with Ctrl-C, it stops at the service too."
+        })
+public final class BackTestCommand extends ServiceCommand {
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    OutputOptions output;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    RuleArgument rule;
+
+    @Option(names = "--days", paramLabel = "N", defaultValue = "90", description = "How far back (90).")
+    int days;
+
+    @Option(
+            names = "--threshold",
+            paramLabel = "NAME=VALUE,…",
+            description = "Values to try side by side; each replaces all values of that threshold.")
+    Map<String, String> thresholds = Map.of();
+
+    @Option(names = "--draft", paramLabel = "FILE", description = "A document of the rule that is not saved.")
+    @Nullable
+    Path draft;
+
+    @Option(names = "--slots", description = "Each slot that would have mailed, found or could not judge something.")
+    boolean slots;
+
+    @Override
+    public Integer call() throws IOException {
+        var body = new LinkedHashMap<String, @Nullable Object>();
+        body.put("days", days);
+        body.put("thresholds", onTrial());
+        body.put("document", draft == null ? null : Files.readString(draft));
+        JsonNode work = new LongWork(api(), err()).await(api().post(rule.path("/back-tests"), body));
+        if (!work.path("state").asString("").equals("DONE")) {
+            err().println("The back-test " + Words.state(work.path("state")) + ": "
+                    + work.path("reason").asString(""));
+            return 1;
+        }
+        JsonNode result = work.path("result");
+        if (output.format == null) {
+            out().println("Reckoned on today's data, after " + result.path("warmUp") + " slots to warm up.");
+            out().println();
+        }
+        output.print(out(), result, () -> slots ? bySlot(result) : byVariant(result), "Every slot was silent.");
+        return 0;
+    }
+
+    private Map<String, List<BigDecimal>> onTrial() {
+        var onTrial = new LinkedHashMap<String, List<BigDecimal>>();
+        thresholds.forEach((name, values) -> {
+            var numbers = new ArrayList<BigDecimal>();
+            for (String value : values.split(",", -1)) numbers.add(number(name, value.strip()));
+            onTrial.put(name, numbers);
+        });
+        return onTrial;
+    }
+
+    private BigDecimal number(String name, String value) {
+        try {
+            return new BigDecimal(value);
+        } catch (NumberFormatException notOne) {
+            throw new ParameterException(
+                    spec().commandLine(), "\"" + value + "\" is no number; write --threshold " + name + "=20,25,30");
+        }
+    }
+
+    private static String variant(JsonNode variant) {
+        var words = new ArrayList<String>();
+        variant.path("thresholds").properties().forEach(each -> words.add(each.getKey() + " " + each.getValue()));
+        return words.isEmpty() ? "as it is" : String.join(", ", words);
+    }
+
+    private static Listing byVariant(JsonNode result) {
+        var table = new Listing("With", "Checks", "Mails", "Told in all", "Most exceptions", "Not judged");
+        for (JsonNode variant : result.path("variants")) {
+            table.add(
+                    variant(variant),
+                    variant.path("checks").asString(""),
+                    variant.path("mails").asString(""),
+                    variant.path("news").asString(""),
+                    variant.path("mostExceptions").asString(""),
+                    variant.path("notJudged").asString(""));
+        }
+        return table;
+    }
+
+    private static Listing bySlot(JsonNode result) {
+        var table = new Listing("With", "Slot", "Exceptions", "Critical", "Told", "Not judged");
+        for (JsonNode variant : result.path("variants")) {
+            for (JsonNode slot : variant.path("slots")) {
+                table.add(
+                        variant(variant),
+                        Words.time(slot.path("slot")),
+                        slot.path("exceptions").asString(""),
+                        slot.path("critical").asString(""),
+                        slot.path("news").asString(""),
+                        slot.path("notJudged").asString(""));
+            }
+        }
+        return table;
+    }
+}

@@ -1,0 +1,64 @@
+import { useState } from 'react'
+import { Button, Form, ProgressBar, Table } from 'react-bootstrap'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { numberWords, plural } from '../../shared/words'
+import { backTest, stopWork, work, type RuleDocument, type Variant, type Work } from './api'
+
+/** How often the rule, as it is being edited, would have mailed over past slots. */
+export function BackTestPanel({ document }: { document: RuleDocument }) {
+  const [days, setDays] = useState('30')
+  const [name, setName] = useState('')
+  const [values, setValues] = useState('')
+  const onTrial: Record<string, string[]> = name.trim() && values.trim() ? { [name.trim()]: values.split(/[,;]\s*/).map((each) => each.trim()) } : {}
+  const start = useMutation({ mutationFn: () => backTest(document.name, Number(days), onTrial, document) })
+  return (
+    <section className="sheet">
+      <h2>Back-test</h2>
+      <Form className="d-flex gap-2 align-items-end flex-wrap mt-2" onSubmit={(event) => { event.preventDefault(); start.mutate() }}>
+        <Form.Group controlId="days"><Form.Label className="mb-0 small quiet">Days back</Form.Label><Form.Control size="sm" type="number" min={1} max={3660} value={days} onChange={(event) => setDays(event.target.value)} /></Form.Group>
+        <Form.Group controlId="trial-name"><Form.Label className="mb-0 small quiet">Threshold on trial</Form.Label><Form.Control size="sm" value={name} placeholder="none" onChange={(event) => setName(event.target.value)} /></Form.Group>
+        <Form.Group controlId="trial-values"><Form.Label className="mb-0 small quiet">its values</Form.Label><Form.Control size="sm" value={values} placeholder="20, 25, 30" onChange={(event) => setValues(event.target.value)} /></Form.Group>
+        <Button type="submit" variant="plain" disabled={start.isPending}>Run</Button>
+      </Form>
+      <div role="status">
+        {start.error && <p className="told bad">{start.error.message}</p>}
+        {start.data && <Progress key={start.data.id} asked={start.data} />}
+      </div>
+    </section>
+  )
+}
+
+function Progress({ asked }: { asked: Work }) {
+  const now = useQuery({ ...work(asked.id), initialData: asked })
+  const stop = useMutation({ mutationFn: () => stopWork(asked.id), onSuccess: () => now.refetch() })
+  const { state, stepsDone, steps, reason, result } = now.data
+  if (state === 'DONE' && result) return <Variants variants={result.variants} warmUp={result.warmUp} />
+  if (state === 'FAILED' || state === 'STOPPED') return <p className="told bad">{reason}</p>
+  return (
+    <div className="d-flex gap-2 align-items-center mt-2">
+      <ProgressBar className="flex-grow-1" now={stepsDone} max={steps || 1} aria-label="Back-test" />
+      <span className="small quiet">{numberWords(stepsDone)} of {plural(steps, 'slot')}</span>
+      <Button size="sm" variant="plain" onClick={() => stop.mutate()}>Stop</Button>
+    </div>
+  )
+}
+
+const nameOf = (variant: Variant) => Object.entries(variant.thresholds).map(([name, value]) => `${name} ${value}`).join(', ') || 'as it is'
+
+function Variants({ variants, warmUp }: { variants: Variant[]; warmUp: number }) {
+  return (
+    <div className="scroll">
+      <Table>
+        <thead><tr><th>With</th><th className="num">Checks</th><th className="num">Mails</th><th className="num">Told in all</th><th className="num">Most exceptions</th><th className="num">Not judged</th></tr></thead>
+        <tbody>
+          {variants.map((variant) => (
+            <tr key={nameOf(variant)}>
+              <td>{nameOf(variant)}</td><td className="num">{variant.checks}</td><td className="num">{variant.mails}</td><td className="num">{variant.news}</td><td className="num">{variant.mostExceptions}</td><td className="num">{variant.notJudged}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <p className="small quiet mt-1 mb-0">Reckoned on today's data, after {plural(warmUp, 'slot')} to warm up.</p>
+    </div>
+  )
+}

@@ -1,0 +1,72 @@
+import { Button, Table } from 'react-bootstrap'
+import { OpenCounts, SeverityTag } from '../../shared/SeverityTag'
+import { numberWords, plural } from '../../shared/words'
+import type { Compared, DraftSeen, Seen } from './api'
+
+const shownAtFirst = 12
+
+/** What a check with these conditions would find now, and how that differs from the saved rule. */
+export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (condition: string) => void }) {
+  const { draft, compared } = seen
+  return (
+    <>
+      <p className="mt-2 mb-1">
+        {plural(draft.rowsRead, 'row')} read in {numberWords(draft.tookMillis)} ms, <strong>{plural(draft.exceptions, 'exception')}</strong> <OpenCounts open={draft.bySeverity} />; a check now would report {numberWords(draft.wouldReport)}.
+      </p>
+      {compared && <Against compared={compared} />}
+      <dl className="facts">
+        {draft.parts.map((part, index) => (
+          <Part key={index} rowsLeft={part.rowsLeft} text={part.text} />
+        ))}
+      </dl>
+      {draft.offers.map((offer, index) => (
+        <p key={index} className="small mb-1 mt-2">
+          Unknown for {plural(offer.rows, 'row')} without {offer.column}. <Button size="sm" variant="plain" onClick={() => onAccept(offer.condition)}>Count them too</Button>
+        </p>
+      ))}
+      {draft.notJudged.length > 0 && <p className="small mb-1 mt-2">Not judged: {draft.notJudged.map(({ group, reason }) => `${group} (${reason})`).join(', ')}</p>}
+      {draft.warnings.map((warning, index) => (
+        <p key={index} className="small mb-1 mt-2">Warning: {warning.message}{warning.suggestion && <> – did you mean “{warning.suggestion}”?</>}</p>
+      ))}
+      {draft.rows.length > 0 && <Rows seen={draft} />}
+    </>
+  )
+}
+
+function Part({ rowsLeft, text }: { rowsLeft: number; text: string }) {
+  return <><dt className="num">{numberWords(rowsLeft)}</dt><dd>left after <code>{text}</code></dd></>
+}
+
+function Against({ compared }: { compared: Compared }) {
+  if (compared.onlyDraftCount === 0 && compared.onlyActiveCount === 0)
+    return <p className="told mt-2">The same {plural(compared.both, 'exception')} as the saved rule.</p>
+  return (
+    <div className="told mt-2">
+      Against the saved rule: {numberWords(compared.both)} of both, <strong>{numberWords(compared.onlyDraftCount)} more</strong>{compared.onlyDraft.length > 0 && <> ({compared.onlyDraft.slice(0, 5).join('; ')}{compared.onlyDraftCount > 5 && ' …'})</>},{' '}
+      <strong>{numberWords(compared.onlyActiveCount)} no more</strong>{compared.onlyActive.length > 0 && <> ({compared.onlyActive.slice(0, 5).join('; ')}{compared.onlyActiveCount > 5 && ' …'})</>}.
+    </div>
+  )
+}
+
+function Rows({ seen }: { seen: Seen }) {
+  return (
+    <div className="scroll">
+      <Table>
+        <thead><tr><th>Severity</th>{seen.columns.map((column) => <th key={column.name} className={column.type === 'number' ? 'num' : ''}>{column.label}</th>)}</tr></thead>
+        <tbody>
+          {seen.rows.slice(0, shownAtFirst).map((row, index) => (
+            <tr key={index}>
+              <td><SeverityTag severity={row.severity} /></td>
+              {row.cells.map((cell, i) => (
+                <td key={i} className={seen.columns[i]?.type === 'number' ? 'num' : ''}>
+                  {cell.marked ? <mark>{cell.text ?? 'missing'}</mark> : (cell.text ?? <span className="quiet">missing</span>)}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      {seen.rows.length > shownAtFirst && <p className="small quiet mt-1 mb-0">The first {shownAtFirst}, worst first.</p>}
+    </div>
+  )
+}

@@ -1,0 +1,67 @@
+import { screen } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { Route, Routes } from 'react-router'
+import { renderAt } from '../../shared/render.test-kit'
+import { RuleEditor } from './RuleEditor'
+
+const document = { kind: 'rule', name: 'late-sailings', title: 'Late sailings', query: 'sailings-lately', exceptions: 'delay_min > 15 and resaon is null', severity: [{ critical: 'delay_min >= 45' }, 'warning'] }
+
+const problem = { weight: 'ERROR', message: 'unknown column "resaon"', field: '', place: { line: 1, column: 20, offset: 19, length: 6 }, suggestion: 'reason' }
+
+const seen = {
+  draft: {
+    slot: '2026-11-24T04:40:00Z', rowsRead: 743, tookMillis: 31, exceptions: 2, bySeverity: { WARNING: 2 }, unknownRows: 3, parts: [{ text: 'delay_min > 15', rowsLeft: 2, unknown: {} }],
+    offers: [{ part: 'delay_min > 15', column: 'delay_min', rows: 3, condition: 'delay_min > 15 or delay_min is null' }], warnings: [], notJudged: [], wouldReport: 1,
+    columns: [{ name: 'sailing', label: 'Sailing', type: 'text' }], rows: [{ severity: 'WARNING', news: ['new'], cells: [{ text: 'SK-412', marked: true }] }],
+  },
+  compared: { both: 1, onlyDraftCount: 1, onlyDraft: ['SK-412'], onlyActiveCount: 0, onlyActive: [] },
+}
+
+function show(answers: Record<string, unknown> = {}) {
+  return renderAt('/rules/late-sailings/edit', <Routes><Route path="/rules/:name/edit" element={<RuleEditor />} /></Routes>, {
+    'GET /api/definitions/rule/late-sailings': document,
+    'POST /api/queries/sailings-lately/condition': { text: '', sentence: 'late by over 15 min', problems: [] },
+    'POST /api/queries/sailings-lately/completion': { from: 0, to: 3, options: [{ text: 'reason', kind: 'column', detail: 'a text' }] },
+    ...answers,
+  })
+}
+
+test('a problem stands under its place with what was meant', async () => {
+  show({ 'POST /api/queries/sailings-lately/condition': { text: '', sentence: '', problems: [problem] } })
+  expect((await screen.findAllByText(/unknown column "resaon"/))[0]).toHaveTextContent('did you mean “reason”? (line 1, column 20)')
+})
+
+test('what may come next is offered and taken by the keyboard', async () => {
+  show()
+  const field = await screen.findByLabelText('Fires when')
+  await userEvent.type(field, 'rea')
+  expect(await screen.findByRole('option', { name: /reason column, a text/ })).toBeInTheDocument()
+  await userEvent.keyboard('{Enter}')
+  expect(field).toHaveValue('reason')
+})
+
+test('the preview says what differs, marks cells and offers to count what is missing', async () => {
+  show({ 'POST /api/preview': seen })
+  await userEvent.click(await screen.findByRole('button', { name: 'Preview' }))
+  expect(await screen.findByText('1 more')).toBeInTheDocument()
+  expect(screen.getByText('SK-412', { selector: 'mark' })).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Count them too' }))
+  expect(screen.getByLabelText('An exception is a row where')).toHaveValue('delay_min > 15 or delay_min is null')
+})
+
+test('a refused save keeps what was typed and says every problem', async () => {
+  const refused = Response.json({ detail: 'refused', problems: [{ ...problem, field: 'exceptions' }] }, { status: 422 })
+  show({ 'PUT /api/definitions?remark=': refused })
+  await userEvent.click(await screen.findByRole('button', { name: 'Save' }))
+  expect(await screen.findByText('exceptions', { selector: 'code' })).toBeInTheDocument()
+  expect(screen.getByLabelText('An exception is a row where')).toHaveValue('delay_min > 15 and resaon is null')
+})
+
+test('a back-test shows its variants side by side', async () => {
+  const variant = { checks: 30, mails: 12, news: 40, mostExceptions: 20, notJudged: 0, slots: [] }
+  const done = { id: 'w1', state: 'DONE', stepsDone: 31, steps: 31, endedAt: '2026-11-24T04:40:00Z', reason: null, result: { warmUp: 1, variants: [{ ...variant, thresholds: {} }, { ...variant, thresholds: { late_minutes: 20 }, mails: 7 }] } }
+  show({ 'POST /api/rules/late-sailings/back-tests': done, 'GET /api/long-work/w1': done })
+  await userEvent.click(await screen.findByRole('button', { name: 'Run' }))
+  expect(await screen.findByText('late_minutes 20')).toBeInTheDocument()
+  expect(screen.getByText('as it is')).toBeInTheDocument()
+})

@@ -1,0 +1,92 @@
+import { queryOptions } from '@tanstack/react-query'
+import { api, type ApiProblem } from '../../api/client'
+import type { Instant, NotJudged, PartCount, Severity } from '../../api/types'
+
+/** Severity's word, and its condition; the last band is bare. */
+export type Band = string | Record<string, string>
+
+/** The parts of a rule's document that the editor edits; the others go back as they came. */
+export type RuleDocument = {
+  name: string
+  title: string
+  query: string
+  per?: string[]
+  measures?: Record<string, string | { value: string }>
+  exceptions?: string
+  severity?: Band[]
+  'fire when'?: string
+}
+
+export type Place = { per?: string[] | undefined; measures?: Record<string, string> | undefined; place?: 'check' | 'measure' | undefined }
+export type ConditionSeen = { text: string; sentence: string; problems: ApiProblem[] }
+export type Option = { text: string; kind: string; detail: string }
+export type Options = { from: number; to: number; options: Option[] }
+
+export type Offer = { part: string; column: string; rows: number; condition: string }
+export type ShownRow = { severity: Severity; news: string[]; cells: { text: string | null; marked: boolean }[] }
+export type Seen = {
+  slot: Instant
+  rowsRead: number
+  tookMillis: number
+  exceptions: number
+  bySeverity: Partial<Record<Severity, number>>
+  unknownRows: number
+  parts: PartCount[]
+  offers: Offer[]
+  warnings: ApiProblem[]
+  notJudged: NotJudged[]
+  wouldReport: number
+  columns: { name: string; label: string; type: string }[]
+  rows: ShownRow[]
+}
+export type Compared = { both: number; onlyDraftCount: number; onlyDraft: string[]; onlyActiveCount: number; onlyActive: string[] }
+export type DraftSeen = { draft: Seen; compared: Compared | null }
+
+export type Slot = { slot: Instant; exceptions: number; critical: number; news: number; notJudged: number }
+export type Variant = { thresholds: Record<string, number>; checks: number; mails: number; news: number; mostExceptions: number; notJudged: number; slots: Slot[] }
+export type Work = {
+  id: string
+  state: 'WAITING' | 'RUNNING' | 'DONE' | 'FAILED' | 'STOPPED'
+  stepsDone: number
+  steps: number
+  endedAt: Instant | null
+  reason: string | null
+  result: { warmUp: number; variants: Variant[] } | null
+}
+
+const query = (name: string) => `/api/queries/${encodeURIComponent(name)}`
+
+export const ruleDocument = (name: string) =>
+  queryOptions({
+    queryKey: ['document', name],
+    queryFn: () => api.get<RuleDocument>(`/api/definitions/rule/${encodeURIComponent(name)}`),
+    staleTime: Infinity,
+    gcTime: 0,
+  })
+
+export const conditionSeen = (queryName: string, text: string, place: Place) =>
+  queryOptions({
+    queryKey: ['condition', queryName, text, place],
+    queryFn: () => api.post<ConditionSeen>(`${query(queryName)}/condition`, { text, ...place }),
+    placeholderData: (before: ConditionSeen | undefined) => before,
+  })
+
+export const complete = (queryName: string, text: string, offset: number, place: Place) =>
+  api.post<Options>(`${query(queryName)}/completion`, { text, offset, ...place })
+
+export const previewDraft = (document: RuleDocument) => api.document<DraftSeen>('POST', '/api/preview', document)
+
+export const save = (document: RuleDocument, remark: string) =>
+  api.document<{ revision: number; changed: boolean; warnings: ApiProblem[] }>('PUT', `/api/definitions?remark=${encodeURIComponent(remark)}`, document)
+
+export const backTest = (rule: string, days: number, thresholds: Record<string, string[]>, document: RuleDocument) =>
+  api.post<Work>(`/api/rules/${encodeURIComponent(rule)}/back-tests`, { days, thresholds, document: JSON.stringify(document, null, 1) })
+
+export const work = (id: string) =>
+  queryOptions({
+    queryKey: ['long-work', id],
+    queryFn: () => api.get<Work>(`/api/long-work/${id}`),
+    refetchInterval: ({ state }) => (state.data?.endedAt ? false : 500),
+  })
+
+export const stopWork = (id: string) => api.post<Work>(`/api/long-work/${id}/stop`)

@@ -1,0 +1,60 @@
+import { Table } from 'react-bootstrap'
+import { useQuery } from '@tanstack/react-query'
+import { Loaded } from '../../shared/Loading'
+import { measureWords, plural, timeWords } from '../../shared/words'
+import { historyOf, type Series } from './api'
+
+/** What the rule's checks measured of each group: the last value, and the way there. */
+export function HistoryPanel({ name }: { name: string }) {
+  const history = useQuery(historyOf(name))
+  return (
+    <section className="sheet">
+      <h2>Measured</h2>
+      <Loaded query={history} what="What was measured">
+        {(all) => (all.length === 0 ? <p className="quiet mt-2 mb-0">Nothing yet: each scheduled check adds a point.</p> : <SeriesTable all={all} />)}
+      </Loaded>
+    </section>
+  )
+}
+
+function SeriesTable({ all }: { all: Series[] }) {
+  return (
+    <div className="scroll">
+      <Table>
+        <thead><tr><th>Measured</th><th>Of</th><th className="num">Last</th><th>At</th><th>Before</th><th className="num">Points</th></tr></thead>
+        <tbody>
+          {all.map((series, index) => {
+            const last = series.points.at(-1)
+            return (
+              <tr key={index}>
+                <td>{series.measured}</td>
+                <td>{series.group}</td>
+                <td className="num">{last ? measureWords(last.value) : ''}</td>
+                <td className="text-nowrap">{last && timeWords(last.slot)}</td>
+                <td><Line series={series} /></td>
+                <td className="num">{series.points.length}</td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </Table>
+    </div>
+  )
+}
+
+const width = 120
+const height = 24
+
+function Line({ series }: { series: Series }) {
+  const values = series.points.map(({ value }) => value)
+  if (values.length < 2) return null
+  const low = Math.min(...values)
+  const high = Math.max(...values)
+  const y = (value: number) => (high === low ? height / 2 : height - 2 - ((value - low) / (high - low)) * (height - 4))
+  const points = values.map((value, index) => `${(index / (values.length - 1)) * (width - 2) + 1},${y(value)}`).join(' ')
+  return (
+    <svg className="trend" width={width} height={height} role="img" aria-label={`${plural(values.length, 'point')} from ${measureWords(low)} to ${measureWords(high)}`}>
+      <polyline points={points} />
+    </svg>
+  )
+}

@@ -1,0 +1,46 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { ApiError } from '../../api/client'
+import { plural } from '../../shared/words'
+import { importTable, type ThresholdSummary } from './api'
+
+/** Values pasted as a table, from a spreadsheet or a CSV file. */
+export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
+  const [table, setTable] = useState('')
+  const [remark, setRemark] = useState('')
+  const client = useQueryClient()
+  const load = useMutation({
+    mutationFn: () => importTable(threshold.name, table, remark),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['thresholds'] }),
+  })
+  const problems = load.error instanceof ApiError ? load.error.problems : []
+  return (
+    <section className="sheet">
+      <h2>Paste a table of values</h2>
+      <Form className="mt-2" onSubmit={(event) => { event.preventDefault(); load.mutate() }}>
+        <Form.Group controlId="table" className="mb-2">
+          <Form.Label className="mb-0">The first line is <code>{[...threshold.key, 'from', 'number'].join(',')}</code></Form.Label>
+          <Form.Control as="textarea" rows={5} className="font-monospace" value={table} onChange={(event) => setTable(event.target.value)} />
+        </Form.Group>
+        <Form.Group controlId="table-remark" className="mb-2">
+          <Form.Label className="mb-0">Why</Form.Label>
+          <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
+        </Form.Group>
+        <div className="d-flex gap-3 align-items-center">
+          <Button type="submit" variant="plain" disabled={load.isPending || table.trim() === '' || remark.trim() === ''}>Import</Button>
+          <a href={`/api/thresholds/${threshold.name}/values.csv`} download={`${threshold.name}.csv`}>The values as a file</a>
+        </div>
+      </Form>
+      <div role="status">
+        {load.data && <p className="told">{plural(load.data.read, 'value')} read, {load.data.changed} of them changed something.</p>}
+        {load.isError && (
+          <ul className="told bad list-unstyled">
+            {problems.length === 0 && <li>{load.error.message}</li>}
+            {problems.map((problem, index) => <li key={index}>{problem.field && `${problem.field}: `}{problem.message}</li>)}
+          </ul>
+        )}
+      </div>
+    </section>
+  )
+}
