@@ -27,7 +27,7 @@ class WritingConditionsTest {
     void textAndTreeAreTwoViewsOfOneCondition() {
         var seen = condition(Map.of("text", "delay_min>15 AND reason is null"));
         assertThat(seen.path("text").asString()).isEqualTo("delay_min > 15 and reason is null");
-        assertThat(seen.path("sentence").asString()).isEqualTo("late by over 15 min and reason is missing");
+        assertThat(seen.path("sentence").asString()).isEqualTo("late by more than 15 min and reason is missing");
         assertThat(seen.path("parts").path(1).path("sentence").asString()).isEqualTo("reason is missing");
         var again = condition(Map.of("tree", seen.path("tree")));
         assertThat(again.path("text").asString()).isEqualTo(seen.path("text").asString());
@@ -46,7 +46,7 @@ class WritingConditionsTest {
         var ofGroup = condition(
                 Map.of("text", "late > 3", "per", List.of("sailing"), "measures", Map.of("late", "sum(delay_min)")));
         assertThat(ofGroup.path("problems")).isEmpty();
-        assertThat(ofGroup.path("sentence").asString()).isEqualTo("late is over 3");
+        assertThat(ofGroup.path("sentence").asString()).isEqualTo("late is more than 3");
     }
 
     @Test

@@ -38,7 +38,7 @@ final class Compiler {
         this.types = types;
         this.places = places;
         this.moment = moment;
-        this.moments = new Moments(moment.zone());
+        this.moments = new Moments(moment);
     }
 
     Node compile(Expression tree) {

@@ -197,7 +197,7 @@ public final class Condition {
 
     /** True where the answer for the same row changes with the slot. */
     public boolean isRelative() {
-        return Trees.nodes(tree).anyMatch(Expression.Within.class::isInstance);
+        return Trees.isRelative(tree);
     }
 
     /** The positions of the columns that this condition reads, in the order it reads them. */

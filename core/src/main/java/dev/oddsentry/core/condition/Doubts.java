@@ -64,7 +64,7 @@ final class Doubts {
                 || node instanceof Expression.Threshold
                 || node instanceof Aggregate
                 || node instanceof Expression.History
-                || node instanceof Expression.Within
+                || Trees.looksAtTheSlot(node)
                 || (node instanceof Expression.Call call && isCount(call));
     }
 

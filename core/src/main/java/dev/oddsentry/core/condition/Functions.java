@@ -16,6 +16,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
@@ -26,6 +27,9 @@ import org.jspecify.annotations.Nullable;
 final class Functions {
     static final String COALESCE = "coalesce";
     static final String NULLIF = "nullif";
+    static final String TODAY = "today";
+    static final String NOW = "now";
+    static final Set<String> LOOKING_AT_THE_SLOT = Set.of(TODAY, NOW);
     private static final int MOST_DECIMALS = 1000;
 
     private static final Map<String, Function> BY_NAME = new LinkedHashMap<>();
@@ -74,6 +78,8 @@ final class Functions {
                 "number",
                 "a text as the number it says",
                 signature(Type.NUMBER, (arguments, _) -> parse(text(arguments[0])), Kind.TEXT));
+        add(TODAY, "the slot's date in the rule's zone", signature(Type.DATE, (_, moments) -> moments.today()));
+        add(NOW, "the slot", signature(Type.INSTANT, (_, moments) -> moments.slot()));
         add(
                 "days_between",
                 "calendar days from the first to the second, in the rule's zone",

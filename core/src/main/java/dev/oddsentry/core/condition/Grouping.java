@@ -152,7 +152,7 @@ public final class Grouping {
 
     /** True where the same rows may give another answer at another slot. */
     public boolean isRelative() {
-        return steps.stream().anyMatch(step -> Trees.nodes(step.tree).anyMatch(Expression.Within.class::isInstance));
+        return steps.stream().anyMatch(step -> Trees.isRelative(step.tree));
     }
 
     /** How far back a series is looked at. */
@@ -238,7 +238,7 @@ public final class Grouping {
                 tree,
                 argument == null ? null : ofRow.compile(argument),
                 tree.filter() == null ? null : ofRow.compile(tree.filter()),
-                new Ordering(type, type, new Moments(moment.zone())).total());
+                new Ordering(type, type, new Moments(moment)).total());
     }
 
     private Compiler compiler(Read from, Layout layout, Moment moment) {

@@ -2,7 +2,9 @@ package dev.oddsentry.core.condition;
 
 import dev.oddsentry.core.condition.Expression.Aggregate;
 import dev.oddsentry.core.condition.Expression.Comparison;
+import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Type;
+import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.Map;
 import java.util.Optional;
@@ -73,7 +75,7 @@ record Range(
 
     private static Ordering order(Expression subject, Map<Expression, Type> types) {
         Type type = TypeChecker.typeOf(types, subject);
-        return new Ordering(type, type, new Moments(ZoneOffset.UTC));
+        return new Ordering(type, type, new Moments(new Moment(Instant.EPOCH, ZoneOffset.UTC)));
     }
 
     /** All values that the subject can have at all. */

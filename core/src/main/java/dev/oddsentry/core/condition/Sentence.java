@@ -6,6 +6,7 @@ import dev.oddsentry.core.condition.Expression.History;
 import dev.oddsentry.core.time.Window;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Type;
+import java.math.BigDecimal;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
@@ -14,7 +15,7 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A condition in plain English, made from its tree and the columns' labels: {@code late by over 15 min, reason is missing, and status is
+ * A condition in plain English, made from its tree and the columns' labels: {@code late by more than 15 min, reason is missing, and status is
  * none of cancelled, training}. What has no words of its own stands as it was written.
  */
 final class Sentence {
@@ -69,15 +70,31 @@ final class Sentence {
     }
 
     private String comparison(Comparison comparison) {
+        var left = comparison.left();
+        var right = comparison.right();
+        String value = value(right, unitOf(left));
+        if (comparison.operator() == Comparison.Operator.UNEQUAL && !(right instanceof Expression.Literal))
+            return subject(left) + " differs from " + value;
+        boolean moments = isMoment(left) || isMoment(right);
         String words = switch (comparison.operator()) {
             case EQUAL -> "";
             case UNEQUAL -> "not ";
-            case LESS -> "under ";
-            case AT_MOST -> "at most ";
-            case MORE -> "over ";
-            case AT_LEAST -> "at least ";
+            case LESS -> moments ? "before " : "less than ";
+            case AT_MOST -> moments ? "no later than " : "at most ";
+            case MORE -> moments ? "after " : "more than ";
+            case AT_LEAST -> moments ? "no earlier than " : "at least ";
         };
-        return is(comparison.left(), false) + words + value(comparison.right(), unitOf(comparison.left()));
+        return is(left, false) + words + value;
+    }
+
+    /** What shows by itself that it is a date or a time; of a column, its name alone does not. */
+    private static boolean isMoment(Expression operand) {
+        return switch (operand) {
+            case Expression.Literal(var type, var _) -> type.isMoment() || type == Type.TIME;
+            case Expression.Call call -> Functions.LOOKING_AT_THE_SLOT.contains(call.name());
+            case Arithmetic node -> isMoment(node.left());
+            default -> false;
+        };
     }
 
     private String in(Expression operand, List<Expression> options, boolean negated) {
@@ -141,6 +158,8 @@ final class Sentence {
                 call.arguments().isEmpty()
                         ? "the number of news"
                         : "the number of " + CheckCounts.kindOf(call) + " findings";
+            case Expression.Call call
+            when call.arguments().isEmpty() && Functions.LOOKING_AT_THE_SLOT.contains(call.name()) -> call.name();
             case Expression.Negation(var inner) -> "-" + bracketed(inner);
             case Arithmetic node -> {
                 String sign = switch (node.operator()) {
@@ -173,12 +192,19 @@ final class Sentence {
             case MAX -> "the greatest " + of;
             case MEDIAN -> "the median of " + of;
             case PERCENTILE ->
-                "the " + (aggregate.percent() == null ? "" : aggregate.percent().toPlainString()) + "th percentile of "
-                        + of;
+                "the " + (aggregate.percent() == null ? "" : ordinal(aggregate.percent())) + " percentile of " + of;
             case STDDEV -> "the standard deviation of " + of;
             case SHARE -> "the share of rows where " + (argument == null ? "" : of(argument));
         };
         return aggregate.filter() == null ? words : words + " (of rows where " + of(aggregate.filter()) + ")";
+    }
+
+    private static String ordinal(BigDecimal number) {
+        String digits = number.toPlainString();
+        if (digits.matches("(.*[^1])?1")) return digits + "st";
+        if (digits.matches("(.*[^1])?2")) return digits + "nd";
+        if (digits.matches("(.*[^1])?3")) return digits + "rd";
+        return digits + "th";
     }
 
     private String history(Expression.History history) {

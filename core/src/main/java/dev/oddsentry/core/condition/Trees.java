@@ -15,6 +15,16 @@ final class Trees {
         return Stream.concat(Stream.of(tree), children(tree).stream().flatMap(Trees::nodes));
     }
 
+    /** True where the same values may give another answer at another slot. */
+    static boolean isRelative(Expression tree) {
+        return nodes(tree).anyMatch(Trees::looksAtTheSlot);
+    }
+
+    static boolean looksAtTheSlot(Expression node) {
+        return node instanceof Expression.Within
+                || (node instanceof Expression.Call(var name, var _) && Functions.LOOKING_AT_THE_SLOT.contains(name));
+    }
+
     static List<Expression> children(Expression tree) {
         return switch (tree) {
             case Expression.Literal _, Expression.ColumnName _ -> List.of();

@@ -13,6 +13,7 @@ import java.util.ArrayList;
 import java.util.Collection;
 import java.util.IdentityHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.Supplier;
@@ -122,6 +123,8 @@ final class TypeChecker {
             return name.name() + " belongs to single rows; take an aggregate of it, such as max(" + name.name()
                     + "), or group by it with per:";
         }
+        if (Functions.LOOKING_AT_THE_SLOT.contains(name.name().toLowerCase(Locale.ROOT)))
+            return "unknown column \"" + name.name() + "\"; the slot's is written " + name.name() + "()";
         String known = columns.names().isEmpty() ? "no columns" : String.join(", ", columns.names());
         return switch (scope.place()) {
             case ROW -> "unknown column \"" + name.name() + "\"; the query returns: " + known;

@@ -35,6 +35,7 @@ class ConditionProblemsTest {
                 "delay_min > 1)                      | 1 | 14 | 1 | this ) closes nothing |",
                 "ruond(delay_min) > 1                | 1 | 1 | 16 | unknown function \"ruond\" | round",
                 "round(reason) > 1                   | 1 | 7 | 6 | write round(number) or round(number, number), this is a text |",
+                "due < Today                         | 1 | 7 | 5 | is written Today() |",
                 "round() > 1                         | 1 | 1 | 7 | this has 0 arguments |",
                 "coalesce(delay_min, 'none') = 1     | 1 | 21 | 6 | the others are a number, this is a text |",
                 "reason matches '('                  | 1 | 1 | 18 | is no regular expression |",

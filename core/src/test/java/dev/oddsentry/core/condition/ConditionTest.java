@@ -56,6 +56,7 @@ class ConditionTest {
                 "logged = planned",
                 "due < planned and due = date '2026-11-17'",
                 "planned - due > 6 days",
+                "due = today() - 7 days and planned < now() and days_between(due, today()) = 7 and days_between(due, now()) = 7",
                 "due + 6 days = date '2026-11-23'",
                 "due + 6 days 18 hours 5 minutes = logged",
                 "cutoff > time '18:00' -- after the rush",
@@ -201,5 +202,17 @@ class ConditionTest {
         assertThat(judge.judge(row)).isEqualTo(Verdict.FALSE);
         row[7] = moment.slot();
         assertThat(judge.judge(row)).as("the window is half-open").isEqualTo(Verdict.FALSE);
+    }
+
+    @Test
+    void todayAndNowAreTheSlotsInTheRulesZone() {
+        // In Oslo it is already the 24th.
+        var moment = new Moment(Instant.parse("2026-11-23T23:30:00Z"), ZoneId.of("Europe/Oslo"));
+        var condition = Condition.read(
+                        "today() = date '2026-11-24' and now() = timestamp '2026-11-24 00:30' and planned < now() - 1 hour",
+                        Sailings.COLUMNS)
+                .orThrow();
+        assertThat(condition.isRelative()).isTrue();
+        assertThat(condition.at(moment).judge(Sailings.row())).isEqualTo(Verdict.TRUE);
     }
 }

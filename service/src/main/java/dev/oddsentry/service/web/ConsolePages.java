@@ -7,7 +7,17 @@ import org.springframework.web.bind.annotation.GetMapping;
 @Controller
 class ConsolePages {
 
-    @GetMapping({"/", "/login", "/today", "/rules", "/rules/**", "/outbox", "/outbox/**"})
+    @GetMapping({
+        "/",
+        "/login",
+        "/today",
+        "/rules",
+        "/rules/**",
+        "/thresholds",
+        "/thresholds/**",
+        "/outbox",
+        "/outbox/**"
+    })
     String page() {
         return "forward:/index.html";
     }
