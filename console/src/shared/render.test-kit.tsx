@@ -5,14 +5,14 @@ import { MemoryRouter } from 'react-router'
 import { vi } from 'vitest'
 import type { Check, RuleSummary } from '../api/types'
 
-/** Renders at an address, with an API that answers as given: `GET /api/rules` to a body, or to a function that makes one. */
+/** Renders at an address, with an API that answers as given: `GET /api/rules` to a body, or to a function that makes one of what was sent. */
 export function renderAt(address: string, node: ReactNode, answers: Record<string, unknown> = {}) {
   const calls: string[] = []
   vi.stubGlobal('fetch', (path: string, options: RequestInit) => {
     const call = `${options.method ?? 'GET'} ${path}`
     calls.push(call)
     const answer = answers[call]
-    const body: unknown = typeof answer === 'function' ? (answer as () => unknown)() : answer
+    const body: unknown = typeof answer === 'function' ? (answer as (sent: unknown) => unknown)(options.body) : answer
     if (body === undefined) return Promise.resolve(Response.json({ detail: `no answer to ${call}` }, { status: 404 }))
     if (body instanceof Response) return Promise.resolve(body)
     return Promise.resolve(Response.json(body))

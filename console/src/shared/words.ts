@@ -6,9 +6,9 @@ const numbers = new Intl.NumberFormat()
 /** An instant in the reader's zone. */
 export const timeWords = (instant: Instant) => time.format(new Date(instant))
 
-const measures = new Intl.NumberFormat(undefined, { maximumFractionDigits: 3 })
+const measures = new Intl.NumberFormat(undefined, { maximumFractionDigits: 3, maximumSignificantDigits: 3, roundingPriority: 'morePrecision' })
 
-/** A measured value, with at most three decimals. */
+/** A measured value with three decimals, or three digits where that says more. */
 export const measureWords = (value: number) => measures.format(value)
 
 export const numberWords = (value: number) => numbers.format(value)
@@ -18,11 +18,12 @@ export const stateWords = (state: string) => state.toLowerCase().replaceAll('_',
 
 export const plural = (count: number, one: string, many = `${one}s`) => `${numberWords(count)} ${count === 1 ? one : many}`
 
-/** `Terna (still learning usual(fuel, 8), 3 of 8)`, and how many more. */
-export function notJudgedWords(check: Pick<Check, 'notJudged' | 'notJudgedGroups'>): string {
-  const named = check.notJudgedGroups.map(({ group, reason }) => `${group} (${reason})`)
-  const more = (check.notJudged ?? 0) - named.length
-  return named.join(', ') + (more > 0 ? ` and ${numberWords(more)} more` : '')
+/** `Terna, Skua: still learning usual(fuel, 8), 3 of 8`, one for each reason, and how many more. */
+export function notJudgedWords({ notJudged, notJudgedGroups }: Pick<Check, 'notJudged' | 'notJudgedGroups'>): string {
+  const reasons = [...new Set(notJudgedGroups.map(({ reason }) => reason))]
+  const words = reasons.map((reason) => `${notJudgedGroups.filter((each) => each.reason === reason).map(({ group }) => group).join(', ')}: ${reason}`)
+  const more = (notJudged ?? 0) - notJudgedGroups.length
+  return words.join('; ') + (more > 0 ? `; and ${numberWords(more)} more` : '')
 }
 
 /** How a check ended, in one sentence. */

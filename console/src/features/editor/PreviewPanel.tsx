@@ -1,6 +1,6 @@
 import { Button, Table } from 'react-bootstrap'
 import { OpenCounts, SeverityTag } from '../../shared/SeverityTag'
-import { numberWords, plural } from '../../shared/words'
+import { notJudgedWords, numberWords, plural } from '../../shared/words'
 import type { Compared, DraftSeen, Seen } from './api'
 
 const shownAtFirst = 12
@@ -21,10 +21,10 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
       </dl>
       {draft.offers.map((offer, index) => (
         <p key={index} className="small mb-1 mt-2">
-          Unknown for {plural(offer.rows, 'row')} without {offer.column}. <Button size="sm" variant="plain" onClick={() => onAccept(offer.condition)}>Count them too</Button>
+          Unknown for {plural(offer.rows, draft.grouped ? 'group' : 'row')} without {offer.column}. <Button size="sm" variant="plain" onClick={() => onAccept(offer.condition)}>Count them too</Button>
         </p>
       ))}
-      {draft.notJudged.length > 0 && <p className="small mb-1 mt-2">Not judged: {draft.notJudged.map(({ group, reason }) => `${group} (${reason})`).join(', ')}</p>}
+      {draft.notJudged > 0 && <p className="small mb-1 mt-2">Not judged: {notJudgedWords(draft)}.</p>}
       {draft.warnings.map((warning, index) => (
         <p key={index} className="small mb-1 mt-2">Warning: {warning.message}{warning.suggestion && <> – did you mean “{warning.suggestion}”?</>}</p>
       ))}

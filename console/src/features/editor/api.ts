@@ -31,10 +31,12 @@ export type Seen = {
   exceptions: number
   bySeverity: Partial<Record<Severity, number>>
   unknownRows: number
+  grouped: boolean
   parts: PartCount[]
   offers: Offer[]
   warnings: ApiProblem[]
-  notJudged: NotJudged[]
+  notJudged: number
+  notJudgedGroups: NotJudged[]
   wouldReport: number
   columns: { name: string; label: string; type: string }[]
   rows: ShownRow[]

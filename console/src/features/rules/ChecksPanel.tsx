@@ -8,19 +8,20 @@ import { checksOf } from './api'
 
 const shown = 12
 
-export function ChecksPanel({ name }: { name: string }) {
+/** @param grouped whether groups are judged, not rows */
+export function ChecksPanel({ name, grouped }: { name: string; grouped: boolean }) {
   const checks = useQuery(checksOf(name))
   return (
     <section className="sheet">
       <h2>Checks</h2>
       <Loaded query={checks} what="The checks">
-        {(list) => (list.length === 0 ? <p className="quiet mt-2 mb-0">Not checked yet. Press Check now, or wait for its schedule.</p> : <ChecksTable checks={list} />)}
+        {(list) => (list.length === 0 ? <p className="quiet mt-2 mb-0">Not checked yet. Press Check now, or wait for its schedule.</p> : <ChecksTable checks={list} one={grouped ? 'group' : 'row'} />)}
       </Loaded>
     </section>
   )
 }
 
-function ChecksTable({ checks }: { checks: Check[] }) {
+function ChecksTable({ checks, one }: { checks: Check[]; one: string }) {
   const last = checks.find((check) => check.parts.length > 0)
   return (
     <>
@@ -40,26 +41,26 @@ function ChecksTable({ checks }: { checks: Check[] }) {
           </tbody>
         </Table>
       </div>
-      {last && <RowsLeft check={last} />}
+      {last && <Left check={last} one={one} />}
     </>
   )
 }
 
-/** How many rows each part of the condition left at the latest check, and where it stayed unknown. */
-function RowsLeft({ check }: { check: Check }) {
+/** How many rows or groups each part of the condition left at the latest check, and where it stayed unknown. */
+function Left({ check, one }: { check: Check; one: string }) {
   return (
     <>
-      <h2 className="mt-3">Rows left at the last check</h2>
+      <h2 className="mt-3">{one === 'row' ? 'Rows' : 'Groups'} left at the last check</h2>
       <dl className="facts">
-        <dt className="num">{numberWords(check.rowsRead ?? 0)}</dt><dd>read</dd>
-        {check.parts.map((part, index) => <PartLeft key={index} part={part} />)}
+        <dt className="num">{numberWords(check.rowsRead ?? 0)}</dt><dd>{check.rowsRead === 1 ? 'row' : 'rows'} read</dd>
+        {check.parts.map((part, index) => <PartLeft key={index} part={part} one={one} />)}
       </dl>
     </>
   )
 }
 
-function PartLeft({ part }: { part: PartCount }) {
-  const unknown = Object.entries(part.unknown).map(([column, rows]) => `unknown for ${plural(rows, 'row')} without ${column}`)
+function PartLeft({ part, one }: { part: PartCount; one: string }) {
+  const unknown = Object.entries(part.unknown).map(([column, rows]) => `unknown for ${plural(rows, one)} without ${column}`)
   return (
     <>
       <dt className="num">{numberWords(part.rowsLeft)}</dt>

@@ -59,7 +59,7 @@ function OneRule({ page }: { page: Page }) {
       {page.text.grouped && <HistoryPanel name={name} />}
       <div className="two">
         <RuleText page={page} />
-        <ChecksPanel name={name} />
+        <ChecksPanel name={name} grouped={page.text.grouped} />
       </div>
     </>
   )

@@ -27,10 +27,10 @@ export const thresholds = queryOptions({ queryKey: ['thresholds'], queryFn: () =
 export const threshold = (name: string) =>
   queryOptions({ queryKey: ['thresholds', name], queryFn: () => api.get<ThresholdPage>(path(name)) })
 
-export const effectOf = (name: string, value: NewValue) => api.post<Effect[]>(`${path(name)}/effect`, { values: [value] })
+export const effectOf = (name: string, values: NewValue[]) => api.post<Effect[]>(`${path(name)}/effect`, { values })
 
-export const give = (name: string, value: NewValue, remark: string) =>
-  api.post<ThresholdPage>(`${path(name)}/values`, { values: [value], remark })
+export const give = (name: string, values: NewValue[], remark: string) =>
+  api.post<ThresholdPage>(`${path(name)}/values`, { values, remark })
 
 export const importTable = (name: string, table: string, remark: string) =>
   api.text<{ read: number; changed: number }>(`${path(name)}/values.csv?remark=${encodeURIComponent(remark)}`, table, 'text/csv')

@@ -100,10 +100,10 @@ class BackTestTest {
         assertThat(points.path(0).path("filledIn").asBoolean()).isTrue();
 
         rule("per: []\nzone: Europe/Oslo\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)");
-        assertThat(preview().path("notJudged").path(0).path("reason").asString())
+        assertThat(preview().path("notJudgedGroups").path(0).path("reason").asString())
                 .isEqualTo("still learning usual(total, 5), 0 of 5");
         api.post("/api/rules/" + name + "/history/join", "");
-        assertThat(preview().path("notJudged")).isEmpty();
+        assertThat(preview().path("notJudgedGroups")).isEmpty();
     }
 
     private JsonNode preview() {

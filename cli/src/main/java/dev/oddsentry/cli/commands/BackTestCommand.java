@@ -67,7 +67,8 @@ public final class BackTestCommand extends ServiceCommand {
         }
         JsonNode result = work.path("result");
         if (output.format == null) {
-            out().println("Reckoned on today's data, after " + result.path("warmUp") + " slots to warm up.");
+            out().println("Reckoned on today's data, after " + Words.count(result.path("warmUp"), "slot")
+                    + " to warm up.");
             out().println();
         }
         output.print(out(), result, () -> slots ? bySlot(result) : byVariant(result), "Every slot was silent.");

@@ -19,6 +19,7 @@ public final class FindingsCommand extends ServiceCommand {
     /** The states by which findings can be asked for. */
     enum Wanted {
         OPEN,
+        PENDING,
         OUT_OF_SIGHT,
         CLEARED,
         ALL
@@ -36,7 +37,7 @@ public final class FindingsCommand extends ServiceCommand {
             names = "--state",
             paramLabel = "STATE",
             defaultValue = "open",
-            description = "open (the default), out_of_sight, cleared or all.")
+            description = "open (the default), pending (held until it lasts), out_of_sight, cleared or all.")
     @SuppressWarnings("NullAway.Init")
     Wanted state;
 

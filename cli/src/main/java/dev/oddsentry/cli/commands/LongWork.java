@@ -29,7 +29,7 @@ final class LongWork {
             int said = -1;
             while (!work.path("endedAt").isString()) {
                 int done = work.path("stepsDone").asInt(0);
-                if (done != said)
+                if (done != said && work.path("steps").asInt(0) > 0)
                     talk.println(done + " of " + work.path("steps").asInt(0) + " slots");
                 said = done;
                 Thread.sleep(LOOK_AGAIN);

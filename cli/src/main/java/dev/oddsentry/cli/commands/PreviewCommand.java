@@ -81,7 +81,8 @@ public final class PreviewCommand extends ServiceCommand {
 
     private static void compare(PrintWriter out, JsonNode compared) {
         if (compared.isNull()) return;
-        out.println("Held against the rule as it is saved: " + compared.path("both") + " exceptions of both, "
+        out.println("Held against the rule as it is saved: " + Words.count(compared.path("both"), "exception")
+                + " of both, "
                 + compared.path("onlyDraftCount") + " of the draft alone, " + compared.path("onlyActiveCount")
                 + " no more.");
         for (JsonNode each : compared.path("onlyDraft")) out.println("  + " + each.asString(""));
@@ -89,17 +90,15 @@ public final class PreviewCommand extends ServiceCommand {
     }
 
     private static void summarise(PrintWriter out, JsonNode seen) {
-        out.println(seen.path("rowsRead") + " rows read in " + seen.path("tookMillis") + " ms; "
-                + seen.path("exceptions") + " exceptions (" + Words.severities(seen.path("bySeverity"))
+        out.println(Words.count(seen.path("rowsRead"), "row") + " read in " + seen.path("tookMillis") + " ms; "
+                + Words.count(seen.path("exceptions"), "exception") + " (" + Words.severities(seen.path("bySeverity"))
                 + "); a check now would report " + seen.path("wouldReport") + ".");
-        Words.parts(seen.path("parts")).forEach(out::println);
+        Words.parts(seen).forEach(out::println);
         Words.advice(seen).forEach(out::println);
-        for (JsonNode each : seen.path("notJudged")) {
-            out.println("  Not judged: " + each.path("group").asString("") + ", "
-                    + each.path("reason").asString("") + ".");
-        }
-        if (seen.path("notJudged").isEmpty() && seen.path("unknownRows").asLong(0) > 0) {
-            out.println("  " + seen.path("unknownRows") + " rows are unknown, and so not counted.");
+        if (seen.path("notJudged").asLong(0) > 0) {
+            out.println("  Not judged: " + Words.notJudged(seen) + ".");
+        } else if (seen.path("unknownRows").asLong(0) > 0) {
+            out.println("  " + Words.count(seen.path("unknownRows"), "row") + " unknown, and so not counted.");
         }
         out.println();
     }

@@ -95,9 +95,9 @@ public final class TryCommand extends ServiceCommand {
     }
 
     private static void summarise(PrintWriter out, JsonNode tried) {
-        out.println(tried.path("rowsRead") + " rows read, " + tried.path("exceptions") + " exceptions, "
-                + tried.path("unknownRows") + " unknown.");
-        Words.parts(tried.path("parts")).forEach(out::println);
+        out.println(Words.count(tried.path("rowsRead"), "row") + " read, "
+                + Words.count(tried.path("exceptions"), "exception") + ", " + tried.path("unknownRows") + " unknown.");
+        Words.parts(tried).forEach(out::println);
         Words.advice(tried).forEach(out::println);
         out.println();
     }

@@ -1,10 +1,12 @@
 package dev.oddsentry.cli.output;
 
+import java.math.MathContext;
 import java.math.RoundingMode;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import tools.jackson.databind.JsonNode;
@@ -13,6 +15,8 @@ import tools.jackson.databind.JsonNode;
 public final class Words {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
     private static final List<String> WORST_FIRST = List.of("CRITICAL", "WARNING", "NOTICE");
+
+    private static final int READABLE_DIGITS = 3;
 
     private Words() {}
 
@@ -50,20 +54,37 @@ public final class Words {
         };
     }
 
-    /** A measured number with at most three decimals; all of them stand in the JSON. */
+    /** A measured number with three decimals, or three digits where that says more; all of them stand in the JSON. */
     public static String number(JsonNode number) {
         if (!number.isNumber()) return "–";
         var exact = number.decimalValue();
-        return exact.scale() > 3
-                ? exact.setScale(3, RoundingMode.HALF_UP).stripTrailingZeros().toPlainString()
-                : exact.toPlainString();
+        if (exact.scale() <= READABLE_DIGITS) return exact.toPlainString();
+        boolean small = exact.precision() - exact.scale() < 1;
+        var rounded = small
+                ? exact.round(new MathContext(READABLE_DIGITS, RoundingMode.HALF_UP))
+                : exact.setScale(READABLE_DIGITS, RoundingMode.HALF_UP);
+        return rounded.stripTrailingZeros().toPlainString();
     }
 
-    /** A line for each way to count rows of which nobody can tell, and for each warning. */
+    /** {@code 1 row}, {@code 312 rows}. */
+    public static String count(JsonNode number, String one) {
+        return count(number.asLong(0), one);
+    }
+
+    private static String count(long number, String one) {
+        return number + " " + one + (number == 1 ? "" : "s");
+    }
+
+    /** {@code 6 groups} where groups are judged, else {@code 6 rows}. */
+    private static String judged(JsonNode number, JsonNode seen) {
+        return count(number, seen.path("grouped").asBoolean(false) ? "group" : "row");
+    }
+
+    /** A line for each way to count what nobody can tell about, and for each warning. */
     public static List<String> advice(JsonNode seen) {
         var lines = new ArrayList<String>();
         for (JsonNode offer : seen.path("offers")) {
-            lines.add("  To count the " + offer.path("rows") + " rows without "
+            lines.add("  To count the " + judged(offer.path("rows"), seen) + " without "
                     + offer.path("column").asString("") + " too, write: "
                     + offer.path("condition").asString(""));
         }
@@ -83,26 +104,32 @@ public final class Words {
 
     /** How a check ended, in one sentence. */
     public static String outcome(JsonNode check) {
-        String rows = check.path("rowsRead").isNumber()
-                ? check.path("rowsRead") + " rows read, " + check.path("exceptions") + " exceptions" + unknown(check)
+        String read = check.path("rowsRead").isNumber()
+                ? count(check.path("rowsRead"), "row") + " read, " + count(check.path("exceptions"), "exception")
                 : "";
+        String rows = read + unknown(check);
         return switch (check.path("state").asString("")) {
             case "QUIET" -> "quiet: " + rows + ", nothing new to report.";
             case "FIRED" -> "fired: " + rows + ", " + check.path("news") + " reported.";
-            case "NOT_JUDGED" -> "not judged: " + rows + "; nobody can tell about " + notJudged(check) + ".";
+            case "NOT_JUDGED" -> "not judged: " + read + ". Nobody can tell about " + notJudged(check) + ".";
             case "RUNNING" -> "still running.";
             default -> state(check.path("state")) + ": " + check.path("reason").asString("no reason kept");
         };
     }
 
-    /** {@code Terna (still learning usual(fuel, 8), 3 of 8), Skua (…) and 4 more}. */
-    public static String notJudged(JsonNode check) {
+    /** {@code Terna, Skua: still learning usual(fuel, 8), 3 of 8; Lomvi: miles is missing; and 4 more}. */
+    public static String notJudged(JsonNode seen) {
+        var byReason = new LinkedHashMap<String, List<String>>();
+        for (JsonNode each : seen.path("notJudgedGroups")) {
+            byReason.computeIfAbsent(each.path("reason").asString(""), _ -> new ArrayList<>())
+                    .add(each.path("group").asString(""));
+        }
         var words = new ArrayList<String>();
-        for (JsonNode each : check.path("notJudgedGroups"))
-            words.add(
-                    each.path("group").asString("") + " (" + each.path("reason").asString("") + ")");
-        long more = check.path("notJudged").asLong(0) - words.size();
-        return String.join(", ", words) + (more > 0 ? " and " + more + " more" : "");
+        byReason.forEach((reason, groups) -> words.add(String.join(", ", groups) + ": " + reason));
+        long more =
+                seen.path("notJudged").asLong(0) - seen.path("notJudgedGroups").size();
+        if (more > 0) words.add("and " + more + " more");
+        return String.join("; ", words);
     }
 
     private static String unknown(JsonNode check) {
@@ -110,16 +137,16 @@ public final class Words {
         return rows == 0 ? "" : ", " + rows + " unknown since a value is missing";
     }
 
-    /** A line for each part of a condition, with the rows it left, and one for each column that left it unknown. */
-    public static List<String> parts(JsonNode parts) {
+    /** A line for each part of a condition, with what it left, and one for each column that left it unknown. */
+    public static List<String> parts(JsonNode seen) {
         var lines = new ArrayList<String>();
-        for (JsonNode part : parts) {
-            lines.add("  " + part.path("rowsLeft") + " rows left after: "
+        for (JsonNode part : seen.path("parts")) {
+            lines.add("  " + judged(part.path("rowsLeft"), seen) + " left after: "
                     + part.path("text").asString(""));
             part.path("unknown")
                     .properties()
-                    .forEach(unknown ->
-                            lines.add("      unknown for " + unknown.getValue() + " rows without " + unknown.getKey()));
+                    .forEach(unknown -> lines.add(
+                            "      unknown for " + judged(unknown.getValue(), seen) + " without " + unknown.getKey()));
         }
         return lines;
     }

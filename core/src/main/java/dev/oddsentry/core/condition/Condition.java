@@ -14,6 +14,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -181,18 +182,28 @@ public final class Condition {
      * {@code late > 15 or late is null}.
      *
      * @param part by its place among {@link #parts()}
+     * @return empty for a look at history: that is missing until enough is learnt, not in the data
      */
-    public String countingMissing(int part, String column) {
-        var quoted =
-                !column.matches("[A-Za-z_][A-Za-z0-9_]*") || Words.RESERVED.contains(column.toLowerCase(Locale.ROOT));
-        var missing = new Expression.IsNull(new Expression.ColumnName(column, quoted), false);
+    public Optional<String> countingMissing(int part, String column) {
+        var reckoned = Trees.nodes(tree)
+                .filter(node -> node instanceof Expression.Aggregate || node instanceof Expression.History)
+                .filter(node -> Printer.print(node).equals(column))
+                .findFirst();
+        if (reckoned.filter(Expression.History.class::isInstance).isPresent()) return Optional.empty();
+        var missing = new Expression.IsNull(reckoned.orElseGet(() -> named(column)), false);
         var parts = new ArrayList<>(parts());
         var former = parts.get(part);
         var either =
                 new ArrayList<Expression>(former instanceof Expression.Or(var operands) ? operands : List.of(former));
         either.add(missing);
         parts.set(part, new Expression.Or(either));
-        return print(parts.size() == 1 ? parts.getFirst() : new Expression.And(parts));
+        return Optional.of(print(parts.size() == 1 ? parts.getFirst() : new Expression.And(parts)));
+    }
+
+    private static Expression named(String column) {
+        boolean quoted =
+                !column.matches("[A-Za-z_][A-Za-z0-9_]*") || Words.RESERVED.contains(column.toLowerCase(Locale.ROOT));
+        return new Expression.ColumnName(column, quoted);
     }
 
     /** True where the answer for the same row changes with the slot. */

@@ -133,7 +133,7 @@ public final class RuleJudges {
 
     /** The exceptions' condition with one part widened to what has no value in a column; see {@link Condition#countingMissing}. */
     public Optional<String> countingMissing(int part, String column) {
-        return Optional.ofNullable(exceptions).map(condition -> condition.countingMissing(part, column));
+        return Optional.ofNullable(exceptions).flatMap(condition -> condition.countingMissing(part, column));
     }
 
     /** The columns of what is judged: the query's, or those of the groups. */

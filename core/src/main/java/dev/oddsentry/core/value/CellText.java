@@ -2,6 +2,7 @@ package dev.oddsentry.core.value;
 
 import java.math.BigDecimal;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
@@ -32,6 +33,10 @@ public final class CellText {
             case null -> "";
             case BigDecimal decimal -> plain(decimal);
             case Instant instant -> ofInstant(instant, zone);
+            case LocalDate date when date.equals(LocalDate.MAX) -> "infinity";
+            case LocalDate date when date.equals(LocalDate.MIN) -> "-infinity";
+            case LocalDateTime local when local.equals(LocalDateTime.MAX) -> "infinity";
+            case LocalDateTime local when local.equals(LocalDateTime.MIN) -> "-infinity";
             case LocalDateTime local -> local.toLocalDate() + " " + ofTime(local.toLocalTime());
             case LocalTime time -> ofTime(time);
             case byte[] bytes -> "\\x" + HexFormat.of().formatHex(bytes);

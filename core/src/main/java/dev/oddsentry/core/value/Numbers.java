@@ -2,6 +2,8 @@ package dev.oddsentry.core.value;
 
 import java.math.BigDecimal;
 import java.math.MathContext;
+import java.math.RoundingMode;
+import org.jspecify.annotations.Nullable;
 
 /**
  * Exact arithmetic over the three classes of {@link Type#NUMBER}. Whole numbers stay {@link Long} while they fit; a result
@@ -10,6 +12,8 @@ import java.math.MathContext;
 public final class Numbers {
     /** Division keeps 34 significant digits, half even. */
     private static final MathContext QUOTIENT = MathContext.DECIMAL128;
+
+    private static final int READABLE_DIGITS = 3;
 
     private Numbers() {}
 
@@ -71,5 +75,18 @@ public final class Numbers {
 
     public static Object negate(Object a) {
         return subtract(0L, a);
+    }
+
+    /**
+     * A measured value as people read it: three decimals, or three significant digits where that says more. Anything else stays as it
+     * is.
+     */
+    public static @Nullable Object readable(@Nullable Object value) {
+        if (!(value instanceof BigDecimal number) || number.scale() <= READABLE_DIGITS) return value;
+        boolean small = number.precision() - number.scale() < 1;
+        var rounded = small
+                ? number.round(new MathContext(READABLE_DIGITS, RoundingMode.HALF_UP))
+                : number.setScale(READABLE_DIGITS, RoundingMode.HALF_UP);
+        return rounded.signum() == 0 ? BigDecimal.ZERO : rounded.stripTrailingZeros();
     }
 }

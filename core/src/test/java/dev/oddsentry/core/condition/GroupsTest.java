@@ -179,4 +179,14 @@ class GroupsTest {
                         .message())
                 .startsWith("count is over many rows; a rule that has per:");
     }
+
+    @Test
+    void aGroupWithoutAnAggregateCanBeCountedTooAndOneStillLearningCannot() {
+        var grouping = new Grouping(BUNKERING, new int[] {0}, THRESHOLDS);
+        var condition =
+                grouping.condition("sum(litres) > usual(sum(litres), 8)").orThrow();
+        assertThat(condition.countingMissing(0, "sum(litres)"))
+                .contains("sum(litres) > usual(sum(litres), 8) or sum(litres) is null");
+        assertThat(condition.countingMissing(0, "usual(sum(litres), 8)")).isEmpty();
+    }
 }

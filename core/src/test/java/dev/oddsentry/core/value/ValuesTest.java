@@ -10,9 +10,12 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class ValuesTest {
 
@@ -83,9 +86,24 @@ class ValuesTest {
         assertThat(CellText.of(new BigDecimal("1.50"), oslo)).isEqualTo("1.50");
         assertThat(CellText.of(new BigDecimal("1E+3"), oslo)).isEqualTo("1000");
         assertThat(CellText.of(new BigDecimal("1E+900"), oslo)).isEqualTo("1E+900");
+        assertThat(CellText.of(LocalDate.MAX, oslo)).isEqualTo("infinity");
+        assertThat(CellText.of(LocalDateTime.MIN, oslo)).isEqualTo("-infinity");
         assertThat(CellText.of(Instant.parse("2026-11-24T04:40:00Z"), oslo)).isEqualTo("2026-11-24 05:40+01:00");
         assertThat(CellText.of(LocalTime.of(6, 30, 5), oslo)).isEqualTo("06:30:05");
         assertThat(CellText.of(LocalDate.of(2026, 1, 2), oslo)).isEqualTo("2026-01-02");
         assertThat(CellText.of(null, oslo)).isEmpty();
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "52.63261851015801, 52.633",
+        "0.000412345, 0.000412",
+        "-0.0996, -0.0996",
+        "999.9999, 1000",
+        "12.5, 12.5",
+        "0.0000, 0",
+    })
+    void aMeasuredValueIsRoundedForPeople(BigDecimal exact, String read) {
+        assertThat(CellText.of(Numbers.readable(exact), ZoneOffset.UTC)).isEqualTo(read);
     }
 }

@@ -5,8 +5,7 @@ import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.value.Columns;
-import java.math.BigDecimal;
-import java.math.RoundingMode;
+import dev.oddsentry.core.value.Numbers;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -17,9 +16,8 @@ import org.jspecify.annotations.Nullable;
 /** Rows of a result, or of memory, as rows of the rule's extract: the chosen columns in their order, marked. */
 final class ExtractRows {
     /** Of reckoned values that have no end, such as an average; what is exact and short stays as it is. */
-    private static final int MOST_DECIMALS = 3;
-
     private final Reckoned reckoned;
+
     private final Columns resultColumns;
     private final List<Integer> chosen;
     private final RuleLabels labels;
@@ -48,9 +46,7 @@ final class ExtractRows {
     }
 
     private @Nullable Object shown(int index, @Nullable Object value) {
-        if (index < firstReckoned || !(value instanceof BigDecimal number) || number.scale() <= MOST_DECIMALS)
-            return value;
-        return number.setScale(MOST_DECIMALS, RoundingMode.HALF_UP).stripTrailingZeros();
+        return index < firstReckoned ? value : Numbers.readable(value);
     }
 
     /** @param was the cells as last reported, by column name; empty if never */

@@ -85,7 +85,9 @@ class Preview {
     /**
      * @param unknownRows rows that are neither exceptions nor not, since a value is missing
      * @param offers how rows of which nobody can tell could be counted too
-     * @param notJudged the first groups that nobody can tell about
+     * @param grouped true where the parts count groups, not rows
+     * @param notJudged how many groups nobody can tell about
+     * @param notJudgedGroups the first of them
      * @param wouldReport findings that a check now would report
      * @param rows the first exceptions, worst first
      */
@@ -96,10 +98,12 @@ class Preview {
             long exceptions,
             Map<Severity, Long> bySeverity,
             long unknownRows,
+            boolean grouped,
             List<PartCount> parts,
             List<CountToo> offers,
             List<Problem> warnings,
-            List<NotJudged> notJudged,
+            long notJudged,
+            List<NotJudged> notJudgedGroups,
             int wouldReport,
             List<ShownColumn> columns,
             List<ShownRow> rows) {}
@@ -225,9 +229,11 @@ class Preview {
                     reckoned.exceptions().size(),
                     bySeverity(reckoned),
                     reckoned.judge().unknownRows(),
+                    rule.groups() != null,
                     PartCount.of(reckoned),
                     CountToo.of(reckoned),
                     reckoned.warnings(),
+                    reckoned.judge().notJudged().size(),
                     NotJudged.first(reckoned, moment),
                     choice.told().size(),
                     rows.columns().stream()

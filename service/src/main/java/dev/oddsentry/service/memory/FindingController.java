@@ -10,6 +10,7 @@ import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -77,6 +78,7 @@ class FindingController {
     FindingList list(@PathVariable String name, @RequestParam(required = false) @Nullable State state) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
         ZoneId zone = rule.definition().zone();
+        var groups = rule.definition().groups();
         var which = FINDING.RULE_ID.eq(rule.id()).and(state == null ? noCondition() : FINDING.STATE.eq(state));
         var worstFirst = DSL.case_(FINDING.SEVERITY)
                 .when(Severity.CRITICAL, 0)
@@ -89,15 +91,22 @@ class FindingController {
                 .where(which)
                 .orderBy(worstFirst, FINDING.OPENED_AT.desc(), FINDING.ID)
                 .limit(MOST_LISTED)
-                .fetch(row -> view(row.into(FINDING), row.get(REPORTED.AT), zone));
+                .fetch(row -> view(row.into(FINDING), row.get(REPORTED.AT), zone, groups));
         return new FindingList(db.fetchCount(FINDING, which), columns(rule.definition()), findings);
     }
 
-    private static FindingView view(FindingRecord finding, @Nullable Instant reportedAt, ZoneId zone) {
+    private static FindingView view(
+            FindingRecord finding,
+            @Nullable Instant reportedAt,
+            ZoneId zone,
+            RuleDefinition.@Nullable GroupsDefinition groups) {
         String identity = CellText.joined(Json.cells(finding.getIdentity()), zone);
         var row = new LinkedHashMap<String, @Nullable String>();
-        Json.row(finding.getRow())
-                .forEach((column, cell) -> row.put(column, cell == null ? null : CellText.of(cell, zone)));
+        Json.row(finding.getRow()).forEach((column, cell) -> {
+            boolean measured = groups != null && !groups.per().contains(column);
+            Object shown = measured ? Numbers.readable(cell) : cell;
+            row.put(column, shown == null ? null : CellText.of(shown, zone));
+        });
         return new FindingView(
                 finding.getId(),
                 identity,

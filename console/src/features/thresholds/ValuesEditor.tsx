@@ -1,0 +1,76 @@
+import { useState } from 'react'
+import { Button, Form, Table } from 'react-bootstrap'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { plural } from '../../shared/words'
+import { effectOf, give, type ThresholdPage } from './api'
+import { changes, hindrance, linesOf, type Line } from './edits'
+import { Effects } from './Effects'
+
+/** The values as a table to type in; what the changes would do to each rule can be counted before they are saved. */
+export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: () => void }) {
+  const { threshold, values } = page
+  const [lines, setLines] = useState(() => linesOf(values, threshold.key.length))
+  const [remark, setRemark] = useState('')
+  const client = useQueryClient()
+  const changed = changes(values, lines)
+  const hindered = hindrance(lines, threshold.key)
+  const effect = useMutation({ mutationFn: () => effectOf(threshold.name, changed) })
+  const save = useMutation({
+    mutationFn: () => give(threshold.name, changed, remark),
+    onSuccess: async () => {
+      await client.invalidateQueries({ queryKey: ['thresholds'] })
+      onLeave()
+    },
+  })
+  const edit = (all: Line[]) => {
+    effect.reset()
+    setLines(all)
+  }
+  const add = () => edit([...lines, { id: Math.max(0, ...lines.map(({ id }) => id)) + 1, key: threshold.key.map(() => ''), from: '', number: '' }])
+  return (
+    <Form onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
+      <Lines page={page} lines={lines} onEdit={edit} />
+      <Button size="sm" variant="plain" className="my-2" onClick={add}>Add a line</Button>
+      <Form.Group controlId="remark" className="mb-2">
+        <Form.Label className="mb-0">Why</Form.Label>
+        <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
+      </Form.Group>
+      <p className="small quiet mb-2">{hindered ?? (changed.length === 0 ? 'Nothing is changed yet.' : `${plural(changed.length, 'value')} changed.`)}</p>
+      <div className="d-flex gap-2 flex-wrap">
+        <Button type="submit" disabled={save.isPending || changed.length === 0 || hindered !== null || remark.trim() === ''}>Save</Button>
+        <Button variant="plain" onClick={() => effect.mutate()} disabled={effect.isPending || changed.length === 0 || hindered !== null}>Count the effect</Button>
+        <Button variant="plain" onClick={onLeave}>Leave it</Button>
+      </div>
+      <div role="status">
+        {effect.data && <Effects effects={effect.data} />}
+        {(effect.error ?? save.error) && <p className="told bad">{(effect.error ?? save.error)?.message}</p>}
+      </div>
+    </Form>
+  )
+}
+
+function Lines({ page, lines, onEdit }: { page: ThresholdPage; lines: Line[]; onEdit: (lines: Line[]) => void }) {
+  const { key, unit } = page.threshold
+  const put = (line: Line) => onEdit(lines.map((each) => (each.id === line.id ? line : each)))
+  return (
+    <div className="scroll">
+      <Table className="typed">
+        <thead><tr>{key.map((part) => <th key={part}>{part}</th>)}<th>From</th><th className="num">Value{unit && `, ${unit}`}</th><th><span className="visually-hidden">Remove</span></th></tr></thead>
+        <tbody>
+          {lines.map((line, index) => (
+            <tr key={line.id}>
+              {key.map((part, at) => (
+                <td key={part}>
+                  <Form.Control size="sm" aria-label={`${part} of line ${index + 1}`} placeholder="all others" value={line.key[at] ?? ''} onChange={(event) => put({ ...line, key: line.key.map((each, i) => (i === at ? event.target.value : each)) })} />
+                </td>
+              ))}
+              <td><Form.Control size="sm" type="date" aria-label={`From, of line ${index + 1}; empty for always`} value={line.from} onChange={(event) => put({ ...line, from: event.target.value })} /></td>
+              <td><Form.Control size="sm" inputMode="decimal" className="num" aria-label={`Value of line ${index + 1}`} value={line.number} onChange={(event) => put({ ...line, number: event.target.value })} /></td>
+              <td><Button size="sm" variant="plain" aria-label={`Remove line ${index + 1}`} onClick={() => onEdit(lines.filter((each) => each.id !== line.id))}>Remove</Button></td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </div>
+  )
+}
