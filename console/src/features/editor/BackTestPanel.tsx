@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap'
 import { useMutation, useQuery } from '@tanstack/react-query'
+import { Scroll } from '../../shared/Scroll'
 import { numberWords, plural } from '../../shared/words'
 import { backTest, stopWork, work, type RuleDocument, type Variant, type Work } from './api'
 
@@ -47,7 +48,7 @@ const nameOf = (variant: Variant) => Object.entries(variant.thresholds).map(([na
 
 function Variants({ variants, warmUp }: { variants: Variant[]; warmUp: number }) {
   return (
-    <div className="scroll">
+    <Scroll label="What each variant would have done">
       <Table>
         <thead><tr><th>With</th><th className="num">Checks</th><th className="num">Mails</th><th className="num">Told in all</th><th className="num">Most exceptions</th><th className="num">Not judged</th></tr></thead>
         <tbody>
@@ -59,6 +60,6 @@ function Variants({ variants, warmUp }: { variants: Variant[]; warmUp: number })
         </tbody>
       </Table>
       <p className="small quiet mt-1 mb-0">Reckoned on today's data, after {plural(warmUp, 'slot')} to warm up.</p>
-    </div>
+    </Scroll>
   )
 }

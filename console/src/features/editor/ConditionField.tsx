@@ -3,6 +3,7 @@ import { Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { ApiProblem } from '../../api/client'
 import { useSettled } from '../../shared/settled'
+import { plural } from '../../shared/words'
 import { complete, conditionSeen, type Option, type Options, type Place } from './api'
 
 type Props = { label: string; query: string; place: Place; value: string; onChange: (text: string) => void; hint?: string }
@@ -14,25 +15,31 @@ const mostOffered = 12
 export function ConditionField({ label, query, place, value, onChange, hint }: Props) {
   const id = useId()
   const field = useRef<HTMLTextAreaElement>(null)
+  const asked = useRef(0)
   const [offered, setOffered] = useState(nothing)
   const [chosen, setChosen] = useState(0)
   const settled = useSettled(value, 300)
   const seen = useQuery({ ...conditionSeen(query, settled, place), enabled: settled.trim() !== '' })
   const options = offered.options.slice(0, mostOffered)
 
+  /** An answer that a later keystroke has overtaken is dropped; a word that is whole asks for nothing. */
   const ask = async (text: string, offset: number) => {
-    try {
-      setOffered(await complete(query, text, offset, place))
-      setChosen(0)
-    } catch {
-      setOffered(nothing)
-    }
+    const turn = ++asked.current
+    const answer = await complete(query, text, offset, place).catch(() => nothing)
+    if (turn !== asked.current) return
+    const typed = text.slice(answer.from, answer.to)
+    setOffered(answer.options.some((option) => option.text === typed) ? nothing : answer)
+    setChosen(0)
+  }
+  const leave = () => {
+    asked.current++
+    setOffered(nothing)
   }
   const accept = (option: Option) => {
     const text = value.slice(0, offered.from) + option.text + value.slice(offered.to)
     const cursor = offered.from + option.text.length
     onChange(text)
-    setOffered(nothing)
+    leave()
     requestAnimationFrame(() => {
       field.current?.focus()
       field.current?.setSelectionRange(cursor, cursor)
@@ -46,7 +53,7 @@ export function ConditionField({ label, query, place, value, onChange, hint }: P
     }
     const option = options[chosen]
     if (!option) return
-    if (event.key === 'Escape') setOffered(nothing)
+    if (event.key === 'Escape') leave()
     else if (event.key === 'ArrowDown') setChosen((chosen + 1) % options.length)
     else if (event.key === 'ArrowUp') setChosen((chosen + options.length - 1) % options.length)
     else if (event.key === 'Enter' || event.key === 'Tab') accept(option)
@@ -62,15 +69,15 @@ export function ConditionField({ label, query, place, value, onChange, hint }: P
       {hint && <div className="small quiet">{hint}</div>}
       <Form.Control
         as="textarea" rows={Math.max(2, value.split('\n').length)} spellCheck={false} autoComplete="off" className="font-monospace"
-        ref={field} value={value} isInvalid={refused} role="combobox" aria-expanded={options.length > 0} aria-controls={`${id}-options`}
+        ref={field} value={value} isInvalid={refused} aria-autocomplete="list" aria-controls={`${id}-options`}
         aria-activedescendant={options.length > 0 ? `${id}-option-${chosen}` : undefined} aria-describedby={`${id}-said`}
         onChange={(event) => {
           onChange(event.target.value)
           const cursor = event.target.selectionStart ?? event.target.value.length
           if (/[\p{L}\d_']$/u.test(event.target.value.slice(0, cursor))) void ask(event.target.value, cursor)
-          else setOffered(nothing)
+          else leave()
         }}
-        onKeyDown={onKeyDown} onBlur={() => setOffered(nothing)}
+        onKeyDown={onKeyDown} onBlur={leave}
       />
       <ul className="options" id={`${id}-options`} role="listbox" aria-label={`What may come next in ${label}`} hidden={options.length === 0}>
         {options.map((option, index) => (
@@ -83,6 +90,7 @@ export function ConditionField({ label, query, place, value, onChange, hint }: P
         ))}
       </ul>
       <div id={`${id}-said`} aria-live="polite">
+        {options.length > 0 && <span className="visually-hidden">{plural(options.length, 'entry', 'entries')} offered; arrow keys choose, Enter takes.</span>}
         {problems.map((problem, index) => <ProblemUnderPlace key={index} text={settled} problem={problem} />)}
         {settled.trim() !== '' && !refused && seen.data && <div className="sentence">{seen.data.sentence.charAt(0).toUpperCase() + seen.data.sentence.slice(1)}.</div>}
       </div>

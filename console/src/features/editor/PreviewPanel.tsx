@@ -1,4 +1,5 @@
 import { Button, Table } from 'react-bootstrap'
+import { Scroll } from '../../shared/Scroll'
 import { OpenCounts, SeverityTag } from '../../shared/SeverityTag'
 import { notJudgedWords, numberWords, plural } from '../../shared/words'
 import type { Compared, DraftSeen, Seen } from './api'
@@ -50,7 +51,7 @@ function Against({ compared }: { compared: Compared }) {
 
 function Rows({ seen }: { seen: Seen }) {
   return (
-    <div className="scroll">
+    <Scroll label="Exceptions">
       <Table>
         <thead><tr><th>Severity</th>{seen.columns.map((column) => <th key={column.name} className={column.type === 'number' ? 'num' : ''}>{column.label}</th>)}</tr></thead>
         <tbody>
@@ -67,6 +68,6 @@ function Rows({ seen }: { seen: Seen }) {
         </tbody>
       </Table>
       {seen.rows.length > shownAtFirst && <p className="small quiet mt-1 mb-0">The first {shownAtFirst}, worst first.</p>}
-    </div>
+    </Scroll>
   )
 }

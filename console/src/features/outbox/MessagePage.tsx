@@ -4,6 +4,7 @@ import { Button, ButtonGroup, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { MessagePage as Page } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
+import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { stateWords, timeWords } from '../../shared/words'
 import { message } from './api'
@@ -35,19 +36,21 @@ function OneMessage({ page }: { page: Page }) {
       <div className="mt-3">
         {view === 'html' ? <iframe className="mail-view" title="The mail as its recipients see it" sandbox="" src={`/api/outbox/${summary.id}/html`} /> : <pre className="code">{text}</pre>}
       </div>
-      <section className="sheet scroll">
+      <section className="sheet">
         <h2>Recipients</h2>
-        <Table>
-          <thead><tr><th>Address</th><th>State</th><th className="num">Tries</th><th>The mail server said</th><th>Next try</th></tr></thead>
-          <tbody>
-            {summary.recipients.map((recipient) => (
-              <tr key={recipient.address}>
-                <td>{recipient.address}</td><td><RecipientTag recipient={recipient} /></td><td className="num">{recipient.tries}</td>
-                <td>{recipient.words ?? ''}</td><td>{recipient.nextTry ? timeWords(recipient.nextTry) : ''}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
+        <Scroll label="Recipients">
+          <Table>
+            <thead><tr><th>Address</th><th>State</th><th className="num">Tries</th><th>The mail server said</th><th>Next try</th></tr></thead>
+            <tbody>
+              {summary.recipients.map((recipient) => (
+                <tr key={recipient.address}>
+                  <td>{recipient.address}</td><td><RecipientTag recipient={recipient} /></td><td className="num">{recipient.tries}</td>
+                  <td>{recipient.words ?? ''}</td><td>{recipient.nextTry ? timeWords(recipient.nextTry) : ''}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </Scroll>
         {tries.length > summary.recipients.length && (
           <ul className="small quiet mt-2 mb-0">{tries.map((each, index) => <li key={index}>{timeWords(each.at)}: {each.address} {stateWords(each.outcome)}, “{each.words}”</li>)}</ul>
         )}

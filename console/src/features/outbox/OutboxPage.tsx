@@ -3,6 +3,7 @@ import { Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { MessageSummary } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
+import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { timeWords } from '../../shared/words'
 import { outbox } from './api'
@@ -26,20 +27,22 @@ export function OutboxPage() {
 
 function Messages({ messages }: { messages: MessageSummary[] }) {
   return (
-    <section className="sheet scroll">
-      <Table>
-        <thead><tr><th>Queued</th><th>Subject</th><th>Rule</th><th>Recipients</th></tr></thead>
-        <tbody>
-          {messages.map((message) => (
-            <tr key={message.id}>
-              <td className="text-nowrap">{timeWords(message.createdAt)}</td>
-              <td><Link to={`/outbox/${message.id}`}>{message.subject}</Link></td>
-              <td><Link to={`/rules/${message.rule}`}>{message.rule}</Link></td>
-              <td>{message.recipients.map((recipient) => <div key={recipient.address}>{recipient.address} <RecipientTag recipient={recipient} /></div>)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Table>
+    <section className="sheet">
+      <Scroll label="Mails">
+        <Table>
+          <thead><tr><th>Queued</th><th>Subject</th><th>Rule</th><th>Recipients</th></tr></thead>
+          <tbody>
+            {messages.map((message) => (
+              <tr key={message.id}>
+                <td className="text-nowrap">{timeWords(message.createdAt)}</td>
+                <td><Link to={`/outbox/${message.id}`}>{message.subject}</Link></td>
+                <td><Link to={`/rules/${message.rule}`}>{message.rule}</Link></td>
+                <td>{message.recipients.map((recipient) => <div key={recipient.address}>{recipient.address} <RecipientTag recipient={recipient} /></div>)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Scroll>
     </section>
   )
 }

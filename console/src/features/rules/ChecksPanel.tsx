@@ -3,6 +3,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { Check, PartCount } from '../../api/types'
 import { CheckTag } from '../../shared/CheckTag'
 import { Loaded } from '../../shared/Loading'
+import { Scroll } from '../../shared/Scroll'
 import { notJudgedWords, numberWords, plural, stateWords, timeWords } from '../../shared/words'
 import { checksOf } from './api'
 
@@ -25,7 +26,7 @@ function ChecksTable({ checks, one }: { checks: Check[]; one: string }) {
   const last = checks.find((check) => check.parts.length > 0)
   return (
     <>
-      <div className="scroll">
+      <Scroll label="Checks">
         <Table>
           <thead><tr><th>Slot</th><th>Outcome</th><th className="num">Rows</th><th className="num">Exceptions</th><th className="num">Reported</th></tr></thead>
           <tbody>
@@ -40,7 +41,7 @@ function ChecksTable({ checks, one }: { checks: Check[]; one: string }) {
             ))}
           </tbody>
         </Table>
-      </div>
+      </Scroll>
       {last && <Left check={last} one={one} />}
     </>
   )

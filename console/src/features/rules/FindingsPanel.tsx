@@ -3,6 +3,7 @@ import { Button, Form, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { FindingColumn, FindingList, FindingState } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
+import { Scroll } from '../../shared/Scroll'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { plural, stateWords, timeWords } from '../../shared/words'
 import { findingsOf } from './api'
@@ -40,7 +41,7 @@ function FindingsTable({ list }: { list: FindingList }) {
   const columns = list.columns
   const shown = all ? list.findings : list.findings.slice(0, shownAtFirst)
   return (
-    <div className="scroll">
+    <Scroll label="Findings">
       <Table>
         <thead>
           <tr><th>Severity</th>{columns.map((column) => <th key={column.name} className={align(column)}>{column.label}</th>)}<th>State</th><th>Since</th><th>Reported</th></tr>
@@ -59,6 +60,6 @@ function FindingsTable({ list }: { list: FindingList }) {
       </Table>
       {shown.length < list.findings.length && <Button variant="plain" size="sm" className="mt-2" onClick={() => setAll(true)}>Show all {list.findings.length}</Button>}
       {all && list.total > list.findings.length && <p className="quiet small mt-2 mb-0">The first {list.findings.length} of {plural(list.total, 'finding')}, worst first.</p>}
-    </div>
+    </Scroll>
   )
 }

@@ -1,6 +1,7 @@
 import { Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { Scroll } from '../../shared/Scroll'
 import { measureWords, plural, timeWords } from '../../shared/words'
 import { historyOf, type Series } from './api'
 
@@ -19,7 +20,7 @@ export function HistoryPanel({ name }: { name: string }) {
 
 function SeriesTable({ all }: { all: Series[] }) {
   return (
-    <div className="scroll">
+    <Scroll label="What was measured">
       <Table>
         <thead><tr><th>Measured</th><th>Of</th><th className="num">Last</th><th>At</th><th>Before</th><th className="num">Points</th></tr></thead>
         <tbody>
@@ -38,7 +39,7 @@ function SeriesTable({ all }: { all: Series[] }) {
           })}
         </tbody>
       </Table>
-    </div>
+    </Scroll>
   )
 }
 

@@ -2,6 +2,7 @@ import { Table } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { measureWords, timeWords } from '../../shared/words'
 import { threshold, type Given, type ThresholdPage as Page } from './api'
@@ -38,7 +39,7 @@ function OneThreshold({ page }: { page: Page }) {
 
 function Changes({ history, kept }: { history: Given[]; kept: boolean }) {
   return (
-    <div className="scroll">
+    <Scroll label="Changes">
       <Table>
         <thead><tr><th>When</th><th>Who</th>{kept && <th>For</th>}<th>From</th><th className="num">Value</th><th>Why</th></tr></thead>
         <tbody>
@@ -52,6 +53,6 @@ function Changes({ history, kept }: { history: Given[]; kept: boolean }) {
           ))}
         </tbody>
       </Table>
-    </div>
+    </Scroll>
   )
 }

@@ -2,6 +2,7 @@ import { Table } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { measureWords } from '../../shared/words'
 import { thresholds, type ThresholdSummary } from './api'
@@ -25,7 +26,7 @@ export function ThresholdsPage() {
 
 function ThresholdTable({ list }: { list: ThresholdSummary[] }) {
   return (
-    <div className="scroll">
+    <Scroll label="Thresholds">
       <Table>
         <thead><tr><th>Threshold</th><th className="num">Now</th><th>Kept by</th><th className="num">Values</th><th className="num">Planned</th><th>Used by</th></tr></thead>
         <tbody>
@@ -41,6 +42,6 @@ function ThresholdTable({ list }: { list: ThresholdSummary[] }) {
           ))}
         </tbody>
       </Table>
-    </div>
+    </Scroll>
   )
 }

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button, Table } from 'react-bootstrap'
+import { Scroll } from '../../shared/Scroll'
 import { measureWords, stateWords } from '../../shared/words'
 import type { ThresholdPage } from './api'
 import { ValuesEditor } from './ValuesEditor'
@@ -27,7 +28,7 @@ function ValuesTable({ page }: { page: ThresholdPage }) {
   const { key, unit } = page.threshold
   const kept = key.length > 0
   return (
-    <div className="scroll">
+    <Scroll label="Values">
       <Table>
         <thead><tr>{kept && <th>{key.join(', ')}</th>}<th>From</th><th className="num">Value</th><th><span className="visually-hidden">When</span></th></tr></thead>
         <tbody>
@@ -41,6 +42,6 @@ function ValuesTable({ page }: { page: ThresholdPage }) {
           ))}
         </tbody>
       </Table>
-    </div>
+    </Scroll>
   )
 }

@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Button, Form, Table } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { Scroll } from '../../shared/Scroll'
 import { plural } from '../../shared/words'
 import { effectOf, give, type ThresholdPage } from './api'
 import { changes, hindrance, linesOf, type Line } from './edits'
@@ -53,7 +54,7 @@ function Lines({ page, lines, onEdit }: { page: ThresholdPage; lines: Line[]; on
   const { key, unit } = page.threshold
   const put = (line: Line) => onEdit(lines.map((each) => (each.id === line.id ? line : each)))
   return (
-    <div className="scroll">
+    <Scroll label="Values to edit">
       <Table className="typed">
         <thead><tr>{key.map((part) => <th key={part}>{part}</th>)}<th>From</th><th className="num">Value{unit && `, ${unit}`}</th><th><span className="visually-hidden">Remove</span></th></tr></thead>
         <tbody>
@@ -71,6 +72,6 @@ function Lines({ page, lines, onEdit }: { page: ThresholdPage; lines: Line[]; on
           ))}
         </tbody>
       </Table>
-    </div>
+    </Scroll>
   )
 }

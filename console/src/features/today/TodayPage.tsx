@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { RuleSummary } from '../../api/types'
 import { CheckStrip } from '../../shared/CheckStrip'
 import { Loaded } from '../../shared/Loading'
+import { Scroll } from '../../shared/Scroll'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { plural, timeWords } from '../../shared/words'
@@ -57,11 +58,13 @@ function Strips({ rules: list }: { rules: RuleSummary[] }) {
   return (
     <section className="sheet">
       <h2>The last checks</h2>
-      <Table>
-        <tbody>
-          {list.map((rule) => <tr key={rule.name}><td><Link to={`/rules/${rule.name}`}>{rule.title}</Link></td><td><CheckStrip newestFirst={rule.latest} /></td></tr>)}
-        </tbody>
-      </Table>
+      <Scroll label="Checks">
+        <Table>
+          <tbody>
+            {list.map((rule) => <tr key={rule.name}><td><Link to={`/rules/${rule.name}`}>{rule.title}</Link></td><td><CheckStrip newestFirst={rule.latest} /></td></tr>)}
+          </tbody>
+        </Table>
+      </Scroll>
       <p className="quiet small mt-2 mb-0">Each dot is a check. On the line it was quiet; lifted, it had something to report; ✕ failed.</p>
     </section>
   )
@@ -70,22 +73,24 @@ function Strips({ rules: list }: { rules: RuleSummary[] }) {
 function OpenFindings({ rules: list }: { rules: RuleSummary[] }) {
   const open = list.filter((rule) => Object.keys(rule.open).length > 0)
   return (
-    <section className="sheet scroll">
+    <section className="sheet">
       <h2>Open findings</h2>
       {open.length === 0 ? <p className="quiet mt-2 mb-0">Nothing is open.</p> : (
-        <Table>
-          <thead><tr><th>Rule</th><th>Open</th><th>Last check</th><th>Mailed to</th></tr></thead>
-          <tbody>
-            {open.map((rule) => (
-              <tr key={rule.name}>
-                <td><Link to={`/rules/${rule.name}`}>{rule.title}</Link></td>
-                <td><OpenCounts open={rule.open} /></td>
-                <td>{rule.latest[0] ? timeWords(rule.latest[0].slot) : ''}</td>
-                <td>{plural(rule.to.length, 'person', 'people')}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
+        <Scroll label="Open findings">
+          <Table>
+            <thead><tr><th>Rule</th><th>Open</th><th>Last check</th><th>Mailed to</th></tr></thead>
+            <tbody>
+              {open.map((rule) => (
+                <tr key={rule.name}>
+                  <td><Link to={`/rules/${rule.name}`}>{rule.title}</Link></td>
+                  <td><OpenCounts open={rule.open} /></td>
+                  <td>{rule.latest[0] ? timeWords(rule.latest[0].slot) : ''}</td>
+                  <td>{plural(rule.to.length, 'person', 'people')}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </Scroll>
       )}
     </section>
   )

@@ -15,6 +15,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.UUID;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -101,6 +102,8 @@ class CommandLineTest {
             {"checks", sailings.name},
             {"outbox"},
             {"preview", sailings.name},
+            {"thresholds"},
+            {"history", sailings.name},
             {"sources"},
             {"check", sailings.name}
         }) {
@@ -154,6 +157,76 @@ class CommandLineTest {
     }
 
     @Test
+    void aThresholdIsGivenPlannedImportedAndItsEffectCounted() throws IOException {
+        String late = "late_" + UUID.randomUUID().toString().substring(0, 8);
+        assertThat(odd(
+                                "push",
+                                file("t.yaml", "kind: threshold\nname: " + late + "\nunit: min\nkey: [sailing]\n")
+                                        .toString())
+                        .out)
+                .contains("Saved threshold " + late);
+        assertThat(odd("set-threshold", late, "15").err).contains("Say why with --remark");
+        assertThat(odd("set-threshold", late, "15", "--remark", "as agreed").status)
+                .isZero();
+        sailings.exceptions("delay_min > threshold('" + late + "', sailing)")
+                .late("SK-1", 20)
+                .late("SK-2", 60)
+                .active();
+        assertThat(odd("set-threshold", late, "90", "--for", "SK-2", "--effect").out)
+                .contains(sailings.name)
+                .containsPattern("2 +1");
+        Path table = file("t.csv", "\ufeffsailing;from;number\n\"SK-2\";;90\nSK-1;2031-06-01;a dozen\n");
+        assertThat(odd("import-threshold", late, table.toString(), "--remark", "from the sheet").err)
+                .contains("a dozen");
+        Files.writeString(table, "sailing;from;number\n\"SK-2\";;90\nSK-1;2031-06-01;12,5\n");
+        assertThat(odd("import-threshold", late, table.toString(), "--remark", "from the sheet").out)
+                .contains("2 values read");
+        assertThat(odd("thresholds", late).out)
+                .containsPattern("all others +always +15")
+                .containsPattern("SK-1 +2031-06-01 +12.5 +planned");
+        assertThat(odd("thresholds").out).containsPattern(late + ".* " + sailings.name);
+        assertThat(odd("check", sailings.name).out).contains("2 rows read, 1 exception, 1 reported.");
+    }
+
+    @Test
+    void groupsAreTriedAndADraftIsHeldAgainstTheSavedRule() throws IOException {
+        sailings.late("SK-1", 20)
+                .late("SK-2", 60)
+                .late("SK-2", 10)
+                .memory("memory: { key: [sailing, delay_min] }")
+                .active();
+        assertThat(odd("try", "--query", sailings.name, "--per", "sailing", "sum(delay_min) > 60").out)
+                .contains("3 rows read, 1 exception, 0 unknown.", "1 group left after: sum(delay_min) > 60", "SK-2");
+        assertThat(odd("try", "--query", sailings.name, "--per", "all", "count() < 3").out)
+                .contains("0 exceptions");
+        Path draft = file("draft.yaml", sailings.exceptions("delay_min > 30").rule());
+        assertThat(odd("preview", sailings.name, "--draft", draft.toString()).out)
+                .contains("1 exception of both, 0 of the draft alone, 1 no more.", "  - SK-1, 20");
+    }
+
+    @Test
+    void aBackTestShowsItsVariantsAndHistoryIsFilledIn() {
+        String day = "watched-" + UUID.randomUUID().toString().substring(0, 8);
+        service.api()
+                .push("kind: query\nname: " + day
+                        + "\nsource: ferry\nsql: select extract(day from cast(:day as date))::int as day_of_month\n"
+                        + "parameters: { day: { type: date, default: today } }\n");
+        service.api()
+                .push(
+                        "kind: rule\nname: " + day + "\ntitle: Days\nowner: Traffic reporting\nquery: " + day
+                                + "\nzone: Europe/Oslo\nper: []\nmeasures: { day: max(day_of_month) }\nexceptions: day > 0 and change(day) <> 0\n"
+                                + "schedule: { start: 2026-01-01T05:00, recur: FREQ=DAILY }\ndelivery: { to: [a@skerryline.example] }\n");
+        var tested = odd("backtest", day, "--days", "20");
+        assertThat(tested.out)
+                .contains("Reckoned on today's data", "as it is")
+                .containsPattern("as it is +(19|20|21) ");
+        assertThat(odd("history", day).out).contains("Nothing is measured yet.");
+        assertThat(odd("history", day, "--fill-days", "10").status).isZero();
+        assertThat(odd("history", day, "--points").out.lines().count()).isBetween(10L, 13L);
+        assertThat(odd("backtest", sailings.active().name).err).contains("asks the same at every slot");
+    }
+
+    @Test
     void wrongUsageExitsWithTwoAndAServiceNotReachedWithThree() {
         assertThat(odd("chek").status).isEqualTo(2);
         assertThat(odd("push", "/no/such/file").status).isEqualTo(2);
@@ -187,6 +260,11 @@ class CommandLineTest {
                 "push",
                 "activate",
                 "pause",
+                "thresholds",
+                "set-threshold",
+                "import-threshold",
+                "backtest",
+                "history",
                 "sources",
                 "save-source",
                 "add-person"

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import com.microsoft.playwright.Browser;
 import com.microsoft.playwright.BrowserType;
+import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.Playwright;
 import com.microsoft.playwright.assertions.PlaywrightAssertions;
@@ -19,6 +20,7 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeAll;
@@ -80,6 +82,8 @@ class ConsoleTest {
         page.getByLabel("Log-in name").fill("operator");
         page.getByLabel("Password").fill(RunningService.OPERATOR_PASSWORD);
         page.keyboard().press("Enter");
+        assertThat(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Log out")))
+                .isVisible();
     }
 
     @Test
@@ -154,21 +158,114 @@ class ConsoleTest {
                 .path(0)
                 .path("id")
                 .asString();
+        String threshold = thresholdKeptByRoute();
         page.emulateMedia(new Page.EmulateMediaOptions().setColorScheme(scheme));
         page.setViewportSize(360, 740);
         page.navigate(service.baseUrl() + "/login");
         assertThat(page.getByLabel("Password")).isVisible();
         assertAccessible("/login");
         logIn("/today");
-        for (String path : List.of("/today", "/rules", "/rules/" + sailings.name, "/outbox", "/outbox/" + message)) {
+        for (String path : List.of(
+                "/today",
+                "/rules",
+                "/rules/" + sailings.name,
+                "/rules/" + sailings.name + "/edit",
+                "/thresholds",
+                "/thresholds/" + threshold,
+                "/outbox",
+                "/outbox/" + message)) {
             page.navigate(service.baseUrl() + path);
             assertThat(page.getByRole(AriaRole.HEADING).first()).isVisible();
             page.waitForTimeout(300);
+            openWhatIsFolded(path);
             assertAccessible(path);
             assertThat((Boolean) page.evaluate("document.documentElement.scrollWidth <= window.innerWidth"))
                     .as(path + " fits 360 px")
                     .isTrue();
         }
+    }
+
+    private void openWhatIsFolded(String path) {
+        if (path.startsWith("/thresholds/")) press("Edit or plan values");
+        if (path.endsWith("/edit")) {
+            press("Preview");
+            press("Run");
+            assertThat(page.getByText("A check now would report").or(page.getByText("a check now would report")))
+                    .isVisible();
+            assertThat(page.getByText("cannot be told apart")
+                            .or(page.getByText("no past slots"))
+                            .first())
+                    .isVisible();
+        }
+    }
+
+    private void press(String button) {
+        page.getByRole(
+                        AriaRole.BUTTON,
+                        new Page.GetByRoleOptions().setName(button).setExact(true))
+                .click();
+    }
+
+    private String thresholdKeptByRoute() {
+        String name = "load_" + UUID.randomUUID().toString().substring(0, 8);
+        service.api().push("kind: threshold\nname: " + name + "\ntitle: poor load\nunit: heads\nkey: [route]\n");
+        service.api()
+                .post(
+                        "/api/thresholds/" + name + "/values",
+                        Map.of(
+                                "remark",
+                                "as agreed",
+                                "values",
+                                List.of(Map.of("number", 112), Map.of("key", List.of("Holm – Vik"), "number", 95))));
+        return name;
+    }
+
+    @Test
+    void anErrorInAConditionIsPutRightInTheEditorPreviewedAndSaved() {
+        var sailings =
+                new LateSailings(service).late("SK-1", 20).late("SK-2", 60).active();
+        logIn("/rules/" + sailings.name);
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Edit conditions"))
+                .click();
+        var exceptions = page.getByLabel("An exception is a row where", new Page.GetByLabelOptions().setExact(true));
+        exceptions.fill("delay_min > 30 and resaon is null");
+        assertThat(page.getByText("did you mean “reason”? (line 1, column 20)").first())
+                .isVisible();
+        exceptions.fill("delay_min > 30 and reas");
+        exceptions.press("Control+ ");
+        assertThat(page.getByRole(AriaRole.OPTION).filter(new Locator.FilterOptions().setHasText("reason")))
+                .isVisible();
+        page.keyboard().press("Enter");
+        page.keyboard().type(" is null");
+        assertThat(page.getByText("Late by more than 30 min and reason is missing."))
+                .isVisible();
+        press("Preview");
+        assertThat(page.getByText("1 no more (SK-1)")).isVisible();
+        page.getByLabel("Why this change").fill("thirty was meant");
+        press("Save");
+        assertThat(page.getByText("revision 2")).isVisible();
+        assertThat(page.getByText("delay_min > 30 and reason is null").first()).isVisible();
+        assertThat(complaints).isEmpty();
+    }
+
+    @Test
+    void aLeadPlansAValueAsATableAndSeesItsEffectBeforeAndItsReasonAfter() {
+        String threshold = thresholdKeptByRoute();
+        logIn("/thresholds/" + threshold);
+        press("Edit or plan values");
+        press("Add a line");
+        page.getByLabel("route of line 3").fill("Varsund – Holm");
+        page.getByLabel("From, of line 3; empty for always").fill("2031-06-01");
+        page.getByLabel("Value of line 3").fill("140.5");
+        press("Count the effect");
+        assertThat(page.getByText("No rule uses it.")).isVisible();
+        page.getByLabel("Why").first().fill("summer timetable");
+        press("Save");
+        assertThat(page.getByText("planned")).isVisible();
+        assertThat(page.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("summer timetable")))
+                .isVisible();
+        assertThat(page.getByText("140.5 heads")).isVisible();
+        assertThat(complaints).isEmpty();
     }
 
     @SuppressWarnings("unchecked")
