@@ -6,12 +6,14 @@ const line = 21
 function describe(checks: Check[]): string {
   const fired = checks.filter((check) => check.state === 'FIRED').length
   const failed = checks.filter((check) => check.state === 'FAILED').length
-  return `Last ${checks.length} checks: ${fired} fired, ${failed} failed, ${checks.length - fired - failed} others`
+  const notJudged = checks.filter((check) => check.state === 'NOT_JUDGED').length
+  const unclear = notJudged > 0 ? `, ${notJudged} not judged` : ''
+  return `Last ${checks.length} checks: ${fired} fired, ${failed} failed${unclear}, ${checks.length - fired - failed - notJudged} others`
 }
 
 /**
  * The strip of dots: one for each check, oldest first. On the line it was quiet; lifted, it had something to report; a cross failed;
- * hollow is running.
+ * a question mark could not judge everything; hollow is running.
  */
 export function CheckStrip({ newestFirst }: { newestFirst: Check[] }) {
   if (newestFirst.length === 0) return <span className="quiet small">not checked yet</span>
@@ -37,6 +39,8 @@ function Dot({ check, x }: { check: Check; x: number }) {
     case 'FAILED':
     case 'PARTLY_FAILED':
       return <path d={`M${x - 3.5} ${line - 3.5}l7 7m0 -7l-7 7`} stroke="var(--brick)" strokeWidth={2} />
+    case 'NOT_JUDGED':
+      return <text x={x} y={line - 4} textAnchor="middle" fontSize={11} fontWeight={700} fill="var(--lantern-ink)">?</text>
     case 'RUNNING':
       return <circle cx={x} cy={line} r={3} fill="var(--sheet)" stroke="var(--bs-secondary-color)" strokeWidth={1.5} />
     default:

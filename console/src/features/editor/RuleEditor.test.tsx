@@ -19,7 +19,7 @@ const seen = {
 
 function show(answers: Record<string, unknown> = {}) {
   return renderAt('/rules/late-sailings/edit', <Routes><Route path="/rules/:name/edit" element={<RuleEditor />} /></Routes>, {
-    'GET /api/definitions/rule/late-sailings': document,
+    'GET /api/definitions/rule/late-sailings.json': document,
     'POST /api/queries/sailings-lately/condition': { text: '', sentence: 'late by more than 15 min', problems: [] },
     'POST /api/queries/sailings-lately/completion': { from: 0, to: 3, options: [{ text: 'reason', kind: 'column', detail: 'a text' }] },
     ...answers,

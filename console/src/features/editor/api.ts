@@ -61,7 +61,7 @@ const query = (name: string) => `/api/queries/${encodeURIComponent(name)}`
 export const ruleDocument = (name: string) =>
   queryOptions({
     queryKey: ['document', name],
-    queryFn: () => api.get<RuleDocument>(`/api/definitions/rule/${encodeURIComponent(name)}`),
+    queryFn: () => api.get<RuleDocument>(`/api/definitions/rule/${encodeURIComponent(name)}.json`),
     staleTime: Infinity,
     gcTime: 0,
   })

@@ -65,7 +65,7 @@ function Strips({ rules: list }: { rules: RuleSummary[] }) {
           </tbody>
         </Table>
       </Scroll>
-      <p className="quiet small mt-2 mb-0">Each dot is a check. On the line it was quiet; lifted, it had something to report; ✕ failed.</p>
+      <p className="quiet small mt-2 mb-0">Each dot is a check. On the line it was quiet; lifted, it had something to report; ✕ failed; ? could not be judged.</p>
     </section>
   )
 }

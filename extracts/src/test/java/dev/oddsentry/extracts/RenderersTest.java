@@ -46,7 +46,8 @@ class RenderersTest {
                 Instant.parse("2026-11-24T04:40:00Z"),
                 new Extract(OSLO, COLUMNS, rows),
                 open,
-                "delay_min > 15",
+                "for these rows: late by more than 15 min",
+                "Not counted, since nobody can tell: 2 rows without Status.",
                 new Announcement.Habit(false, Set.of(NewsKind.NEW, NewsKind.WORSENED)),
                 Instant.parse("2026-11-23T04:40:00Z"),
                 Instant.parse("2026-11-25T04:40:00Z"),
@@ -81,11 +82,40 @@ class RenderersTest {
                         "1 new, 1 worse, 1 cleared; 1 of them critical",
                         "Since the report of Monday 23 November, 05:40. 13 reported before are still open.",
                         "▲ critical, worse   SK-412   Holm – Varsund\n    *Late by 71 min* (was 44 min), Planned Sun 22 Nov 18:05",
-                        "Each finding is reported once, and again if it gets worse.",
+                        "You get this because, for these rows: late by more than 15 min. Not counted, since nobody can tell: 2 rows without Status. Each finding is reported once, and again if it gets worse.",
                         "Next check: Wednesday 05:40.");
         assertThat(HtmlMail.render(said))
                 .contains("border-bottom:2px solid #22303c\">Late by 71 min</span> (was 44 min)")
                 .doesNotContain("<style", "<script", "http-equiv");
+    }
+
+    @Test
+    void aNumberIsAlwaysToldWithItsLabel() {
+        var extract = new Extract(
+                OSLO,
+                List.of(
+                        new Extract.Column("vessel", "Vessel", null, Type.TEXT),
+                        new Extract.Column("litres_per_mile", "Litres per mile", null, Type.NUMBER)),
+                List.of(row(Severity.CRITICAL, Set.of(NewsKind.NEW), "Tjelden", 52L)));
+        var said = new Announcement(
+                "Fuel per mile",
+                "Traffic reporting",
+                OSLO,
+                Instant.parse("2026-11-24T04:40:00Z"),
+                extract,
+                1,
+                "for each vessel: litres per mile is more than 44",
+                "",
+                new Announcement.Habit(false, Set.of(NewsKind.NEW, NewsKind.RETURNED, NewsKind.WORSENED)),
+                null,
+                null,
+                null,
+                "http://127.0.0.1:8480/rules/fuel-per-mile");
+        assertThat(TextMail.render(said))
+                .contains(
+                        "▲ critical, new   Tjelden\n    Litres per mile 52",
+                        "You get this because, for each vessel: litres per mile is more than 44. Each finding is reported once, and again if it comes back or if it gets worse.");
+        assertThat(HtmlMail.render(said)).contains("<b>Tjelden</b>", "Litres per mile 52");
     }
 
     @Test

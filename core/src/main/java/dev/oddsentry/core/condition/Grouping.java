@@ -85,11 +85,13 @@ public final class Grouping {
         return checker.problems();
     }
 
-    /** Reads a condition on the group's row. */
+    /** Reads a condition on the group's row. The numbers it looks at are shown; that it goes on so is said by its being an exception. */
     public Reading condition(String text) {
         var before = columns.size();
         var reading = Condition.read(text, scope(), this::slotOf, this::prepare);
-        for (int i = before; i < columns.size(); i++) shown.add(i);
+        for (int i = before; i < columns.size(); i++) {
+            if (columns.get(i).type() != Type.TRUTH) shown.add(i);
+        }
         return reading;
     }
 

@@ -13,7 +13,8 @@ import org.jspecify.annotations.Nullable;
  * @param slot the instant the check stands for
  * @param news the rows that are told, worst first
  * @param open how many findings are open now, those told included
- * @param because what makes a row an exception, as a clause in plain English
+ * @param because what makes an exception, as a clause in plain English that says of what: {@code for these rows: late by more than 15 min}
+ * @param notCounted what nobody can tell about, as sentences; empty for nothing
  * @param habit what else the reader may expect
  * @param since the slot of the report before; null for the first
  * @param next the next slot; null if there is none
@@ -28,6 +29,7 @@ public record Announcement(
         Extract news,
         long open,
         String because,
+        String notCounted,
         Habit habit,
         @Nullable Instant since,
         @Nullable Instant next,

@@ -65,7 +65,7 @@ public final class HtmlMail {
     private static String titleLine(Extract extract, Extract.Row row) {
         var html = new StringBuilder(
                 span("color:" + colour(row) + ";font-weight:600", escape(Wording.severityAndKinds(row))));
-        for (int i = 0; i < Math.min(Wording.TITLE_COLUMNS, extract.columns().size()); i++) {
+        for (int i = 0; i < Wording.titleColumns(extract); i++) {
             String value = marked(row.cells().get(i), escape(Wording.value(extract, row, i)))
                     + escape(Wording.was(extract, row, i));
             html.append(" &nbsp; ").append(i == 0 ? "<b>" + value + "</b>" : value);
@@ -75,7 +75,7 @@ public final class HtmlMail {
 
     private static String detailLine(Extract extract, Extract.Row row) {
         List<String> parts = new ArrayList<>();
-        for (int i = Wording.TITLE_COLUMNS; i < extract.columns().size(); i++) {
+        for (int i = Wording.titleColumns(extract); i < extract.columns().size(); i++) {
             parts.add(marked(row.cells().get(i), escape(Wording.labelled(extract, row, i)))
                     + escape(Wording.was(extract, row, i)));
         }

@@ -37,7 +37,7 @@ public final class TextMail {
     private static String title(Extract extract, Extract.Row row) {
         var parts = new ArrayList<String>();
         parts.add(Wording.severityAndKinds(row));
-        for (int i = 0; i < Math.min(Wording.TITLE_COLUMNS, extract.columns().size()); i++) {
+        for (int i = 0; i < Wording.titleColumns(extract); i++) {
             parts.add(Wording.value(extract, row, i) + Wording.was(extract, row, i));
         }
         return String.join("   ", parts);
@@ -46,7 +46,7 @@ public final class TextMail {
     /** Marked cells stand between asterisks, as plain text has no underline. */
     private static String details(Extract extract, Extract.Row row) {
         var parts = new ArrayList<String>();
-        for (int i = Wording.TITLE_COLUMNS; i < extract.columns().size(); i++) {
+        for (int i = Wording.titleColumns(extract); i < extract.columns().size(); i++) {
             String text = Wording.labelled(extract, row, i);
             parts.add((row.cells().get(i).marked() ? "*" + text + "*" : text) + Wording.was(extract, row, i));
         }

@@ -4,6 +4,7 @@ import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Type;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -18,6 +19,7 @@ import org.jspecify.annotations.Nullable;
 
 /** The sentences and short forms that the HTML and the text of a mail share, so that they never say different things. */
 final class Wording {
+    private static final int MOST_TITLE_COLUMNS = 2;
     private static final DateTimeFormatter SLOT = DateTimeFormatter.ofPattern("EEEE d MMMM, HH:mm", Locale.ENGLISH);
     private static final DateTimeFormatter SHORT_SLOT = DateTimeFormatter.ofPattern("EEEE HH:mm", Locale.ENGLISH);
     private static final DateTimeFormatter CELL_TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
@@ -94,11 +96,23 @@ final class Wording {
 
     static String labelled(Extract extract, Extract.Row row, int index) {
         String value = value(extract, row, index);
-        return index < TITLE_COLUMNS ? value : extract.columns().get(index).label() + " " + value;
+        return index < titleColumns(extract)
+                ? value
+                : extract.columns().get(index).label() + " " + value;
     }
 
-    /** The first columns of the layout name a finding, so they stand without labels. */
-    static final int TITLE_COLUMNS = 2;
+    /** The first columns of the layout name a finding, so they stand without labels; a number without a unit names nothing. */
+    static int titleColumns(Extract extract) {
+        int names = 0;
+        while (names < MOST_TITLE_COLUMNS
+                && names < extract.columns().size()
+                && namesSomething(extract.columns().get(names))) names++;
+        return names;
+    }
+
+    private static boolean namesSomething(Extract.Column column) {
+        return column.type() != Type.NUMBER || column.unit() != null;
+    }
 
     static String context(Announcement said) {
         String since = said.since() == null
@@ -176,7 +190,8 @@ final class Wording {
     }
 
     static String because(Announcement said) {
-        return "You get this because, for these rows: " + oneLine(said.because()) + ". " + habit(said.habit());
+        String notCounted = said.notCounted().isEmpty() ? "" : oneLine(said.notCounted()) + " ";
+        return "You get this because, " + oneLine(said.because()) + ". " + notCounted + habit(said.habit());
     }
 
     private static String habit(Announcement.Habit habit) {
@@ -187,7 +202,12 @@ final class Wording {
         if (habit.reports().contains(NewsKind.CLEARED)) again.add("when it clears");
         return again.isEmpty()
                 ? "Each finding is reported once."
-                : "Each finding is reported once, and again " + String.join(", ", again) + ".";
+                : "Each finding is reported once, and again " + joined(again) + ".";
+    }
+
+    private static String joined(List<String> occasions) {
+        String last = occasions.removeLast();
+        return occasions.isEmpty() ? last : String.join(", ", occasions) + " or " + last;
     }
 
     static String foot(Announcement said) {

@@ -53,7 +53,8 @@ class Announcing {
                 attempt.slot(),
                 news,
                 open.size(),
-                labels.exceptions(rule.exceptions()),
+                (rule.groups() == null ? "for these rows: " : "") + labels.exceptions(rule.exceptions()),
+                NotCounted.of(reckoned, labels, rule.zone()),
                 new Announcement.Habit(
                         rule.memory().mode() == RuleDefinition.Mode.FULL,
                         rule.memory().report()),

@@ -43,7 +43,7 @@ class DefinitionController {
     }
 
     /** The same as JSON, for an editor; what is sent back may be JSON too, since that is YAML. */
-    @GetMapping(path = "/rule/{name}", produces = "application/json")
+    @GetMapping(path = "/rule/{name}.json", produces = "application/json")
     Map<String, Object> ruleAsJson(@PathVariable String name) {
         return Document.tree(store.rule(name)
                 .orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."))
