@@ -147,14 +147,31 @@ final class Compiler {
     }
 
     private Node comparison(Comparison.Operator operator, Expression leftTree, Expression rightTree) {
-        Node left = compile(leftTree);
-        Node right = compile(rightTree);
         var order = new Ordering(typeOf(leftTree), typeOf(rightTree), moments);
+        Node left = compared(leftTree, order);
+        Node right = compared(rightTree, order);
+        boolean equality = operator == Comparison.Operator.EQUAL || operator == Comparison.Operator.UNEQUAL;
+        if (equality && order.isOfTexts()) return sameTexts(left, right, operator == Comparison.Operator.EQUAL);
         return row -> {
             Object a = left.on(row);
             Object b = right.on(row);
             if (a == null || b == null || !order.isDecidable(a, b)) return null;
             return operator.holds(order.compare(a, b));
+        };
+    }
+
+    /** A literal moment is brought to the comparison's type once, not for each row: zones are slow. */
+    private Node compared(Expression tree, Ordering order) {
+        if (!(tree instanceof Expression.Literal(var _, Object value)) || value == null) return compile(tree);
+        Object fixed = order.inCommon(value);
+        return _ -> fixed;
+    }
+
+    private static Node sameTexts(Node left, Node right, boolean same) {
+        return row -> {
+            Object a = left.on(row);
+            Object b = right.on(row);
+            return a == null || b == null ? null : a.equals(b) == same;
         };
     }
 

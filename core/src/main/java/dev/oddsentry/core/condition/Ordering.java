@@ -57,6 +57,15 @@ final class Ordering {
         return Integer.compare(((Span) a).months(), ((Span) b).months());
     }
 
+    boolean isOfTexts() {
+        return common == Type.TEXT;
+    }
+
+    /** The value in the form in which it is compared. */
+    Object inCommon(Object value) {
+        return common == Type.INSTANT ? moments.instant(value) : value;
+    }
+
     int compare(Object a, Object b) {
         return switch (common) {
             case NUMBER -> Numbers.compare(a, b);

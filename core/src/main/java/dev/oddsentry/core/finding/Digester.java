@@ -22,7 +22,8 @@ public final class Digester {
     }
 
     public Digest digest(List<? extends @Nullable Object> cells) {
-        var hash = hasher.hashBytesTo128Bits(Encoding.encode(cells));
+        var encoding = Encoding.of(cells);
+        var hash = hasher.hashBytesTo128Bits(encoding.bytes(), 0, encoding.length());
         return new Digest(hash.getMostSignificantBits(), hash.getLeastSignificantBits());
     }
 }

@@ -1,15 +1,15 @@
 package dev.oddsentry.core.finding;
 
-import java.io.ByteArrayOutputStream;
-import java.io.DataOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
+import java.lang.invoke.MethodHandles;
+import java.lang.invoke.VarHandle;
 import java.math.BigDecimal;
+import java.nio.ByteOrder;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.util.Arrays;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 
@@ -35,69 +35,121 @@ final class Encoding {
         BYTES
     }
 
+    private static final VarHandle LONGS = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.BIG_ENDIAN);
+    private static final VarHandle INTS = MethodHandles.byteArrayViewVarHandle(int[].class, ByteOrder.BIG_ENDIAN);
+    private static final int SAFE_DIGITS = 18;
+
+    private byte[] bytes = new byte[64];
+    private int length;
+
     private Encoding() {}
 
-    static byte[] encode(List<? extends @Nullable Object> cells) {
-        var bytes = new ByteArrayOutputStream(16 * cells.size());
-        try (var out = new DataOutputStream(bytes)) {
-            for (var cell : cells) write(cell, out);
-        } catch (IOException impossible) {
-            throw new UncheckedIOException(impossible);
-        }
-        return bytes.toByteArray();
+    static Encoding of(List<? extends @Nullable Object> cells) {
+        var encoding = new Encoding();
+        for (int i = 0; i < cells.size(); i++) encoding.put(cells.get(i));
+        return encoding;
     }
 
-    private static void write(@Nullable Object cell, DataOutputStream out) throws IOException {
+    /** The bytes; only the first {@link #length()} of them count. */
+    byte[] bytes() {
+        return bytes;
+    }
+
+    int length() {
+        return length;
+    }
+
+    private void put(@Nullable Object cell) {
         switch (cell) {
-            case null -> tag(Family.NULL, out);
-            case Long whole -> number(BigDecimal.valueOf(whole), out);
-            case BigDecimal decimal -> number(decimal, out);
-            case Double special when special.isNaN() -> tag(Family.NOT_A_NUMBER, out);
-            case Double special -> {
-                tag(Family.INFINITE, out);
-                out.writeBoolean(special > 0);
+            case null -> tag(Family.NULL);
+            case Long whole -> number(whole, 0);
+            case BigDecimal decimal
+            when decimal.precision() <= SAFE_DIGITS ->
+                number(decimal.unscaledValue().longValue(), decimal.scale());
+            case BigDecimal decimal -> {
+                var shortest = decimal.stripTrailingZeros();
+                blob(Family.NUMBER, shortest.unscaledValue().toByteArray());
+                putInt(shortest.scale());
             }
-            case String text -> bytes(Family.TEXT, text.getBytes(StandardCharsets.UTF_8), out);
+            case Double special when special.isNaN() -> tag(Family.NOT_A_NUMBER);
+            case Double special -> {
+                tag(Family.INFINITE);
+                putByte(special > 0 ? 1 : 0);
+            }
+            case String text -> blob(Family.TEXT, text.getBytes(StandardCharsets.UTF_8));
             case Boolean truth -> {
-                tag(Family.TRUTH, out);
-                out.writeBoolean(truth);
+                tag(Family.TRUTH);
+                putByte(truth ? 1 : 0);
             }
             case LocalDate date -> {
-                tag(Family.DATE, out);
-                out.writeLong(date.toEpochDay());
+                tag(Family.DATE);
+                putLong(date.toEpochDay());
             }
             case LocalTime time -> {
-                tag(Family.LOCAL_TIME, out);
-                out.writeLong(time.toNanoOfDay());
+                tag(Family.LOCAL_TIME);
+                putLong(time.toNanoOfDay());
             }
             case LocalDateTime local -> {
-                tag(Family.LOCAL_TIMESTAMP, out);
-                out.writeLong(local.toLocalDate().toEpochDay());
-                out.writeLong(local.toLocalTime().toNanoOfDay());
+                tag(Family.LOCAL_TIMESTAMP);
+                putLong(local.toLocalDate().toEpochDay());
+                putLong(local.toLocalTime().toNanoOfDay());
             }
             case Instant instant -> {
-                tag(Family.INSTANT, out);
-                out.writeLong(instant.getEpochSecond());
-                out.writeInt(instant.getNano());
+                tag(Family.INSTANT);
+                putLong(instant.getEpochSecond());
+                putInt(instant.getNano());
             }
-            case byte[] raw -> bytes(Family.BYTES, raw, out);
+            case byte[] raw -> blob(Family.BYTES, raw);
             default -> throw new IllegalStateException("no cell: " + cell.getClass());
         }
     }
 
-    private static void number(BigDecimal decimal, DataOutputStream out) throws IOException {
-        var shortest = decimal.stripTrailingZeros();
-        bytes(Family.NUMBER, shortest.unscaledValue().toByteArray(), out);
-        out.writeInt(shortest.signum() == 0 ? 0 : shortest.scale());
+    /** Without trailing zeros, as the fewest bytes of the two's complement: what {@link BigDecimal} would give, without making one. */
+    private void number(long unscaled, int scale) {
+        long shortest = unscaled;
+        int shortestScale = unscaled == 0 ? 0 : scale;
+        while (shortest != 0 && shortest % 10 == 0) {
+            shortest /= 10;
+            shortestScale--;
+        }
+        int width = (Long.SIZE - Long.numberOfLeadingZeros(shortest < 0 ? ~shortest : shortest)) / Byte.SIZE + 1;
+        tag(Family.NUMBER);
+        putInt(width);
+        for (int i = width - 1; i >= 0; i--) putByte((int) (shortest >> (Byte.SIZE * i)));
+        putInt(shortestScale);
     }
 
-    private static void bytes(Family family, byte[] raw, DataOutputStream out) throws IOException {
-        tag(family, out);
-        out.writeInt(raw.length);
-        out.write(raw);
+    private void blob(Family family, byte[] raw) {
+        tag(family);
+        putInt(raw.length);
+        makeRoom(raw.length);
+        System.arraycopy(raw, 0, bytes, length, raw.length);
+        length += raw.length;
     }
 
-    private static void tag(Family family, DataOutputStream out) throws IOException {
-        out.writeByte(family.ordinal());
+    private void tag(Family family) {
+        putByte(family.ordinal());
+    }
+
+    private void putByte(int value) {
+        makeRoom(Byte.BYTES);
+        bytes[length++] = (byte) value;
+    }
+
+    private void putInt(int value) {
+        makeRoom(Integer.BYTES);
+        INTS.set(bytes, length, value);
+        length += Integer.BYTES;
+    }
+
+    private void putLong(long value) {
+        makeRoom(Long.BYTES);
+        LONGS.set(bytes, length, value);
+        length += Long.BYTES;
+    }
+
+    private void makeRoom(int more) {
+        if (length + more <= bytes.length) return;
+        bytes = Arrays.copyOf(bytes, Math.max(2 * bytes.length, Math.addExact(length, more)));
     }
 }

@@ -100,13 +100,9 @@ public final class RuleJudge {
         var verdict = exceptions == null ? Verdict.TRUE : exceptions.judge(row);
         boolean judged = groups == null || verdict != Verdict.UNKNOWN;
         if (!judged) notJudged.add(new NotJudged(identity, reason(row, learning)));
-        return new Sighting(
-                digester.digest(identity),
-                identity,
-                verdict == Verdict.TRUE ? severityOf(row) : null,
-                judged,
-                digester.digest(pick(row, watch)),
-                wholeRow(row));
+        var digest = digester.digest(identity);
+        if (verdict != Verdict.TRUE) return Sighting.unremarkable(digest, identity, judged);
+        return new Sighting(digest, identity, severityOf(row), true, digester.digest(pick(row, watch)), wholeRow(row));
     }
 
     private String reason(@Nullable Object[] row, List<Learning> learning) {

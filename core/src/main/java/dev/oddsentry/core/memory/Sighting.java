@@ -12,8 +12,8 @@ import org.jspecify.annotations.Nullable;
  * @param identity the values of the key columns, for people and as proof against a collision
  * @param severity null where the row is no exception
  * @param judged false where nobody can tell whether it is one: a group's condition that is unknown
- * @param fingerprint digest of the watched columns
- * @param row all cells of the row
+ * @param fingerprint digest of the watched columns; of no meaning where it is no exception
+ * @param row all cells of the row; none where it is no exception, since nobody looks at them
  */
 public record Sighting(
         Digest key,
@@ -22,6 +22,11 @@ public record Sighting(
         boolean judged,
         Digest fingerprint,
         List<@Nullable Object> row) {
+
+    /** A row that is no exception, or of which nobody can tell. */
+    public static Sighting unremarkable(Digest key, List<@Nullable Object> identity, boolean judged) {
+        return new Sighting(key, identity, null, judged, key, List.of());
+    }
 
     public boolean isException() {
         return severity != null;

@@ -43,6 +43,7 @@ class ConditionTest {
                 "tickets = 0 or heads / tickets > 1",
                 "reason is null or reason = 'fog'",
                 "(reason = 'fog') is null",
+                "(planned = null) is null and (null < planned) is null",
                 "planned in last 7 days",
                 "planned not in last 6 hours",
                 "planned in this week and planned not in previous week",

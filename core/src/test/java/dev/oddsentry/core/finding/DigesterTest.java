@@ -2,6 +2,9 @@ package dev.oddsentry.core.finding;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.io.ByteArrayOutputStream;
+import java.io.DataOutputStream;
+import java.io.IOException;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -9,6 +12,7 @@ import java.time.LocalDateTime;
 import java.util.Arrays;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Random;
 import org.junit.jupiter.api.Test;
 
 class DigesterTest {
@@ -48,6 +52,38 @@ class DigesterTest {
                 digest(Double.POSITIVE_INFINITY),
                 digest(Double.NaN));
         assertThat(new HashSet<>(all)).hasSameSizeAs(all);
+    }
+
+    /** The short way that most numbers take gives the bytes that {@link BigDecimal} would. */
+    @Test
+    void numbersHaveTheBytesOfTheirShortestDecimal() throws IOException {
+        var random = new Random(20261124);
+        for (int i = 0; i < 20_000; i++) {
+            long unscaled = random.nextLong() >> random.nextInt(Long.SIZE);
+            if (random.nextBoolean()) unscaled = unscaled / 1000 * 1000;
+            var number = BigDecimal.valueOf(unscaled, random.nextInt(-6, 7));
+            if (random.nextInt(10) == 0) number = number.multiply(BigDecimal.valueOf(random.nextLong()));
+            assertThat(encoded(number)).as(number.toString()).isEqualTo(shortest(number));
+            assertThat(encoded(unscaled)).isEqualTo(shortest(BigDecimal.valueOf(unscaled)));
+        }
+        assertThat(encoded(Long.MIN_VALUE)).isEqualTo(shortest(BigDecimal.valueOf(Long.MIN_VALUE)));
+    }
+
+    private static byte[] encoded(Object cell) {
+        var encoding = Encoding.of(List.of(cell));
+        return Arrays.copyOf(encoding.bytes(), encoding.length());
+    }
+
+    private static byte[] shortest(BigDecimal number) throws IOException {
+        var shortest = number.stripTrailingZeros();
+        byte[] digits = shortest.unscaledValue().toByteArray();
+        var bytes = new ByteArrayOutputStream();
+        var out = new DataOutputStream(bytes);
+        out.writeByte(1);
+        out.writeInt(digits.length);
+        out.write(digits);
+        out.writeInt(shortest.signum() == 0 ? 0 : shortest.scale());
+        return bytes.toByteArray();
     }
 
     @Test
