@@ -136,7 +136,7 @@ class BackTestTest {
     }
 
     @Test
-    void longWorkCanBeStopped() {
+    void longWorkIsDoneOneAtATimeAndCanBeStopped() {
         service.ferry(
                 "create or replace function slowly() returns boolean language sql as 'select pg_sleep(0.3) is not null'");
         api.push(
@@ -147,9 +147,14 @@ class BackTestTest {
         var asked = api.post("/api/rules/" + name + "/back-tests", Map.of("days", 300));
         String path = "/api/long-work/" + asked.path("id").asString();
         RunningService.await("progress", () -> api.get(path).path("stepsDone").asInt() > 1);
+        var later = api.post("/api/rules/" + name + "/back-tests", Map.of("days", 2));
+        String laterPath = "/api/long-work/" + later.path("id").asString();
         var stopped = api.post(path + "/stop", "");
+        assertThat(api.get(laterPath).path("state").asString()).isEqualTo("WAITING");
         assertThat(stopped.path("state").asString()).isEqualTo("STOPPED");
         assertThat(stopped.path("reason").asString()).isEqualTo("Stopped by Operator.");
         assertThat(api.send("POST", path + "/stop", "", Map.of()).status()).isEqualTo(409);
+        RunningService.await(
+                "its turn", () -> api.get(laterPath).path("state").asString().equals("DONE"));
     }
 }

@@ -1,8 +1,9 @@
 package dev.oddsentry.service.backtests;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
+import com.github.kagkarlsson.scheduler.task.CompletionHandler;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.QueryDefinition;
@@ -26,13 +27,15 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.UUID;
+import java.util.concurrent.Semaphore;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import tools.jackson.core.type.TypeReference;
 
 /**
- * Does long work, slot by slot. Between two slots it rests as long as the source took, so that it takes at most half of one connection.
+ * Does long work, slot by slot and one work at a time, so that checks never wait for a thread. Between two slots it rests as long as the
+ * source took, so that it takes at most half of one connection.
  * If this node dies, another begins it anew; nothing of a back-test is kept but its result, and points are kept once a slot.
  */
 @Component
@@ -40,6 +43,7 @@ public class LongWork {
     private static final Logger LOG = LoggerFactory.getLogger(LongWork.class);
     private static final TaskDescriptor<Void> TASK = TaskDescriptor.of("long-work");
     private static final Duration LONGEST_REST = Duration.ofSeconds(5);
+    private static final Duration LOOK_AGAIN = Duration.ofSeconds(1);
 
     private final WorkStore store;
     private final DefinitionStore definitions;
@@ -49,6 +53,7 @@ public class LongWork {
     private final Replaying replaying;
     private final SchedulerClient tasks;
     private final Clock clock;
+    private final Semaphore turn = new Semaphore(1);
 
     LongWork(
             WorkStore store,
@@ -69,8 +74,18 @@ public class LongWork {
         this.clock = clock;
     }
 
-    public OneTimeTask<Void> task() {
-        return Tasks.oneTime(TASK).execute((instance, _) -> run(UUID.fromString(instance.getId())));
+    public CustomTask<Void> task() {
+        return Tasks.custom(TASK).execute((instance, _) -> {
+            if (!turn.tryAcquire())
+                return (complete, operations) ->
+                        operations.reschedule(complete, clock.instant().plus(LOOK_AGAIN));
+            try {
+                run(UUID.fromString(instance.getId()));
+            } finally {
+                turn.release();
+            }
+            return new CompletionHandler.OnCompleteRemove<>();
+        });
     }
 
     /** Part of the caller's transaction. */
