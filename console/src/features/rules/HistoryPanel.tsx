@@ -2,7 +2,7 @@ import { Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
-import { measureWords, plural, timeWords } from '../../shared/words'
+import { measureWords, numberWords, plural, timeWords } from '../../shared/words'
 import { historyOf, type Series } from './api'
 
 /** What the rule's checks measured of each group: the last value, and the way there. */
@@ -28,12 +28,12 @@ function SeriesTable({ all }: { all: Series[] }) {
             const last = series.points.at(-1)
             return (
               <tr key={index}>
-                <td>{series.measured}</td>
+                <td><code>{series.measured}</code></td>
                 <td>{series.group}</td>
                 <td className="num">{last ? measureWords(last.value) : ''}</td>
                 <td className="text-nowrap">{last && timeWords(last.slot)}</td>
                 <td><Line series={series} /></td>
-                <td className="num">{series.points.length}</td>
+                <td className="num">{numberWords(series.total)}</td>
               </tr>
             )
           })}

@@ -23,7 +23,7 @@ export const checksOf = (name: string) =>
   queryOptions({ queryKey: ['rules', name, 'checks'], queryFn: () => api.get<Check[]>(`${path(name)}/checks`) })
 
 export type Point = { slot: string; value: number; filledIn: boolean }
-export type Series = { group: string; measured: string; points: Point[] }
+export type Series = { group: string; measured: string; total: number; points: Point[] }
 
 export const historyOf = (name: string) =>
   queryOptions({ queryKey: ['rules', name, 'history'], queryFn: () => api.get<Series[]>(`${path(name)}/history`) })

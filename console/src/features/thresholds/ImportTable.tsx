@@ -32,6 +32,7 @@ export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
           <a href={`/api/thresholds/${threshold.name}/values.csv`} download={`${threshold.name}.csv`}>The values as a file</a>
         </div>
       </Form>
+      {(table.trim() === '' || remark.trim() === '') && <p className="small quiet mt-2 mb-0">{table.trim() === '' ? 'Paste a table; a line without a key is for all others.' : 'Say why, for those who ask later.'}</p>}
       <div role="status">
         {load.data && <p className="told">{plural(load.data.read, 'value')} read, {load.data.changed} of them changed something.</p>}
         {load.isError && (

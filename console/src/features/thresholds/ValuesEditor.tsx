@@ -36,7 +36,7 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
         <Form.Label className="mb-0">Why</Form.Label>
         <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
       </Form.Group>
-      <p className="small quiet mb-2">{hindered ?? (changed.length === 0 ? 'Nothing is changed yet.' : `${plural(changed.length, 'value')} changed.`)}</p>
+      <p className="small quiet mb-2">{hindered ?? (changed.length === 0 ? 'Nothing is changed yet.' : `${plural(changed.length, 'value')} changed${remark.trim() === '' ? '; say why, for those who ask later' : ''}.`)}</p>
       <div className="d-flex gap-2 flex-wrap">
         <Button type="submit" disabled={save.isPending || changed.length === 0 || hindered !== null || remark.trim() === ''}>Save</Button>
         <Button variant="plain" onClick={() => effect.mutate()} disabled={effect.isPending || changed.length === 0 || hindered !== null}>Count the effect</Button>

@@ -69,7 +69,7 @@ public final class HistoryCommand extends ServiceCommand {
             table.add(
                     series.path("measured").asString(""),
                     series.path("group").asString(""),
-                    String.valueOf(series.path("points").size()),
+                    series.path("total").asString(""),
                     Words.time(last.path("slot")),
                     Words.number(last.path("value")));
         }

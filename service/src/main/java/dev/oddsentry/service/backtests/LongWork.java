@@ -155,9 +155,10 @@ public class LongWork {
                 long began = System.nanoTime();
                 Instant slot = all.get(i);
                 var taken = replaying.step(replays, query, source, slot);
-                if (fills) keep(taken.getFirst());
-                if (counted.contains(slot))
+                if (counted.contains(slot)) {
+                    if (fills) keep(taken.getFirst());
                     for (int v = 0; v < taken.size(); v++) tallies.get(v).add(taken.get(v));
+                }
                 if (!store.progress(work.getId(), i + 1)) return;
                 rest(Duration.ofNanos(System.nanoTime() - began));
             }

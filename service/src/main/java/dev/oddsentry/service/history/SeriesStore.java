@@ -34,6 +34,7 @@ import java.util.Objects;
 import java.util.TreeMap;
 import java.util.UUID;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -175,27 +176,47 @@ public class SeriesStore {
                 .execute();
     }
 
-    /** A series as pages show it. */
-    public record Told(String group, String measured, List<ToldPoint> points) {}
+    /** A series as pages show it. @param total how many points it has, those not shown included */
+    public record Told(String group, String measured, long total, List<ToldPoint> points) {}
 
     public record ToldPoint(Instant slot, BigDecimal value, boolean filledIn) {}
 
     /** Every series of a rule, the newest points of each, oldest first. */
     public List<Told> all(UUID ruleId, int mostPoints) {
+        var ofSeries = DSL.partitionBy(SERIES_POINT.SERIES_ID);
+        var nth =
+                DSL.rowNumber().over(ofSeries.orderBy(SERIES_POINT.SLOT.desc())).as("nth");
+        var total = DSL.count().over(ofSeries).as("total");
+        var points = db.select(
+                        SERIES_POINT.SERIES_ID,
+                        SERIES_POINT.SLOT,
+                        SERIES_POINT.VALUE,
+                        SERIES_POINT.FILLED_IN,
+                        nth,
+                        total)
+                .from(SERIES_POINT)
+                .where(SERIES_POINT.SERIES_ID.in(
+                        DSL.select(SERIES.ID).from(SERIES).where(SERIES.RULE_ID.eq(ruleId))))
+                .asTable("newest");
+        var newest = db.selectFrom(points)
+                .where(DSL.field(nth.getUnqualifiedName(), Integer.class).le(mostPoints))
+                .orderBy(DSL.field(SERIES_POINT.SLOT.getUnqualifiedName()))
+                .fetchGroups(row -> row.get(SERIES_POINT.SERIES_ID));
         var told = new ArrayList<Told>();
         db.selectFrom(SERIES)
                 .where(SERIES.RULE_ID.eq(ruleId))
                 .orderBy(SERIES.MEASURED, SERIES.ID)
                 .forEach(series -> {
-                    var points = db.selectFrom(SERIES_POINT)
-                            .where(SERIES_POINT.SERIES_ID.eq(series.getId()))
-                            .orderBy(SERIES_POINT.SLOT.desc())
-                            .limit(mostPoints)
-                            .fetch(row -> new ToldPoint(row.getSlot(), row.getValue(), row.getFilledIn()));
+                    var of = newest.get(series.getId());
+                    if (of == null) return;
                     told.add(new Told(
                             CellText.joined(Json.cells(series.getGroupName()), ZoneOffset.UTC),
                             series.getMeasured(),
-                            points.reversed()));
+                            of.getFirst().get(total),
+                            of.map(row -> new ToldPoint(
+                                    row.get(SERIES_POINT.SLOT),
+                                    row.get(SERIES_POINT.VALUE),
+                                    row.get(SERIES_POINT.FILLED_IN)))));
                 });
         return told;
     }
