@@ -190,6 +190,9 @@ final class SharedExpressions {
     private Pair momentOrLiteral() {
         return oneOf(
                 this::moment,
+                () -> any(
+                        new Pair("today()", "((slot() at time zone 'Europe/Oslo')::date)"),
+                        new Pair("now()", "slot()")),
                 () -> Pair.same(
                         any("date '2026-03-29'", "timestamp '2026-10-25 12:00'", "timestamp '2026-03-29 02:30'")));
     }
