@@ -60,6 +60,9 @@ export type RulePage = {
     exceptions: string | null
     sentence: string
     fireWhen: string | null
+    fireSentence: string | null
+    hold: string | null
+    misses: string | null
     thresholds: string[]
     severity: { severity: Severity; condition: string | null; sentence: string | null }[]
     mode: 'incremental' | 'full'

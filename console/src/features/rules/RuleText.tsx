@@ -14,15 +14,17 @@ export function RuleText({ page }: { page: RulePage }) {
       <dl className="facts">
         {text.severity.map((band, index) => (
           <Fact key={index} name={<SeverityTag severity={band.severity} />}>
-            {band.condition ? <code>{band.condition}</code> : 'every other exception'}
+            {band.condition ? <><code>{band.condition}</code><div className="small quiet">{band.sentence}</div></> : 'every other exception'}
           </Fact>
         ))}
-        {text.fireWhen && <Fact name="Fires when"><code>{text.fireWhen}</code></Fact>}
+        {text.fireWhen && <Fact name="Fires when"><code>{text.fireWhen}</code><div className="small quiet">{text.fireSentence}</div></Fact>}
         {text.thresholds.length > 0 && (
           <Fact name="Thresholds">{text.thresholds.map((each, index) => <span key={each}>{index > 0 && ', '}<Link to={`/thresholds/${each}`}>{each}</Link></span>)}</Fact>
         )}
         <Fact name="Reports">{text.mode === 'full' ? 'everything, each time' : `only what is ${text.report.join(', ')}`}</Fact>
-        <Fact name="One finding for each">{text.key.join(', ') || 'row'}</Fact>
+        <Fact name="One finding for each">{text.key.join(', ') || (text.grouped ? 'whole result' : 'row')}</Fact>
+        {text.hold && <Fact name="Opens once it lasted">{text.hold}</Fact>}
+        {text.misses && <Fact name="Clears once missed for">{text.misses}</Fact>}
         <Fact name="Schedule">{text.recur.length === 0 ? 'on demand only' : <code>{text.recur.join('; ')}</code>}</Fact>
         {nextDates.length > 0 && <Fact name="Next dates">{nextDates.slice(0, 3).map(timeWords).join(' · ')}</Fact>}
       </dl>

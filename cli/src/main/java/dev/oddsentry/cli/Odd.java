@@ -7,6 +7,7 @@ import dev.oddsentry.cli.commands.AddPersonCommand;
 import dev.oddsentry.cli.commands.BackTestCommand;
 import dev.oddsentry.cli.commands.CheckCommand;
 import dev.oddsentry.cli.commands.ChecksCommand;
+import dev.oddsentry.cli.commands.ExplainCommand;
 import dev.oddsentry.cli.commands.FindingsCommand;
 import dev.oddsentry.cli.commands.HistoryCommand;
 import dev.oddsentry.cli.commands.ImportThresholdCommand;
@@ -45,6 +46,7 @@ import picocli.CommandLine.Command;
             LoginCommand.class,
             LogoutCommand.class,
             RulesCommand.class,
+            ExplainCommand.class,
             CheckCommand.class,
             PreviewCommand.class,
             TryCommand.class,

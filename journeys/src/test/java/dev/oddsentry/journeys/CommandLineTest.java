@@ -73,6 +73,12 @@ class CommandLineTest {
                         "Saved rule " + sailings.name + " as revision 1.");
         assertThat(odd("push", rule.toString()).out).contains("unchanged at revision 1");
         assertThat(odd("activate", sailings.name).out).contains("is active");
+        assertThat(odd("explain", sailings.name).out)
+                .contains(
+                        "An exception is a row: late by more than 15 min and reason is missing.",
+                        "It is critical where late by at least 45 min.",
+                        "It is warning otherwise.",
+                        "It mails what is new, returned, worsened or cleared, whenever there is something to tell.");
         assertThat(odd("preview", sailings.name).out)
                 .contains("2 exceptions (▲ 1 critical, ◆ 1 warning); a check now would report 2.", "[60]", "[missing]");
         var first = odd("check", sailings.name);
@@ -103,6 +109,7 @@ class CommandLineTest {
             {"outbox"},
             {"preview", sailings.name},
             {"thresholds"},
+            {"explain", sailings.name},
             {"history", sailings.name},
             {"sources"},
             {"check", sailings.name}
@@ -251,6 +258,7 @@ class CommandLineTest {
                 "login",
                 "logout",
                 "rules",
+                "explain",
                 "check",
                 "preview",
                 "try",

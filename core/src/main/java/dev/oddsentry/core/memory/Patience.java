@@ -11,6 +11,12 @@ public sealed interface Patience {
     /** The first check decides. */
     Patience NONE = new Checks(1);
 
+    /** Minutes. */
+    long HOUR = 60;
+
+    /** Minutes. */
+    long DAY = 24 * HOUR;
+
     /** @param number of good scheduled checks, one or more */
     record Checks(int number) implements Patience {}
 
@@ -60,9 +66,18 @@ public sealed interface Patience {
     /** {@code 3 checks}, {@code 40 minutes}; the form that {@link #parse} reads. */
     default String text() {
         return switch (this) {
-            case Checks(int number) -> number + (number == 1 ? " check" : " checks");
-            case Elapsed(var time) -> time.exact().toMinutes() + " minutes";
+            case Checks(int number) -> count(number, "check");
+            case Elapsed(var time) -> {
+                long minutes = time.exact().toMinutes();
+                yield minutes % DAY == 0
+                        ? count(minutes / DAY, "day")
+                        : minutes % HOUR == 0 ? count(minutes / HOUR, "hour") : count(minutes, "minute");
+            }
         };
+    }
+
+    private static String count(long number, String unit) {
+        return number + " " + unit + (number == 1 ? "" : "s");
     }
 
     /** @throws IllegalArgumentException with words */

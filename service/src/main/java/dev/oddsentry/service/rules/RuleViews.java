@@ -10,6 +10,7 @@ import static org.jooq.impl.DSL.select;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.service.checks.CheckView;
 import dev.oddsentry.service.db.generated.tables.records.RuleRecord;
@@ -62,7 +63,12 @@ class RuleViews {
 
     record RulePage(RuleSummary rule, RuleText text, List<Instant> nextDates) {}
 
-    /** What a rule says, in its own words; the sentence is its condition in plain English. */
+    /**
+     * What a rule says, in its own words; the sentence is its condition in plain English.
+     *
+     * @param hold how long an exception is pending before it opens; null where the first check decides
+     * @param misses how long a finding must be missed before it clears; null where the first check decides
+     */
     record RuleText(
             String query,
             String queryTitle,
@@ -74,6 +80,9 @@ class RuleViews {
             @Nullable String exceptions,
             String sentence,
             @Nullable String fireWhen,
+            @Nullable String fireSentence,
+            @Nullable String hold,
+            @Nullable String misses,
             List<String> thresholds,
             List<BandText> severity,
             String mode,
@@ -117,6 +126,9 @@ class RuleViews {
                 rule.exceptions(),
                 labels.exceptions(rule.exceptions()),
                 rule.fireWhen(),
+                rule.fireWhen() == null ? null : labels.sentence(rule.fireWhen()),
+                words(rule.memory().hold()),
+                words(rule.memory().misses()),
                 List.copyOf(rule.thresholdsUsed()),
                 rule.severity().stream()
                         .map(band -> new BandText(
@@ -131,6 +143,10 @@ class RuleViews {
                         .map(kind -> kind.code())
                         .toList(),
                 rule.schedule().recur());
+    }
+
+    private static @Nullable String words(Patience patience) {
+        return patience.equals(Patience.NONE) ? null : patience.text();
     }
 
     private List<RuleSummary> summaries(List<Current<RuleDefinition>> rules) {

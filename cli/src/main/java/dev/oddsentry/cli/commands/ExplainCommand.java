@@ -1,0 +1,95 @@
+package dev.oddsentry.cli.commands;
+
+import dev.oddsentry.cli.output.Words;
+import java.io.PrintWriter;
+import java.util.ArrayList;
+import java.util.List;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "explain",
+        mixinStandardHelpOptions = true,
+        description = "Says in plain English what a rule watches for, when it mails, and when it looks next.",
+        footer = {"", "Example: odd explain late-sailings"})
+public final class ExplainCommand extends ServiceCommand {
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    RuleArgument rule;
+
+    @Option(names = "--json", description = "The service's answer as JSON.")
+    boolean json;
+
+    @Override
+    public Integer call() {
+        JsonNode page = api().get(rule.path(""));
+        if (json) out().println(page.toPrettyString());
+        else explain(page.path("rule"), page.path("text"), page.path("nextDates"));
+        return 0;
+    }
+
+    private void explain(JsonNode summary, JsonNode text, JsonNode nextDates) {
+        PrintWriter out = out();
+        boolean grouped = text.path("grouped").asBoolean(false);
+        out.println(summary.path("title").asString("") + " (" + Words.state(summary.path("state")) + ", revision "
+                + summary.path("revision") + ", owned by "
+                + summary.path("owner").asString("") + ")");
+        out.println("  " + (grouped ? "An exception, " : "An exception is a row: ")
+                + text.path("sentence").asString("") + ".");
+        severities(text.path("severity")).forEach(line -> out.println("  " + line));
+        if (text.path("hold").isString())
+            out.println("  It opens once it has lasted " + text.path("hold").asString() + ".");
+        if (text.path("misses").isString())
+            out.println(
+                    "  It clears once it was missed for " + text.path("misses").asString() + ".");
+        boolean full = text.path("mode").asString("").equals("full");
+        out.println("  It mails "
+                + (full ? "everything, each time" : "what is " + alternatives(Words.texts(text.path("report"))))
+                + (text.path("fireSentence").isString()
+                        ? ", when " + text.path("fireSentence").asString() + "."
+                        : ", whenever there is something to tell."));
+        out.println("  One finding for each "
+                + orElse(String.join(", ", Words.texts(text.path("key"))), grouped ? "whole result" : "row") + ".");
+        out.println("  It reads the query " + text.path("query").asString("") + " from "
+                + text.path("source").asString("") + parameters(text.path("parameters")) + ".");
+        var thresholds = Words.texts(text.path("thresholds"));
+        if (!thresholds.isEmpty()) out.println("  It uses the thresholds " + String.join(", ", thresholds) + ".");
+        var dates = new ArrayList<String>();
+        for (JsonNode date : nextDates) if (dates.size() < 3) dates.add(Words.time(date));
+        out.println(
+                "  It looks " + (dates.isEmpty() ? "on demand only." : "next on " + String.join(", ", dates) + "."));
+        out.println("  Mail goes to " + orElse(String.join(", ", Words.texts(summary.path("to"))), "nobody") + ".");
+    }
+
+    private static List<String> severities(JsonNode bands) {
+        var lines = new ArrayList<String>();
+        for (JsonNode band : bands) {
+            lines.add("It is " + Words.state(band.path("severity"))
+                    + (band.path("sentence").isString()
+                            ? " where " + band.path("sentence").asString() + "."
+                            : lines.isEmpty() ? "." : " otherwise."));
+        }
+        return lines;
+    }
+
+    private static String parameters(JsonNode parameters) {
+        var words = new ArrayList<String>();
+        parameters
+                .properties()
+                .forEach(each ->
+                        words.add(each.getKey() + " = " + each.getValue().asString("")));
+        return words.isEmpty() ? "" : " with " + String.join(", ", words);
+    }
+
+    private static String alternatives(List<String> words) {
+        return words.size() < 2
+                ? String.join("", words)
+                : String.join(", ", words.subList(0, words.size() - 1)) + " or " + words.getLast();
+    }
+
+    private static String orElse(String text, String otherwise) {
+        return text.isEmpty() ? otherwise : text;
+    }
+}
