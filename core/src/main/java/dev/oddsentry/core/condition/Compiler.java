@@ -14,9 +14,11 @@ import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -61,9 +63,7 @@ final class Compiler {
                 yield negated ? not(between) : between;
             }
             case Expression.In(var operand, var options, boolean negated) -> {
-                Node in = or(options.stream()
-                        .map(option -> comparison(Comparison.Operator.EQUAL, operand, option))
-                        .toList());
+                Node in = in(operand, options);
                 yield negated ? not(in) : in;
             }
             case Expression.IsNull(var operand, boolean negated) -> {
@@ -165,6 +165,25 @@ final class Compiler {
         if (!(tree instanceof Expression.Literal(var _, Object value)) || value == null) return compile(tree);
         Object fixed = order.inCommon(value);
         return _ -> fixed;
+    }
+
+    private Node in(Expression operand, List<Expression> options) {
+        boolean fixedTexts = typeOf(operand) == Type.TEXT
+                && options.stream()
+                        .allMatch(option -> option instanceof Expression.Literal(var _, Object text) && text != null);
+        if (!fixedTexts)
+            return or(options.stream()
+                    .map(option -> comparison(Comparison.Operator.EQUAL, operand, option))
+                    .toList());
+        Set<Object> texts = new HashSet<>();
+        for (var option : options) {
+            if (option instanceof Expression.Literal(var _, Object text) && text != null) texts.add(text);
+        }
+        Node value = compile(operand);
+        return row -> {
+            Object text = value.on(row);
+            return text == null ? null : texts.contains(text);
+        };
     }
 
     private static Node sameTexts(Node left, Node right, boolean same) {

@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -19,6 +20,9 @@ import java.util.stream.Stream;
 
 /** What is doubtful in a condition that can be judged: parts that can never hold, or always do, and equality on a quotient. */
 final class Doubts {
+    /** Each is held against each; a long list of alternatives is a list, and nobody errs in it so. */
+    private static final int MOST_COMPARED = 100;
+
     private final Places places;
     private final Map<Expression, Type> types;
     private final List<Problem> warnings = new ArrayList<>();
@@ -166,16 +170,30 @@ final class Doubts {
 
     /** Of operands of which one must hold, two that leave nothing out. */
     private void apart(List<Expression> operands) {
-        for (int i = 0; i < operands.size(); i++) {
-            for (int j = i + 1; j < operands.size(); j++) {
-                var rest = range(operands.get(i)).flatMap(Range::complement);
-                var other = range(operands.get(j)).flatMap(Range::complement);
-                if (rest.isEmpty() || other.isEmpty()) continue;
-                if (!rest.get().subject().equals(other.get().subject())) continue;
-                if (!rest.get().with(other.get()).isEmpty()) continue;
+        var bySubject = new LinkedHashMap<Expression, List<Rest>>();
+        for (var operand : operands) {
+            range(operand)
+                    .flatMap(Range::complement)
+                    .ifPresent(rest -> bySubject
+                            .computeIfAbsent(rest.subject(), _ -> new ArrayList<>())
+                            .add(new Rest(operand, rest)));
+        }
+        bySubject.values().stream()
+                .filter(rests -> rests.size() <= MOST_COMPARED)
+                .forEach(this::apartOfOne);
+    }
+
+    /** What a condition leaves out. */
+    private record Rest(Expression condition, Range range) {}
+
+    private void apartOfOne(List<Rest> rests) {
+        for (int i = 0; i < rests.size(); i++) {
+            for (int j = i + 1; j < rests.size(); j++) {
+                if (!rests.get(i).range().with(rests.get(j).range()).isEmpty()) continue;
                 warn(
-                        "one of the two always holds, this or " + places.textOf(operands.get(i)) + "; was and meant?",
-                        operands.get(j));
+                        "one of the two always holds, this or "
+                                + places.textOf(rests.get(i).condition()) + "; was and meant?",
+                        rests.get(j).condition());
             }
         }
     }

@@ -9,23 +9,31 @@ import java.util.Objects;
 /** Where each node of one tree stood; nodes are told apart by identity, since equal ones can stand in two places. */
 final class Places {
     private final String source;
-    private final Map<Expression, Place> byNode = new IdentityHashMap<>();
+    private final Map<Expression, Stretch> byNode = new IdentityHashMap<>();
+
+    /** Line and column are counted only for what is told, since that reads the text from its start. */
+    private record Stretch(int offset, int length) {}
 
     Places(String source) {
         this.source = source;
     }
 
     void put(Expression node, int offset, int length) {
-        byNode.put(node, Place.in(source, offset, length));
+        byNode.put(node, new Stretch(offset, length));
     }
 
     Place of(Expression node) {
+        var stretch = stretch(node);
+        return Place.in(source, stretch.offset(), stretch.length());
+    }
+
+    private Stretch stretch(Expression node) {
         return Objects.requireNonNull(byNode.get(node), () -> "a node without a place: " + node);
     }
 
     String textOf(Expression node) {
-        Place place = of(node);
-        return source.substring(place.offset(), place.offset() + place.length());
+        var stretch = stretch(node);
+        return source.substring(stretch.offset(), stretch.offset() + stretch.length());
     }
 
     Problem problem(String message, Expression node) {
