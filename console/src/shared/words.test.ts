@@ -1,4 +1,4 @@
-import { outcomeWords, plural, stateWords } from './words'
+import { measureWords, notJudgedWords, outcomeWords, plural, stateWords } from './words'
 import { check } from './render.test-kit'
 
 test.each([
@@ -13,3 +13,12 @@ test('states are told in words and counts in their number', () => {
   expect(plural(1, 'person', 'people')).toBe('1 person')
   expect(plural(0, 'row')).toBe('0 rows')
 })
+
+test('groups that nobody can tell about are named by reason, and those not named are counted', () => {
+  const learning = 'still learning usual(fuel, 8), 3 of 8'
+  const notJudgedGroups = [{ group: 'Terna', reason: learning }, { group: 'Skua', reason: 'miles is missing' }, { group: 'Lomvi', reason: learning }]
+  expect(notJudgedWords({ notJudged: 3, notJudgedGroups })).toBe(`Terna, Lomvi: ${learning}; Skua: miles is missing`)
+  expect(notJudgedWords({ notJudged: 9, notJudgedGroups: notJudgedGroups.slice(1, 2) })).toBe('Skua: miles is missing; and 8 more')
+})
+
+test.each([[52.63261851, '52.633'], [0.000412345, '0.000412'], [12.5, '12.5'], [1234.5678, '1,234.568'], [0, '0']])('%d is read as %s', (value, words) => expect(measureWords(value)).toBe(words))

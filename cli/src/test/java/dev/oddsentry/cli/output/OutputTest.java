@@ -57,6 +57,8 @@ class OutputTest {
                 "{'state':'QUIET','rowsRead':7,'exceptions':2,'unknownRows':1} | quiet: 7 rows read, 2 exceptions, 1 unknown since a value is missing, nothing new to report.",
                 "{'state':'FIRED','rowsRead':7,'exceptions':2,'news':2} | fired: 7 rows read, 2 exceptions, 2 reported.",
                 "{'state':'PARTLY_FAILED','reason':'no answer'} | partly failed: no answer",
+                "{'state':'QUIET','rowsRead':1,'exceptions':1} | quiet: 1 row read, 1 exception, nothing new to report.",
+                "{'state':'NOT_JUDGED','rowsRead':3,'exceptions':0,'unknownRows':4,'notJudged':5,'notJudgedGroups':[{'group':'Terna','reason':'miles is missing'},{'group':'Skua','reason':'still learning usual(fuel, 8), 3 of 8'},{'group':'Lomvi','reason':'miles is missing'}]} | not judged: 3 rows read, 0 exceptions. Nobody can tell about Terna, Lomvi: miles is missing; Skua: still learning usual(fuel, 8), 3 of 8; and 2 more.",
                 "{'state':'RUNNING'} | still running.",
             })
     void aCheckIsToldInOneSentence(String check, String words) {
@@ -71,5 +73,28 @@ class OutputTest {
                 .isEqualTo(List.of("r.yaml:2:3: unknown column", "    b resaon", "      ^ did you mean \"reason\"?"));
         assertThat(ProblemText.lines(problem, null, null))
                 .isEqualTo(List.of("unknown column", "    did you mean \"reason\"?"));
+    }
+
+    @Test
+    void partsCountGroupsWhereGroupsAreJudged() {
+        var seen = JSON.readTree("""
+                {"parts": [{"text": "sum(litres) > 900", "rowsLeft": 1, "unknown": {"litres": 2}}],
+                 "offers": [{"column": "litres", "rows": 2, "condition": "sum(litres) > 900 or litres is null"}],
+                 "warnings": [{"message": "this never holds", "suggestion": "litre"}], "grouped": true}""");
+        assertThat(Words.parts(seen))
+                .containsExactly(
+                        "  1 group left after: sum(litres) > 900", "      unknown for 2 groups without litres");
+        assertThat(Words.advice(seen))
+                .containsExactly(
+                        "  To count the 2 groups without litres too, write: sum(litres) > 900 or litres is null",
+                        "  Warning: this never holds; did you mean \"litre\"?");
+        var ofRows = JSON.readTree("{'parts': [{'text': 'late', 'rowsLeft': 2}]}".replace('\'', '"'));
+        assertThat(Words.parts(ofRows)).containsExactly("  2 rows left after: late");
+    }
+
+    @ParameterizedTest
+    @CsvSource({"52.63261851, 52.633", "0.000412345, 0.000412", "12.5, 12.5", "999.9999, 1000", "7, 7", "null, –"})
+    void measuredNumbersAreRoundedForPeople(String number, String words) {
+        assertThat(Words.number(JSON.readTree(number))).isEqualTo(words);
     }
 }

@@ -3,6 +3,11 @@ package dev.oddsentry.core.condition;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.time.Moment;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -136,5 +141,19 @@ class ConditionProblemsTest {
                 .contains("(delay_min > 15 or delay_min is null) and (status = 'a' or heads > 3)");
         assertThat(condition.countingMissing(1, "Kaptein Å"))
                 .contains("delay_min > 15 and (status = 'a' or heads > 3 or \"Kaptein Å\" is null)");
+    }
+
+    @Test
+    void aVeryLongListOfAlternativesIsReadAndJudged() {
+        String alternatives =
+                IntStream.range(0, 20_000).mapToObj(i -> "delay_min = " + i).collect(Collectors.joining(" or "));
+        var reading = Condition.read(alternatives, Sailings.COLUMNS);
+        assertThat(reading.problems()).isEmpty();
+        String texts =
+                IntStream.range(0, 20_000).mapToObj(i -> "'SK-" + i + "'").collect(Collectors.joining(", "));
+        var judge = Condition.read("sailing in (" + texts + ")", Sailings.COLUMNS)
+                .orThrow()
+                .at(new Moment(Instant.EPOCH, ZoneOffset.UTC));
+        assertThat(judge.judge(Sailings.row())).isEqualTo(Verdict.TRUE);
     }
 }

@@ -1,6 +1,7 @@
 package dev.oddsentry.core.memory;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
@@ -10,6 +11,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 /** One finding through a row of checks ten minutes apart. */
 class HoldTest {
@@ -62,5 +64,20 @@ class HoldTest {
         }
         var moves = comparison.finish();
         return moves.isEmpty() ? known : new Known(1, KEY, moves.getFirst().now(), null);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"1 check", "3 checks", "40 minutes", "1 minute", "90 minutes", "2 hours", "1 day", "7 days"})
+    void patienceIsWrittenAsItWasRead(String text) {
+        assertThat(Patience.parse(text).text()).isEqualTo(text);
+    }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"", "0 checks", "three checks", "3 weeks", "-1 hours", "3"})
+    void patienceThatIsNoneIsRefusedWithWords(String text) {
+        assertThatThrownBy(() -> Patience.parse(text))
+                .isInstanceOf(IllegalArgumentException.class)
+                .hasMessageNotContaining("Exception");
     }
 }
