@@ -163,13 +163,14 @@ class CheckLineTest {
     }
 
     @Test
-    void unknownRowsAreCountedByPartAndColumn() {
+    void unknownRowsAreCountedByPartAndColumn() throws MessagingException, IOException {
         sailings.late("SK-1", 20).active();
         sailings.change("insert into sailing_table values ('SK-2', null, null)");
         var check = service.api().check(sailings.name);
         assertThat(check.path("unknownRows").asInt()).isEqualTo(1);
         assertThat(check.path("parts").path(0).path("unknown").path("delay_min").asInt())
                 .isEqualTo(1);
+        assertThat(mail(0).text()).contains("Not counted, since nobody can tell: 1 row without Late by.");
     }
 
     @Test
