@@ -16,6 +16,7 @@ import org.openjdk.jmh.annotations.OutputTimeUnit;
 import org.openjdk.jmh.annotations.Scope;
 import org.openjdk.jmh.annotations.Setup;
 import org.openjdk.jmh.annotations.State;
+import org.openjdk.jmh.annotations.TearDown;
 import org.openjdk.jmh.annotations.Warmup;
 import org.openjdk.jmh.infra.Blackhole;
 import org.openjdk.jmh.results.RunResult;
@@ -41,6 +42,11 @@ public class Judging {
     @Setup
     public void setUp() {
         sailings = new Sailings();
+    }
+
+    @TearDown
+    public void tearDown() {
+        sailings.stop();
     }
 
     /** The limit: what a check reads, with nobody judging it. */

@@ -96,6 +96,11 @@ final class Sailings {
                 source.updatedAt());
     }
 
+    /** The process is ended without its shutdown hooks, so the server has to be stopped here. */
+    void stop() {
+        service.postgres().close();
+    }
+
     /** Reads every row as a check does. */
     void read(QueryRunner.RowSink sink) {
         runner.read(source, query, Map.of(), _ -> sink);
