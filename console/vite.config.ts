@@ -7,5 +7,5 @@ export default defineConfig({
   build: { outDir: 'target/classes/static', emptyOutDir: true, assetsInlineLimit: 0 },
   css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
   server: { proxy: { '/api': 'http://127.0.0.1:8480' } },
-  test: { environment: 'jsdom', setupFiles: ['src/test-setup.ts'], globals: true },
+  test: { environment: 'jsdom', setupFiles: ['src/test-setup.ts'], globals: true, testTimeout: 20_000 },
 })

@@ -32,6 +32,8 @@ export type Check = {
   news: number | null
   messages: number | null
   reason: string | null
+  rowsSoFar: number | null
+  retryAt: Instant | null
 }
 
 export type RuleSummary = {
@@ -82,7 +84,42 @@ export type Finding = {
   changedAt: Instant
   reportedAt: Instant | null
   noData: boolean
+  standing: boolean
+  marks: MarkOfPerson[]
   row: Record<string, string | null>
+}
+
+export type MarkKind = 'TAKE' | 'SNOOZE' | 'ACCEPT'
+export type MarkOfPerson = { kind: MarkKind; by: string; at: Instant; note: string; until: Instant | null }
+
+export type Verdict = 'TRUE' | 'FALSE' | 'UNKNOWN'
+
+export type Story = {
+  rule: string
+  zone: string
+  identity: string
+  why: string
+  now: {
+    finding: number
+    state: FindingState
+    severity: Severity
+    openedAt: Instant
+    changedAt: Instant
+    lastConfirmed: Instant | null
+    standing: boolean
+    reportedAt: Instant | null
+    toldAt: Instant | null
+    marks: MarkOfPerson[]
+  } | null
+  present: {
+    at: Instant
+    verdict: Verdict | null
+    severity: Severity | null
+    parts: { text: string; verdict: Verdict }[]
+    row: Record<string, string | null>
+    failure: string | null
+  }
+  events: { at: Instant; about: 'FINDING' | 'MESSAGE' | 'MARK' | 'EDIT' | 'THRESHOLD'; words: string; check: string | null; message: string | null }[]
 }
 
 export type FindingColumn = { name: string; label: string; type: string }
@@ -93,7 +130,7 @@ export type Recipient = { address: string; state: RecipientState; tries: number;
 
 export type MessageSummary = {
   id: string
-  rule: string
+  rule: string | null
   subject: string
   slot: Instant
   createdAt: Instant

@@ -9,6 +9,7 @@ import { Layout } from './Layout'
 const TodayPage = lazy(() => import('../features/today/TodayPage').then(({ TodayPage: page }) => ({ default: page })))
 const RulesPage = lazy(() => import('../features/rules/RulesPage').then(({ RulesPage: page }) => ({ default: page })))
 const RulePage = lazy(() => import('../features/rules/RulePage').then(({ RulePage: page }) => ({ default: page })))
+const StoryPage = lazy(() => import('../features/rules/StoryPage').then(({ StoryPage: page }) => ({ default: page })))
 const RuleEditor = lazy(() => import('../features/editor/RuleEditor').then(({ RuleEditor: page }) => ({ default: page })))
 const ThresholdsPage = lazy(() => import('../features/thresholds/ThresholdsPage').then(({ ThresholdsPage: page }) => ({ default: page })))
 const ThresholdPage = lazy(() => import('../features/thresholds/ThresholdPage').then(({ ThresholdPage: page }) => ({ default: page })))
@@ -26,6 +27,7 @@ export function App() {
             <Route path="/today" element={<TodayPage />} />
             <Route path="/rules" element={<RulesPage />} />
             <Route path="/rules/:name" element={<RulePage />} />
+            <Route path="/rules/:name/findings/:finding" element={<StoryPage />} />
             <Route path="/rules/:name/edit" element={<RuleEditor />} />
             <Route path="/thresholds" element={<ThresholdsPage />} />
             <Route path="/thresholds/:name" element={<ThresholdPage />} />

@@ -1,4 +1,4 @@
-import type { Check, Instant } from '../api/types'
+import type { Check, Instant, MarkOfPerson } from '../api/types'
 
 const time = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 const numbers = new Intl.NumberFormat()
@@ -43,3 +43,8 @@ export function outcomeWords(check: Check): string {
       return `The check ${stateWords(check.state) === 'failed' ? 'failed' : `ended as ${stateWords(check.state)}`}. ${check.reason ?? ''}`
   }
 }
+
+const markDone = { TAKE: 'taken', SNOOZE: 'snoozed', ACCEPT: 'accepted' } as const
+
+/** `taken by Ines Holm until Mon 30 Nov 09:00`. */
+export const markWords = (mark: MarkOfPerson) => `${markDone[mark.kind]} by ${mark.by}${mark.until ? ` until ${timeWords(mark.until)}` : ''}`

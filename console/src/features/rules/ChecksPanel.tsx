@@ -1,11 +1,11 @@
-import { Table } from 'react-bootstrap'
-import { useQuery } from '@tanstack/react-query'
+import { Button, Table } from 'react-bootstrap'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Check, PartCount } from '../../api/types'
 import { CheckTag } from '../../shared/CheckTag'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { notJudgedWords, numberWords, plural, stateWords, timeWords } from '../../shared/words'
-import { checksOf } from './api'
+import { checksOf, moveCheck } from './api'
 
 const shown = 12
 
@@ -33,7 +33,7 @@ function ChecksTable({ checks, one }: { checks: Check[]; one: string }) {
             {checks.slice(0, shown).map((check) => (
               <tr key={check.id}>
                 <td className="text-nowrap">{timeWords(check.slot)}<div className="small quiet">{stateWords(check.origin)}</div></td>
-                <td><CheckTag state={check.state} />{check.reason && <div className="small">{check.reason}</div>}{check.notJudgedGroups.length > 0 && <div className="small">Not judged: {notJudgedWords(check)}</div>}</td>
+                <td><CheckTag state={check.state} />{check.reason && <div className="small">{check.reason}</div>}<Moves check={check} />{check.notJudgedGroups.length > 0 && <div className="small">Not judged: {notJudgedWords(check)}</div>}</td>
                 <td className="num">{check.rowsRead === null ? '' : numberWords(check.rowsRead)}</td>
                 <td className="num">{check.exceptions === null ? '' : numberWords(check.exceptions)}</td>
                 <td className="num">{check.news === null ? '' : numberWords(check.news)}</td>
@@ -44,6 +44,31 @@ function ChecksTable({ checks, one }: { checks: Check[]; one: string }) {
       </Scroll>
       {last && <Left check={last} one={one} />}
     </>
+  )
+}
+
+/** What a person can do about a check that runs or was kept back, and how far it is. */
+function Moves({ check }: { check: Check }) {
+  const client = useQueryClient()
+  const move = useMutation({
+    mutationFn: (how: 'stop' | 'release' | 'discard') => moveCheck(check.id, how),
+    onSettled: () => client.invalidateQueries({ queryKey: ['rules'] }),
+  })
+  const failed = move.isError && <div className="small told bad" role="status">{move.error.message}</div>
+  if (check.state === 'RUNNING') {
+    return (
+      <div className="small">
+        {check.retryAt ? `Tried again at ${timeWords(check.retryAt)}. ` : check.rowsSoFar !== null && `${plural(check.rowsSoFar, 'row')} so far. `}
+        <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('stop')}>Stop</Button>{failed}
+      </div>
+    )
+  }
+  if (check.state !== 'KEPT_BACK') return null
+  return (
+    <div className="d-flex gap-2 mt-1">
+      <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('release')}>Release</Button>
+      <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('discard')}>Discard</Button>{failed}
+    </div>
   )
 }
 

@@ -1,11 +1,12 @@
 import { useState } from 'react'
+import { Link } from 'react-router'
 import { Button, Form, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { FindingColumn, FindingList, FindingState } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { SeverityTag } from '../../shared/SeverityTag'
-import { plural, stateWords, timeWords } from '../../shared/words'
+import { markWords, plural, stateWords, timeWords } from '../../shared/words'
 import { findingsOf } from './api'
 
 const states: FindingState[] = ['OPEN', 'PENDING', 'OUT_OF_SIGHT', 'CLEARED']
@@ -17,6 +18,7 @@ export function FindingsPanel({ name }: { name: string }) {
     <section className="sheet" id="findings">
       <div className="head">
         <h2>Findings</h2>
+        <span className="quiet small">Export: <a href={`/api/rules/${encodeURIComponent(name)}/findings.csv`}>findings</a>, <a href={`/api/rules/${encodeURIComponent(name)}/events.csv`}>events</a></span>
         <Form.Group controlId="finding-state" className="d-flex gap-2 align-items-center">
           <Form.Label className="mb-0 quiet">Show</Form.Label>
           <Form.Select size="sm" value={state ?? ''} onChange={(event) => setState(states.find((each) => each === event.target.value) ?? null)}>
@@ -26,7 +28,7 @@ export function FindingsPanel({ name }: { name: string }) {
         </Form.Group>
       </div>
       <Loaded query={findings} what="The findings">
-        {(list) => (list.findings.length === 0 ? <p className="quiet mt-2 mb-0">No finding{state ? ` is ${stateWords(state)}` : ''}.</p> : <FindingsTable list={list} />)}
+        {(list) => (list.findings.length === 0 ? <p className="quiet mt-2 mb-0">No finding{state ? ` is ${stateWords(state)}` : ''}.</p> : <FindingsTable name={name} list={list} />)}
       </Loaded>
     </section>
   )
@@ -36,7 +38,7 @@ const shownAtFirst = 10
 
 const align = (column: FindingColumn) => (column.type === 'number' ? 'num' : '')
 
-function FindingsTable({ list }: { list: FindingList }) {
+function FindingsTable({ name, list }: { name: string; list: FindingList }) {
   const [all, setAll] = useState(false)
   const columns = list.columns
   const shown = all ? list.findings : list.findings.slice(0, shownAtFirst)
@@ -44,16 +46,17 @@ function FindingsTable({ list }: { list: FindingList }) {
     <Scroll label="Findings">
       <Table>
         <thead>
-          <tr><th>Severity</th>{columns.map((column) => <th key={column.name} className={align(column)}>{column.label}</th>)}<th>State</th><th>Since</th><th>Reported</th></tr>
+          <tr><th>Severity</th>{columns.map((column) => <th key={column.name} className={align(column)}>{column.label}</th>)}<th>State</th><th>Since</th><th>Reported</th><th>Story</th></tr>
         </thead>
         <tbody>
           {shown.map((finding) => (
             <tr key={finding.id}>
               <td><SeverityTag severity={finding.severity} /></td>
               {columns.map((column) => <td key={column.name} className={align(column)}>{finding.row[column.name] ?? <span className="quiet">missing</span>}</td>)}
-              <td>{stateWords(finding.state)}{finding.noData && <div className="small quiet">no data</div>}</td>
+              <td>{stateWords(finding.state)}{finding.noData && <div className="small quiet">no data</div>}{finding.marks.map((mark) => <div key={mark.kind} className="small quiet">{markWords(mark)}</div>)}</td>
               <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
               <td className="text-nowrap">{finding.reportedAt ? timeWords(finding.reportedAt) : <span className="quiet">not yet</span>}</td>
+              <td><Link to={`/rules/${name}/findings/${finding.id}`} aria-label={`Why? Story of ${finding.identity}`}>Why?</Link></td>
             </tr>
           ))}
         </tbody>

@@ -16,7 +16,8 @@ const page = (more = {}): Page => ({
 })
 
 const finding = {
-  id: 1, identity: '4821', state: 'OPEN', severity: 'CRITICAL', openedAt: '2026-11-24T04:40:00Z', changedAt: '2026-11-24T04:40:00Z', reportedAt: null, noData: false,
+  id: 1, identity: '4821', state: 'OPEN', severity: 'CRITICAL', openedAt: '2026-11-24T04:40:00Z', changedAt: '2026-11-24T04:40:00Z', reportedAt: null, noData: false, standing: false,
+  marks: [{ kind: 'TAKE', by: 'Ines Holm', at: '2026-11-24T05:00:00Z', note: '', until: null }],
   row: { sailing: 'SK-412', reason: null },
 }
 
@@ -38,7 +39,17 @@ test('shows condition, query, findings and checks with their reasons', async () 
   const row = within((await screen.findByText('SK-412')).closest('tr') ?? document.body)
   expect(row.getByText('missing')).toBeInTheDocument()
   expect(row.getByText('critical')).toBeInTheDocument()
+  expect(row.getByText('taken by Ines Holm')).toBeInTheDocument()
+  expect(row.getByRole('link', { name: 'Why? Story of 4821' })).toHaveAttribute('href', '/rules/late-sailings/findings/1')
   expect(await screen.findByText('The source ferry could not be reached.')).toBeInTheDocument()
+})
+
+test('a check that was kept back is let through from its line', async () => {
+  const kept = check('KEPT_BACK', { reason: '39 of 40 open findings would clear at once, more than 50 %; release or discard it.' })
+  const calls = show({ 'GET /api/rules/late-sailings/checks': [kept, check('RUNNING', { rowsSoFar: 4000 })], [`POST /api/checks/${kept.id}/release`]: check('FIRED') })
+  expect(await screen.findByText(/4,000 rows so far/)).toBeInTheDocument()
+  await userEvent.click(await screen.findByRole('button', { name: 'Release' }))
+  expect(calls).toContain(`POST /api/checks/${kept.id}/release`)
 })
 
 test('Check now tells the outcome and leads to the mail', async () => {

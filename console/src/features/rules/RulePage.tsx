@@ -1,13 +1,13 @@
 import { useState } from 'react'
 import { Link, useParams } from 'react-router'
-import { Button } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Check, RulePage as Page } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { outcomeWords, stateWords, timeWords } from '../../shared/words'
-import { activate, checkNow, pause, rule } from './api'
+import { activate, checkNow, pause, rule, type Tell } from './api'
 import { ChecksPanel } from './ChecksPanel'
 import { HistoryPanel } from './HistoryPanel'
 import { FindingsPanel } from './FindingsPanel'
@@ -23,6 +23,7 @@ function OneRule({ page }: { page: Page }) {
   const { name, title, state, revision, owner, to, nextSlot, zone, open } = page.rule
   useTitle(title)
   const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
+  const [tell, setTell] = useState<Tell>('NEW')
   const client = useQueryClient()
   const renew = async () => {
     await client.invalidateQueries({ queryKey: ['rules'] })
@@ -35,7 +36,7 @@ function OneRule({ page }: { page: Page }) {
       await renew()
     },
   })
-  const move = useMutation({ mutationFn: () => (state === 'ACTIVE' ? pause(name) : activate(name)), onSuccess: renew })
+  const move = useMutation({ mutationFn: () => (state === 'ACTIVE' ? pause(name) : activate(name, tell)), onSuccess: renew })
   return (
     <>
       <div className="head">
@@ -45,6 +46,11 @@ function OneRule({ page }: { page: Page }) {
         </div>
         <div className="d-flex gap-2">
           <Link className="btn btn-plain" to={`/rules/${name}/edit`}>Edit conditions</Link>
+          {state === 'PAUSED' && (
+            <Form.Select aria-label="What the next check tells of what is there" className="w-auto" value={tell} onChange={(event) => setTell(tells.find(([code]) => code === event.target.value)?.[0] ?? 'NEW')}>
+              {tells.map(([code, words]) => <option key={code} value={code}>{words}</option>)}
+            </Form.Select>
+          )}
           <Button variant="plain" onClick={() => move.mutate()} disabled={move.isPending}>{state === 'ACTIVE' ? 'Pause' : 'Make active'}</Button>
           {state === 'ACTIVE' && <Button onClick={() => check.mutate()} disabled={check.isPending}>{check.isPending ? 'Checking …' : 'Check now'}</Button>}
         </div>
@@ -64,6 +70,12 @@ function OneRule({ page }: { page: Page }) {
     </>
   )
 }
+
+const tells: [Tell, string][] = [
+  ['NEW', 'Tell what is new since it was paused'],
+  ['OPEN', 'Tell everything that is open'],
+  ['NOTHING', 'Take everything as known'],
+]
 
 function Outcome({ check, rule: name }: { check: Check; rule: string }) {
   const bad = check.state !== 'QUIET' && check.state !== 'NOT_JUDGED' && check.state !== 'FIRED' && check.state !== 'RUNNING'

@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { Check, FindingList, FindingState, RulePage, RuleSummary } from '../../api/types'
+import type { Check, FindingList, FindingState, MarkKind, RulePage, RuleSummary, Story } from '../../api/types'
 
 const path = (name: string) => `/api/rules/${encodeURIComponent(name)}`
 
@@ -20,7 +20,14 @@ export const findingsOf = (name: string, state: FindingState | null) =>
   })
 
 export const checksOf = (name: string) =>
-  queryOptions({ queryKey: ['rules', name, 'checks'], queryFn: () => api.get<Check[]>(`${path(name)}/checks`) })
+  queryOptions({
+    queryKey: ['rules', name, 'checks'],
+    queryFn: () => api.get<Check[]>(`${path(name)}/checks`),
+    refetchInterval: ({ state }) => (state.data?.some((check) => check.state === 'RUNNING') ? 1_500 : 15_000),
+  })
+
+/** Ends a running check; lets one through that was kept back; throws one away that was. */
+export const moveCheck = (id: string, move: 'stop' | 'release' | 'discard') => api.post<Check>(`/api/checks/${id}/${move}`)
 
 export type Point = { slot: string; value: number; filledIn: boolean }
 export type Series = { group: string; measured: string; total: number; points: Point[] }
@@ -32,6 +39,16 @@ export const historyOf = (name: string) =>
 export const checkNow = (name: string, requestKey: string) =>
   api.post<Check>(`${path(name)}/checks`, undefined, { 'Idempotency-Key': requestKey })
 
-export const activate = (name: string) => api.post<RulePage>(`${path(name)}/activate`)
+/** What the next check of a rule that becomes active tells of what is there already. */
+export type Tell = 'NEW' | 'OPEN' | 'NOTHING'
+
+export const activate = (name: string, tell: Tell) => api.post<RulePage>(`${path(name)}/activate?tell=${tell}`)
+
+export const storyOf = (name: string, finding: string) =>
+  queryOptions({ queryKey: ['rules', name, 'story', finding], queryFn: () => api.get<Story>(`${path(name)}/story?finding=${encodeURIComponent(finding)}`) })
+
+export type MarkAsk = { finding: number; kind: MarkKind; note: string; until: string | null; withdraw: boolean }
+
+export const mark = (name: string, ask: MarkAsk) => api.post(`${path(name)}/marks`, ask)
 
 export const pause = (name: string) => api.post<RulePage>(`${path(name)}/pause`)

@@ -2,14 +2,21 @@ package dev.oddsentry.cli;
 
 import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.client.NotReachedException;
+import dev.oddsentry.cli.commands.AcceptCommand;
 import dev.oddsentry.cli.commands.ActivateCommand;
 import dev.oddsentry.cli.commands.AddPersonCommand;
 import dev.oddsentry.cli.commands.BackTestCommand;
+import dev.oddsentry.cli.commands.CalendarsCommand;
 import dev.oddsentry.cli.commands.CheckCommand;
 import dev.oddsentry.cli.commands.ChecksCommand;
+import dev.oddsentry.cli.commands.DatesCommand;
+import dev.oddsentry.cli.commands.DiscardCommand;
 import dev.oddsentry.cli.commands.ExplainCommand;
+import dev.oddsentry.cli.commands.ExportCommand;
+import dev.oddsentry.cli.commands.FeedCommand;
 import dev.oddsentry.cli.commands.FindingsCommand;
 import dev.oddsentry.cli.commands.HistoryCommand;
+import dev.oddsentry.cli.commands.ImportCalendarCommand;
 import dev.oddsentry.cli.commands.ImportThresholdCommand;
 import dev.oddsentry.cli.commands.LoginCommand;
 import dev.oddsentry.cli.commands.LogoutCommand;
@@ -17,10 +24,16 @@ import dev.oddsentry.cli.commands.OutboxCommand;
 import dev.oddsentry.cli.commands.PauseCommand;
 import dev.oddsentry.cli.commands.PreviewCommand;
 import dev.oddsentry.cli.commands.PushCommand;
+import dev.oddsentry.cli.commands.ReleaseCommand;
 import dev.oddsentry.cli.commands.RulesCommand;
 import dev.oddsentry.cli.commands.SaveSourceCommand;
+import dev.oddsentry.cli.commands.SaveTeamCommand;
 import dev.oddsentry.cli.commands.SetThresholdCommand;
+import dev.oddsentry.cli.commands.SnoozeCommand;
 import dev.oddsentry.cli.commands.SourcesCommand;
+import dev.oddsentry.cli.commands.StatusCommand;
+import dev.oddsentry.cli.commands.StopCommand;
+import dev.oddsentry.cli.commands.TakeCommand;
 import dev.oddsentry.cli.commands.ThresholdsCommand;
 import dev.oddsentry.cli.commands.TryCommand;
 import dev.oddsentry.cli.output.ProblemText;
@@ -51,11 +64,23 @@ import picocli.CommandLine.Command;
             PreviewCommand.class,
             TryCommand.class,
             FindingsCommand.class,
+            TakeCommand.class,
+            ExportCommand.class,
+            SnoozeCommand.class,
+            AcceptCommand.class,
             ChecksCommand.class,
+            StopCommand.class,
+            ReleaseCommand.class,
+            DiscardCommand.class,
+            StatusCommand.class,
             OutboxCommand.class,
             PushCommand.class,
             BackTestCommand.class,
             HistoryCommand.class,
+            DatesCommand.class,
+            CalendarsCommand.class,
+            ImportCalendarCommand.class,
+            FeedCommand.class,
             ThresholdsCommand.class,
             SetThresholdCommand.class,
             ImportThresholdCommand.class,
@@ -63,6 +88,7 @@ import picocli.CommandLine.Command;
             PauseCommand.class,
             SourcesCommand.class,
             SaveSourceCommand.class,
+            SaveTeamCommand.class,
             AddPersonCommand.class
         })
 public final class Odd {

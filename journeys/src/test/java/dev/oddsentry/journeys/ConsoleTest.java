@@ -99,7 +99,9 @@ class ConsoleTest {
                 .click();
         assertThat(page.getByRole(AriaRole.STATUS).first())
                 .containsText("2 findings reported in 1 mail. 2 rows read, 2 exceptions.");
-        assertThat(page.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("SK-412 <b>")))
+        assertThat(page.getByRole(
+                        AriaRole.CELL,
+                        new Page.GetByRoleOptions().setName("SK-412 <b>").setExact(true)))
                 .isVisible();
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Check now"))
                 .click();

@@ -43,11 +43,20 @@ public final class HttpApi {
     }
 
     public JsonNode post(String path, Object body) {
-        return expectOk(send("POST", path, JSON.writeValueAsString(body), Map.of("Content-Type", "application/json")));
+        return expectOk(postAnswer(path, body));
     }
 
     public JsonNode put(String path, Object body) {
         return expectOk(send("PUT", path, JSON.writeValueAsString(body), Map.of("Content-Type", "application/json")));
+    }
+
+    public Answer postAnswer(String path, Object body) {
+        return send("POST", path, JSON.writeValueAsString(body), Map.of("Content-Type", "application/json"));
+    }
+
+    /** Saves a document, with what is asked besides, such as {@code ?asKnown=true}. */
+    public JsonNode push(String document, String query) {
+        return expectOk(send("PUT", "/api/definitions" + query, document, Map.of("Content-Type", "application/yaml")));
     }
 
     public Answer pushAnswer(String document) {

@@ -50,6 +50,12 @@ public final class LateSailings {
         return this;
     }
 
+    /** Saves the query alone, and gives the rule's document. */
+    public String saved() {
+        service.api().push(query("select sailing, delay_min, reason from \"" + name + "\""));
+        return rule();
+    }
+
     public String query(String sql) {
         return "kind: query\nname: " + name + "\nsource: ferry\nsql: '" + sql.replace("'", "''") + "'\n"
                 + "columns: { sailing: { label: Sailing }, delay_min: { label: Late by, unit: min }, reason: { label: Reason } }\n";

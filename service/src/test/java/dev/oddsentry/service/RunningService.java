@@ -77,6 +77,8 @@ public final class RunningService {
                 "--oddsentry.mail.time-limit=3s",
                 "--oddsentry.mail.first-wait=500ms",
                 "--oddsentry.work.polling=100ms",
+                "--oddsentry.trouble.look-every=200ms",
+                "--oddsentry.trouble.gather=400ms",
                 "--oddsentry.first-operator.password=" + OPERATOR_PASSWORD,
                 "--spring.main.banner-mode=off",
                 "--logging.level.root=error"));
@@ -143,7 +145,7 @@ public final class RunningService {
     }
 
     public static void await(String what, BooleanSupplier until) {
-        await(what, Duration.ofSeconds(20), until);
+        await(what, Duration.ofSeconds(60), until);
     }
 
     public static void await(String what, Duration atMost, BooleanSupplier until) {

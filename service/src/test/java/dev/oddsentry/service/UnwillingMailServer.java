@@ -21,6 +21,7 @@ public final class UnwillingMailServer implements AutoCloseable {
         REFUSE_ADDRESSES_WITH_NO,
         BUSY,
         DROP_BEFORE_DATA,
+        HANG,
         TAKE_AND_DROP_BEFORE_ANSWER
     }
 
@@ -68,6 +69,7 @@ public final class UnwillingMailServer implements AutoCloseable {
                 if (verb.startsWith("RCPT")) say(out, recipient(said));
                 else if (verb.equals("DATA")) {
                     if (mood == Mood.DROP_BEFORE_DATA) return;
+                    if (mood == Mood.HANG) hang();
                     say(out, "354 go on");
                     take(in);
                     if (mood == Mood.TAKE_AND_DROP_BEFORE_ANSWER) return;
@@ -87,7 +89,7 @@ public final class UnwillingMailServer implements AutoCloseable {
             case REFUSE_RECIPIENTS -> "550 5.1.1 no such mailbox";
             case REFUSE_ADDRESSES_WITH_NO -> said.contains("<no") ? "550 5.1.1 no such mailbox" : "250 ok";
             case BUSY -> "450 4.2.1 mailbox busy";
-            case TAKE, DROP_BEFORE_DATA, TAKE_AND_DROP_BEFORE_ANSWER -> "250 ok";
+            case TAKE, HANG, DROP_BEFORE_DATA, TAKE_AND_DROP_BEFORE_ANSWER -> "250 ok";
         };
     }
 
@@ -95,6 +97,16 @@ public final class UnwillingMailServer implements AutoCloseable {
         for (String line = in.readLine(); line != null && !line.equals("."); line = in.readLine()) {
             if (line.startsWith("Message-ID: ")) taken.add(line.substring("Message-ID: ".length()));
         }
+    }
+
+    /** Longer than anyone waits. */
+    private static void hang() throws IOException {
+        try {
+            Thread.sleep(15_000);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+        }
+        throw new IOException("hung long enough");
     }
 
     private static void say(OutputStream out, String words) throws IOException {

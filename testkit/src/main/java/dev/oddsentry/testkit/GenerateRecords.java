@@ -30,17 +30,21 @@ import org.jooq.meta.jaxb.Target;
  */
 public final class GenerateRecords {
     /** Columns kept as text with a check in the database, and the enum each is in Java. */
-    private static final Map<String, String> ENUMS = Map.of(
-            "rule\\.state", "dev.oddsentry.service.rules.RuleState",
-            "rule_check\\.state", "dev.oddsentry.service.checks.CheckState",
-            "rule_check\\.origin", "dev.oddsentry.service.checks.CheckOrigin",
-            "(finding|reported)\\.state|report\\.before_state", "dev.oddsentry.core.memory.State",
-            "(finding|reported|finding_event)\\.severity|report\\.before_severity",
-                    "dev.oddsentry.core.finding.Severity",
-            "message_recipient\\.state|recipient_try\\.outcome", "dev.oddsentry.service.outbox.RecipientState",
-            "person\\.role", "dev.oddsentry.service.people.Role",
-            "definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind",
-            "long_work\\.state", "dev.oddsentry.service.backtests.WorkState");
+    private static final Map<String, String> ENUMS = Map.ofEntries(
+            Map.entry("rule\\.state", "dev.oddsentry.service.rules.RuleState"),
+            Map.entry("rule_check\\.state", "dev.oddsentry.service.checks.CheckState"),
+            Map.entry("rule_check\\.origin", "dev.oddsentry.service.checks.CheckOrigin"),
+            Map.entry("(finding|reported)\\.state|report\\.before_state", "dev.oddsentry.core.memory.State"),
+            Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
+            Map.entry("rule\\.on_next_check", "dev.oddsentry.core.memory.Transition"),
+            Map.entry(
+                    "(finding|reported|finding_event|mark)\\.severity|report\\.before_severity",
+                    "dev.oddsentry.core.finding.Severity"),
+            Map.entry(
+                    "message_recipient\\.state|recipient_try\\.outcome", "dev.oddsentry.service.outbox.RecipientState"),
+            Map.entry("person\\.role", "dev.oddsentry.service.people.Role"),
+            Map.entry("definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind"),
+            Map.entry("long_work\\.state", "dev.oddsentry.service.backtests.WorkState"));
 
     private GenerateRecords() {}
 

@@ -8,6 +8,9 @@ import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
 import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -60,6 +63,37 @@ public final class Api {
         return call(request(path)
                 .PUT(HttpRequest.BodyPublishers.ofString(text))
                 .header("Content-Type", "application/yaml"));
+    }
+
+    /** Saves an answer to a file, which is there whole or not at all. */
+    public void download(String path, Path file) {
+        Path part = file.resolveSibling(file.getFileName() + ".part");
+        try {
+            var response = http.send(request(path).GET().build(), HttpResponse.BodyHandlers.ofFile(part));
+            if (response.statusCode() >= 400) {
+                byte[] body = Files.readAllBytes(part);
+                throw new ApiException(response.statusCode(), JSON.readTree(body));
+            }
+            Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
+        } catch (ConnectException e) {
+            throw new NotReachedException(
+                    "No service answers at " + login.url() + ". Is it running? Another address: --url, or ODD_URL.");
+        } catch (IOException e) {
+            throw new NotReachedException("The file " + file + " could not be written: " + e.getMessage());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new NotReachedException("Interrupted.");
+        } finally {
+            deleteIfThere(part);
+        }
+    }
+
+    private static void deleteIfThere(Path file) {
+        try {
+            Files.deleteIfExists(file);
+        } catch (IOException left) {
+            // It is named .part, so nobody takes it for the whole.
+        }
     }
 
     public void delete(String path) {

@@ -1,10 +1,10 @@
 package dev.oddsentry.cli.commands;
 
+import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
-import java.io.IOException;
 import java.math.BigDecimal;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -54,12 +54,21 @@ public final class BackTestCommand extends ServiceCommand {
     boolean slots;
 
     @Override
-    public Integer call() throws IOException {
+    public Integer call() {
         var body = new LinkedHashMap<String, @Nullable Object>();
         body.put("days", days);
         body.put("thresholds", onTrial());
-        body.put("document", draft == null ? null : Files.readString(draft));
-        JsonNode work = new LongWork(api(), err()).await(api().post(rule.path("/back-tests"), body));
+        String text = draft == null ? null : read(draft);
+        body.put("document", text);
+        JsonNode asked;
+        try {
+            asked = api().post(rule.path("/back-tests"), body);
+        } catch (ApiException refused) {
+            if (refused.problems().isEmpty() || draft == null) throw refused;
+            err().println(ProblemText.of(refused, draft.toString(), text));
+            return 1;
+        }
+        JsonNode work = new LongWork(api(), err()).await(asked);
         if (!work.path("state").asString("").equals("DONE")) {
             err().println("The back-test " + Words.state(work.path("state")) + ": "
                     + work.path("reason").asString(""));

@@ -1,9 +1,13 @@
 package dev.oddsentry.cli.commands;
 
+import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.output.StoryText;
 import dev.oddsentry.cli.output.Words;
 import java.io.PrintWriter;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -12,8 +16,16 @@ import tools.jackson.databind.JsonNode;
 @Command(
         name = "explain",
         mixinStandardHelpOptions = true,
-        description = "Says in plain English what a rule watches for, when it mails, and when it looks next.",
-        footer = {"", "Example: odd explain late-sailings"})
+        description = {
+            "Says in plain English what a rule watches for, when it mails, and when it looks next.",
+            "With --key: the whole story of one row, be it a finding or not. With --to and --on: what a person was told that day."
+        },
+        footer = {
+            "",
+            "Example: odd explain late-sailings",
+            "         odd explain late-sailings --key 48211",
+            "         odd explain late-sailings --to ines.holm@skerryline.example --on 2026-11-23"
+        })
 public final class ExplainCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
@@ -22,11 +34,37 @@ public final class ExplainCommand extends ServiceCommand {
     @Option(names = "--json", description = "The service's answer as JSON.")
     boolean json;
 
+    @Option(
+            names = "--key",
+            paramLabel = "VALUE",
+            description = "A value of the rule's key; once for each key column, in their order. \"missing\" for none.")
+    List<String> key = List.of();
+
+    @Option(names = "--to", paramLabel = "ADDRESS", description = "A recipient.")
+    @Nullable
+    String to;
+
+    @Option(names = "--on", paramLabel = "DATE", description = "A date in the rule's zone; today if left out.")
+    @Nullable
+    LocalDate on;
+
     @Override
     public Integer call() {
+        if (!key.isEmpty() || to != null) return story();
         JsonNode page = api().get(rule.path(""));
         if (json) out().println(page.toPrettyString());
         else explain(page.path("rule"), page.path("text"), page.path("nextDates"));
+        return 0;
+    }
+
+    private Integer story() {
+        var asked = new ArrayList<String>();
+        key.forEach(value -> asked.add("key=" + Api.part(value)));
+        JsonNode told = to == null
+                ? api().get(rule.path("/story?" + String.join("&", asked)))
+                : api().get(rule.path("/told?to=" + Api.part(to) + "&on=" + (on == null ? LocalDate.now() : on)));
+        if (json) out().println(told.toPrettyString());
+        else (to == null ? StoryText.story(told) : StoryText.day(told)).forEach(out()::println);
         return 0;
     }
 

@@ -55,7 +55,7 @@ public final class FindingsCommand extends ServiceCommand {
     }
 
     private static Listing table(JsonNode list) {
-        var headings = new ArrayList<>(List.of("Severity", "State", "Since", "Reported"));
+        var headings = new ArrayList<>(List.of("Severity", "State", "Since", "Reported", "Marks"));
         list.path("columns").forEach(column -> headings.add(column.path("label").asString("")));
         var table = new Listing(headings);
         for (JsonNode finding : list.path("findings")) {
@@ -63,7 +63,8 @@ public final class FindingsCommand extends ServiceCommand {
                     Words.severity(finding.path("severity")),
                     Words.state(finding.path("state")),
                     Words.time(finding.path("openedAt")),
-                    Words.time(finding.path("reportedAt"))));
+                    Words.time(finding.path("reportedAt")),
+                    Words.marks(finding.path("marks"))));
             list.path("columns").forEach(column -> {
                 JsonNode cell = finding.path("row").path(column.path("name").asString(""));
                 cells.add(cell.isString() ? cell.asString() : "missing");

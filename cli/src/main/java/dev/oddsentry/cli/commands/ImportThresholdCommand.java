@@ -3,8 +3,6 @@ package dev.oddsentry.cli.commands;
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.output.ProblemText;
-import java.io.IOException;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
@@ -38,16 +36,13 @@ public final class ImportThresholdCommand extends ServiceCommand {
     boolean json;
 
     @Override
-    public Integer call() throws IOException {
-        if (!Files.isReadable(file)) {
-            err().println("The file " + file + " cannot be read.");
-            return 2;
-        }
+    public Integer call() {
+        String text = read(file);
         JsonNode imported;
         try {
             imported = api().postText(
                             "/api/thresholds/" + Api.part(name) + "/values.csv?remark=" + Api.part(remark),
-                            Files.readString(file),
+                            text,
                             "text/csv");
         } catch (ApiException refused) {
             if (refused.problems().isEmpty()) throw refused;

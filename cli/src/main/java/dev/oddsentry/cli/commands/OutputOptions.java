@@ -25,6 +25,11 @@ final class OutputOptions {
     }
 
     /** @param nothing said on a table that would be empty */
+    /** True where neither JSON nor CSV was asked for, so that a person reads it. */
+    boolean isTable() {
+        return format == null || (!format.json && !format.csv);
+    }
+
     void print(PrintWriter out, JsonNode answer, Supplier<Listing> table, String nothing) {
         if (format != null && format.json) {
             printJson(out, answer);

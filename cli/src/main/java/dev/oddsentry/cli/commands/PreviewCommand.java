@@ -5,9 +5,7 @@ import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
-import java.io.IOException;
 import java.io.PrintWriter;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -52,7 +50,7 @@ public final class PreviewCommand extends ServiceCommand {
     Path draft;
 
     @Override
-    public Integer call() throws IOException {
+    public Integer call() {
         String query = at == null ? "" : "?at=" + Api.part(at.toString());
         PrintWriter out = out();
         if (draft == null) {
@@ -61,7 +59,7 @@ public final class PreviewCommand extends ServiceCommand {
             output.print(out, seen, () -> table(seen), "Nothing is an exception.");
             return 0;
         }
-        String text = Files.readString(draft);
+        String text = read(draft);
         JsonNode both;
         try {
             both = api().postText("/api/preview" + query, text, "application/yaml");

@@ -3,15 +3,11 @@ package dev.oddsentry.cli.commands;
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.output.ProblemText;
-import java.io.IOException;
-import java.nio.charset.MalformedInputException;
-import java.nio.file.Files;
-import java.nio.file.NoSuchFileException;
 import java.nio.file.Path;
 import java.util.List;
+import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
-import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import tools.jackson.databind.JsonNode;
 
@@ -30,16 +26,27 @@ public final class PushCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     String remark;
 
+    @Option(
+            names = "--as-known",
+            description =
+                    "What an edit of a rule's conditions or key makes the next check find is taken as known, not mailed.")
+    boolean asKnown;
+
     @Option(names = "--json", description = "What was saved, as JSON, one document a line.")
     boolean json;
 
     @Override
-    public Integer call() throws IOException {
+    public Integer call() {
         Api api = api();
         for (Path file : files) {
             String text = read(file);
             try {
-                tell(file, text, api.putText("/api/definitions?remark=" + Api.part(remark), text));
+                tell(
+                        file,
+                        text,
+                        api.putText(
+                                "/api/definitions?remark=" + Api.part(remark) + (asKnown ? "&asKnown=true" : ""),
+                                text));
             } catch (ApiException refused) {
                 if (refused.isAboutAccess()) throw refused;
                 spec().commandLine()
@@ -51,14 +58,20 @@ public final class PushCommand extends ServiceCommand {
         return 0;
     }
 
-    private String read(Path file) throws IOException {
-        try {
-            return Files.readString(file);
-        } catch (NoSuchFileException e) {
-            throw new ParameterException(spec().commandLine(), "There is no file " + file + ".");
-        } catch (MalformedInputException e) {
-            throw new ParameterException(spec().commandLine(), file + " is not UTF-8 text.");
-        }
+    /** What the edit does to what the rule remembers. */
+    private Optional<String> effect(String effect) {
+        String found = asKnown ? "what it finds is taken as known" : "what it finds is told";
+        return switch (effect) {
+            case "RE_BASE" ->
+                Optional.of("  The next check takes the watched values as they are, without news of that.");
+            case "RE_JUDGE" ->
+                Optional.of("  The next check judges anew: " + found
+                        + "; what is no longer asked for clears without a mail.");
+            case "NEW_IDENTITY" ->
+                Optional.of("  The next check starts anew under the new key: " + found
+                        + "; what was found under the old one clears without a mail.");
+            default -> Optional.empty();
+        };
     }
 
     private void tell(Path file, String text, JsonNode saved) {
@@ -77,5 +90,6 @@ public final class PushCommand extends ServiceCommand {
                         changed
                                 ? "Saved " + what + " as revision " + saved.path("revision") + "."
                                 : what + " is unchanged at revision " + saved.path("revision") + ".");
+        effect(saved.path("effect").asString("")).ifPresent(err()::println);
     }
 }

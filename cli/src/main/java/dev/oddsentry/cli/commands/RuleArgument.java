@@ -5,7 +5,7 @@ import picocli.CommandLine.Parameters;
 
 /** The rule that a command is about. */
 final class RuleArgument {
-    @Parameters(paramLabel = "RULE", description = "Name of the rule.")
+    @Parameters(index = "0", paramLabel = "RULE", description = "Name of the rule.")
     @SuppressWarnings("NullAway.Init")
     private String name;
 

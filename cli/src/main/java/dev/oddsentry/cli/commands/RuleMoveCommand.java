@@ -16,12 +16,17 @@ abstract class RuleMoveCommand extends ServiceCommand {
     /** The last part of the move's path in the API. */
     abstract String move();
 
+    /** What goes with the move, with its question mark; nothing unless a command says so. */
+    String query() {
+        return "";
+    }
+
     /** @param page the rule's page as it is after the move */
     abstract String said(String rule, JsonNode page);
 
     @Override
     public final Integer call() {
-        JsonNode page = api().post(rule.path("/" + move()), null);
+        JsonNode page = api().post(rule.path("/" + move() + query()), null);
         if (json) OutputOptions.printJson(out(), page);
         else out().println(said(rule.name(), page));
         return 0;

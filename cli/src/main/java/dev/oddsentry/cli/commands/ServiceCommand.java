@@ -1,10 +1,16 @@
 package dev.oddsentry.cli.commands;
 
 import dev.oddsentry.cli.client.Api;
+import java.io.IOException;
 import java.io.PrintWriter;
+import java.nio.charset.MalformedInputException;
+import java.nio.file.Files;
+import java.nio.file.NoSuchFileException;
+import java.nio.file.Path;
 import java.util.concurrent.Callable;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Spec;
 
 /** A command that asks the service. Results go to {@link #out}, talk to {@link #err}. */
@@ -28,6 +34,19 @@ abstract class ServiceCommand implements Callable<Integer> {
 
     final PrintWriter out() {
         return spec.commandLine().getOut();
+    }
+
+    /** The text of a file that was named in the command. */
+    final String read(Path file) {
+        try {
+            return Files.readString(file);
+        } catch (NoSuchFileException e) {
+            throw new ParameterException(spec.commandLine(), "There is no file " + file + ".");
+        } catch (MalformedInputException e) {
+            throw new ParameterException(spec.commandLine(), file + " is not UTF-8 text.");
+        } catch (IOException e) {
+            throw new ParameterException(spec.commandLine(), "The file " + file + " cannot be read.");
+        }
     }
 
     final PrintWriter err() {

@@ -66,6 +66,21 @@ public final class Words {
         return rounded.stripTrailingZeros().toPlainString();
     }
 
+    /** {@code taken by Ines Holm}; a dash for none. */
+    public static String marks(JsonNode marks) {
+        var words = new ArrayList<String>();
+        for (JsonNode mark : marks) {
+            String done = switch (mark.path("kind").asString("")) {
+                case "TAKE" -> "taken";
+                case "SNOOZE" -> "snoozed";
+                default -> "accepted";
+            };
+            String until = mark.path("until").isString() ? " until " + time(mark.path("until")) : "";
+            words.add(done + " by " + mark.path("by").asString("") + until);
+        }
+        return words.isEmpty() ? "–" : String.join(", ", words);
+    }
+
     /** {@code 1 row}, {@code 312 rows}. */
     public static String count(JsonNode number, String one) {
         return count(number.asLong(0), one);

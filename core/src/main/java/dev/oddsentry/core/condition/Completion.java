@@ -16,7 +16,19 @@ import org.jspecify.annotations.Nullable;
 /** What may come next at a place in a text that is being written. */
 public final class Completion {
     private static final Set<String> BEFORE_VALUE = Set.of(
-            "and", "or", "not", "when", "then", "else", "case", "like", "between", "where", "distinct", "matches");
+            "and",
+            "or",
+            "not",
+            "when",
+            "then",
+            "else",
+            "case",
+            "like",
+            "between",
+            "where",
+            "distinct",
+            "matches",
+            "escape");
 
     private final Scope scope;
     private final List<Token> tokens;
@@ -96,7 +108,10 @@ public final class Completion {
 
     private void collect() {
         Token last = tokens.size() < 2 ? null : tokens.get(tokens.size() - 2);
-        if (last == null || isBeforeValue(last)) values();
+        Token beforeLast = tokens.size() < 3 ? null : tokens.get(tokens.size() - 3);
+        if (last == null || isBeforeValue(last) && !deniesComparison(beforeLast, last)) values();
+        else if (last.isWord("not") && beforeLast != null && beforeLast.isWord("is")) words("null");
+        else if (last.isWord("not")) words("in", "between", "like", "matches");
         else if (last.isWord("in")) windows();
         else if (last.isWord("last") || last.isWord("next") || last.isWord("than")) numbers();
         else if (last.isWord("this") || last.isWord("previous")) units(false);
@@ -110,6 +125,11 @@ public final class Completion {
     private static boolean isBeforeValue(Token last) {
         if (last.kind() == Token.Kind.SIGN) return !last.isSign(")");
         return last.kind() == Token.Kind.WORD && BEFORE_VALUE.contains(last.text());
+    }
+
+    /** True of the {@code not} in {@code reason not in …}, false of that in {@code not training}. */
+    private static boolean deniesComparison(@Nullable Token before, Token last) {
+        return last.isWord("not") && before != null && !isBeforeValue(before);
     }
 
     /** True behind a number that counts time: {@code last 7}, {@code older than 2}. */
@@ -143,7 +163,8 @@ public final class Completion {
             offer("exceptions()", "function", "how many exceptions there are");
             offer("news()", "function", "how many findings would be told");
         }
-        words("not", "case", "true", "false", "null");
+        words("not", "case", "true", "false", "null", "date '", "timestamp '", "time '");
+        if (tokens.size() > 1 && tokens.get(tokens.size() - 2).isWord("case")) words("when");
     }
 
     private void rowColumns() {
@@ -174,6 +195,8 @@ public final class Completion {
         if (type == null || type.isMoment()) words("older than");
         words("is null", "is not null", "not", "and", "or");
         if (type == Type.NUMBER) words("+", "-", "*", "/");
+        if (type == Type.TEXT) words("||");
+        if (tokens.size() > 2 && tokens.get(tokens.size() - 3).isWord("like")) words("escape");
         if (last.isSign(")") && scope.place() == Scope.Place.GROUP) words("filter (where", "within");
         boolean inCase = tokens.stream().anyMatch(token -> token.isWord("case"));
         if (inCase) words("when", "then", "else", "end");

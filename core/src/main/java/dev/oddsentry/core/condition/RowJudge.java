@@ -54,6 +54,21 @@ public final class RowJudge {
         return Verdict.UNKNOWN;
     }
 
+    /** One part of the condition on one row. */
+    public record PartVerdict(String text, Verdict verdict) {}
+
+    /** What each part says of a row on its own, without counting it; parts that are not reached count too. */
+    public List<PartVerdict> partsOn(@Nullable Object[] row) {
+        var verdicts = new ArrayList<PartVerdict>();
+        for (var part : parts) {
+            Object value = part.node().on(row);
+            verdicts.add(new PartVerdict(
+                    part.text(),
+                    value == null ? Verdict.UNKNOWN : Boolean.TRUE.equals(value) ? Verdict.TRUE : Verdict.FALSE));
+        }
+        return verdicts;
+    }
+
     private void countUnknown(@Nullable Object[] row) {
         unknownRows++;
         for (int i = 0; i < parts.length; i++) {

@@ -4,11 +4,12 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /** A document that people write and keep: read and written whole, every save a revision. */
-public sealed interface Definition permits QueryDefinition, RuleDefinition, ThresholdDefinition {
+public sealed interface Definition permits CalendarDefinition, QueryDefinition, RuleDefinition, ThresholdDefinition {
     enum Kind {
         QUERY,
         RULE,
-        THRESHOLD;
+        THRESHOLD,
+        CALENDAR;
 
         public String code() {
             return name().toLowerCase(Locale.ROOT);

@@ -2,11 +2,16 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.time.Span;
+import java.time.Duration;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.Collection;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.api.Dump;
 import org.snakeyaml.engine.v2.api.DumpSettings;
@@ -50,6 +55,7 @@ final class DefinitionTrees {
         tree.put("severity", rule.severity().stream().map(DefinitionTrees::of).toList());
         tree.put("fire when", rule.fireWhen());
         tree.put("memory", of(rule.memory())).put("schedule", of(rule.schedule()));
+        tree.put("checking", of(rule.checking()));
         var delivery = new Tree()
                 .put("to", rule.delivery().to())
                 .put("columns", rule.delivery().columns());
@@ -92,6 +98,30 @@ final class DefinitionTrees {
                 .fields;
     }
 
+    static Map<String, Object> of(CalendarDefinition calendar) {
+        var holidays = new LinkedHashMap<String, Object>();
+        calendar.days().holidays().forEach((date, name) -> holidays.put(date.toString(), name));
+        return new Tree()
+                .put("kind", "calendar")
+                .put("id", calendar.id())
+                .put("name", calendar.name())
+                .put("title", calendar.title())
+                .put(
+                        "week",
+                        calendar.days().week().stream()
+                                .sorted()
+                                .map(day -> day.name().toLowerCase(Locale.ROOT))
+                                .toList())
+                .put("holidays", holidays)
+                .put(
+                        "worked",
+                        calendar.days().worked().stream()
+                                .sorted()
+                                .map(LocalDate::toString)
+                                .toList())
+                .fields;
+    }
+
     private static Object of(RuleDefinition.Band band) {
         return band.condition() == null
                 ? band.severity().word()
@@ -109,15 +139,57 @@ final class DefinitionTrees {
         tree.put(
                 "misses",
                 memory.misses().equals(Patience.NONE) ? null : memory.misses().text());
+        tree.put("guard", memory.guard() == 0 ? null : new Patience.Checks(memory.guard()).text());
+        tree.put("remind every", memory.remindEvery() == null ? null : Patience.text(memory.remindEvery()));
+        var percent = memory.brakes().mostClearedPercent();
+        boolean usual = percent != null && percent == RuleDefinition.Brakes.USUAL_PERCENT;
+        tree.put("most cleared", usual ? null : (percent == null ? 100 : percent) + " %");
+        tree.put("most opened", memory.brakes().mostOpened());
         return tree.put("first check", memory.firstCheck().code()).fields;
+    }
+
+    private static Map<String, Object> of(RuleDefinition.CheckingDefinition checking) {
+        boolean usualWait = checking.retryAfter().equals(RuleDefinition.CheckingDefinition.USUAL_WAIT);
+        boolean usualBlank = checking.blank() == RuleDefinition.Blank.QUIET;
+        return new Tree()
+                .put("time limit", checking.timeLimit() == null ? null : text(checking.timeLimit()))
+                .put("retries", checking.retries() == 0 ? null : checking.retries())
+                .put("retry after", usualWait ? null : text(checking.retryAfter()))
+                .put("when blank", usualBlank ? null : checking.blank().name().toLowerCase(Locale.ROOT))
+                .fields;
+    }
+
+    private static String text(Duration time) {
+        return Patience.text(Span.between(time));
     }
 
     private static Map<String, Object> of(RuleDefinition.ScheduleDefinition schedule) {
         return new Tree()
                 .put("start", text(schedule.start()))
                 .put("recur", schedule.recur())
+                .put("working days", schedule.workingDays())
+                .put(
+                        "also",
+                        schedule.also().stream().map(LocalDateTime::toString).toList())
+                .put("except", excepted(schedule))
                 .put("until", text(schedule.until()))
+                .put("calendar", schedule.calendar())
+                .put(
+                        "on holiday",
+                        schedule.onHoliday() == null
+                                ? null
+                                : schedule.onHoliday().code())
+                .put(
+                        "missed",
+                        schedule.missed() == null ? null : schedule.missed().code())
                 .fields;
+    }
+
+    private static List<String> excepted(RuleDefinition.ScheduleDefinition schedule) {
+        return Stream.concat(
+                        schedule.exceptDates().stream().map(LocalDate::toString),
+                        schedule.except().stream().map(LocalDateTime::toString))
+                .toList();
     }
 
     private static @Nullable String text(@Nullable LocalDateTime local) {

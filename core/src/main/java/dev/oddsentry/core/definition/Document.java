@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * its place.
  */
 public record Document(Definition definition, FieldPlaces places) {
-    private static final List<String> KINDS = List.of("query", "rule", "threshold");
+    private static final List<String> KINDS = List.of("query", "rule", "threshold", "calendar");
 
     /** @throws InvalidDefinitionException with every problem of the text */
     public static Document read(String text) {
@@ -30,10 +30,11 @@ public record Document(Definition definition, FieldPlaces places) {
             case "query" -> QueryReader.read(top);
             case "rule" -> RuleReader.read(top, document);
             case "threshold" -> ThresholdReader.read(top);
+            case "calendar" -> CalendarReader.read(top, document);
             case "" -> null;
             default -> {
                 document.add(Problem.error(
-                                "\"" + kind + "\" is no kind of document; it is query, rule or threshold",
+                                "\"" + kind + "\" is no kind of document; it is query, rule, threshold or calendar",
                                 "kind",
                                 document.placeOf("kind"))
                         .suggesting(Nearest.to(kind, KINDS).orElse(null)));
@@ -48,6 +49,7 @@ public record Document(Definition definition, FieldPlaces places) {
             case QueryDefinition query -> DefinitionTrees.of(query);
             case RuleDefinition rule -> DefinitionTrees.of(rule);
             case ThresholdDefinition threshold -> DefinitionTrees.of(threshold);
+            case CalendarDefinition calendar -> DefinitionTrees.of(calendar);
         };
     }
 

@@ -6,14 +6,20 @@ import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.schedule.Recurrence;
+import dev.oddsentry.core.schedule.Missed;
+import dev.oddsentry.core.schedule.OnHoliday;
 import dev.oddsentry.core.schedule.Schedule;
+import dev.oddsentry.core.schedule.WorkingDays;
+import dev.oddsentry.core.time.Span;
+import java.time.Duration;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -30,6 +36,7 @@ import org.jspecify.annotations.Nullable;
  * @param groups how rows are put together before they are judged; null where each row is judged
  * @param exceptions the condition over a row or a group; null where every one is an exception
  * @param severity bands, the first that holds counts
+ * @param checking how a check of it runs
  * @param fireWhen the condition over the whole check; null for the mode's own
  */
 public record RuleDefinition(
@@ -46,6 +53,7 @@ public record RuleDefinition(
         @Nullable String fireWhen,
         MemoryDefinition memory,
         ScheduleDefinition schedule,
+        CheckingDefinition checking,
         DeliveryDefinition delivery)
         implements Definition {
 
@@ -75,6 +83,29 @@ public record RuleDefinition(
         record OfLastChecks(int checks) implements ExpectedGroups {}
     }
 
+    /**
+     * How a check of the rule runs.
+     *
+     * @param timeLimit of one check; null for one that is learned from those before
+     * @param retries how often a failed check is tried again; the last failure is final
+     * @param retryAfter how long it waits before that
+     * @param blank what a result without any row means
+     */
+    public record CheckingDefinition(@Nullable Duration timeLimit, int retries, Duration retryAfter, Blank blank) {
+        public static final Duration USUAL_WAIT = Duration.ofMinutes(5);
+        public static final CheckingDefinition USUAL = new CheckingDefinition(null, 0, USUAL_WAIT, Blank.QUIET);
+    }
+
+    /** What a result without any row means. */
+    public enum Blank {
+        /** Nothing odd. */
+        QUIET,
+        /** The owning team hears of it, and the check is good. */
+        TELL,
+        /** The check has failed. */
+        FAIL
+    }
+
     /** How a rule that fires says it. */
     public enum Mode {
         /** Only what is new. */
@@ -89,6 +120,9 @@ public record RuleDefinition(
      * @param absence null for the default, which depends on whether anything in the rule moves with the slot
      * @param hold how long an exception must last before it is open
      * @param misses how long an open finding must be missed before it clears
+     * @param guard how many slots what became better must stay so before that counts; one that comes back within them had not cleared
+     * @param remindEvery how long after it was last told an open finding is said again; null for never
+     * @param brakes when a check is kept back for a person to look at
      */
     public record MemoryDefinition(
             Mode mode,
@@ -98,16 +132,72 @@ public record RuleDefinition(
             @Nullable Absence absence,
             Patience hold,
             Patience misses,
+            int guard,
+            @Nullable Span remindEvery,
+            Brakes brakes,
             FirstCheck firstCheck) {}
 
     /**
+     * @param mostClearedPercent of the open findings, at one check; null for no limit
+     * @param mostOpened findings at one check; null for no limit
+     */
+    public record Brakes(
+            @Nullable Integer mostClearedPercent, @Nullable Integer mostOpened) {
+        /** Fewer than so many clear without being counted as a share. */
+        public static final int LEAST_CLEARED = 20;
+
+        public static final int USUAL_PERCENT = 50;
+
+        /** Why a check with these counts is kept back; empty if it is not. */
+        public Optional<String> keepBack(long openBefore, long cleared, long opened) {
+            if (mostClearedPercent != null
+                    && cleared >= LEAST_CLEARED
+                    && cleared * 100 > openBefore * mostClearedPercent)
+                return Optional.of(cleared + " of " + openBefore + " open findings would clear at once, more than "
+                        + mostClearedPercent + " %");
+            if (mostOpened != null && opened > mostOpened)
+                return Optional.of(opened + " findings would open at once, more than " + mostOpened);
+            return Optional.empty();
+        }
+    }
+
+    /**
      * @param start local in the rule's zone
-     * @param recur RFC 5545 recurrence rules; empty for a rule that is checked on demand only
+     * @param recur RFC 5545 recurrence rules
+     * @param workingDays one slot a month for each: 3 for its third working day, -1 for its last
+     * @param also single local times
+     * @param except local times left out; {@code exceptDates} whole days
+     * @param calendar the name of the one that says which days are worked; null for Monday to Friday
+     * @param onHoliday what becomes of a slot on a day that is not worked; null: it stays
+     * @param missed what becomes of slots while the service was down; null for the default, which depends on the window
      */
     public record ScheduleDefinition(
             @Nullable LocalDateTime start,
             List<String> recur,
-            @Nullable LocalDateTime until) {}
+            List<Integer> workingDays,
+            List<LocalDateTime> also,
+            List<LocalDateTime> except,
+            List<LocalDate> exceptDates,
+            @Nullable LocalDateTime until,
+            @Nullable String calendar,
+            @Nullable OnHoliday onHoliday,
+            @Nullable Missed missed) {
+        public static final ScheduleDefinition ON_DEMAND_ONLY = new ScheduleDefinition(
+                null, List.of(), List.of(), List.of(), List.of(), List.of(), null, null, null, null);
+
+        public boolean isOnDemandOnly() {
+            return recur.isEmpty() && workingDays.isEmpty() && also.isEmpty();
+        }
+
+        /** @param calendar the one that is named; null where none is */
+        public Schedule in(ZoneId zone, @Nullable WorkingDays calendar) {
+            if (isOnDemandOnly()) return Schedule.ON_DEMAND_ONLY;
+            // Single times need no start.
+            LocalDateTime from = start == null ? also.getFirst() : start;
+            return Schedule.of(new Schedule.Parts(
+                    from, zone, recur, workingDays, also, except, exceptDates, until, calendar, onHoliday));
+        }
+    }
 
     /**
      * @param columns those shown, in order; empty for all
@@ -136,6 +226,7 @@ public record RuleDefinition(
                 fireWhen,
                 memory,
                 schedule,
+                checking,
                 delivery);
     }
 
@@ -153,17 +244,5 @@ public record RuleDefinition(
         return texts.stream()
                 .flatMap(text -> Condition.thresholdsIn(text).stream())
                 .collect(Collectors.toCollection(TreeSet::new));
-    }
-
-    /** The schedule as it can be reckoned with; it was checked when this was read. */
-    public Schedule scheduleInZone() {
-        if (schedule.start() == null || schedule.recur().isEmpty()) return Schedule.ON_DEMAND_ONLY;
-        LocalDateTime start = schedule.start();
-        LocalDateTime until = schedule.until();
-        return new Schedule(
-                schedule.recur().stream()
-                        .map(rule -> Recurrence.of(rule, start, zone))
-                        .toList(),
-                until == null ? null : until.atZone(zone).toInstant());
     }
 }

@@ -3,34 +3,27 @@ package dev.oddsentry.core.definition;
 import dev.oddsentry.core.condition.FireWhen;
 import dev.oddsentry.core.definition.RuleDefinition.Band;
 import dev.oddsentry.core.definition.RuleDefinition.DeliveryDefinition;
-import dev.oddsentry.core.definition.RuleDefinition.MemoryDefinition;
-import dev.oddsentry.core.definition.RuleDefinition.Mode;
 import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Absence;
-import dev.oddsentry.core.memory.FirstCheck;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.schedule.Missed;
+import dev.oddsentry.core.schedule.OnHoliday;
 import dev.oddsentry.core.schedule.Recurrence;
 import java.time.DateTimeException;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
-import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 
 /** Reads a rule's document. Conditions are checked for their grammar here, against columns when the rule is saved. */
 final class RuleReader {
     private static final List<Band> EVERY_EXCEPTION_A_WARNING = List.of(new Band(Severity.WARNING, null));
-    private static final Set<NewsKind> REPORTED_BY_DEFAULT =
-            EnumSet.of(NewsKind.NEW, NewsKind.RETURNED, NewsKind.WORSENED);
 
     private RuleReader() {}
 
@@ -48,8 +41,9 @@ final class RuleReader {
                 top.parsed("exceptions", GroupsReader::grammar).orElse(null),
                 severity(top, document),
                 top.parsed("fire when", RuleReader::fireWhen).orElse(null),
-                memory(top.fields("memory"), top, document),
+                MemoryReader.read(top.fields("memory"), top, document),
                 schedule(top.fields("schedule")),
+                CheckingReader.read(top.fields("checking")),
                 delivery(top.fields("delivery")));
         top.refuseOthers();
         return rule;
@@ -59,14 +53,6 @@ final class RuleReader {
         var problems = FireWhen.read(text).problems();
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         return text;
-    }
-
-    private static Patience patience(String text) {
-        try {
-            return Patience.parse(text);
-        } catch (IllegalArgumentException notOne) {
-            throw refused(String.valueOf(notOne.getMessage()));
-        }
     }
 
     private static ZoneId zone(String text) {
@@ -122,42 +108,39 @@ final class RuleReader {
         throw refused("\"" + text + "\" is none of notice, warning, critical");
     }
 
-    private static MemoryDefinition memory(Fields fields, Fields top, DocumentText document) {
-        boolean grouped = top.has("per");
-        var report = fields.choices("report", NewsKind.values());
-        var memory = new MemoryDefinition(
-                fields.choice("mode", Mode.values()).orElse(Mode.INCREMENTAL),
-                fields.texts("key"),
-                fields.texts("watch"),
-                report.isEmpty() ? REPORTED_BY_DEFAULT : EnumSet.copyOf(report),
-                fields.choice("absence", Absence.values()).orElse(null),
-                fields.parsed("hold", RuleReader::patience).orElse(Patience.NONE),
-                fields.parsed("misses", RuleReader::patience).orElse(Patience.NONE),
-                fields.choice("first check", FirstCheck.values()).orElse(FirstCheck.REPORT));
-        if (grouped && !memory.key().isEmpty()) {
-            document.refuse("memory.key", "a rule with per: tells groups apart by those columns; leave key out", null);
-        }
-        if (!grouped && memory.mode() == Mode.INCREMENTAL && memory.key().isEmpty()) {
-            document.refuse(
-                    "memory.key",
-                    "an incremental rule needs the columns that tell one finding from another; write memory: key: [...]",
-                    null);
-        }
-        fields.refuseOthers();
-        return memory;
-    }
-
     private static ScheduleDefinition schedule(Fields fields) {
         var start = fields.parsed("start", RuleReader::localTime);
         var recur = fields.checkedTexts(
                 "recur", rule -> Recurrence.of(rule, start.orElse(LocalDateTime.of(2026, 1, 1, 0, 0)), ZoneOffset.UTC));
-        if (!recur.isEmpty()) fields.requiredText("start", "2026-01-01T05:40");
+        var workingDays = new ArrayList<Integer>();
+        fields.checkedTexts("working days", text -> workingDays.add(workingDay(text)));
+        if (!recur.isEmpty() || !workingDays.isEmpty()) fields.requiredText("start", "2026-01-01T05:40");
+        var also = new ArrayList<LocalDateTime>();
+        fields.checkedTexts("also", text -> also.add(localTime(text)));
+        var except = new ArrayList<LocalDateTime>();
+        var exceptDates = new ArrayList<LocalDate>();
+        fields.checkedTexts("except", text -> {
+            if (text.strip().length() == "2026-12-24".length()) exceptDates.add(CalendarReader.date(text));
+            else except.add(localTime(text));
+        });
         var schedule = new ScheduleDefinition(
                 start.orElse(null),
                 recur,
-                fields.parsed("until", RuleReader::localTime).orElse(null));
+                List.copyOf(workingDays),
+                List.copyOf(also),
+                List.copyOf(except),
+                List.copyOf(exceptDates),
+                fields.parsed("until", RuleReader::localTime).orElse(null),
+                fields.text("calendar").orElse(null),
+                fields.choice("on holiday", OnHoliday.values()).orElse(null),
+                fields.choice("missed", Missed.values()).orElse(null));
         fields.refuseOthers();
         return schedule;
+    }
+
+    private static int workingDay(String text) {
+        if (text.strip().matches("-?([1-9]|1[0-9]|2[0-3])")) return Integer.parseInt(text.strip());
+        throw refused("\"" + text + "\" is no working day of a month; write 3 for the third, -1 for the last");
     }
 
     private static LocalDateTime localTime(String text) {

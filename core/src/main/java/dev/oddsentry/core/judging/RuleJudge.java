@@ -3,6 +3,7 @@ package dev.oddsentry.core.judging;
 import dev.oddsentry.core.condition.GroupReckoner.GroupRow;
 import dev.oddsentry.core.condition.GroupReckoner.Learning;
 import dev.oddsentry.core.condition.Grouping.Measured;
+import dev.oddsentry.core.condition.RowFailureException;
 import dev.oddsentry.core.condition.RowJudge;
 import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.finding.Digest;
@@ -16,6 +17,7 @@ import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.Consumer;
 import java.util.stream.Collectors;
@@ -36,6 +38,8 @@ public final class RuleJudge {
     private final Map<Digest, Long> copies = new HashMap<>();
     private final List<Point> points = new ArrayList<>();
     private final List<NotJudged> notJudged = new ArrayList<>();
+    private @Nullable Digest soughtKey;
+    private @Nullable Sought sought;
 
     /** @param condition null in the last band, which every other exception gets */
     record JudgedBand(Severity severity, @Nullable RowJudge condition) {}
@@ -101,8 +105,48 @@ public final class RuleJudge {
         boolean judged = groups == null || verdict != Verdict.UNKNOWN;
         if (!judged) notJudged.add(new NotJudged(identity, reason(row, learning)));
         var digest = digester.digest(identity);
+        if (digest.equals(soughtKey)) sought = sought(row, verdict);
         if (verdict != Verdict.TRUE) return Sighting.unremarkable(digest, identity, judged);
         return new Sighting(digest, identity, severityOf(row), true, digester.digest(pick(row, watch)), wholeRow(row));
+    }
+
+    /** Keeps what is said of the row, or group, of this identity. */
+    public void seek(Digest identity) {
+        soughtKey = identity;
+    }
+
+    /**
+     * What is said of the one that was sought.
+     *
+     * @param cells of its row
+     * @param severity null where it is no exception
+     */
+    public record Sought(
+            List<@Nullable Object> cells,
+            Verdict verdict,
+            @Nullable Severity severity,
+            List<RowJudge.PartVerdict> parts) {}
+
+    private Sought sought(@Nullable Object[] row, Verdict verdict) {
+        return new Sought(
+                wholeRow(row),
+                verdict,
+                verdict == Verdict.TRUE ? severityOf(row) : null,
+                exceptions == null ? List.of() : partsInWords(row));
+    }
+
+    private List<RowJudge.PartVerdict> partsInWords(@Nullable Object[] row) {
+        try {
+            return exceptions == null ? List.of() : exceptions.partsOn(row);
+        } catch (RowFailureException notReached) {
+            // A part that the ones before it guard against, such as a division by zero.
+            return List.of();
+        }
+    }
+
+    /** Once all rows are in: empty if no row has the identity that was sought. */
+    public Optional<Sought> sought() {
+        return Optional.ofNullable(sought);
     }
 
     private String reason(@Nullable Object[] row, List<Learning> learning) {

@@ -10,7 +10,7 @@ public sealed interface Move {
     default Optional<Known> earlier() {
         return switch (this) {
             case Opened _ -> Optional.empty();
-            case Altered(var before, var _, var _) -> Optional.of(before);
+            case Altered(var before, var _, var _, var _) -> Optional.of(before);
             case Cleared(var before, var _) -> Optional.of(before);
             case Forgotten(var before, var _) -> Optional.of(before);
             case Missed(var before, var _) -> Optional.of(before);
@@ -19,11 +19,16 @@ public sealed interface Move {
         };
     }
 
-    /** Seen as an exception for the first time. */
+    /** Seen as an exception for the first time; the sighting has no cells. */
     record Opened(Sighting sighting, Now now) implements Move {}
 
-    /** Known before: reopened, back in sight, of another severity, or with other watched values. */
-    record Altered(Known before, Sighting sighting, Now now) implements Move {}
+    /**
+     * Known before: reopened, back in sight, of another severity, or with other watched values.
+     *
+     * @param sighting without cells
+     * @param anew whether it starts as if never seen, since it had cleared for good
+     */
+    record Altered(Known before, Sighting sighting, Now now, boolean anew) implements Move {}
 
     /** Seen, and no exception any more; or gone, where absence means put right. */
     record Cleared(Known before, Now now) implements Move {}

@@ -7,9 +7,17 @@ public enum NewsKind {
     NEW,
     RETURNED,
     WORSENED,
-    CLEARED;
+    /** Of a lower severity than was reported, once the guard has run out. */
+    EASED,
+    /** Other values in the watched columns. */
+    CHANGED,
+    CLEARED,
+    /** It belongs to another audience now. */
+    MOVED_AWAY,
+    /** Nothing differs, but it was told so long ago that it is said again. */
+    REMINDER;
 
     public String code() {
-        return name().toLowerCase(Locale.ROOT);
+        return name().toLowerCase(Locale.ROOT).replace('_', ' ');
     }
 }

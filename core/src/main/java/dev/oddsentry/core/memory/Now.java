@@ -9,6 +9,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param held where it began, while it is pending; null otherwise
  * @param missed the first check of those in a row that missed it; null where the last good one saw it
+ * @param better the check at which it cleared or its severity fell, from which the guard counts; null where neither is so
  * @param noData true while its group cannot be judged
  */
 public record Now(
@@ -17,21 +18,31 @@ public record Now(
         Digest fingerprint,
         Patience.@Nullable Start held,
         Patience.@Nullable Start missed,
+        Patience.@Nullable Start better,
         boolean noData) {
 
     public static Now of(State state, Severity severity, Digest fingerprint) {
-        return new Now(state, severity, fingerprint, null, null, false);
+        return new Now(state, severity, fingerprint, null, null, null, false);
     }
 
-    Now in(State other) {
-        return of(other, severity, fingerprint);
+    Now passedBy() {
+        return new Now(State.OUT_OF_SIGHT, severity, fingerprint, null, null, better, false);
+    }
+
+    /** @param check null where it never was open */
+    Now clearedAt(Patience.@Nullable Start check) {
+        return new Now(State.CLEARED, severity, fingerprint, null, null, check, false);
+    }
+
+    Now betterSince(Patience.@Nullable Start check) {
+        return new Now(state, severity, fingerprint, held, missed, check, noData);
     }
 
     Now missedSince(Patience.Start first) {
-        return new Now(state, severity, fingerprint, held, first, false);
+        return new Now(state, severity, fingerprint, held, first, better, false);
     }
 
     Now withoutData() {
-        return new Now(state, severity, fingerprint, held, missed, true);
+        return new Now(state, severity, fingerprint, held, missed, better, true);
     }
 }

@@ -21,7 +21,13 @@ public sealed interface Patience {
     record Checks(int number) implements Patience {}
 
     /** @param time of days and clock; a day is 24 hours */
-    record Elapsed(Span time) implements Patience {}
+    record Elapsed(Span time) implements Patience {
+        /** The same with whole days as days of the calendar, which keep the local time over a clock change. */
+        public Span asCalendarDays() {
+            long minutes = time.exact().toMinutes();
+            return minutes % DAY == 0 ? Span.of(minutes / DAY, Span.Unit.DAY) : time;
+        }
+    }
 
     /**
      * Where something began: nothing is written to count on from there.
@@ -45,6 +51,11 @@ public sealed interface Patience {
         private long ordinal() {
             return scheduled ? before + 1 : before;
         }
+
+        /** True once so many slots have gone by since what became better at {@code start}; at once where none is wanted. */
+        public boolean isGuardOver(Start start, int slots) {
+            return slots == 0 || ordinal() - start.ordinal() >= slots;
+        }
     }
 
     /** True once what began at {@code start} has lasted until this check. */
@@ -67,13 +78,15 @@ public sealed interface Patience {
     default String text() {
         return switch (this) {
             case Checks(int number) -> count(number, "check");
-            case Elapsed(var time) -> {
-                long minutes = time.exact().toMinutes();
-                yield minutes % DAY == 0
-                        ? count(minutes / DAY, "day")
-                        : minutes % HOUR == 0 ? count(minutes / HOUR, "hour") : count(minutes, "minute");
-            }
+            case Elapsed(var time) -> text(time);
         };
+    }
+
+    /** {@code 3 days}, {@code 40 minutes}. */
+    static String text(Span time) {
+        long minutes = time.exact().toMinutes();
+        if (minutes % DAY == 0) return count(minutes / DAY, "day");
+        return minutes % HOUR == 0 ? count(minutes / HOUR, "hour") : count(minutes, "minute");
     }
 
     private static String count(long number, String unit) {

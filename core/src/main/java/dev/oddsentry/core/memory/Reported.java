@@ -2,13 +2,37 @@ package dev.oddsentry.core.memory;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
+import java.time.Instant;
+import org.jspecify.annotations.Nullable;
 
-/** What an audience was last told of one finding, or was let pass for it. */
-public record Reported(State state, Severity severity, Digest fingerprint) {
+/**
+ * What an audience was last told of one finding, or was let pass for it.
+ *
+ * @param toldAt the slot of the message that told of it last; null where it was only let pass
+ */
+public record Reported(
+        State state,
+        Severity severity,
+        Digest fingerprint,
+        @Nullable Instant toldAt) {
 
-    public static Reported of(Now now) {
+    /** @param here whether it belongs to this audience still; one that moved away is over for it */
+    public static Reported told(Now now, boolean here, Instant slot) {
+        return of(now, here, slot);
+    }
+
+    /** Reported moves to now, last told does not. */
+    public static Reported letPass(Now now, boolean here, @Nullable Reported before) {
+        return of(now, here, before == null ? null : before.toldAt());
+    }
+
+    private static Reported of(Now now, boolean here, @Nullable Instant toldAt) {
+        return new Reported(stateFor(now, here), now.severity(), now.fingerprint(), toldAt);
+    }
+
+    private static State stateFor(Now now, boolean here) {
+        if (!here) return State.CLEARED;
         // Taken as known, a pending one is as known as an open one.
-        var state = now.state() == State.PENDING ? State.OPEN : now.state();
-        return new Reported(state, now.severity(), now.fingerprint());
+        return now.state() == State.PENDING ? State.OPEN : now.state();
     }
 }

@@ -28,6 +28,11 @@ public record Sighting(
         return new Sighting(key, identity, null, judged, key, List.of());
     }
 
+    /** The same without its cells: a million of them are kept until the end of a check, and their rows stand elsewhere. */
+    Sighting withoutCells() {
+        return new Sighting(key, List.of(), severity, judged, fingerprint, List.of());
+    }
+
     public boolean isException() {
         return severity != null;
     }

@@ -1,56 +1,192 @@
 package dev.oddsentry.core.memory;
 
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.time.Span;
+import java.time.Instant;
+import java.util.ArrayList;
 import java.util.EnumSet;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Set;
-import java.util.stream.Stream;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Chooses, for one audience, which differences are told and which are let pass. If a rule reports any of a finding's kinds of
- * news, all are told; if none, reported moves to now without a word.
+ * Chooses, for one audience, which differences are told, which are let pass, and which stand. If a rule reports any of a finding's
+ * kinds of news, all are told; if none, reported moves to now without a word.
  *
  * @param reports the kinds of news that the rule reports
+ * @param guard how many slots what became better must stay so before that counts
+ * @param remindEvery how long after it was last told an open finding is said again; null for never
  */
-public record Telling(Set<NewsKind> reports) {
+public record Telling(
+        Set<NewsKind> reports, int guard, @Nullable Span remindEvery) {
 
-    /** A finding after this check, as one audience stands to it. The subject is whatever the caller needs to find it again. */
-    public record Standing<T>(T subject, Now now, @Nullable Reported reported) {}
+    /**
+     * A finding after this check, as one audience stands to it.
+     *
+     * @param subject whatever the caller needs to find it again
+     * @param here whether it belongs to this audience
+     */
+    public record Standing<T>(T subject, Now now, @Nullable Reported reported, Marks marks, boolean here) {}
 
-    public record Told<T>(T subject, Now now, Set<NewsKind> kinds) {}
+    /** @param differs whether what is so now is other than what was reported, be it under no name */
+    public record Told<T>(T subject, Now now, Set<NewsKind> kinds, boolean differs) {}
+
+    public record Ended<T>(T subject, Set<Marks.Kind> marks) {}
 
     /**
      * @param told worst first is the renderer's business; here they stand in the order given
      * @param letPass findings whose reported moves to now without a word
+     * @param standing findings whose difference stands for a later check, since a mark silences it or the guard runs
+     * @param ended marks that what is so now has ended
+     * @param leftOut how many open ones a mark keeps out of what would be told in full
      */
-    public record Outcome<T>(List<Told<T>> told, List<Standing<T>> letPass) {}
+    public record Choice<T>(List<Told<T>> told, List<T> letPass, List<T> standing, List<Ended<T>> ended, int leftOut) {
 
-    public <T> Outcome<T> choose(Stream<Standing<T>> standings) {
-        var different = standings
-                .map(each -> new Difference<>(each, News.between(each.now(), each.reported())))
-                .filter(each -> !each.kinds.isEmpty())
-                .toList();
-        return new Outcome<>(
-                different.stream()
-                        .filter(this::isReported)
-                        .map(Difference::told)
-                        .toList(),
-                different.stream()
-                        .filter(each -> !isReported(each))
-                        .map(Difference::standing)
-                        .toList());
-    }
-
-    private boolean isReported(Difference<?> difference) {
-        var common = EnumSet.noneOf(NewsKind.class);
-        common.addAll(difference.kinds);
-        common.retainAll(reports);
-        return !common.isEmpty();
-    }
-
-    private record Difference<T>(Standing<T> standing, Set<NewsKind> kinds) {
-        Told<T> told() {
-            return new Told<>(standing.subject(), standing.now(), kinds);
+        /** Where the rule does not fire: what would be told stands, and nobody is reminded. */
+        public Choice<T> notFired() {
+            var waiting = new ArrayList<>(standing);
+            var passes = new ArrayList<>(letPass);
+            for (var each : told) {
+                if (!each.differs()) continue;
+                (each.kinds().contains(NewsKind.REMINDER) ? passes : waiting).add(each.subject());
+            }
+            return new Choice<>(List.of(), passes, waiting, ended, leftOut);
         }
+    }
+
+    private static final Set<NewsKind> REMINDER = Set.of(NewsKind.REMINDER);
+
+    /**
+     * @param considered every finding that may have something to tell: those that moved, those whose difference stood, and those
+     *     that carry a mark; where reminders are wanted, the open ones too
+     */
+    public <T> Choice<T> choose(
+            List<Standing<T>> considered, Moment moment, Patience.Tick tick, Transition transition) {
+        var told = new ArrayList<Told<T>>();
+        var letPass = new ArrayList<T>();
+        var standing = new ArrayList<T>();
+        var ended = new ArrayList<Ended<T>>();
+        var current = considered.stream()
+                .map(each -> withoutEnded(each, moment, tick, ended))
+                .toList();
+        var endedWithoutWord = ended.stream()
+                .filter(each -> each.marks().contains(Marks.Kind.ACCEPT))
+                .map(Ended::subject)
+                .collect(Collectors.toSet());
+        boolean remind = isAnyReminderDue(current, moment);
+        for (var each : current) {
+            Now now = each.now();
+            boolean guardOver = isGuardOver(now, tick);
+            if (transition.takesAsKnown()) {
+                if (isNotAsReported(each)) letPass.add(each.subject());
+                continue;
+            }
+            var kinds = News.between(now, each.reported(), each.here(), guardOver);
+            boolean reminded = remind && isToBeReminded(each, moment);
+            if (kinds.isEmpty()) {
+                if (waitsForGuard(each)) standing.add(each.subject());
+                else if (reminded) told.add(new Told<>(each.subject(), now, REMINDER, false));
+                continue;
+            }
+            if (isOver(kinds, transition) || endedWithoutWord.contains(each.subject())) letPass.add(each.subject());
+            else if (isWanted(kinds, transition)) {
+                if (each.marks().silenceAt(moment.slot())) standing.add(each.subject());
+                else told.add(new Told<>(each.subject(), now, named(kinds, transition), true));
+            } else if (reminded) told.add(new Told<>(each.subject(), now, with(named(kinds, transition)), true));
+            else letPass.add(each.subject());
+        }
+        return new Choice<>(told, letPass, standing, ended, 0);
+    }
+
+    /** A mark that what is so now ends counts no more at this very check. */
+    private <T> Standing<T> withoutEnded(Standing<T> each, Moment moment, Patience.Tick tick, List<Ended<T>> ended) {
+        var over = each.marks().endedBy(each.now(), isGuardOver(each.now(), tick), moment.slot());
+        if (over.isEmpty()) return each;
+        ended.add(new Ended<>(each.subject(), over));
+        return new Standing<>(
+                each.subject(), each.now(), each.reported(), each.marks().without(over), each.here());
+    }
+
+    /**
+     * The same, and besides every other open finding of the present result, with no kind of news.
+     *
+     * @param open in the order of the result
+     */
+    public <T> Choice<T> inFull(Choice<T> choice, List<Standing<T>> open, Instant slot) {
+        var told = new ArrayList<>(choice.told());
+        var subjects = new HashSet<T>();
+        told.forEach(each -> subjects.add(each.subject()));
+        int leftOut = 0;
+        for (var each : open) {
+            if (each.marks().silenceAt(slot)) leftOut++;
+            else if (subjects.add(each.subject())) told.add(new Told<>(each.subject(), each.now(), Set.of(), false));
+        }
+        var letPass = choice.letPass().stream()
+                .filter(subject -> !subjects.contains(subject))
+                .toList();
+        return new Choice<>(told, letPass, choice.standing(), choice.ended(), leftOut);
+    }
+
+    private static boolean waitsForGuard(Standing<?> each) {
+        return !News.between(each.now(), each.reported(), each.here(), true).isEmpty();
+    }
+
+    /** Cleared, since nobody asks for it any more. */
+    private static boolean isOver(Set<NewsKind> kinds, Transition transition) {
+        return transition.endsWithoutWord() && kinds.contains(NewsKind.CLEARED);
+    }
+
+    private boolean isWanted(Set<NewsKind> kinds, Transition transition) {
+        return named(kinds, transition).stream().anyMatch(reports::contains);
+    }
+
+    private static Set<NewsKind> with(Set<NewsKind> kinds) {
+        var all = EnumSet.of(NewsKind.REMINDER);
+        all.addAll(kinds);
+        return all;
+    }
+
+    /** Other watched columns, or other conditions that name them, give other fingerprints, which is no news of the finding. */
+    private static Set<NewsKind> named(Set<NewsKind> kinds, Transition transition) {
+        boolean otherColumns = transition == Transition.RE_BASE || transition == Transition.RE_JUDGE;
+        if (!otherColumns) return kinds;
+        var named = EnumSet.noneOf(NewsKind.class);
+        named.addAll(kinds);
+        named.remove(NewsKind.CHANGED);
+        return named;
+    }
+
+    private static boolean isNotAsReported(Standing<?> each) {
+        Reported as = Reported.letPass(each.now(), each.here(), each.reported());
+        boolean neverThere = each.reported() == null && each.now().state() == State.CLEARED;
+        return !neverThere && !as.equals(each.reported());
+    }
+
+    /** True where it did not become better, or has been better for as long as the guard wants. */
+    private boolean isGuardOver(Now now, Patience.Tick tick) {
+        return now.better() == null || tick.isGuardOver(now.better(), guard);
+    }
+
+    /** One audience's reminders fall due together: with the first that is due, all are said. */
+    private boolean isAnyReminderDue(List<? extends Standing<?>> considered, Moment moment) {
+        if (remindEvery == null) return false;
+        return considered.stream()
+                .filter(each -> isToBeReminded(each, moment))
+                .map(each -> each.reported() == null ? null : each.reported().toldAt())
+                .anyMatch(toldAt -> toldAt != null && isDue(toldAt, remindEvery, moment));
+    }
+
+    private static boolean isDue(Instant toldAt, Span every, Moment moment) {
+        return !every.addTo(toldAt.atZone(moment.zone())).toInstant().isAfter(moment.slot());
+    }
+
+    private static boolean isToBeReminded(Standing<?> each, Moment moment) {
+        return each.here()
+                && each.now().state() == State.OPEN
+                && each.reported() != null
+                && each.reported().toldAt() != null
+                && !each.marks().stopRemindersAt(moment.slot());
     }
 }

@@ -21,7 +21,7 @@ import net.fortuna.ical4j.transform.recurrence.Frequency;
  * One RFC 5545 recurrence rule from a local start in a time zone. A local time that a clock change skips is read with the offset
  * before the gap; one that occurs twice happens once, at the first; a rule finer than a day neither skips nor repeats an instant.
  */
-public final class Recurrence {
+public final class Recurrence implements Slots {
     private static final Set<String> RULE_PARTS = Set.of(
             "FREQ",
             "UNTIL",
@@ -84,6 +84,7 @@ public final class Recurrence {
     }
 
     /** The first instant strictly after {@code after}; empty once the recurrence has ended. */
+    @Override
     public Optional<Instant> nextAfter(Instant after) {
         if (after.isBefore(start.toInstant()) && fallsOnStart()) return Optional.of(start.toInstant());
         ZonedDateTime seed = seedFor(after);

@@ -1,10 +1,12 @@
 package dev.oddsentry.core.value;
 
 import java.math.BigDecimal;
+import java.time.DateTimeException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
+import java.time.OffsetDateTime;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.time.format.DateTimeFormatterBuilder;
@@ -42,6 +44,36 @@ public final class CellText {
             case byte[] bytes -> "\\x" + HexFormat.of().formatHex(bytes);
             default -> cell.toString();
         };
+    }
+
+    /**
+     * The cell that a person means who writes what {@link #of} prints, or the ISO form of it.
+     *
+     * @throws IllegalArgumentException with words, if the text is no cell of that type
+     */
+    public static Object parse(String text, Type type, ZoneId zone) {
+        try {
+            return switch (type) {
+                case NUMBER -> new BigDecimal(text.strip());
+                case TRUTH -> Boolean.valueOf(text.strip());
+                case DATE -> LocalDate.parse(text.strip());
+                case TIME -> LocalTime.parse(text.strip());
+                case TIMESTAMP -> LocalDateTime.parse(text.strip().replace(' ', 'T'));
+                case INSTANT -> instant(text.strip().replace(' ', 'T'), zone);
+                case BYTES -> HexFormat.of().parseHex(text.strip().replaceFirst("^\\\\x", ""));
+                case TEXT, DURATION, NULL -> text;
+            };
+        } catch (DateTimeException | IllegalArgumentException notOne) {
+            throw new IllegalArgumentException("\"" + text + "\" is not " + type.word(), notOne);
+        }
+    }
+
+    /** Without an offset it is local to the zone. */
+    private static Instant instant(String text, ZoneId zone) {
+        var parsed = DateTimeFormatter.ISO_DATE_TIME.parseBest(text, OffsetDateTime::from, LocalDateTime::from);
+        return parsed instanceof OffsetDateTime exact
+                ? exact.toInstant()
+                : LocalDateTime.from(parsed).atZone(zone).toInstant();
     }
 
     private static String ofInstant(Instant instant, ZoneId zone) {

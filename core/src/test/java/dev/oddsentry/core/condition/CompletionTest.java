@@ -5,9 +5,11 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.core.threshold.ThresholdTable;
 import dev.oddsentry.core.threshold.Thresholds;
 import java.util.List;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
 
 class CompletionTest {
     private static final Thresholds THRESHOLDS =
@@ -70,5 +72,38 @@ class CompletionTest {
         assertThat(grouping.complete("sum(d", 5).options())
                 .extracting(Completion.Option::text)
                 .contains("delay_min");
+    }
+
+    /** Whoever writes a condition word by word finds each next name and word among what is offered. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "delay_min > 15 and reason is null",
+                "status in ('sailed', 'lost') or not training",
+                "planned in last 7 days and logged not in previous month",
+                "planned older than 2 hours and due in next 3 weeks",
+                "reason is not null and reason like 'f!%' escape '!'",
+                "sailing not matches '^SK' and status not like 'x%'",
+                "delay_min between 5 and 10 and fare not between tickets and heads",
+                "coalesce(reason, status) = 'fog' and round(fare, 1) >= abs(delay_min)",
+                "case when delay_min > 5 then true else training end",
+                "case status when 'sailed' then 1 end = heads",
+                "due < date '2026-01-01' or logged > timestamp '2026-01-01 10:00' or cutoff < time '10:00'",
+                "days_between(due, today()) > 3 and planned < now()",
+                "\"Kaptein Å\" <> sailing || 'x'",
+                "delay_min > threshold('late_minutes')",
+            })
+    void theNextWordIsAlwaysAmongWhatIsOffered(String condition) throws ConditionSyntaxException {
+        for (Token token : Lexer.tokens(condition)) {
+            if (token.kind() != Token.Kind.WORD && token.kind() != Token.Kind.QUOTED_NAME) continue;
+            String before = condition.substring(0, token.offset());
+            var offered = Completion.at(before, before.length(), Sailings.COLUMNS, THRESHOLDS)
+                    .options();
+            assertThat(offered)
+                    .as(before + "| " + token.seen())
+                    .anyMatch(option -> Stream.of(option.text().split("[ (]"))
+                            .anyMatch(word ->
+                                    word.equals(token.seen()) || option.text().equals(token.seen())));
+        }
     }
 }

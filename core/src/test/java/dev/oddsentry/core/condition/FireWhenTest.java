@@ -40,7 +40,7 @@ class FireWhenTest {
             delimiter = '|',
             value = {
                 "delay_min > 5 | no columns here; a check counts with exceptions(), news() and news('new')",
-                "news('nwe') > 5 | 'nwe' is none of new, returned, worsened, cleared",
+                "news('nwe') > 5 | 'nwe' is none of new, returned, worsened, eased, changed, cleared, moved away, reminder",
                 "exceptions(5) > 5 | write exceptions() or exceptions('notice')",
                 "exceptions() | a condition is true or not, this is a number",
             })

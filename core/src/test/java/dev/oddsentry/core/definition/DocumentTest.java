@@ -88,7 +88,7 @@ class DocumentTest {
                 "and reason is null  | and reason iss null    | 11 | 14 | unexpected \"iss\" | is",
                 "delay_min >= 45     | delay_min => 45        | 13 | 26 | unexpected |",
                 "key: [sailing_id]   | keys: [sailing_id]     | 16 | 3  | unknown field \"keys\" in memory | key",
-                "report: [new, cleared] | report: [new, clear] | 17 | 17 | none of new, returned, worsened, cleared | cleared",
+                "report: [new, cleared] | report: [new, clear] | 17 | 17 | none of new, returned, worsened, eased, changed, cleared | cleared",
                 "absence: passed by  | absence: gone          | 18 | 12 | none of put right, passed by, stays |",
                 "recur: FREQ=WEEKLY;BYDAY=MO | recur: weekly  | 21 | 10 | unknown rule part |",
                 "start: 2026-01-05T05:40 | start: monday      | 20 | 10 | no local date and time |",

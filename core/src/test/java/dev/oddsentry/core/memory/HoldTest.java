@@ -40,7 +40,7 @@ class HoldTest {
     })
     void opensOnceHeldLongEnoughAndClearsOnceMissedLongEnough(
             String checks, String hold, String misses, String states) {
-        var rules = new Comparison.Rules(Absence.PUT_RIGHT, Patience.parse(hold), Patience.parse(misses));
+        var rules = new Comparison.Rules(Absence.PUT_RIGHT, Patience.parse(hold), Patience.parse(misses), 0);
         Known known = null;
         long scheduled = 0;
         var seen = new StringBuilder();
@@ -56,14 +56,14 @@ class HoldTest {
 
     private static @Nullable Known after(
             @Nullable Known known, char check, Comparison.Rules rules, Patience.Tick tick) {
-        var comparison = new Comparison(known == null ? List.of() : List.of(known), rules, tick);
+        var comparison = new Comparison(KnownTable.of(known == null ? List.of() : List.of(known)), rules, tick);
         boolean exception = Character.toLowerCase(check) == 'x';
         if (check != '.') {
             comparison.see(new Sighting(
                     KEY, List.of("Terna"), exception ? Severity.WARNING : null, check != '?', KEY, List.of("Terna")));
         }
         var moves = comparison.finish();
-        return moves.isEmpty() ? known : new Known(1, KEY, moves.getFirst().now(), null);
+        return moves.isEmpty() ? known : new Known(1, KEY, moves.getFirst().now());
     }
 
     @ParameterizedTest

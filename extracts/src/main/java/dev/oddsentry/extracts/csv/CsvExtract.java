@@ -20,7 +20,7 @@ import java.util.stream.Collectors;
  * Severity and news come first, then the columns by their labels.
  */
 public final class CsvExtract {
-    private static final String BYTE_ORDER_MARK = "\ufeff";
+    static final String BYTE_ORDER_MARK = "\ufeff";
     /** What a spreadsheet would take for the start of a formula. */
     private static final String FORMULA_STARTS = "=+-@\t\r";
 
@@ -60,7 +60,7 @@ public final class CsvExtract {
     }
 
     /** Text from data is never a formula: an apostrophe before it makes spreadsheets show it as it is. */
-    private static String harmless(String text) {
+    static String harmless(String text) {
         return !text.isEmpty() && FORMULA_STARTS.indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
     }
 }

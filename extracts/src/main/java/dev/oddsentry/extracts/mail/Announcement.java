@@ -13,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param slot the instant the check stands for
  * @param news the rows that are told, worst first
  * @param open how many findings are open now, those told included
+ * @param leftOut how many a mark keeps out of a full report
  * @param because what makes an exception, as a clause in plain English that says of what: {@code for these rows: late by more than 15 min}
  * @param notCounted what nobody can tell about, as sentences; empty for nothing
  * @param habit what else the reader may expect
@@ -28,6 +29,7 @@ public record Announcement(
         Instant slot,
         Extract news,
         long open,
+        int leftOut,
         String because,
         String notCounted,
         Habit habit,
@@ -36,8 +38,15 @@ public record Announcement(
         @Nullable String attachment,
         String link) {
 
-    /** What the rule tells, and how often: a promise to the reader. */
-    public record Habit(boolean everythingEachTime, Set<NewsKind> reports) {}
+    /**
+     * What the rule tells, and how often: a promise to the reader.
+     *
+     * @param remindEvery such as {@code 3 days}; null for never
+     */
+    public record Habit(
+            boolean everythingEachTime,
+            Set<NewsKind> reports,
+            @Nullable String remindEvery) {}
 
     /** Rows said in the mail itself; the worst come first, the others are in the attachment and behind the link. */
     static final int MOST_ROWS = 50;
@@ -45,6 +54,6 @@ public record Announcement(
     long openButNotTold() {
         long openTold =
                 news.rows().stream().filter(row -> !Wording.isCleared(row)).count();
-        return Math.max(0, open - openTold);
+        return Math.max(0, open - openTold - leftOut);
     }
 }

@@ -13,7 +13,7 @@ import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
-import java.util.Map;
+import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
@@ -24,13 +24,21 @@ final class Wording {
     private static final DateTimeFormatter SHORT_SLOT = DateTimeFormatter.ofPattern("EEEE HH:mm", Locale.ENGLISH);
     private static final DateTimeFormatter CELL_TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
     private static final DateTimeFormatter CELL_DATE = DateTimeFormatter.ofPattern("EEE d MMM yyyy", Locale.ENGLISH);
-    private static final Map<NewsKind, String> KIND_WORDS = Map.of(
-            NewsKind.NEW, "new",
-            NewsKind.RETURNED, "back",
-            NewsKind.WORSENED, "worse",
-            NewsKind.CLEARED, "cleared");
 
     private Wording() {}
+
+    private static String word(NewsKind kind) {
+        return switch (kind) {
+            case NEW -> "new";
+            case RETURNED -> "back";
+            case WORSENED -> "worse";
+            case EASED -> "eased";
+            case CHANGED -> "changed";
+            case CLEARED -> "cleared";
+            case MOVED_AWAY -> "moved away";
+            case REMINDER -> "still open";
+        };
+    }
 
     static boolean isCleared(Extract.Row row) {
         return row.kinds().contains(NewsKind.CLEARED);
@@ -42,9 +50,13 @@ final class Wording {
         var parts = new ArrayList<String>();
         for (var kind : NewsKind.values()) {
             long count = rows.stream().filter(row -> leading(row) == kind).count();
-            if (count > 0) parts.add(count + " " + KIND_WORDS.get(kind));
+            if (count > 0) parts.add(count + " " + word(kind));
         }
-        long stillOpen = rows.stream().filter(row -> row.kinds().isEmpty()).count();
+        long reminded =
+                rows.stream().filter(row -> leading(row) == NewsKind.REMINDER).count();
+        long stillOpen = reminded > 0
+                ? 0
+                : rows.stream().filter(row -> row.kinds().isEmpty()).count();
         if (stillOpen > 0) parts.add(stillOpen + " still open");
         long critical = rows.stream()
                 .filter(row -> row.severity() == Severity.CRITICAL && !isCleared(row))
@@ -122,7 +134,8 @@ final class Wording {
         return since
                 + (others == 0
                         ? ""
-                        : " " + others + " reported before " + (others == 1 ? "is" : "are") + " still open.");
+                        : " " + others + " reported before " + (others == 1 ? "is" : "are") + " still open.")
+                + (said.leftOut() == 0 ? "" : " " + said.leftOut() + " more left out, snoozed or accepted.");
     }
 
     static String slot(Announcement said) {
@@ -141,7 +154,13 @@ final class Wording {
 
     private static String kinds(Extract.Row row) {
         if (row.kinds().isEmpty()) return "still open";
-        return row.kinds().stream().sorted().map(KIND_WORDS::get).collect(Collectors.joining(", "));
+        // Whatever got worse, eased or came back has other values too, which the cells show.
+        boolean onlyChanged = row.kinds().equals(Set.of(NewsKind.CHANGED));
+        return row.kinds().stream()
+                .sorted()
+                .filter(kind -> onlyChanged || kind != NewsKind.CHANGED)
+                .map(Wording::word)
+                .collect(Collectors.joining(", "));
     }
 
     /** {@code ▲ critical, worse}. */
@@ -199,7 +218,10 @@ final class Wording {
         var again = new ArrayList<String>();
         if (habit.reports().contains(NewsKind.RETURNED)) again.add("if it comes back");
         if (habit.reports().contains(NewsKind.WORSENED)) again.add("if it gets worse");
+        if (habit.reports().contains(NewsKind.EASED)) again.add("if it eases");
+        if (habit.reports().contains(NewsKind.CHANGED)) again.add("if its values change");
         if (habit.reports().contains(NewsKind.CLEARED)) again.add("when it clears");
+        if (habit.remindEvery() != null) again.add("every " + habit.remindEvery() + " while it is open");
         return again.isEmpty()
                 ? "Each finding is reported once."
                 : "Each finding is reported once, and again " + joined(again) + ".";

@@ -92,7 +92,12 @@ class BackTests {
             @Nullable String document) {
         Instant to = clock.instant();
         var ask = new Ask(to.minus(Duration.ofDays(days)), to, onTrial, document);
-        PastSlots.of(rule, ask.from(), ask.to(), work.judges(rule).needs().values());
+        PastSlots.of(
+                rule,
+                work.schedule(rule),
+                ask.from(),
+                ask.to(),
+                work.judges(rule).needs().values());
         UUID id = UUID.randomUUID();
         store.insert(id, kind, ruleId, by.id(), ask);
         work.plan(id);

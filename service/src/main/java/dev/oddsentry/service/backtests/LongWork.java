@@ -2,6 +2,7 @@ package dev.oddsentry.service.backtests;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
 import com.github.kagkarlsson.scheduler.task.CompletionHandler;
+import com.github.kagkarlsson.scheduler.task.FailureHandler;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
@@ -9,7 +10,9 @@ import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.schedule.Schedule;
 import dev.oddsentry.service.backtests.BackTests.Ask;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.checks.Replay;
 import dev.oddsentry.service.checks.Replaying;
 import dev.oddsentry.service.db.Json;
@@ -51,6 +54,7 @@ public class LongWork {
     private final ThresholdStore thresholds;
     private final SeriesStore series;
     private final Replaying replaying;
+    private final Schedules schedules;
     private final SchedulerClient tasks;
     private final Clock clock;
     private final Semaphore turn = new Semaphore(1);
@@ -62,6 +66,7 @@ public class LongWork {
             ThresholdStore thresholds,
             SeriesStore series,
             Replaying replaying,
+            Schedules schedules,
             SchedulerClient tasks,
             Clock clock) {
         this.store = store;
@@ -70,22 +75,25 @@ public class LongWork {
         this.thresholds = thresholds;
         this.series = series;
         this.replaying = replaying;
+        this.schedules = schedules;
         this.tasks = tasks;
         this.clock = clock;
     }
 
     public CustomTask<Void> task() {
-        return Tasks.custom(TASK).execute((instance, _) -> {
-            if (!turn.tryAcquire())
-                return (complete, operations) ->
-                        operations.reschedule(complete, clock.instant().plus(LOOK_AGAIN));
-            try {
-                run(UUID.fromString(instance.getId()));
-            } finally {
-                turn.release();
-            }
-            return new CompletionHandler.OnCompleteRemove<>();
-        });
+        return Tasks.custom(TASK)
+                .onFailure(new FailureHandler.OnFailureRetryLater<>(LOOK_AGAIN))
+                .execute((instance, _) -> {
+                    if (!turn.tryAcquire())
+                        return (complete, operations) ->
+                                operations.reschedule(complete, clock.instant().plus(LOOK_AGAIN));
+                    try {
+                        run(UUID.fromString(instance.getId()));
+                    } finally {
+                        turn.release();
+                    }
+                    return new CompletionHandler.OnCompleteRemove<>();
+                });
     }
 
     /** Part of the caller's transaction. */
@@ -101,6 +109,7 @@ public class LongWork {
         } catch (RefusedException refused) {
             store.end(id, WorkState.FAILED, null, refused.getMessage());
         } catch (RuntimeException unexpected) {
+            if (Thread.currentThread().isInterrupted()) throw unexpected;
             String reference = UUID.randomUUID().toString();
             LOG.error("Long work {} failed, reference {}", id, reference, unexpected);
             store.end(
@@ -109,6 +118,10 @@ public class LongWork {
                     null,
                     "Something went wrong on our side; the log has it under " + reference + ".");
         }
+    }
+
+    Schedule schedule(RuleDefinition rule) {
+        return schedules.of(rule);
     }
 
     /** The judges of a rule as its query was saved, to know how far it looks back. */
@@ -135,7 +148,11 @@ public class LongWork {
             this.query = definitions.query(rule.query()).orElseThrow().definition();
             this.source = sources.require(query.source());
             this.slots = PastSlots.of(
-                    rule, ask.from(), ask.to(), judges(rule).needs().values());
+                    rule,
+                    schedule(rule),
+                    ask.from(),
+                    ask.to(),
+                    judges(rule).needs().values());
         }
 
         void run() {

@@ -22,8 +22,7 @@ record PastSlots(List<Instant> warmUp, List<Instant> counted) {
     private static final int MOST = 10_000;
 
     /** @throws RefusedException if there are none, or more than anyone waits for */
-    static PastSlots of(RuleDefinition rule, Instant from, Instant to, Collection<Need> needs) {
-        Schedule schedule = rule.scheduleInZone();
+    static PastSlots of(RuleDefinition rule, Schedule schedule, Instant from, Instant to, Collection<Need> needs) {
         var counted = between(schedule, from, to);
         if (counted.isEmpty())
             throw RefusedException.invalid(

@@ -3,9 +3,11 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.extracts.csv.CsvExtract;
 import dev.oddsentry.extracts.mail.Announcement;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.memory.MemoryStore;
@@ -30,20 +32,22 @@ import org.springframework.stereotype.Component;
 class Announcing {
     private final MemoryStore memory;
     private final MessageBuilder messages;
+    private final Schedules schedules;
     private final Settings settings;
 
-    Announcing(MemoryStore memory, MessageBuilder messages, Settings settings) {
+    Announcing(MemoryStore memory, MessageBuilder messages, Schedules schedules, Settings settings) {
         this.memory = memory;
         this.messages = messages;
+        this.schedules = schedules;
         this.settings = settings;
     }
 
     /** @param since the slot of the report before */
-    NewMessage message(Attempt attempt, Reckoned reckoned, List<Told.Item> told, @Nullable Instant since) {
+    NewMessage message(Attempt attempt, Reckoned reckoned, Told all, @Nullable Instant since) {
+        var told = all.told();
         var rule = attempt.rule().definition();
         var labels = attempt.labels();
         var rows = new ExtractRows(rule, labels, reckoned);
-        var open = Telling.open(reckoned);
         var news = new Extract(rule.zone(), rows.columns(), newsRows(told, reckoned, rows));
         String attachment = rule.delivery().attachCsv() ? fileName(attempt) : null;
         var said = new Announcement(
@@ -52,23 +56,29 @@ class Announcing {
                 rule.zone(),
                 attempt.slot(),
                 news,
-                open.size(),
+                reckoned.open(),
+                all.leftOut(),
                 (rule.groups() == null ? "for these rows: " : "") + labels.exceptions(rule.exceptions()),
                 NotCounted.of(reckoned, labels, rule.zone()),
                 new Announcement.Habit(
                         rule.memory().mode() == RuleDefinition.Mode.FULL,
-                        rule.memory().report()),
+                        rule.memory().report(),
+                        rule.memory().remindEvery() == null
+                                ? null
+                                : Patience.text(rule.memory().remindEvery())),
                 since,
-                rule.scheduleInZone().nextAfter(attempt.slot()).orElse(null),
+                schedules.of(rule).nextAfter(attempt.slot()).orElse(null),
                 attachment,
                 settings.baseUrl() + "/rules/" + rule.name());
-        byte[] csv = attachment == null ? null : csv(everythingOpen(news, told, reckoned, open, rows));
+        byte[] csv = attachment == null ? null : csv(everythingOpen(news, told, reckoned, rows));
         return messages.build(rule, said, csv);
     }
 
     private List<Extract.Row> newsRows(List<Told.Item> told, Reckoned reckoned, ExtractRows rows) {
         var present = new HashMap<Digest, Sighting>();
-        reckoned.exceptions().forEach(sighting -> present.put(sighting.key(), sighting));
+        var toldKeys = new HashSet<Digest>();
+        told.forEach(item -> toldKeys.add(item.subject().key()));
+        reckoned.exceptions().forEach(toldKeys::contains, sighting -> present.put(sighting.key(), sighting));
         var ids = told.stream()
                 .map(item -> item.subject().id())
                 .filter(Objects::nonNull)
@@ -91,16 +101,17 @@ class Announcing {
     }
 
     /** The news first, then what was told before and is still there. */
-    private static Extract everythingOpen(
-            Extract news, List<Told.Item> told, Reckoned reckoned, Set<Digest> open, ExtractRows rows) {
+    private static Extract everythingOpen(Extract news, List<Told.Item> told, Reckoned reckoned, ExtractRows rows) {
         Set<Digest> toldKeys = new HashSet<>();
         told.forEach(item -> toldKeys.add(item.subject().key()));
         var all = new ArrayList<>(news.rows());
-        reckoned.exceptions().stream()
-                .filter(sighting -> open.contains(sighting.key()) && !toldKeys.contains(sighting.key()))
-                .map(rows::standing)
-                .sorted(Comparator.comparing(Extract.Row::severity).reversed())
-                .forEach(all::add);
+        var standing = new ArrayList<Extract.Row>();
+        reckoned.exceptions().forEach(sighting -> {
+            if (!reckoned.pending().contains(sighting.key()) && !toldKeys.contains(sighting.key()))
+                standing.add(rows.standing(sighting));
+        });
+        standing.sort(Comparator.comparing(Extract.Row::severity).reversed());
+        all.addAll(standing);
         return new Extract(news.zone(), news.columns(), all);
     }
 

@@ -4,10 +4,12 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.sources.Source;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.UUID;
@@ -18,6 +20,9 @@ import java.util.UUID;
  * @param number of the attempt; a later one makes this one stale
  * @param memoryEpoch of the rule's memory
  * @param goodSlots how many good scheduled checks the rule has had
+ * @param transition what it owes to what a person did since the last good one
+ * @param released whether a person let through what was kept back
+ * @param timeLimit of its query, given or learned
  * @param thresholdVersions what each threshold that the rule uses stood at, by name
  */
 record Attempt(
@@ -27,6 +32,9 @@ record Attempt(
         CheckOrigin origin,
         long memoryEpoch,
         long goodSlots,
+        Transition transition,
+        boolean released,
+        Duration timeLimit,
         Current<RuleDefinition> rule,
         Current<QueryDefinition> query,
         Source source,

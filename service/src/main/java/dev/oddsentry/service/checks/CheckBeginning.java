@@ -2,10 +2,21 @@ package dev.oddsentry.service.checks;
 
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.schedule.TimeLimit;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.rules.RuleState;
+import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.time.Duration;
+import java.util.LinkedHashMap;
+import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -30,6 +41,26 @@ class CheckBeginning {
         this.thresholds = thresholds;
     }
 
+    /** Given or learned, and never over the source's. */
+    private Duration limit(RuleDefinition rule, UUID ruleId, Source source) {
+        var given = rule.checking().timeLimit();
+        if (given != null) return given.compareTo(source.timeLimit()) > 0 ? source.timeLimit() : given;
+        return TimeLimit.learned(store.lastGood(ruleId), store.timeOutsSinceGood(ruleId), source.timeLimit());
+    }
+
+    /** The parameters as they are used, in words, for the check's record. */
+    private static Map<String, String> values(Moment moment, RuleDefinition rule, QueryDefinition query) {
+        var words = new LinkedHashMap<String, String>();
+        try {
+            Parameters.valuesAt(moment, rule, query)
+                    .forEach((name, value) -> words.put(name, CellText.of(value, moment.zone())));
+        } catch (RuntimeException unreadable) {
+            // The reading itself says what is wrong with it.
+            return Map.of();
+        }
+        return words;
+    }
+
     /** @return empty if there is nothing to run: the slot was overtaken, or the rule is not active */
     @Transactional
     public Optional<Attempt> begin(UUID checkId, int number) {
@@ -46,9 +77,14 @@ class CheckBeginning {
         var rule = definitions.rule(check.getRuleId()).orElseThrow();
         var query = definitions.query(rule.definition().query()).orElseThrow();
         var source = sources.require(query.definition().source());
+        var limit = limit(rule.definition(), check.getRuleId(), source);
+        var moment = new Moment(check.getSlot(), rule.definition().zone());
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.RULE_REVISION, rule.revision())
                 .set(RULE_CHECK.QUERY_REVISION, query.revision())
+                .set(RULE_CHECK.SOURCE_NAME, source.name())
+                .set(RULE_CHECK.TIME_LIMIT_MS, Math.toIntExact(limit.toMillis()))
+                .set(RULE_CHECK.PARAMETERS, Json.write(values(moment, rule.definition(), query.definition())))
                 .where(RULE_CHECK.ID.eq(checkId))
                 .execute();
         var thresholdsUsed = rule.definition().thresholdsUsed();
@@ -61,6 +97,9 @@ class CheckBeginning {
                 check.getOrigin(),
                 lock.memoryEpoch(),
                 lock.goodSlots(),
+                lock.onNextCheck(),
+                check.getReleasedBy() != null,
+                limit,
                 rule,
                 query,
                 source,

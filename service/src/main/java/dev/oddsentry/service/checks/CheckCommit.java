@@ -6,6 +6,7 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.MemoryWriter;
@@ -13,6 +14,7 @@ import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.thresholds.ThresholdStore;
+import dev.oddsentry.service.trouble.Troubles;
 import java.time.Clock;
 import java.util.List;
 import java.util.Map;
@@ -36,6 +38,7 @@ class CheckCommit {
     private final Sources sources;
     private final ThresholdStore thresholds;
     private final SeriesStore series;
+    private final Troubles troubles;
 
     CheckCommit(
             DSLContext db,
@@ -45,7 +48,8 @@ class CheckCommit {
             Outbox outbox,
             Sources sources,
             ThresholdStore thresholds,
-            SeriesStore series) {
+            SeriesStore series,
+            Troubles troubles) {
         this.db = db;
         this.clock = clock;
         this.checks = checks;
@@ -54,6 +58,7 @@ class CheckCommit {
         this.sources = sources;
         this.thresholds = thresholds;
         this.series = series;
+        this.troubles = troubles;
     }
 
     /** @return false: stale, and nothing was written */
@@ -63,14 +68,15 @@ class CheckCommit {
         if (lock.state() != RuleState.ACTIVE || lock.memoryEpoch() != attempt.memoryEpoch() || !stands(attempt))
             return false;
         if (!end(attempt, reckoned, told)) return true;
+        troubles.well(attempt.ruleId());
+        tellOfBlank(attempt, reckoned);
         var by = new MemoryWriter.Writing(attempt.ruleId(), attempt.checkId(), attempt.slot());
-        memory.apply(by, reckoned.moves(), reckoned.columns());
+        memory.apply(by, reckoned.moves(), reckoned.columns(), reckoned.exceptions()::forEach);
         long audience = memory.audience(attempt.ruleId());
         var ids = memory.idsByKey(attempt.ruleId(), reckoned.moves());
-        memory.letPass(
-                by,
-                audience,
-                told.letPass().stream().map(subject -> id(subject, ids)).toList());
+        memory.letPass(by, audience, ids(told.letPass(), ids));
+        memory.stand(attempt.ruleId(), ids(told.standing(), ids));
+        memory.endMarks(by, endedMarks(told, ids));
         if (told.message() != null) {
             var message = outbox.queue(by, audience, told.message());
             memory.report(by, audience, message, tellings(told, ids));
@@ -79,10 +85,20 @@ class CheckCommit {
         db.update(RULE)
                 .set(RULE.LAST_GOOD_SLOT, attempt.slot())
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
+                .set(RULE.ON_NEXT_CHECK, Transition.ORDINARY)
                 .set(RULE.GOOD_SLOTS, RULE.GOOD_SLOTS.plus(attempt.isScheduled() ? 1 : 0))
                 .where(RULE.ID.eq(attempt.ruleId()))
                 .execute();
         return true;
+    }
+
+    private void tellOfBlank(Attempt attempt, Reckoned reckoned) {
+        boolean tell = attempt.rule().definition().checking().blank() == RuleDefinition.Blank.TELL;
+        if (tell && reckoned.reading().rows() == 0)
+            troubles.failed(
+                    "blank result of " + attempt.rule().definition().name(),
+                    attempt.ruleId(),
+                    "The result had no row at all.");
     }
 
     /** Only scheduled checks add points, one a slot, so that a person who asks often does not bend the usual value. */
@@ -120,13 +136,19 @@ class CheckCommit {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.READ_AT, reckoned.reading().readAt())
                 .set(RULE_CHECK.ROWS_READ, reckoned.reading().rows())
-                .set(RULE_CHECK.EXCEPTIONS, (long) reckoned.exceptions().size())
+                .set(RULE_CHECK.EXCEPTIONS, reckoned.exceptions().count())
                 .set(RULE_CHECK.UNKNOWN_ROWS, reckoned.judge().unknownRows())
                 .set(RULE_CHECK.NOT_JUDGED, (long) notJudged.size())
                 .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(NotJudged.first(reckoned, attempt.moment())))
                 .set(RULE_CHECK.PARTS, Json.write(PartCount.of(reckoned)))
                 .set(RULE_CHECK.NEWS, told.told().size())
                 .set(RULE_CHECK.MESSAGES, fired ? 1 : 0)
+                .set(
+                        RULE_CHECK.TOOK_MS,
+                        Math.toIntExact(reckoned.reading().took().toMillis()))
+                .set(RULE_CHECK.THRESHOLDS, Json.write(ThresholdsUsed.of(attempt)))
+                .set(RULE_CHECK.OPENED, Brake.opened(reckoned.moves()))
+                .set(RULE_CHECK.CLEARED, Brake.cleared(reckoned.moves()))
                 .set(RULE_CHECK.FINISHED_AT, clock.instant())
                 .where(RULE_CHECK.ID.eq(attempt.checkId()))
                 .execute();
@@ -136,6 +158,17 @@ class CheckCommit {
     private static List<MemoryWriter.Telling> tellings(Told told, Map<Digest, Long> ids) {
         return told.told().stream()
                 .map(item -> new MemoryWriter.Telling(id(item.subject(), ids), item.severity(), item.kinds()))
+                .toList();
+    }
+
+    private static List<Long> ids(List<Told.Subject> subjects, Map<Digest, Long> opened) {
+        return subjects.stream().map(subject -> id(subject, opened)).toList();
+    }
+
+    private static List<MemoryWriter.EndedMark> endedMarks(Told told, Map<Digest, Long> opened) {
+        return told.ended().stream()
+                .flatMap(ended -> ended.marks().stream()
+                        .map(kind -> new MemoryWriter.EndedMark(id(ended.subject(), opened), kind)))
                 .toList();
     }
 

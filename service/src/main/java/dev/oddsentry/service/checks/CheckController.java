@@ -68,6 +68,26 @@ class CheckController {
                 .orElseThrow(() -> RefusedException.notFound("There is no such check."));
     }
 
+    /** Ends a running check, wherever it runs; its query is cancelled in the source. */
+    @PostMapping("/checks/{id}/stop")
+    CheckView stop(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        onDemand.stop(by, id);
+        return one(id);
+    }
+
+    /** Runs a check that was kept back again for its slot, and lets it through. */
+    @PostMapping("/checks/{id}/release")
+    CheckView release(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        onDemand.release(by, id);
+        return CheckView.of(onDemand.await(id, LONGEST_WAIT));
+    }
+
+    @PostMapping("/checks/{id}/discard")
+    CheckView discard(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        onDemand.discard(by, id);
+        return one(id);
+    }
+
     /** @param at the slot to reckon from; now if absent */
     @PostMapping("/rules/{name}/preview")
     Preview.Seen preview(

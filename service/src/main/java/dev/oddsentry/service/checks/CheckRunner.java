@@ -1,8 +1,12 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
+import dev.oddsentry.service.checks.Failing.Failure;
 import dev.oddsentry.service.queries.QueryFailureException;
+import dev.oddsentry.service.queries.QueryFailureException.Blame;
+import dev.oddsentry.service.queries.RunningQuery;
 import java.time.Instant;
 import java.util.UUID;
 import org.slf4j.Logger;
@@ -27,19 +31,36 @@ public class CheckRunner {
     private final Reckoning reckoning;
     private final Telling telling;
     private final CheckCommit commit;
+    private final Failing failing;
+    private final RunningChecks running;
+    private final CheckMetrics metrics;
 
-    CheckRunner(CheckStore store, CheckBeginning beginning, Reckoning reckoning, Telling telling, CheckCommit commit) {
+    CheckRunner(
+            CheckStore store,
+            CheckBeginning beginning,
+            Reckoning reckoning,
+            Telling telling,
+            CheckCommit commit,
+            Failing failing,
+            RunningChecks running,
+            CheckMetrics metrics) {
         this.store = store;
         this.beginning = beginning;
         this.reckoning = reckoning;
         this.telling = telling;
         this.commit = commit;
+        this.failing = failing;
+        this.running = running;
+        this.metrics = metrics;
     }
 
     /** @return false: another check of this rule is running; ask again */
     public boolean runScheduled(UUID ruleId, Instant slot, int standsFor) {
         var leftBehind = store.running(ruleId).filter(check -> check.getOrigin() == CheckOrigin.SCHEDULED);
-        if (leftBehind.isPresent()) {
+        if (leftBehind.isPresent() && leftBehind.get().getRetryAt() != null) {
+            var waiting = leftBehind.get();
+            failing.replaced(waiting.getId(), waiting.getAttempt(), String.valueOf(waiting.getReason()));
+        } else if (leftBehind.isPresent()) {
             // A rule's slots are one task's, so whoever began this one has died; its slot comes before any later one.
             run(leftBehind.get().getId());
             return false;
@@ -47,12 +68,32 @@ public class CheckRunner {
         store.insert(new NewCheck(UUID.randomUUID(), ruleId, slot, CheckOrigin.SCHEDULED, standsFor, null, null));
         var check = store.ofSlot(ruleId, slot);
         if (check.isEmpty()) return false;
+        metrics.began(slot);
         run(check.get().getId());
         return true;
     }
 
+    /** Keeps that slots were missed and are not made up for. */
+    public void skip(UUID ruleId, Instant slot, int slots) {
+        UUID id = UUID.randomUUID();
+        if (!store.insert(new NewCheck(id, ruleId, slot, CheckOrigin.SCHEDULED, slots, null, null))) return;
+        store.end(
+                id,
+                0,
+                CheckState.OVERTAKEN,
+                (slots == 1 ? "The slot was" : slots + " slots were")
+                        + " missed while nobody ran checks; the rule skips what it missed.");
+    }
+
     /** Runs a check that stands as running; one that has ended is left as it is. */
     void run(UUID checkId) {
+        attempts(checkId);
+        store.find(checkId)
+                .filter(check -> check.getState() != CheckState.RUNNING)
+                .ifPresent(check -> metrics.ended(check.getState()));
+    }
+
+    private void attempts(UUID checkId) {
         for (int i = 0; i < MOST_ATTEMPTS_WHEN_STALE; i++) {
             var attempt = store.takeUp(checkId);
             if (attempt.isEmpty() || attempt(checkId, attempt.get())) return;
@@ -68,28 +109,63 @@ public class CheckRunner {
     /** @return false: something changed under it, and it wrote nothing */
     private boolean attempt(UUID checkId, int number) {
         try {
-            var attempt = beginning.begin(checkId, number);
-            if (attempt.isEmpty()) return true;
-            var reckoned = reckoning.reckon(attempt.get());
-            var told = telling.tell(attempt.get(), reckoned);
-            return commit.commit(attempt.get(), reckoned, told);
-        } catch (QueryFailureException | CheckFailureException expected) {
-            store.end(checkId, number, CheckState.FAILED, expected.getMessage());
-        } catch (InvalidDefinitionException noLongerFits) {
-            store.end(
+            var begun = beginning.begin(checkId, number);
+            if (begun.isEmpty()) return true;
+            var attempt = begun.get();
+            var query = new RunningQuery(attempt.timeLimit());
+            var reckoned = running.watch(checkId, number, query, each -> reckoning.reckon(attempt, each));
+            try (reckoned) {
+                return finish(attempt, reckoned);
+            }
+        } catch (QueryFailureException expected) {
+            handBackIfShuttingDown(expected);
+            fail(
                     checkId,
                     number,
-                    CheckState.FAILED,
-                    "The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
+                    new Failure(
+                            words(expected), expected.blame() == Blame.SOURCE, expected.blame() == Blame.TIME, true));
+        } catch (CheckFailureException expected) {
+            fail(checkId, number, new Failure(words(expected), false, false, false));
+        } catch (InvalidDefinitionException noLongerFits) {
+            String reason = "The rule no longer fits its query: " + noLongerFits.getMessage() + ".";
+            fail(checkId, number, new Failure(reason, false, false, false));
         } catch (RuntimeException unexpected) {
+            handBackIfShuttingDown(unexpected);
             String reference = UUID.randomUUID().toString();
             LOG.error("Check {} failed, reference {}", checkId, reference, unexpected);
-            store.end(
-                    checkId,
-                    number,
-                    CheckState.FAILED,
-                    "Something went wrong on our side; the log has it under " + reference + ".");
+            String reason = "Something went wrong on our side; the log has it under " + reference + ".";
+            fail(checkId, number, new Failure(reason, false, false, true));
         }
         return true;
+    }
+
+    /** @return false: something changed under it, and it wrote nothing */
+    private boolean finish(Attempt attempt, Reckoned reckoned) {
+        refuseBlank(attempt, reckoned);
+        var brake = Brake.on(attempt, reckoned);
+        if (brake.isPresent()) {
+            failing.keepBack(attempt, reckoned, brake.get());
+            return true;
+        }
+        return commit.commit(attempt, reckoned, telling.tell(attempt, reckoned));
+    }
+
+    private static String words(RuntimeException failure) {
+        return String.valueOf(failure.getMessage());
+    }
+
+    private static void refuseBlank(Attempt attempt, Reckoned reckoned) {
+        boolean fails = attempt.rule().definition().checking().blank() == RuleDefinition.Blank.FAIL;
+        if (fails && reckoned.reading().rows() == 0)
+            throw new CheckFailureException("The result had no row at all, which this rule takes for a failure.", null);
+    }
+
+    /** A node that shuts down leaves what it could not finish as running, for another to take up. */
+    private static void handBackIfShuttingDown(RuntimeException failure) {
+        if (Thread.currentThread().isInterrupted()) throw failure;
+    }
+
+    private void fail(UUID checkId, int number, Failure failure) {
+        failing.fail(checkId, number, failure);
     }
 }

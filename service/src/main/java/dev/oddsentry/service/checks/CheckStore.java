@@ -3,13 +3,17 @@ package dev.oddsentry.service.checks;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
+import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.schedule.TimeLimit;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -19,6 +23,8 @@ import org.springframework.stereotype.Component;
 /** The rows of checks. Every move is a compare-and-set from running, and its row count is read. */
 @Component
 public class CheckStore {
+    private static final Set<CheckState> GOOD = Set.of(CheckState.QUIET, CheckState.FIRED, CheckState.NOT_JUDGED);
+
     private final DSLContext db;
     private final Clock clock;
     private final Node node;
@@ -58,10 +64,101 @@ public class CheckStore {
                 == 1;
     }
 
+    /** How long the last good checks took. */
+    List<Duration> lastGood(UUID ruleId) {
+        return db.select(RULE_CHECK.TOOK_MS)
+                .from(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.STATE.in(GOOD), RULE_CHECK.TOOK_MS.isNotNull())
+                .orderBy(RULE_CHECK.SLOT.desc())
+                .limit(TimeLimit.LOOKED_AT)
+                .fetch(row -> Duration.ofMillis(row.value1()));
+    }
+
+    int timeOutsSinceGood(UUID ruleId) {
+        Instant lastGood = db.select(DSL.max(RULE_CHECK.SLOT))
+                .from(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.STATE.in(GOOD))
+                .fetchOne(0, Instant.class);
+        return db.fetchCount(
+                RULE_CHECK,
+                RULE_CHECK
+                        .RULE_ID
+                        .eq(ruleId)
+                        .and(RULE_CHECK.TIMED_OUT.isTrue())
+                        .and(lastGood == null ? DSL.noCondition() : RULE_CHECK.SLOT.gt(lastGood)));
+    }
+
+    /** @return false: this attempt is no longer the running one */
+    boolean keepBack(UUID checkId, int attempt, long rows, String reason) {
+        db.update(RULE_CHECK)
+                .set(RULE_CHECK.ROWS_READ, rows)
+                .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.ATTEMPT.eq(attempt))
+                .execute();
+        return end(checkId, attempt, CheckState.KEPT_BACK, reason);
+    }
+
+    /** The attempt failed and the check waits to be tried again. @return false: it is no longer the running one */
+    boolean retryAt(UUID checkId, int attempt, Instant when, String reason, boolean timedOut) {
+        return db.update(RULE_CHECK)
+                        .set(RULE_CHECK.FAILURES, RULE_CHECK.FAILURES.plus(1))
+                        .set(RULE_CHECK.RETRY_AT, when)
+                        .set(RULE_CHECK.REASON, reason)
+                        .set(RULE_CHECK.TIMED_OUT, timedOut)
+                        .where(
+                                RULE_CHECK.ID.eq(checkId),
+                                RULE_CHECK.STATE.eq(CheckState.RUNNING),
+                                RULE_CHECK.ATTEMPT.eq(attempt))
+                        .execute()
+                == 1;
+    }
+
+    void timedOut(UUID checkId, int attempt) {
+        db.update(RULE_CHECK)
+                .set(RULE_CHECK.TIMED_OUT, true)
+                .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.ATTEMPT.eq(attempt))
+                .execute();
+    }
+
+    /** Ends a running check whichever attempt it is at. @return false: it runs no more */
+    boolean stop(UUID checkId, String reason) {
+        return db.update(RULE_CHECK)
+                        .set(RULE_CHECK.STATE, CheckState.STOPPED)
+                        .set(RULE_CHECK.REASON, reason)
+                        .set(RULE_CHECK.FINISHED_AT, clock.instant())
+                        .setNull(RULE_CHECK.RETRY_AT)
+                        .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.RUNNING))
+                        .execute()
+                == 1;
+    }
+
+    /** @return false: it is not kept back any more */
+    boolean release(UUID checkId, UUID by) {
+        return db.update(RULE_CHECK)
+                        .set(RULE_CHECK.STATE, CheckState.RUNNING)
+                        .set(RULE_CHECK.RELEASED_BY, by)
+                        .setNull(RULE_CHECK.REASON)
+                        .setNull(RULE_CHECK.FINISHED_AT)
+                        .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.KEPT_BACK))
+                        .execute()
+                == 1;
+    }
+
+    /** @return false: it is not kept back any more */
+    boolean discard(UUID checkId, String reason) {
+        return db.update(RULE_CHECK)
+                        .set(RULE_CHECK.STATE, CheckState.STOPPED)
+                        .set(RULE_CHECK.REASON, reason)
+                        .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.KEPT_BACK))
+                        .execute()
+                == 1;
+    }
+
     /** Starts the next attempt at a running check, which makes every earlier attempt stale. Empty if it runs no more. */
     Optional<Integer> takeUp(UUID checkId) {
         return db.update(RULE_CHECK)
                 .set(RULE_CHECK.ATTEMPT, RULE_CHECK.ATTEMPT.plus(1))
+                .setNull(RULE_CHECK.RETRY_AT)
+                .setNull(RULE_CHECK.ROWS_SO_FAR)
                 .set(RULE_CHECK.NODE, node.name())
                 .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.RUNNING))
                 .returningResult(RULE_CHECK.ATTEMPT)
@@ -104,6 +201,7 @@ public class CheckStore {
                         .set(RULE_CHECK.STATE, outcome)
                         .set(RULE_CHECK.REASON, reason)
                         .set(RULE_CHECK.FINISHED_AT, clock.instant())
+                        .setNull(RULE_CHECK.RETRY_AT)
                         .where(
                                 RULE_CHECK.ID.eq(checkId),
                                 RULE_CHECK.STATE.eq(CheckState.RUNNING),
@@ -124,6 +222,15 @@ public class CheckStore {
         return last == null || now.isAfter(last) ? now : last.plusMillis(1);
     }
 
+    /** What the rule's next good check owes to what a person did. */
+    public Transition onNextCheck(UUID ruleId) {
+        return db.select(RULE.ON_NEXT_CHECK)
+                .from(RULE)
+                .where(RULE.ID.eq(ruleId))
+                .fetchSingle()
+                .value1();
+    }
+
     /** How many good scheduled checks the rule has had. */
     public long goodSlots(UUID ruleId) {
         return db.select(RULE.GOOD_SLOTS)
@@ -135,13 +242,17 @@ public class CheckStore {
 
     /** The rule's row, locked until the transaction ends. */
     RuleLock lockRule(UUID ruleId) {
-        return db.select(RULE.STATE, RULE.MEMORY_EPOCH, RULE.LAST_GOOD_SLOT, RULE.GOOD_SLOTS)
+        return db.select(RULE.STATE, RULE.MEMORY_EPOCH, RULE.LAST_GOOD_SLOT, RULE.GOOD_SLOTS, RULE.ON_NEXT_CHECK)
                 .from(RULE)
                 .where(RULE.ID.eq(ruleId))
                 .forUpdate()
-                .fetchSingle(row -> new RuleLock(row.value1(), row.value2(), row.value3(), row.value4()));
+                .fetchSingle(row -> new RuleLock(row.value1(), row.value2(), row.value3(), row.value4(), row.value5()));
     }
 
     record RuleLock(
-            RuleState state, long memoryEpoch, @Nullable Instant lastGoodSlot, long goodSlots) {}
+            RuleState state,
+            long memoryEpoch,
+            @Nullable Instant lastGoodSlot,
+            long goodSlots,
+            Transition onNextCheck) {}
 }

@@ -2,8 +2,10 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.type.TypeReference;
@@ -27,7 +29,19 @@ public record CheckView(
         List<PartCount> parts,
         @Nullable Integer news,
         @Nullable Integer messages,
-        @Nullable String reason) {
+        @Nullable String reason,
+        @Nullable Long rowsSoFar,
+        @Nullable Integer tookMillis,
+        @Nullable Integer timeLimitMillis,
+        int failures,
+        @Nullable Instant retryAt,
+        @Nullable Instant readAt,
+        @Nullable Integer ruleRevision,
+        @Nullable Integer queryRevision,
+        @Nullable Long opened,
+        @Nullable Long cleared,
+        Map<String, String> parameters,
+        Map<String, Map<String, @Nullable BigDecimal>> thresholds) {
 
     public static CheckView of(RuleCheckRecord row) {
         return new CheckView(
@@ -50,6 +64,18 @@ public record CheckView(
                 row.getParts() == null ? List.of() : Json.read(row.getParts(), new TypeReference<List<PartCount>>() {}),
                 row.getNews(),
                 row.getMessages(),
-                row.getReason());
+                row.getReason(),
+                row.getState() == CheckState.RUNNING ? row.getRowsSoFar() : null,
+                row.getTookMs(),
+                row.getTimeLimitMs(),
+                row.getFailures(),
+                row.getRetryAt(),
+                row.getReadAt(),
+                row.getRuleRevision(),
+                row.getQueryRevision(),
+                row.getOpened(),
+                row.getCleared(),
+                row.getParameters() == null ? Map.of() : Json.read(row.getParameters(), new TypeReference<>() {}),
+                row.getThresholds() == null ? Map.of() : Json.read(row.getThresholds(), new TypeReference<>() {}));
     }
 }

@@ -1,7 +1,9 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
@@ -60,13 +62,28 @@ public class ExceptionCounts {
         try {
             var questions = each.stream()
                     .map(thresholds -> new Question(
-                            rule.definition(), query, source, moment, thresholds, List.of(), tick, past, false))
+                            rule.definition(),
+                            query,
+                            source,
+                            moment,
+                            thresholds,
+                            new KnownTable(0),
+                            tick,
+                            Transition.ORDINARY,
+                            past,
+                            false))
                     .toList();
             return Refusals.inWords(() -> reckoning.reckonAll(questions)).stream()
-                    .map(reckoned -> (long) reckoned.exceptions().size())
+                    .map(ExceptionCounts::countAndClose)
                     .toList();
         } catch (InvalidDefinitionException noLongerFits) {
             throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
+        }
+    }
+
+    private static long countAndClose(Reckoned reckoned) {
+        try (reckoned) {
+            return reckoned.exceptions().count();
         }
     }
 }

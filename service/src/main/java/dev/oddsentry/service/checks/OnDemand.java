@@ -1,8 +1,11 @@
 package dev.oddsentry.service.checks;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
+import com.github.kagkarlsson.scheduler.task.CompletionHandler;
+import com.github.kagkarlsson.scheduler.task.FailureHandler;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
-import com.github.kagkarlsson.scheduler.task.helper.OneTimeTask;
+import com.github.kagkarlsson.scheduler.task.TaskInstance;
+import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
@@ -24,10 +27,14 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 public class OnDemand {
     private static final TaskDescriptor<Void> TASK = TaskDescriptor.of("check");
+    private static final int UUID_LENGTH = 36;
+    private static final Duration AFTER_OUR_FAILURE = Duration.ofSeconds(1);
+    private static final Duration NO_TURN = Duration.ofMillis(300);
     private static final Duration LOOK_AGAIN = Duration.ofMillis(50);
 
     private final CheckStore store;
     private final CheckRunner runner;
+    private final SourceTurns turns;
     private final SchedulerClient tasks;
     private final TransactionTemplate transactions;
     private final Clock clock;
@@ -36,18 +43,42 @@ public class OnDemand {
     OnDemand(
             CheckStore store,
             CheckRunner runner,
+            SourceTurns turns,
             SchedulerClient tasks,
             TransactionTemplate transactions,
             Clock clock) {
         this.store = store;
         this.runner = runner;
+        this.turns = turns;
         this.tasks = tasks;
         this.transactions = transactions;
         this.clock = clock;
     }
 
-    public OneTimeTask<Void> task() {
-        return Tasks.oneTime(TASK).execute((instance, _) -> runner.run(UUID.fromString(instance.getId())));
+    public CustomTask<Void> task() {
+        return Tasks.custom(TASK)
+                .onDeadExecutionRevive()
+                .onFailure(new FailureHandler.OnFailureRetryLater<>(AFTER_OUR_FAILURE))
+                .execute((instance, _) -> run(UUID.fromString(instance.getId().substring(0, UUID_LENGTH))));
+    }
+
+    private CompletionHandler<Void> run(UUID checkId) {
+        var check = store.find(checkId);
+        boolean done = check.isEmpty() || turns.take(check.get().getRuleId(), () -> runNow(checkId), false);
+        return done
+                ? new CompletionHandler.OnCompleteRemove<>()
+                : (complete, operations) ->
+                        operations.reschedule(complete, clock.instant().plus(NO_TURN));
+    }
+
+    private boolean runNow(UUID checkId) {
+        runner.run(checkId);
+        return true;
+    }
+
+    /** The durable task that runs a check; an attempt of its own for each, since one that is being executed cannot be planned again. */
+    static TaskInstance<Void> task(UUID checkId, int attempt) {
+        return TASK.instance(checkId + "/" + attempt).build();
     }
 
     /** @param wakeThisNode called after an ask, so that this node looks at once and not at its next poll */
@@ -74,13 +105,44 @@ public class OnDemand {
             throw RefusedException.conflict("The rule is not active, so it cannot be checked; a preview always can.");
         }
         var running = store.running(ruleId);
-        if (running.isPresent()) return running.get().getId();
+        if (running.isPresent()) {
+            // One that waits to be tried again need not wait for a person who asks.
+            if (running.get().getRetryAt() != null)
+                tasks.schedule(task(running.get().getId(), -running.get().getAttempt()), clock.instant());
+            return running.get().getId();
+        }
         UUID id = UUID.randomUUID();
         var check = new NewCheck(id, ruleId, store.onDemandSlot(ruleId), CheckOrigin.ON_DEMAND, 1, requestKey, by.id());
         if (!store.insert(check))
             throw RefusedException.conflict("A scheduled check of this rule began just now; ask again.");
-        tasks.schedule(TASK.instance(id.toString()).build(), clock.instant());
+        tasks.schedule(task(id, 0), clock.instant());
         return id;
+    }
+
+    /** @throws RefusedException if it runs no more */
+    void stop(Person by, UUID checkId) {
+        if (!store.stop(checkId, "Stopped by " + by.name() + "."))
+            throw RefusedException.conflict("The check runs no more.");
+    }
+
+    /** Lets a check through that was kept back: it is run again for its slot. */
+    void release(Person by, UUID checkId) {
+        transactions.executeWithoutResult(_ -> {
+            var check = store.find(checkId).orElseThrow(() -> RefusedException.notFound("There is no such check."));
+            store.lockRule(check.getRuleId());
+            if (store.running(check.getRuleId()).isPresent())
+                throw RefusedException.conflict(
+                        "Another check of the rule runs just now; look at what it finds first.");
+            if (!store.release(checkId, by.id()))
+                throw RefusedException.conflict("The check is not kept back any more.");
+            tasks.schedule(task(checkId, check.getAttempt()), clock.instant());
+        });
+        wake.run();
+    }
+
+    void discard(Person by, UUID checkId) {
+        if (!store.discard(checkId, "Kept back, and discarded by " + by.name() + "."))
+            throw RefusedException.conflict("The check is not kept back any more.");
     }
 
     /** Waits for the check to end, at most so long; then tells how it stands. */

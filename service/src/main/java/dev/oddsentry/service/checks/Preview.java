@@ -5,9 +5,11 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.threshold.Thresholds;
@@ -28,7 +30,6 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
-import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -148,7 +149,10 @@ class Preview {
             var run = new Run(draft, active.map(Current::id).orElse(null), slot);
             if (active.isEmpty()) return new DraftSeen(run.seen(), null);
             var saved = new Run(active.get().definition(), active.get().id(), slot);
-            return new DraftSeen(run.seen(), compared(run.reckoned(), saved.reckoned(), draft.zone()));
+            try (var ofSaved = saved.reckoned()) {
+                var compared = compared(run.reckoned(), ofSaved, draft.zone());
+                return new DraftSeen(run.seen(), compared);
+            }
         });
     }
 
@@ -157,7 +161,7 @@ class Preview {
         active.exceptions().forEach(sighting -> ofActive.put(sighting.key(), sighting));
         var onlyDraft = new ArrayList<String>();
         long both = 0;
-        for (var sighting : draft.exceptions()) {
+        for (var sighting : draft.exceptions().all()) {
             if (ofActive.remove(sighting.key()) != null) both++;
             else onlyDraft.add(CellText.joined(sighting.identity(), zone));
         }
@@ -212,22 +216,29 @@ class Preview {
                     source,
                     moment,
                     used,
-                    memoryOf == null ? List.of() : memory.known(memoryOf),
+                    memoryOf == null ? new KnownTable(0) : memory.known(memoryOf),
                     new Patience.Tick(goodSlots, true, moment.slot()),
+                    memoryOf == null ? Transition.ORDINARY : checks.onNextCheck(memoryOf),
                     past,
                     true);
         }
 
         Seen seen() {
-            boolean first = memoryOf == null || memory.audience(memoryOf).isEmpty();
-            var choice = telling.choose(rule, reckoned, first);
+            try (reckoned) {
+                return seenOpen();
+            }
+        }
+
+        private Seen seenOpen() {
+            var choice =
+                    telling.choose(reckoned, memoryOf == null ? Audience.NEW : new StoredAudience(memory, memoryOf));
             var rows = new ExtractRows(rule, new RuleLabels(rule.groups(), query, used, moment.today()), reckoned);
             return new Seen(
                     moment.slot(),
                     reckoned.reading().rows(),
                     Duration.ofNanos(System.nanoTime() - began).toMillis(),
-                    reckoned.exceptions().size(),
-                    bySeverity(reckoned),
+                    reckoned.exceptions().count(),
+                    reckoned.exceptions().bySeverity(),
                     reckoned.judge().unknownRows(),
                     rule.groups() != null,
                     PartCount.of(reckoned),
@@ -244,20 +255,10 @@ class Preview {
         }
     }
 
-    private static Map<Severity, Long> bySeverity(Reckoned reckoned) {
-        var counts = new EnumMap<Severity, Long>(Severity.class);
-        reckoned.exceptions().forEach(sighting -> {
-            if (sighting.severity() != null) counts.merge(sighting.severity(), 1L, Long::sum);
-        });
-        return counts;
-    }
-
-    private static List<ShownRow> shown(Reckoned reckoned, Telling.Choice choice, ExtractRows rows, Moment moment) {
+    private static List<ShownRow> shown(Reckoned reckoned, Told choice, ExtractRows rows, Moment moment) {
         var kinds = new HashMap<Digest, Set<NewsKind>>();
         choice.told().forEach(item -> kinds.put(item.subject().key(), item.kinds()));
-        var worstFirst = new ArrayList<>(reckoned.exceptions());
-        worstFirst.sort(Comparator.comparing(Sighting::severity, Comparator.nullsFirst(Comparator.naturalOrder()))
-                .reversed());
+        var worstFirst = worstFirst(reckoned.exceptions());
         return worstFirst.stream()
                 .limit(MOST_ROWS_SHOWN)
                 .map(sighting -> {
@@ -274,5 +275,23 @@ class Preview {
                     return new ShownRow(row.severity(), news, cells);
                 })
                 .toList();
+    }
+
+    /** The worst so many, in the order of the result where they are as bad. */
+    private static List<Sighting> worstFirst(SeenExceptions exceptions) {
+        var worst = new ArrayList<Sighting>();
+        exceptions.forEach(sighting -> {
+            worst.add(sighting);
+            if (worst.size() >= 2 * MOST_ROWS_SHOWN) keepWorst(worst);
+        });
+        keepWorst(worst);
+        return worst;
+    }
+
+    private static void keepWorst(List<Sighting> worst) {
+        worst.sort(Comparator.comparing(Sighting::severity, Comparator.nullsFirst(Comparator.naturalOrder()))
+                .reversed());
+        if (worst.size() > MOST_ROWS_SHOWN)
+            worst.subList(MOST_ROWS_SHOWN, worst.size()).clear();
     }
 }

@@ -1,31 +1,48 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleJudges;
-import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.Move;
-import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.queries.QueryRunner;
 import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A result read to its end, judged and compared with memory.
  *
- * @param known every finding as memory held it before
  * @param moves those that this check moves
- * @param exceptions every exception of the present result, pending ones among them, in its order
+ * @param exceptions every exception of the present result, pending ones among them
+ * @param pending the keys of those that have not lasted long enough yet
+ * @param open how many findings are open after this check, whether in the result or not
  * @param warnings what is doubtful in the conditions, on these rows too where the question was curious
  */
 record Reckoned(
         QueryRunner.Reading reading,
         RuleJudge judge,
-        List<Known> known,
+        Question question,
         List<Move> moves,
-        List<Sighting> exceptions,
+        SeenExceptions exceptions,
+        Set<Digest> pending,
+        long open,
         RuleJudges judges,
-        List<Problem> warnings) {
+        List<Problem> warnings)
+        implements AutoCloseable {
+    /** Takes away what was put aside for it. */
+    @Override
+    public void close() {
+        exceptions.close();
+    }
+
+    /** The store's number of a finding; null of one that this check opens. */
+    @Nullable
+    Long idOf(Digest key) {
+        var known = question.known().find(key);
+        return known == null ? null : known.id();
+    }
 
     /** The names of the columns that an extract shows unless the rule says which. */
     List<String> shown() {

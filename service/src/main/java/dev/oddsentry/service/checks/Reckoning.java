@@ -1,6 +1,7 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.condition.RowFailureException;
+import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleJudges;
@@ -8,6 +9,7 @@ import dev.oddsentry.core.judging.SeenTexts;
 import dev.oddsentry.core.memory.Comparison;
 import dev.oddsentry.core.memory.DuplicateIdentityException;
 import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
@@ -16,9 +18,13 @@ import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryRunner;
+import dev.oddsentry.service.queries.RunningQuery;
 import java.util.ArrayList;
+import java.util.HashSet;
 import java.util.List;
+import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -44,7 +50,7 @@ class Reckoning {
         this.digester = installation.digester();
     }
 
-    Reckoned reckon(Attempt attempt) {
+    Reckoned reckon(Attempt attempt, RunningQuery running) {
         var rule = attempt.rule().definition();
         var query = attempt.query().definition();
         return reckon(new Question(
@@ -55,8 +61,11 @@ class Reckoning {
                 attempt.thresholds(),
                 memory.known(attempt.ruleId()),
                 attempt.tick(),
+                attempt.transition(),
                 new StoredPast(series, attempt.ruleId(), rule, query, attempt.moment(), attempt.goodSlots()),
-                false));
+                false,
+                null,
+                running));
     }
 
     /** The same for a preview or a trial, which have no attempt. */
@@ -69,17 +78,33 @@ class Reckoning {
         var all = questions.stream().map(Rows::new).toList();
         var first = questions.getFirst();
         var values = Parameters.valuesAt(first.moment(), first.rule(), first.query());
-        var reading = queries.read(first.source(), first.query(), values, columns -> {
-            var sinks = all.stream().map(rows -> rows.start(columns)).toList();
-            return row -> sinks.forEach(sink -> sink.accept(row));
-        });
+        var running = first.running() == null ? new RunningQuery(first.source().timeLimit()) : first.running();
+        try {
+            return reckonAll(all, first, values, running);
+        } catch (RuntimeException failed) {
+            all.forEach(rows -> rows.exceptions.close());
+            throw failed;
+        }
+    }
+
+    private List<Reckoned> reckonAll(List<Rows> all, Question first, Map<String, Object> values, RunningQuery running) {
+        var reading = queries.read(
+                first.source(),
+                first.query(),
+                values,
+                columns -> {
+                    var sinks = all.stream().map(rows -> rows.start(columns)).toList();
+                    return row -> sinks.forEach(sink -> sink.accept(row));
+                },
+                running);
         return all.stream().map(rows -> rows.finish(reading)).toList();
     }
 
     /** Takes the rows of one result. */
     private final class Rows {
         private final Question question;
-        private final List<Sighting> exceptions = new ArrayList<>();
+        private final SeenExceptions exceptions = new SeenExceptions();
+        private final Set<Digest> pending = new HashSet<>();
         private final List<Problem> warnings = new ArrayList<>();
         private @Nullable SeenTexts texts;
         private @Nullable RuleJudges judges;
@@ -98,12 +123,15 @@ class Reckoning {
             warnings.addAll(checked.warnings());
             if (question.curious()) texts = judges.seenTexts();
             judge = judges.at(question.moment(), digester);
+            if (question.sought() != null) judge.seek(question.sought());
             boolean parametersMove = Parameters.move(rule, question.query());
             var rules = new Comparison.Rules(
                     judges.absence(rule, parametersMove),
                     rule.memory().hold(),
-                    rule.memory().misses());
-            comparison = new Comparison(question.known(), rules, question.tick());
+                    rule.memory().misses(),
+                    rule.memory().guard());
+            boolean anew = question.transition().startsAnew();
+            comparison = new Comparison(question.known(), anew ? rules.anew() : rules, question.tick());
             return this::accept;
         }
 
@@ -114,8 +142,17 @@ class Reckoning {
                 inWords(null, () -> judge().finish(question.past().series(judges().needs()), this::see));
             }
             if (texts != null) warnings.addAll(texts.warnings());
+            var moves = comparison().finish();
             return new Reckoned(
-                    reading, judge(), question.known(), comparison().finish(), exceptions, judges(), warnings);
+                    reading,
+                    judge(),
+                    question,
+                    moves,
+                    exceptions,
+                    pending,
+                    comparison().open(),
+                    judges(),
+                    warnings);
         }
 
         private void accept(@Nullable Object[] row) {
@@ -124,8 +161,10 @@ class Reckoning {
         }
 
         private void see(Sighting sighting) {
-            comparison().see(sighting);
-            if (sighting.isException()) exceptions.add(sighting);
+            var now = comparison().see(sighting);
+            if (now == null) return;
+            exceptions.add(sighting);
+            if (now.state() == State.PENDING) pending.add(sighting.key());
         }
 
         /** @param row null for a group */

@@ -8,12 +8,17 @@ import dev.oddsentry.core.history.Series;
 import dev.oddsentry.core.judging.PastSeries;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.KnownTable;
+import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Reported;
+import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.threshold.Thresholds;
+import dev.oddsentry.service.memory.MemoryStore;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -25,10 +30,11 @@ import org.jspecify.annotations.Nullable;
  * A rule on its way over past slots, oldest first, with memory and series of its own, empty at the start. It moves as the rule's
  * memory would in the commits of its checks; nothing of it is kept.
  */
-public final class Replay {
+public final class Replay implements Audience {
     private final RuleDefinition rule;
     private final Thresholds thresholds;
     private final Map<Digest, Known> known = new LinkedHashMap<>();
+    private final Map<Digest, Reported> reported = new HashMap<>();
     private final Map<Measured, Map<Digest, List<Series.Point>>> points = new HashMap<>();
     private final Map<Digest, Seen> groups = new LinkedHashMap<>();
     private long goodSlots;
@@ -49,12 +55,34 @@ public final class Replay {
         return thresholds;
     }
 
-    List<Known> known() {
-        return List.copyOf(known.values());
+    KnownTable known() {
+        return KnownTable.of(known.values());
     }
 
-    boolean isFirst() {
+    @Override
+    public boolean isNew() {
         return goodSlots == 0;
+    }
+
+    /** All of them: what is remembered of past slots is small. */
+    @Override
+    public List<MemoryStore.Before> mayTell(Collection<Long> moved, MemoryStore.MayTell which) {
+        return known.values().stream()
+                .filter(each -> moved.contains(each.id())
+                        || which.pendingToo()
+                        || each.now().state() != State.PENDING)
+                .map(each -> new MemoryStore.Before(each, reported.get(each.key()), Marks.NONE))
+                .toList();
+    }
+
+    @Override
+    public boolean isAnyToldBefore(Instant slot) {
+        return true;
+    }
+
+    @Override
+    public Map<Long, Marks> marks() {
+        return Map.of();
     }
 
     Patience.Tick tick(Instant slot) {
@@ -82,11 +110,11 @@ public final class Replay {
     }
 
     /** What the commit of a check would write. */
-    void commit(Instant slot, Reckoned reckoned, Telling.Choice choice) {
+    void commit(Instant slot, Reckoned reckoned, Told choice) {
         goodSlots++;
         reckoned.moves().forEach(this::apply);
-        choice.told().forEach(item -> report(item.subject().key()));
-        choice.letPass().forEach(subject -> report(subject.key()));
+        for (var item : choice.told()) report(item.subject().key(), slot);
+        for (var subject : choice.letPass()) report(subject.key(), null);
         reckoned.judge().points().forEach(point -> keep(slot, point));
         reckoned.judge().groupsWithRows().forEach(group -> groups.put(group.key(), new Seen(group.per(), goodSlots)));
     }
@@ -95,15 +123,19 @@ public final class Replay {
         var earlier = move.earlier();
         if (earlier.isPresent()) {
             var before = earlier.get();
-            known.put(before.key(), new Known(before.id(), before.key(), move.now(), before.reported()));
+            known.put(before.key(), new Known(before.id(), before.key(), move.now()));
         } else if (move instanceof Move.Opened(var sighting, var now)) {
-            known.put(sighting.key(), new Known(nextId++, sighting.key(), now, null));
+            known.put(sighting.key(), new Known(nextId++, sighting.key(), now));
         }
     }
 
-    private void report(Digest key) {
-        var told = Objects.requireNonNull(known.get(key), "told of what is not known");
-        known.put(key, new Known(told.id(), key, told.now(), Reported.of(told.now())));
+    /** @param toldAt null where it was let pass */
+    private void report(Digest key, @Nullable Instant toldAt) {
+        var now = Objects.requireNonNull(known.get(key), "told of what is not known")
+                .now();
+        reported.put(
+                key,
+                toldAt == null ? Reported.letPass(now, true, reported.get(key)) : Reported.told(now, true, toldAt));
     }
 
     private void keep(Instant slot, RuleJudge.Point point) {

@@ -3,6 +3,7 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.sources.Source;
 import java.time.Instant;
@@ -50,6 +51,7 @@ public class Replaying {
                         replay.thresholds(),
                         replay.known(),
                         replay.tick(slot),
+                        Transition.ORDINARY,
                         replay.past(),
                         false))
                 .toList();
@@ -60,15 +62,19 @@ public class Replaying {
     }
 
     private Step step(Replay replay, Reckoned reckoned, Instant slot) {
-        var choice = Refusals.inWords(() -> telling.choose(replay.rule(), reckoned, replay.isFirst()));
+        try (reckoned) {
+            return closed(replay, reckoned, slot);
+        }
+    }
+
+    private Step closed(Replay replay, Reckoned reckoned, Instant slot) {
+        var choice = Refusals.inWords(() -> telling.choose(reckoned, replay));
         replay.commit(slot, reckoned, choice);
-        long critical = reckoned.exceptions().stream()
-                .filter(sighting -> sighting.severity() == Severity.CRITICAL)
-                .count();
+        long critical = reckoned.exceptions().count(Severity.CRITICAL);
         return new Step(
                 slot,
                 reckoned.reading().rows(),
-                reckoned.exceptions().size(),
+                reckoned.exceptions().count(),
                 critical,
                 reckoned.judge().notJudged().size(),
                 choice.told().size(),

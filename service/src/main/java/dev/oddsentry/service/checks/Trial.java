@@ -4,7 +4,9 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FirstCheck;
+import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
@@ -94,26 +96,27 @@ class Trial {
                 source,
                 moment,
                 thresholds.all(),
-                List.of(),
+                new KnownTable(0),
                 new Patience.Tick(0, true, ask.slot()),
+                Transition.ORDINARY,
                 Past.NONE,
                 true);
         var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
+        var exceptions = reckoned.exceptions().all();
+        reckoned.close();
         return new Tried(
                 reckoned.reading().rows(),
-                reckoned.exceptions().size(),
+                reckoned.exceptions().count(),
                 reckoned.judge().unknownRows(),
                 rule.groups() != null,
                 PartCount.of(reckoned),
                 CountToo.of(reckoned),
                 reckoned.warnings(),
                 reckoned.columns().names(),
-                reckoned.exceptions().stream()
+                exceptions.stream()
                         .map(each -> texts(each.identity(), ask.zone()))
                         .toList(),
-                reckoned.exceptions().stream()
-                        .map(each -> texts(each.row(), ask.zone()))
-                        .toList());
+                exceptions.stream().map(each -> texts(each.row(), ask.zone())).toList());
     }
 
     private static RuleDefinition ruleOf(QueryDefinition query, Ask ask) {
@@ -137,8 +140,12 @@ class Trial {
                         null,
                         Patience.NONE,
                         Patience.NONE,
+                        0,
+                        null,
+                        new RuleDefinition.Brakes(null, null),
                         FirstCheck.REPORT),
-                new RuleDefinition.ScheduleDefinition(null, List.of(), null),
+                RuleDefinition.ScheduleDefinition.ON_DEMAND_ONLY,
+                RuleDefinition.CheckingDefinition.USUAL,
                 new RuleDefinition.DeliveryDefinition(List.of(), List.of(), false));
     }
 

@@ -66,17 +66,37 @@ class ConditionController {
 
     record PartSeen(String text, String sentence) {}
 
+    /** Where in a rule a text stands. */
+    private enum Place {
+        EXCEPTIONS,
+        CHECK,
+        MEASURE;
+
+        static Place of(@Nullable String written) {
+            return switch (written) {
+                case null -> EXCEPTIONS;
+                case "check" -> CHECK;
+                case "measure" -> MEASURE;
+                default ->
+                    throw RefusedException.invalid(
+                            "\"" + written
+                                    + "\" is no place; it is check for a fire when, measure for a measure, left out otherwise.");
+            };
+        }
+    }
+
     @PostMapping("/condition")
     ConditionSeen read(@PathVariable String name, @Valid @RequestBody ConditionBody body) {
         if ((body.text() == null) == (body.tree() == null))
             throw RefusedException.invalid("Give the condition as text or as tree, one of the two.");
+        var place = Place.of(body.place());
         var query = require(name);
         String text = body.text() != null ? body.text() : Condition.print(ConditionTrees.tree(body.tree()));
         var labels = labels(query.definition(), body);
-        if ("check".equals(body.place())) return readFireWhen(text, labels);
+        if (place == Place.CHECK) return readFireWhen(text, labels);
         var scene = scene(query, body.per(), body.measures());
         var problems = new ArrayList<>(scene.problems());
-        if ("measure".equals(body.place())) {
+        if (place == Place.MEASURE) {
             problems.addAll(scene.measureProblems(text));
             return new ConditionSeen(text, treeOrNull(text), Condition.noun(text, labels), List.of(), problems);
         }
@@ -126,7 +146,7 @@ class ConditionController {
 
     @PostMapping("/completion")
     Completion.Options complete(@PathVariable String name, @Valid @RequestBody CompletionBody body) {
-        if ("check".equals(body.place())) return FireWhen.complete(body.text(), body.offset());
+        if (Place.of(body.place()) == Place.CHECK) return FireWhen.complete(body.text(), body.offset());
         return scene(require(name), body.per(), body.measures()).complete(body.text(), body.offset());
     }
 

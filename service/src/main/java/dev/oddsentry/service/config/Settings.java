@@ -30,6 +30,7 @@ public record Settings(
         @Nullable Path keyFile,
         @Valid @NotNull Mail mail,
         @Valid @DefaultValue Work work,
+        @Valid @DefaultValue Trouble trouble,
         @Valid @DefaultValue FirstOperator firstOperator) {
 
     /**
@@ -55,6 +56,15 @@ public record Settings(
             @DefaultValue("500ms") Duration polling,
             @DefaultValue("3s") Duration heartbeat,
             @DefaultValue("20s") Duration stopWithin) {}
+
+    /**
+     * How those who own failing rules hear of it.
+     *
+     * @param gather how long after the first failure the mail waits for others of the same cause
+     */
+    public record Trouble(
+            @DefaultValue("20s") Duration lookEvery,
+            @DefaultValue("1m") Duration gather) {}
 
     /** Made at the first start on an empty database, when a password is given. */
     public record FirstOperator(

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.definitions;
 
+import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.QueryDefinition;
@@ -13,11 +14,14 @@ import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.threshold.ThresholdTable;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryChecks;
 import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -28,11 +32,20 @@ class DefinitionChecks {
     private final DefinitionStore store;
     private final QueryChecks queryChecks;
     private final ThresholdStore thresholds;
+    private final Schedules schedules;
+    private final Clock clock;
 
-    DefinitionChecks(DefinitionStore store, QueryChecks queryChecks, ThresholdStore thresholds) {
+    DefinitionChecks(
+            DefinitionStore store,
+            QueryChecks queryChecks,
+            ThresholdStore thresholds,
+            Schedules schedules,
+            Clock clock) {
         this.store = store;
         this.queryChecks = queryChecks;
         this.thresholds = thresholds;
+        this.schedules = schedules;
+        this.clock = clock;
     }
 
     /** @param columns of a query, null for others */
@@ -44,6 +57,7 @@ class DefinitionChecks {
             case QueryDefinition query -> checkQuery(query, places);
             case RuleDefinition rule -> checkRule(rule, places);
             case ThresholdDefinition threshold -> checkThreshold(threshold, places);
+            case CalendarDefinition _ -> new Checked(null, List.of());
         };
     }
 
@@ -110,8 +124,23 @@ class DefinitionChecks {
         }
         if (rule.groups() != null && rule.groups().from() instanceof OfQuery(var name))
             problems.addAll(groupsProblems(rule, name, places));
+        calendarProblem(rule, places).ifPresent(problems::add);
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
+        schedules
+                .runsOut(rule.schedule(), clock.instant().atZone(rule.zone()).toLocalDate())
+                .ifPresent(words -> problems.add(places.locate(
+                        "schedule.calendar", new Problem(Problem.Weight.WARNING, words, "", null, null))));
         return new Checked(null, problems);
+    }
+
+    private Optional<Problem> calendarProblem(RuleDefinition rule, FieldPlaces places) {
+        String name = rule.schedule().calendar();
+        if (name == null || store.calendar(name).isPresent()) return Optional.empty();
+        return Optional.of(places.locate(
+                "schedule.calendar",
+                Problem.error("there is no calendar \"" + name + "\"", "", null)
+                        .suggesting(Nearest.to(name, store.names(Definition.Kind.CALENDAR))
+                                .orElse(null))));
     }
 
     /** The query that groups come from has the rule's group columns, and asks for no value that nobody gives. */

@@ -31,8 +31,9 @@ class DefinitionController {
     Saved save(
             @AuthenticationPrincipal Person author,
             @RequestBody String text,
-            @RequestParam(defaultValue = "") String remark) {
-        return saving.save(author, text, remark);
+            @RequestParam(defaultValue = "") String remark,
+            @RequestParam(defaultValue = "false") boolean asKnown) {
+        return saving.save(author, text, remark, asKnown);
     }
 
     @GetMapping(path = "/rule/{name}", produces = "application/yaml")
@@ -54,6 +55,13 @@ class DefinitionController {
     String query(@PathVariable String name) {
         return Document.print(store.query(name)
                 .orElseThrow(() -> RefusedException.notFound("There is no query \"" + name + "\"."))
+                .definition());
+    }
+
+    @GetMapping(path = "/calendar/{name}", produces = "application/yaml")
+    String calendar(@PathVariable String name) {
+        return Document.print(store.calendar(name)
+                .orElseThrow(() -> RefusedException.notFound("There is no calendar \"" + name + "\"."))
                 .definition());
     }
 

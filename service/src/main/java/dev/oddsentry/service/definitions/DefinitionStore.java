@@ -5,6 +5,7 @@ import static dev.oddsentry.service.db.generated.Tables.DEFINITION_REVISION;
 import static dev.oddsentry.service.db.generated.Tables.QUERY_COLUMNS;
 import static org.jooq.impl.DSL.noCondition;
 
+import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.Document;
@@ -66,6 +67,15 @@ public class DefinitionStore {
 
     public List<Current<ThresholdDefinition>> thresholds() {
         return current(Kind.THRESHOLD, noCondition(), ThresholdDefinition.class);
+    }
+
+    public Optional<Current<CalendarDefinition>> calendar(String name) {
+        return current(Kind.CALENDAR, DEFINITION.NAME.eq(name), CalendarDefinition.class).stream()
+                .findFirst();
+    }
+
+    public List<Current<CalendarDefinition>> calendars() {
+        return current(Kind.CALENDAR, noCondition(), CalendarDefinition.class);
     }
 
     public List<Current<QueryDefinition>> queries() {

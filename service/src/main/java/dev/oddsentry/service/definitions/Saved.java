@@ -1,5 +1,6 @@
 package dev.oddsentry.service.definitions;
 
+import dev.oddsentry.core.definition.EditClass;
 import dev.oddsentry.core.problem.Problem;
 import java.util.List;
 import java.util.UUID;
@@ -8,6 +9,8 @@ import java.util.UUID;
  * What came of a save.
  *
  * @param revision the revision that stands now
+ * @param effect what the edit does to the memory of the rule, or of the query's rules
  * @param changed false where the document said what was saved already, so that no revision was made
  */
-public record Saved(String kind, UUID id, String name, int revision, boolean changed, List<Problem> warnings) {}
+public record Saved(
+        String kind, UUID id, String name, int revision, boolean changed, EditClass effect, List<Problem> warnings) {}

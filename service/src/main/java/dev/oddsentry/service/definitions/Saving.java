@@ -1,8 +1,12 @@
 package dev.oddsentry.service.definitions;
 
+import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.core.definition.EditClass;
+import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.audit.Audit;
@@ -42,15 +46,19 @@ public class Saving {
         this.transactions = transactions;
     }
 
-    /** @throws InvalidDefinitionException with every problem and its place */
-    public Saved save(Person author, String text, String remark) {
+    /**
+     * @param asKnown whether what an edit makes the next check find is taken as known, rather than told
+     * @throws InvalidDefinitionException with every problem and its place
+     */
+    public Saved save(Person author, String text, String remark, boolean asKnown) {
         var document = Document.read(text);
         // The source is asked before the transaction, which must not wait for it.
         var checked = checks.check(document.definition(), document.places());
-        return transactions.execute(_ -> store(author, document, remark, checked));
+        return transactions.execute(_ -> store(author, document, remark, checked, asKnown));
     }
 
-    private Saved store(Person author, Document document, String remark, DefinitionChecks.Checked checked) {
+    private Saved store(
+            Person author, Document document, String remark, DefinitionChecks.Checked checked, boolean asKnown) {
         Definition written = document.definition();
         UUID id = written.id() == null ? null : UUID.fromString(written.id());
         var before = store.lock(written.kind(), id, written.name());
@@ -65,8 +73,36 @@ public class Saving {
             keep(author, definition, revision, remark, checked);
             if (definition instanceof RuleDefinition rule)
                 ruleStates.scheduleChanged(before.get().id(), rule);
+            if (definition instanceof CalendarDefinition) replan(definition.name());
+            var effect = effect(before.get().definition(), definition);
+            owe(effect.transition(asKnown), definition);
+            return saved(definition, revision, true, checked, effect);
         }
-        return saved(definition, revision, changed, checked);
+        return saved(definition, revision, false, checked, EditClass.NO_EFFECT);
+    }
+
+    private static EditClass effect(Definition before, Definition after) {
+        if (before instanceof RuleDefinition was && after instanceof RuleDefinition is) return EditClass.of(was, is);
+        if (before instanceof QueryDefinition was && after instanceof QueryDefinition is) return EditClass.of(was, is);
+        return EditClass.NO_EFFECT;
+    }
+
+    /** The rule itself, or every rule of the query. */
+    private void owe(Transition owed, Definition definition) {
+        if (owed == Transition.ORDINARY) return;
+        store.rules().stream()
+                .filter(rule -> rule.id().toString().equals(definition.id())
+                        || (definition.kind() == Definition.Kind.QUERY
+                                && rule.definition().query().equals(definition.name())))
+                .filter(rule -> ruleStates.remembers(rule.id()))
+                .forEach(rule -> ruleStates.owe(rule.id(), owed));
+    }
+
+    /** The slots of every rule that goes by the calendar. */
+    private void replan(String calendar) {
+        store.rules().stream()
+                .filter(rule -> calendar.equals(rule.definition().schedule().calendar()))
+                .forEach(rule -> ruleStates.scheduleChanged(rule.id(), rule.definition()));
     }
 
     private void refuseTakenName(Document document, UUID id) {
@@ -80,7 +116,7 @@ public class Saving {
         if (!store.insert(definition.kind(), id, definition.name())) throw taken(document);
         keep(author, definition, 1, remark, checked);
         if (definition instanceof RuleDefinition) ruleStates.createDraft(id);
-        return saved(definition, 1, true, checked);
+        return saved(definition, 1, true, checked, EditClass.NO_EFFECT);
     }
 
     private static InvalidDefinitionException taken(Document document) {
@@ -98,8 +134,10 @@ public class Saving {
         audit.record(db, author.id(), "save " + definition.kind().code(), definition.name(), "revision " + revision);
     }
 
-    private static Saved saved(Definition definition, int revision, boolean changed, DefinitionChecks.Checked checked) {
+    private static Saved saved(
+            Definition definition, int revision, boolean changed, DefinitionChecks.Checked checked, EditClass effect) {
         UUID id = UUID.fromString(String.valueOf(definition.id()));
-        return new Saved(definition.kind().code(), id, definition.name(), revision, changed, checked.warnings());
+        return new Saved(
+                definition.kind().code(), id, definition.name(), revision, changed, effect, checked.warnings());
     }
 }

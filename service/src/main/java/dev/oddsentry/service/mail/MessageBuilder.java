@@ -20,10 +20,12 @@ import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.util.Date;
+import java.util.List;
 import java.util.Properties;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.springframework.web.util.HtmlUtils;
 
 /** The bytes of a message, Message-ID included: text and HTML side by side, the extract attached. */
 @Component
@@ -40,43 +42,65 @@ public class MessageBuilder {
 
     /** @param csv the attachment named in {@code said}; null for none */
     public NewMessage build(RuleDefinition rule, Announcement said, byte @Nullable [] csv) {
+        return build(rule.delivery().to(), TextMail.subject(said), rule.name() + ".rules", content(said, csv));
+    }
+
+    private NewMessage build(List<String> to, String subject, String list, MimeMultipart content) {
         String domain = settings.mail().from().substring(settings.mail().from().indexOf('@') + 1);
         String messageId = "<" + UUID.randomUUID() + "@" + domain + ">";
-        String subject = TextMail.subject(said);
         try {
             var message = new FixedIdMessage(messageId);
             message.setFrom(
                     new InternetAddress(settings.mail().from(), settings.mail().fromName(), UTF_8));
-            for (String address : rule.delivery().to())
+            for (String address : to)
                 message.addRecipient(Message.RecipientType.TO, new InternetAddress(address, true));
             message.setSubject(subject, UTF_8);
             message.setSentDate(Date.from(clock.instant()));
             message.setHeader("Auto-Submitted", "auto-generated");
-            message.setHeader("List-Id", "<" + rule.name() + ".rules." + domain + ">");
-            message.setContent(content(said, csv));
+            message.setHeader("List-Id", "<" + list + "." + domain + ">");
+            message.setContent(content);
             message.saveChanges();
             var bytes = new ByteArrayOutputStream();
             message.writeTo(bytes);
-            return new NewMessage(
-                    messageId, subject, bytes.toByteArray(), rule.delivery().to());
+            return new NewMessage(messageId, subject, bytes.toByteArray(), to);
         } catch (MessagingException | IOException e) {
             throw new IllegalStateException("a message could not be built", e);
         }
     }
 
-    private static MimeMultipart content(Announcement said, byte @Nullable [] csv) throws MessagingException {
-        var text = new MimeBodyPart();
-        text.setText(TextMail.render(said), UTF_8);
-        var html = new MimeBodyPart();
-        html.setContent(HtmlMail.render(said), "text/html; charset=UTF-8");
-        var alternatives = new MimeMultipart("alternative", text, html);
+    /** A message of plain text, without a rule. */
+    public NewMessage plain(List<String> to, String subject, String text) {
+        var html =
+                "<!doctype html><html lang=\"en\"><body style=\"font-family: sans-serif; color: #22303c\"><div style=\"white-space: pre-wrap\">"
+                        + HtmlUtils.htmlEscape(text, UTF_8) + "</div></body></html>";
+        return build(to, subject, "trouble", alternatives(text, html));
+    }
+
+    private static MimeMultipart content(Announcement said, byte @Nullable [] csv) {
+        var alternatives = alternatives(TextMail.render(said), HtmlMail.render(said));
         if (csv == null) return alternatives;
-        var body = new MimeBodyPart();
-        body.setContent(alternatives);
-        var attachment = new MimeBodyPart();
-        attachment.setDataHandler(new DataHandler(new ByteArrayDataSource(csv, "text/csv; charset=UTF-8")));
-        attachment.setFileName(said.attachment());
-        return new MimeMultipart(body, attachment);
+        try {
+            var body = new MimeBodyPart();
+            body.setContent(alternatives);
+            var attachment = new MimeBodyPart();
+            attachment.setDataHandler(new DataHandler(new ByteArrayDataSource(csv, "text/csv; charset=UTF-8")));
+            attachment.setFileName(said.attachment());
+            return new MimeMultipart(body, attachment);
+        } catch (MessagingException e) {
+            throw new IllegalStateException("a message could not be built", e);
+        }
+    }
+
+    private static MimeMultipart alternatives(String plain, String styled) {
+        try {
+            var text = new MimeBodyPart();
+            text.setText(plain, UTF_8);
+            var html = new MimeBodyPart();
+            html.setContent(styled, "text/html; charset=UTF-8");
+            return new MimeMultipart("alternative", text, html);
+        } catch (MessagingException e) {
+            throw new IllegalStateException("a message could not be built", e);
+        }
     }
 
     /** The library would give a message another id each time it is saved. */

@@ -14,6 +14,7 @@ import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.marks.Marking;
 import dev.oddsentry.service.rules.RuleNames;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.time.Clock;
@@ -41,19 +42,27 @@ class FindingController {
     private final RuleNames names;
     private final DefinitionStore definitions;
     private final ThresholdStore thresholds;
+    private final Marking marking;
     private final Clock clock;
 
     FindingController(
-            DSLContext db, RuleNames names, DefinitionStore definitions, ThresholdStore thresholds, Clock clock) {
+            DSLContext db,
+            RuleNames names,
+            DefinitionStore definitions,
+            ThresholdStore thresholds,
+            Marking marking,
+            Clock clock) {
         this.db = db;
         this.names = names;
         this.definitions = definitions;
         this.thresholds = thresholds;
+        this.marking = marking;
         this.clock = clock;
     }
 
     /**
      * @param identity the key in words
+     * @param standing whether a difference waits to be told by a later check
      * @param row its last row, texts by column name; null where a value is missing
      * @param reportedAt the slot it was last reported or let pass at; null if never
      */
@@ -66,6 +75,8 @@ class FindingController {
             Instant changedAt,
             @Nullable Instant reportedAt,
             boolean noData,
+            boolean standing,
+            List<Marking.Mark> marks,
             Map<String, @Nullable String> row) {}
 
     record FindingColumn(String name, String label, String type) {}
@@ -91,13 +102,21 @@ class FindingController {
                 .where(which)
                 .orderBy(worstFirst, FINDING.OPENED_AT.desc(), FINDING.ID)
                 .limit(MOST_LISTED)
-                .fetch(row -> view(row.into(FINDING), row.get(REPORTED.AT), zone, groups));
-        return new FindingList(db.fetchCount(FINDING, which), columns(rule.definition()), findings);
+                .fetch();
+        var marks = marking.of(findings.getValues(FINDING.ID));
+        var views = findings.map(row -> view(
+                row.into(FINDING),
+                row.get(REPORTED.AT),
+                marks.getOrDefault(row.get(FINDING.ID), List.of()),
+                zone,
+                groups));
+        return new FindingList(db.fetchCount(FINDING, which), columns(rule.definition()), views);
     }
 
     private static FindingView view(
             FindingRecord finding,
             @Nullable Instant reportedAt,
+            List<Marking.Mark> marks,
             ZoneId zone,
             RuleDefinition.@Nullable GroupsDefinition groups) {
         String identity = CellText.joined(Json.cells(finding.getIdentity()), zone);
@@ -116,6 +135,8 @@ class FindingController {
                 finding.getChangedAt(),
                 reportedAt,
                 finding.getNoData(),
+                finding.getStanding(),
+                marks,
                 row);
     }
 

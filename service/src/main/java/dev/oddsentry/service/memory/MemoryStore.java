@@ -2,27 +2,49 @@ package dev.oddsentry.service.memory;
 
 import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.MARK;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.falseCondition;
+import static org.jooq.impl.DSL.select;
 
 import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.KnownTable;
+import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.Now;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Reported;
+import dev.oddsentry.core.memory.State;
 import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import java.sql.ResultSet;
+import java.sql.SQLException;
 import java.time.Instant;
+import java.time.OffsetDateTime;
+import java.util.Arrays;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
 
 /** Reads memory: what is so now and what was last reported. */
 @Component
 public class MemoryStore {
+    private static final int FETCH_SIZE = 2_000;
+    private static final String KNOWN =
+            "select id, key, state, severity, fingerprint, held_ordinal, held_slot, missed_ordinal, missed_slot,"
+                    + " better_ordinal, better_slot, no_data from finding where rule_id = ?";
+    private static final int MANY = 20_000;
+
     private final DSLContext db;
 
     MemoryStore(DSLContext db) {
@@ -40,39 +62,136 @@ public class MemoryStore {
                 .fetchOptional(row -> new Audience(row.value1(), row.value2()));
     }
 
-    /** Every finding of the rule with what its audience was last told. */
-    public List<Known> known(UUID ruleId) {
-        return db.select(
-                        FINDING.ID,
-                        FINDING.KEY,
-                        FINDING.STATE,
-                        FINDING.SEVERITY,
-                        FINDING.FINGERPRINT,
-                        FINDING.HELD_ORDINAL,
-                        FINDING.HELD_SLOT,
-                        FINDING.MISSED_ORDINAL,
-                        FINDING.MISSED_SLOT,
-                        FINDING.NO_DATA,
-                        REPORTED.STATE,
-                        REPORTED.SEVERITY,
-                        REPORTED.FINGERPRINT)
+    /**
+     * What is so now of every finding of the rule, read as it streams so that only the table is held. By the driver itself: a million
+     * records of the mapper take ten times as long.
+     */
+    @Transactional(readOnly = true)
+    public KnownTable known(UUID ruleId) {
+        var table = new KnownTable(db.fetchCount(FINDING, FINDING.RULE_ID.eq(ruleId)));
+        db.connection(connection -> {
+            try (var statement = connection.prepareStatement(KNOWN)) {
+                statement.setFetchSize(FETCH_SIZE);
+                statement.setObject(1, ruleId);
+                try (var rows = statement.executeQuery()) {
+                    while (rows.next()) table.add(rows.getLong(1), Digest.of(rows.getObject(2, UUID.class)), now(rows));
+                }
+            }
+        });
+        return table;
+    }
+
+    private static Now now(ResultSet row) throws SQLException {
+        return new Now(
+                State.valueOf(row.getString(3)),
+                Severity.valueOf(row.getString(4)),
+                Digest.of(row.getObject(5, UUID.class)),
+                start(row, 6),
+                start(row, 8),
+                start(row, 10),
+                row.getBoolean(12));
+    }
+
+    private static Patience.@Nullable Start start(ResultSet row, int column) throws SQLException {
+        long ordinal = row.getLong(column);
+        if (row.wasNull()) return null;
+        return new Patience.Start(
+                ordinal, row.getObject(column + 1, OffsetDateTime.class).toInstant());
+    }
+
+    private static Now now(FindingRecord row) {
+        return new Now(
+                row.getState(),
+                row.getSeverity(),
+                Digest.of(row.getFingerprint()),
+                start(row.getHeldOrdinal(), row.getHeldSlot()),
+                start(row.getMissedOrdinal(), row.getMissedSlot()),
+                start(row.getBetterOrdinal(), row.getBetterSlot()),
+                row.getNoData());
+    }
+
+    /**
+     * How the audience stood, before this check, to the findings that may have something to tell.
+     *
+     * @param moved the store's numbers of those that the check moves
+     * @param which besides those whose difference stands and those that carry a mark
+     */
+    public List<Before> mayTell(UUID ruleId, Collection<Long> moved, MayTell which) {
+        var also = FINDING.STANDING
+                .isTrue()
+                .or(which.pendingToo() ? FINDING.STATE.eq(State.PENDING) : falseCondition())
+                .or(which.openToo() ? FINDING.STATE.eq(State.OPEN) : falseCondition());
+        var found = new HashMap<Long, Before>();
+        before(FINDING.RULE_ID.eq(ruleId).and(also))
+                .forEach(each -> found.put(each.known().id(), each));
+        before(FINDING.RULE_ID
+                        .eq(ruleId)
+                        .and(FINDING.ID.in(select(MARK.FINDING_ID).from(MARK).where(MARK.ENDED_AT.isNull()))))
+                .forEach(each -> found.put(each.known().id(), each));
+        var missing = moved.stream().filter(id -> !found.containsKey(id)).toArray(Long[]::new);
+        for (int i = 0; i < missing.length; i += MANY) {
+            var some = Arrays.copyOfRange(missing, i, Math.min(i + MANY, missing.length));
+            before(FINDING.ID.eq(any(some)))
+                    .forEach(each -> found.put(each.known().id(), each));
+        }
+        var marks = marks(ruleId);
+        return found.values().stream()
+                .map(each -> each.with(marks.getOrDefault(each.known().id(), Marks.NONE)))
+                .toList();
+    }
+
+    /**
+     * @param pendingToo whether those that did not last long enough yet count, since they would be taken as known
+     * @param openToo whether every open one counts, since a reminder may be due
+     */
+    public record MayTell(boolean pendingToo, boolean openToo) {}
+
+    /** A finding before this check, and how its audience stands to it. */
+    public record Before(Known known, @Nullable Reported reported, Marks marks) {
+        Before with(Marks others) {
+            return new Before(known, reported, others);
+        }
+    }
+
+    private List<Before> before(Condition which) {
+        return db.select(FINDING.fields())
+                .select(REPORTED.STATE, REPORTED.SEVERITY, REPORTED.FINGERPRINT, REPORTED.TOLD_AT)
                 .from(FINDING)
                 .leftJoin(REPORTED)
                 .on(REPORTED.FINDING_ID.eq(FINDING.ID))
-                .where(FINDING.RULE_ID.eq(ruleId))
-                .fetch(row -> new Known(
-                        row.value1(),
-                        Digest.of(row.value2()),
-                        new Now(
-                                row.value3(),
-                                row.value4(),
-                                Digest.of(row.value5()),
-                                start(row.value6(), row.value7()),
-                                start(row.value8(), row.value9()),
-                                row.value10()),
-                        row.value11() == null
+                .where(which)
+                .fetch(row -> new Before(
+                        new Known(row.get(FINDING.ID), Digest.of(row.get(FINDING.KEY)), now(row.into(FINDING))),
+                        row.get(REPORTED.STATE) == null
                                 ? null
-                                : new Reported(row.value11(), row.value12(), Digest.of(row.value13()))));
+                                : new Reported(
+                                        row.get(REPORTED.STATE),
+                                        row.get(REPORTED.SEVERITY),
+                                        Digest.of(row.get(REPORTED.FINGERPRINT)),
+                                        row.get(REPORTED.TOLD_AT)),
+                        Marks.NONE));
+    }
+
+    /** What people have said of the rule's findings, by finding; only of those that carry a mark. */
+    public Map<Long, Marks> marks(UUID ruleId) {
+        var marks = new HashMap<Long, Marks>();
+        db.select(MARK.FINDING_ID, MARK.KIND, MARK.SEVERITY, MARK.UNTIL)
+                .from(MARK)
+                .join(FINDING)
+                .on(FINDING.ID.eq(MARK.FINDING_ID))
+                .where(FINDING.RULE_ID.eq(ruleId), MARK.ENDED_AT.isNull())
+                .forEach(row ->
+                        marks.merge(row.value1(), Marks.of(row.value2(), row.value3(), row.value4()), Marks::and));
+        return marks;
+    }
+
+    /** Whether an open finding was told so long ago that a reminder may be due. */
+    public boolean isAnyToldBefore(UUID ruleId, Instant slot) {
+        return db.fetchExists(select(REPORTED.FINDING_ID)
+                .from(REPORTED)
+                .join(FINDING)
+                .on(FINDING.ID.eq(REPORTED.FINDING_ID))
+                .where(FINDING.RULE_ID.eq(ruleId), FINDING.STATE.eq(State.OPEN), REPORTED.TOLD_AT.le(slot)));
     }
 
     private static Patience.@Nullable Start start(@Nullable Long ordinal, @Nullable Instant slot) {

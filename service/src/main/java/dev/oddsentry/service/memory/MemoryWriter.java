@@ -2,8 +2,11 @@ package dev.oddsentry.service.memory;
 
 import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.MARK;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static org.jooq.impl.DSL.all;
 import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.select;
@@ -13,22 +16,25 @@ import static org.jooq.impl.DSL.when;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
-import dev.oddsentry.service.db.generated.tables.records.FindingEventRecord;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
+import java.util.function.Consumer;
+import java.util.function.Predicate;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -37,7 +43,7 @@ import org.springframework.stereotype.Component;
 /** Writes memory, in the commit of a check and only what moved. */
 @Component
 public class MemoryWriter {
-    private static final int BATCH = 1_000;
+    private static final int BATCH = 5_000;
 
     private final DSLContext db;
 
@@ -45,17 +51,27 @@ public class MemoryWriter {
         this.db = db;
     }
 
+    /** Rows that can be gone through as often as one wants, those of certain keys alone. */
+    public interface Rows {
+        void forEach(Predicate<Digest> which, Consumer<Sighting> act);
+    }
+
     /** Which check writes. */
     public record Writing(UUID ruleId, UUID checkId, Instant slot) {}
 
-    /** What becomes of the findings' state now. */
-    public void apply(Writing by, List<Move> moves, Columns columns) {
-        var opened = new ArrayList<FindingRecord>();
+    /**
+     * What becomes of the findings' state now.
+     *
+     * @param rows the exceptions of the result with their cells
+     */
+    public void apply(Writing by, List<Move> moves, Columns columns, Rows rows) {
+        var opened = new HashMap<Digest, Move.Opened>();
+        var altered = new HashMap<Digest, Move.Altered>();
         var changed = new ArrayList<FindingRecord>();
         for (Move move : moves) {
             switch (move) {
-                case Move.Opened it -> opened.add(opened(by, it, columns));
-                case Move.Altered it -> changed.add(altered(by, it, columns));
+                case Move.Opened it -> opened.put(it.sighting().key(), it);
+                case Move.Altered it -> altered.put(it.sighting().key(), it);
                 case Move.Missed it -> changed.add(stayed(it.before().id(), it));
                 case Move.WithoutData it -> changed.add(stayed(it.before().id(), it));
                 case Move.Cleared it -> changed.add(moved(by, it.before().id(), it));
@@ -63,27 +79,53 @@ public class MemoryWriter {
                 case Move.PassedBy it -> changed.add(moved(by, it.before().id(), it));
             }
         }
-        batches(opened).forEach(some -> db.batchInsert(some).execute());
-        batches(changed).forEach(some -> db.batchUpdate(some).execute());
+        if (!opened.isEmpty()) {
+            FindingCopy.write(
+                    db,
+                    lines -> rows.forEach(
+                            opened::containsKey,
+                            row -> lines.accept(
+                                    line(by, Objects.requireNonNull(opened.get(row.key())), row, columns))));
+        }
+        if (!altered.isEmpty()) {
+            rows.forEach(altered::containsKey, row -> {
+                changed.add(altered(by, Objects.requireNonNull(altered.get(row.key())), row, columns));
+                if (changed.size() >= BATCH) update(changed);
+            });
+        }
+        update(changed);
         recordEvents(by, moves);
     }
 
-    private static FindingRecord opened(Writing by, Move.Opened move, Columns columns) {
-        Sighting sighting = move.sighting();
-        var row = new FindingRecord();
-        row.setRuleId(by.ruleId());
-        row.setKey(sighting.key().asUuid());
-        row.setIdentity(Json.cells(sighting.identity()));
-        row.setOpenedAt(by.slot());
-        row.setRow(Json.row(columns, sighting.row()));
-        return now(row, by, move);
+    private void update(List<FindingRecord> changed) {
+        batches(changed).forEach(some -> db.batchUpdate(some).execute());
+        changed.clear();
     }
 
-    private static FindingRecord altered(Writing by, Move.Altered move, Columns columns) {
-        var row = moved(by, move.before().id(), move);
-        if (move.before().now().state() != move.now().state()) row.setOpenedAt(by.slot());
-        row.setRow(Json.row(columns, move.sighting().row()));
-        return row;
+    private static FindingCopy.Line line(Writing by, Move.Opened move, Sighting row, Columns columns) {
+        return new FindingCopy.Line(
+                by.ruleId().toString(),
+                row.key().asUuid().toString(),
+                Json.cells(row.identity()).data(),
+                move.now().state().name(),
+                move.now().severity().name(),
+                move.now().fingerprint().asUuid().toString(),
+                by.slot(),
+                Json.row(columns, row.row()).data(),
+                move.now().held());
+    }
+
+    private static FindingRecord altered(Writing by, Move.Altered move, Sighting row, Columns columns) {
+        var record = moved(by, move.before().id(), move);
+        if (opens(move)) record.setOpenedAt(by.slot());
+        record.setRow(Json.row(columns, row.row()));
+        return record;
+    }
+
+    /** Back in sight, or back within the guard, it is the same affair still. */
+    private static boolean opens(Move.Altered move) {
+        State was = move.before().now().state();
+        return move.anew() || (was == State.PENDING && move.now().state() == State.OPEN);
     }
 
     private static FindingRecord moved(Writing by, long id, Move move) {
@@ -116,33 +158,68 @@ public class MemoryWriter {
         row.setHeldSlot(held == null ? null : held.slot());
         row.setMissedOrdinal(missed == null ? null : missed.ordinal());
         row.setMissedSlot(missed == null ? null : missed.slot());
+        var better = move.now().better();
+        row.setBetterOrdinal(better == null ? null : better.ordinal());
+        row.setBetterSlot(better == null ? null : better.slot());
         row.setNoData(move.now().noData());
         return row;
     }
 
+    /** What is the same of many events but for the finding. */
+    private record Kind(String kind, Severity severity) {}
+
     private void recordEvents(Writing by, List<Move> moves) {
         var ids = idsByKey(by.ruleId(), moves);
-        var events = new ArrayList<FindingEventRecord>();
+        var events = new HashMap<Kind, List<Long>>();
         for (Move move : moves) {
             Long id = move instanceof Move.Opened it
                     ? ids.get(it.sighting().key())
                     : move.earlier().map(Known::id).orElse(null);
-            events.add(event(
-                    by, Objects.requireNonNull(id), kindOf(move), move.now().severity(), null));
+            events.computeIfAbsent(new Kind(kindOf(move), move.now().severity()), _ -> new ArrayList<>())
+                    .add(Objects.requireNonNull(id));
         }
-        insert(events);
+        events.forEach((kind, findings) -> record(by, kind, findings, null));
+    }
+
+    /** One statement for many findings. */
+    private void record(Writing by, Kind kind, List<Long> findings, @Nullable UUID messageId) {
+        for (var some : batches(findings)) {
+            db.insertInto(FINDING_EVENT)
+                    .columns(
+                            FINDING_EVENT.FINDING_ID,
+                            FINDING_EVENT.CHECK_ID,
+                            FINDING_EVENT.SLOT,
+                            FINDING_EVENT.KIND,
+                            FINDING_EVENT.SEVERITY,
+                            FINDING_EVENT.MESSAGE_ID)
+                    .select(select(
+                                    FINDING.ID,
+                                    val(by.checkId()),
+                                    val(by.slot()),
+                                    val(kind.kind()),
+                                    val(kind.severity(), FINDING.SEVERITY),
+                                    val(messageId, UUID.class))
+                            .from(FINDING)
+                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                    .execute();
+        }
     }
 
     private static String kindOf(Move move) {
         boolean pending = move.now().state() == State.PENDING;
         return switch (move) {
             case Move.Opened _ -> pending ? "pending" : "opened";
-            case Move.Altered(var before, var _, var now)
+            case Move.Altered(var before, var _, var now, var anew)
             when before.now().state() != now.state() -> {
                 if (pending) yield "pending again";
-                yield before.now().state() == State.PENDING ? "opened" : "opened again";
+                yield switch (before.now().state()) {
+                    case PENDING -> "opened";
+                    case OUT_OF_SIGHT -> "back in sight";
+                    case CLEARED -> anew ? "opened again" : "back within the guard";
+                    case OPEN -> throw new IllegalStateException("open before and after: " + before);
+                };
             }
-            case Move.Altered(var before, var _, var now)
+            case Move.Altered(var before, var _, var now, var _)
             when before.now().severity() != now.severity() -> "severity changed";
             case Move.Altered _ -> "values changed";
             case Move.Missed _ -> "missed";
@@ -151,22 +228,6 @@ public class MemoryWriter {
             case Move.Cleared _ -> "cleared";
             case Move.PassedBy _ -> "out of sight";
         };
-    }
-
-    private static FindingEventRecord event(
-            Writing by, long finding, String kind, Severity severity, @Nullable UUID messageId) {
-        var event = new FindingEventRecord();
-        event.setFindingId(finding);
-        event.setCheckId(by.checkId());
-        event.setSlot(by.slot());
-        event.setKind(kind);
-        event.setSeverity(severity);
-        event.setMessageId(messageId);
-        return event;
-    }
-
-    private void insert(List<FindingEventRecord> events) {
-        batches(events).forEach(some -> db.batchInsert(some).execute());
     }
 
     /** The store's numbers of the findings that these moves opened. */
@@ -205,14 +266,15 @@ public class MemoryWriter {
     public void report(Writing by, long audience, UUID messageId, List<Telling> told) {
         var byKinds = told.stream().collect(Collectors.groupingBy(Telling::kinds));
         byKinds.forEach((kinds, some) -> recordReport(audience, messageId, codes(kinds), ids(some)));
-        var events = new ArrayList<FindingEventRecord>();
+        moveReported(by, audience, messageId, ids(told));
+        var events = new HashMap<Kind, List<Long>>();
         for (var telling : told) {
             String kinds = String.join(", ", codes(telling.kinds()));
             String kind = kinds.isEmpty() ? "reported" : "reported as " + kinds;
-            events.add(event(by, telling.finding(), kind, telling.severity(), messageId));
+            events.computeIfAbsent(new Kind(kind, telling.severity()), _ -> new ArrayList<>())
+                    .add(telling.finding());
         }
-        moveReported(by, audience, messageId, ids(told));
-        insert(events);
+        events.forEach((kind, findings) -> record(by, kind, findings, messageId));
         db.update(AUDIENCE)
                 .set(AUDIENCE.LAST_REPORT_SLOT, by.slot())
                 .where(AUDIENCE.ID.eq(audience))
@@ -240,6 +302,7 @@ public class MemoryWriter {
                             REPORT.BEFORE_FINGERPRINT,
                             REPORT.BEFORE_ROW,
                             REPORT.BEFORE_AT,
+                            REPORT.BEFORE_TOLD_AT,
                             REPORT.BEFORE_MESSAGE_ID)
                     .select(select(
                                     val(messageId),
@@ -251,11 +314,12 @@ public class MemoryWriter {
                                     REPORTED.FINGERPRINT,
                                     REPORTED.ROW,
                                     REPORTED.AT,
+                                    REPORTED.TOLD_AT,
                                     REPORTED.MESSAGE_ID)
                             .from(FINDING)
                             .leftJoin(REPORTED)
                             .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience))
-                            .where(FINDING.ID.in(some)))
+                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
                     .execute();
         }
     }
@@ -269,6 +333,54 @@ public class MemoryWriter {
     /** Moves what was reported to what is so now without a word. */
     public void letPass(Writing by, long audience, List<Long> findings) {
         moveReported(by, audience, null, findings);
+        for (var some : batches(findings)) {
+            db.insertInto(FINDING_EVENT)
+                    .columns(
+                            FINDING_EVENT.FINDING_ID,
+                            FINDING_EVENT.CHECK_ID,
+                            FINDING_EVENT.SLOT,
+                            FINDING_EVENT.KIND,
+                            FINDING_EVENT.SEVERITY)
+                    .select(select(FINDING.ID, val(by.checkId()), val(by.slot()), inline("let pass"), FINDING.SEVERITY)
+                            .from(FINDING)
+                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                    .execute();
+        }
+    }
+
+    /** The difference of exactly these findings stands for a later check to tell. */
+    public void stand(UUID ruleId, List<Long> findings) {
+        var ids = findings.toArray(Long[]::new);
+        db.update(FINDING)
+                .set(FINDING.STANDING, false)
+                .where(FINDING.RULE_ID.eq(ruleId), FINDING.STANDING.isTrue(), FINDING.ID.ne(all(ids)))
+                .execute();
+        db.update(FINDING)
+                .set(FINDING.STANDING, true)
+                .where(FINDING.ID.eq(any(ids)), FINDING.STANDING.isFalse())
+                .execute();
+    }
+
+    public record EndedMark(long finding, Marks.Kind kind) {}
+
+    /** The marks are what people said; that what is so now has ended them is added. */
+    public void endMarks(Writing by, List<EndedMark> ended) {
+        for (var mark : ended) {
+            db.update(MARK)
+                    .set(MARK.ENDED_AT, by.slot())
+                    .set(MARK.ENDED_CHECK, by.checkId())
+                    .where(MARK.FINDING_ID.eq(mark.finding()), MARK.KIND.eq(mark.kind()), MARK.ENDED_AT.isNull())
+                    .execute();
+            db.insertInto(FINDING_EVENT)
+                    .set(FINDING_EVENT.FINDING_ID, mark.finding())
+                    .set(FINDING_EVENT.CHECK_ID, by.checkId())
+                    .set(FINDING_EVENT.SLOT, by.slot())
+                    .set(FINDING_EVENT.KIND, mark.kind().code() + " ended")
+                    .set(
+                            FINDING_EVENT.SEVERITY,
+                            select(FINDING.SEVERITY).from(FINDING).where(FINDING.ID.eq(mark.finding())))
+                    .execute();
+        }
     }
 
     private void moveReported(Writing by, long audience, @Nullable UUID messageId, List<Long> findings) {
@@ -282,6 +394,7 @@ public class MemoryWriter {
                             REPORTED.FINGERPRINT,
                             REPORTED.ROW,
                             REPORTED.AT,
+                            REPORTED.TOLD_AT,
                             REPORTED.MESSAGE_ID)
                     .select(select(
                                     FINDING.ID,
@@ -293,9 +406,13 @@ public class MemoryWriter {
                                     FINDING.FINGERPRINT,
                                     FINDING.ROW,
                                     val(by.slot()),
+                                    // Let pass, last told stays where it was.
+                                    messageId == null ? REPORTED.TOLD_AT : val(by.slot()),
                                     val(messageId, UUID.class))
                             .from(FINDING)
-                            .where(FINDING.ID.in(some)))
+                            .leftJoin(REPORTED)
+                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience))
+                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
                     .onConflict(REPORTED.FINDING_ID, REPORTED.AUDIENCE_ID)
                     .doUpdate()
                     .setAllToExcluded()

@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
+import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.memory.MemoryWriter;
 import java.time.Clock;
 import java.time.Instant;
@@ -25,19 +26,30 @@ public class Outbox {
     }
 
     public UUID queue(MemoryWriter.Writing by, long audience, NewMessage message) {
+        var row = db.newRecord(MESSAGE);
+        row.setRuleId(by.ruleId());
+        row.setCheckId(by.checkId());
+        row.setAudienceId(audience);
+        return queue(row, by.slot(), message);
+    }
+
+    /** A message of trouble, which belongs to no check. */
+    public UUID queue(long trouble, Instant slot, NewMessage message) {
+        var row = db.newRecord(MESSAGE);
+        row.setTroubleId(trouble);
+        return queue(row, slot, message);
+    }
+
+    private UUID queue(MessageRecord row, Instant slot, NewMessage message) {
         UUID id = UUID.randomUUID();
         Instant now = clock.instant();
-        db.insertInto(MESSAGE)
-                .set(MESSAGE.ID, id)
-                .set(MESSAGE.RULE_ID, by.ruleId())
-                .set(MESSAGE.CHECK_ID, by.checkId())
-                .set(MESSAGE.AUDIENCE_ID, audience)
-                .set(MESSAGE.MESSAGE_ID, message.messageId())
-                .set(MESSAGE.SUBJECT, message.subject())
-                .set(MESSAGE.MIME, message.mime())
-                .set(MESSAGE.SLOT, by.slot())
-                .set(MESSAGE.CREATED_AT, now)
-                .execute();
+        row.setId(id);
+        row.setMessageId(message.messageId());
+        row.setSubject(message.subject());
+        row.setMime(message.mime());
+        row.setSlot(slot);
+        row.setCreatedAt(now);
+        row.insert();
         for (String address : message.to()) {
             db.insertInto(MESSAGE_RECIPIENT)
                     .set(MESSAGE_RECIPIENT.MESSAGE_ID, id)

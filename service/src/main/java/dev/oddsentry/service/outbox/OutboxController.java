@@ -40,8 +40,14 @@ class OutboxController {
         this.db = db;
     }
 
+    /** @param rule null where the mail is of trouble with several rules */
     record MessageSummary(
-            UUID id, String rule, String subject, Instant slot, Instant createdAt, List<RecipientView> recipients) {}
+            UUID id,
+            @Nullable String rule,
+            String subject,
+            Instant slot,
+            Instant createdAt,
+            List<RecipientView> recipients) {}
 
     record RecipientView(
             String address,
@@ -73,7 +79,7 @@ class OutboxController {
                 .convertFrom(rows -> rows.map(mapping(RecipientView::new)));
         return db.select(MESSAGE.ID, DEFINITION.NAME, MESSAGE.SUBJECT, MESSAGE.SLOT, MESSAGE.CREATED_AT, recipients)
                 .from(MESSAGE)
-                .join(DEFINITION)
+                .leftJoin(DEFINITION)
                 .on(DEFINITION.ID.eq(MESSAGE.RULE_ID))
                 .where(which)
                 .orderBy(MESSAGE.CREATED_AT.desc(), MESSAGE.ID)

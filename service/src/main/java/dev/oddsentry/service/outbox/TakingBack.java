@@ -1,5 +1,6 @@
 package dev.oddsentry.service.outbox;
 
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
@@ -37,12 +38,18 @@ class TakingBack {
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
                 .where(RULE.ID.eq(select(MESSAGE.RULE_ID).from(MESSAGE).where(MESSAGE.ID.eq(messageId))))
                 .execute();
+        db.update(FINDING)
+                .set(FINDING.STANDING, true)
+                .where(FINDING.ID.in(
+                        select(REPORTED.FINDING_ID).from(REPORTED).where(REPORTED.MESSAGE_ID.eq(messageId))))
+                .execute();
         db.update(REPORTED)
                 .set(REPORTED.STATE, REPORT.BEFORE_STATE)
                 .set(REPORTED.SEVERITY, REPORT.BEFORE_SEVERITY)
                 .set(REPORTED.FINGERPRINT, REPORT.BEFORE_FINGERPRINT)
                 .set(REPORTED.ROW, REPORT.BEFORE_ROW)
                 .set(REPORTED.AT, REPORT.BEFORE_AT)
+                .set(REPORTED.TOLD_AT, REPORT.BEFORE_TOLD_AT)
                 .set(REPORTED.MESSAGE_ID, REPORT.BEFORE_MESSAGE_ID)
                 .from(REPORT)
                 .where(

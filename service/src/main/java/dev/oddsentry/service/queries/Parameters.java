@@ -7,10 +7,16 @@ import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Optional;
+import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 
 /** The parameters of a query as its text, its document and a rule have them. */
@@ -67,6 +73,31 @@ public final class Parameters {
             }
         });
         return problems;
+    }
+
+    /**
+     * How much time a rule's moving parameters span at a slot: between the first and the last of them, or up to the slot where there
+     * is one alone; empty where none moves.
+     */
+    public static Optional<Duration> window(Moment moment, RuleDefinition rule, QueryDefinition query) {
+        var moving = new TreeSet<Instant>();
+        query.parameters().forEach((name, declared) -> {
+            String written = written(rule, name, declared);
+            if (written != null && declared.type().moves(written))
+                instant(declared.type().valueAt(moment, written), moment).ifPresent(moving::add);
+        });
+        if (moving.isEmpty()) return Optional.empty();
+        Instant last = moving.size() == 1 ? moment.slot() : moving.last();
+        return Optional.of(Duration.between(moving.first(), last).abs());
+    }
+
+    private static Optional<Instant> instant(Object value, Moment moment) {
+        return switch (value) {
+            case Instant instant -> Optional.of(instant);
+            case LocalDate date -> Optional.of(date.atStartOfDay(moment.zone()).toInstant());
+            case LocalDateTime local -> Optional.of(local.atZone(moment.zone()).toInstant());
+            default -> Optional.empty();
+        };
     }
 
     /** The values at a slot, by name. */

@@ -1,8 +1,10 @@
 package dev.oddsentry.service.queries;
 
+import dev.oddsentry.service.queries.QueryFailureException.Blame;
 import dev.oddsentry.service.sources.Source;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
+import java.time.Duration;
 import org.jspecify.annotations.Nullable;
 
 /** What a driver's exception means, in words for the analyst. */
@@ -11,18 +13,22 @@ final class QueryFailures {
 
     private QueryFailures() {}
 
-    static QueryFailureException explain(Source source, SQLException e) {
+    static QueryFailureException explain(Source source, RunningQuery running, SQLException e) {
+        var cancelled = running.failure(e);
+        if (cancelled != null) return cancelled;
         if (QUERY_CANCELLED.equals(e.getSQLState())) {
-            return new QueryFailureException(
-                    "The source " + source.name() + " did not answer within "
-                            + source.timeLimit().toSeconds() + " s, so the query was cancelled there.",
-                    e);
+            return new QueryFailureException(overLimit(source.name(), running.limit()), Blame.TIME, e);
         }
         if (e instanceof SQLTransientConnectionException || isConnectionFailure(e.getSQLState())) {
             return new QueryFailureException(
-                    "The source " + source.name() + " could not be reached: " + firstLine(deepest(e)), e);
+                    "The source " + source.name() + " could not be reached: " + firstLine(deepest(e)), Blame.SOURCE, e);
         }
         return new QueryFailureException("The source " + source.name() + " refused the query: " + firstLine(e), e);
+    }
+
+    static String overLimit(String source, Duration limit) {
+        return "The source " + source + " did not answer within " + limit.toSeconds()
+                + " s, so the query was cancelled there.";
     }
 
     private static boolean isConnectionFailure(@Nullable String state) {

@@ -8,6 +8,7 @@ import java.sql.Connection;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.function.Function;
@@ -21,6 +22,8 @@ import org.springframework.stereotype.Component;
 @Component
 public class QueryRunner {
     private static final int FETCH_SIZE = 1_000;
+    /** Rows, a power of two less one. */
+    private static final int TELL_EVERY = 0xff;
 
     private final SourcePools pools;
     private final Clock clock;
@@ -35,8 +38,11 @@ public class QueryRunner {
         void accept(@Nullable Object[] row);
     }
 
-    /** @param readAt when the source was asked, by its answer's standing the instant of all rows */
-    public record Reading(Columns columns, long rows, Instant readAt) {}
+    /**
+     * @param took from asking until the last row was taken
+     * @param readAt when the source was asked, by its answer's standing the instant of all rows
+     */
+    public record Reading(Columns columns, long rows, Instant readAt, Duration took) {}
 
     /**
      * @param values parameter values by name
@@ -45,29 +51,50 @@ public class QueryRunner {
      */
     public Reading read(
             Source source, QueryDefinition query, Map<String, Object> values, Function<Columns, RowSink> sinkFor) {
+        return read(source, query, values, sinkFor, new RunningQuery(source.timeLimit()));
+    }
+
+    /**
+     * The same, so that others can follow it and cancel it.
+     *
+     * @param running told of the rows that were read
+     */
+    public Reading read(
+            Source source,
+            QueryDefinition query,
+            Map<String, Object> values,
+            Function<Columns, RowSink> sinkFor,
+            RunningQuery running) {
         var bound = BoundSql.of(query, values);
         Instant readAt = clock.instant();
         try (var connection = pools.open(source)) {
-            try (var statement = prepare(connection, source, bound)) {
-                return stream(statement, source, readAt, sinkFor);
+            try (var statement = prepare(connection, bound, running.limit())) {
+                running.began(statement);
+                return stream(statement, source, readAt, sinkFor, running);
             } finally {
+                running.ended();
                 connection.rollback();
             }
         } catch (SQLException e) {
-            throw QueryFailures.explain(source, e);
+            throw QueryFailures.explain(source, running, e);
         }
     }
 
-    private static PreparedStatement prepare(Connection connection, Source source, BoundSql bound) throws SQLException {
+    private static PreparedStatement prepare(Connection connection, BoundSql bound, Duration limit)
+            throws SQLException {
         var statement = connection.prepareStatement(bound.sql());
         statement.setFetchSize(FETCH_SIZE);
-        statement.setQueryTimeout(Math.toIntExact(Math.max(1, source.timeLimit().toSeconds())));
+        statement.setQueryTimeout(Math.toIntExact(Math.max(1, limit.toSeconds())));
         bound.bind(statement);
         return statement;
     }
 
     private static Reading stream(
-            PreparedStatement statement, Source source, Instant readAt, Function<Columns, RowSink> sinkFor)
+            PreparedStatement statement,
+            Source source,
+            Instant readAt,
+            Function<Columns, RowSink> sinkFor,
+            RunningQuery running)
             throws SQLException {
         try (var rows = statement.executeQuery()) {
             var result = ResultColumns.of(rows.getMetaData());
@@ -81,8 +108,10 @@ public class QueryRunner {
                                     + " allows. Nothing was judged, since a part is not the whole; narrow the query or raise the cap.");
                 }
                 sink.accept(result.read(rows));
+                if ((count & TELL_EVERY) == 0) running.read(count);
             }
-            return new Reading(result.columns(), count, readAt);
+            running.read(count);
+            return new Reading(result.columns(), count, readAt, running.took());
         }
     }
 
@@ -102,7 +131,7 @@ public class QueryRunner {
                 connection.rollback();
             }
         } catch (SQLException e) {
-            throw QueryFailures.explain(source, e);
+            throw QueryFailures.explain(source, new RunningQuery(source.timeLimit()), e);
         }
     }
 }

@@ -1,20 +1,36 @@
 package dev.oddsentry.service.rules;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
 @RequestMapping(path = "/api/rules", produces = "application/json")
 class RuleController {
+    /** What the first check of a rule that becomes active tells of what is there. */
+    enum Tell {
+        OPEN(Transition.TELL_OPEN),
+        NEW(Transition.ORDINARY),
+        NOTHING(Transition.TAKE_AS_KNOWN);
+
+        private final Transition owed;
+
+        Tell(Transition owed) {
+            this.owed = owed;
+        }
+    }
+
     private final RuleViews views;
     private final RuleStates states;
     private final RuleNames names;
@@ -39,9 +55,12 @@ class RuleController {
     }
 
     @PostMapping("/{name}/activate")
-    RuleViews.RulePage activate(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    RuleViews.RulePage activate(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable Tell tell) {
         var rule = require(name);
-        states.activate(by, rule.id(), rule.definition());
+        states.activate(by, rule.id(), rule.definition(), tell == null ? Transition.ORDINARY : tell.owed);
         return views.page(name);
     }
 

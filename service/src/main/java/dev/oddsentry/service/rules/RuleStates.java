@@ -3,12 +3,15 @@ package dev.oddsentry.service.rules;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.schedules.SlotTasks;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -23,34 +26,70 @@ public class RuleStates {
     private final Clock clock;
     private final Audit audit;
     private final SlotTasks tasks;
+    private final Schedules schedules;
 
-    RuleStates(DSLContext db, Clock clock, Audit audit, SlotTasks tasks) {
+    RuleStates(DSLContext db, Clock clock, Audit audit, SlotTasks tasks, Schedules schedules) {
         this.db = db;
         this.clock = clock;
         this.audit = audit;
         this.tasks = tasks;
+        this.schedules = schedules;
     }
 
     public void createDraft(UUID id) {
         db.insertInto(RULE).set(RULE.ID, id).set(RULE.STATE, RuleState.DRAFT).execute();
     }
 
-    /** @throws RefusedException if something is missing that an active rule needs */
+    /**
+     * @param owed what its next good check tells of what is there: {@link Transition#TELL_OPEN}, only what is new since it was
+     *     paused ({@link Transition#ORDINARY}), or nothing ({@link Transition#TAKE_AS_KNOWN})
+     * @throws RefusedException if something is missing that an active rule needs
+     */
     @Transactional
-    public void activate(Person by, UUID id, RuleDefinition rule) {
+    public void activate(Person by, UUID id, RuleDefinition rule, Transition owed) {
         if (rule.delivery().to().isEmpty()) {
             throw RefusedException.invalid(
                     "The rule has no recipient: write one under delivery: to: before it becomes active.");
         }
-        Instant next = rule.scheduleInZone().nextAfter(clock.instant()).orElse(null);
+        Instant next = schedules.of(rule).nextAfter(clock.instant()).orElse(null);
         int moved = db.update(RULE)
                 .set(RULE.STATE, RuleState.ACTIVE)
                 .set(RULE.NEXT_SLOT, next)
                 .where(RULE.ID.eq(id), RULE.STATE.ne(RuleState.ACTIVE))
                 .execute();
         if (moved == 0) throw RefusedException.conflict("The rule is active already.");
+        owe(id, owed);
         tasks.planAt(id, next);
-        audit.record(db, by.id(), "activate rule", rule.name(), null);
+        audit.record(
+                db,
+                by.id(),
+                "activate rule",
+                rule.name(),
+                owed == Transition.ORDINARY ? null : owed.name().toLowerCase(Locale.ROOT));
+    }
+
+    /**
+     * The next good check owes this to what a person did; of two, the stronger counts. One that runs just now was reckoned without
+     * it, and becomes stale. Part of the caller's transaction.
+     */
+    public void owe(UUID id, Transition owed) {
+        if (owed == Transition.ORDINARY) return;
+        var before = db.select(RULE.ON_NEXT_CHECK)
+                .from(RULE)
+                .where(RULE.ID.eq(id))
+                .forUpdate()
+                .fetchSingle()
+                .value1();
+        db.update(RULE)
+                .set(RULE.ON_NEXT_CHECK, before.strongerOf(owed))
+                .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
+                .where(RULE.ID.eq(id))
+                .execute();
+    }
+
+    /** True once it had a good check, so that there is something that an edit may move. */
+    public boolean remembers(UUID id) {
+        return db.fetchExists(RULE, RULE.ID.eq(id).and(RULE.LAST_GOOD_SLOT.isNotNull()));
     }
 
     @Transactional
@@ -66,7 +105,7 @@ public class RuleStates {
 
     /** A save may have changed the schedule of an active rule. Part of the save's transaction. */
     public void scheduleChanged(UUID id, RuleDefinition rule) {
-        Instant next = rule.scheduleInZone().nextAfter(clock.instant()).orElse(null);
+        Instant next = schedules.of(rule).nextAfter(clock.instant()).orElse(null);
         int moved = db.update(RULE)
                 .set(RULE.NEXT_SLOT, next)
                 .where(RULE.ID.eq(id), RULE.STATE.eq(RuleState.ACTIVE))

@@ -12,6 +12,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.State;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.checks.CheckView;
 import dev.oddsentry.service.db.generated.tables.records.RuleRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -39,12 +40,14 @@ class RuleViews {
     private final DSLContext db;
     private final DefinitionStore definitions;
     private final ThresholdStore thresholds;
+    private final Schedules schedules;
     private final Clock clock;
 
-    RuleViews(DSLContext db, DefinitionStore definitions, ThresholdStore thresholds, Clock clock) {
+    RuleViews(DSLContext db, DefinitionStore definitions, ThresholdStore thresholds, Schedules schedules, Clock clock) {
         this.db = db;
         this.definitions = definitions;
         this.thresholds = thresholds;
+        this.schedules = schedules;
         this.clock = clock;
     }
 
@@ -105,7 +108,7 @@ class RuleViews {
         return new RulePage(
                 summaries(List.of(rule)).getFirst(),
                 text(rule.definition()),
-                rule.definition().scheduleInZone().next(NEXT_DATES, clock.instant()));
+                schedules.of(rule.definition()).next(NEXT_DATES, clock.instant()));
     }
 
     private RuleText text(RuleDefinition rule) {

@@ -7,6 +7,7 @@ import dev.oddsentry.service.checks.OnDemand;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.outbox.HandOver;
+import dev.oddsentry.service.trouble.TroubleMail;
 import java.time.Clock;
 import java.util.List;
 import java.util.concurrent.Executors;
@@ -33,11 +34,13 @@ class DurableWork implements SmartLifecycle {
             SlotRun slots,
             OnDemand onDemand,
             HandOver handOver,
-            LongWork longWork) {
+            LongWork longWork,
+            TroubleMail troubleMail) {
         var work = settings.work();
         var names = Thread.ofVirtual().name("work-", 0).factory();
         this.scheduler = Scheduler.create(
                         database, List.of(slots.task(), onDemand.task(), handOver.task(), longWork.task()))
+                .startTasks(List.of(troubleMail.task()))
                 .schedulerName(new SchedulerName.Fixed(node.name()))
                 .clock(clock::instant)
                 .threads(work.atOnce())

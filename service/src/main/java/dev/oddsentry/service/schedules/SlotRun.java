@@ -3,32 +3,42 @@ package dev.oddsentry.service.schedules;
 import com.github.kagkarlsson.scheduler.task.CompletionHandler;
 import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
-import dev.oddsentry.core.schedule.Schedule;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.checks.CheckRunner;
+import dev.oddsentry.service.checks.SourceTurns;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.rules.RuleStates;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Optional;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
 
 /** What the slot task does when it wakes: runs the check of the slot that is due, and plans the next. */
 @Component
 public class SlotRun {
-    /** While another check of the rule runs. */
-    private static final Duration ASK_AGAIN = Duration.ofSeconds(1);
+    /** While another check of the rule runs, or its source has no turn free. */
+    private static final Duration ASK_AGAIN = Duration.ofMillis(500);
 
     private final DefinitionStore definitions;
+    private final Schedules schedules;
     private final RuleStates rules;
     private final CheckRunner checks;
+    private final SourceTurns turns;
     private final Clock clock;
 
-    SlotRun(DefinitionStore definitions, RuleStates rules, CheckRunner checks, Clock clock) {
+    SlotRun(
+            DefinitionStore definitions,
+            Schedules schedules,
+            RuleStates rules,
+            CheckRunner checks,
+            SourceTurns turns,
+            Clock clock) {
         this.definitions = definitions;
+        this.schedules = schedules;
         this.rules = rules;
         this.checks = checks;
+        this.turns = turns;
         this.clock = clock;
     }
 
@@ -42,8 +52,9 @@ public class SlotRun {
 
     private CompletionHandler<Void> wake(UUID ruleId) {
         var slot = rules.nextSlot(ruleId);
-        if (slot.isPresent() && !slot.get().isAfter(clock.instant()) && !run(ruleId, slot.get())) {
-            return wakeAgainAt(clock.instant().plus(ASK_AGAIN));
+        if (slot.isPresent() && !slot.get().isAfter(clock.instant())) {
+            boolean done = turns.take(ruleId, () -> run(ruleId, slot.get()), false);
+            if (!done) return wakeAgainAt(clock.instant().plus(ASK_AGAIN));
         }
         return rules.nextSlot(ruleId).map(SlotRun::wakeAgainAt).orElse(new CompletionHandler.OnCompleteRemove<>());
     }
@@ -54,11 +65,12 @@ public class SlotRun {
 
     /** @return false: another check of the rule is running, ask again */
     private boolean run(UUID ruleId, Instant slot) {
-        Schedule schedule = definitions.rule(ruleId).orElseThrow().definition().scheduleInZone();
-        var due = schedule.due(slot, clock.instant());
-        if (!checks.runScheduled(ruleId, due.latest(), due.slots())) return false;
-        Optional<Instant> next = due.next();
-        rules.moveOn(ruleId, slot, next.orElse(null));
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        var query = definitions.query(rule.query()).orElseThrow().definition();
+        var due = MissedSlots.of(rule, query, schedules.of(rule), slot, clock.instant());
+        if (due.run().isEmpty()) checks.skip(ruleId, slot, due.standsFor());
+        else if (!checks.runScheduled(ruleId, due.run().get(), due.standsFor())) return false;
+        rules.moveOn(ruleId, slot, due.next().orElse(null));
         return true;
     }
 }

@@ -40,6 +40,7 @@ class SecretBoxTest {
                 file,
                 mail,
                 work,
+                new Settings.Trouble(Duration.ofSeconds(1), Duration.ofSeconds(1)),
                 new Settings.FirstOperator("o", "o", "o@o.example", null)));
     }
 

@@ -1,0 +1,67 @@
+package dev.oddsentry.cli.commands;
+
+import java.util.LinkedHashMap;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+/** A command that marks one finding, named by the values of its key. */
+abstract class MarkCommand extends ServiceCommand {
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    private RuleArgument rule;
+
+    @Parameters(
+            index = "1..*",
+            arity = "1..*",
+            paramLabel = "KEY",
+            description = "The values of the rule's key columns, in their order; \"missing\" for one without a value.")
+    @SuppressWarnings("NullAway.Init")
+    private List<String> key;
+
+    @Option(
+            names = "--note",
+            paramLabel = "TEXT",
+            defaultValue = "",
+            description = "Why, or who sees to it; kept with the finding.")
+    @SuppressWarnings("NullAway.Init")
+    private String note;
+
+    @Option(
+            names = "--until",
+            paramLabel = "DATE",
+            description = "2026-06-01 or 2026-06-01T09:00 in the rule's zone; left out: for as long as it lasts.")
+    private @Nullable String until;
+
+    @Option(names = "--withdraw", description = "Ends that mark instead.")
+    private boolean withdraw;
+
+    @Option(names = "--json", description = "The finding's marks as JSON.")
+    private boolean json;
+
+    /** TAKE, SNOOZE or ACCEPT. */
+    abstract String kind();
+
+    abstract String done();
+
+    @Override
+    public final Integer call() {
+        var body = new LinkedHashMap<String, @Nullable Object>();
+        body.put("key", key);
+        body.put("kind", kind());
+        body.put("note", note);
+        body.put("until", until);
+        body.put("withdraw", withdraw);
+        JsonNode marked = api().post(rule.path("/marks"), body);
+        if (json) OutputOptions.printJson(out(), marked);
+        else
+            out().println(String.join(", ", key)
+                    + (withdraw ? " is no longer " : " is ")
+                    + done()
+                    + (until == null || withdraw ? "." : " until " + until + "."));
+        return 0;
+    }
+}

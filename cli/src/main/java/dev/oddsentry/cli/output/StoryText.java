@@ -1,0 +1,108 @@
+package dev.oddsentry.cli.output;
+
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Collectors;
+import tools.jackson.databind.JsonNode;
+
+/** The story of a finding, and of what a person was told on a day, in lines. Times are in the rule's zone. */
+public final class StoryText {
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM yyyy HH:mm", Locale.ENGLISH);
+    private static final int NAMED = 5;
+
+    private StoryText() {}
+
+    public static List<String> story(JsonNode story) {
+        ZoneId zone = ZoneId.of(story.path("zone").asString("UTC"));
+        var lines = new ArrayList<String>();
+        lines.add(story.path("identity").asString("") + " in "
+                + story.path("rule").asString("") + " (times in " + zone + ")");
+        lines.add("  " + story.path("why").asString(""));
+        for (JsonNode mark : story.path("now").path("marks")) lines.add("  " + mark(mark, zone));
+        lines.addAll(present(story.path("present")));
+        if (!story.path("events").isEmpty()) lines.add("  What happened:");
+        for (JsonNode event : story.path("events"))
+            lines.add("    " + time(event.path("at"), zone) + "  "
+                    + event.path("words").asString(""));
+        return lines;
+    }
+
+    private static String mark(JsonNode mark, ZoneId zone) {
+        String until = mark.path("until").isString() ? ", until " + time(mark.path("until"), zone) : "";
+        String note = mark.path("note").asString("");
+        String done = switch (mark.path("kind").asString("")) {
+            case "TAKE" -> "Taken";
+            case "SNOOZE" -> "Snoozed";
+            default -> "Accepted";
+        };
+        return done + " by " + mark.path("by").asString("") + until + (note.isEmpty() ? "." : ": " + note);
+    }
+
+    private static List<String> present(JsonNode present) {
+        if (present.path("failure").isString())
+            return List.of("  The source cannot be asked now: "
+                    + present.path("failure").asString());
+        if (!present.path("verdict").isString()) return List.of("  The present result has no such row.");
+        var lines = new ArrayList<String>();
+        String row = present.path("row").properties().stream()
+                .map(cell -> cell.getKey() + " " + cell.getValue().asString("missing"))
+                .collect(Collectors.joining(", "));
+        String severity =
+                present.path("severity").isString() ? " (" + Words.severity(present.path("severity")) + ")" : "";
+        lines.add("  In the present result it is "
+                + switch (present.path("verdict").asString("")) {
+                    case "TRUE" -> "an exception" + severity;
+                    case "FALSE" -> "no exception";
+                    default -> "neither, since a value is missing";
+                }
+                + ": " + row);
+        for (JsonNode part : present.path("parts")) {
+            String verdict = switch (part.path("verdict").asString("")) {
+                case "TRUE" -> "holds    ";
+                case "FALSE" -> "does not ";
+                default -> "unknown  ";
+            };
+            lines.add("    " + verdict + part.path("text").asString(""));
+        }
+        return lines;
+    }
+
+    public static List<String> day(JsonNode day) {
+        ZoneId zone = ZoneId.of(day.path("zone").asString("UTC"));
+        var lines = new ArrayList<String>();
+        lines.add(day.path("to").asString("") + ", " + day.path("rule").asString("") + ", "
+                + day.path("on").asString("") + " (times in " + zone + ")");
+        if (!day.path("recipient").asBoolean(false)) lines.add("  The rule does not mail that address at present.");
+        if (day.path("checks").isEmpty()) lines.add("  There was no check that day.");
+        for (JsonNode check : day.path("checks")) {
+            String reason = check.path("reason").asString("");
+            lines.add("  " + time(check.path("slot"), zone) + "  " + Words.state(check.path("state"))
+                    + (reason.isEmpty() ? "" : ": " + reason));
+        }
+        for (JsonNode message : day.path("messages")) {
+            lines.add("  Told in \"" + message.path("subject").asString("") + "\" ("
+                    + Words.state(message.path("state")) + "):");
+            for (JsonNode finding : message.path("findings")) {
+                String as = String.join(", ", Words.texts(finding.path("as")));
+                lines.add("    " + finding.path("identity").asString("") + (as.isEmpty() ? "" : " as " + as));
+            }
+        }
+        if (day.path("messages").isEmpty()) lines.add("  Nothing was mailed to that address.");
+        for (JsonNode reason : day.path("notTold")) {
+            var named = Words.texts(reason.path("identities"));
+            long more = reason.path("count").asLong(0) - Math.min(NAMED, named.size());
+            lines.add("  Open and not told, since " + reason.path("words").asString("") + ": "
+                    + String.join("; ", named.subList(0, Math.min(NAMED, named.size())))
+                    + (more > 0 ? "; and " + more + " more" : ""));
+        }
+        return lines;
+    }
+
+    private static String time(JsonNode instant, ZoneId zone) {
+        return TIME.format(Instant.parse(instant.asString()).atZone(zone));
+    }
+}

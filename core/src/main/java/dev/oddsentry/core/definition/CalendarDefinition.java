@@ -1,0 +1,19 @@
+package dev.oddsentry.core.definition;
+
+import dev.oddsentry.core.schedule.WorkingDays;
+import org.jspecify.annotations.Nullable;
+
+/** Which days are worked, under a name that schedules use. */
+public record CalendarDefinition(@Nullable String id, String name, String title, WorkingDays days)
+        implements Definition {
+
+    @Override
+    public Kind kind() {
+        return Kind.CALENDAR;
+    }
+
+    @Override
+    public CalendarDefinition withId(String newId) {
+        return new CalendarDefinition(newId, name, title, days);
+    }
+}

@@ -1,0 +1,51 @@
+package dev.oddsentry.core.definition;
+
+import dev.oddsentry.core.memory.Transition;
+import java.util.Objects;
+
+/** What an edit of a rule, or of its query, does to the memory of the rule, mildest first. */
+public enum EditClass {
+    /** Names, schedule, recipients, how it is told. */
+    NO_EFFECT,
+    /** Other watched columns: the next good check takes fingerprints as they are. */
+    RE_BASE,
+    /** Other conditions, bands, parameters or rows: other exceptions are found. */
+    RE_JUDGE,
+    /** Other columns tell findings apart, so none is found again under its old name. */
+    NEW_IDENTITY;
+
+    public static EditClass of(RuleDefinition before, RuleDefinition after) {
+        boolean identity = !before.key().equals(after.key()) || (before.groups() == null) != (after.groups() == null);
+        if (identity) return NEW_IDENTITY;
+        boolean judged = !Objects.equals(before.exceptions(), after.exceptions())
+                || !before.severity().equals(after.severity())
+                || !Objects.equals(before.groups(), after.groups())
+                || !before.parameters().equals(after.parameters())
+                || !before.query().equals(after.query())
+                || !before.zone().equals(after.zone());
+        if (judged) return RE_JUDGE;
+        return before.memory().watch().equals(after.memory().watch()) ? NO_EFFECT : RE_BASE;
+    }
+
+    /** Of a query that rules use: other rows, or none but other words for them. */
+    public static EditClass of(QueryDefinition before, QueryDefinition after) {
+        boolean rows = !before.sql().equals(after.sql())
+                || !before.source().equals(after.source())
+                || !before.parameters().equals(after.parameters());
+        return rows ? RE_JUDGE : NO_EFFECT;
+    }
+
+    /**
+     * What the next good check of the rule owes to the edit.
+     *
+     * @param asKnown whether a person wants what it finds taken as known, rather than told
+     */
+    public Transition transition(boolean asKnown) {
+        return switch (this) {
+            case NO_EFFECT -> Transition.ORDINARY;
+            case RE_BASE -> Transition.RE_BASE;
+            case RE_JUDGE -> asKnown ? Transition.TAKE_AS_KNOWN : Transition.RE_JUDGE;
+            case NEW_IDENTITY -> asKnown ? Transition.START_ANEW_AS_KNOWN : Transition.START_ANEW;
+        };
+    }
+}

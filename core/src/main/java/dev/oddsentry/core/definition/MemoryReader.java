@@ -1,0 +1,100 @@
+package dev.oddsentry.core.definition;
+
+import dev.oddsentry.core.definition.RuleDefinition.Brakes;
+import dev.oddsentry.core.definition.RuleDefinition.MemoryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition.Mode;
+import dev.oddsentry.core.memory.Absence;
+import dev.oddsentry.core.memory.FirstCheck;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.time.Span;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import java.util.regex.Pattern;
+
+/** Reads what a rule says of its memory. */
+final class MemoryReader {
+    private static final Set<NewsKind> REPORTED_BY_DEFAULT =
+            EnumSet.of(NewsKind.NEW, NewsKind.RETURNED, NewsKind.WORSENED);
+    /** Reminders are asked for by how often, and nothing moves away before there are several audiences. */
+    private static final NewsKind[] REPORTABLE = EnumSet.complementOf(
+                    EnumSet.of(NewsKind.REMINDER, NewsKind.MOVED_AWAY))
+            .toArray(NewsKind[]::new);
+
+    private static final int ALL = 100;
+
+    private MemoryReader() {}
+
+    static MemoryDefinition read(Fields fields, Fields top, DocumentText document) {
+        boolean grouped = top.has("per");
+        var report = fields.choices("report", REPORTABLE);
+        var memory = new MemoryDefinition(
+                fields.choice("mode", Mode.values()).orElse(Mode.INCREMENTAL),
+                fields.texts("key"),
+                fields.texts("watch"),
+                report.isEmpty() ? REPORTED_BY_DEFAULT : EnumSet.copyOf(report),
+                fields.choice("absence", Absence.values()).orElse(null),
+                fields.parsed("hold", MemoryReader::patience).orElse(Patience.NONE),
+                fields.parsed("misses", MemoryReader::patience).orElse(Patience.NONE),
+                fields.parsed("guard", MemoryReader::guard).orElse(0),
+                fields.parsed("remind every", MemoryReader::remindEvery).orElse(null),
+                brakes(fields),
+                fields.choice("first check", FirstCheck.values()).orElse(FirstCheck.REPORT));
+        if (grouped && !memory.key().isEmpty()) {
+            document.refuse("memory.key", "a rule with per: tells groups apart by those columns; leave key out", null);
+        }
+        if (!grouped && memory.mode() == Mode.INCREMENTAL && memory.key().isEmpty()) {
+            document.refuse(
+                    "memory.key",
+                    "an incremental rule needs the columns that tell one finding from another; write memory: key: [...]",
+                    null);
+        }
+        fields.refuseOthers();
+        return memory;
+    }
+
+    private static int guard(String text) {
+        if (patience(text) instanceof Patience.Checks(int number)) return number;
+        throw refused("the guard counts checks, such as 2 checks; saw \"" + text + "\"");
+    }
+
+    private static Span remindEvery(String text) {
+        if (patience(text) instanceof Patience.Elapsed elapsed) return elapsed.asCalendarDays();
+        throw refused("reminders go by time, such as 3 days or 12 hours; saw \"" + text + "\"");
+    }
+
+    private static Brakes brakes(Fields fields) {
+        var cleared = fields.parsed("most cleared", MemoryReader::percent);
+        return new Brakes(
+                cleared.orElse(Brakes.USUAL_PERCENT) == ALL ? null : cleared.orElse(Brakes.USUAL_PERCENT),
+                fields.parsed("most opened", MemoryReader::count).orElse(null));
+    }
+
+    private static int percent(String text) {
+        var match = Pattern.compile("(\\d{1,3})\\s*%").matcher(text.strip());
+        int percent = match.matches() ? Integer.parseInt(match.group(1)) : 0;
+        if (percent < 1 || percent > ALL)
+            throw refused("\"" + text + "\" is no share; write it like 50 %, or 100 % for no limit");
+        return percent;
+    }
+
+    private static int count(String text) {
+        if (text.strip().matches("[1-9]\\d{0,8}")) return Integer.parseInt(text.strip());
+        throw refused("\"" + text + "\" is no whole number from 1 on");
+    }
+
+    private static Patience patience(String text) {
+        try {
+            return Patience.parse(text);
+        } catch (IllegalArgumentException notOne) {
+            throw refused(String.valueOf(notOne.getMessage()));
+        }
+    }
+
+    private static InvalidDefinitionException refused(String message) {
+        return new InvalidDefinitionException(List.of(Problem.error(message, "", null)));
+    }
+}

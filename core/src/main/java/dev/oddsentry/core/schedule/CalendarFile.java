@@ -1,0 +1,88 @@
+package dev.oddsentry.core.schedule;
+
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Problem;
+import java.io.IOException;
+import java.io.StringReader;
+import java.time.DateTimeException;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneOffset;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.NavigableMap;
+import java.util.Optional;
+import java.util.TreeMap;
+import net.fortuna.ical4j.data.CalendarBuilder;
+import net.fortuna.ical4j.data.ParserException;
+import net.fortuna.ical4j.model.Component;
+import net.fortuna.ical4j.model.Content;
+
+/** Reads the holidays of an iCalendar file (RFC 5545): every whole-day event, recurring ones up to a horizon. */
+public final class CalendarFile {
+    private static final int MOST_DAYS_OF_ONE_EVENT = 100;
+
+    private CalendarFile() {}
+
+    /**
+     * @param until the last date that recurring events are followed to
+     * @return dates with the summary of their event
+     * @throws InvalidDefinitionException if it is no such file, or has no whole-day event
+     */
+    public static NavigableMap<LocalDate, String> holidays(String text, LocalDate until) {
+        var holidays = new TreeMap<LocalDate, String>();
+        try {
+            var calendar = new CalendarBuilder().build(new StringReader(text));
+            for (Component event : calendar.getComponents(Component.VEVENT)) add(event, until, holidays);
+        } catch (IOException | ParserException | DateTimeException | IllegalArgumentException unreadable) {
+            throw refused("this is no iCalendar file that can be read: " + unreadable.getMessage());
+        }
+        if (holidays.isEmpty()) throw refused("the file has no whole-day event, so it names no holiday");
+        return holidays;
+    }
+
+    private static void add(Component event, LocalDate until, NavigableMap<LocalDate, String> holidays) {
+        String start = value(event, "DTSTART").orElse("");
+        if (!start.matches("\\d{8}")) return;
+        LocalDate first = date(start);
+        LocalDate end = value(event, "DTEND")
+                .filter(text -> text.matches("\\d{8}"))
+                .map(CalendarFile::date)
+                .orElse(first.plusDays(1));
+        String name = value(event, "SUMMARY").orElse("");
+        for (LocalDate from : starts(event, first, until)) {
+            for (int day = 0;
+                    day < MOST_DAYS_OF_ONE_EVENT && first.plusDays(day).isBefore(end);
+                    day++) holidays.put(from.plusDays(day), name);
+        }
+    }
+
+    private static List<LocalDate> starts(Component event, LocalDate first, LocalDate until) {
+        var rule = value(event, "RRULE");
+        if (rule.isEmpty()) return List.of(first);
+        var dates = new ArrayList<LocalDate>();
+        var recurrence = Recurrence.of(rule.get(), first.atStartOfDay(), ZoneOffset.UTC);
+        Optional<Instant> next =
+                recurrence.nextAfter(first.atStartOfDay().minusSeconds(1).toInstant(ZoneOffset.UTC));
+        while (next.isPresent()) {
+            LocalDate date = next.get().atZone(ZoneOffset.UTC).toLocalDate();
+            if (date.isAfter(until)) break;
+            dates.add(date);
+            next = recurrence.nextAfter(next.get());
+        }
+        return dates;
+    }
+
+    private static Optional<String> value(Component event, String name) {
+        return event.getProperty(name).map(property -> ((Content) property).getValue());
+    }
+
+    private static LocalDate date(String text) {
+        return LocalDate.parse(text, DateTimeFormatter.BASIC_ISO_DATE);
+    }
+
+    private static InvalidDefinitionException refused(String message) {
+        return new InvalidDefinitionException(List.of(Problem.error(message, "", null)));
+    }
+}

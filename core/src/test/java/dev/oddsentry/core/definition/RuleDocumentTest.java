@@ -1,0 +1,91 @@
+package dev.oddsentry.core.definition;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.oddsentry.core.definition.RuleDefinition.Brakes;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** What a rule says of its memory, schedule and checks: read, printed, and compared with what it said before. */
+class RuleDocumentTest {
+    private static final String RULE = """
+            kind: rule
+            name: late-sailings
+            owner: Traffic reporting
+            query: sailings-lately
+            zone: Europe/Oslo
+            exceptions: delay_min > 15
+            memory: { key: [sailing_id], watch: [delay_min], guard: 2 checks, remind every: 3 days, most cleared: 30 %, most opened: 500 }
+            schedule: { start: 2026-01-05T05:40, recur: FREQ=DAILY, working days: [3, -1], also: [2026-05-16T10:00], except: [2026-12-24, 2026-12-31T05:40], calendar: norway, on holiday: next working day, missed: each }
+            checking: { time limit: 10 minutes, retries: 3, retry after: 2 minutes, when blank: fail }
+            """;
+
+    private static RuleDefinition read(String text) {
+        return (RuleDefinition) Document.read(text).definition();
+    }
+
+    @Test
+    void whatIsPrintedIsReadAsTheSame() {
+        assertThat(read(Document.print(read(RULE)))).isEqualTo(read(RULE));
+        var calendar = Document.read("{kind: calendar, name: norway, week: [monday, sunday],"
+                        + " holidays: {2026-05-17: Constitution Day}, worked: [2026-05-16]}")
+                .definition();
+        assertThat(Document.read(Document.print(calendar)).definition()).isEqualTo(calendar);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "name: late-sailings,          name: later,                     NO_EFFECT",
+        "guard: 2 checks,              guard: 3 checks,                 NO_EFFECT",
+        "recur: FREQ=DAILY,            recur: FREQ=WEEKLY,              NO_EFFECT",
+        "watch: [delay_min],           watch: [status],                 RE_BASE",
+        "exceptions: delay_min > 15,   exceptions: delay_min > 20,      RE_JUDGE",
+        "zone: Europe/Oslo,            zone: UTC,                       RE_JUDGE",
+        "query: sailings-lately,       query: sailings,                 RE_JUDGE",
+        "key: [sailing_id],            key: [sailing],                  NEW_IDENTITY",
+    })
+    void anEditIsPutIntoOneClass(String before, String after, EditClass expected) {
+        assertThat(EditClass.of(read(RULE), read(RULE.replace(before, after)))).isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "guard: 2 hours",
+                "remind every: 3 checks",
+                "most cleared: 120 %",
+                "most opened: none",
+                "working days: [0]",
+                "except: [tomorrow]",
+                "retries: 99",
+                "time limit: 3 checks",
+                "when blank: sometimes"
+            })
+    void whatMakesNoSenseIsRefused(String field) {
+        String name = field.substring(0, field.indexOf(':'));
+        String text = RULE.replaceFirst(name + ": (\\[[^\\]]*\\]|[^,}]*)", field + " ");
+        assertThat(text).as("the field is there").contains(field);
+        assertThatThrownBy(() -> read(text)).isInstanceOf(InvalidDefinitionException.class);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "50, , 40,  20, 0,   false",
+        "50, , 40,  21, 0,   true",
+        "50, , 19,  19, 0,   false",
+        "50, , 100, 19, 0,   false",
+        "  , , 40,  40, 999, false",
+        "  , 9, 40, 0,  9,   false",
+        "  , 9, 40, 0,  10,  true",
+    })
+    void aCheckIsKeptBackOverItsBrakes(
+            @Nullable Integer percent, @Nullable Integer most, long open, long cleared, long opened, boolean kept) {
+        assertThat(new Brakes(percent, most).keepBack(open, cleared, opened).isPresent())
+                .isEqualTo(kept);
+    }
+}

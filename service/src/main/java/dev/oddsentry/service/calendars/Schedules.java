@@ -1,0 +1,57 @@
+package dev.oddsentry.service.calendars;
+
+import dev.oddsentry.core.definition.CalendarDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
+import dev.oddsentry.core.schedule.Schedule;
+import dev.oddsentry.core.schedule.WorkingDays;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.Optional;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Schedules as they can be reckoned with, on the calendars that they name. */
+@Component
+public class Schedules {
+    private static final int WARN_DAYS_AHEAD = 60;
+
+    private final DefinitionStore definitions;
+
+    Schedules(DefinitionStore definitions) {
+        this.definitions = definitions;
+    }
+
+    public Schedule of(RuleDefinition rule) {
+        return of(rule.schedule(), rule.zone());
+    }
+
+    public Schedule of(ScheduleDefinition schedule, ZoneId zone) {
+        return schedule.in(zone, daysOf(schedule.calendar()));
+    }
+
+    /** The calendar of that name; null for no name. A calendar that a rule names was there when the rule was saved, and stays. */
+    private @Nullable WorkingDays daysOf(@Nullable String calendar) {
+        if (calendar == null) return null;
+        return definitions
+                .calendar(calendar)
+                .map(Current::definition)
+                .map(CalendarDefinition::days)
+                .orElseThrow(() -> new IllegalStateException("no calendar " + calendar));
+    }
+
+    /** Says when a calendar's entered dates run out, where slots depend on them and that is near. */
+    public Optional<String> runsOut(ScheduleDefinition schedule, LocalDate today) {
+        boolean depends =
+                schedule.onHoliday() != null || !schedule.workingDays().isEmpty();
+        var days = daysOf(schedule.calendar());
+        if (!depends || days == null) return Optional.empty();
+        LocalDate last = days.lastKnown();
+        if (last != null && last.isAfter(today.plusDays(WARN_DAYS_AHEAD))) return Optional.empty();
+        return Optional.of("the calendar " + schedule.calendar()
+                + (last == null ? " names no holiday" : " names no holiday after " + last)
+                + ", so later slots go by the days of the week alone");
+    }
+}

@@ -1,0 +1,38 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.Transition;
+import java.util.List;
+import java.util.Optional;
+
+/** Keeps a check back that would clear or open more at once than is likely to be true. */
+final class Brake {
+    private Brake() {}
+
+    /** Why the check is kept back; empty if it is not, since it is within bounds, was let through, or follows an edit. */
+    static Optional<String> on(Attempt attempt, Reckoned reckoned) {
+        if (attempt.released() || attempt.transition() != Transition.ORDINARY) return Optional.empty();
+        long opened = opened(reckoned.moves());
+        long cleared = cleared(reckoned.moves());
+        long before = reckoned.open() - opened + cleared;
+        return attempt.rule().definition().memory().brakes().keepBack(before, cleared, opened);
+    }
+
+    static long opened(List<Move> moves) {
+        return moves.stream()
+                .filter(move -> move.now().state() == State.OPEN && !wasOpen(move))
+                .count();
+    }
+
+    static long cleared(List<Move> moves) {
+        return moves.stream().filter(Move.Cleared.class::isInstance).count();
+    }
+
+    private static boolean wasOpen(Move move) {
+        return move.earlier()
+                .map(before ->
+                        before.now().state() == State.OPEN || before.now().state() == State.OUT_OF_SIGHT)
+                .orElse(false);
+    }
+}

@@ -1,0 +1,76 @@
+package dev.oddsentry.service.checks;
+
+import com.github.kagkarlsson.scheduler.SchedulerClient;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.trouble.Troubles;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.UUID;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What becomes of an attempt that failed: tried again if the rule says so, else the check has failed, and its owners hear of it. */
+@Component
+class Failing {
+    private final CheckStore store;
+    private final DefinitionStore definitions;
+    private final Troubles troubles;
+    private final SchedulerClient tasks;
+    private final Clock clock;
+
+    Failing(CheckStore store, DefinitionStore definitions, Troubles troubles, SchedulerClient tasks, Clock clock) {
+        this.store = store;
+        this.definitions = definitions;
+        this.troubles = troubles;
+        this.tasks = tasks;
+        this.clock = clock;
+    }
+
+    /**
+     * @param reason in words for the owner
+     * @param ofSource whether the source as a whole is to blame, so that other rules fail of the same cause
+     * @param again whether another try might go better
+     */
+    record Failure(String reason, boolean ofSource, boolean timedOut, boolean again) {}
+
+    @Transactional
+    public void fail(UUID checkId, int number, Failure failure) {
+        var check = store.find(checkId).orElseThrow();
+        var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
+        boolean again = failure.again()
+                && check.getOrigin() == CheckOrigin.SCHEDULED
+                && check.getFailures() < rule.checking().retries();
+        if (again) {
+            Instant when = clock.instant().plus(rule.checking().retryAfter());
+            if (store.retryAt(checkId, number, when, failure.reason(), failure.timedOut()))
+                tasks.schedule(OnDemand.task(checkId, number), when);
+            return;
+        }
+        if (!store.end(checkId, number, CheckState.FAILED, failure.reason())) return;
+        if (failure.timedOut()) store.timedOut(checkId, number);
+        String cause = failure.ofSource() && check.getSourceName() != null
+                ? "source " + check.getSourceName()
+                : "rule " + rule.name();
+        troubles.failed(cause, check.getRuleId(), failure.reason());
+    }
+
+    /** @param reason why nothing is reported until a person looked */
+    @Transactional
+    public void keepBack(Attempt attempt, Reckoned reckoned, String reason) {
+        if (!store.keepBack(
+                attempt.checkId(), attempt.number(), reckoned.reading().rows(), reason + "; release or discard it."))
+            return;
+        var rule = attempt.rule().definition();
+        troubles.failed("kept back: " + rule.name(), attempt.ruleId(), "The check was kept back: " + reason + ".");
+    }
+
+    /** A later slot takes the place of one that waits to be tried again. */
+    @Transactional
+    public void replaced(UUID checkId, int attempt, String reason) {
+        if (store.end(checkId, attempt, CheckState.FAILED, reason + " A later slot came before it was tried again.")) {
+            var check = store.find(checkId).orElseThrow();
+            var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
+            troubles.failed("rule " + rule.name(), check.getRuleId(), reason);
+        }
+    }
+}

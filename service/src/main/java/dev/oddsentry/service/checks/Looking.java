@@ -1,0 +1,87 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.memory.KnownTable;
+import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.history.SeriesStore;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Instant;
+import java.util.Optional;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+
+/** Looks at one row, or group, of a rule's present result, whether it is an exception or not. Remembers nothing. */
+@Component
+public class Looking {
+    private final DefinitionStore definitions;
+    private final Sources sources;
+    private final Reckoning reckoning;
+    private final CheckStore checks;
+    private final ThresholdStore thresholds;
+    private final SeriesStore series;
+    private final Audit audit;
+    private final DSLContext db;
+
+    Looking(
+            DefinitionStore definitions,
+            Sources sources,
+            Reckoning reckoning,
+            CheckStore checks,
+            ThresholdStore thresholds,
+            SeriesStore series,
+            Audit audit,
+            DSLContext db) {
+        this.definitions = definitions;
+        this.sources = sources;
+        this.reckoning = reckoning;
+        this.checks = checks;
+        this.thresholds = thresholds;
+        this.series = series;
+        this.audit = audit;
+        this.db = db;
+    }
+
+    /** @param sought empty if the result has no such row */
+    public record Seen(Columns columns, Optional<RuleJudge.Sought> sought) {}
+
+    /** @throws RefusedException if the source cannot be asked, with the reason in words */
+    public Seen at(Person by, Current<RuleDefinition> rule, Digest key, Instant slot) {
+        audit.record(db, by.id(), "explain finding", rule.definition().name(), null);
+        var query = definitions.query(rule.definition().query()).orElseThrow().definition();
+        var moment = new Moment(slot, rule.definition().zone());
+        long goodSlots = checks.goodSlots(rule.id());
+        var question = new Question(
+                rule.definition(),
+                query,
+                sources.require(query.source()),
+                moment,
+                thresholds.named(rule.definition().thresholdsUsed()),
+                new KnownTable(0),
+                new Patience.Tick(goodSlots, true, slot),
+                Transition.ORDINARY,
+                new StoredPast(series, rule.id(), rule.definition(), query, moment, goodSlots),
+                false,
+                key,
+                null);
+        try {
+            var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
+            try (reckoned) {
+                return new Seen(reckoned.columns(), reckoned.judge().sought());
+            }
+        } catch (InvalidDefinitionException noLongerFits) {
+            throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
+        }
+    }
+}

@@ -1,0 +1,54 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.sources.Sources;
+import java.util.Map;
+import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicInteger;
+import java.util.function.Supplier;
+import org.springframework.stereotype.Component;
+
+/**
+ * Keeps a slow source from taking all of this node's workers: no more checks of one source run at once than it has connections, nor
+ * more than three quarters of the workers. Who gets no turn leaves its worker to others and asks again.
+ */
+@Component
+public class SourceTurns {
+    private final DefinitionStore definitions;
+    private final Sources sources;
+    private final int mostOfWorkers;
+    private final Map<String, AtomicInteger> taken = new ConcurrentHashMap<>();
+
+    SourceTurns(DefinitionStore definitions, Sources sources, Settings settings) {
+        this.definitions = definitions;
+        this.sources = sources;
+        this.mostOfWorkers = Math.max(1, settings.work().atOnce() * 3 / 4);
+    }
+
+    /**
+     * Runs {@code work} if the source of the rule has a turn free.
+     *
+     * @param otherwise what to answer if it has none
+     */
+    public <T> T take(UUID ruleId, Supplier<T> work, T otherwise) {
+        var source = definitions
+                .rule(ruleId)
+                .flatMap(rule -> definitions.query(rule.definition().query()))
+                .flatMap(query -> sources.find(query.definition().source()));
+        // Whatever is wrong with a rule that has lost its source is for its check to say.
+        if (source.isEmpty()) return work.get();
+        int most = Math.min(mostOfWorkers, source.get().mostConnections());
+        var count = taken.computeIfAbsent(source.get().name(), _ -> new AtomicInteger());
+        if (count.incrementAndGet() > most) {
+            count.decrementAndGet();
+            return otherwise;
+        }
+        try {
+            return work.get();
+        } finally {
+            count.decrementAndGet();
+        }
+    }
+}

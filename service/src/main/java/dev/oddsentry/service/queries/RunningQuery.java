@@ -1,0 +1,91 @@
+package dev.oddsentry.service.queries;
+
+import java.sql.SQLException;
+import java.sql.Statement;
+import java.time.Duration;
+import org.jspecify.annotations.Nullable;
+import org.postgresql.PGConnection;
+
+/** A query while it runs: how far it is, and how to cancel it in its source. Thread-safe. */
+public final class RunningQuery {
+    private final Duration limit;
+    private volatile long rows;
+    private long beganNanos = System.nanoTime();
+    private @Nullable Statement statement;
+    private @Nullable String cancelled;
+    private boolean overLimit;
+
+    /** @param limit from when the source is asked, reading included; over it whoever watches cancels it */
+    public RunningQuery(Duration limit) {
+        this.limit = limit;
+    }
+
+    public Duration limit() {
+        return limit;
+    }
+
+    /** Rows read so far. */
+    public long rows() {
+        return rows;
+    }
+
+    /** Cancels it in the source if it runs there for longer than it may. Waiting for a connection does not count. */
+    public synchronized void cancelOverLimit() {
+        if (statement == null || took().compareTo(limit) <= 0) return;
+        overLimit = true;
+        cancel("It took longer than " + limit.toSeconds() + " s, so the query was cancelled in the source.");
+    }
+
+    /**
+     * Cancels it in the source, now or as soon as it begins there. A second reason changes nothing.
+     *
+     * @param reason in words, a whole sentence
+     */
+    public synchronized void cancel(String reason) {
+        if (cancelled == null) cancelled = reason;
+        if (statement == null) return;
+        try {
+            // The driver's statement takes itself for idle while it fetches on, and would cancel nothing then.
+            var connection = statement.getConnection();
+            if (connection.isWrapperFor(PGConnection.class))
+                connection.unwrap(PGConnection.class).cancelQuery();
+            else statement.cancel();
+        } catch (SQLException alreadyOver) {
+            // It ends by itself, or its connection is gone.
+        }
+    }
+
+    /** What the end of a cancelled query means; null if it was not cancelled. */
+    synchronized @Nullable QueryFailureException failure(SQLException e) {
+        if (cancelled == null) return null;
+        var blame = overLimit ? QueryFailureException.Blame.TIME : QueryFailureException.Blame.QUERY;
+        return new QueryFailureException(cancelled, blame, e);
+    }
+
+    synchronized Duration took() {
+        return Duration.ofNanos(System.nanoTime() - beganNanos);
+    }
+
+    synchronized void began(Statement running) {
+        if (cancelled != null) throw new QueryFailureException(cancelled);
+        statement = running;
+        beganNanos = System.nanoTime();
+    }
+
+    /** A cancellation may come while nothing runs in the source, between one fetch and the next. */
+    private synchronized void refuseIfCancelled() {
+        if (cancelled == null) return;
+        var blame = overLimit ? QueryFailureException.Blame.TIME : QueryFailureException.Blame.QUERY;
+        throw new QueryFailureException(cancelled, blame, new SQLException(cancelled));
+    }
+
+    synchronized void ended() {
+        statement = null;
+    }
+
+    void read(long count) {
+        rows = count;
+        refuseIfCancelled();
+        if (Thread.currentThread().isInterrupted()) throw new QueryFailureException("The service is shutting down.");
+    }
+}

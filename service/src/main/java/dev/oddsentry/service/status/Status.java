@@ -1,0 +1,154 @@
+package dev.oddsentry.service.status;
+
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
+import static dev.oddsentry.service.db.generated.Tables.TROUBLE_RULE;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.max;
+import static org.jooq.impl.DSL.min;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.table;
+
+import dev.oddsentry.service.checks.CheckState;
+import dev.oddsentry.service.config.Node;
+import dev.oddsentry.service.outbox.RecipientState;
+import dev.oddsentry.service.rules.RuleState;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Looks at the records and says what an operator must know. */
+@Component
+class Status {
+    private static final Duration LATE = Duration.ofMinutes(1);
+    private static final Duration STUCK = Duration.ofMinutes(10);
+    private static final Duration LOOKED_AT = Duration.ofDays(1);
+
+    private final DSLContext db;
+    private final Node node;
+    private final Clock clock;
+
+    Status(DSLContext db, Node node, Clock clock) {
+        this.db = db;
+        this.node = node;
+        this.clock = clock;
+    }
+
+    record TroubleView(String cause, Instant since, List<String> rules) {}
+
+    /**
+     * @param due rules whose slot has come and that wait for their turn
+     * @param latestSeconds how late the one is that waits longest
+     * @param outcomes of the last day's checks, by how they ended
+     * @param oldestWaitingSeconds how long the oldest message waits that somebody has not got
+     * @param problems in words, each a reason not to be at ease; empty where all is well
+     */
+    record Seen(
+            Instant at,
+            String node,
+            int activeRules,
+            int running,
+            int due,
+            long latestSeconds,
+            @Nullable Instant latestFinished,
+            Map<CheckState, Integer> outcomes,
+            int keptBack,
+            int waitingMessages,
+            long oldestWaitingSeconds,
+            int tasksFailing,
+            List<TroubleView> troubles,
+            List<String> problems) {}
+
+    Seen look() {
+        Instant now = clock.instant();
+        var due = db.select(count(), min(RULE.NEXT_SLOT))
+                .from(RULE)
+                .where(RULE.STATE.eq(RuleState.ACTIVE), RULE.NEXT_SLOT.le(now))
+                .fetchSingle();
+        var waiting = db.select(count(), min(MESSAGE.CREATED_AT))
+                .from(MESSAGE)
+                .where(MESSAGE.ID.in(select(MESSAGE_RECIPIENT.MESSAGE_ID)
+                        .from(MESSAGE_RECIPIENT)
+                        .where(MESSAGE_RECIPIENT.STATE.in(
+                                RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE))
+                        .and(MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())))
+                .fetchSingle();
+        int keptBack = db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.KEPT_BACK));
+        int failing = db.fetchCount(
+                table("scheduled_tasks"),
+                field("consecutive_failures", Integer.class).gt(2));
+        long latest = seconds(due.value2(), now);
+        long oldest = seconds(waiting.value2(), now);
+        var troubles = troubles();
+        return new Seen(
+                now,
+                node.name(),
+                db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE)),
+                db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.RUNNING)),
+                due.value1(),
+                latest,
+                db.select(max(RULE_CHECK.FINISHED_AT)).from(RULE_CHECK).fetchOne(0, Instant.class),
+                outcomes(now),
+                keptBack,
+                waiting.value1(),
+                oldest,
+                failing,
+                troubles,
+                problems(latest, keptBack, oldest, failing, troubles));
+    }
+
+    private static long seconds(@Nullable Instant since, Instant now) {
+        return since == null ? 0 : Math.max(0, Duration.between(since, now).toSeconds());
+    }
+
+    private Map<CheckState, Integer> outcomes(Instant now) {
+        return db.select(RULE_CHECK.STATE, count())
+                .from(RULE_CHECK)
+                .where(RULE_CHECK.STARTED_AT.gt(now.minus(LOOKED_AT)))
+                .groupBy(RULE_CHECK.STATE)
+                .fetchMap(RULE_CHECK.STATE, row -> row.value2());
+    }
+
+    private List<TroubleView> troubles() {
+        var rules = db.select(TROUBLE_RULE.TROUBLE_ID, DEFINITION.NAME)
+                .from(TROUBLE_RULE)
+                .join(DEFINITION)
+                .on(DEFINITION.ID.eq(TROUBLE_RULE.RULE_ID))
+                .where(TROUBLE_RULE.WELL_AT.isNull())
+                .orderBy(DEFINITION.NAME)
+                .fetchGroups(TROUBLE_RULE.TROUBLE_ID, DEFINITION.NAME);
+        return db.selectFrom(TROUBLE).where(TROUBLE.OVER_AT.isNull()).orderBy(TROUBLE.BEGAN_AT).fetch().stream()
+                .filter(trouble -> rules.containsKey(trouble.getId()))
+                .map(trouble -> new TroubleView(
+                        trouble.getCause(), trouble.getBeganAt(), rules.getOrDefault(trouble.getId(), List.of())))
+                .toList();
+    }
+
+    private static List<String> problems(
+            long latest, int keptBack, long oldest, int failing, List<TroubleView> troubles) {
+        var problems = new ArrayList<String>();
+        if (latest > LATE.toSeconds())
+            problems.add("A check is " + latest + " s late; are all nodes up, and is there room for more at once?");
+        if (oldest > STUCK.toSeconds())
+            problems.add("A message has waited for " + oldest / 60
+                    + " minutes; look at the outbox for the mail server's words.");
+        if (keptBack > 0)
+            problems.add(
+                    keptBack + (keptBack == 1 ? " check is" : " checks are") + " kept back and wait for a person.");
+        if (failing > 0) problems.add(failing + " pieces of work fail again and again; the log says why.");
+        for (var trouble : troubles)
+            problems.add("Checks fail (" + trouble.cause() + "): " + String.join(", ", trouble.rules()) + ".");
+        return problems;
+    }
+}

@@ -1,0 +1,69 @@
+package dev.oddsentry.service.status;
+
+import io.micrometer.core.instrument.Gauge;
+import io.micrometer.core.instrument.MeterRegistry;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.function.ToDoubleFunction;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** The same as numbers to be scraped. Looked at once for all of them, and not more often than every few seconds. */
+@Component
+class StatusMetrics {
+    private static final Duration FRESH_FOR = Duration.ofSeconds(5);
+
+    private final Status status;
+    private Status.@Nullable Seen seen;
+    private long seenAtNanos;
+
+    StatusMetrics(Status status, MeterRegistry registry) {
+        this.status = status;
+        gauge(registry, "oddsentry.rules.active", "rules that are checked", Status.Seen::activeRules);
+        gauge(registry, "oddsentry.checks.running", "checks that run now, on all nodes", Status.Seen::running);
+        gauge(registry, "oddsentry.checks.due", "rules that wait for their turn", Status.Seen::due);
+        gauge(registry, "oddsentry.checks.late.seconds", "how late the latest of them is", Status.Seen::latestSeconds);
+        gauge(registry, "oddsentry.checks.finished.timestamp", "when a check last ended", StatusMetrics::finished);
+        gauge(registry, "oddsentry.checks.kept.back", "checks that wait for a person", Status.Seen::keptBack);
+        gauge(
+                registry,
+                "oddsentry.messages.waiting",
+                "messages that somebody has not got yet",
+                Status.Seen::waitingMessages);
+        gauge(
+                registry,
+                "oddsentry.messages.oldest.seconds",
+                "how long the oldest of them waits",
+                Status.Seen::oldestWaitingSeconds);
+        gauge(
+                registry,
+                "oddsentry.troubles",
+                "causes of failing checks",
+                each -> each.troubles().size());
+        gauge(
+                registry,
+                "oddsentry.work.failing",
+                "pieces of work that fail again and again",
+                Status.Seen::tasksFailing);
+    }
+
+    private static double finished(Status.Seen seen) {
+        Instant at = seen.latestFinished();
+        return at == null ? 0 : at.getEpochSecond();
+    }
+
+    private void gauge(MeterRegistry registry, String name, String meaning, ToDoubleFunction<Status.Seen> value) {
+        Gauge.builder(name, this, metrics -> value.applyAsDouble(metrics.look()))
+                .description(meaning)
+                .register(registry);
+    }
+
+    private synchronized Status.Seen look() {
+        long now = System.nanoTime();
+        if (seen == null || now - seenAtNanos > FRESH_FOR.toNanos()) {
+            seen = status.look();
+            seenAtNanos = now;
+        }
+        return seen;
+    }
+}

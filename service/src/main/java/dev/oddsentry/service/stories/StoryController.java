@@ -1,0 +1,54 @@
+package dev.oddsentry.service.stories;
+
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.rules.RuleNames;
+import java.time.LocalDate;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.util.MultiValueMap;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Answers why something was, or was not, told. */
+@RestController
+@RequestMapping(path = "/api/rules/{name}", produces = "application/json")
+class StoryController {
+    private final RuleNames names;
+    private final DefinitionStore definitions;
+    private final Stories stories;
+    private final ToldOnDay toldOnDay;
+
+    StoryController(RuleNames names, DefinitionStore definitions, Stories stories, ToldOnDay toldOnDay) {
+        this.names = names;
+        this.definitions = definitions;
+        this.stories = stories;
+        this.toldOnDay = toldOnDay;
+    }
+
+    /**
+     * @param asked {@code key}: the values of the key columns in their order, once for each column; {@code missing} for none
+     * @param finding its number instead
+     */
+    @GetMapping("/story")
+    Story story(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @RequestParam MultiValueMap<String, String> asked,
+            @RequestParam(required = false) @Nullable Long finding) {
+        var rule = definitions.rule(names.idOf(name)).orElseThrow();
+        return finding != null
+                ? stories.ofNumber(by, rule, finding)
+                : stories.ofKey(by, rule, asked.getOrDefault("key", List.of()));
+    }
+
+    /** @param on a date in the rule's zone */
+    @GetMapping("/told")
+    ToldOnDay.Day told(@PathVariable String name, @RequestParam String to, @RequestParam LocalDate on) {
+        return toldOnDay.of(definitions.rule(names.idOf(name)).orElseThrow(), to, on);
+    }
+}

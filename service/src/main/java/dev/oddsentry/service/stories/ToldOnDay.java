@@ -1,0 +1,187 @@
+package dev.oddsentry.service.stories;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.REPORT;
+import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+import static org.jooq.impl.DSL.lower;
+import static org.jooq.impl.DSL.max;
+import static org.jooq.impl.DSL.select;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.service.checks.CheckState;
+import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.outbox.RecipientState;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** What one recipient was told by one rule on one day, and why not of what else was open. */
+@Component
+class ToldOnDay {
+    private static final int MOST_NAMED = 50;
+
+    private final DSLContext db;
+
+    ToldOnDay(DSLContext db) {
+        this.db = db;
+    }
+
+    /**
+     * @param recipient whether the rule mails that address at present
+     * @param notTold findings that were open then and in no message of that day, by the reason
+     */
+    record Day(
+            String rule,
+            String zone,
+            String to,
+            LocalDate on,
+            boolean recipient,
+            List<CheckOfDay> checks,
+            List<MessageOfDay> messages,
+            List<Reason> notTold) {}
+
+    record CheckOfDay(
+            Instant slot, CheckState state, @Nullable String reason) {}
+
+    record MessageOfDay(
+            UUID message,
+            Instant slot,
+            String subject,
+            RecipientState state,
+            @Nullable String words,
+            List<ToldFinding> findings) {}
+
+    record ToldFinding(String identity, List<String> as) {}
+
+    /** @param identities the first of them */
+    record Reason(String words, long count, List<String> identities) {}
+
+    Day of(Current<RuleDefinition> rule, String to, LocalDate on) {
+        ZoneId zone = rule.definition().zone();
+        Instant from = on.atStartOfDay(zone).toInstant();
+        Instant until = on.plusDays(1).atStartOfDay(zone).toInstant();
+        var checks = db.select(RULE_CHECK.SLOT, RULE_CHECK.STATE, RULE_CHECK.REASON)
+                .from(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.eq(rule.id()), RULE_CHECK.SLOT.ge(from), RULE_CHECK.SLOT.lt(until))
+                .orderBy(RULE_CHECK.SLOT)
+                .fetch(row -> new CheckOfDay(row.value1(), row.value2(), row.value3()));
+        boolean recipient = rule.definition().delivery().to().stream().anyMatch(each -> each.equalsIgnoreCase(to));
+        return new Day(
+                rule.definition().name(),
+                zone.getId(),
+                to,
+                on,
+                recipient,
+                checks,
+                messages(rule, to, from, until, zone),
+                notTold(rule, from, until, zone));
+    }
+
+    private List<MessageOfDay> messages(
+            Current<RuleDefinition> rule, String to, Instant from, Instant until, ZoneId zone) {
+        return db.select(MESSAGE.ID, MESSAGE.SLOT, MESSAGE.SUBJECT, MESSAGE_RECIPIENT.STATE, MESSAGE_RECIPIENT.WORDS)
+                .from(MESSAGE)
+                .join(MESSAGE_RECIPIENT)
+                .on(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
+                .where(
+                        MESSAGE.RULE_ID.eq(rule.id()),
+                        MESSAGE.SLOT.ge(from),
+                        MESSAGE.SLOT.lt(until),
+                        lower(MESSAGE_RECIPIENT.ADDRESS).eq(to.toLowerCase(Locale.ROOT)))
+                .orderBy(MESSAGE.SLOT)
+                .fetch(row -> new MessageOfDay(
+                        row.value1(),
+                        row.value2(),
+                        row.value3(),
+                        row.value4(),
+                        row.value5(),
+                        told(row.value1(), zone)));
+    }
+
+    private List<ToldFinding> told(UUID message, ZoneId zone) {
+        return db.select(FINDING.IDENTITY, REPORT.KINDS)
+                .from(REPORT)
+                .join(FINDING)
+                .on(FINDING.ID.eq(REPORT.FINDING_ID))
+                .where(REPORT.MESSAGE_ID.eq(message))
+                .orderBy(FINDING.ID)
+                .limit(MOST_NAMED)
+                .fetch(row -> new ToldFinding(CellText.joined(Json.cells(row.value1()), zone), List.of(row.value2())));
+    }
+
+    /** Findings that were open that day, and the last thing that was done about telling them before the day ended. */
+    private List<Reason> notTold(Current<RuleDefinition> rule, Instant from, Instant until, ZoneId zone) {
+        var moves = List.of(
+                "opened",
+                "opened again",
+                "back in sight",
+                "back within the guard",
+                "cleared",
+                "out of sight",
+                "pending",
+                "pending again",
+                "forgotten while pending");
+        var lastMove = select(max(FINDING_EVENT.ID))
+                .from(FINDING_EVENT)
+                .where(
+                        FINDING_EVENT.FINDING_ID.eq(FINDING.ID),
+                        FINDING_EVENT.KIND.in(moves),
+                        FINDING_EVENT.SLOT.lt(until));
+        var states = FINDING_EVENT.as("states");
+        var open = db.select(FINDING.ID, FINDING.IDENTITY)
+                .from(FINDING)
+                .join(states)
+                .on(states.ID.eq(lastMove))
+                .where(
+                        FINDING.RULE_ID.eq(rule.id()),
+                        states.KIND.in("opened", "opened again", "back in sight", "back within the guard"))
+                .orderBy(FINDING.ID)
+                .fetch();
+        var lastTold = db.select(FINDING_EVENT.FINDING_ID, FINDING_EVENT.KIND, FINDING_EVENT.SLOT)
+                .distinctOn(FINDING_EVENT.FINDING_ID)
+                .from(FINDING_EVENT)
+                .where(
+                        FINDING_EVENT.FINDING_ID.in(
+                                select(FINDING.ID).from(FINDING).where(FINDING.RULE_ID.eq(rule.id()))),
+                        FINDING_EVENT.SLOT.lt(until),
+                        FINDING_EVENT.KIND.like("reported%").or(FINDING_EVENT.KIND.eq("let pass")))
+                .orderBy(FINDING_EVENT.FINDING_ID, FINDING_EVENT.ID.desc())
+                .fetchMap(FINDING_EVENT.FINDING_ID, row -> row);
+        Map<String, List<String>> byReason = new LinkedHashMap<>();
+        for (var finding : open) {
+            var last = lastTold.get(finding.value1());
+            if (last != null
+                    && last.value2().startsWith("reported")
+                    && !last.value3().isBefore(from)) continue;
+            String reason = last == null
+                    ? "not told yet that day: no check fired for it, or a mark silenced it"
+                    : last.value2().startsWith("reported")
+                            ? "told before, on " + last.value3().atZone(zone).toLocalDate()
+                            : "let pass on " + last.value3().atZone(zone).toLocalDate()
+                                    + ": taken as known, or of a kind that the rule does not report";
+            byReason.computeIfAbsent(reason, _ -> new ArrayList<>())
+                    .add(CellText.joined(Json.cells(finding.value2()), zone));
+        }
+        return byReason.entrySet().stream()
+                .map(each -> new Reason(
+                        each.getKey(),
+                        each.getValue().size(),
+                        List.copyOf(each.getValue()
+                                .subList(0, Math.min(MOST_NAMED, each.getValue().size())))))
+                .toList();
+    }
+}

@@ -1,0 +1,206 @@
+package dev.oddsentry.service;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.temporal.ChronoUnit;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import tools.jackson.databind.JsonNode;
+
+/** What people say of findings, what an edit owes, and why something was or was not told. */
+class MarksAndStoriesTest {
+    private final RunningService service = RunningService.get();
+    private final HttpApi api = service.api();
+    private final LateSailings sailings = new LateSailings(service);
+    private final String path = "/api/rules/" + sailings.name;
+
+    private JsonNode mark(String sailing, String kind, @Nullable String until) {
+        return api.post(path + "/marks", body(sailing, kind, until));
+    }
+
+    private static Map<String, Object> body(String sailing, String kind, @Nullable String until) {
+        var body = new HashMap<String, Object>(
+                Map.of("key", List.of(sailing), "kind", kind, "note", "the tide", "withdraw", false));
+        if (until != null) body.put("until", until);
+        return body;
+    }
+
+    private int news() {
+        return api.check(sailings.name).path("news").asInt();
+    }
+
+    private JsonNode story(String sailing) {
+        return api.get(path + "/story?key=" + sailing);
+    }
+
+    private List<String> words(JsonNode story) {
+        return story.path("events")
+                .valueStream()
+                .map(event -> event.path("words").asString(""))
+                .toList();
+    }
+
+    @Test
+    void whatIsSnoozedIsNotToldUntilItsEndAndThenAsItIs() {
+        sailings.late("SK-1", 20).active();
+        assertThat(news()).isEqualTo(1);
+        mark(
+                "SK-1",
+                "SNOOZE",
+                Instant.now()
+                        .plus(1, ChronoUnit.DAYS)
+                        .truncatedTo(ChronoUnit.SECONDS)
+                        .toString());
+        sailings.change("update sailing_table set delay_min = 60");
+        assertThat(news()).as("snoozed, though worse").isZero();
+        assertThat(story("SK-1").path("why").asString()).contains("Something differs", "snoozed");
+        api.post(path + "/marks", withdrawn("SK-1", "SNOOZE"));
+        assertThat(news()).as("what differs at its end").isEqualTo(1);
+        assertThat(words(story("SK-1")))
+                .anyMatch(words -> words.startsWith("told as worsened, changed in"))
+                .contains("snoozed by Operator: the tide", "no longer snoozed by Operator");
+    }
+
+    private static Map<String, Object> withdrawn(String sailing, String kind) {
+        var body = new HashMap<>(body(sailing, kind, null));
+        body.put("withdraw", true);
+        return body;
+    }
+
+    @Test
+    void whatIsTakenGetsWorseAndIsToldAndNoLongerTaken() {
+        sailings.late("SK-1", 20).active();
+        news();
+        assertThat(mark("SK-1", "TAKE", null).path("marks").path(0).path("by").asString())
+                .isEqualTo("Operator");
+        sailings.change("update sailing_table set delay_min = 60");
+        assertThat(news()).isEqualTo(1);
+        assertThat(story("SK-1").path("now").path("marks")).isEmpty();
+        assertThat(words(story("SK-1"))).contains("no longer taken, since it got worse or cleared (rule revision 1)");
+    }
+
+    @Test
+    void whatIsAcceptedClearsWithoutAWordAndIsNewsWhenItReturns() {
+        sailings.late("SK-1", 20).active();
+        news();
+        assertThat(api.postAnswer(path + "/marks", Map.of("key", List.of("SK-1"), "kind", "ACCEPT", "withdraw", false))
+                        .status())
+                .as("accepting needs a reason")
+                .isEqualTo(422);
+        mark("SK-1", "ACCEPT", null);
+        sailings.change("update sailing_table set reason = 'fog'");
+        assertThat(news()).isZero();
+        sailings.change("update sailing_table set reason = null");
+        assertThat(news()).isEqualTo(1);
+    }
+
+    @Test
+    void anEditThatFindsOthersTellsThemOrTakesThemAsKnownAndEndsTheRestWithoutAWord() {
+        sailings.late("SK-1", 20).late("SK-2", 12).active();
+        assertThat(news()).isEqualTo(1);
+        String edited = sailings.rule().replace("delay_min > 15", "delay_min between 10 and 14");
+        assertThat(api.push(edited, "?asKnown=true").path("effect").asString()).isEqualTo("RE_JUDGE");
+        assertThat(news()).as("SK-1 ended, SK-2 known").isZero();
+        assertThat(story("SK-1").path("now").path("state").asString()).isEqualTo("CLEARED");
+        assertThat(api.push(sailings.rule()).path("effect").asString()).isEqualTo("RE_JUDGE");
+        assertThat(news()).as("SK-1 returned").isEqualTo(1);
+        assertThat(words(story("SK-2"))).noneMatch(words -> words.startsWith("told"));
+        assertThat(service.mailTo(sailings.recipient).size()).isLessThanOrEqualTo(2);
+    }
+
+    @Test
+    void anotherKeyStartsAnew() {
+        sailings.late("SK-1", 20).active();
+        news();
+        String edited = sailings.rule().replace("key: [sailing]", "key: [sailing, delay_min]");
+        assertThat(api.push(edited, "?asKnown=true").path("effect").asString()).isEqualTo("NEW_IDENTITY");
+        assertThat(news()).isZero();
+        var findings = api.get(path + "/findings");
+        assertThat(findings.path("findings")
+                        .valueStream()
+                        .map(finding -> finding.path("state").asString("")))
+                .containsExactlyInAnyOrder("OPEN", "CLEARED");
+        sailings.late("SK-2", 30);
+        assertThat(news()).isEqualTo(1);
+    }
+
+    @Test
+    void madeActiveAgainItTellsEverythingOnlyWhatIsNewOrNothing() {
+        sailings.late("SK-1", 20).active();
+        news();
+        for (var told : Map.of("OPEN", 2, "NEW", 1, "NOTHING", 0).entrySet()) {
+            api.post(path + "/pause", "");
+            sailings.late("SK-" + told.getKey(), 20);
+            api.post(path + "/activate?tell=" + told.getKey(), "");
+            int open = api.get(path + "/findings?state=OPEN").path("total").asInt();
+            assertThat(news()).as(told.getKey()).isEqualTo(told.getKey().equals("OPEN") ? open + 1 : told.getValue());
+            assertThat(news()).isZero();
+        }
+    }
+
+    @Test
+    void theStoryOfARowThatNeverWasAnExceptionSaysWhichPartDoesNotHold() {
+        sailings.late("SK-1", 5).active();
+        news();
+        var story = story("SK-1");
+        assertThat(story.path("now").isNull()).isTrue();
+        assertThat(story.path("present").path("verdict").asString()).isEqualTo("FALSE");
+        assertThat(story.path("why").asString())
+                .isEqualTo(
+                        "No check has ever found it. It is none in the present result, since delay_min > 15 does not hold.");
+        assertThat(story("SK-9").path("why").asString()).endsWith("The present result has no row of this key.");
+        assertThat(words(story)).anyMatch(words -> words.startsWith("rule " + sailings.name + " saved as revision 1"));
+        assertThat(api.send("GET", path + "/story?key=a&key=b", null, Map.of()).text())
+                .contains("The key is sailing: give 1 value, not 2.");
+    }
+
+    @Test
+    void findingsAndEventsAreHadAsCsvAndJson() {
+        sailings.late("=SK-1", 20).late("SK-2, \"fog\"", 20).active();
+        news();
+        mark("SK-2, \"fog\"", "TAKE", null);
+        String csv = api.send("GET", path + "/findings.csv", null, Map.of()).text();
+        assertThat(csv).startsWith("\ufefffinding,identity,state,severity,opened at,");
+        assertThat(csv.lines()).hasSize(3);
+        assertThat(csv).contains(",'=SK-1,open,warning,", ",\"SK-2, \"\"fog\"\"\",open,warning,");
+        var json = api.get(path + "/findings.json");
+        assertThat(json).hasSize(2);
+        assertThat(json.path(0).path("row: delay_min").asString()).isEqualTo("20");
+        var events = api.get(path + "/events.json");
+        assertThat(events.valueStream().map(event -> event.path("event").asString("")))
+                .containsExactlyInAnyOrder("opened", "opened", "reported as new", "reported as new", "taken");
+        assertThat(api.send("GET", path + "/events.csv", null, Map.of()).text().lines())
+                .hasSize(6);
+    }
+
+    @Test
+    void whatAPersonWasToldOnADayAndWhyNotMore() {
+        sailings.memory("memory: { key: [sailing], first check: take as known }")
+                .late("SK-1", 20)
+                .active();
+        news();
+        sailings.late("SK-2", 50);
+        news();
+        String today = LocalDate.now(ZoneId.of("Europe/Oslo")).toString();
+        var day = api.get(path + "/told?to=" + sailings.recipient + "&on=" + today);
+        assertThat(day.path("checks")).hasSize(2);
+        assertThat(day.path("messages")).hasSize(1);
+        var told = day.path("messages").path(0).path("findings");
+        assertThat(told).hasSize(1);
+        assertThat(told.path(0).path("identity").asString()).isEqualTo("SK-2");
+        assertThat(told.path(0).path("as").path(0).asString()).isEqualTo("new");
+        assertThat(day.path("notTold").path(0).path("identities").path(0).asString())
+                .isEqualTo("SK-1");
+        assertThat(day.path("notTold").path(0).path("words").asString()).contains("taken as known");
+        assertThat(api.get(path + "/told?to=nobody@skerryline.example&on=" + today)
+                        .path("recipient")
+                        .asBoolean())
+                .isFalse();
+    }
+}
