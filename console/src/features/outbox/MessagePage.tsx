@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { Button, ButtonGroup, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { MessagePage as Page } from '../../api/types'
@@ -8,6 +8,7 @@ import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { stateWords, timeWords } from '../../shared/words'
 import { message } from './api'
+import { Cause } from './Cause'
 import { RecipientTag } from './RecipientTag'
 
 export function MessagePage() {
@@ -25,7 +26,7 @@ function OneMessage({ page }: { page: Page }) {
       <div className="head">
         <div>
           <h1>{summary.subject}</h1>
-          <span className="quiet">Queued {timeWords(summary.createdAt)} by <Link to={`/rules/${summary.rule}`}>{summary.rule}</Link>{attachments.length > 0 && `, with ${attachments.join(', ')}`}</span>
+          <span className="quiet">Queued {timeWords(summary.createdAt)} by <Cause message={summary} />{attachments.length > 0 && `, with ${attachments.join(', ')}`}</span>
         </div>
         <ButtonGroup aria-label="How to show the mail">
           <Button variant={view === 'html' ? 'primary' : 'plain'} aria-pressed={view === 'html'} onClick={() => setView('html')}>As mail</Button>

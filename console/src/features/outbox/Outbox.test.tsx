@@ -1,4 +1,4 @@
-import { screen } from '@testing-library/react'
+import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
 import type { MessageSummary } from '../../api/types'
@@ -23,6 +23,13 @@ test('lists mail with where each recipient stands, and of one rule if asked', as
   expect(screen.getByText('waiting')).toBeInTheDocument()
   expect(screen.getByText(/Only mail of late-sailings/)).toBeInTheDocument()
   expect(calls).toEqual(['GET /api/outbox?rule=late-sailings'])
+})
+
+test('mail about trouble belongs to no rule and leads to none', async () => {
+  renderAt('/outbox', routes, { 'GET /api/outbox': [{ ...summary, rule: null, subject: 'Source lake cannot be read' }] })
+  const row = within(await screen.findByRole('row', { name: /Source lake cannot be read/ }))
+  expect(row.getByText('trouble')).toBeInTheDocument()
+  expect(row.getAllByRole('link')).toHaveLength(1)
 })
 
 test('an empty outbox says what would fill it', async () => {

@@ -7,6 +7,7 @@ import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { timeWords } from '../../shared/words'
 import { outbox } from './api'
+import { Cause } from './Cause'
 import { RecipientTag } from './RecipientTag'
 
 export function OutboxPage() {
@@ -30,13 +31,13 @@ function Messages({ messages }: { messages: MessageSummary[] }) {
     <section className="sheet">
       <Scroll label="Mails">
         <Table>
-          <thead><tr><th>Queued</th><th>Subject</th><th>Rule</th><th>Recipients</th></tr></thead>
+          <thead><tr><th>Queued</th><th>Subject</th><th>Because of</th><th>Recipients</th></tr></thead>
           <tbody>
             {messages.map((message) => (
               <tr key={message.id}>
                 <td className="text-nowrap">{timeWords(message.createdAt)}</td>
                 <td><Link to={`/outbox/${message.id}`}>{message.subject}</Link></td>
-                <td><Link to={`/rules/${message.rule}`}>{message.rule}</Link></td>
+                <td><Cause message={message} /></td>
                 <td>{message.recipients.map((recipient) => <div key={recipient.address}>{recipient.address} <RecipientTag recipient={recipient} /></div>)}</td>
               </tr>
             ))}

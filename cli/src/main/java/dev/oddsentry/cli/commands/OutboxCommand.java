@@ -32,7 +32,7 @@ public final class OutboxCommand extends ServiceCommand {
     }
 
     private static Listing table(JsonNode messages) {
-        var table = new Listing("Queued", "Rule", "Subject", "Recipients");
+        var table = new Listing("Queued", "Because of", "Subject", "Recipients");
         for (JsonNode message : messages) {
             var recipients = new ArrayList<String>();
             for (JsonNode recipient : message.path("recipients")) {
@@ -40,7 +40,7 @@ public final class OutboxCommand extends ServiceCommand {
             }
             table.add(
                     Words.time(message.path("createdAt")),
-                    message.path("rule").asString(""),
+                    message.path("rule").asString("trouble"),
                     message.path("subject").asString(""),
                     Listing.joined(recipients));
         }
