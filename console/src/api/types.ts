@@ -18,7 +18,7 @@ export type NotJudged = { group: string; reason: string }
 export type Check = {
   id: string
   slot: Instant
-  origin: 'SCHEDULED' | 'ON_DEMAND'
+  origin: 'SCHEDULED' | 'ON_DEMAND' | 'EVENT' | 'CHAINED'
   state: CheckState
   standsFor: number
   startedAt: Instant
@@ -34,6 +34,8 @@ export type Check = {
   reason: string | null
   rowsSoFar: number | null
   retryAt: Instant | null
+  waitingFor: 'SOURCE_OPEN' | 'READY' | null
+  event: string | null
 }
 
 export type RuleSummary = {
@@ -70,7 +72,7 @@ export type RulePage = {
     mode: 'incremental' | 'full'
     key: string[]
     report: string[]
-    recur: string[]
+    schedule: string
   }
   nextDates: Instant[]
 }

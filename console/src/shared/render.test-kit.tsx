@@ -25,7 +25,7 @@ export function renderAt(address: string, node: ReactNode, answers: Record<strin
 export function check(state: Check['state'], more: Partial<Check> = {}): Check {
   return {
     id: crypto.randomUUID(), slot: '2026-11-24T04:40:00Z', origin: 'SCHEDULED', state, standsFor: 1, startedAt: '2026-11-24T04:40:00Z',
-    finishedAt: null, rowsRead: 743, exceptions: 20, unknownRows: 0, notJudged: 0, notJudgedGroups: [], parts: [], news: 0, messages: 0, reason: null, rowsSoFar: null, retryAt: null, ...more,
+    finishedAt: null, rowsRead: 743, exceptions: 20, unknownRows: 0, notJudged: 0, notJudgedGroups: [], parts: [], news: 0, messages: 0, reason: null, rowsSoFar: null, retryAt: null, waitingFor: null, event: null, ...more,
   }
 }
 

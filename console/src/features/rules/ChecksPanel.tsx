@@ -32,7 +32,7 @@ function ChecksTable({ checks, one }: { checks: Check[]; one: string }) {
           <tbody>
             {checks.slice(0, shown).map((check) => (
               <tr key={check.id}>
-                <td className="text-nowrap">{timeWords(check.slot)}<div className="small quiet">{stateWords(check.origin)}</div></td>
+                <td className="text-nowrap">{timeWords(check.slot)}<div className="small quiet">{check.event ?? stateWords(check.origin)}</div></td>
                 <td><CheckTag state={check.state} />{check.reason && <div className="small">{check.reason}</div>}<Moves check={check} />{check.notJudgedGroups.length > 0 && <div className="small">Not judged: {notJudgedWords(check)}</div>}</td>
                 <td className="num">{check.rowsRead === null ? '' : numberWords(check.rowsRead)}</td>
                 <td className="num">{check.exceptions === null ? '' : numberWords(check.exceptions)}</td>
@@ -58,7 +58,7 @@ function Moves({ check }: { check: Check }) {
   if (check.state === 'RUNNING') {
     return (
       <div className="small">
-        {check.retryAt ? `Tried again at ${timeWords(check.retryAt)}. ` : check.rowsSoFar !== null && `${plural(check.rowsSoFar, 'row')} so far. `}
+        {check.retryAt ? `${check.waitingFor ? 'Asks' : 'Tried'} again at ${timeWords(check.retryAt)}. ` : check.rowsSoFar !== null && `${plural(check.rowsSoFar, 'row')} so far. `}
         <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('stop')}>Stop</Button>{failed}
       </div>
     )

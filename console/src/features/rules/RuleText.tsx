@@ -25,7 +25,7 @@ export function RuleText({ page }: { page: RulePage }) {
         <Fact name="One finding for each">{text.key.join(', ') || (text.grouped ? 'whole result' : 'row')}</Fact>
         {text.hold && <Fact name="Opens once it lasted">{text.hold}</Fact>}
         {text.misses && <Fact name="Clears once missed for">{text.misses}</Fact>}
-        <Fact name="Schedule">{text.recur.length === 0 ? 'on demand only' : <code>{text.recur.join('; ')}</code>}</Fact>
+        <Fact name="Schedule">{text.schedule}</Fact>
         {nextDates.length > 0 && <Fact name="Next dates">{nextDates.slice(0, 3).map(timeWords).join(' · ')}</Fact>}
       </dl>
       <h2 className="mt-3">Query: {text.queryTitle}</h2>

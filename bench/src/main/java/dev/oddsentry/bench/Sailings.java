@@ -93,6 +93,8 @@ final class Sailings {
                 Long.MAX_VALUE,
                 Duration.ofMinutes(5),
                 source.mostConnections(),
+                source.closedHours(),
+                source.spread(),
                 source.updatedAt());
     }
 

@@ -11,6 +11,7 @@ import dev.oddsentry.cli.commands.CheckCommand;
 import dev.oddsentry.cli.commands.ChecksCommand;
 import dev.oddsentry.cli.commands.DatesCommand;
 import dev.oddsentry.cli.commands.DiscardCommand;
+import dev.oddsentry.cli.commands.EventCommand;
 import dev.oddsentry.cli.commands.ExplainCommand;
 import dev.oddsentry.cli.commands.ExportCommand;
 import dev.oddsentry.cli.commands.FeedCommand;
@@ -81,6 +82,7 @@ import picocli.CommandLine.Command;
             CalendarsCommand.class,
             ImportCalendarCommand.class,
             FeedCommand.class,
+            EventCommand.class,
             ThresholdsCommand.class,
             SetThresholdCommand.class,
             ImportThresholdCommand.class,

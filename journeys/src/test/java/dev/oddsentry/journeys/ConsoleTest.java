@@ -191,9 +191,9 @@ class ConsoleTest {
         if (path.startsWith("/thresholds/")) press("Edit or plan values");
         if (path.endsWith("/edit")) {
             press("Preview");
-            press("Run");
             assertThat(page.getByText("A check now would report").or(page.getByText("a check now would report")))
                     .isVisible();
+            press("Run");
             assertThat(page.getByText("cannot be told apart")
                             .or(page.getByText("no past slots"))
                             .first())

@@ -34,6 +34,7 @@ public final class GenerateRecords {
             Map.entry("rule\\.state", "dev.oddsentry.service.rules.RuleState"),
             Map.entry("rule_check\\.state", "dev.oddsentry.service.checks.CheckState"),
             Map.entry("rule_check\\.origin", "dev.oddsentry.service.checks.CheckOrigin"),
+            Map.entry("rule_check\\.waiting_for", "dev.oddsentry.service.checks.WaitingFor"),
             Map.entry("(finding|reported)\\.state|report\\.before_state", "dev.oddsentry.core.memory.State"),
             Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
             Map.entry("rule\\.on_next_check", "dev.oddsentry.core.memory.Transition"),
@@ -89,7 +90,11 @@ public final class GenerateRecords {
                                 .withExcludes("flyway_schema_history|scheduled_tasks|spring_session.*")
                                 .withForcedTypes(Stream.concat(forced.stream(), List.of(instants).stream())
                                         .toList()))
-                        .withGenerate(new Generate().withRecords(true).withGlobalObjectReferences(true))
+                        .withGenerate(new Generate()
+                                .withImplicitJoinPathsToMany(false)
+                                .withImplicitJoinPathsManyToMany(false)
+                                .withRecords(true)
+                                .withGlobalObjectReferences(true))
                         .withTarget(
                                 new Target().withDirectory(target.toString()).withPackageName(packageName)));
     }

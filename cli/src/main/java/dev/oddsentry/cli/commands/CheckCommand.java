@@ -14,7 +14,7 @@ import tools.jackson.databind.JsonNode;
         name = "check",
         mixinStandardHelpOptions = true,
         description = "Checks a rule now and waits for the outcome. What is new is mailed.",
-        footer = {"", "Example: odd check late-sailings", "Exit status 1 if the check failed."})
+        footer = {"", "Example: odd check late-sailings", "Exit status 1 if the check failed, or waits."})
 public final class CheckCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
@@ -36,7 +36,7 @@ public final class CheckCommand extends ServiceCommand {
         // A key of our own, so that a repeat after a lost answer asks for the same check.
         String key = requestKey == null ? UUID.randomUUID().toString() : requestKey;
         JsonNode check = api.post(rule.path("/checks"), null, Map.of("Idempotency-Key", key));
-        while (check.path("state").asString("").equals("RUNNING"))
+        while (check.path("state").asString("").equals("RUNNING") && check.path("waitingFor").isNull())
             check = api.post(rule.path("/checks"), null, Map.of("Idempotency-Key", key));
         if (json) OutputOptions.printJson(out(), check);
         else out().println(rule.name() + " " + Words.outcome(check));

@@ -32,7 +32,7 @@ public final class ChecksCommand extends ServiceCommand {
         for (JsonNode check : checks) {
             table.add(
                     Words.time(check.path("slot")),
-                    Words.state(check.path("origin")),
+                    check.path("event").asString(Words.state(check.path("origin"))),
                     Words.state(check.path("state")),
                     check.path("rowsRead").asString(""),
                     check.path("exceptions").asString(""),

@@ -55,6 +55,20 @@ public final class SaveSourceCommand extends ServiceCommand {
     @Nullable
     Integer mostConnections;
 
+    @Option(
+            names = "--closed",
+            paramLabel = "HOURS",
+            description = "Hours in which checks wait, such as \"22:00-04:30 Europe/Oslo\"; left out: always open.")
+    @Nullable
+    String closed;
+
+    @Option(
+            names = "--spread",
+            paramLabel = "SECONDS",
+            description = "Checks begin up to so long after their slots, each rule always as long (0).")
+    @Nullable
+    Integer spreadSeconds;
+
     @Option(names = "--json", description = "The source as JSON, without its password.")
     boolean json;
 
@@ -67,6 +81,8 @@ public final class SaveSourceCommand extends ServiceCommand {
         body.put("mostRows", mostRows);
         body.put("timeLimitSeconds", timeLimitSeconds);
         body.put("mostConnections", mostConnections);
+        body.put("closed", closed);
+        body.put("spreadSeconds", spreadSeconds);
         Api api = api();
         JsonNode saved = api.put("/api/sources/" + Api.part(name), body);
         JsonNode tried = api.post("/api/sources/" + Api.part(name) + "/test", null);

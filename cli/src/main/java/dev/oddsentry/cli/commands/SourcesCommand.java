@@ -27,7 +27,7 @@ public final class SourcesCommand extends ServiceCommand {
     }
 
     private static Listing table(JsonNode sources) {
-        var table = new Listing("Source", "Address", "User", "Most rows", "Time limit s", "Connections");
+        var table = new Listing("Source", "Address", "User", "Most rows", "Time limit s", "Connections", "Closed");
         for (JsonNode source : sources) {
             table.add(
                     source.path("name").asString(""),
@@ -35,7 +35,8 @@ public final class SourcesCommand extends ServiceCommand {
                     source.path("username").asString(""),
                     source.path("mostRows").asString(""),
                     source.path("timeLimitSeconds").asString(""),
-                    source.path("mostConnections").asString(""));
+                    source.path("mostConnections").asString(""),
+                    source.path("closed").asString(""));
         }
         return table;
     }

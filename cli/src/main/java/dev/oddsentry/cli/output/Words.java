@@ -127,7 +127,10 @@ public final class Words {
             case "QUIET" -> "quiet: " + rows + ", nothing new to report.";
             case "FIRED" -> "fired: " + rows + ", " + check.path("news") + " reported.";
             case "NOT_JUDGED" -> "not judged: " + read + ". Nobody can tell about " + notJudged(check) + ".";
-            case "RUNNING" -> "still running.";
+            case "RUNNING" ->
+                check.path("waitingFor").isString()
+                        ? "waits: " + check.path("reason").asString("") + " Asks again " + time(check.path("retryAt")) + "."
+                        : "still running.";
             default -> state(check.path("state")) + ": " + check.path("reason").asString("no reason kept");
         };
     }

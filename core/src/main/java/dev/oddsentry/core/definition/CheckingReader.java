@@ -30,7 +30,7 @@ final class CheckingReader {
         throw refused("\"" + text + "\" is no number of retries from 0 to " + MOST_RETRIES);
     }
 
-    private static Duration time(String text) {
+    static Duration time(String text) {
         try {
             if (Patience.parse(text) instanceof Patience.Elapsed elapsed)
                 return elapsed.time().exact();

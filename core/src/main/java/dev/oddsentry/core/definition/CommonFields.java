@@ -17,13 +17,16 @@ record CommonFields(@Nullable String id, String name, String title) {
                 .orElse(null);
         String name = top.requiredText("name", "late-sailings");
         if (!name.isEmpty()) {
-            top.parsed(
-                    "name",
-                    checked(
-                            CommonFields::isName,
-                            "a name has small letters, digits, hyphens and underscores, such as late-sailings"));
+            top.parsed("name", CommonFields::checkName);
         }
         return new CommonFields(id, name, top.text("title").orElse(name));
+    }
+
+    static String checkName(String text) {
+        return checked(
+                        CommonFields::isName,
+                        "a name has small letters, digits, hyphens and underscores, such as late-sailings")
+                .apply(text);
     }
 
     private static UnaryOperator<String> checked(Predicate<String> fits, String right) {

@@ -54,7 +54,7 @@ final class DefinitionTrees {
         tree.put("exceptions", rule.exceptions());
         tree.put("severity", rule.severity().stream().map(DefinitionTrees::of).toList());
         tree.put("fire when", rule.fireWhen());
-        tree.put("memory", of(rule.memory())).put("schedule", of(rule.schedule()));
+        tree.put("memory", of(rule.memory())).put("schedule", of(rule.schedule(), rule.occasions()));
         tree.put("checking", of(rule.checking()));
         var delivery = new Tree()
                 .put("to", rule.delivery().to())
@@ -163,7 +163,8 @@ final class DefinitionTrees {
         return Patience.text(Span.between(time));
     }
 
-    private static Map<String, Object> of(RuleDefinition.ScheduleDefinition schedule) {
+    private static Map<String, Object> of(
+            RuleDefinition.ScheduleDefinition schedule, RuleDefinition.OccasionsDefinition occasions) {
         return new Tree()
                 .put("start", text(schedule.start()))
                 .put("recur", schedule.recur())
@@ -182,6 +183,28 @@ final class DefinitionTrees {
                 .put(
                         "missed",
                         schedule.missed() == null ? null : schedule.missed().code())
+                .put("events", occasions.events())
+                .put(
+                        "after",
+                        occasions.after().stream().map(DefinitionTrees::of).toList())
+                .put("ready when", occasions.ready() == null ? null : of(occasions.ready()))
+                .fields;
+    }
+
+    private static Object of(RuleDefinition.After after) {
+        if (after.on().equals(RuleDefinition.After.USUAL)) return after.rule();
+        var on = after.on().stream()
+                .sorted()
+                .map(outcome -> outcome.name().toLowerCase(Locale.ROOT))
+                .toList();
+        return new Tree().put("rule", after.rule()).put("on", on).fields;
+    }
+
+    private static Map<String, Object> of(RuleDefinition.ReadyWhen ready) {
+        return new Tree()
+                .put("query", ready.query())
+                .put("ask every", text(ready.askEvery()))
+                .put("until", text(ready.until()))
                 .fields;
     }
 

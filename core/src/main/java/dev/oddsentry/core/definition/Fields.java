@@ -158,6 +158,23 @@ final class Fields {
         return List.copyOf(names.keySet());
     }
 
+    /** The items of a list, each with fields of its own; a bare text is the field {@code bare} of its item. */
+    List<Fields> fieldsOfItems(String name, String bare) {
+        var found = new ArrayList<Fields>();
+        for (var item : items(name)) {
+            String field = pathOf(name) + "[" + found.size() + "]";
+            var fields = new Fields(document, field, item instanceof MappingNode mapping ? mapping : null);
+            if (!(item instanceof MappingNode)) fields.put(bare, item);
+            found.add(fields);
+        }
+        return found;
+    }
+
+    private void put(String name, Node value) {
+        byName.put(name, value);
+        names.put(name, value);
+    }
+
     Optional<String> scalar(String field, Node found) {
         if (found instanceof ScalarNode scalar) {
             document.place(field, scalar);

@@ -36,6 +36,7 @@ import org.jspecify.annotations.Nullable;
  * @param groups how rows are put together before they are judged; null where each row is judged
  * @param exceptions the condition over a row or a group; null where every one is an exception
  * @param severity bands, the first that holds counts
+ * @param occasions what starts a check besides the schedule, and what it waits for
  * @param checking how a check of it runs
  * @param fireWhen the condition over the whole check; null for the mode's own
  */
@@ -53,6 +54,7 @@ public record RuleDefinition(
         @Nullable String fireWhen,
         MemoryDefinition memory,
         ScheduleDefinition schedule,
+        OccasionsDefinition occasions,
         CheckingDefinition checking,
         DeliveryDefinition delivery)
         implements Definition {
@@ -200,6 +202,47 @@ public record RuleDefinition(
     }
 
     /**
+     * What starts a check besides the schedule, and what any check waits for.
+     *
+     * @param events names of outside events; each arrival starts a check
+     * @param after rules whose checks start one of this rule, for the same slot
+     * @param ready null where a check waits for nothing
+     */
+    public record OccasionsDefinition(
+            List<String> events,
+            List<After> after,
+            @Nullable ReadyWhen ready) {
+        public static final OccasionsDefinition NONE = new OccasionsDefinition(List.of(), List.of(), null);
+
+        public boolean startsChecks() {
+            return !events.isEmpty() || !after.isEmpty();
+        }
+    }
+
+    /** @param on which of that rule's outcomes */
+    public record After(String rule, Set<Outcome> on) {
+        public static final Set<Outcome> USUAL = Set.of(Outcome.FIRED, Outcome.QUIET);
+    }
+
+    /** How a check ended, for a rule that follows it. One that was not judged, kept back or stopped starts nothing. */
+    public enum Outcome {
+        FIRED,
+        QUIET,
+        FAILED,
+        /** The result had no row at all, whatever else the check was. */
+        BLANK
+    }
+
+    /**
+     * @param query a check may run once it returns a row
+     * @param until how long after its slot a check that is not ready has failed
+     */
+    public record ReadyWhen(String query, Duration askEvery, Duration until) {
+        public static final Duration USUAL_ASKING = Duration.ofMinutes(5);
+        public static final Duration USUAL_UNTIL = Duration.ofHours(2);
+    }
+
+    /**
      * @param columns those shown, in order; empty for all
      * @param attachCsv whether all open findings are attached
      */
@@ -212,6 +255,15 @@ public record RuleDefinition(
 
     @Override
     public RuleDefinition withId(String newId) {
+        return with(newId, parameters);
+    }
+
+    /** The same rule, asked with these values in place of its own. */
+    public RuleDefinition withParameters(Map<String, String> others) {
+        return with(id, others);
+    }
+
+    private RuleDefinition with(@Nullable String newId, Map<String, String> newParameters) {
         return new RuleDefinition(
                 newId,
                 name,
@@ -219,13 +271,14 @@ public record RuleDefinition(
                 owner,
                 query,
                 zone,
-                parameters,
+                newParameters,
                 groups,
                 exceptions,
                 severity,
                 fireWhen,
                 memory,
                 schedule,
+                occasions,
                 checking,
                 delivery);
     }
@@ -233,6 +286,11 @@ public record RuleDefinition(
     /** The columns of the identity: those of the group where rows are grouped, else the memory's key. */
     public List<String> key() {
         return groups == null ? memory.key() : groups.per();
+    }
+
+    /** Checks on the schedule count for holds, misses and history; those of other occasions only where it has no schedule. */
+    public boolean isCountedByOccasions() {
+        return schedule.isOnDemandOnly() && occasions.startsChecks();
     }
 
     /** The names of the thresholds that its measures and conditions use. */

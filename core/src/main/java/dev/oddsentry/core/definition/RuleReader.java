@@ -3,16 +3,10 @@ package dev.oddsentry.core.definition;
 import dev.oddsentry.core.condition.FireWhen;
 import dev.oddsentry.core.definition.RuleDefinition.Band;
 import dev.oddsentry.core.definition.RuleDefinition.DeliveryDefinition;
-import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
-import dev.oddsentry.core.schedule.Missed;
-import dev.oddsentry.core.schedule.OnHoliday;
-import dev.oddsentry.core.schedule.Recurrence;
 import java.time.DateTimeException;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
@@ -29,6 +23,7 @@ final class RuleReader {
 
     static RuleDefinition read(Fields top, DocumentText document) {
         var common = CommonFields.read(top);
+        var schedule = ScheduleReader.read(top.fields("schedule"));
         var rule = new RuleDefinition(
                 common.id(),
                 common.name(),
@@ -42,7 +37,8 @@ final class RuleReader {
                 severity(top, document),
                 top.parsed("fire when", RuleReader::fireWhen).orElse(null),
                 MemoryReader.read(top.fields("memory"), top, document),
-                schedule(top.fields("schedule")),
+                schedule.times(),
+                schedule.occasions(),
                 CheckingReader.read(top.fields("checking")),
                 delivery(top.fields("delivery")));
         top.refuseOthers();
@@ -106,49 +102,6 @@ final class RuleReader {
     private static Severity severityOf(String text) {
         for (Severity severity : Severity.values()) if (severity.word().equals(text)) return severity;
         throw refused("\"" + text + "\" is none of notice, warning, critical");
-    }
-
-    private static ScheduleDefinition schedule(Fields fields) {
-        var start = fields.parsed("start", RuleReader::localTime);
-        var recur = fields.checkedTexts(
-                "recur", rule -> Recurrence.of(rule, start.orElse(LocalDateTime.of(2026, 1, 1, 0, 0)), ZoneOffset.UTC));
-        var workingDays = new ArrayList<Integer>();
-        fields.checkedTexts("working days", text -> workingDays.add(workingDay(text)));
-        if (!recur.isEmpty() || !workingDays.isEmpty()) fields.requiredText("start", "2026-01-01T05:40");
-        var also = new ArrayList<LocalDateTime>();
-        fields.checkedTexts("also", text -> also.add(localTime(text)));
-        var except = new ArrayList<LocalDateTime>();
-        var exceptDates = new ArrayList<LocalDate>();
-        fields.checkedTexts("except", text -> {
-            if (text.strip().length() == "2026-12-24".length()) exceptDates.add(CalendarReader.date(text));
-            else except.add(localTime(text));
-        });
-        var schedule = new ScheduleDefinition(
-                start.orElse(null),
-                recur,
-                List.copyOf(workingDays),
-                List.copyOf(also),
-                List.copyOf(except),
-                List.copyOf(exceptDates),
-                fields.parsed("until", RuleReader::localTime).orElse(null),
-                fields.text("calendar").orElse(null),
-                fields.choice("on holiday", OnHoliday.values()).orElse(null),
-                fields.choice("missed", Missed.values()).orElse(null));
-        fields.refuseOthers();
-        return schedule;
-    }
-
-    private static int workingDay(String text) {
-        if (text.strip().matches("-?([1-9]|1[0-9]|2[0-3])")) return Integer.parseInt(text.strip());
-        throw refused("\"" + text + "\" is no working day of a month; write 3 for the third, -1 for the last");
-    }
-
-    private static LocalDateTime localTime(String text) {
-        try {
-            return LocalDateTime.parse(text.strip().replace(' ', 'T'));
-        } catch (DateTimeException notOne) {
-            throw refused("\"" + text + "\" is no local date and time; write it like 2026-01-01T05:40");
-        }
     }
 
     private static DeliveryDefinition delivery(Fields fields) {

@@ -21,7 +21,7 @@ class RuleDocumentTest {
             zone: Europe/Oslo
             exceptions: delay_min > 15
             memory: { key: [sailing_id], watch: [delay_min], guard: 2 checks, remind every: 3 days, most cleared: 30 %, most opened: 500 }
-            schedule: { start: 2026-01-05T05:40, recur: FREQ=DAILY, working days: [3, -1], also: [2026-05-16T10:00], except: [2026-12-24, 2026-12-31T05:40], calendar: norway, on holiday: next working day, missed: each }
+            schedule: { start: 2026-01-05T05:40, recur: FREQ=DAILY, working days: [3, -1], also: [2026-05-16T10:00], except: [2026-12-24, 2026-12-31T05:40], calendar: norway, on holiday: next working day, missed: each, events: [timetable-loaded], after: [crew-hours, {rule: bunkering, on: [failed, blank]}], ready when: {query: sailings-loaded, ask every: 3 minutes, until: 1 hour} }
             checking: { time limit: 10 minutes, retries: 3, retry after: 2 minutes, when blank: fail }
             """;
 
@@ -64,7 +64,11 @@ class RuleDocumentTest {
                 "except: [tomorrow]",
                 "retries: 99",
                 "time limit: 3 checks",
-                "when blank: sometimes"
+                "when blank: sometimes",
+                "events: [Timetable loaded]",
+                "after: [{on: [fired]}]",
+                "on: [stopped]",
+                "ask every: often"
             })
     void whatMakesNoSenseIsRefused(String field) {
         String name = field.substring(0, field.indexOf(':'));

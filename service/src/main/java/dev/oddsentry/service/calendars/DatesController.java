@@ -1,10 +1,10 @@
 package dev.oddsentry.service.calendars;
 
 import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
+import dev.oddsentry.core.definition.ScheduleWords;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.schedule.OnHoliday;
 import dev.oddsentry.core.schedule.Recurrence;
-import dev.oddsentry.core.schedule.RecurrenceWords;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.rules.RuleNames;
 import dev.oddsentry.service.web.RefusedException;
@@ -61,7 +61,7 @@ class DatesController {
             @RequestParam(defaultValue = "10") @Min(1) @Max(MOST) int count,
             @RequestParam(required = false) @Nullable Instant after) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow().definition();
-        return dates(rule.schedule(), rule.zone(), after, count);
+        return dates(ScheduleWords.of(rule), rule.schedule(), rule.zone(), after, count);
     }
 
     /**
@@ -76,7 +76,8 @@ class DatesController {
             @RequestParam(defaultValue = "10") @Min(1) @Max(MOST) int count,
             @RequestParam(required = false) @Nullable Instant after) {
         ZoneId in = read("zone", zone, ZoneId::of, "one of the IANA names, such as Europe/Oslo");
-        return dates(schedule(asked, in), in, after, count);
+        var schedule = schedule(asked, in);
+        return dates(ScheduleWords.of(schedule), schedule, in, after, count);
     }
 
     private ScheduleDefinition schedule(MultiValueMap<String, String> asked, ZoneId zone) {
@@ -148,13 +149,13 @@ class DatesController {
         }
     }
 
-    private Dates dates(ScheduleDefinition schedule, ZoneId zone, @Nullable Instant after, int count) {
+    private Dates dates(String words, ScheduleDefinition schedule, ZoneId zone, @Nullable Instant after, int count) {
         var reckoned = schedules.of(schedule, zone);
         var found = reckoned.next(count, after == null ? clock.instant() : after);
         var warnings = new ArrayList<String>();
         schedules.runsOut(schedule, clock.instant().atZone(zone).toLocalDate()).ifPresent(warnings::add);
         return new Dates(
-                words(schedule),
+                words,
                 zone.getId(),
                 found.stream()
                         .map(slot -> new Date(
@@ -162,25 +163,5 @@ class DatesController {
                         .toList(),
                 found.size() < count,
                 warnings);
-    }
-
-    private static String words(ScheduleDefinition schedule) {
-        if (schedule.isOnDemandOnly()) return "on demand only";
-        var words = new ArrayList<String>();
-        LocalDateTime start = schedule.start() == null ? schedule.also().getFirst() : schedule.start();
-        schedule.recur().forEach(rule -> words.add(RecurrenceWords.of(rule, start)));
-        schedule.workingDays()
-                .forEach(number -> words.add("on working day " + number + " of each month at " + start.toLocalTime()));
-        schedule.also().forEach(local -> words.add("on " + local.toLocalDate() + " at " + local.toLocalTime()));
-        String all = String.join(", and ", words);
-        if (schedule.onHoliday() != null) {
-            all += switch (schedule.onHoliday()) {
-                case NEXT_WORKING_DAY -> ", moved to the next working day";
-                case PREVIOUS_WORKING_DAY -> ", moved to the previous working day";
-                case DROP -> ", on working days only";
-            };
-        }
-        int left = schedule.except().size() + schedule.exceptDates().size();
-        return left == 0 ? all : all + ", without " + left + (left == 1 ? " date" : " dates");
     }
 }

@@ -45,12 +45,14 @@ record Attempt(
         return rule.id();
     }
 
-    boolean isScheduled() {
-        return origin == CheckOrigin.SCHEDULED;
+    /** True where holds, misses and history count it: checks on the schedule, or those of other occasions of a rule that has none. */
+    boolean isCounted() {
+        return origin == CheckOrigin.SCHEDULED
+                || (origin != CheckOrigin.ON_DEMAND && rule.definition().isCountedByOccasions());
     }
 
     Patience.Tick tick() {
-        return new Patience.Tick(goodSlots, isScheduled(), slot);
+        return new Patience.Tick(goodSlots, isCounted(), slot);
     }
 
     RuleLabels labels() {

@@ -8,7 +8,9 @@ import dev.oddsentry.core.schedule.TimeLimit;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.sources.Source;
@@ -22,6 +24,7 @@ import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.core.type.TypeReference;
 
 /** First step: fixes the revisions and the memory that a check is reckoned with, in one short transaction. */
 @Component
@@ -61,6 +64,14 @@ class CheckBeginning {
         return words;
     }
 
+    /** The rule with the values that an event brought. */
+    private static Current<RuleDefinition> asked(Current<RuleDefinition> rule, RuleCheckRecord check) {
+        if (check.getGiven() == null) return rule;
+        var values = new LinkedHashMap<>(rule.definition().parameters());
+        values.putAll(Json.read(check.getGiven(), new TypeReference<Map<String, String>>() {}));
+        return new Current<>(rule.id(), rule.revision(), rule.definition().withParameters(values));
+    }
+
     /** @return empty if there is nothing to run: the slot was overtaken, or the rule is not active */
     @Transactional
     public Optional<Attempt> begin(UUID checkId, int number) {
@@ -74,7 +85,7 @@ class CheckBeginning {
             store.end(checkId, number, CheckState.STOPPED, "The rule is not active.");
             return Optional.empty();
         }
-        var rule = definitions.rule(check.getRuleId()).orElseThrow();
+        var rule = asked(definitions.rule(check.getRuleId()).orElseThrow(), check);
         var query = definitions.query(rule.definition().query()).orElseThrow();
         var source = sources.require(query.definition().source());
         var limit = limit(rule.definition(), check.getRuleId(), source);

@@ -5,21 +5,25 @@ import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.RuleDefinition.Outcome;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.MemoryWriter;
+import dev.oddsentry.service.occasions.Occasions;
 import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.trouble.Troubles;
 import java.time.Clock;
+import java.util.EnumSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
+import java.util.Set;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -39,6 +43,7 @@ class CheckCommit {
     private final ThresholdStore thresholds;
     private final SeriesStore series;
     private final Troubles troubles;
+    private final Occasions occasions;
 
     CheckCommit(
             DSLContext db,
@@ -49,7 +54,8 @@ class CheckCommit {
             Sources sources,
             ThresholdStore thresholds,
             SeriesStore series,
-            Troubles troubles) {
+            Troubles troubles,
+            Occasions occasions) {
         this.db = db;
         this.clock = clock;
         this.checks = checks;
@@ -59,6 +65,7 @@ class CheckCommit {
         this.thresholds = thresholds;
         this.series = series;
         this.troubles = troubles;
+        this.occasions = occasions;
     }
 
     /** @return false: stale, and nothing was written */
@@ -70,6 +77,7 @@ class CheckCommit {
         if (!end(attempt, reckoned, told)) return true;
         troubles.well(attempt.ruleId());
         tellOfBlank(attempt, reckoned);
+        occasions.follow(attempt.ruleId(), attempt.checkId(), attempt.slot(), outcomes(reckoned, told));
         var by = new MemoryWriter.Writing(attempt.ruleId(), attempt.checkId(), attempt.slot());
         memory.apply(by, reckoned.moves(), reckoned.columns(), reckoned.exceptions()::forEach);
         long audience = memory.audience(attempt.ruleId());
@@ -81,15 +89,24 @@ class CheckCommit {
             var message = outbox.queue(by, audience, told.message());
             memory.report(by, audience, message, tellings(told, ids));
         }
-        if (attempt.isScheduled()) keepMeasures(attempt, reckoned);
+        if (attempt.isCounted()) keepMeasures(attempt, reckoned);
         db.update(RULE)
                 .set(RULE.LAST_GOOD_SLOT, attempt.slot())
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
                 .set(RULE.ON_NEXT_CHECK, Transition.ORDINARY)
-                .set(RULE.GOOD_SLOTS, RULE.GOOD_SLOTS.plus(attempt.isScheduled() ? 1 : 0))
+                .set(RULE.GOOD_SLOTS, RULE.GOOD_SLOTS.plus(attempt.isCounted() ? 1 : 0))
                 .where(RULE.ID.eq(attempt.ruleId()))
                 .execute();
         return true;
+    }
+
+    /** Nobody follows a check of which a part was not judged as if it had been quiet. */
+    private static Set<Outcome> outcomes(Reckoned reckoned, Told told) {
+        var outcomes = EnumSet.noneOf(Outcome.class);
+        if (told.message() != null) outcomes.add(Outcome.FIRED);
+        else if (reckoned.judge().notJudged().isEmpty()) outcomes.add(Outcome.QUIET);
+        if (reckoned.reading().rows() == 0) outcomes.add(Outcome.BLANK);
+        return outcomes;
     }
 
     private void tellOfBlank(Attempt attempt, Reckoned reckoned) {
@@ -101,7 +118,7 @@ class CheckCommit {
                     "The result had no row at all.");
     }
 
-    /** Only scheduled checks add points, one a slot, so that a person who asks often does not bend the usual value. */
+    /** Only checks that count add points, one a slot, so that a person who asks often does not bend the usual value. */
     private void keepMeasures(Attempt attempt, Reckoned reckoned) {
         var rule = attempt.rule().definition();
         var points = reckoned.judge().points();

@@ -1,6 +1,11 @@
 package dev.oddsentry.service.checks;
 
+/** What began a check. */
 public enum CheckOrigin {
     SCHEDULED,
-    ON_DEMAND
+    ON_DEMAND,
+    /** An outside event arrived. */
+    EVENT,
+    /** A check of a rule that this one follows. */
+    CHAINED
 }

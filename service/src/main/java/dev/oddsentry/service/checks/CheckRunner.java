@@ -4,6 +4,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.checks.Failing.Failure;
+import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.queries.QueryFailureException;
 import dev.oddsentry.service.queries.QueryFailureException.Blame;
 import dev.oddsentry.service.queries.RunningQuery;
@@ -28,6 +29,7 @@ public class CheckRunner {
 
     private final CheckStore store;
     private final CheckBeginning beginning;
+    private final Waiting waiting;
     private final Reckoning reckoning;
     private final Telling telling;
     private final CheckCommit commit;
@@ -38,6 +40,7 @@ public class CheckRunner {
     CheckRunner(
             CheckStore store,
             CheckBeginning beginning,
+            Waiting waiting,
             Reckoning reckoning,
             Telling telling,
             CheckCommit commit,
@@ -46,6 +49,7 @@ public class CheckRunner {
             CheckMetrics metrics) {
         this.store = store;
         this.beginning = beginning;
+        this.waiting = waiting;
         this.reckoning = reckoning;
         this.telling = telling;
         this.commit = commit;
@@ -56,11 +60,10 @@ public class CheckRunner {
 
     /** @return false: another check of this rule is running; ask again */
     public boolean runScheduled(UUID ruleId, Instant slot, int standsFor) {
-        var leftBehind = store.running(ruleId).filter(check -> check.getOrigin() == CheckOrigin.SCHEDULED);
-        if (leftBehind.isPresent() && leftBehind.get().getRetryAt() != null) {
-            var waiting = leftBehind.get();
-            failing.replaced(waiting.getId(), waiting.getAttempt(), String.valueOf(waiting.getReason()));
-        } else if (leftBehind.isPresent()) {
+        var leftBehind = store.running(ruleId);
+        if (leftBehind.isPresent() && isReplaceable(leftBehind.get())) {
+            failing.replaced(leftBehind.get());
+        } else if (leftBehind.isPresent() && leftBehind.get().getOrigin() == CheckOrigin.SCHEDULED) {
             // A rule's slots are one task's, so whoever began this one has died; its slot comes before any later one.
             run(leftBehind.get().getId());
             return false;
@@ -71,6 +74,11 @@ public class CheckRunner {
         metrics.began(slot);
         run(check.get().getId());
         return true;
+    }
+
+    /** One that waits gives way to a later slot, unless nobody else would ask what its event asks. */
+    private static boolean isReplaceable(RuleCheckRecord check) {
+        return check.getRetryAt() != null && check.getOrigin() != CheckOrigin.EVENT;
     }
 
     /** Keeps that slots were missed and are not made up for. */
@@ -112,6 +120,11 @@ public class CheckRunner {
             var begun = beginning.begin(checkId, number);
             if (begun.isEmpty()) return true;
             var attempt = begun.get();
+            var wait = waiting.before(attempt);
+            if (wait.isPresent()) {
+                failing.waitFor(attempt, wait.get());
+                return true;
+            }
             var query = new RunningQuery(attempt.timeLimit());
             var reckoned = running.watch(checkId, number, query, each -> reckoning.reckon(attempt, each));
             try (reckoned) {

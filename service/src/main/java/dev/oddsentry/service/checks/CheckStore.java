@@ -6,6 +6,7 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.schedule.TimeLimit;
 import dev.oddsentry.service.config.Node;
+import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
@@ -64,6 +65,18 @@ public class CheckStore {
                 == 1;
     }
 
+    /** The same for one that an occasion begins. */
+    boolean insert(NewCheck check, OccasionRecord occasion) {
+        if (!insert(check)) return false;
+        db.update(RULE_CHECK)
+                .set(RULE_CHECK.EVENT, occasion.getEvent())
+                .set(RULE_CHECK.GIVEN, occasion.getGiven())
+                .set(RULE_CHECK.PARENT_ID, occasion.getParentId())
+                .where(RULE_CHECK.ID.eq(check.id()))
+                .execute();
+        return true;
+    }
+
     /** How long the last good checks took. */
     List<Duration> lastGood(UUID ruleId) {
         return db.select(RULE_CHECK.TOOK_MS)
@@ -112,6 +125,24 @@ public class CheckStore {
                 == 1;
     }
 
+    /** The check waits, without having failed. @return false: this attempt is no longer the running one */
+    boolean waitUntil(UUID checkId, int attempt, Instant when, WaitingFor what, String reason) {
+        return db.update(RULE_CHECK)
+                        .set(RULE_CHECK.RETRY_AT, when)
+                        .set(RULE_CHECK.WAITING_FOR, what)
+                        .set(RULE_CHECK.REASON, reason)
+                        .where(
+                                RULE_CHECK.ID.eq(checkId),
+                                RULE_CHECK.STATE.eq(CheckState.RUNNING),
+                                RULE_CHECK.ATTEMPT.eq(attempt))
+                        .execute()
+                == 1;
+    }
+
+    boolean isWaiting(UUID checkId) {
+        return db.fetchExists(RULE_CHECK, RULE_CHECK.ID.eq(checkId).and(RULE_CHECK.RETRY_AT.isNotNull()));
+    }
+
     void timedOut(UUID checkId, int attempt) {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.TIMED_OUT, true)
@@ -158,6 +189,7 @@ public class CheckStore {
         return db.update(RULE_CHECK)
                 .set(RULE_CHECK.ATTEMPT, RULE_CHECK.ATTEMPT.plus(1))
                 .setNull(RULE_CHECK.RETRY_AT)
+                .setNull(RULE_CHECK.WAITING_FOR)
                 .setNull(RULE_CHECK.ROWS_SO_FAR)
                 .set(RULE_CHECK.NODE, node.name())
                 .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.RUNNING))
@@ -215,6 +247,11 @@ public class CheckStore {
         Instant now = db.select(DSL.field("clock_timestamp()", Instant.class))
                 .fetchSingle()
                 .value1();
+        return slotAfterLast(ruleId, now);
+    }
+
+    /** The later of {@code now} and a millisecond after the rule's last slot. */
+    Instant slotAfterLast(UUID ruleId, Instant now) {
         Instant last = db.select(DSL.max(RULE_CHECK.SLOT))
                 .from(RULE_CHECK)
                 .where(RULE_CHECK.RULE_ID.eq(ruleId))

@@ -41,7 +41,10 @@ public record CheckView(
         @Nullable Long opened,
         @Nullable Long cleared,
         Map<String, String> parameters,
-        Map<String, Map<String, @Nullable BigDecimal>> thresholds) {
+        Map<String, Map<String, @Nullable BigDecimal>> thresholds,
+        @Nullable WaitingFor waitingFor,
+        @Nullable String event,
+        @Nullable UUID parentId) {
 
     public static CheckView of(RuleCheckRecord row) {
         return new CheckView(
@@ -76,6 +79,9 @@ public record CheckView(
                 row.getOpened(),
                 row.getCleared(),
                 row.getParameters() == null ? Map.of() : Json.read(row.getParameters(), new TypeReference<>() {}),
-                row.getThresholds() == null ? Map.of() : Json.read(row.getThresholds(), new TypeReference<>() {}));
+                row.getThresholds() == null ? Map.of() : Json.read(row.getThresholds(), new TypeReference<>() {}),
+                row.getWaitingFor(),
+                row.getEvent(),
+                row.getParentId());
     }
 }

@@ -1,10 +1,14 @@
 package dev.oddsentry.service.checks;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
+import dev.oddsentry.core.definition.RuleDefinition.Outcome;
+import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.occasions.Occasions;
 import dev.oddsentry.service.trouble.Troubles;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.Set;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -15,13 +19,21 @@ class Failing {
     private final CheckStore store;
     private final DefinitionStore definitions;
     private final Troubles troubles;
+    private final Occasions occasions;
     private final SchedulerClient tasks;
     private final Clock clock;
 
-    Failing(CheckStore store, DefinitionStore definitions, Troubles troubles, SchedulerClient tasks, Clock clock) {
+    Failing(
+            CheckStore store,
+            DefinitionStore definitions,
+            Troubles troubles,
+            Occasions occasions,
+            SchedulerClient tasks,
+            Clock clock) {
         this.store = store;
         this.definitions = definitions;
         this.troubles = troubles;
+        this.occasions = occasions;
         this.tasks = tasks;
         this.clock = clock;
     }
@@ -38,7 +50,7 @@ class Failing {
         var check = store.find(checkId).orElseThrow();
         var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
         boolean again = failure.again()
-                && check.getOrigin() == CheckOrigin.SCHEDULED
+                && check.getOrigin() != CheckOrigin.ON_DEMAND
                 && check.getFailures() < rule.checking().retries();
         if (again) {
             Instant when = clock.instant().plus(rule.checking().retryAfter());
@@ -48,6 +60,7 @@ class Failing {
         }
         if (!store.end(checkId, number, CheckState.FAILED, failure.reason())) return;
         if (failure.timedOut()) store.timedOut(checkId, number);
+        occasions.follow(check.getRuleId(), checkId, check.getSlot(), Set.of(Outcome.FAILED));
         String cause = failure.ofSource() && check.getSourceName() != null
                 ? "source " + check.getSourceName()
                 : "rule " + rule.name();
@@ -64,9 +77,23 @@ class Failing {
         troubles.failed("kept back: " + rule.name(), attempt.ruleId(), "The check was kept back: " + reason + ".");
     }
 
-    /** A later slot takes the place of one that waits to be tried again. */
+    /** The check waits for something that has not failed. */
     @Transactional
-    public void replaced(UUID checkId, int attempt, String reason) {
+    public void waitFor(Attempt attempt, Waiting.Wait wait) {
+        if (store.waitUntil(attempt.checkId(), attempt.number(), wait.until(), wait.what(), wait.reason()))
+            tasks.schedule(OnDemand.task(attempt.checkId(), attempt.number()), wait.until());
+    }
+
+    /** A later slot takes the place of one that waits, to be tried again or for its source. */
+    @Transactional
+    public void replaced(RuleCheckRecord waiting) {
+        UUID checkId = waiting.getId();
+        int attempt = waiting.getAttempt();
+        String reason = String.valueOf(waiting.getReason());
+        if (waiting.getWaitingFor() == WaitingFor.SOURCE_OPEN) {
+            store.end(checkId, attempt, CheckState.OVERTAKEN, reason + " A later slot came meanwhile.");
+            return;
+        }
         if (store.end(checkId, attempt, CheckState.FAILED, reason + " A later slot came before it was tried again.")) {
             var check = store.find(checkId).orElseThrow();
             var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();

@@ -145,12 +145,13 @@ public class OnDemand {
             throw RefusedException.conflict("The check is not kept back any more.");
     }
 
-    /** Waits for the check to end, at most so long; then tells how it stands. */
+    /** Waits for the check to end or to wait for something itself, at most so long; then tells how it stands. */
     RuleCheckRecord await(UUID checkId, Duration atMost) {
         long until = System.nanoTime() + atMost.toNanos();
         while (true) {
             var check = store.find(checkId).orElseThrow();
-            if (check.getState() != CheckState.RUNNING || System.nanoTime() > until) return check;
+            boolean waits = check.getWaitingFor() != null;
+            if (check.getState() != CheckState.RUNNING || waits || System.nanoTime() > until) return check;
             try {
                 Thread.sleep(LOOK_AGAIN);
             } catch (InterruptedException e) {

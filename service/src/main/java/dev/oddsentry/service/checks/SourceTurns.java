@@ -2,8 +2,11 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
+import java.time.Duration;
 import java.util.Map;
+import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
@@ -27,16 +30,26 @@ public class SourceTurns {
         this.mostOfWorkers = Math.max(1, settings.work().atOnce() * 3 / 4);
     }
 
+    private Optional<Source> sourceOf(UUID ruleId) {
+        return definitions
+                .rule(ruleId)
+                .flatMap(rule -> definitions.query(rule.definition().query()))
+                .flatMap(query -> sources.find(query.definition().source()));
+    }
+
+    /** How long after its slots a rule's checks begin, so that those of one source do not all begin at once. */
+    public Duration delay(UUID ruleId) {
+        long spread = sourceOf(ruleId).map(source -> source.spread().toMillis()).orElse(0L);
+        return spread == 0 ? Duration.ZERO : Duration.ofMillis(Math.floorMod(ruleId.getLeastSignificantBits(), spread));
+    }
+
     /**
      * Runs {@code work} if the source of the rule has a turn free.
      *
      * @param otherwise what to answer if it has none
      */
     public <T> T take(UUID ruleId, Supplier<T> work, T otherwise) {
-        var source = definitions
-                .rule(ruleId)
-                .flatMap(rule -> definitions.query(rule.definition().query()))
-                .flatMap(query -> sources.find(query.definition().source()));
+        var source = sourceOf(ruleId);
         // Whatever is wrong with a rule that has lost its source is for its check to say.
         if (source.isEmpty()) return work.get();
         int most = Math.min(mostOfWorkers, source.get().mostConnections());

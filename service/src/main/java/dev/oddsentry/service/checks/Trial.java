@@ -145,6 +145,7 @@ class Trial {
                         new RuleDefinition.Brakes(null, null),
                         FirstCheck.REPORT),
                 RuleDefinition.ScheduleDefinition.ON_DEMAND_ONLY,
+                RuleDefinition.OccasionsDefinition.NONE,
                 RuleDefinition.CheckingDefinition.USUAL,
                 new RuleDefinition.DeliveryDefinition(List.of(), List.of(), false));
     }

@@ -125,6 +125,7 @@ class DefinitionChecks {
         if (rule.groups() != null && rule.groups().from() instanceof OfQuery(var name))
             problems.addAll(groupsProblems(rule, name, places));
         calendarProblem(rule, places).ifPresent(problems::add);
+        problems.addAll(occasionProblems(rule, places));
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         schedules
                 .runsOut(rule.schedule(), clock.instant().atZone(rule.zone()).toLocalDate())
@@ -141,6 +142,40 @@ class DefinitionChecks {
                 Problem.error("there is no calendar \"" + name + "\"", "", null)
                         .suggesting(Nearest.to(name, store.names(Definition.Kind.CALENDAR))
                                 .orElse(null))));
+    }
+
+    /** The rules it follows are there, and so is the query that says when it is ready. */
+    private List<Problem> occasionProblems(RuleDefinition rule, FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        var after = rule.occasions().after();
+        for (int i = 0; i < after.size(); i++) {
+            String name = after.get(i).rule();
+            if (store.rule(name).isPresent() || name.equals(rule.name())) continue;
+            problems.add(places.locate(
+                    "schedule.after[" + i + "].rule",
+                    Problem.error("there is no rule \"" + name + "\"", "", null)
+                            .suggesting(Nearest.to(name, store.names(Definition.Kind.RULE))
+                                    .orElse(null))));
+        }
+        var ready = rule.occasions().ready();
+        if (ready == null) return problems;
+        String field = "schedule.ready when.query";
+        var query = store.query(ready.query());
+        if (query.isEmpty()) problems.add(noQuery(ready.query(), field, places));
+        else problems.addAll(missingValues(rule, query.get().definition(), field, places));
+        return problems;
+    }
+
+    private static List<Problem> missingValues(
+            RuleDefinition rule, QueryDefinition query, String field, FieldPlaces places) {
+        return query.parameters().entrySet().stream()
+                .filter(declared -> declared.getValue().preset() == null
+                        && !rule.parameters().containsKey(declared.getKey()))
+                .map(declared -> places.locate(
+                        field,
+                        Problem.error(
+                                "the query " + query.name() + " needs a value for " + declared.getKey(), "", null)))
+                .toList();
     }
 
     /** The query that groups come from has the rule's group columns, and asks for no value that nobody gives. */
@@ -160,12 +195,7 @@ class DefinitionChecks {
                             "",
                             null)));
         }
-        query.get().definition().parameters().forEach((parameter, declared) -> {
-            if (declared.preset() == null && !rule.parameters().containsKey(parameter))
-                problems.add(places.locate(
-                        "groups from",
-                        Problem.error("the query " + name + " needs a value for " + parameter, "", null)));
-        });
+        problems.addAll(missingValues(rule, query.get().definition(), "groups from", places));
         return problems;
     }
 

@@ -10,6 +10,7 @@ import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.occasions.Occasions;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleStates;
 import java.util.List;
@@ -27,6 +28,7 @@ public class Saving {
     private final DefinitionStore store;
     private final DefinitionChecks checks;
     private final RuleStates ruleStates;
+    private final Occasions occasions;
     private final Audit audit;
     private final DSLContext db;
     private final TransactionTemplate transactions;
@@ -35,12 +37,14 @@ public class Saving {
             DefinitionStore store,
             DefinitionChecks checks,
             RuleStates ruleStates,
+            Occasions occasions,
             Audit audit,
             DSLContext db,
             TransactionTemplate transactions) {
         this.store = store;
         this.checks = checks;
         this.ruleStates = ruleStates;
+        this.occasions = occasions;
         this.audit = audit;
         this.db = db;
         this.transactions = transactions;
@@ -71,8 +75,10 @@ public class Saving {
             revision++;
             store.moveTo(before.get().id(), definition.name(), revision);
             keep(author, definition, revision, remark, checked);
-            if (definition instanceof RuleDefinition rule)
+            if (definition instanceof RuleDefinition rule) {
+                listen(before.get().id(), rule, document);
                 ruleStates.scheduleChanged(before.get().id(), rule);
+            }
             if (definition instanceof CalendarDefinition) replan(definition.name());
             var effect = effect(before.get().definition(), definition);
             owe(effect.transition(asKnown), definition);
@@ -115,8 +121,24 @@ public class Saving {
         Definition definition = document.definition().withId(id.toString());
         if (!store.insert(definition.kind(), id, definition.name())) throw taken(document);
         keep(author, definition, 1, remark, checked);
-        if (definition instanceof RuleDefinition) ruleStates.createDraft(id);
+        if (definition instanceof RuleDefinition rule) {
+            ruleStates.createDraft(id);
+            listen(id, rule, document);
+        }
         return saved(definition, 1, true, checked, EditClass.NO_EFFECT);
+    }
+
+    private void listen(UUID id, RuleDefinition rule, Document document) {
+        var follows = rule.occasions().after().stream()
+                .map(RuleDefinition.After::rule)
+                .toList();
+        var circle = occasions.circle(id, rule.name(), follows);
+        if (!circle.isEmpty()) {
+            String message = "the rules would begin one another in a circle: " + String.join(" follows ", circle);
+            throw new InvalidDefinitionException(
+                    List.of(document.places().locate("schedule.after[0].rule", Problem.error(message, "", null))));
+        }
+        occasions.listen(id, rule.occasions());
     }
 
     private static InvalidDefinitionException taken(Document document) {

@@ -8,6 +8,7 @@ import static org.jooq.impl.DSL.rowNumber;
 import static org.jooq.impl.DSL.select;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.ScheduleWords;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Patience;
@@ -91,7 +92,7 @@ class RuleViews {
             String mode,
             List<String> key,
             List<String> report,
-            List<String> recur) {}
+            String schedule) {}
 
     /** @param sentence the condition in plain English; null in the last band */
     record BandText(
@@ -145,7 +146,7 @@ class RuleViews {
                         .sorted()
                         .map(kind -> kind.code())
                         .toList(),
-                rule.schedule().recur());
+                ScheduleWords.of(rule));
     }
 
     private static @Nullable String words(Patience patience) {

@@ -4,6 +4,7 @@ import com.github.kagkarlsson.scheduler.Scheduler;
 import com.github.kagkarlsson.scheduler.SchedulerName;
 import dev.oddsentry.service.backtests.LongWork;
 import dev.oddsentry.service.checks.OnDemand;
+import dev.oddsentry.service.checks.OnOccasion;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.outbox.HandOver;
@@ -33,13 +34,15 @@ class DurableWork implements SmartLifecycle {
             Clock clock,
             SlotRun slots,
             OnDemand onDemand,
+            OnOccasion onOccasion,
             HandOver handOver,
             LongWork longWork,
             TroubleMail troubleMail) {
         var work = settings.work();
         var names = Thread.ofVirtual().name("work-", 0).factory();
         this.scheduler = Scheduler.create(
-                        database, List.of(slots.task(), onDemand.task(), handOver.task(), longWork.task()))
+                        database,
+                        List.of(slots.task(), onDemand.task(), onOccasion.task(), handOver.task(), longWork.task()))
                 .startTasks(List.of(troubleMail.task()))
                 .schedulerName(new SchedulerName.Fixed(node.name()))
                 .clock(clock::instant)

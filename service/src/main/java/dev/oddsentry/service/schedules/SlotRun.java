@@ -53,6 +53,8 @@ public class SlotRun {
     private CompletionHandler<Void> wake(UUID ruleId) {
         var slot = rules.nextSlot(ruleId);
         if (slot.isPresent() && !slot.get().isAfter(clock.instant())) {
+            Instant begins = slot.get().plus(turns.delay(ruleId));
+            if (begins.isAfter(clock.instant())) return wakeAgainAt(begins);
             boolean done = turns.take(ruleId, () -> run(ruleId, slot.get()), false);
             if (!done) return wakeAgainAt(clock.instant().plus(ASK_AGAIN));
         }

@@ -1,14 +1,18 @@
 package dev.oddsentry.service.sources;
 
+import dev.oddsentry.core.schedule.ClosedHours;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A named connection that queries read through; its password stays in the store.
  *
  * @param mostRows a result with more rows fails, it is never cut off
  * @param mostConnections queries that may run at once
+ * @param closedHours in which checks wait; null where it is always open
+ * @param spread how long after their slots checks may begin, each rule always as long
  */
 public record Source(
         UUID id,
@@ -18,4 +22,6 @@ public record Source(
         long mostRows,
         Duration timeLimit,
         int mostConnections,
+        @Nullable ClosedHours closedHours,
+        Duration spread,
         Instant updatedAt) {}

@@ -1,6 +1,8 @@
 package dev.oddsentry.service.sources;
 
+import dev.oddsentry.core.schedule.ClosedHours;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
@@ -35,7 +37,14 @@ class SourceController {
 
     /** A source as the API tells it: without its password. */
     record SourceView(
-            String name, String jdbcUrl, String username, long mostRows, long timeLimitSeconds, int mostConnections) {
+            String name,
+            String jdbcUrl,
+            String username,
+            long mostRows,
+            long timeLimitSeconds,
+            int mostConnections,
+            @Nullable String closed,
+            long spreadSeconds) {
         static SourceView of(Source source) {
             return new SourceView(
                     source.name(),
@@ -43,7 +52,9 @@ class SourceController {
                     source.username(),
                     source.mostRows(),
                     source.timeLimit().toSeconds(),
-                    source.mostConnections());
+                    source.mostConnections(),
+                    source.closedHours() == null ? null : source.closedHours().toString(),
+                    source.spread().toSeconds());
         }
     }
 
@@ -55,7 +66,9 @@ class SourceController {
             @Nullable String password,
             @Nullable @Min(1) Long mostRows,
             @Nullable @Min(1) @Max(86_400) Integer timeLimitSeconds,
-            @Nullable @Min(1) @Max(100) Integer mostConnections) {
+            @Nullable @Min(1) @Max(100) Integer mostConnections,
+            @Nullable String closed,
+            @Nullable @Min(0) @Max(3600) Integer spreadSeconds) {
         Sources.Settings settings() {
             return new Sources.Settings(
                     jdbcUrl,
@@ -63,7 +76,17 @@ class SourceController {
                     password,
                     mostRows == null ? 1_000_000 : mostRows,
                     Duration.ofSeconds(timeLimitSeconds == null ? 60 : timeLimitSeconds),
-                    mostConnections == null ? 4 : mostConnections);
+                    mostConnections == null ? 4 : mostConnections,
+                    closed == null || closed.isBlank() ? null : closedHours(closed),
+                    Duration.ofSeconds(spreadSeconds == null ? 0 : spreadSeconds));
+        }
+    }
+
+    private static ClosedHours closedHours(String text) {
+        try {
+            return ClosedHours.parse(text);
+        } catch (IllegalArgumentException refused) {
+            throw RefusedException.invalid("closed: " + refused.getMessage());
         }
     }
 

@@ -2,12 +2,14 @@ package dev.oddsentry.service.sources;
 
 import static dev.oddsentry.service.db.generated.Tables.SOURCE;
 
+import dev.oddsentry.core.schedule.ClosedHours;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.db.generated.tables.records.SourceRecord;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Duration;
+import java.time.ZoneId;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -38,7 +40,9 @@ public class Sources {
             @Nullable String password,
             long mostRows,
             Duration timeLimit,
-            int mostConnections) {}
+            int mostConnections,
+            @Nullable ClosedHours closedHours,
+            Duration spread) {}
 
     public List<Source> all() {
         return db.selectFrom(SOURCE).orderBy(SOURCE.NAME).fetch(Sources::source);
@@ -61,7 +65,14 @@ public class Sources {
                 row.getMostRows(),
                 Duration.ofMillis(row.getTimeLimitMs()),
                 row.getMostConnections(),
+                closedHours(row),
+                Duration.ofSeconds(row.getSpreadSeconds()),
                 row.getUpdatedAt());
+    }
+
+    private static @Nullable ClosedHours closedHours(SourceRecord row) {
+        if (row.getClosedFrom() == null) return null;
+        return new ClosedHours(row.getClosedFrom(), row.getClosedUntil(), ZoneId.of(row.getClosedZone()));
     }
 
     /** @throws RefusedException if it is new and has no password */
@@ -77,6 +88,11 @@ public class Sources {
         row.setMostRows(settings.mostRows());
         row.setTimeLimitMs((int) settings.timeLimit().toMillis());
         row.setMostConnections(settings.mostConnections());
+        var closed = settings.closedHours();
+        row.setClosedFrom(closed == null ? null : closed.from());
+        row.setClosedUntil(closed == null ? null : closed.until());
+        row.setClosedZone(closed == null ? null : closed.zone().getId());
+        row.setSpreadSeconds(Math.toIntExact(settings.spread().toSeconds()));
         row.setUpdatedAt(clock.instant());
         var changes = row.copy();
         changes.changed(SOURCE.ID, false);
