@@ -73,6 +73,7 @@ export type RulePage = {
     key: string[]
     report: string[]
     schedule: string
+    split: { by: string; to: Record<string, string[]>; from: string | null } | null
   }
   nextDates: Instant[]
 }

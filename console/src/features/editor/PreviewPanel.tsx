@@ -14,6 +14,11 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
       <p className="mt-2 mb-1">
         {plural(draft.rowsRead, 'row')} read in {numberWords(draft.tookMillis)} ms, <strong>{plural(draft.exceptions, 'exception')}</strong> <OpenCounts open={draft.bySeverity} />; a check now would report {numberWords(draft.wouldReport)}.
       </p>
+      {draft.hearers.some((hearer) => hearer.split !== null) && (
+        <ul className="small mb-1">
+          {draft.hearers.map((hearer) => <li key={hearer.split}>{plural(hearer.told, 'finding')} of {hearer.split || 'no value'} to {hearer.to.join(', ')}</li>)}
+        </ul>
+      )}
       {compared && <Against compared={compared} />}
       <dl className="facts">
         {draft.parts.map((part, index) => (

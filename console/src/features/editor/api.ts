@@ -38,6 +38,7 @@ export type Seen = {
   notJudged: number
   notJudgedGroups: NotJudged[]
   wouldReport: number
+  hearers: { split: string | null; to: string[]; told: number }[]
   columns: { name: string; label: string; type: string }[]
   rows: ShownRow[]
 }

@@ -10,7 +10,7 @@ const page = (more = {}): Page => ({
   text: {
     query: 'sailings-lately', queryTitle: 'Sailings that have left', source: 'ferry', sql: 'select 1', parameters: { since: 'today - 7 days' },
     per: [], grouped: false, fireWhen: null, fireSentence: null, hold: null, misses: null, thresholds: ['late_minutes'],
-    exceptions: 'delay_min > 15', sentence: 'late by more than 15 min', severity: [{ severity: 'WARNING', condition: null, sentence: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], schedule: 'every day at 05:40; when sailings-loaded is reported',
+    exceptions: 'delay_min > 15', sentence: 'late by more than 15 min', severity: [{ severity: 'WARNING', condition: null, sentence: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], schedule: 'every day at 05:40; when sailings-loaded is reported', split: { by: 'terminal', to: { Holm: ['holm@skerryline.example'] }, from: 'duty-managers' },
   },
   nextDates: [],
 })

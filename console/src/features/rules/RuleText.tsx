@@ -26,6 +26,7 @@ export function RuleText({ page }: { page: RulePage }) {
         {text.hold && <Fact name="Opens once it lasted">{text.hold}</Fact>}
         {text.misses && <Fact name="Clears once missed for">{text.misses}</Fact>}
         <Fact name="Schedule">{text.schedule}</Fact>
+        {text.split && <Fact name={`Split by ${text.split.by}`}>{[...Object.entries(text.split.to).map(([value, to]) => `${value} to ${to.join(', ')}`), ...(text.split.from ? [`whoever ${text.split.from} names`] : []), 'others to those above'].join('; ')}</Fact>}
         {nextDates.length > 0 && <Fact name="Next dates">{nextDates.slice(0, 3).map(timeWords).join(' · ')}</Fact>}
       </dl>
       <h2 className="mt-3">Query: {text.queryTitle}</h2>

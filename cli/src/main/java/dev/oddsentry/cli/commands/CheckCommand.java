@@ -36,7 +36,8 @@ public final class CheckCommand extends ServiceCommand {
         // A key of our own, so that a repeat after a lost answer asks for the same check.
         String key = requestKey == null ? UUID.randomUUID().toString() : requestKey;
         JsonNode check = api.post(rule.path("/checks"), null, Map.of("Idempotency-Key", key));
-        while (check.path("state").asString("").equals("RUNNING") && check.path("waitingFor").isNull())
+        while (check.path("state").asString("").equals("RUNNING")
+                && check.path("waitingFor").isNull())
             check = api.post(rule.path("/checks"), null, Map.of("Idempotency-Key", key));
         if (json) OutputOptions.printJson(out(), check);
         else out().println(rule.name() + " " + Words.outcome(check));

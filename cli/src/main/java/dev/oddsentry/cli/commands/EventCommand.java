@@ -52,11 +52,14 @@ public final class EventCommand extends ServiceCommand {
                 api().post("/api/events/" + Api.part(event), Map.of("values", values), Map.of("Idempotency-Key", key));
         if (json) OutputOptions.printJson(out(), heard);
         else {
-            var rules = heard.path("rules").valueStream().map(rule -> rule.asString("")).toList();
+            var rules = heard.path("rules")
+                    .valueStream()
+                    .map(rule -> rule.asString(""))
+                    .toList();
             out().println(
-                    rules.isEmpty()
-                            ? "No active rule listens to " + event + " just now."
-                            : event + " begins a check of " + Listing.joined(rules) + ".");
+                            rules.isEmpty()
+                                    ? "No active rule listens to " + event + " just now."
+                                    : event + " begins a check of " + Listing.joined(rules) + ".");
         }
         return 0;
     }

@@ -91,6 +91,12 @@ public final class PreviewCommand extends ServiceCommand {
         out.println(Words.count(seen.path("rowsRead"), "row") + " read in " + seen.path("tookMillis") + " ms; "
                 + Words.count(seen.path("exceptions"), "exception") + " (" + Words.severities(seen.path("bySeverity"))
                 + "); a check now would report " + seen.path("wouldReport") + ".");
+        for (JsonNode hearer : seen.path("hearers")) {
+            if (hearer.path("split").isString())
+                out.println("  " + hearer.path("told") + " of "
+                        + hearer.path("split").asString("").replaceFirst("^$", "no value") + " to "
+                        + String.join(", ", Words.texts(hearer.path("to"))));
+        }
         Words.parts(seen).forEach(out::println);
         Words.advice(seen).forEach(out::println);
         if (seen.path("notJudged").asLong(0) > 0) {

@@ -129,7 +129,8 @@ public final class Words {
             case "NOT_JUDGED" -> "not judged: " + read + ". Nobody can tell about " + notJudged(check) + ".";
             case "RUNNING" ->
                 check.path("waitingFor").isString()
-                        ? "waits: " + check.path("reason").asString("") + " Asks again " + time(check.path("retryAt")) + "."
+                        ? "waits: " + check.path("reason").asString("") + " Asks again " + time(check.path("retryAt"))
+                                + "."
                         : "still running.";
             default -> state(check.path("state")) + ": " + check.path("reason").asString("no reason kept");
         };

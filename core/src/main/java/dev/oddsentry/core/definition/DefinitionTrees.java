@@ -56,10 +56,17 @@ final class DefinitionTrees {
         tree.put("fire when", rule.fireWhen());
         tree.put("memory", of(rule.memory())).put("schedule", of(rule.schedule(), rule.occasions()));
         tree.put("checking", of(rule.checking()));
-        var delivery = new Tree()
-                .put("to", rule.delivery().to())
-                .put("columns", rule.delivery().columns());
-        return tree.put("delivery", delivery.put("attach csv", rule.delivery().attachCsv()).fields).fields;
+        return tree.put("delivery", of(rule.delivery())).fields;
+    }
+
+    private static Map<String, Object> of(RuleDefinition.DeliveryDefinition delivery) {
+        var tree = new Tree().put("to", delivery.to());
+        var split = delivery.split();
+        if (split != null) {
+            var to = new LinkedHashMap<String, Object>(split.to());
+            tree.put("split by", split.by()).put("split to", to).put("split from", split.from());
+        }
+        return tree.put("columns", delivery.columns()).put("attach csv", delivery.attachCsv()).fields;
     }
 
     private static void putGroups(Tree tree, RuleDefinition.GroupsDefinition groups) {

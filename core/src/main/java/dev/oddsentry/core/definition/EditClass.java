@@ -2,6 +2,7 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.memory.Transition;
 import java.util.Objects;
+import org.jspecify.annotations.Nullable;
 
 /** What an edit of a rule, or of its query, does to the memory of the rule, mildest first. */
 public enum EditClass {
@@ -11,12 +12,15 @@ public enum EditClass {
     RE_BASE,
     /** Other conditions, bands, parameters or rows: other exceptions are found. */
     RE_JUDGE,
+    /** Split by another column, or no longer: those who hear together now have heard nothing yet, and take what is there as known. */
+    NEW_AUDIENCES,
     /** Other columns tell findings apart, so none is found again under its old name. */
     NEW_IDENTITY;
 
     public static EditClass of(RuleDefinition before, RuleDefinition after) {
         boolean identity = !before.key().equals(after.key()) || (before.groups() == null) != (after.groups() == null);
         if (identity) return NEW_IDENTITY;
+        if (!Objects.equals(splitBy(before), splitBy(after))) return NEW_AUDIENCES;
         boolean judged = !Objects.equals(before.exceptions(), after.exceptions())
                 || !before.severity().equals(after.severity())
                 || !Objects.equals(before.groups(), after.groups())
@@ -25,6 +29,10 @@ public enum EditClass {
                 || !before.zone().equals(after.zone());
         if (judged) return RE_JUDGE;
         return before.memory().watch().equals(after.memory().watch()) ? NO_EFFECT : RE_BASE;
+    }
+
+    private static @Nullable String splitBy(RuleDefinition rule) {
+        return rule.delivery().split() == null ? null : rule.delivery().split().by();
     }
 
     /** Of a query that rules use: other rows, or none but other words for them. */
@@ -45,6 +53,7 @@ public enum EditClass {
             case NO_EFFECT -> Transition.ORDINARY;
             case RE_BASE -> Transition.RE_BASE;
             case RE_JUDGE -> asKnown ? Transition.TAKE_AS_KNOWN : Transition.RE_JUDGE;
+            case NEW_AUDIENCES -> Transition.TAKE_AS_KNOWN;
             case NEW_IDENTITY -> asKnown ? Transition.START_ANEW_AS_KNOWN : Transition.START_ANEW;
         };
     }

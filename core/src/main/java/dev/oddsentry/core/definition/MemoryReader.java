@@ -19,10 +19,9 @@ import java.util.regex.Pattern;
 final class MemoryReader {
     private static final Set<NewsKind> REPORTED_BY_DEFAULT =
             EnumSet.of(NewsKind.NEW, NewsKind.RETURNED, NewsKind.WORSENED);
-    /** Reminders are asked for by how often, and nothing moves away before there are several audiences. */
-    private static final NewsKind[] REPORTABLE = EnumSet.complementOf(
-                    EnumSet.of(NewsKind.REMINDER, NewsKind.MOVED_AWAY))
-            .toArray(NewsKind[]::new);
+    /** Reminders are asked for by how often. */
+    private static final NewsKind[] REPORTABLE =
+            EnumSet.complementOf(EnumSet.of(NewsKind.REMINDER)).toArray(NewsKind[]::new);
 
     private static final int ALL = 100;
 

@@ -243,10 +243,29 @@ public record RuleDefinition(
     }
 
     /**
+     * @param to where it is split: for the rows whose value nobody is named for
      * @param columns those shown, in order; empty for all
      * @param attachCsv whether all open findings are attached
+     * @param split null where one audience hears everything
      */
-    public record DeliveryDefinition(List<String> to, List<String> columns, boolean attachCsv) {}
+    public record DeliveryDefinition(
+            List<String> to,
+            List<String> columns,
+            boolean attachCsv,
+            @Nullable Split split) {}
+
+    /**
+     * Each value of a column has an audience of its own, which hears of its findings alone.
+     *
+     * @param to addresses by value, as text
+     * @param from a query with the split's column and one called {@code address}, for values that {@code to} does not name; null for none
+     */
+    public record Split(
+            String by,
+            Map<String, List<String>> to,
+            @Nullable String from) {
+        public static final String ADDRESS = "address";
+    }
 
     @Override
     public Kind kind() {

@@ -3,6 +3,7 @@ package dev.oddsentry.core.definition;
 import dev.oddsentry.core.condition.FireWhen;
 import dev.oddsentry.core.definition.RuleDefinition.Band;
 import dev.oddsentry.core.definition.RuleDefinition.DeliveryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition.Split;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
@@ -13,6 +14,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 
 /** Reads a rule's document. Conditions are checked for their grammar here, against columns when the rule is saved. */
@@ -106,19 +108,23 @@ final class RuleReader {
 
     private static DeliveryDefinition delivery(Fields fields) {
         var delivery = new DeliveryDefinition(
-                fields.checkedTexts("to", RuleReader::checkAddress),
+                fields.checkedTexts("to", MailAddress::check),
                 fields.texts("columns"),
-                fields.truth("attach csv").orElse(true));
+                fields.truth("attach csv").orElse(true),
+                split(fields));
         fields.refuseOthers();
         return delivery;
     }
 
-    /** Shape only; whether it exists is for the mail server to say. Line breaks and lists never get through. */
-    private static void checkAddress(String address) {
-        if (address.length() > 254
-                || !address.matches("[^\\s@,;<>\"()\\\\]{1,64}@[^\\s@,;<>\"()\\\\]+\\.?[^\\s@,;<>\"()\\\\]+")) {
-            throw refused("\"" + address + "\" is no mail address; write one like ines.holm@skerryline.example");
-        }
+    private static @Nullable Split split(Fields fields) {
+        String by = fields.text("split by").orElse(null);
+        var from = fields.parsed("split from", CommonFields::checkName).orElse(null);
+        var named = fields.fields("split to");
+        var to = new LinkedHashMap<String, List<String>>();
+        for (String value : named.freeNames()) to.put(value, named.checkedTexts(value, MailAddress::check));
+        if (by != null) return new Split(by, to, from);
+        if (from != null || !to.isEmpty()) fields.requiredText("split by", "terminal");
+        return null;
     }
 
     private static InvalidDefinitionException refused(String message) {

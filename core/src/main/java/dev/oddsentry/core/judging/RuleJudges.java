@@ -80,8 +80,16 @@ public final class RuleJudges {
         int[] key = reader.columns("memory.key", rule.memory().key(), columns);
         int[] watched = reader.columns("memory.watch", rule.memory().watch(), columns);
         reader.columns("delivery.columns", rule.delivery().columns(), columns);
+        var split = rule.delivery().split();
+        int[] splitBy = reader.columns("delivery.split by", split == null ? List.of() : List.of(split.by()), columns);
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
-        int[] watch = watched.length > 0 ? watched : columnsRead(exceptions, bands);
+        // With another value of the split's column a finding is another audience's, so that column is watched in any
+        // case.
+        int[] watch = IntStream.concat(
+                        IntStream.of(watched.length > 0 ? watched : columnsRead(exceptions, bands)),
+                        IntStream.of(splitBy))
+                .distinct()
+                .toArray();
         int[] identity = grouping == null ? key : IntStream.range(0, per.length).toArray();
         return new Checked(new RuleJudges(columns, grouping, per, exceptions, bands, identity, watch), problems);
     }

@@ -44,6 +44,10 @@ public record Telling(
      */
     public record Choice<T>(List<Told<T>> told, List<T> letPass, List<T> standing, List<Ended<T>> ended, int leftOut) {
 
+        public static <T> Choice<T> nothing() {
+            return new Choice<>(List.of(), List.of(), List.of(), List.of(), 0);
+        }
+
         /** Where the rule does not fire: what would be told stands, and nobody is reminded. */
         public Choice<T> notFired() {
             var waiting = new ArrayList<>(standing);

@@ -23,6 +23,7 @@ class RuleDocumentTest {
             memory: { key: [sailing_id], watch: [delay_min], guard: 2 checks, remind every: 3 days, most cleared: 30 %, most opened: 500 }
             schedule: { start: 2026-01-05T05:40, recur: FREQ=DAILY, working days: [3, -1], also: [2026-05-16T10:00], except: [2026-12-24, 2026-12-31T05:40], calendar: norway, on holiday: next working day, missed: each, events: [timetable-loaded], after: [crew-hours, {rule: bunkering, on: [failed, blank]}], ready when: {query: sailings-loaded, ask every: 3 minutes, until: 1 hour} }
             checking: { time limit: 10 minutes, retries: 3, retry after: 2 minutes, when blank: fail }
+            delivery: { to: [ines.holm@skerryline.example], split by: terminal, split to: { Holm: [holm@skerryline.example, siv.tangen@skerryline.example], Vik: vik@skerryline.example }, split from: terminal-mail }
             """;
 
     private static RuleDefinition read(String text) {
@@ -47,6 +48,8 @@ class RuleDocumentTest {
         "exceptions: delay_min > 15,   exceptions: delay_min > 20,      RE_JUDGE",
         "zone: Europe/Oslo,            zone: UTC,                       RE_JUDGE",
         "query: sailings-lately,       query: sailings,                 RE_JUDGE",
+        "split from: terminal-mail,    split from: others,              NO_EFFECT",
+        "split by: terminal,           split by: route,                 NEW_AUDIENCES",
         "key: [sailing_id],            key: [sailing],                  NEW_IDENTITY",
     })
     void anEditIsPutIntoOneClass(String before, String after, EditClass expected) {
@@ -68,7 +71,9 @@ class RuleDocumentTest {
                 "events: [Timetable loaded]",
                 "after: [{on: [fired]}]",
                 "on: [stopped]",
-                "ask every: often"
+                "ask every: often",
+                "split from: Terminal mail",
+                "Vik: nobody"
             })
     void whatMakesNoSenseIsRefused(String field) {
         String name = field.substring(0, field.indexOf(':'));

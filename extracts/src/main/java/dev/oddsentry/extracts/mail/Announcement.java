@@ -52,8 +52,7 @@ public record Announcement(
     static final int MOST_ROWS = 50;
 
     long openButNotTold() {
-        long openTold =
-                news.rows().stream().filter(row -> !Wording.isCleared(row)).count();
+        long openTold = news.rows().stream().filter(row -> !Wording.isOver(row)).count();
         return Math.max(0, open - openTold - leftOut);
     }
 }

@@ -44,6 +44,11 @@ final class Wording {
         return row.kinds().contains(NewsKind.CLEARED);
     }
 
+    /** Nothing that these readers have to see to any more. */
+    static boolean isOver(Extract.Row row) {
+        return isCleared(row) || row.kinds().contains(NewsKind.MOVED_AWAY);
+    }
+
     /** {@code 3 new, 1 worse; 2 of them critical}. */
     static String headline(Announcement said) {
         var rows = said.news().rows();
@@ -59,7 +64,7 @@ final class Wording {
                 : rows.stream().filter(row -> row.kinds().isEmpty()).count();
         if (stillOpen > 0) parts.add(stillOpen + " still open");
         long critical = rows.stream()
-                .filter(row -> row.severity() == Severity.CRITICAL && !isCleared(row))
+                .filter(row -> row.severity() == Severity.CRITICAL && !isOver(row))
                 .count();
         String criticalWords =
                 critical == 0 ? "" : critical == rows.size() ? "; critical" : "; " + critical + " of them critical";
@@ -76,12 +81,16 @@ final class Wording {
         var parts = new ArrayList<String>();
         for (var severity : List.of(Severity.CRITICAL, Severity.WARNING, Severity.NOTICE)) {
             long count = said.news().rows().stream()
-                    .filter(row -> row.severity() == severity && !isCleared(row))
+                    .filter(row -> row.severity() == severity && !isOver(row))
                     .count();
             if (count > 0) parts.add(count + " " + plural(severity, count));
         }
         long cleared = said.news().rows().stream().filter(Wording::isCleared).count();
         if (cleared > 0) parts.add(cleared + " cleared");
+        long away = said.news().rows().stream()
+                .filter(row -> isOver(row) && !isCleared(row))
+                .count();
+        if (away > 0) parts.add(away + " moved away");
         return String.join(", ", parts) + ": " + oneLine(said.title());
     }
 
@@ -134,7 +143,8 @@ final class Wording {
         return since
                 + (others == 0
                         ? ""
-                        : " " + others + " reported before " + (others == 1 ? "is" : "are") + " still open.")
+                        : " " + others + (said.since() == null ? " known" : " reported") + " before "
+                                + (others == 1 ? "is" : "are") + " still open.")
                 + (said.leftOut() == 0 ? "" : " " + said.leftOut() + " more left out, snoozed or accepted.");
     }
 

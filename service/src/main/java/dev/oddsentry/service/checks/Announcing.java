@@ -10,6 +10,7 @@ import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.outbox.NewMessage;
 import java.io.ByteArrayOutputStream;
@@ -34,30 +35,104 @@ class Announcing {
     private final MessageBuilder messages;
     private final Schedules schedules;
     private final Settings settings;
+    private final Addresses addresses;
 
-    Announcing(MemoryStore memory, MessageBuilder messages, Schedules schedules, Settings settings) {
+    Announcing(
+            MemoryStore memory, MessageBuilder messages, Schedules schedules, Settings settings, Addresses addresses) {
         this.memory = memory;
         this.messages = messages;
         this.schedules = schedules;
         this.settings = settings;
+        this.addresses = addresses;
     }
 
-    /** @param since the slot of the report before */
-    NewMessage message(Attempt attempt, Reckoned reckoned, Told all, @Nullable Instant since) {
-        var told = all.told();
+    /** One for each audience that has anything to hear; those for whom nobody is named hear by one together. */
+    List<Told.Outgoing> messages(Attempt attempt, Reckoned reckoned, Told told) {
+        var hearing =
+                told.parts().stream().filter(part -> !part.told().isEmpty()).toList();
+        var lastReports = memory.lastReports(attempt.ruleId());
+        var split = attempt.rule().definition().delivery().split();
+        if (split == null) {
+            var part = hearing.getFirst();
+            var letter = new Letter(
+                    hearing,
+                    attempt.rule().definition().delivery().to(),
+                    null,
+                    reckoned.open(),
+                    lastReports.get(part.audience()));
+            return List.of(new Told.Outgoing(message(attempt, reckoned, letter), hearing));
+        }
+        var addresses = this.addresses.of(attempt.rule().definition(), attempt.moment(), split);
+        var open = memory.open(attempt.ruleId());
+        var messages = new ArrayList<Told.Outgoing>();
+        var unassigned = new ArrayList<Told.Part>();
+        for (var part : hearing) {
+            String value = Objects.requireNonNullElse(part.audience().split(), "");
+            var to = addresses.getOrDefault(value, List.of());
+            if (to.isEmpty()) {
+                unassigned.add(part);
+                continue;
+            }
+            var letter = new Letter(List.of(part), to, value, open(open, part), lastReports.get(part.audience()));
+            messages.add(new Told.Outgoing(message(attempt, reckoned, letter), letter.parts()));
+        }
+        if (!unassigned.isEmpty()) {
+            long openOfAll =
+                    unassigned.stream().mapToLong(part -> open(open, part)).sum();
+            Instant since = unassigned.stream()
+                    .map(part -> lastReports.get(part.audience()))
+                    .filter(Objects::nonNull)
+                    .max(Comparator.naturalOrder())
+                    .orElse(null);
+            var letter = new Letter(
+                    unassigned, attempt.rule().definition().delivery().to(), "nobody named", openOfAll, since);
+            messages.add(new Told.Outgoing(message(attempt, reckoned, letter), unassigned));
+        }
+        return messages;
+    }
+
+    private static long open(Map<AudienceKey, Integer> before, Told.Part part) {
+        return before.getOrDefault(part.audience(), 0) + part.openedMore();
+    }
+
+    /**
+     * @param split whose part it is, in words; null for the whole
+     * @param open how many findings of these audiences are open
+     * @param since the slot of the report before
+     */
+    private record Letter(
+            List<Told.Part> parts,
+            List<String> to,
+            @Nullable String split,
+            long open,
+            @Nullable Instant since) {
+        List<Told.Item> told() {
+            return parts.stream().flatMap(part -> part.told().stream()).toList();
+        }
+
+        boolean has(AudienceKey audience) {
+            return parts.stream().anyMatch(part -> part.audience().equals(audience));
+        }
+
+        int leftOut() {
+            return parts.stream().mapToInt(Told.Part::leftOut).sum();
+        }
+    }
+
+    private NewMessage message(Attempt attempt, Reckoned reckoned, Letter letter) {
         var rule = attempt.rule().definition();
         var labels = attempt.labels();
         var rows = new ExtractRows(rule, labels, reckoned);
-        var news = new Extract(rule.zone(), rows.columns(), newsRows(told, reckoned, rows));
+        var news = new Extract(rule.zone(), rows.columns(), newsRows(letter, reckoned, rows));
         String attachment = rule.delivery().attachCsv() ? fileName(attempt) : null;
         var said = new Announcement(
-                rule.title(),
+                letter.split() == null ? rule.title() : rule.title() + ": " + letter.split(),
                 rule.owner(),
                 rule.zone(),
                 attempt.slot(),
                 news,
-                reckoned.open(),
-                all.leftOut(),
+                letter.open(),
+                letter.leftOut(),
                 (rule.groups() == null ? "for these rows: " : "") + labels.exceptions(rule.exceptions()),
                 NotCounted.of(reckoned, labels, rule.zone()),
                 new Announcement.Habit(
@@ -66,15 +141,16 @@ class Announcing {
                         rule.memory().remindEvery() == null
                                 ? null
                                 : Patience.text(rule.memory().remindEvery())),
-                since,
+                letter.since(),
                 schedules.of(rule).nextAfter(attempt.slot()).orElse(null),
                 attachment,
                 settings.baseUrl() + "/rules/" + rule.name());
-        byte[] csv = attachment == null ? null : csv(everythingOpen(news, told, reckoned, rows));
-        return messages.build(rule, said, csv);
+        byte[] csv = attachment == null ? null : csv(everythingOpen(news, letter, reckoned, rows));
+        return messages.build(letter.to(), rule, said, csv);
     }
 
-    private List<Extract.Row> newsRows(List<Told.Item> told, Reckoned reckoned, ExtractRows rows) {
+    private List<Extract.Row> newsRows(Letter letter, Reckoned reckoned, ExtractRows rows) {
+        var told = letter.told();
         var present = new HashMap<Digest, Sighting>();
         var toldKeys = new HashSet<Digest>();
         told.forEach(item -> toldKeys.add(item.subject().key()));
@@ -84,7 +160,8 @@ class Announcing {
                 .filter(Objects::nonNull)
                 .toList();
         var lastRows = memory.lastRows(ids);
-        var reportedRows = memory.reportedRows(ids);
+        var reportedRows = new HashMap<Long, Map<String, @Nullable Object>>();
+        letter.parts().forEach(part -> reportedRows.putAll(memory.reportedRows(part.audience(), ids)));
         var news = new ArrayList<Extract.Row>();
         for (var item : told) {
             Sighting sighting = present.get(item.subject().key());
@@ -101,13 +178,14 @@ class Announcing {
     }
 
     /** The news first, then what was told before and is still there. */
-    private static Extract everythingOpen(Extract news, List<Told.Item> told, Reckoned reckoned, ExtractRows rows) {
+    private static Extract everythingOpen(Extract news, Letter letter, Reckoned reckoned, ExtractRows rows) {
         Set<Digest> toldKeys = new HashSet<>();
-        told.forEach(item -> toldKeys.add(item.subject().key()));
+        letter.told().forEach(item -> toldKeys.add(item.subject().key()));
         var all = new ArrayList<>(news.rows());
         var standing = new ArrayList<Extract.Row>();
         reckoned.exceptions().forEach(sighting -> {
-            if (!reckoned.pending().contains(sighting.key()) && !toldKeys.contains(sighting.key()))
+            boolean open = !reckoned.pending().contains(sighting.key()) && !toldKeys.contains(sighting.key());
+            if (open && (letter.split() == null || letter.has(reckoned.audienceOf(sighting))))
                 standing.add(rows.standing(sighting));
         });
         standing.sort(Comparator.comparing(Extract.Row::severity).reversed());

@@ -7,10 +7,13 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.RuleDefinition.Outcome;
 import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.history.SeriesStore;
+import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryWriter;
+import dev.oddsentry.service.memory.ReportedWriter;
 import dev.oddsentry.service.occasions.Occasions;
 import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.rules.RuleState;
@@ -19,11 +22,14 @@ import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.trouble.Troubles;
 import java.time.Clock;
 import java.util.EnumSet;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
+import java.util.function.Consumer;
+import java.util.function.Predicate;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -38,6 +44,7 @@ class CheckCommit {
     private final Clock clock;
     private final CheckStore checks;
     private final MemoryWriter memory;
+    private final ReportedWriter reported;
     private final Outbox outbox;
     private final Sources sources;
     private final ThresholdStore thresholds;
@@ -50,6 +57,7 @@ class CheckCommit {
             Clock clock,
             CheckStore checks,
             MemoryWriter memory,
+            ReportedWriter reported,
             Outbox outbox,
             Sources sources,
             ThresholdStore thresholds,
@@ -60,6 +68,7 @@ class CheckCommit {
         this.clock = clock;
         this.checks = checks;
         this.memory = memory;
+        this.reported = reported;
         this.outbox = outbox;
         this.sources = sources;
         this.thresholds = thresholds;
@@ -79,16 +88,8 @@ class CheckCommit {
         tellOfBlank(attempt, reckoned);
         occasions.follow(attempt.ruleId(), attempt.checkId(), attempt.slot(), outcomes(reckoned, told));
         var by = new MemoryWriter.Writing(attempt.ruleId(), attempt.checkId(), attempt.slot());
-        memory.apply(by, reckoned.moves(), reckoned.columns(), reckoned.exceptions()::forEach);
-        long audience = memory.audience(attempt.ruleId());
-        var ids = memory.idsByKey(attempt.ruleId(), reckoned.moves());
-        memory.letPass(by, audience, ids(told.letPass(), ids));
-        memory.stand(attempt.ruleId(), ids(told.standing(), ids));
-        memory.endMarks(by, endedMarks(told, ids));
-        if (told.message() != null) {
-            var message = outbox.queue(by, audience, told.message());
-            memory.report(by, audience, message, tellings(told, ids));
-        }
+        memory.apply(by, reckoned.moves(), reckoned.columns(), rows(reckoned));
+        report(by, told, memory.idsByKey(attempt.ruleId(), reckoned.moves()));
         if (attempt.isCounted()) keepMeasures(attempt, reckoned);
         db.update(RULE)
                 .set(RULE.LAST_GOOD_SLOT, attempt.slot())
@@ -100,10 +101,45 @@ class CheckCommit {
         return true;
     }
 
+    private static MemoryWriter.Rows rows(Reckoned reckoned) {
+        return new MemoryWriter.Rows() {
+            @Override
+            public void forEach(Predicate<Digest> which, Consumer<Sighting> act) {
+                reckoned.exceptions().forEach(which, act);
+            }
+
+            @Override
+            public AudienceKey audienceOf(Sighting exception) {
+                return reckoned.audienceOf(exception);
+            }
+        };
+    }
+
+    private void report(MemoryWriter.Writing by, Told told, Map<Digest, Long> ids) {
+        var audiences = new HashMap<AudienceKey, ReportedWriter.Audience>();
+        for (var part : told.parts()) {
+            var audience = reported.audience(by.ruleId(), part.audience());
+            audiences.put(part.audience(), audience);
+            reported.letPass(by, audience, ids(part.letPass(), ids));
+        }
+        // Without anything to tell, a rule's first good check has made its audience nevertheless.
+        if (told.parts().isEmpty()) reported.audience(by.ruleId(), AudienceKey.WHOLE);
+        reported.stand(by.ruleId(), ids(told.standing(), ids));
+        reported.endMarks(by, endedMarks(told, ids));
+        for (var outgoing : told.messages()) {
+            var first = Objects.requireNonNull(
+                    audiences.get(outgoing.parts().getFirst().audience()));
+            var message = outbox.queue(by, first.id(), outgoing.message());
+            for (var part : outgoing.parts())
+                reported.report(
+                        by, Objects.requireNonNull(audiences.get(part.audience())), message, tellings(part, ids));
+        }
+    }
+
     /** Nobody follows a check of which a part was not judged as if it had been quiet. */
     private static Set<Outcome> outcomes(Reckoned reckoned, Told told) {
         var outcomes = EnumSet.noneOf(Outcome.class);
-        if (told.message() != null) outcomes.add(Outcome.FIRED);
+        if (!told.messages().isEmpty()) outcomes.add(Outcome.FIRED);
         else if (reckoned.judge().notJudged().isEmpty()) outcomes.add(Outcome.QUIET);
         if (reckoned.reading().rows() == 0) outcomes.add(Outcome.BLANK);
         return outcomes;
@@ -146,7 +182,7 @@ class CheckCommit {
 
     /** @return false: a later attempt has the check, and this one writes nothing */
     private boolean end(Attempt attempt, Reckoned reckoned, Told told) {
-        boolean fired = told.message() != null;
+        boolean fired = !told.messages().isEmpty();
         var notJudged = reckoned.judge().notJudged();
         var quiet = notJudged.isEmpty() ? CheckState.QUIET : CheckState.NOT_JUDGED;
         if (!checks.end(attempt.checkId(), attempt.number(), fired ? CheckState.FIRED : quiet, null)) return false;
@@ -159,7 +195,7 @@ class CheckCommit {
                 .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(NotJudged.first(reckoned, attempt.moment())))
                 .set(RULE_CHECK.PARTS, Json.write(PartCount.of(reckoned)))
                 .set(RULE_CHECK.NEWS, told.told().size())
-                .set(RULE_CHECK.MESSAGES, fired ? 1 : 0)
+                .set(RULE_CHECK.MESSAGES, told.messages().size())
                 .set(
                         RULE_CHECK.TOOK_MS,
                         Math.toIntExact(reckoned.reading().took().toMillis()))
@@ -172,9 +208,9 @@ class CheckCommit {
         return true;
     }
 
-    private static List<MemoryWriter.Telling> tellings(Told told, Map<Digest, Long> ids) {
+    private static List<ReportedWriter.Telling> tellings(Told.Part told, Map<Digest, Long> ids) {
         return told.told().stream()
-                .map(item -> new MemoryWriter.Telling(id(item.subject(), ids), item.severity(), item.kinds()))
+                .map(item -> new ReportedWriter.Telling(id(item.subject(), ids), item.severity(), item.kinds()))
                 .toList();
     }
 
@@ -182,10 +218,10 @@ class CheckCommit {
         return subjects.stream().map(subject -> id(subject, opened)).toList();
     }
 
-    private static List<MemoryWriter.EndedMark> endedMarks(Told told, Map<Digest, Long> opened) {
+    private static List<ReportedWriter.EndedMark> endedMarks(Told told, Map<Digest, Long> opened) {
         return told.ended().stream()
                 .flatMap(ended -> ended.marks().stream()
-                        .map(kind -> new MemoryWriter.EndedMark(id(ended.subject(), opened), kind)))
+                        .map(kind -> new ReportedWriter.EndedMark(id(ended.subject(), opened), kind)))
                 .toList();
     }
 

@@ -50,6 +50,7 @@ class Preview {
     private final Sources sources;
     private final Reckoning reckoning;
     private final Telling telling;
+    private final Addresses addresses;
     private final MemoryStore memory;
     private final CheckStore checks;
     private final ThresholdStore thresholds;
@@ -63,6 +64,7 @@ class Preview {
             Sources sources,
             Reckoning reckoning,
             Telling telling,
+            Addresses addresses,
             MemoryStore memory,
             CheckStore checks,
             ThresholdStore thresholds,
@@ -74,6 +76,7 @@ class Preview {
         this.sources = sources;
         this.reckoning = reckoning;
         this.telling = telling;
+        this.addresses = addresses;
         this.memory = memory;
         this.checks = checks;
         this.thresholds = thresholds;
@@ -90,6 +93,7 @@ class Preview {
      * @param notJudged how many groups nobody can tell about
      * @param notJudgedGroups the first of them
      * @param wouldReport findings that a check now would report
+     * @param hearers who would hear of it
      * @param rows the first exceptions, worst first
      */
     record Seen(
@@ -106,8 +110,15 @@ class Preview {
             long notJudged,
             List<NotJudged> notJudgedGroups,
             int wouldReport,
+            List<Hearer> hearers,
             List<ShownColumn> columns,
             List<ShownRow> rows) {}
+
+    /**
+     * @param split the value of the split's column; null where the rule is not split
+     * @param told of how many findings
+     */
+    record Hearer(@Nullable String split, List<String> to, int told) {}
 
     record ShownColumn(String name, String label, String type) {}
 
@@ -223,6 +234,25 @@ class Preview {
                     true);
         }
 
+        private List<Hearer> hearers(Told choice) {
+            var delivery = rule.delivery();
+            var hearing = choice.parts().stream()
+                    .filter(part -> !part.told().isEmpty())
+                    .toList();
+            if (hearing.isEmpty()) return List.of();
+            var named = delivery.split() == null
+                    ? Map.<String, List<String>>of()
+                    : addresses.of(rule, moment, delivery.split());
+            return hearing.stream()
+                    .map(part -> {
+                        String split = part.audience().split();
+                        var to = split == null ? delivery.to() : named.getOrDefault(split, delivery.to());
+                        return new Hearer(split, to, part.told().size());
+                    })
+                    .sorted(Comparator.comparing(Hearer::split, Comparator.nullsFirst(Comparator.naturalOrder())))
+                    .toList();
+        }
+
         Seen seen() {
             try (reckoned) {
                 return seenOpen();
@@ -231,7 +261,7 @@ class Preview {
 
         private Seen seenOpen() {
             var choice =
-                    telling.choose(reckoned, memoryOf == null ? Audience.NEW : new StoredAudience(memory, memoryOf));
+                    telling.choose(reckoned, memoryOf == null ? Audiences.NEW : new StoredAudiences(memory, memoryOf));
             var rows = new ExtractRows(rule, new RuleLabels(rule.groups(), query, used, moment.today()), reckoned);
             return new Seen(
                     moment.slot(),
@@ -247,6 +277,7 @@ class Preview {
                     reckoned.judge().notJudged().size(),
                     NotJudged.first(reckoned, moment),
                     choice.told().size(),
+                    hearers(choice),
                     rows.columns().stream()
                             .map(column -> new ShownColumn(
                                     column.name(), column.label(), column.type().code()))

@@ -4,8 +4,11 @@ import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.queries.QueryRunner;
 import java.util.List;
 import java.util.Set;
@@ -42,6 +45,15 @@ record Reckoned(
     Long idOf(Digest key) {
         var known = question.known().find(key);
         return known == null ? null : known.id();
+    }
+
+    /** Whose an exception of the result is. */
+    AudienceKey audienceOf(Sighting exception) {
+        var split = question.rule().delivery().split();
+        if (split == null) return AudienceKey.WHOLE;
+        Object value = exception.row().get(columns().require(split.by()));
+        return new AudienceKey(
+                value == null ? "" : CellText.of(value, question.moment().zone()));
     }
 
     /** The names of the columns that an extract shows unless the rule says which. */

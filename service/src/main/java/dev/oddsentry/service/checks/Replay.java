@@ -15,6 +15,7 @@ import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Reported;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.threshold.Thresholds;
+import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -30,11 +31,12 @@ import org.jspecify.annotations.Nullable;
  * A rule on its way over past slots, oldest first, with memory and series of its own, empty at the start. It moves as the rule's
  * memory would in the commits of its checks; nothing of it is kept.
  */
-public final class Replay implements Audience {
+public final class Replay implements Audiences {
     private final RuleDefinition rule;
     private final Thresholds thresholds;
     private final Map<Digest, Known> known = new LinkedHashMap<>();
-    private final Map<Digest, Reported> reported = new HashMap<>();
+    private final Map<Digest, Map<AudienceKey, Reported>> reported = new HashMap<>();
+    private final Map<Digest, AudienceKey> audiences = new HashMap<>();
     private final Map<Measured, Map<Digest, List<Series.Point>>> points = new HashMap<>();
     private final Map<Digest, Seen> groups = new LinkedHashMap<>();
     private long goodSlots;
@@ -60,7 +62,7 @@ public final class Replay implements Audience {
     }
 
     @Override
-    public boolean isNew() {
+    public boolean areNew() {
         return goodSlots == 0;
     }
 
@@ -71,7 +73,11 @@ public final class Replay implements Audience {
                 .filter(each -> moved.contains(each.id())
                         || which.pendingToo()
                         || each.now().state() != State.PENDING)
-                .map(each -> new MemoryStore.Before(each, reported.get(each.key()), Marks.NONE))
+                .map(each -> new MemoryStore.Before(
+                        each,
+                        audiences.getOrDefault(each.key(), AudienceKey.WHOLE),
+                        reported.getOrDefault(each.key(), Map.of()),
+                        Marks.NONE))
                 .toList();
     }
 
@@ -113,8 +119,12 @@ public final class Replay implements Audience {
     void commit(Instant slot, Reckoned reckoned, Told choice) {
         goodSlots++;
         reckoned.moves().forEach(this::apply);
-        for (var item : choice.told()) report(item.subject().key(), slot);
-        for (var subject : choice.letPass()) report(subject.key(), null);
+        if (rule.delivery().split() != null)
+            reckoned.exceptions().forEach(sighting -> audiences.put(sighting.key(), reckoned.audienceOf(sighting)));
+        for (var part : choice.parts()) {
+            for (var item : part.told()) report(part.audience(), item.subject().key(), slot);
+            for (var subject : part.letPass()) report(part.audience(), subject.key(), null);
+        }
         reckoned.judge().points().forEach(point -> keep(slot, point));
         reckoned.judge().groupsWithRows().forEach(group -> groups.put(group.key(), new Seen(group.per(), goodSlots)));
     }
@@ -130,12 +140,14 @@ public final class Replay implements Audience {
     }
 
     /** @param toldAt null where it was let pass */
-    private void report(Digest key, @Nullable Instant toldAt) {
+    private void report(AudienceKey audience, Digest key, @Nullable Instant toldAt) {
         var now = Objects.requireNonNull(known.get(key), "told of what is not known")
                 .now();
-        reported.put(
-                key,
-                toldAt == null ? Reported.letPass(now, true, reported.get(key)) : Reported.told(now, true, toldAt));
+        boolean here = audience.equals(audiences.getOrDefault(key, AudienceKey.WHOLE));
+        var heard = reported.computeIfAbsent(key, _ -> new HashMap<>());
+        heard.put(
+                audience,
+                toldAt == null ? Reported.letPass(now, here, heard.get(audience)) : Reported.told(now, here, toldAt));
     }
 
     private void keep(Instant slot, RuleJudge.Point point) {

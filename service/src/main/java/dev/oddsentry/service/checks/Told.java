@@ -5,7 +5,9 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Telling.Choice;
+import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.outbox.NewMessage;
+import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
@@ -14,18 +16,10 @@ import org.jspecify.annotations.Nullable;
 /**
  * What this check tells and what it lets pass.
  *
- * @param standing whose difference stands for a later check
- * @param ended marks that what is so now has ended
- * @param leftOut how many open ones a mark keeps out of a full report
- * @param message ready to be queued; null where there is nothing to tell
+ * @param parts one for each audience that has anything to hear or is let pass anything
+ * @param messages ready to be queued; empty where there is nothing to tell, and in a preview
  */
-record Told(
-        List<Item> told,
-        List<Subject> letPass,
-        List<Subject> standing,
-        List<Ended> ended,
-        int leftOut,
-        @Nullable NewMessage message) {
+record Told(List<Part> parts, List<Outgoing> messages) {
 
     /** A finding by its key, and by the store's number where it has one already. */
     record Subject(Digest key, @Nullable Long id) {}
@@ -34,22 +28,63 @@ record Told(
 
     record Ended(Subject subject, Set<Marks.Kind> marks) {}
 
-    static Told of(Choice<Subject> choice, Comparator<Item> order) {
-        return new Told(
-                choice.told().stream()
-                        .map(told -> new Item(told.subject(), told.now().severity(), told.kinds()))
-                        .sorted(order)
-                        .toList(),
-                choice.letPass(),
-                choice.standing(),
-                choice.ended().stream()
-                        .map(each -> new Ended(each.subject(), each.marks()))
-                        .toList(),
-                choice.leftOut(),
-                null);
+    /**
+     * One audience's.
+     *
+     * @param standing whose difference stands for a later check
+     * @param ended marks that what is so now has ended
+     * @param leftOut how many open ones a mark keeps out of a full report
+     * @param openedMore by how many its open findings grew at this check
+     */
+    record Part(
+            AudienceKey audience,
+            List<Item> told,
+            List<Subject> letPass,
+            List<Subject> standing,
+            List<Ended> ended,
+            int leftOut,
+            int openedMore) {
+        static Part of(AudienceKey audience, Choice<Subject> choice, Comparator<Item> order, int openedMore) {
+            return new Part(
+                    audience,
+                    choice.told().stream()
+                            .map(told -> new Item(told.subject(), told.now().severity(), told.kinds()))
+                            .sorted(order)
+                            .toList(),
+                    choice.letPass(),
+                    choice.standing(),
+                    choice.ended().stream()
+                            .map(each -> new Ended(each.subject(), each.marks()))
+                            .toList(),
+                    choice.leftOut(),
+                    openedMore);
+        }
     }
 
-    Told with(NewMessage ready) {
-        return new Told(told, letPass, standing, ended, leftOut, ready);
+    /** @param parts those who hear of their findings by this message */
+    record Outgoing(NewMessage message, List<Part> parts) {}
+
+    List<Item> told() {
+        return parts.stream().map(Part::told).flatMap(Collection::stream).toList();
+    }
+
+    List<Subject> standing() {
+        return parts.stream()
+                .map(Part::standing)
+                .flatMap(Collection::stream)
+                .distinct()
+                .toList();
+    }
+
+    List<Ended> ended() {
+        return parts.stream()
+                .map(Part::ended)
+                .flatMap(Collection::stream)
+                .distinct()
+                .toList();
+    }
+
+    Told with(List<Outgoing> ready) {
+        return new Told(parts, ready);
     }
 }

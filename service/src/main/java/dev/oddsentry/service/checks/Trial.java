@@ -147,7 +147,7 @@ class Trial {
                 RuleDefinition.ScheduleDefinition.ON_DEMAND_ONLY,
                 RuleDefinition.OccasionsDefinition.NONE,
                 RuleDefinition.CheckingDefinition.USUAL,
-                new RuleDefinition.DeliveryDefinition(List.of(), List.of(), false));
+                new RuleDefinition.DeliveryDefinition(List.of(), List.of(), false, null));
     }
 
     private static List<@Nullable String> texts(List<? extends @Nullable Object> cells, ZoneId zone) {

@@ -126,6 +126,7 @@ class DefinitionChecks {
             problems.addAll(groupsProblems(rule, name, places));
         calendarProblem(rule, places).ifPresent(problems::add);
         problems.addAll(occasionProblems(rule, places));
+        problems.addAll(splitProblems(rule, places));
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         schedules
                 .runsOut(rule.schedule(), clock.instant().atZone(rule.zone()).toLocalDate())
@@ -178,23 +179,40 @@ class DefinitionChecks {
                 .toList();
     }
 
+    /** The query that says who hears has the split's column and the addresses. */
+    private List<Problem> splitProblems(RuleDefinition rule, FieldPlaces places) {
+        var split = rule.delivery().split();
+        if (split == null || split.from() == null) return List.of();
+        String field = "delivery.split from";
+        var query = store.query(split.from());
+        if (query.isEmpty()) return List.of(noQuery(split.from(), field, places));
+        var problems = new ArrayList<>(missingValues(rule, query.get().definition(), field, places));
+        problems.addAll(missingColumns(query.get(), List.of(split.by(), RuleDefinition.Split.ADDRESS), field, places));
+        return problems;
+    }
+
+    private List<Problem> missingColumns(
+            DefinitionStore.Current<QueryDefinition> query, List<String> wanted, String field, FieldPlaces places) {
+        var columns = store.columns(query);
+        return wanted.stream()
+                .filter(column -> columns.indexOf(column, false).isEmpty())
+                .map(column -> places.locate(
+                        field,
+                        Problem.error(
+                                "the query " + query.definition().name() + " returns no column " + column + "; it has "
+                                        + String.join(", ", columns.names()),
+                                "",
+                                null)))
+                .toList();
+    }
+
     /** The query that groups come from has the rule's group columns, and asks for no value that nobody gives. */
     private List<Problem> groupsProblems(RuleDefinition rule, String name, FieldPlaces places) {
         var query = store.query(name);
         if (query.isEmpty()) return List.of(noQuery(name, "groups from", places));
         var problems = new ArrayList<Problem>();
-        var columns = store.columns(query.get());
-        for (String column :
-                rule.groups() == null ? List.<String>of() : rule.groups().per()) {
-            if (columns.indexOf(column, false).isPresent()) continue;
-            problems.add(places.locate(
-                    "groups from",
-                    Problem.error(
-                            "the query " + name + " returns no column " + column + "; it has "
-                                    + String.join(", ", columns.names()),
-                            "",
-                            null)));
-        }
+        var per = rule.groups() == null ? List.<String>of() : rule.groups().per();
+        problems.addAll(missingColumns(query.get(), per, "groups from", places));
         problems.addAll(missingValues(rule, query.get().definition(), "groups from", places));
         return problems;
     }

@@ -41,8 +41,8 @@ public class MessageBuilder {
     }
 
     /** @param csv the attachment named in {@code said}; null for none */
-    public NewMessage build(RuleDefinition rule, Announcement said, byte @Nullable [] csv) {
-        return build(rule.delivery().to(), TextMail.subject(said), rule.name() + ".rules", content(said, csv));
+    public NewMessage build(List<String> to, RuleDefinition rule, Announcement said, byte @Nullable [] csv) {
+        return build(to, TextMail.subject(said), rule.name() + ".rules", content(said, csv));
     }
 
     private NewMessage build(List<String> to, String subject, String list, MimeMultipart content) {

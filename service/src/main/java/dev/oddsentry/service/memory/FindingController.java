@@ -95,10 +95,10 @@ class FindingController {
                 .when(Severity.CRITICAL, 0)
                 .when(Severity.WARNING, 1)
                 .otherwise(2);
-        var findings = db.select(FINDING.asterisk(), REPORTED.AT)
+        var reportedAt =
+                DSL.field(DSL.select(DSL.max(REPORTED.AT)).from(REPORTED).where(REPORTED.FINDING_ID.eq(FINDING.ID)));
+        var findings = db.select(FINDING.asterisk(), reportedAt)
                 .from(FINDING)
-                .leftJoin(REPORTED)
-                .on(REPORTED.FINDING_ID.eq(FINDING.ID))
                 .where(which)
                 .orderBy(worstFirst, FINDING.OPENED_AT.desc(), FINDING.ID)
                 .limit(MOST_LISTED)
@@ -106,7 +106,7 @@ class FindingController {
         var marks = marking.of(findings.getValues(FINDING.ID));
         var views = findings.map(row -> view(
                 row.into(FINDING),
-                row.get(REPORTED.AT),
+                row.get(reportedAt),
                 marks.getOrDefault(row.get(FINDING.ID), List.of()),
                 zone,
                 groups));

@@ -4,6 +4,9 @@ import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static org.jooq.impl.DSL.lateral;
+import static org.jooq.impl.DSL.max;
+import static org.jooq.impl.DSL.select;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.value.CellText;
@@ -40,11 +43,15 @@ class MemoryExport {
     @Transactional(readOnly = true)
     public void findings(Current<RuleDefinition> rule, boolean json, OutputStream out) throws IOException {
         ZoneId zone = rule.definition().zone();
+        // Whichever audience heard last.
+        var heard = select(
+                        max(REPORTED.AT).as(REPORTED.AT), max(REPORTED.TOLD_AT).as(REPORTED.TOLD_AT))
+                .from(REPORTED)
+                .where(REPORTED.FINDING_ID.eq(FINDING.ID))
+                .asTable(REPORTED.getName());
         try (var rows = db.select(FINDING.fields())
-                .select(REPORTED.AT, REPORTED.TOLD_AT)
-                .from(FINDING)
-                .leftJoin(REPORTED)
-                .on(REPORTED.FINDING_ID.eq(FINDING.ID))
+                .select(heard.fields())
+                .from(FINDING, lateral(heard))
                 .where(FINDING.RULE_ID.eq(rule.id()))
                 .orderBy(FINDING.ID)
                 .fetchSize(FETCH_SIZE)
@@ -63,6 +70,7 @@ class MemoryExport {
         record.put("changed at", text(row.get(FINDING.CHANGED_AT)));
         record.put("reported at", text(row.get(REPORTED.AT)));
         record.put("told at", text(row.get(REPORTED.TOLD_AT)));
+        record.put("split value", row.get(FINDING.SPLIT_VALUE));
         record.put("difference stands", String.valueOf(row.get(FINDING.STANDING)));
         Json.row(row.get(FINDING.ROW))
                 .forEach((column, cell) -> record.put("row: " + column, cell == null ? null : CellText.of(cell, zone)));

@@ -5,6 +5,7 @@ import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.MARK;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.falseCondition;
 import static org.jooq.impl.DSL.select;
 
@@ -26,9 +27,9 @@ import java.time.OffsetDateTime;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Optional;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -51,15 +52,26 @@ public class MemoryStore {
         this.db = db;
     }
 
-    /** @param lastReportSlot null while it was never told anything */
-    public record Audience(long id, @Nullable Instant lastReportSlot) {}
+    /** False before the rule's first good check. */
+    public boolean hasAudience(UUID ruleId) {
+        return db.fetchExists(AUDIENCE, AUDIENCE.RULE_ID.eq(ruleId));
+    }
 
-    /** The rule's audience; empty before its first good check. */
-    public Optional<Audience> audience(UUID ruleId) {
-        return db.select(AUDIENCE.ID, AUDIENCE.LAST_REPORT_SLOT)
+    /** When each audience of the rule was last told anything; only of those that were. */
+    public Map<AudienceKey, Instant> lastReports(UUID ruleId) {
+        return db.select(AUDIENCE.SPLIT_VALUE, AUDIENCE.LAST_REPORT_SLOT)
                 .from(AUDIENCE)
-                .where(AUDIENCE.RULE_ID.eq(ruleId))
-                .fetchOptional(row -> new Audience(row.value1(), row.value2()));
+                .where(AUDIENCE.RULE_ID.eq(ruleId), AUDIENCE.LAST_REPORT_SLOT.isNotNull())
+                .fetchMap(row -> new AudienceKey(row.value1()), row -> row.value2());
+    }
+
+    /** How many findings of each audience are open. */
+    public Map<AudienceKey, Integer> open(UUID ruleId) {
+        return db.select(FINDING.SPLIT_VALUE, count())
+                .from(FINDING)
+                .where(FINDING.RULE_ID.eq(ruleId), FINDING.STATE.eq(State.OPEN))
+                .groupBy(FINDING.SPLIT_VALUE)
+                .fetchMap(row -> new AudienceKey(row.value1()), row -> row.value2());
     }
 
     /**
@@ -111,7 +123,7 @@ public class MemoryStore {
     }
 
     /**
-     * How the audience stood, before this check, to the findings that may have something to tell.
+     * How the audiences stood, before this check, to the findings that may have something to tell.
      *
      * @param moved the store's numbers of those that the check moves
      * @param which besides those whose difference stands and those that carry a mark
@@ -146,30 +158,47 @@ public class MemoryStore {
      */
     public record MayTell(boolean pendingToo, boolean openToo) {}
 
-    /** A finding before this check, and how its audience stands to it. */
-    public record Before(Known known, @Nullable Reported reported, Marks marks) {
+    /**
+     * A finding before this check, and how those who heard of it stand to it.
+     *
+     * @param at whose it was
+     * @param reported what each audience was told last or let pass; only of those that were
+     */
+    public record Before(Known known, AudienceKey at, Map<AudienceKey, Reported> reported, Marks marks) {
         Before with(Marks others) {
-            return new Before(known, reported, others);
+            return new Before(known, at, reported, others);
         }
     }
 
-    private List<Before> before(Condition which) {
-        return db.select(FINDING.fields())
-                .select(REPORTED.STATE, REPORTED.SEVERITY, REPORTED.FINGERPRINT, REPORTED.TOLD_AT)
+    private Collection<Before> before(Condition which) {
+        var found = new LinkedHashMap<Long, Before>();
+        db.select(FINDING.fields())
+                .select(AUDIENCE.SPLIT_VALUE, REPORTED.STATE, REPORTED.SEVERITY, REPORTED.FINGERPRINT, REPORTED.TOLD_AT)
                 .from(FINDING)
                 .leftJoin(REPORTED)
                 .on(REPORTED.FINDING_ID.eq(FINDING.ID))
+                .leftJoin(AUDIENCE)
+                .on(AUDIENCE.ID.eq(REPORTED.AUDIENCE_ID))
                 .where(which)
-                .fetch(row -> new Before(
-                        new Known(row.get(FINDING.ID), Digest.of(row.get(FINDING.KEY)), now(row.into(FINDING))),
-                        row.get(REPORTED.STATE) == null
-                                ? null
-                                : new Reported(
-                                        row.get(REPORTED.STATE),
-                                        row.get(REPORTED.SEVERITY),
-                                        Digest.of(row.get(REPORTED.FINGERPRINT)),
-                                        row.get(REPORTED.TOLD_AT)),
-                        Marks.NONE));
+                .forEach(row -> {
+                    var before = found.computeIfAbsent(
+                            row.get(FINDING.ID),
+                            id -> new Before(
+                                    new Known(id, Digest.of(row.get(FINDING.KEY)), now(row.into(FINDING))),
+                                    new AudienceKey(row.get(FINDING.SPLIT_VALUE)),
+                                    new HashMap<>(2),
+                                    Marks.NONE));
+                    if (row.get(REPORTED.STATE) == null) return;
+                    before.reported()
+                            .put(
+                                    new AudienceKey(row.get(AUDIENCE.SPLIT_VALUE)),
+                                    new Reported(
+                                            row.get(REPORTED.STATE),
+                                            row.get(REPORTED.SEVERITY),
+                                            Digest.of(row.get(REPORTED.FINGERPRINT)),
+                                            row.get(REPORTED.TOLD_AT)));
+                });
+        return found.values();
     }
 
     /** What people have said of the rule's findings, by finding; only of those that carry a mark. */
@@ -206,10 +235,12 @@ public class MemoryStore {
                 .fetchMap(FINDING.ID, row -> Json.row(row.value2()));
     }
 
-    /** The rows as they were last reported, by finding. */
-    public Map<Long, Map<String, @Nullable Object>> reportedRows(Collection<Long> findings) {
+    /** The rows as the audience was last told of them, by finding. */
+    public Map<Long, Map<String, @Nullable Object>> reportedRows(AudienceKey audience, Collection<Long> findings) {
         return db.select(REPORTED.FINDING_ID, REPORTED.ROW)
                 .from(REPORTED)
+                .join(AUDIENCE)
+                .on(AUDIENCE.ID.eq(REPORTED.AUDIENCE_ID), AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(audience.split()))
                 .where(REPORTED.FINDING_ID.in(findings))
                 .fetchMap(REPORTED.FINDING_ID, row -> Json.row(row.value2()));
     }

@@ -92,7 +92,14 @@ class RuleViews {
             String mode,
             List<String> key,
             List<String> report,
-            String schedule) {}
+            String schedule,
+            @Nullable SplitText split) {}
+
+    /** @param from the query that says who hears, besides those named; null for none */
+    record SplitText(
+            String by,
+            Map<String, List<String>> to,
+            @Nullable String from) {}
 
     /** @param sentence the condition in plain English; null in the last band */
     record BandText(
@@ -146,7 +153,13 @@ class RuleViews {
                         .sorted()
                         .map(kind -> kind.code())
                         .toList(),
-                ScheduleWords.of(rule));
+                ScheduleWords.of(rule),
+                split(rule.delivery()));
+    }
+
+    private static @Nullable SplitText split(RuleDefinition.DeliveryDefinition delivery) {
+        var split = delivery.split();
+        return split == null ? null : new SplitText(split.by(), split.to(), split.from());
     }
 
     private static @Nullable String words(Patience patience) {

@@ -99,6 +99,8 @@ class Stories {
         var reported = db.select(REPORTED.AT, REPORTED.TOLD_AT)
                 .from(REPORTED)
                 .where(REPORTED.FINDING_ID.eq(finding.getId()))
+                .orderBy(REPORTED.AT.desc())
+                .limit(1)
                 .fetchOptional();
         return new NowSeen(
                 finding.getId(),

@@ -8,12 +8,12 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 
-/** What those who hear together were told so far. */
-interface Audience {
-    /** That of a rule which was never checked. */
-    Audience NEW = new Audience() {
+/** What those who hear of a rule were told so far: one audience, or one for each value of the split's column. */
+interface Audiences {
+    /** Those of a rule that was never checked. */
+    Audiences NEW = new Audiences() {
         @Override
-        public boolean isNew() {
+        public boolean areNew() {
             return true;
         }
 
@@ -33,10 +33,10 @@ interface Audience {
         }
     };
 
-    /** True before its first good check. */
-    boolean isNew();
+    /** True before the rule's first good check. */
+    boolean areNew();
 
-    /** How it stood, before this check, to the findings that may have something to tell; those that the check opens are not among them. */
+    /** How they stood, before this check, to the findings that may have something to tell; those that the check opens are not among them. */
     List<Before> mayTell(Collection<Long> moved, MayTell which);
 
     boolean isAnyToldBefore(Instant slot);

@@ -10,11 +10,11 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 
-/** The audience of a saved rule, as memory keeps it. */
-record StoredAudience(MemoryStore memory, UUID ruleId) implements Audience {
+/** The audiences of a saved rule, as memory keeps them. */
+record StoredAudiences(MemoryStore memory, UUID ruleId) implements Audiences {
     @Override
-    public boolean isNew() {
-        return memory.audience(ruleId).isEmpty();
+    public boolean areNew() {
+        return !memory.hasAudience(ruleId);
     }
 
     @Override

@@ -1,0 +1,126 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Now;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.Telling.Standing;
+import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.time.Span;
+import dev.oddsentry.service.memory.AudienceKey;
+import dev.oddsentry.service.memory.MemoryStore.Before;
+import dev.oddsentry.service.memory.MemoryStore.MayTell;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+
+/** The findings that may have something to tell, as each audience stands to them: those that moved as they are now, the others as they were. */
+final class Considered {
+    private final Reckoned reckoned;
+    private final Map<Digest, AudienceKey> present = new HashMap<>();
+    private final Map<AudienceKey, OfAudience> byAudience = new LinkedHashMap<>();
+
+    private Considered(Reckoned reckoned) {
+        this.reckoned = reckoned;
+    }
+
+    /** What is considered for one audience. */
+    static final class OfAudience {
+        private final List<Standing<Told.Subject>> standings = new ArrayList<>();
+        private int openedMore;
+
+        List<Standing<Told.Subject>> list() {
+            return standings;
+        }
+
+        /** By how many its open findings grew. */
+        int openedMore() {
+            return openedMore;
+        }
+    }
+
+    static Map<AudienceKey, OfAudience> of(Reckoned reckoned, Audiences audiences, Transition transition) {
+        var considered = new Considered(reckoned);
+        considered.consider(audiences, transition);
+        return considered.byAudience;
+    }
+
+    private void consider(Audiences audiences, Transition transition) {
+        var opened = new ArrayList<Move.Opened>();
+        var moved = new HashMap<Long, Now>();
+        for (Move move : reckoned.moves()) {
+            if (move instanceof Move.Opened it) opened.add(it);
+            else move.earlier().ifPresent(before -> moved.put(before.id(), move.now()));
+        }
+        Span every = reckoned.question().rule().memory().remindEvery();
+        boolean remind = every != null && isReminderTime(audiences, every);
+        var before = audiences.mayTell(moved.keySet(), new MayTell(transition.takesAsKnown(), remind));
+        findPresent(opened, before);
+        opened.forEach(this::consider);
+        before.forEach(each -> consider(
+                each, moved.getOrDefault(each.known().id(), each.known().now())));
+    }
+
+    private boolean isReminderTime(Audiences audiences, Span every) {
+        var moment = reckoned.question().moment();
+        // An hour more than needed, since a day may be shorter; what is due exactly is for core to say.
+        return audiences.isAnyToldBefore(
+                every.negated().addTo(moment.local()).plusHours(2).toInstant());
+    }
+
+    /** Whose those are that stand in the result; where the rule is not split, everyone hears of all of them. */
+    private void findPresent(List<Move.Opened> opened, List<Before> before) {
+        if (reckoned.question().rule().delivery().split() == null) return;
+        Set<Digest> wanted = new HashSet<>();
+        opened.forEach(each -> wanted.add(each.sighting().key()));
+        before.forEach(each -> wanted.add(each.known().key()));
+        reckoned.exceptions()
+                .forEach(wanted::contains, sighting -> present.put(sighting.key(), reckoned.audienceOf(sighting)));
+    }
+
+    private void consider(Move.Opened move) {
+        var key = move.sighting().key();
+        var audience = of(present.getOrDefault(key, AudienceKey.WHOLE));
+        audience.standings.add(new Standing<>(new Told.Subject(key, null), move.now(), null, Marks.NONE, true));
+        if (move.now().state() == State.OPEN) audience.openedMore++;
+    }
+
+    private void consider(Before before, Now now) {
+        var known = before.known();
+        var subject = new Told.Subject(known.key(), known.id());
+        boolean split = reckoned.question().rule().delivery().split() != null;
+        var at = split ? present.getOrDefault(known.key(), before.at()) : AudienceKey.WHOLE;
+        if (known.now().state() == State.OPEN) of(before.at()).openedMore--;
+        if (now.state() == State.OPEN) of(at).openedMore++;
+        of(at).standings.add(new Standing<>(subject, now, before.reported().get(at), before.marks(), true));
+        before.reported().forEach((audience, reported) -> {
+            // It moved away from those who think it still theirs.
+            if (!audience.equals(at) && reported.state() != State.CLEARED)
+                of(audience).standings.add(new Standing<>(subject, now, reported, before.marks(), false));
+        });
+    }
+
+    private OfAudience of(AudienceKey audience) {
+        return byAudience.computeIfAbsent(audience, _ -> new OfAudience());
+    }
+
+    /** Everything open in the result, by audience, in its order. */
+    static Map<AudienceKey, List<Standing<Told.Subject>>> open(Reckoned reckoned, Map<Long, Marks> marks) {
+        var open = new LinkedHashMap<AudienceKey, List<Standing<Told.Subject>>>();
+        reckoned.exceptions().forEach(sighting -> {
+            if (reckoned.pending().contains(sighting.key())) return;
+            Long id = reckoned.idOf(sighting.key());
+            var now = Now.of(State.OPEN, Objects.requireNonNull(sighting.severity()), sighting.fingerprint());
+            var said = id == null ? Marks.NONE : marks.getOrDefault(id, Marks.NONE);
+            open.computeIfAbsent(reckoned.audienceOf(sighting), _ -> new ArrayList<>())
+                    .add(new Standing<>(new Told.Subject(sighting.key(), id), now, null, said, true));
+        });
+        return open;
+    }
+}

@@ -1,0 +1,51 @@
+package dev.oddsentry.service.memory;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
+import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.val;
+
+import dev.oddsentry.core.finding.Severity;
+import java.util.List;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** The history of findings: written, and nothing is decided from it. */
+@Component
+class FindingEvents {
+    private final DSLContext db;
+
+    FindingEvents(DSLContext db) {
+        this.db = db;
+    }
+
+    /** What is the same of many events but for the finding. */
+    record Kind(String kind, Severity severity) {}
+
+    /** One statement for many findings. */
+    void record(MemoryWriter.Writing by, Kind kind, List<Long> findings, @Nullable UUID messageId) {
+        for (var some : Batches.of(findings)) {
+            db.insertInto(FINDING_EVENT)
+                    .columns(
+                            FINDING_EVENT.FINDING_ID,
+                            FINDING_EVENT.CHECK_ID,
+                            FINDING_EVENT.SLOT,
+                            FINDING_EVENT.KIND,
+                            FINDING_EVENT.SEVERITY,
+                            FINDING_EVENT.MESSAGE_ID)
+                    .select(select(
+                                    FINDING.ID,
+                                    val(by.checkId()),
+                                    val(by.slot()),
+                                    val(kind.kind()),
+                                    val(kind.severity(), FINDING.SEVERITY),
+                                    val(messageId, UUID.class))
+                            .from(FINDING)
+                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                    .execute();
+        }
+    }
+}

@@ -1,0 +1,222 @@
+package dev.oddsentry.service.memory;
+
+import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.REPORT;
+import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static org.jooq.impl.DSL.all;
+import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.val;
+import static org.jooq.impl.DSL.when;
+
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.State;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Writes what was reported, in the commit of a check: told in a message, let pass, or standing for a later check. */
+@Component
+public class ReportedWriter {
+    private final DSLContext db;
+    private final FindingEvents events;
+
+    ReportedWriter(DSLContext db, FindingEvents events) {
+        this.db = db;
+        this.events = events;
+    }
+
+    /** @param key who it is */
+    public record Audience(long id, AudienceKey key) {}
+
+    /** An audience of the rule, made where it has heard of nothing yet. */
+    public Audience audience(UUID ruleId, AudienceKey key) {
+        db.insertInto(AUDIENCE)
+                .set(AUDIENCE.RULE_ID, ruleId)
+                .set(AUDIENCE.SPLIT_VALUE, key.split())
+                .onConflictDoNothing()
+                .execute();
+        long id = db.select(AUDIENCE.ID)
+                .from(AUDIENCE)
+                .where(AUDIENCE.RULE_ID.eq(ruleId), AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(key.split()))
+                .fetchSingle()
+                .value1();
+        return new Audience(id, key);
+    }
+
+    /** @param kinds empty where it was let pass, or told again in full */
+    public record Telling(long finding, Severity severity, Set<NewsKind> kinds) {}
+
+    /**
+     * Moves what was reported to what is so now, for findings told in a message; keeps what stood there before, so that the report
+     * can be taken back.
+     */
+    public void report(MemoryWriter.Writing by, Audience audience, UUID messageId, List<Telling> told) {
+        var byKinds = told.stream().collect(Collectors.groupingBy(Telling::kinds));
+        byKinds.forEach((kinds, some) -> recordReport(audience.id(), messageId, codes(kinds), ids(some)));
+        moveReported(by, audience, messageId, ids(told));
+        var byKind = new HashMap<FindingEvents.Kind, List<Long>>();
+        for (var telling : told) {
+            String kinds = String.join(", ", codes(telling.kinds()));
+            String kind = kinds.isEmpty() ? "reported" : "reported as " + kinds;
+            byKind.computeIfAbsent(new FindingEvents.Kind(kind, telling.severity()), _ -> new ArrayList<>())
+                    .add(telling.finding());
+        }
+        byKind.forEach((kind, findings) -> events.record(by, kind, findings, messageId));
+        db.update(AUDIENCE)
+                .set(AUDIENCE.LAST_REPORT_SLOT, by.slot())
+                .where(AUDIENCE.ID.eq(audience.id()))
+                .execute();
+    }
+
+    private static String[] codes(Set<NewsKind> kinds) {
+        return kinds.stream().sorted().map(NewsKind::code).toArray(String[]::new);
+    }
+
+    private static List<Long> ids(List<Telling> told) {
+        return told.stream().map(Telling::finding).toList();
+    }
+
+    private void recordReport(long audience, UUID messageId, String[] kinds, List<Long> findings) {
+        for (var some : Batches.of(findings)) {
+            db.insertInto(REPORT)
+                    .columns(
+                            REPORT.MESSAGE_ID,
+                            REPORT.FINDING_ID,
+                            REPORT.AUDIENCE_ID,
+                            REPORT.KINDS,
+                            REPORT.BEFORE_STATE,
+                            REPORT.BEFORE_SEVERITY,
+                            REPORT.BEFORE_FINGERPRINT,
+                            REPORT.BEFORE_ROW,
+                            REPORT.BEFORE_AT,
+                            REPORT.BEFORE_TOLD_AT,
+                            REPORT.BEFORE_MESSAGE_ID)
+                    .select(select(
+                                    val(messageId),
+                                    FINDING.ID,
+                                    val(audience),
+                                    val(kinds),
+                                    REPORTED.STATE,
+                                    REPORTED.SEVERITY,
+                                    REPORTED.FINGERPRINT,
+                                    REPORTED.ROW,
+                                    REPORTED.AT,
+                                    REPORTED.TOLD_AT,
+                                    REPORTED.MESSAGE_ID)
+                            .from(FINDING)
+                            .leftJoin(REPORTED)
+                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience))
+                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                    .execute();
+        }
+    }
+
+    /** Moves what was reported to what is so now without a word. */
+    public void letPass(MemoryWriter.Writing by, Audience audience, List<Long> findings) {
+        moveReported(by, audience, null, findings);
+        for (var some : Batches.of(findings)) {
+            db.insertInto(FINDING_EVENT)
+                    .columns(
+                            FINDING_EVENT.FINDING_ID,
+                            FINDING_EVENT.CHECK_ID,
+                            FINDING_EVENT.SLOT,
+                            FINDING_EVENT.KIND,
+                            FINDING_EVENT.SEVERITY)
+                    .select(select(FINDING.ID, val(by.checkId()), val(by.slot()), inline("let pass"), FINDING.SEVERITY)
+                            .from(FINDING)
+                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                    .execute();
+        }
+    }
+
+    /** The difference of exactly these findings stands for a later check to tell. */
+    public void stand(UUID ruleId, List<Long> findings) {
+        var ids = findings.toArray(Long[]::new);
+        db.update(FINDING)
+                .set(FINDING.STANDING, false)
+                .where(FINDING.RULE_ID.eq(ruleId), FINDING.STANDING.isTrue(), FINDING.ID.ne(all(ids)))
+                .execute();
+        db.update(FINDING)
+                .set(FINDING.STANDING, true)
+                .where(FINDING.ID.eq(any(ids)), FINDING.STANDING.isFalse())
+                .execute();
+    }
+
+    public record EndedMark(long finding, Marks.Kind kind) {}
+
+    /** The marks are what people said; that what is so now has ended them is added. */
+    public void endMarks(MemoryWriter.Writing by, List<EndedMark> ended) {
+        for (var mark : ended) {
+            db.update(MARK)
+                    .set(MARK.ENDED_AT, by.slot())
+                    .set(MARK.ENDED_CHECK, by.checkId())
+                    .where(MARK.FINDING_ID.eq(mark.finding()), MARK.KIND.eq(mark.kind()), MARK.ENDED_AT.isNull())
+                    .execute();
+            db.insertInto(FINDING_EVENT)
+                    .set(FINDING_EVENT.FINDING_ID, mark.finding())
+                    .set(FINDING_EVENT.CHECK_ID, by.checkId())
+                    .set(FINDING_EVENT.SLOT, by.slot())
+                    .set(FINDING_EVENT.KIND, mark.kind().code() + " ended")
+                    .set(
+                            FINDING_EVENT.SEVERITY,
+                            select(FINDING.SEVERITY).from(FINDING).where(FINDING.ID.eq(mark.finding())))
+                    .execute();
+        }
+    }
+
+    private void moveReported(
+            MemoryWriter.Writing by, Audience audience, @Nullable UUID messageId, List<Long> findings) {
+        for (var some : Batches.of(findings)) {
+            db.insertInto(REPORTED)
+                    .columns(
+                            REPORTED.FINDING_ID,
+                            REPORTED.AUDIENCE_ID,
+                            REPORTED.STATE,
+                            REPORTED.SEVERITY,
+                            REPORTED.FINGERPRINT,
+                            REPORTED.ROW,
+                            REPORTED.AT,
+                            REPORTED.TOLD_AT,
+                            REPORTED.MESSAGE_ID)
+                    .select(select(
+                                    FINDING.ID,
+                                    inline(audience.id()),
+                                    // For those it moved away from it is over. Taken as known, a pending one is as
+                                    // known as an open one.
+                                    when(
+                                                    FINDING.SPLIT_VALUE.isDistinctFrom(
+                                                            audience.key().split()),
+                                                    State.CLEARED)
+                                            .when(FINDING.STATE.eq(State.PENDING), State.OPEN)
+                                            .otherwise(FINDING.STATE),
+                                    FINDING.SEVERITY,
+                                    FINDING.FINGERPRINT,
+                                    FINDING.ROW,
+                                    val(by.slot()),
+                                    // Let pass, last told stays where it was.
+                                    messageId == null ? REPORTED.TOLD_AT : val(by.slot()),
+                                    val(messageId, UUID.class))
+                            .from(FINDING)
+                            .leftJoin(REPORTED)
+                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience.id()))
+                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                    .onConflict(REPORTED.FINDING_ID, REPORTED.AUDIENCE_ID)
+                    .doUpdate()
+                    .setAllToExcluded()
+                    .execute();
+        }
+    }
+}

@@ -1,0 +1,180 @@
+package dev.oddsentry.service;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import jakarta.mail.Message;
+import jakarta.mail.MessagingException;
+import jakarta.mail.Multipart;
+import java.io.IOException;
+import java.util.List;
+import org.junit.jupiter.api.Test;
+
+/** Each value of a column has an audience of its own, which is told of its findings alone. */
+class SplitsTest {
+    private final RunningService service = RunningService.get();
+    private final HttpApi api = service.api();
+    private final LateSailings sailings = new LateSailings(service);
+    private final String holm = "holm-" + sailings.name + "@skerryline.example";
+    private final String vik = "vik-" + sailings.name + "@skerryline.example";
+
+    private String rule(String split) {
+        return sailings.rule().replace("delivery: { to:", "delivery: { " + split + " to:");
+    }
+
+    private void active(String split) {
+        sailings.change("alter table sailing_table add terminal text");
+        api.push(sailings.query("select sailing, delay_min, reason, terminal from \"" + sailings.name + "\""));
+        api.push(rule(split));
+        api.post("/api/rules/" + sailings.name + "/activate", "");
+    }
+
+    private void late(String sailing, int minutes, String terminal) {
+        sailings.change(
+                "insert into sailing_table values ('" + sailing + "', " + minutes + ", null, " + terminal + ")");
+    }
+
+    private String byTable() {
+        return "split by: terminal, split to: { Holm: [" + holm + "], Vik: [" + vik + "] },";
+    }
+
+    private static String subject(Message message) {
+        try {
+            return message.getSubject();
+        } catch (MessagingException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private List<String> subjects(String address) {
+        return service.mailTo(address).stream().map(SplitsTest::subject).toList();
+    }
+
+    private void sent(String address, int messages) {
+        RunningService.await("mail to " + address, () -> service.mailTo(address).size() >= messages);
+        assertThat(service.mailTo(address)).hasSize(messages);
+    }
+
+    private String lastText(String address) {
+        var mails = service.mailTo(address);
+        try {
+            return (String)
+                    ((Multipart) firstPart(mails.getLast())).getBodyPart(0).getContent();
+        } catch (MessagingException | IOException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    /** Text and HTML stand in the first part where something is attached. */
+    private static Object firstPart(Message message) throws MessagingException, IOException {
+        var content = (Multipart) message.getContent();
+        return content.getContentType().contains("mixed")
+                ? content.getBodyPart(0).getContent()
+                : content;
+    }
+
+    @Test
+    void eachAudienceHearsOfItsFindingsAlone() {
+        active(byTable());
+        late("SK-1", 20, "'Holm'");
+        late("SK-2", 50, "'Vik'");
+        late("SK-3", 30, "'Ytre'");
+        late("SK-4", 30, "null");
+        var check = api.check(sailings.name);
+        assertThat(check.path("messages").asInt()).isEqualTo(3);
+        assertThat(check.path("news").asInt()).isEqualTo(4);
+        sent(holm, 1);
+        sent(vik, 1);
+        sent(sailings.recipient, 1);
+        assertThat(lastText(holm)).contains("SK-1", "See the open finding").doesNotContain("SK-2", "SK-3", "SK-4");
+        assertThat(lastText(vik)).contains("SK-2").doesNotContain("SK-1");
+        assertThat(subjects(holm).getFirst()).endsWith("Late sailings of " + sailings.name + ": Holm");
+        assertThat(lastText(sailings.recipient))
+                .as("nobody is named")
+                .contains("SK-3", "SK-4")
+                .doesNotContain("SK-1");
+
+        late("SK-5", 20, "'Holm'");
+        assertThat(api.check(sailings.name).path("messages").asInt()).isEqualTo(1);
+        sent(holm, 2);
+        assertThat(lastText(holm)).contains("SK-5", "all 2 open findings").doesNotContain("SK-2");
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+    }
+
+    @Test
+    void aFindingThatMovesIsNewForTheOneAndMovedAwayForTheOther() {
+        sailings.memory("memory: { key: [sailing], report: [new, returned, cleared, moved away], absence: put right }");
+        active(byTable());
+        late("SK-1", 20, "'Holm'");
+        api.check(sailings.name);
+        sent(holm, 1);
+        sailings.change("update sailing_table set terminal = 'Vik'");
+        assertThat(api.check(sailings.name).path("messages").asInt()).isEqualTo(2);
+        sent(vik, 1);
+        sent(holm, 2);
+        assertThat(lastText(vik)).contains("new", "SK-1");
+        assertThat(lastText(holm)).contains("moved away", "SK-1");
+        sailings.change("delete from sailing_table");
+        assertThat(api.check(sailings.name).path("messages").asInt())
+                .as("Holm has heard its end")
+                .isEqualTo(1);
+        sent(vik, 2);
+        assertThat(lastText(vik)).contains("cleared");
+        late("SK-1", 20, "'Holm'");
+        api.check(sailings.name);
+        sent(holm, 3);
+        assertThat(lastText(holm)).contains("1 back", "SK-1");
+    }
+
+    @Test
+    void aQuerySaysWhoHearsAndWhatIsNoAddressFailsTheCheck() {
+        String mail = sailings.name + "-mail";
+        service.ferry("create table \"" + mail + "\" (terminal text, address text)");
+        service.ferry("insert into \"" + mail + "\" values ('Holm', '" + holm + "; ')");
+        api.push("kind: query\nname: " + mail + "\nsource: ferry\nsql: 'select terminal, address from \"" + mail
+                + "\"'\n");
+        active("split by: terminal, split from: " + mail + ",");
+        late("SK-1", 20, "'Holm'");
+        api.check(sailings.name);
+        sent(holm, 1);
+        assertThat(service.mailTo(sailings.recipient)).isEmpty();
+        service.ferry("update \"" + mail + "\" set address = 'the office'");
+        late("SK-2", 20, "'Holm'");
+        var check = api.check(sailings.name);
+        assertThat(check.path("state").asString()).isEqualTo("FAILED");
+        assertThat(check.path("reason").asString()).contains("gives \"the office\" for Holm");
+        service.ferry("delete from \"" + mail + "\"");
+        api.check(sailings.name);
+        sent(sailings.recipient, 1);
+        assertThat(lastText(sailings.recipient)).contains("SK-2").doesNotContain("SK-1");
+    }
+
+    @Test
+    void whoeverHearsSinceTheRuleIsSplitTakesWhatIsThereAsKnown() {
+        active("");
+        late("SK-1", 20, "'Holm'");
+        api.check(sailings.name);
+        sent(sailings.recipient, 1);
+        assertThat(api.push(rule(byTable())).path("effect").asString()).isEqualTo("NEW_AUDIENCES");
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+        late("SK-2", 20, "'Holm'");
+        api.check(sailings.name);
+        sent(holm, 1);
+        assertThat(lastText(holm)).contains("SK-2", "all 2 open findings").doesNotContain("SK-1");
+        assertThat(api.push(rule("")).path("effect").asString()).isEqualTo("NEW_AUDIENCES");
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+    }
+
+    @Test
+    void whatASplitNeedsIsSaidWhenItIsMissing() {
+        active("");
+        assertThat(api.pushAnswer(rule("split by: harbour,")).text()).contains("delivery.split by", "harbour");
+        assertThat(api.pushAnswer(rule("split to: { Holm: " + holm + " },")).text())
+                .contains("\\\"split by\\\" is missing");
+        assertThat(api.pushAnswer(rule("split by: terminal, split from: " + sailings.name + ","))
+                        .text())
+                .contains("returns no column address");
+        assertThat(api.pushAnswer(rule("split by: terminal, split from: nowhere,"))
+                        .text())
+                .contains("there is no query");
+    }
+}
