@@ -47,4 +47,4 @@ alter table rule_check
 
 -- Checks of one source begin up to so long after their slots, each rule always as long.
 alter table source
-    add column spread_seconds integer not null default 0 check (spread_seconds between 0 and 3600);
+    add column spread_seconds integer not null default 0 check (spread_seconds between 0 and 60);

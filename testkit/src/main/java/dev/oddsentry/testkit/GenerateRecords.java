@@ -35,7 +35,7 @@ public final class GenerateRecords {
             Map.entry("rule_check\\.state", "dev.oddsentry.service.checks.CheckState"),
             Map.entry("rule_check\\.origin", "dev.oddsentry.service.checks.CheckOrigin"),
             Map.entry("rule_check\\.waiting_for", "dev.oddsentry.service.checks.WaitingFor"),
-            Map.entry("(finding|reported)\\.state|report\\.before_state", "dev.oddsentry.core.memory.State"),
+            Map.entry("(finding|reported|forgotten)\\.state|report\\.before_state", "dev.oddsentry.core.memory.State"),
             Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
             Map.entry("rule\\.on_next_check", "dev.oddsentry.core.memory.Transition"),
             Map.entry(

@@ -1,6 +1,6 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.schedule.WorkingDays;
+import dev.oddsentry.core.time.WorkingDays;
 import org.jspecify.annotations.Nullable;
 
 /** Which days are worked, under a name that schedules use. */

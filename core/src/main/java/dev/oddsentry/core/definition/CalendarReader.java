@@ -2,7 +2,7 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
-import dev.oddsentry.core.schedule.WorkingDays;
+import dev.oddsentry.core.time.WorkingDays;
 import java.time.DateTimeException;
 import java.time.DayOfWeek;
 import java.time.LocalDate;
@@ -27,10 +27,12 @@ final class CalendarReader {
         }
         var worked = new TreeSet<LocalDate>();
         top.checkedTexts("worked", text -> worked.add(date(text)));
+        var periods = new TreeSet<LocalDate>();
+        top.checkedTexts("periods", text -> periods.add(date(text)));
         top.refuseOthers();
         Set<DayOfWeek> days = week.isEmpty() ? WorkingDays.MONDAY_TO_FRIDAY.week() : EnumSet.copyOf(week);
         return new CalendarDefinition(
-                common.id(), common.name(), common.title(), new WorkingDays(days, holidays, worked));
+                common.id(), common.name(), common.title(), new WorkingDays(days, holidays, worked, periods));
     }
 
     static LocalDate date(String text) {

@@ -126,6 +126,11 @@ final class DefinitionTrees {
                                 .sorted()
                                 .map(LocalDate::toString)
                                 .toList())
+                .put(
+                        "periods",
+                        calendar.days().periods().stream()
+                                .map(LocalDate::toString)
+                                .toList())
                 .fields;
     }
 
@@ -152,6 +157,7 @@ final class DefinitionTrees {
         boolean usual = percent != null && percent == RuleDefinition.Brakes.USUAL_PERCENT;
         tree.put("most cleared", usual ? null : (percent == null ? 100 : percent) + " %");
         tree.put("most opened", memory.brakes().mostOpened());
+        tree.put("forget after", memory.forgetAfter() == null ? null : Patience.text(memory.forgetAfter()));
         return tree.put("first check", memory.firstCheck().code()).fields;
     }
 

@@ -41,7 +41,8 @@ final class MemoryReader {
                 fields.parsed("guard", MemoryReader::guard).orElse(0),
                 fields.parsed("remind every", MemoryReader::remindEvery).orElse(null),
                 brakes(fields),
-                fields.choice("first check", FirstCheck.values()).orElse(FirstCheck.REPORT));
+                fields.choice("first check", FirstCheck.values()).orElse(FirstCheck.REPORT),
+                fields.parsed("forget after", MemoryReader::forgetAfter).orElse(null));
         if (grouped && !memory.key().isEmpty()) {
             document.refuse("memory.key", "a rule with per: tells groups apart by those columns; leave key out", null);
         }
@@ -63,6 +64,11 @@ final class MemoryReader {
     private static Span remindEvery(String text) {
         if (patience(text) instanceof Patience.Elapsed elapsed) return elapsed.asCalendarDays();
         throw refused("reminders go by time, such as 3 days or 12 hours; saw \"" + text + "\"");
+    }
+
+    private static Span forgetAfter(String text) {
+        if (patience(text) instanceof Patience.Elapsed elapsed) return elapsed.time();
+        throw refused("findings out of sight are forgotten by time, such as 90 days; saw \"" + text + "\"");
     }
 
     private static Brakes brakes(Fields fields) {

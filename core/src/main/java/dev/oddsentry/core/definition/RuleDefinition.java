@@ -9,8 +9,8 @@ import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.schedule.Missed;
 import dev.oddsentry.core.schedule.OnHoliday;
 import dev.oddsentry.core.schedule.Schedule;
-import dev.oddsentry.core.schedule.WorkingDays;
 import dev.oddsentry.core.time.Span;
+import dev.oddsentry.core.time.WorkingDays;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -125,6 +125,7 @@ public record RuleDefinition(
      * @param guard how many slots what became better must stay so before that counts; one that comes back within them had not cleared
      * @param remindEvery how long after it was last told an open finding is said again; null for never
      * @param brakes when a check is kept back for a person to look at
+     * @param forgetAfter how long a finding is out of sight before it is forgotten; null for the operator's number of days
      */
     public record MemoryDefinition(
             Mode mode,
@@ -137,7 +138,8 @@ public record RuleDefinition(
             int guard,
             @Nullable Span remindEvery,
             Brakes brakes,
-            FirstCheck firstCheck) {}
+            FirstCheck firstCheck,
+            @Nullable Span forgetAfter) {}
 
     /**
      * @param mostClearedPercent of the open findings, at one check; null for no limit

@@ -1,5 +1,6 @@
 package dev.oddsentry.core.schedule;
 
+import dev.oddsentry.core.time.WorkingDays;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;

@@ -14,16 +14,17 @@ import java.util.regex.Matcher;
 import java.util.regex.Pattern;
 
 /**
- * A point in time written relative to the check, such as {@code now}, {@code today - 7 days} or {@code start of month}; or a
- * plain date or timestamp, which does not move.
+ * A point in time written relative to the check, such as {@code now}, {@code today - 7 days}, {@code previous working day} or
+ * {@code start of period - 1 period}; or a plain date or timestamp, which does not move.
  *
  * @param steps added one after the other, so that {@code start of month - 1 day} is the last day of the month before
  */
-public record RelativeDate(Anchor anchor, List<Span> steps) {
+public record RelativeDate(Anchor anchor, List<Step> steps) {
     private static final Pattern ANCHOR = Pattern.compile(
-            "(now|today|start of (?<unit>day|week|month|quarter|year))(?=\\s|[+-]|$)", Pattern.CASE_INSENSITIVE);
+            "(now|today|(?<side>previous|next) working day|start of (?<unit>day|week|month|quarter|year|period))(?=\\s|[+-]|$)",
+            Pattern.CASE_INSENSITIVE);
     private static final Pattern STEP = Pattern.compile(
-            "\\s*(?<sign>[+-])\\s*(?<amount>\\d{1,6})\\s+(?<unit>second|minute|hour|day|week|month|quarter|year)s?(?=\\s|[+-]|$)",
+            "\\s*(?<sign>[+-])\\s*(?<amount>\\d{1,6})\\s+(?<unit>second|minute|hour|working day|day|week|month|quarter|year|period)s?(?=\\s|[+-]|$)",
             Pattern.CASE_INSENSITIVE);
 
     /** Where the reckoning starts. */
@@ -34,7 +35,22 @@ public record RelativeDate(Anchor anchor, List<Span> steps) {
 
         record StartOf(Span.Unit unit) implements Anchor {}
 
+        record StartOfPeriod() implements Anchor {}
+
+        /** @param distance -1 for the last before today, 1 for the first after it */
+        record WorkingDay(int distance) implements Anchor {}
+
         record Fixed(LocalDateTime local) implements Anchor {}
+    }
+
+    /** What is added to the anchor. */
+    public sealed interface Step {
+        record Time(Span span) implements Step {}
+
+        record WorkingDays(int days) implements Step {}
+
+        /** To the first day of another period. */
+        record Periods(int periods) implements Step {}
     }
 
     /** @throws InvalidDefinitionException with the place in the text and the forms that would be right */
@@ -42,23 +58,35 @@ public record RelativeDate(Anchor anchor, List<Span> steps) {
         var matcher = ANCHOR.matcher(text);
         if (!matcher.lookingAt()) return new RelativeDate(new Anchor.Fixed(fixed(text)), List.of());
         Anchor anchor = anchorOf(matcher);
-        var steps = new ArrayList<Span>();
+        var steps = new ArrayList<Step>();
         int at = matcher.end();
         for (var step = STEP.matcher(text); at < text.stripTrailing().length(); at = step.end()) {
             if (!step.find(at) || step.start() != at) throw refused(text, at);
-            steps.add(spanOf(step));
+            steps.add(stepOf(step));
         }
         return new RelativeDate(anchor, List.copyOf(steps));
     }
 
     private static Anchor anchorOf(Matcher matcher) {
-        if (matcher.group("unit") != null) return new Anchor.StartOf(unit(matcher));
+        String unit = matcher.group("unit");
+        if (unit != null) return isPeriod(unit) ? new Anchor.StartOfPeriod() : new Anchor.StartOf(unit(matcher));
+        if (matcher.group("side") != null)
+            return new Anchor.WorkingDay(matcher.group("side").equalsIgnoreCase("previous") ? -1 : 1);
         return matcher.group().equalsIgnoreCase("now") ? new Anchor.Now() : new Anchor.Today();
     }
 
-    private static Span spanOf(Matcher step) {
-        Span span = Span.of(Long.parseLong(step.group("amount")), unit(step));
-        return step.group("sign").equals("-") ? span.negated() : span;
+    private static boolean isPeriod(String unit) {
+        return unit.equalsIgnoreCase("period");
+    }
+
+    private static Step stepOf(Matcher step) {
+        int amount = Integer.parseInt(step.group("amount"));
+        boolean back = step.group("sign").equals("-");
+        String unit = step.group("unit");
+        if (isPeriod(unit)) return new Step.Periods(back ? -amount : amount);
+        if (unit.equalsIgnoreCase("working day")) return new Step.WorkingDays(back ? -amount : amount);
+        Span span = Span.of(amount, unit(step));
+        return new Step.Time(back ? span.negated() : span);
     }
 
     private static Span.Unit unit(Matcher matcher) {
@@ -79,7 +107,7 @@ public record RelativeDate(Anchor anchor, List<Span> steps) {
     private static InvalidDefinitionException refused(String text, int offset) {
         String seen = text.substring(offset).strip();
         String message = "\"" + seen + "\" is no relative date; write now, today, start of month, today - 7 days,"
-                + " start of month - 1 month, or a date such as 2026-03-01";
+                + " start of month - 1 month, previous working day, start of period, or a date such as 2026-03-01";
         return new InvalidDefinitionException(
                 List.of(Problem.error(message, "", Place.in(text, offset, seen.length()))));
     }
@@ -89,16 +117,34 @@ public record RelativeDate(Anchor anchor, List<Span> steps) {
         return !(anchor instanceof Anchor.Fixed);
     }
 
-    /** The local date and time in the moment's zone. A date is meant where the caller takes only the date of it. */
+    /**
+     * The local date and time in the moment's zone. A date is meant where the caller takes only the date of it.
+     *
+     * @throws InvalidDefinitionException if the moment's calendar does not know the period
+     */
     public LocalDateTime localAt(Moment moment) {
         LocalDateTime local = switch (anchor) {
             case Anchor.Now _ -> moment.local().toLocalDateTime();
             case Anchor.Today _ -> moment.today().atStartOfDay();
             case Anchor.StartOf(var unit) ->
                 Window.startOf(unit, moment.today()).atTime(LocalTime.MIDNIGHT);
+            case Anchor.StartOfPeriod _ ->
+                moment.days().startOfPeriod(moment.today(), 0).atStartOfDay();
+            case Anchor.WorkingDay(int distance) ->
+                moment.days().plus(moment.today(), distance).atStartOfDay();
             case Anchor.Fixed(var fixed) -> fixed;
         };
-        for (Span step : steps) local = step.addTo(local);
+        for (var step : steps) local = add(step, local, moment.days());
         return local;
+    }
+
+    private static LocalDateTime add(Step step, LocalDateTime local, WorkingDays days) {
+        return switch (step) {
+            case Step.Time(var span) -> span.addTo(local);
+            case Step.WorkingDays(int number) ->
+                days.plus(local.toLocalDate(), number).atTime(local.toLocalTime());
+            case Step.Periods(int number) ->
+                days.startOfPeriod(local.toLocalDate(), number).atStartOfDay();
+        };
     }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.oddsentry.core.Seeded;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.time.WorkingDays;
 import java.time.DayOfWeek;
 import java.time.Instant;
 import java.time.LocalDate;

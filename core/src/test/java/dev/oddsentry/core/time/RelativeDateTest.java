@@ -5,8 +5,13 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -29,6 +34,68 @@ class RelativeDateTest {
     void isReckonedFromTheSlotInTheZone(String text, LocalDateTime expected) {
         var slot = new Moment(Instant.parse("2026-03-30T23:10:00Z"), ZoneId.of("Europe/Oslo"));
         assertThat(RelativeDate.parse(text).localAt(slot)).isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        // The slot's day is Tuesday 31 March; Thursday 2 and Friday 3 April and Monday the 6th are holidays.
+        "previous working day,                2026-03-30T00:00",
+        "next working day,                    2026-04-01T00:00",
+        "today + 2 working days,              2026-04-07T00:00",
+        "today - 2 working days,              2026-03-27T00:00",
+        "start of month - 1 working day,      2026-02-27T00:00",
+        "start of period,                     2026-03-30T00:00",
+        "start of period - 1 period,          2026-02-23T00:00",
+        "start of period + 1 period,          2026-04-27T00:00",
+        "start of period + 2 periods,         2026-05-25T00:00",
+        "start of period - 1 working day,     2026-03-27T00:00",
+        "today - 1 period + 1 day,            2026-02-24T00:00",
+        "now - 1 working day,                 2026-03-30T01:10",
+    })
+    void workingDaysAndPeriodsGoByTheCalendar(String text, LocalDateTime expected) {
+        assertThat(RelativeDate.parse(text).localAt(on(PERIODS))).isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "previous working day,                2026-03-30T00:00",
+        "start of period,                     2026-03-01T00:00",
+        "start of period - 2 periods,         2026-01-01T00:00",
+    })
+    void withoutACalendarTheWeekAndTheMonthsCount(String text, LocalDateTime expected) {
+        assertThat(RelativeDate.parse(text).localAt(on(WorkingDays.MONDAY_TO_FRIDAY)))
+                .isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "start of period - 3 periods",
+                "start of period + 3 periods",
+                "start of period + 2 periods - 1 period"
+            })
+    void aPeriodThatTheCalendarDoesNotNameIsRefused(String text) {
+        assertThatThrownBy(() -> RelativeDate.parse(text).localAt(on(PERIODS)))
+                .isInstanceOf(InvalidDefinitionException.class)
+                .hasMessageContaining("its periods go from 2026-01-26 to 2026-05-25");
+    }
+
+    private static final WorkingDays PERIODS = new WorkingDays(
+            WorkingDays.MONDAY_TO_FRIDAY.week(),
+            new TreeMap<>(Map.of(
+                    LocalDate.of(2026, 4, 2), "Maundy Thursday",
+                    LocalDate.of(2026, 4, 3), "Good Friday",
+                    LocalDate.of(2026, 4, 6), "Easter Monday")),
+            Set.of(),
+            new TreeSet<>(Set.of(
+                    LocalDate.of(2026, 1, 26),
+                    LocalDate.of(2026, 2, 23),
+                    LocalDate.of(2026, 3, 30),
+                    LocalDate.of(2026, 4, 27),
+                    LocalDate.of(2026, 5, 25))));
+
+    private static Moment on(WorkingDays days) {
+        return new Moment(Instant.parse("2026-03-30T23:10:00Z"), ZoneId.of("Europe/Oslo"), days);
     }
 
     @ParameterizedTest

@@ -5,7 +5,6 @@ import static dev.oddsentry.service.db.generated.Tables.LONG_WORK;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.LongWorkRecord;
 import java.time.Clock;
-import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -16,7 +15,6 @@ import org.springframework.stereotype.Component;
 /** The rows of long work. Every move is a compare-and-set, so that of stopping and ending one wins. */
 @Component
 class WorkStore {
-    private static final Duration KEPT = Duration.ofDays(30);
 
     private final DSLContext db;
     private final Clock clock;
@@ -33,9 +31,6 @@ class WorkStore {
     }
 
     void insert(UUID id, Kind kind, UUID ruleId, UUID by, Object ask) {
-        db.deleteFrom(LONG_WORK)
-                .where(LONG_WORK.ENDED_AT.lt(clock.instant().minus(KEPT)))
-                .execute();
         db.insertInto(LONG_WORK)
                 .set(LONG_WORK.ID, id)
                 .set(LONG_WORK.KIND, kind.name())

@@ -4,7 +4,7 @@ import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.schedule.CalendarFile;
-import dev.oddsentry.core.schedule.WorkingDays;
+import dev.oddsentry.core.time.WorkingDays;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.Saved;
 import dev.oddsentry.service.definitions.Saving;
@@ -102,7 +102,7 @@ class CalendarController {
                 null,
                 name,
                 before.map(CalendarDefinition::title).orElse(name),
-                new WorkingDays(days.week(), holidays, days.worked()));
+                new WorkingDays(days.week(), holidays, days.worked(), days.periods()));
         return saving.save(by, Document.print(after), remark, false);
     }
 }

@@ -4,9 +4,11 @@ import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
 import dev.oddsentry.core.schedule.Schedule;
-import dev.oddsentry.core.schedule.WorkingDays;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.time.WorkingDays;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.Optional;
@@ -22,6 +24,20 @@ public class Schedules {
 
     Schedules(DefinitionStore definitions) {
         this.definitions = definitions;
+    }
+
+    /** A slot of the rule, in its zone and on its calendar. */
+    public Moment moment(RuleDefinition rule, Instant slot) {
+        var days = daysOf(rule.schedule().calendar());
+        return days == null ? new Moment(slot, rule.zone()) : new Moment(slot, rule.zone(), days);
+    }
+
+    /** Null where the rule names no calendar. */
+    public @Nullable Integer revisionOfCalendar(RuleDefinition rule) {
+        String name = rule.schedule().calendar();
+        return name == null
+                ? null
+                : definitions.calendar(name).map(Current::revision).orElse(null);
     }
 
     public Schedule of(RuleDefinition rule) {

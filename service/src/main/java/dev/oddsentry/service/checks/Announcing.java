@@ -48,8 +48,11 @@ class Announcing {
 
     /** One for each audience that has anything to hear; those for whom nobody is named hear by one together. */
     List<Told.Outgoing> messages(Attempt attempt, Reckoned reckoned, Told told) {
-        var hearing =
-                told.parts().stream().filter(part -> !part.told().isEmpty()).toList();
+        var hearing = told.parts().stream()
+                .filter(part -> !part.told().isEmpty())
+                .sorted(Comparator.comparing(
+                        part -> part.audience().split(), Comparator.nullsFirst(Comparator.naturalOrder())))
+                .toList();
         var lastReports = memory.lastReports(attempt.ruleId());
         var split = attempt.rule().definition().delivery().split();
         if (split == null) {
@@ -85,7 +88,7 @@ class Announcing {
                     .max(Comparator.naturalOrder())
                     .orElse(null);
             var letter = new Letter(
-                    unassigned, attempt.rule().definition().delivery().to(), "nobody named", openOfAll, since);
+                    unassigned, attempt.rule().definition().delivery().to(), "others", openOfAll, since);
             messages.add(new Told.Outgoing(message(attempt, reckoned, letter), unassigned));
         }
         return messages;

@@ -13,22 +13,25 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
 /**
  * One attempt at a check, with everything as it stood at the start. The commit asks for all of it to stand still.
  *
  * @param number of the attempt; a later one makes this one stale
+ * @param moment the slot it stands for, in the rule's zone and calendar
  * @param memoryEpoch of the rule's memory
  * @param goodSlots how many good scheduled checks the rule has had
  * @param transition what it owes to what a person did since the last good one
  * @param released whether a person let through what was kept back
  * @param timeLimit of its query, given or learned
  * @param thresholdVersions what each threshold that the rule uses stood at, by name
+ * @param calendarRevision of the calendar that the rule goes by; null where it names none
  */
 record Attempt(
         UUID checkId,
         int number,
-        Instant slot,
+        Moment moment,
         CheckOrigin origin,
         long memoryEpoch,
         long goodSlots,
@@ -39,7 +42,12 @@ record Attempt(
         Current<QueryDefinition> query,
         Source source,
         Thresholds thresholds,
-        Map<String, String> thresholdVersions) {
+        Map<String, String> thresholdVersions,
+        @Nullable Integer calendarRevision) {
+
+    Instant slot() {
+        return moment.slot();
+    }
 
     UUID ruleId() {
         return rule.id();
@@ -52,14 +60,10 @@ record Attempt(
     }
 
     Patience.Tick tick() {
-        return new Patience.Tick(goodSlots, isCounted(), slot);
+        return new Patience.Tick(goodSlots, isCounted(), slot());
     }
 
     RuleLabels labels() {
         return new RuleLabels(rule.definition().groups(), query.definition(), thresholds, moment().today());
-    }
-
-    Moment moment() {
-        return new Moment(slot, rule.definition().zone());
     }
 }

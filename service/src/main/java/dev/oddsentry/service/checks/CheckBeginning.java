@@ -7,6 +7,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.schedule.TimeLimit;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -34,14 +35,21 @@ class CheckBeginning {
     private final DefinitionStore definitions;
     private final Sources sources;
     private final ThresholdStore thresholds;
+    private final Schedules schedules;
 
     CheckBeginning(
-            DSLContext db, CheckStore store, DefinitionStore definitions, Sources sources, ThresholdStore thresholds) {
+            DSLContext db,
+            CheckStore store,
+            DefinitionStore definitions,
+            Sources sources,
+            ThresholdStore thresholds,
+            Schedules schedules) {
         this.db = db;
         this.store = store;
         this.definitions = definitions;
         this.sources = sources;
         this.thresholds = thresholds;
+        this.schedules = schedules;
     }
 
     /** Given or learned, and never over the source's. */
@@ -89,7 +97,7 @@ class CheckBeginning {
         var query = definitions.query(rule.definition().query()).orElseThrow();
         var source = sources.require(query.definition().source());
         var limit = limit(rule.definition(), check.getRuleId(), source);
-        var moment = new Moment(check.getSlot(), rule.definition().zone());
+        var moment = schedules.moment(rule.definition(), check.getSlot());
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.RULE_REVISION, rule.revision())
                 .set(RULE_CHECK.QUERY_REVISION, query.revision())
@@ -104,7 +112,7 @@ class CheckBeginning {
         return Optional.of(new Attempt(
                 checkId,
                 number,
-                check.getSlot(),
+                moment,
                 check.getOrigin(),
                 lock.memoryEpoch(),
                 lock.goodSlots(),
@@ -115,6 +123,7 @@ class CheckBeginning {
                 query,
                 source,
                 thresholds.named(thresholdsUsed),
-                versions));
+                versions,
+                schedules.revisionOfCalendar(rule.definition())));
     }
 }

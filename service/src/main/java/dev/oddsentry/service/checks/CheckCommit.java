@@ -9,6 +9,7 @@ import dev.oddsentry.core.definition.RuleDefinition.Outcome;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.AudienceKey;
@@ -51,6 +52,7 @@ class CheckCommit {
     private final SeriesStore series;
     private final Troubles troubles;
     private final Occasions occasions;
+    private final Schedules schedules;
 
     CheckCommit(
             DSLContext db,
@@ -63,7 +65,8 @@ class CheckCommit {
             ThresholdStore thresholds,
             SeriesStore series,
             Troubles troubles,
-            Occasions occasions) {
+            Occasions occasions,
+            Schedules schedules) {
         this.db = db;
         this.clock = clock;
         this.checks = checks;
@@ -75,6 +78,7 @@ class CheckCommit {
         this.series = series;
         this.troubles = troubles;
         this.occasions = occasions;
+        this.schedules = schedules;
     }
 
     /** @return false: stale, and nothing was written */
@@ -167,7 +171,7 @@ class CheckCommit {
                     attempt.ruleId(), attempt.goodSlots() + 1, reckoned.judge().groupsWithRows());
     }
 
-    /** The rule, its query, its thresholds and its source are as they were when the check began. */
+    /** The rule, its query, its thresholds, its calendar and its source are as they were when the check began. */
     private boolean stands(Attempt attempt) {
         var revisions = db.select(DEFINITION.ID, DEFINITION.REVISION)
                 .from(DEFINITION)
@@ -177,6 +181,7 @@ class CheckCommit {
                 && Objects.equals(
                         revisions.get(attempt.query().id()), attempt.query().revision())
                 && thresholds.versions(attempt.thresholdVersions().keySet()).equals(attempt.thresholdVersions())
+                && Objects.equals(schedules.revisionOfCalendar(attempt.rule().definition()), attempt.calendarRevision())
                 && sources.find(attempt.source().name()).equals(Optional.of(attempt.source()));
     }
 

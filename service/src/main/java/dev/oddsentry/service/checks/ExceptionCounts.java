@@ -6,8 +6,8 @@ import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.threshold.Thresholds;
-import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.history.SeriesStore;
@@ -24,6 +24,7 @@ import org.springframework.stereotype.Component;
 public class ExceptionCounts {
     private final DefinitionStore definitions;
     private final Sources sources;
+    private final Schedules schedules;
     private final Reckoning reckoning;
     private final CheckStore checks;
     private final SeriesStore series;
@@ -34,6 +35,7 @@ public class ExceptionCounts {
     ExceptionCounts(
             DefinitionStore definitions,
             Sources sources,
+            Schedules schedules,
             Reckoning reckoning,
             CheckStore checks,
             SeriesStore series,
@@ -42,6 +44,7 @@ public class ExceptionCounts {
             Clock clock) {
         this.definitions = definitions;
         this.sources = sources;
+        this.schedules = schedules;
         this.reckoning = reckoning;
         this.checks = checks;
         this.series = series;
@@ -55,7 +58,7 @@ public class ExceptionCounts {
         audit.record(db, by.id(), "count exceptions", rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
         var source = sources.require(query.source());
-        var moment = new Moment(clock.instant(), rule.definition().zone());
+        var moment = schedules.moment(rule.definition(), clock.instant());
         long goodSlots = checks.goodSlots(rule.id());
         var past = new StoredPast(series, rule.id(), rule.definition(), query, moment, goodSlots);
         var tick = new Patience.Tick(goodSlots, true, moment.slot());

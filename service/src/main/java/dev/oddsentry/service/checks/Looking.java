@@ -7,9 +7,9 @@ import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
-import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.history.SeriesStore;
@@ -27,6 +27,7 @@ import org.springframework.stereotype.Component;
 public class Looking {
     private final DefinitionStore definitions;
     private final Sources sources;
+    private final Schedules schedules;
     private final Reckoning reckoning;
     private final CheckStore checks;
     private final ThresholdStore thresholds;
@@ -37,6 +38,7 @@ public class Looking {
     Looking(
             DefinitionStore definitions,
             Sources sources,
+            Schedules schedules,
             Reckoning reckoning,
             CheckStore checks,
             ThresholdStore thresholds,
@@ -45,6 +47,7 @@ public class Looking {
             DSLContext db) {
         this.definitions = definitions;
         this.sources = sources;
+        this.schedules = schedules;
         this.reckoning = reckoning;
         this.checks = checks;
         this.thresholds = thresholds;
@@ -60,7 +63,7 @@ public class Looking {
     public Seen at(Person by, Current<RuleDefinition> rule, Digest key, Instant slot) {
         audit.record(db, by.id(), "explain finding", rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
-        var moment = new Moment(slot, rule.definition().zone());
+        var moment = schedules.moment(rule.definition(), slot);
         long goodSlots = checks.goodSlots(rule.id());
         var question = new Question(
                 rule.definition(),

@@ -16,6 +16,7 @@ import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.CheckedDrafts;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
@@ -51,6 +52,7 @@ class Preview {
     private final Reckoning reckoning;
     private final Telling telling;
     private final Addresses addresses;
+    private final Schedules schedules;
     private final MemoryStore memory;
     private final CheckStore checks;
     private final ThresholdStore thresholds;
@@ -65,6 +67,7 @@ class Preview {
             Reckoning reckoning,
             Telling telling,
             Addresses addresses,
+            Schedules schedules,
             MemoryStore memory,
             CheckStore checks,
             ThresholdStore thresholds,
@@ -77,6 +80,7 @@ class Preview {
         this.reckoning = reckoning;
         this.telling = telling;
         this.addresses = addresses;
+        this.schedules = schedules;
         this.memory = memory;
         this.checks = checks;
         this.thresholds = thresholds;
@@ -208,7 +212,7 @@ class Preview {
             this.rule = rule;
             this.memoryOf = memoryOf;
             this.query = definitions.query(rule.query()).orElseThrow().definition();
-            this.moment = new Moment(slot, rule.zone());
+            this.moment = schedules.moment(rule, slot);
             this.used = thresholds.named(rule.thresholdsUsed());
             this.reckoned = reckoning.reckon(question());
         }

@@ -4,7 +4,7 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.memory.Transition;
-import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.sources.Source;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -16,10 +16,12 @@ import org.springframework.stereotype.Component;
 public class Replaying {
     private final Reckoning reckoning;
     private final Telling telling;
+    private final Schedules schedules;
 
-    Replaying(Reckoning reckoning, Telling telling) {
+    Replaying(Reckoning reckoning, Telling telling, Schedules schedules) {
         this.reckoning = reckoning;
         this.telling = telling;
+        this.schedules = schedules;
     }
 
     /**
@@ -47,7 +49,7 @@ public class Replaying {
                         replay.rule(),
                         query,
                         source,
-                        new Moment(slot, replay.rule().zone()),
+                        schedules.moment(replay.rule(), slot),
                         replay.thresholds(),
                         replay.known(),
                         replay.tick(slot),

@@ -31,6 +31,7 @@ public record Settings(
         @Valid @NotNull Mail mail,
         @Valid @DefaultValue Work work,
         @Valid @DefaultValue Trouble trouble,
+        @Valid @DefaultValue Retention retention,
         @Valid @DefaultValue FirstOperator firstOperator) {
 
     /**
@@ -65,6 +66,28 @@ public record Settings(
     public record Trouble(
             @DefaultValue("20s") Duration lookEvery,
             @DefaultValue("1m") Duration gather) {}
+
+    /**
+     * How many days things are kept after they are over. What is open, marked, or still to be told is kept in any case.
+     *
+     * @param checks and the events of findings that they wrote
+     * @param messages as they were sent
+     * @param findings that have cleared, with their history
+     * @param outOfSight findings that a moving window left behind; never less than the rule's window and thirty days
+     * @param traces that a finding was forgotten
+     * @param points that were measured
+     * @param longWork and answered occasions
+     * @param audit who did what
+     */
+    public record Retention(
+            @DefaultValue("400") @Min(1) int checks,
+            @DefaultValue("400") @Min(1) int messages,
+            @DefaultValue("400") @Min(1) int findings,
+            @DefaultValue("400") @Min(1) int outOfSight,
+            @DefaultValue("365") @Min(1) int traces,
+            @DefaultValue("1100") @Min(1) int points,
+            @DefaultValue("30") @Min(1) int longWork,
+            @DefaultValue("1100") @Min(1) int audit) {}
 
     /** Made at the first start on an empty database, when a password is given. */
     public record FirstOperator(

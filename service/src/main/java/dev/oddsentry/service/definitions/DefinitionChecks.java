@@ -127,6 +127,8 @@ class DefinitionChecks {
         calendarProblem(rule, places).ifPresent(problems::add);
         problems.addAll(occasionProblems(rule, places));
         problems.addAll(splitProblems(rule, places));
+        if (problems.stream().noneMatch(Problem::isError))
+            problems.addAll(periodProblems(rule, query.get().definition(), places));
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         schedules
                 .runsOut(rule.schedule(), clock.instant().atZone(rule.zone()).toLocalDate())
@@ -177,6 +179,18 @@ class DefinitionChecks {
                         Problem.error(
                                 "the query " + query.name() + " needs a value for " + declared.getKey(), "", null)))
                 .toList();
+    }
+
+    /** A relative date may go by periods that the calendar does not know. */
+    private List<Problem> periodProblems(RuleDefinition rule, QueryDefinition query, FieldPlaces places) {
+        try {
+            Parameters.valuesAt(schedules.moment(rule, clock.instant()), rule, query);
+            return List.of();
+        } catch (InvalidDefinitionException unknown) {
+            return unknown.problems().stream()
+                    .map(problem -> places.locate("parameters", Problem.error(problem.message(), "", null)))
+                    .toList();
+        }
     }
 
     /** The query that says who hears has the split's column and the addresses. */

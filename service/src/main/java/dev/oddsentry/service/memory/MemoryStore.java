@@ -10,7 +10,6 @@ import static org.jooq.impl.DSL.falseCondition;
 import static org.jooq.impl.DSL.select;
 
 import dev.oddsentry.core.finding.Digest;
-import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Marks;
@@ -20,10 +19,7 @@ import dev.oddsentry.core.memory.Reported;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
-import java.sql.ResultSet;
-import java.sql.SQLException;
 import java.time.Instant;
-import java.time.OffsetDateTime;
 import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
@@ -40,10 +36,6 @@ import org.springframework.transaction.annotation.Transactional;
 /** Reads memory: what is so now and what was last reported. */
 @Component
 public class MemoryStore {
-    private static final int FETCH_SIZE = 2_000;
-    private static final String KNOWN =
-            "select id, key, state, severity, fingerprint, held_ordinal, held_slot, missed_ordinal, missed_slot,"
-                    + " better_ordinal, better_slot, no_data from finding where rule_id = ?";
     private static final int MANY = 20_000;
 
     private final DSLContext db;
@@ -74,41 +66,12 @@ public class MemoryStore {
                 .fetchMap(row -> new AudienceKey(row.value1()), row -> row.value2());
     }
 
-    /**
-     * What is so now of every finding of the rule, read as it streams so that only the table is held. By the driver itself: a million
-     * records of the mapper take ten times as long.
-     */
+    /** What is so now of every finding of the rule, read as it streams so that only the table is held. */
     @Transactional(readOnly = true)
     public KnownTable known(UUID ruleId) {
         var table = new KnownTable(db.fetchCount(FINDING, FINDING.RULE_ID.eq(ruleId)));
-        db.connection(connection -> {
-            try (var statement = connection.prepareStatement(KNOWN)) {
-                statement.setFetchSize(FETCH_SIZE);
-                statement.setObject(1, ruleId);
-                try (var rows = statement.executeQuery()) {
-                    while (rows.next()) table.add(rows.getLong(1), Digest.of(rows.getObject(2, UUID.class)), now(rows));
-                }
-            }
-        });
+        db.connection(connection -> KnownCopy.read(connection, ruleId, table));
         return table;
-    }
-
-    private static Now now(ResultSet row) throws SQLException {
-        return new Now(
-                State.valueOf(row.getString(3)),
-                Severity.valueOf(row.getString(4)),
-                Digest.of(row.getObject(5, UUID.class)),
-                start(row, 6),
-                start(row, 8),
-                start(row, 10),
-                row.getBoolean(12));
-    }
-
-    private static Patience.@Nullable Start start(ResultSet row, int column) throws SQLException {
-        long ordinal = row.getLong(column);
-        if (row.wasNull()) return null;
-        return new Patience.Start(
-                ordinal, row.getObject(column + 1, OffsetDateTime.class).toInstant());
     }
 
     private static Now now(FindingRecord row) {

@@ -8,6 +8,7 @@ import dev.oddsentry.service.checks.OnOccasion;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.outbox.HandOver;
+import dev.oddsentry.service.retention.Retention;
 import dev.oddsentry.service.trouble.TroubleMail;
 import java.time.Clock;
 import java.util.List;
@@ -37,13 +38,14 @@ class DurableWork implements SmartLifecycle {
             OnOccasion onOccasion,
             HandOver handOver,
             LongWork longWork,
-            TroubleMail troubleMail) {
+            TroubleMail troubleMail,
+            Retention retention) {
         var work = settings.work();
         var names = Thread.ofVirtual().name("work-", 0).factory();
         this.scheduler = Scheduler.create(
                         database,
                         List.of(slots.task(), onDemand.task(), onOccasion.task(), handOver.task(), longWork.task()))
-                .startTasks(List.of(troubleMail.task()))
+                .startTasks(List.of(troubleMail.task(), retention.task()))
                 .schedulerName(new SchedulerName.Fixed(node.name()))
                 .clock(clock::instant)
                 .threads(work.atOnce())

@@ -23,10 +23,11 @@ record MissedSlots(Optional<Instant> run, int standsFor, Optional<Instant> next)
     /** Days are not all as long as one another. */
     private static final Duration CLOCK_CHANGE = Duration.ofHours(1);
 
-    /** @param from the first slot that is due, by {@code now} */
-    static MissedSlots of(RuleDefinition rule, QueryDefinition query, Schedule schedule, Instant from, Instant now) {
+    /** @param first the first slot that is due, by {@code now} */
+    static MissedSlots of(RuleDefinition rule, QueryDefinition query, Schedule schedule, Moment first, Instant now) {
+        Instant from = first.slot();
         var due = schedule.due(from, now);
-        return switch (policy(rule, query, schedule, from)) {
+        return switch (policy(rule, query, schedule, first)) {
             case LATEST -> new MissedSlots(Optional.of(due.latest()), due.slots(), due.next());
             case EACH -> each(schedule, from, due);
             case SKIP -> {
@@ -39,10 +40,11 @@ record MissedSlots(Optional<Instant> run, int standsFor, Optional<Instant> next)
     }
 
     /** Where each slot looks at its own stretch of time, a slot left out would leave a gap. */
-    private static Missed policy(RuleDefinition rule, QueryDefinition query, Schedule schedule, Instant from) {
+    private static Missed policy(RuleDefinition rule, QueryDefinition query, Schedule schedule, Moment first) {
+        Instant from = first.slot();
         if (rule.schedule().missed() != null) return rule.schedule().missed();
         var next = schedule.nextAfter(from);
-        var window = Parameters.window(new Moment(from, rule.zone()), rule, query);
+        var window = Parameters.window(first, rule, query);
         boolean gapless = next.isPresent()
                 && window.isPresent()
                 && window.get().compareTo(Duration.between(from, next.get()).plus(CLOCK_CHANGE)) <= 0;

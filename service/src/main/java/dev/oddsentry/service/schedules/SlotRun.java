@@ -69,7 +69,7 @@ public class SlotRun {
     private boolean run(UUID ruleId, Instant slot) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         var query = definitions.query(rule.query()).orElseThrow().definition();
-        var due = MissedSlots.of(rule, query, schedules.of(rule), slot, clock.instant());
+        var due = MissedSlots.of(rule, query, schedules.of(rule), schedules.moment(rule, slot), clock.instant());
         if (due.run().isEmpty()) checks.skip(ruleId, slot, due.standsFor());
         else if (!checks.runScheduled(ruleId, due.run().get(), due.standsFor())) return false;
         rules.moveOn(ruleId, slot, due.next().orElse(null));

@@ -68,7 +68,7 @@ class SourceController {
             @Nullable @Min(1) @Max(86_400) Integer timeLimitSeconds,
             @Nullable @Min(1) @Max(100) Integer mostConnections,
             @Nullable String closed,
-            @Nullable @Min(0) @Max(3600) Integer spreadSeconds) {
+            @Nullable @Min(0) @Max(60) Integer spreadSeconds) {
         Sources.Settings settings() {
             return new Sources.Settings(
                     jdbcUrl,

@@ -31,7 +31,7 @@ import org.springframework.stereotype.Component;
 /** Looks at the records and says what an operator must know. */
 @Component
 class Status {
-    private static final Duration LATE = Duration.ofMinutes(1);
+    private static final Duration LATE = Duration.ofMinutes(2);
     private static final Duration STUCK = Duration.ofMinutes(10);
     private static final Duration LOOKED_AT = Duration.ofDays(1);
 

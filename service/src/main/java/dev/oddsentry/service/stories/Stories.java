@@ -1,6 +1,7 @@
 package dev.oddsentry.service.stories;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FORGOTTEN;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
@@ -89,7 +90,7 @@ class Stories {
                 rule.definition().name(),
                 zone.getId(),
                 CellText.joined(identity, zone),
-                why(now, present, zone),
+                now == null ? neverFound(rule, key, zone) + presently(present) : why(now, zone),
                 now,
                 present,
                 events.of(rule, finding == null ? null : finding.getId()));
@@ -147,8 +148,18 @@ class Stories {
                 null);
     }
 
-    private static String why(@Nullable NowSeen now, Present present, ZoneId zone) {
-        if (now == null) return "No check has ever found it. " + presently(present);
+    /** Nobody remembers it: it was forgotten, which leaves a trace for a while, or never was. */
+    private String neverFound(Current<RuleDefinition> rule, Digest key, ZoneId zone) {
+        return db.selectFrom(FORGOTTEN)
+                .where(FORGOTTEN.RULE_ID.eq(rule.id()), FORGOTTEN.KEY.eq(key.asUuid()))
+                .fetchOptional(trace -> "It opened on " + time(trace.getOpenedAt(), zone)
+                        + (trace.getState() == State.CLEARED ? ", cleared on " : ", went out of sight on ")
+                        + time(trace.getChangedAt(), zone) + ", and was forgotten on "
+                        + time(trace.getForgottenAt(), zone) + ", as old as it was. ")
+                .orElse("No check has ever found it. ");
+    }
+
+    private static String why(NowSeen now, ZoneId zone) {
         return switch (now.state()) {
             case PENDING -> "It is an exception, but has not lasted as long as the rule wants, so nothing is told yet.";
             case OPEN -> "It is open. " + told(now, zone);

@@ -41,6 +41,7 @@ class SecretBoxTest {
                 mail,
                 work,
                 new Settings.Trouble(Duration.ofSeconds(1), Duration.ofSeconds(1)),
+                new Settings.Retention(1, 1, 1, 1, 1, 1, 1, 1),
                 new Settings.FirstOperator("o", "o", "o@o.example", null)));
     }
 

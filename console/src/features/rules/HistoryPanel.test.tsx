@@ -1,0 +1,28 @@
+import { screen, within } from '@testing-library/react'
+import { renderAt } from '../../shared/render.test-kit'
+import { HistoryPanel } from './HistoryPanel'
+
+const call = 'GET /api/rules/fuel-per-mile/history'
+const point = (day: number, value: number) => ({ slot: `2026-11-0${day}T04:40:00Z`, value, filledIn: false })
+
+test('shows the last value of each group and the way there', async () => {
+  renderAt('/', <HistoryPanel name="fuel-per-mile" />, {
+    [call]: [
+      { group: 'Terna', measured: 'litres_per_mile', total: 312, points: [point(1, 4.5), point(2, 6), point(3, 5.25)] },
+      { group: 'Skua', measured: 'litres_per_mile', total: 1, points: [point(3, 4)] },
+      { group: 'Lomvi', measured: 'litres_per_mile', total: 2, points: [point(2, 4), point(3, 4)] },
+    ],
+  })
+  const terna = within(await screen.findByRole('row', { name: /Terna/ }))
+  expect(terna.getByText('5.25')).toBeInTheDocument()
+  expect(terna.getByText('312')).toBeInTheDocument()
+  expect(terna.getByRole('img')).toHaveAccessibleName('3 points from 4.5 to 6')
+  expect(within(screen.getByRole('row', { name: /Skua/ })).queryByRole('img')).not.toBeInTheDocument()
+  const flat = within(screen.getByRole('row', { name: /Lomvi/ })).getByRole('img')
+  expect(flat.querySelector('polyline')).toHaveAttribute('points', '1,12 119,12')
+})
+
+test('before anything was measured it says what will', async () => {
+  renderAt('/', <HistoryPanel name="fuel-per-mile" />, { [call]: [] })
+  expect(await screen.findByText('Nothing yet: each scheduled check adds a point.')).toBeInTheDocument()
+})

@@ -1,0 +1,146 @@
+package dev.oddsentry.service.retention;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.service.HttpApi;
+import dev.oddsentry.service.LateSailings;
+import dev.oddsentry.service.RunningService;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** What is over and old enough goes; what is open, marked or still to be told stays. */
+class RetentionTest {
+    private final RunningService service = RunningService.get();
+    private final HttpApi api = service.api();
+    private final LateSailings sailings = new LateSailings(service);
+    private final String rule = "(select id from definition where kind = 'RULE' and name = '" + sailings.name + "')";
+
+    private void age(String table, String column, String which) {
+        service.execute(
+                "records",
+                "update " + table + " set " + column + " = " + column + " - interval '500 days' where " + which);
+    }
+
+    private long count(String table, String which) {
+        try (var connection = service.connect("records");
+                var statement = connection.createStatement();
+                var rows = statement.executeQuery("select count(*) from " + table + " where " + which)) {
+            rows.next();
+            return rows.getLong(1);
+        } catch (SQLException e) {
+            throw new IllegalStateException(e);
+        }
+    }
+
+    private String why(String sailing) {
+        return api.get("/api/rules/" + sailings.name + "/story?key=" + sailing)
+                .path("why")
+                .asString();
+    }
+
+    private void run() {
+        service.bean(Retention.class).run();
+    }
+
+    /** SK-1 stays open; the others clear, and that is told. */
+    private void threeOfWhichTwoClear() {
+        sailings.late("SK-1", 20).late("SK-2", 20).late("SK-3", 20).active();
+        api.check(sailings.name);
+        RunningService.await("mail", () -> !service.mailTo(sailings.recipient).isEmpty());
+        sailings.change("delete from sailing_table where sailing <> 'SK-1'");
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+        RunningService.await("mail", () -> service.mailTo(sailings.recipient).size() == 2);
+    }
+
+    @Test
+    void clearedFindingsAreForgottenWithATraceAndComeBackAsNew() {
+        threeOfWhichTwoClear();
+        run();
+        assertThat(count("finding", "rule_id = " + rule)).isEqualTo(3);
+        age("finding", "changed_at", "rule_id = " + rule);
+        run();
+        assertThat(count("finding", "rule_id = " + rule))
+                .as("the open one stays")
+                .isEqualTo(1);
+        assertThat(why("SK-2")).startsWith("It opened on ").contains("cleared on ", "was forgotten on ");
+        assertThat(why("SK-9")).startsWith("No check has ever found it.");
+        sailings.late("SK-2", 30);
+        api.check(sailings.name);
+        RunningService.await("mail", () -> service.mailTo(sailings.recipient).size() == 3);
+        age("forgotten", "forgotten_at", "rule_id = " + rule);
+        run();
+        assertThat(count("forgotten", "rule_id = " + rule)).isZero();
+    }
+
+    @Test
+    void whatAPersonMarkedOrWhatIsStillToBeToldStays() {
+        sailings.memory("memory: { key: [sailing], report: [new, cleared], absence: passed by }");
+        sailings.late("SK-1", 20).late("SK-2", 20).active();
+        api.check(sailings.name);
+        api.post(
+                "/api/rules/" + sailings.name + "/marks",
+                Map.of(
+                        "key",
+                        List.of("SK-1"),
+                        "kind",
+                        "SNOOZE",
+                        "note",
+                        "the raft is in the yard",
+                        "until",
+                        "2099-01-01T00:00:00Z",
+                        "withdraw",
+                        false));
+        sailings.change("delete from sailing_table");
+        api.check(sailings.name);
+        assertThat(count("finding", "state = 'OUT_OF_SIGHT' and rule_id = " + rule))
+                .isEqualTo(2);
+        age("finding", "changed_at", "rule_id = " + rule);
+        run();
+        assertThat(count("finding", "rule_id = " + rule)).as("the snoozed one").isEqualTo(1);
+    }
+
+    @Test
+    void aRuleMayForgetSoonerWhatIsOutOfSight() {
+        sailings.memory("memory: { key: [sailing], absence: passed by, forget after: 90 days }");
+        sailings.late("SK-1", 20).active();
+        api.check(sailings.name);
+        sailings.change("delete from sailing_table");
+        api.check(sailings.name);
+        service.execute(
+                "records", "update finding set changed_at = changed_at - interval '100 days' where rule_id = " + rule);
+        run();
+        assertThat(count("finding", "rule_id = " + rule)).isZero();
+    }
+
+    @Test
+    void oldMessagesAndChecksGoAndWhatWasReportedOutlivesThem() {
+        threeOfWhichTwoClear();
+        age("message", "created_at", "rule_id = " + rule);
+        age("rule_check", "finished_at", "rule_id = " + rule);
+        age("finding_event", "at", "finding_id in (select id from finding where rule_id = " + rule + ")");
+        run();
+        assertThat(count("message", "rule_id = " + rule)).isZero();
+        assertThat(count("rule_check", "rule_id = " + rule))
+                .as("the last one stays")
+                .isEqualTo(1);
+        assertThat(count("finding_event", "finding_id in (select id from finding where rule_id = " + rule + ")"))
+                .isZero();
+        assertThat(count("reported", "finding_id in (select id from finding where rule_id = " + rule + ")"))
+                .isEqualTo(3);
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+    }
+
+    @Test
+    void aMessageThatIsStillOnItsWayStays() {
+        threeOfWhichTwoClear();
+        age("message", "created_at", "rule_id = " + rule);
+        service.execute(
+                "records",
+                "update message_recipient set state = 'WAITING', next_try = now() + interval '1 day' where message_id in"
+                        + " (select id from message where rule_id = " + rule + ")");
+        run();
+        assertThat(count("message", "rule_id = " + rule)).isEqualTo(2);
+    }
+}
