@@ -13,6 +13,7 @@ const StoryPage = lazy(() => import('../features/rules/StoryPage').then(({ Story
 const RuleEditor = lazy(() => import('../features/editor/RuleEditor').then(({ RuleEditor: page }) => ({ default: page })))
 const ThresholdsPage = lazy(() => import('../features/thresholds/ThresholdsPage').then(({ ThresholdsPage: page }) => ({ default: page })))
 const ThresholdPage = lazy(() => import('../features/thresholds/ThresholdPage').then(({ ThresholdPage: page }) => ({ default: page })))
+const SetupPage = lazy(() => import('../features/setup/SetupPage').then(({ SetupPage: page }) => ({ default: page })))
 const OutboxPage = lazy(() => import('../features/outbox/OutboxPage').then(({ OutboxPage: page }) => ({ default: page })))
 const MessagePage = lazy(() => import('../features/outbox/MessagePage').then(({ MessagePage: page }) => ({ default: page })))
 
@@ -31,6 +32,7 @@ export function App() {
             <Route path="/rules/:name/edit" element={<RuleEditor />} />
             <Route path="/thresholds" element={<ThresholdsPage />} />
             <Route path="/thresholds/:name" element={<ThresholdPage />} />
+            <Route path="/setup" element={<SetupPage />} />
             <Route path="/outbox" element={<OutboxPage />} />
             <Route path="/outbox/:id" element={<MessagePage />} />
             <Route path="*" element={<Navigate to="/today" replace />} />

@@ -6,7 +6,7 @@ import type { Person } from '../api/types'
 import { logOut } from '../features/access/api'
 import { Mark } from '../shared/Mark'
 
-const pages = [['/today', 'Today'], ['/rules', 'Rules'], ['/thresholds', 'Thresholds'], ['/outbox', 'Outbox']] as const
+const pages = [['/today', 'Today'], ['/rules', 'Rules'], ['/thresholds', 'Thresholds'], ['/outbox', 'Outbox'], ['/setup', 'Setup']] as const
 
 /** The frame around every page. */
 export function Layout({ person }: { person: Person }) {

@@ -42,7 +42,7 @@ test('edits the values as a table, counts the effect first and asks why', async 
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   expect(await screen.findByRole('button', { name: 'Edit or plan values' })).toBeInTheDocument()
   expect(sent).toEqual({
-    remark: 'agreed today',
+    remark: 'agreed today', asKnown: false,
     values: [{ key: [], from: null, number: '120' }, { key: ['Holm – Vik'], from: '2027-06-01', number: null }],
   })
 })

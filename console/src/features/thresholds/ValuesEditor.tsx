@@ -12,12 +12,13 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
   const { threshold, values } = page
   const [lines, setLines] = useState(() => linesOf(values, threshold.key.length))
   const [remark, setRemark] = useState('')
+  const [asKnown, setAsKnown] = useState(false)
   const client = useQueryClient()
   const changed = changes(values, lines)
   const hindered = hindrance(lines, threshold.key)
   const effect = useMutation({ mutationFn: () => effectOf(threshold.name, changed) })
   const save = useMutation({
-    mutationFn: () => give(threshold.name, changed, remark),
+    mutationFn: () => give(threshold.name, changed, remark, asKnown),
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: ['thresholds'] })
       onLeave()
@@ -36,6 +37,7 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
         <Form.Label className="mb-0">Why</Form.Label>
         <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
       </Form.Group>
+      <Form.Check id="as-known" className="mb-2" label="Take what the new values find now as known, and tell nobody" checked={asKnown} onChange={(event) => setAsKnown(event.target.checked)} />
       <p className="small quiet mb-2">{hindered ?? (changed.length === 0 ? 'Nothing is changed yet.' : `${plural(changed.length, 'value')} changed${remark.trim() === '' ? '; say why, for those who ask later' : ''}.`)}</p>
       <div className="d-flex gap-2 flex-wrap">
         <Button type="submit" disabled={save.isPending || changed.length === 0 || hindered !== null || remark.trim() === ''}>Save</Button>

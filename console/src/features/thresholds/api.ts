@@ -29,8 +29,8 @@ export const threshold = (name: string) =>
 
 export const effectOf = (name: string, values: NewValue[]) => api.post<Effect[]>(`${path(name)}/effect`, { values })
 
-export const give = (name: string, values: NewValue[], remark: string) =>
-  api.post<ThresholdPage>(`${path(name)}/values`, { values, remark })
+export const give = (name: string, values: NewValue[], remark: string, asKnown: boolean) =>
+  api.post<ThresholdPage>(`${path(name)}/values`, { values, remark, asKnown })
 
 export const importTable = (name: string, table: string, remark: string) =>
   api.text<{ read: number; changed: number }>(`${path(name)}/values.csv?remark=${encodeURIComponent(remark)}`, table, 'text/csv')

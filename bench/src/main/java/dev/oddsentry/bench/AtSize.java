@@ -22,6 +22,8 @@ public final class AtSize {
             "select id, number, route, planned, delay_min, status, vessel, tickets, heads, fare, reason,"
                     + " logged from sailing";
 
+    private static final long STATISTICS_MILLIS = 11_000;
+
     private AtSize() {}
 
     public static void main(String[] arguments) throws IOException, InterruptedException, SQLException {
@@ -67,7 +69,7 @@ public final class AtSize {
                 still.add(check(api));
             }
             tell("check in which nothing moved", still, limit);
-            Thread.sleep(1_500);
+            Thread.sleep(STATISTICS_MILLIS);
             say("rows written to memory by those: %d%n", written(lab) - written);
             say("most memory of the whole service process with a heap of %s: %s%n", HEAP, peak(node.pid()));
         }
@@ -98,9 +100,9 @@ public final class AtSize {
         return (System.nanoTime() - began) / 1e9;
     }
 
-    /** As the statistics count them, which follow a second later. */
+    /** As the statistics count them, which an idle session of PostgreSQL hands in up to ten seconds later. */
     private static long written(Lab lab) throws InterruptedException {
-        Thread.sleep(1_500);
+        Thread.sleep(STATISTICS_MILLIS);
         return lab.count("select sum(n_tup_ins + n_tup_upd + n_tup_del) from pg_stat_user_tables"
                 + " where relname in ('finding', 'reported', 'finding_event', 'report')");
     }

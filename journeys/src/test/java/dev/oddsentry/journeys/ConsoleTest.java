@@ -174,6 +174,7 @@ class ConsoleTest {
                 "/rules/" + sailings.name + "/edit",
                 "/thresholds",
                 "/thresholds/" + threshold,
+                "/setup",
                 "/outbox",
                 "/outbox/" + message)) {
             page.navigate(service.baseUrl() + path);

@@ -70,6 +70,35 @@ class GroupsAndThresholdsTest {
     }
 
     @Test
+    void aValueChangedForTodayJudgesAnewWhatThereIs() {
+        String threshold = "late_" + UUID.randomUUID().toString().substring(0, 8);
+        String values = "/api/thresholds/" + threshold + "/values";
+        api.push("kind: threshold\nname: " + threshold + "\ntitle: late\nunit: min\n");
+        api.post(values, Map.of("values", List.of(Map.of("number", 15)), "remark", "to begin with"));
+        var sailings = new LateSailings(service)
+                .exceptions("delay_min > threshold('" + threshold + "')")
+                .late("SK-1", 20)
+                .late("SK-2", 30)
+                .active();
+        assertThat(api.check(sailings.name).path("news").asInt()).isEqualTo(2);
+        api.post(values, Map.of("values", List.of(Map.of("number", 25)), "remark", "agreed today"));
+        assertThat(api.check(sailings.name).path("state").asString())
+                .as("SK-1 is no longer asked for, which is no news")
+                .isEqualTo("QUIET");
+        api.post(values, Map.of("values", List.of(Map.of("number", 15)), "remark", "as before", "asKnown", true));
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+        assertThat(api.get("/api/rules/" + sailings.name + "/findings?state=OPEN")
+                        .path("total")
+                        .asInt())
+                .isEqualTo(2);
+        api.post(
+                values,
+                Map.of("values", List.of(Map.of("number", 5, "from", "2099-01-01")), "remark", "planned for later"));
+        sailings.late("SK-3", 20);
+        assertThat(api.check(sailings.name).path("news").asInt()).as("ordinary").isEqualTo(1);
+    }
+
+    @Test
     void theWholeResultIsAFindingEvenWithoutARow() {
         active(
                 "per: []\nmeasures: { loaded: count() }\nexceptions: loaded = 0\nmemory: { absence: put right, report: [new, cleared] }");

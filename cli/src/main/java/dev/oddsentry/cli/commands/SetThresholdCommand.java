@@ -53,6 +53,11 @@ public final class SetThresholdCommand extends ServiceCommand {
     @Nullable
     String remark;
 
+    @Option(
+            names = "--as-known",
+            description = "What a value of today makes the next checks find is taken as known, rather than told.")
+    boolean asKnown;
+
     @Option(names = "--take-back", description = "Takes the value for this key and date back.")
     boolean takeBack;
 
@@ -75,6 +80,7 @@ public final class SetThresholdCommand extends ServiceCommand {
             return 0;
         }
         body.put("remark", remark);
+        body.put("asKnown", asKnown);
         JsonNode page = api().post(path + "/values", body);
         if (output.isJson()) OutputOptions.printJson(out(), page);
         else out().println(said() + ".");

@@ -138,6 +138,11 @@ public final class Comparison {
         }
     }
 
+    /** How many moves there are so far. */
+    public int moves() {
+        return moves.size();
+    }
+
     public long exceptions() {
         return exceptions;
     }

@@ -43,7 +43,10 @@ class CalendarController {
 
     record Holiday(LocalDate date, String name) {}
 
-    /** @param knownUntil the last date that anyone entered */
+    /**
+     * @param knownUntil the last date that anyone entered
+     * @param periods their first days; empty where they are the months
+     */
     record CalendarView(
             String name,
             String title,
@@ -52,6 +55,7 @@ class CalendarController {
             @Nullable LocalDate knownUntil,
             List<Holiday> holidays,
             List<LocalDate> worked,
+            List<LocalDate> periods,
             List<String> rules) {}
 
     @GetMapping
@@ -70,6 +74,7 @@ class CalendarController {
                                     .map(each -> new Holiday(each.getKey(), each.getValue()))
                                     .toList(),
                             days.worked().stream().sorted().toList(),
+                            List.copyOf(days.periods()),
                             rules.stream()
                                     .map(rule -> rule.definition())
                                     .filter(rule -> calendar.definition()

@@ -77,6 +77,7 @@ public class Looking {
                 new StoredPast(series, rule.id(), rule.definition(), query, moment, goodSlots),
                 false,
                 key,
+                null,
                 null);
         try {
             var reckoned = Refusals.inWords(() -> reckoning.reckon(question));

@@ -10,6 +10,7 @@ import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.queries.RunningQuery;
 import dev.oddsentry.service.sources.Source;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -21,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  * @param curious whether a person looks on, who wants to be told of texts that no row has
  * @param running to follow and cancel its query by; null where nobody does
  * @param sought the identity of which everything is kept; null for none
+ * @param wanted the keys of those whose rows are kept though they do not move; null where any row may be wanted
  */
 public record Question(
         RuleDefinition rule,
@@ -34,7 +36,8 @@ public record Question(
         Past past,
         boolean curious,
         @Nullable Digest sought,
-        @Nullable RunningQuery running) {
+        @Nullable RunningQuery running,
+        @Nullable Set<Digest> wanted) {
 
     Question(
             RuleDefinition rule,
@@ -47,6 +50,6 @@ public record Question(
             Transition transition,
             Past past,
             boolean curious) {
-        this(rule, query, source, moment, thresholds, known, tick, transition, past, curious, null, null);
+        this(rule, query, source, moment, thresholds, known, tick, transition, past, curious, null, null, null);
     }
 }

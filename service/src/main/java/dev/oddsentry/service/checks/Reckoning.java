@@ -1,6 +1,7 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.condition.RowFailureException;
+import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.judging.RuleJudge;
@@ -10,6 +11,7 @@ import dev.oddsentry.core.memory.Comparison;
 import dev.oddsentry.core.memory.DuplicateIdentityException;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
@@ -65,7 +67,18 @@ class Reckoning {
                 new StoredPast(series, attempt.ruleId(), rule, query, attempt.moment(), attempt.goodSlots()),
                 false,
                 null,
-                running));
+                running,
+                wanted(attempt)));
+    }
+
+    /** Where all that is open is told or attached, any row may be wanted; else only those that move or have something to tell. */
+    private @Nullable Set<Digest> wanted(Attempt attempt) {
+        var rule = attempt.rule().definition();
+        boolean all = rule.delivery().attachCsv()
+                || rule.memory().mode() == RuleDefinition.Mode.FULL
+                || rule.memory().remindEvery() != null
+                || attempt.transition() != Transition.ORDINARY;
+        return all ? null : memory.mayTellUnmoved(attempt.ruleId());
     }
 
     /** The same for a preview or a trial, which have no attempt. */
@@ -161,9 +174,13 @@ class Reckoning {
         }
 
         private void see(Sighting sighting) {
+            int movesBefore = comparison().moves();
             var now = comparison().see(sighting);
             if (now == null) return;
-            exceptions.add(sighting);
+            var wanted = question.wanted();
+            boolean moved = comparison().moves() > movesBefore;
+            if (wanted == null || moved || wanted.contains(sighting.key())) exceptions.add(sighting);
+            else exceptions.count(sighting);
             if (now.state() == State.PENDING) pending.add(sighting.key());
         }
 

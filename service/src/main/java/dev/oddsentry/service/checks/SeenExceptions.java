@@ -22,7 +22,7 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The exceptions of one result, in its order, as often as one wants to go through them. The first ones are held in memory; over that they
+ * The exceptions of one result that somebody may want, in its order, as often as one wants to go through them. The first ones are held in memory; over that they
  * go to a file put aside, so that a result of a million exceptions takes no more heap than one of some thousands. Belongs to one thread.
  */
 final class SeenExceptions implements AutoCloseable {
@@ -35,10 +35,17 @@ final class SeenExceptions implements AutoCloseable {
     private @Nullable DataOutputStream out;
     private final ByteArrayOutputStream one = new ByteArrayOutputStream();
     private long count;
+    private long kept;
 
-    void add(Sighting exception) {
+    /** Counts one whose row nobody will want. */
+    void count(Sighting exception) {
         count++;
         if (exception.severity() != null) bySeverity.merge(exception.severity(), 1L, Long::sum);
+    }
+
+    void add(Sighting exception) {
+        count(exception);
+        kept++;
         if (first.size() < MOST_IN_MEMORY) first.add(exception);
         else inWords(() -> write(exception));
     }
@@ -67,7 +74,7 @@ final class SeenExceptions implements AutoCloseable {
         inWords(() -> {
             out().flush();
             try (var in = new DataInputStream(new BufferedInputStream(Files.newInputStream(put), BUFFER))) {
-                for (long i = first.size(); i < count; i++) {
+                for (long i = first.size(); i < kept; i++) {
                     var key = new Digest(in.readLong(), in.readLong());
                     int length = in.readInt();
                     if (which.test(key)) act.accept(read(key, in));

@@ -2,7 +2,6 @@ package dev.oddsentry.service.memory;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
-import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
@@ -37,14 +36,13 @@ class FindingEvents {
                             FINDING_EVENT.SEVERITY,
                             FINDING_EVENT.MESSAGE_ID)
                     .select(select(
-                                    FINDING.ID,
+                                    Batches.WANTED_ID,
                                     val(by.checkId()),
                                     val(by.slot()),
                                     val(kind.kind()),
                                     val(kind.severity(), FINDING.SEVERITY),
                                     val(messageId, UUID.class))
-                            .from(FINDING)
-                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                            .from(Batches.wanted(some)))
                     .execute();
         }
     }

@@ -4,9 +4,10 @@ import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.MARK;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
-import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.condition;
 import static org.jooq.impl.DSL.count;
-import static org.jooq.impl.DSL.falseCondition;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
 
 import dev.oddsentry.core.finding.Digest;
@@ -20,12 +21,12 @@ import dev.oddsentry.core.memory.State;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import java.time.Instant;
-import java.util.Arrays;
 import java.util.Collection;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -36,7 +37,9 @@ import org.springframework.transaction.annotation.Transactional;
 /** Reads memory: what is so now and what was last reported. */
 @Component
 public class MemoryStore {
-    private static final int MANY = 20_000;
+    /** As the index has it, which knows where to find these few among a million; so nothing of it is a parameter. */
+    private static final Condition STANDING_OR_PENDING =
+            condition(FINDING.STANDING).or(FINDING.STATE.eq(inline(State.PENDING, FINDING.STATE)));
 
     private final DSLContext db;
 
@@ -92,27 +95,40 @@ public class MemoryStore {
      * @param which besides those whose difference stands and those that carry a mark
      */
     public List<Before> mayTell(UUID ruleId, Collection<Long> moved, MayTell which) {
-        var also = FINDING.STANDING
-                .isTrue()
-                .or(which.pendingToo() ? FINDING.STATE.eq(State.PENDING) : falseCondition())
-                .or(which.openToo() ? FINDING.STATE.eq(State.OPEN) : falseCondition());
         var found = new HashMap<Long, Before>();
-        before(FINDING.RULE_ID.eq(ruleId).and(also))
+        before(FINDING.RULE_ID
+                        .eq(ruleId)
+                        .and(STANDING_OR_PENDING)
+                        .and(which.pendingToo() ? noCondition() : condition(FINDING.STANDING)))
                 .forEach(each -> found.put(each.known().id(), each));
+        if (which.openToo())
+            before(FINDING.RULE_ID.eq(ruleId).and(FINDING.STATE.eq(State.OPEN)))
+                    .forEach(each -> found.put(each.known().id(), each));
         before(FINDING.RULE_ID
                         .eq(ruleId)
                         .and(FINDING.ID.in(select(MARK.FINDING_ID).from(MARK).where(MARK.ENDED_AT.isNull()))))
                 .forEach(each -> found.put(each.known().id(), each));
-        var missing = moved.stream().filter(id -> !found.containsKey(id)).toArray(Long[]::new);
-        for (int i = 0; i < missing.length; i += MANY) {
-            var some = Arrays.copyOfRange(missing, i, Math.min(i + MANY, missing.length));
-            before(FINDING.ID.eq(any(some)))
+        var missing = moved.stream().filter(id -> !found.containsKey(id)).toList();
+        for (var some : Batches.of(missing))
+            before(Batches.isOneOf(FINDING.ID, some))
                     .forEach(each -> found.put(each.known().id(), each));
-        }
         var marks = marks(ruleId);
         return found.values().stream()
                 .map(each -> each.with(marks.getOrDefault(each.known().id(), Marks.NONE)))
                 .toList();
+    }
+
+    /** The keys of those that may have something to tell at a check that does not move them. */
+    public Set<Digest> mayTellUnmoved(UUID ruleId) {
+        return db.select(FINDING.KEY)
+                .from(FINDING)
+                .where(FINDING.RULE_ID.eq(ruleId), STANDING_OR_PENDING)
+                .union(select(FINDING.KEY)
+                        .from(MARK)
+                        .join(FINDING)
+                        .on(FINDING.ID.eq(MARK.FINDING_ID))
+                        .where(FINDING.RULE_ID.eq(ruleId), MARK.ENDED_AT.isNull()))
+                .fetchSet(row -> Digest.of(row.value1()));
     }
 
     /**

@@ -1,7 +1,6 @@
 package dev.oddsentry.service.memory;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
-import static org.jooq.impl.DSL.any;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.Known;
@@ -202,7 +201,7 @@ public class MemoryWriter {
         if (keys.length == 0) return Map.of();
         return db.select(FINDING.KEY, FINDING.ID)
                 .from(FINDING)
-                .where(FINDING.RULE_ID.eq(ruleId), FINDING.KEY.eq(any(keys)))
+                .where(FINDING.RULE_ID.eq(ruleId), Batches.isOneOf(FINDING.KEY, keys))
                 .fetchMap(row -> Digest.of(row.value1()), row -> row.value2());
     }
 }

@@ -7,7 +7,6 @@ import static dev.oddsentry.service.db.generated.Tables.MARK;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static org.jooq.impl.DSL.all;
-import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
@@ -116,10 +115,11 @@ public class ReportedWriter {
                                     REPORTED.AT,
                                     REPORTED.TOLD_AT,
                                     REPORTED.MESSAGE_ID)
-                            .from(FINDING)
+                            .from(Batches.wanted(some))
+                            .join(FINDING)
+                            .on(FINDING.ID.eq(Batches.WANTED_ID))
                             .leftJoin(REPORTED)
-                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience))
-                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience)))
                     .execute();
         }
     }
@@ -136,8 +136,9 @@ public class ReportedWriter {
                             FINDING_EVENT.KIND,
                             FINDING_EVENT.SEVERITY)
                     .select(select(FINDING.ID, val(by.checkId()), val(by.slot()), inline("let pass"), FINDING.SEVERITY)
-                            .from(FINDING)
-                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                            .from(Batches.wanted(some))
+                            .join(FINDING)
+                            .on(FINDING.ID.eq(Batches.WANTED_ID)))
                     .execute();
         }
     }
@@ -149,10 +150,11 @@ public class ReportedWriter {
                 .set(FINDING.STANDING, false)
                 .where(FINDING.RULE_ID.eq(ruleId), FINDING.STANDING.isTrue(), FINDING.ID.ne(all(ids)))
                 .execute();
-        db.update(FINDING)
-                .set(FINDING.STANDING, true)
-                .where(FINDING.ID.eq(any(ids)), FINDING.STANDING.isFalse())
-                .execute();
+        for (var some : Batches.of(findings))
+            db.update(FINDING)
+                    .set(FINDING.STANDING, true)
+                    .where(Batches.isOneOf(FINDING.ID, some), FINDING.STANDING.isFalse())
+                    .execute();
     }
 
     public record EndedMark(long finding, Marks.Kind kind) {}
@@ -209,10 +211,11 @@ public class ReportedWriter {
                                     // Let pass, last told stays where it was.
                                     messageId == null ? REPORTED.TOLD_AT : val(by.slot()),
                                     val(messageId, UUID.class))
-                            .from(FINDING)
+                            .from(Batches.wanted(some))
+                            .join(FINDING)
+                            .on(FINDING.ID.eq(Batches.WANTED_ID))
                             .leftJoin(REPORTED)
-                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience.id()))
-                            .where(FINDING.ID.eq(any(some.toArray(Long[]::new)))))
+                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience.id())))
                     .onConflict(REPORTED.FINDING_ID, REPORTED.AUDIENCE_ID)
                     .doUpdate()
                     .setAllToExcluded()

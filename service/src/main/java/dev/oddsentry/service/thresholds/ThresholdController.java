@@ -46,10 +46,14 @@ class ThresholdController {
         }
     }
 
-    /** @param remark why, for those who read it later */
+    /**
+     * @param remark why, for those who read it later
+     * @param asKnown whether what other values find now is taken as known, rather than told
+     */
     record ChangeBody(
             @Size(min = 1, max = 10_000) List<@Valid ValueBody> values,
-            @NotBlank @Size(max = 1_000) String remark) {
+            @NotBlank @Size(max = 1_000) String remark,
+            @Nullable Boolean asKnown) {
         List<NewValue> newValues() {
             return values.stream().map(ValueBody::value).toList();
         }
@@ -75,7 +79,7 @@ class ThresholdController {
     @PostMapping("/{name}/values")
     ThresholdViews.Page give(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody ChangeBody body) {
-        changes.give(by, name, body.newValues(), body.remark());
+        changes.give(by, name, body.newValues(), body.remark(), Boolean.TRUE.equals(body.asKnown()));
         return views.page(name);
     }
 
@@ -99,7 +103,8 @@ class ThresholdController {
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestBody String text,
-            @RequestParam @NotBlank String remark) {
-        return changes.importCsv(by, name, text, remark);
+            @RequestParam @NotBlank String remark,
+            @RequestParam(defaultValue = "false") boolean asKnown) {
+        return changes.importCsv(by, name, text, remark, asKnown);
     }
 }

@@ -15,6 +15,7 @@ class ConsolePages {
         "/rules/**",
         "/thresholds",
         "/thresholds/**",
+        "/setup",
         "/outbox",
         "/outbox/**"
     })

@@ -1,0 +1,34 @@
+import { useState } from 'react'
+import { Button } from 'react-bootstrap'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { Loaded } from '../../shared/Loading'
+import { events, report } from './api'
+
+/** The outside events that rules listen to; a person can report one in place of the program that usually does. */
+export function EventsPanel() {
+  const all = useQuery(events)
+  return (
+    <section className="sheet">
+      <h2>Outside events</h2>
+      <Loaded query={all} what="The events">
+        {(list) => list.length === 0
+          ? <p className="quiet mt-2 mb-0">No rule listens to one. A rule does with <code>events</code> under schedule.</p>
+          : <ul className="list-unstyled mb-0">{list.map((event) => <One key={event} event={event} />)}</ul>}
+      </Loaded>
+    </section>
+  )
+}
+
+function One({ event }: { event: string }) {
+  const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
+  const tell = useMutation({ mutationFn: () => report(event, requestKey), onSuccess: () => setRequestKey(crypto.randomUUID()) })
+  return (
+    <li className="mt-2">
+      <code>{event}</code> <Button variant="plain" size="sm" disabled={tell.isPending} onClick={() => tell.mutate()} aria-label={`Report ${event}`}>Report</Button>
+      <div role="status" className="small">
+        {tell.data && (tell.data.rules.length === 0 ? 'No active rule listens just now.' : `It begins a check of ${tell.data.rules.join(', ')}.`)}
+        {tell.isError && <span className="told bad">{tell.error.message}</span>}
+      </div>
+    </li>
+  )
+}

@@ -1,0 +1,84 @@
+import { screen, within } from '@testing-library/react'
+import userEvent from '@testing-library/user-event'
+import { renderAt } from '../../shared/render.test-kit'
+import { SetupPage } from './SetupPage'
+
+const norway = {
+  name: 'norway', title: 'Working days in Norway', week: ['MONDAY', 'TUESDAY'], knownUntil: '2099-12-26', worked: [], periods: [],
+  holidays: [{ date: '2026-01-01', name: 'New Year' }, { date: '2099-05-17', name: 'Constitution Day' }], rules: ['safety-gear'],
+}
+const answers = {
+  'GET /api/status': { running: 1, due: 2, latestSeconds: 70, keptBack: 0, waitingMessages: 3, problems: ['A rule has been due for 70 s.'] },
+  'GET /api/calendars': [norway],
+  'GET /api/events': ['bunkering-loaded'],
+  'GET /api/sources': [{ name: 'ferry', jdbcUrl: 'jdbc:postgresql://127.0.0.1/ferry', username: 'ferry_reader', mostRows: 1000, timeLimitSeconds: 60, mostConnections: 4, closed: '22:00-04:30 Europe/Oslo', spreadSeconds: 30 }],
+  'GET /api/teams': [{ name: 'Traffic reporting', addresses: ['ines.holm@skerryline.example'] }],
+}
+const dates = /^GET \/api\/dates/
+
+test('says how the service does and what stands around the rules', async () => {
+  renderAt('/setup', <SetupPage />, answers)
+  expect(await screen.findByText('A rule has been due for 70 s.')).toBeInTheDocument()
+  expect(screen.getByText(/1 check running, 2 due, the first of them for 70 s/)).toBeInTheDocument()
+  expect(screen.getByText('Mon, Tue; 2 holidays, known until 2099-12-26')).toBeInTheDocument()
+  expect(screen.getByText('Next: 2099-05-17 Constitution Day')).toBeInTheDocument()
+  expect(screen.getByRole('link', { name: 'safety-gear' })).toHaveAttribute('href', '/rules/safety-gear')
+  expect(screen.getByText(/closed 22:00-04:30 Europe\/Oslo; checks begin up to 30 s after/)).toBeInTheDocument()
+  expect(screen.getByText('ines.holm@skerryline.example')).toBeInTheDocument()
+})
+
+test('an installation with nothing in it says what to do first', async () => {
+  renderAt('/setup', <SetupPage />, {
+    'GET /api/status': { running: 0, due: 0, latestSeconds: 0, keptBack: 0, waitingMessages: 0, problems: [] },
+    'GET /api/calendars': [], 'GET /api/events': [], 'GET /api/sources': [], 'GET /api/teams': [],
+  })
+  expect(await screen.findByText('All is well.')).toBeInTheDocument()
+  expect(screen.getByText(/No calendar yet/)).toBeInTheDocument()
+  expect(screen.getByText(/No rule listens to one/)).toBeInTheDocument()
+  expect(screen.getByText(/No source yet/)).toBeInTheDocument()
+  expect(screen.getByText(/nobody hears of trouble/)).toBeInTheDocument()
+})
+
+test('shows the dates of a recurrence on a calendar, or what is wrong with it', async () => {
+  const zone = encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)
+  const good = `GET /api/dates?recur=FREQ%3DMONTHLY&zone=${zone}&count=10&calendar=norway&onHoliday=drop`
+  const bad = `GET /api/dates?recur=FREQ%3DSOMETIMES&zone=${zone}&count=10&calendar=norway&onHoliday=drop`
+  const calls = renderAt('/setup', <SetupPage />, {
+    ...answers,
+    [good]: { words: 'every month', zone: 'Europe/Oslo', dates: [{ slot: '2027-05-18T03:40:00Z', local: '2027-05-18T05:40+02:00' }], ends: true, warnings: [] },
+    [bad]: Response.json({ detail: 'recur: "SOMETIMES" is no frequency.' }, { status: 422 }),
+  })
+  const recur = screen.getByLabelText('Recurrence, as RFC 5545 writes it')
+  await userEvent.clear(recur)
+  await userEvent.type(recur, 'FREQ=MONTHLY')
+  await screen.findByRole('option', { name: 'Working days in Norway' })
+  await userEvent.selectOptions(screen.getByLabelText('Calendar'), 'norway')
+  await userEvent.selectOptions(screen.getByLabelText('A date'), 'drop')
+  await userEvent.click(screen.getByRole('button', { name: 'Show the next dates' }))
+  expect(await screen.findByText('Every month (Europe/Oslo).')).toBeInTheDocument()
+  expect(screen.getByText(/18.*05:40\+02:00/)).toBeInTheDocument()
+  expect(screen.getByText('There is none after these.')).toBeInTheDocument()
+  await userEvent.clear(recur)
+  await userEvent.type(recur, 'FREQ=SOMETIMES')
+  await userEvent.click(screen.getByRole('button', { name: 'Show the next dates' }))
+  expect(await screen.findByText('recur: "SOMETIMES" is no frequency.')).toBeInTheDocument()
+  expect(calls.filter((call) => dates.test(call))).toHaveLength(2)
+})
+
+test('reports an event, tests a source and gives the feed an address', async () => {
+  renderAt('/setup', <SetupPage />, {
+    ...answers,
+    'POST /api/events/bunkering-loaded': { rules: ['fuel-per-mile'] },
+    'POST /api/sources/ferry/test': { reached: false, words: 'The source does not answer: connection refused' },
+    'POST /api/feed': { address: 'http://127.0.0.1:8480/feeds/abc/schedules.ics' },
+    'DELETE /api/feed': {},
+  })
+  await userEvent.click(await screen.findByRole('button', { name: 'Report bunkering-loaded' }))
+  expect(await screen.findByText('It begins a check of fuel-per-mile.')).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Test the connection of ferry' }))
+  expect(await screen.findByText(/connection refused/)).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Give a new address' }))
+  expect(await screen.findByText(/schedules\.ics/)).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'End the old one' }))
+  expect(within(await screen.findByText('The address answers no more.')).queryByRole('link')).not.toBeInTheDocument()
+})

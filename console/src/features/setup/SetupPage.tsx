@@ -1,0 +1,45 @@
+import { useQuery } from '@tanstack/react-query'
+import { Loaded } from '../../shared/Loading'
+import { useTitle } from '../../shared/title'
+import { numberWords, plural } from '../../shared/words'
+import { status, type Status } from './api'
+import { CalendarsPanel } from './CalendarsPanel'
+import { DatesPanel } from './DatesPanel'
+import { EventsPanel } from './EventsPanel'
+import { SourcesPanel } from './SourcesPanel'
+
+/** What stands around the rules: how the service does, calendars and dates, events, sources and teams. */
+export function SetupPage() {
+  useTitle('Setup')
+  const now = useQuery(status)
+  return (
+    <>
+      <h1>Setup</h1>
+      <section className="sheet">
+        <h2>The service</h2>
+        <Loaded query={now} what="How the service does">{(seen) => <Doing seen={seen} />}</Loaded>
+      </section>
+      <div className="two">
+        <div>
+          <CalendarsPanel />
+          <DatesPanel />
+        </div>
+        <div>
+          <EventsPanel />
+          <SourcesPanel />
+        </div>
+      </div>
+    </>
+  )
+}
+
+function Doing({ seen }: { seen: Status }) {
+  return (
+    <>
+      {seen.problems.length === 0
+        ? <p className="told mt-2">All is well.</p>
+        : <ul className="told bad list-unstyled mt-2">{seen.problems.map((problem) => <li key={problem}>{problem}</li>)}</ul>}
+      <p className="quiet small mb-0">{plural(seen.running, 'check')} running, {numberWords(seen.due)} due{seen.due > 0 && `, the first of them for ${numberWords(seen.latestSeconds)} s`}; {numberWords(seen.keptBack)} kept back; {plural(seen.waitingMessages, 'mail')} waiting.</p>
+    </>
+  )
+}
