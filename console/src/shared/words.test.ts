@@ -1,4 +1,4 @@
-import { measureWords, notJudgedWords, outcomeWords, plural, stateWords } from './words'
+import { measureWords, notJudgedWords, outcomeWords, plural, stateWords, timeWords, zonedWords } from './words'
 import { check } from './render.test-kit'
 
 test.each([
@@ -12,6 +12,12 @@ test('states are told in words and counts in their number', () => {
   expect(stateWords('OUT_OF_SIGHT')).toBe('out of sight')
   expect(plural(1, 'person', 'people')).toBe('1 person')
   expect(plural(0, 'row')).toBe('0 rows')
+})
+
+test("the time of a rule's zone stands beside the reader's where they differ", () => {
+  const slot = '2026-12-21T05:30:00Z'
+  expect(zonedWords(slot, Intl.DateTimeFormat().resolvedOptions().timeZone)).toBe(timeWords(slot))
+  expect(zonedWords(slot, 'Asia/Kathmandu')).toMatch(/ \(.*11:15.* in Kathmandu\)$/)
 })
 
 test('groups that nobody can tell about are named by reason, and those not named are counted', () => {

@@ -6,6 +6,13 @@ const numbers = new Intl.NumberFormat()
 /** An instant in the reader's zone. */
 export const timeWords = (instant: Instant) => time.format(new Date(instant))
 
+/** The same, with the time of the rule's zone beside it where that differs. */
+export const zonedWords = (instant: Instant, zone: string) => {
+  const there = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', timeZone: zone }).format(new Date(instant))
+  const here = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(new Date(instant))
+  return here === there ? timeWords(instant) : `${timeWords(instant)} (${there} in ${zone.split('/').at(-1)?.replaceAll('_', ' ') ?? zone})`
+}
+
 const measures = new Intl.NumberFormat(undefined, { maximumFractionDigits: 3, maximumSignificantDigits: 3, roundingPriority: 'morePrecision' })
 
 /** A measured value with three decimals, or three digits where that says more. */

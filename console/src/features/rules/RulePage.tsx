@@ -6,7 +6,7 @@ import type { Check, RulePage as Page } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { outcomeWords, stateWords, timeWords } from '../../shared/words'
+import { outcomeWords, stateWords, zonedWords } from '../../shared/words'
 import { activate, checkNow, pause, rule, type Tell } from './api'
 import { ChecksPanel } from './ChecksPanel'
 import { HistoryPanel } from './HistoryPanel'
@@ -42,7 +42,7 @@ function OneRule({ page }: { page: Page }) {
       <div className="head">
         <div>
           <h1>{title}</h1>
-          <span className="quiet">{stateWords(state)}, revision {revision} · owned by {owner} · mailed to {to.join(', ') || 'nobody'}</span>
+          <span className="quiet">{stateWords(state)}, revision {revision} · owned by {owner} · mailed {page.text.split ? `by ${page.text.split.by}, the others ` : ''}to {to.join(', ') || 'nobody'}</span>
         </div>
         <div className="d-flex gap-2">
           <Link className="btn btn-plain" to={`/rules/${name}/edit`}>Edit conditions</Link>
@@ -60,7 +60,7 @@ function OneRule({ page }: { page: Page }) {
         {check.isError && <p className="told bad">The check could not be asked for. {check.error.message}</p>}
         {move.isError && <p className="told bad">{move.error.message}</p>}
       </div>
-      <p className="mt-3 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? `${timeWords(nextSlot)} (${zone})` : 'none'}</span></p>
+      <p className="mt-3 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? zonedWords(nextSlot, zone) : 'none'}</span></p>
       <FindingsPanel name={name} />
       {page.text.grouped && <HistoryPanel name={name} />}
       <div className="two">

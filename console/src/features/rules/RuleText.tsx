@@ -1,7 +1,7 @@
 import { Link } from 'react-router'
 import type { RulePage } from '../../api/types'
 import { SeverityTag } from '../../shared/SeverityTag'
-import { timeWords } from '../../shared/words'
+import { zonedWords } from '../../shared/words'
 
 /** What a rule says: its query, its condition, its memory and its next dates. */
 export function RuleText({ page }: { page: RulePage }) {
@@ -27,7 +27,7 @@ export function RuleText({ page }: { page: RulePage }) {
         {text.misses && <Fact name="Clears once missed for">{text.misses}</Fact>}
         <Fact name="Schedule">{text.schedule}</Fact>
         {text.split && <Fact name={`Split by ${text.split.by}`}>{[...Object.entries(text.split.to).map(([value, to]) => `${value} to ${to.join(', ')}`), ...(text.split.from ? [`whoever ${text.split.from} names`] : []), 'others to those above'].join('; ')}</Fact>}
-        {nextDates.length > 0 && <Fact name="Next dates">{nextDates.slice(0, 3).map(timeWords).join(' · ')}</Fact>}
+        {nextDates.length > 0 && <Fact name="Next dates">{nextDates.slice(0, 3).map((slot) => zonedWords(slot, page.rule.zone)).join(' · ')}</Fact>}
       </dl>
       <h2 className="mt-3">Query: {text.queryTitle}</h2>
       <pre className="code">{text.sql}</pre>

@@ -14,6 +14,7 @@ import dev.oddsentry.cli.commands.DiscardCommand;
 import dev.oddsentry.cli.commands.EventCommand;
 import dev.oddsentry.cli.commands.ExplainCommand;
 import dev.oddsentry.cli.commands.ExportCommand;
+import dev.oddsentry.cli.commands.ExtractCommand;
 import dev.oddsentry.cli.commands.FeedCommand;
 import dev.oddsentry.cli.commands.FindingsCommand;
 import dev.oddsentry.cli.commands.HistoryCommand;
@@ -21,6 +22,7 @@ import dev.oddsentry.cli.commands.ImportCalendarCommand;
 import dev.oddsentry.cli.commands.ImportThresholdCommand;
 import dev.oddsentry.cli.commands.LoginCommand;
 import dev.oddsentry.cli.commands.LogoutCommand;
+import dev.oddsentry.cli.commands.MailCommand;
 import dev.oddsentry.cli.commands.OutboxCommand;
 import dev.oddsentry.cli.commands.PauseCommand;
 import dev.oddsentry.cli.commands.PreviewCommand;
@@ -67,6 +69,8 @@ import picocli.CommandLine.Command;
             FindingsCommand.class,
             TakeCommand.class,
             ExportCommand.class,
+            ExtractCommand.class,
+            MailCommand.class,
             SnoozeCommand.class,
             AcceptCommand.class,
             ChecksCommand.class,

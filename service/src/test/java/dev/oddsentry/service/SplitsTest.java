@@ -7,6 +7,7 @@ import jakarta.mail.MessagingException;
 import jakarta.mail.Multipart;
 import java.io.IOException;
 import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 
 /** Each value of a column has an audience of its own, which is told of its findings alone. */
@@ -123,6 +124,35 @@ class SplitsTest {
         api.check(sailings.name);
         sent(holm, 3);
         assertThat(lastText(holm)).contains("1 back", "SK-1");
+    }
+
+    @Test
+    void theMailOfEachPartCanBeSeenBeforeAndLeavesNoTrace() {
+        active(byTable());
+        String path = "/api/rules/" + sailings.name;
+        assertThat(api.send("GET", path + "/preview.eml", null, Map.of()).text())
+                .contains("Nothing is open");
+        late("SK-1", 20, "'Holm'");
+        late("SK-2", 50, "'Vik'");
+        String ofVik =
+                api.send("GET", path + "/preview.eml?split=Vik", null, Map.of()).text();
+        assertThat(ofVik)
+                .contains("To: " + vik, "Preview: Late sailings of " + sailings.name, "SK-2")
+                .doesNotContain("SK-1");
+        assertThat(api.send("GET", path + "/preview.eml?split=Ytre", null, Map.of())
+                        .text())
+                .contains("No mail would go to");
+        assertThat(api.send("GET", path + "/extract.csv", null, Map.of()).text())
+                .contains("SK-1", "SK-2")
+                .startsWith("\uFEFF");
+        assertThat(api.check(sailings.name).path("messages").asInt())
+                .as("all of it is new still")
+                .isEqualTo(2);
+        sent(vik, 1);
+        assertThat(api.send("GET", path + "/preview.eml?split=Vik", null, Map.of())
+                        .text())
+                .as("nothing is new, so what is open")
+                .contains("SK-2");
     }
 
     @Test

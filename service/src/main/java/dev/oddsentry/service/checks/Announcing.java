@@ -47,26 +47,22 @@ class Announcing {
     }
 
     /** One for each audience that has anything to hear; those for whom nobody is named hear by one together. */
-    List<Told.Outgoing> messages(Attempt attempt, Reckoned reckoned, Told told) {
+    List<Told.Outgoing> messages(About about, Reckoned reckoned, Told told) {
         var hearing = told.parts().stream()
                 .filter(part -> !part.told().isEmpty())
                 .sorted(Comparator.comparing(
                         part -> part.audience().split(), Comparator.nullsFirst(Comparator.naturalOrder())))
                 .toList();
-        var lastReports = memory.lastReports(attempt.ruleId());
-        var split = attempt.rule().definition().delivery().split();
+        Map<AudienceKey, Instant> lastReports = about.ruleId() == null ? Map.of() : memory.lastReports(about.ruleId());
+        var split = about.rule().delivery().split();
         if (split == null) {
             var part = hearing.getFirst();
             var letter = new Letter(
-                    hearing,
-                    attempt.rule().definition().delivery().to(),
-                    null,
-                    reckoned.open(),
-                    lastReports.get(part.audience()));
-            return List.of(new Told.Outgoing(message(attempt, reckoned, letter), hearing));
+                    hearing, about.rule().delivery().to(), null, reckoned.open(), lastReports.get(part.audience()));
+            return List.of(new Told.Outgoing(message(about, reckoned, letter), hearing));
         }
-        var addresses = this.addresses.of(attempt.rule().definition(), attempt.moment(), split);
-        var open = memory.open(attempt.ruleId());
+        var addresses = this.addresses.of(about.rule(), about.moment(), split);
+        Map<AudienceKey, Integer> open = about.ruleId() == null ? Map.of() : memory.open(about.ruleId());
         var messages = new ArrayList<Told.Outgoing>();
         var unassigned = new ArrayList<Told.Part>();
         for (var part : hearing) {
@@ -77,7 +73,7 @@ class Announcing {
                 continue;
             }
             var letter = new Letter(List.of(part), to, value, open(open, part), lastReports.get(part.audience()));
-            messages.add(new Told.Outgoing(message(attempt, reckoned, letter), letter.parts()));
+            messages.add(new Told.Outgoing(message(about, reckoned, letter), letter.parts()));
         }
         if (!unassigned.isEmpty()) {
             long openOfAll =
@@ -87,9 +83,8 @@ class Announcing {
                     .filter(Objects::nonNull)
                     .max(Comparator.naturalOrder())
                     .orElse(null);
-            var letter = new Letter(
-                    unassigned, attempt.rule().definition().delivery().to(), "others", openOfAll, since);
-            messages.add(new Told.Outgoing(message(attempt, reckoned, letter), unassigned));
+            var letter = new Letter(unassigned, about.rule().delivery().to(), "others", openOfAll, since);
+            messages.add(new Told.Outgoing(message(about, reckoned, letter), unassigned));
         }
         return messages;
     }
@@ -122,17 +117,17 @@ class Announcing {
         }
     }
 
-    private NewMessage message(Attempt attempt, Reckoned reckoned, Letter letter) {
-        var rule = attempt.rule().definition();
-        var labels = attempt.labels();
+    private NewMessage message(About about, Reckoned reckoned, Letter letter) {
+        var rule = about.rule();
+        var labels = about.labels();
         var rows = new ExtractRows(rule, labels, reckoned);
         var news = new Extract(rule.zone(), rows.columns(), newsRows(letter, reckoned, rows));
-        String attachment = rule.delivery().attachCsv() ? fileName(attempt) : null;
+        String attachment = rule.delivery().attachCsv() ? fileName(about) : null;
         var said = new Announcement(
-                letter.split() == null ? rule.title() : rule.title() + ": " + letter.split(),
+                letter.split() == null ? about.title() : about.title() + ": " + letter.split(),
                 rule.owner(),
                 rule.zone(),
-                attempt.slot(),
+                about.moment().slot(),
                 news,
                 letter.open(),
                 letter.leftOut(),
@@ -145,7 +140,7 @@ class Announcing {
                                 ? null
                                 : Patience.text(rule.memory().remindEvery())),
                 letter.since(),
-                schedules.of(rule).nextAfter(attempt.slot()).orElse(null),
+                schedules.of(rule).nextAfter(about.moment().slot()).orElse(null),
                 attachment,
                 settings.baseUrl() + "/rules/" + rule.name());
         byte[] csv = attachment == null ? null : csv(everythingOpen(news, letter, reckoned, rows));
@@ -196,9 +191,9 @@ class Announcing {
         return new Extract(news.zone(), news.columns(), all);
     }
 
-    private static String fileName(Attempt attempt) {
-        RuleDefinition rule = attempt.rule().definition();
-        return rule.name() + "-" + attempt.slot().atZone(rule.zone()).toLocalDate() + ".csv";
+    private static String fileName(About about) {
+        RuleDefinition rule = about.rule();
+        return rule.name() + "-" + about.moment().slot().atZone(rule.zone()).toLocalDate() + ".csv";
     }
 
     private static byte[] csv(Extract extract) {

@@ -63,6 +63,10 @@ record Attempt(
         return new Patience.Tick(goodSlots, isCounted(), slot());
     }
 
+    About about() {
+        return new About(ruleId(), rule.definition(), rule.definition().title(), moment, labels());
+    }
+
     RuleLabels labels() {
         return new RuleLabels(rule.definition().groups(), query.definition(), thresholds, moment().today());
     }

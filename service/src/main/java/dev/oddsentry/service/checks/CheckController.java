@@ -32,13 +32,16 @@ class CheckController {
     private final OnDemand onDemand;
     private final CheckStore store;
     private final Preview preview;
+    private final PreviewFiles files;
     private final Clock clock;
 
-    CheckController(RuleNames names, OnDemand onDemand, CheckStore store, Preview preview, Clock clock) {
+    CheckController(
+            RuleNames names, OnDemand onDemand, CheckStore store, Preview preview, PreviewFiles files, Clock clock) {
         this.names = names;
         this.onDemand = onDemand;
         this.store = store;
         this.preview = preview;
+        this.files = files;
         this.clock = clock;
     }
 
@@ -95,6 +98,31 @@ class CheckController {
             @PathVariable String name,
             @RequestParam(required = false) @Nullable Instant at) {
         return preview.run(by, names.idOf(name), at == null ? clock.instant() : at);
+    }
+
+    /** @param split whose part of a split; the first one's if absent */
+    @GetMapping(path = "/rules/{name}/preview.eml", produces = "message/rfc822")
+    ResponseEntity<byte[]> previewMail(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable String split,
+            @RequestParam(required = false) @Nullable Instant at) {
+        var mail = files.mail(by, names.idOf(name), at == null ? clock.instant() : at, split);
+        return file(name + ".eml", mail.mime());
+    }
+
+    @GetMapping(path = "/rules/{name}/extract.csv", produces = "text/csv")
+    ResponseEntity<byte[]> extract(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable Instant at) {
+        return file(name + ".csv", files.csv(by, names.idOf(name), at == null ? clock.instant() : at));
+    }
+
+    private static ResponseEntity<byte[]> file(String name, byte[] bytes) {
+        return ResponseEntity.ok()
+                .header("Content-Disposition", "attachment; filename=\"" + name + "\"")
+                .body(bytes);
     }
 
     /** A rule's document that is not saved, previewed and held against the rule of its name. */

@@ -100,8 +100,9 @@ final class Considered {
         if (now.state() == State.OPEN) of(at).openedMore++;
         of(at).standings.add(new Standing<>(subject, now, before.reported().get(at), before.marks(), true));
         before.reported().forEach((audience, reported) -> {
-            // It moved away from those who think it still theirs.
-            if (!audience.equals(at) && reported.state() != State.CLEARED)
+            // It moved away from those who think it still theirs; those of another split are there no more.
+            boolean isStillThere = audience.isWhole() != split;
+            if (isStillThere && !audience.equals(at) && reported.state() != State.CLEARED)
                 of(audience).standings.add(new Standing<>(subject, now, reported, before.marks(), false));
         });
     }

@@ -1,32 +1,19 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.QueryDefinition;
-import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.judging.RuleLabels;
-import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Sighting;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
-import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
-import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.CheckedDrafts;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
-import dev.oddsentry.service.history.SeriesStore;
-import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.people.Person;
-import dev.oddsentry.service.sources.Sources;
-import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.web.RefusedException;
-import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -37,7 +24,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
-import java.util.function.Supplier;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -48,43 +34,25 @@ class Preview {
     private static final int MOST_ROWS_SHOWN = 50;
 
     private final DefinitionStore definitions;
-    private final Sources sources;
-    private final Reckoning reckoning;
+    private final Previewing previewing;
     private final Telling telling;
     private final Addresses addresses;
-    private final Schedules schedules;
-    private final MemoryStore memory;
-    private final CheckStore checks;
-    private final ThresholdStore thresholds;
-    private final SeriesStore series;
     private final CheckedDrafts checkedDrafts;
     private final Audit audit;
     private final DSLContext db;
 
     Preview(
             DefinitionStore definitions,
-            Sources sources,
-            Reckoning reckoning,
+            Previewing previewing,
             Telling telling,
             Addresses addresses,
-            Schedules schedules,
-            MemoryStore memory,
-            CheckStore checks,
-            ThresholdStore thresholds,
-            SeriesStore series,
             CheckedDrafts checkedDrafts,
             Audit audit,
             DSLContext db) {
         this.definitions = definitions;
-        this.sources = sources;
-        this.reckoning = reckoning;
+        this.previewing = previewing;
         this.telling = telling;
         this.addresses = addresses;
-        this.schedules = schedules;
-        this.memory = memory;
-        this.checks = checks;
-        this.thresholds = thresholds;
-        this.series = series;
         this.checkedDrafts = checkedDrafts;
         this.audit = audit;
         this.db = db;
@@ -148,7 +116,7 @@ class Preview {
     Seen run(Person by, UUID ruleId, Instant slot) {
         var rule = definitions.rule(ruleId).orElseThrow();
         audit.record(db, by.id(), "preview rule", rule.definition().name(), null);
-        return inWords(() -> new Run(rule.definition(), ruleId, slot).seen());
+        return previewing.inWords(() -> seen(previewing.run(rule.definition(), ruleId, slot)));
     }
 
     /**
@@ -160,13 +128,13 @@ class Preview {
         var draft = checkedDrafts.rule(document);
         var active = definitions.rule(draft.name());
         audit.record(db, by.id(), "preview draft", draft.name(), null);
-        return inWords(() -> {
-            var run = new Run(draft, active.map(Current::id).orElse(null), slot);
-            if (active.isEmpty()) return new DraftSeen(run.seen(), null);
-            var saved = new Run(active.get().definition(), active.get().id(), slot);
-            try (var ofSaved = saved.reckoned()) {
-                var compared = compared(run.reckoned(), ofSaved, draft.zone());
-                return new DraftSeen(run.seen(), compared);
+        return previewing.inWords(() -> {
+            var run = previewing.run(draft, active.map(Current::id).orElse(null), slot);
+            if (active.isEmpty()) return new DraftSeen(seen(run), null);
+            try (var saved =
+                    previewing.run(active.get().definition(), active.get().id(), slot)) {
+                var compared = compared(run.reckoned(), saved.reckoned(), draft.zone());
+                return new DraftSeen(seen(run), compared);
             }
         });
     }
@@ -190,103 +158,49 @@ class Preview {
         return List.copyOf(identities.subList(0, Math.min(MOST_ROWS_SHOWN, identities.size())));
     }
 
-    private static <T> T inWords(Supplier<T> run) {
-        try {
-            return Refusals.inWords(run);
-        } catch (InvalidDefinitionException noLongerFits) {
-            throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
-        }
+    private List<Hearer> hearers(PreviewRun run, Told choice) {
+        var delivery = run.rule().delivery();
+        var hearing =
+                choice.parts().stream().filter(part -> !part.told().isEmpty()).toList();
+        if (hearing.isEmpty()) return List.of();
+        var named = delivery.split() == null
+                ? Map.<String, List<String>>of()
+                : addresses.of(run.rule(), run.moment(), delivery.split());
+        return hearing.stream()
+                .map(part -> {
+                    String split = part.audience().split();
+                    var to = split == null ? delivery.to() : named.getOrDefault(split, delivery.to());
+                    return new Hearer(split, to, part.told().size());
+                })
+                .sorted(Comparator.comparing(Hearer::split, Comparator.nullsFirst(Comparator.naturalOrder())))
+                .toList();
     }
 
-    /** One rule at one slot, held against the memory of a saved rule if there is one. */
-    private final class Run {
-        private final long began = System.nanoTime();
-        private final RuleDefinition rule;
-        private final QueryDefinition query;
-        private final @Nullable UUID memoryOf;
-        private final Moment moment;
-        private final Thresholds used;
-        private final Reckoned reckoned;
-
-        Run(RuleDefinition rule, @Nullable UUID memoryOf, Instant slot) {
-            this.rule = rule;
-            this.memoryOf = memoryOf;
-            this.query = definitions.query(rule.query()).orElseThrow().definition();
-            this.moment = schedules.moment(rule, slot);
-            this.used = thresholds.named(rule.thresholdsUsed());
-            this.reckoned = reckoning.reckon(question());
-        }
-
-        Reckoned reckoned() {
-            return reckoned;
-        }
-
-        private Question question() {
-            var source = sources.require(query.source());
-            long goodSlots = memoryOf == null ? 0 : checks.goodSlots(memoryOf);
-            var past = memoryOf == null ? Past.NONE : new StoredPast(series, memoryOf, rule, query, moment, goodSlots);
-            return new Question(
-                    rule,
-                    query,
-                    source,
-                    moment,
-                    used,
-                    memoryOf == null ? new KnownTable(0) : memory.known(memoryOf),
-                    new Patience.Tick(goodSlots, true, moment.slot()),
-                    memoryOf == null ? Transition.ORDINARY : checks.onNextCheck(memoryOf),
-                    past,
-                    true);
-        }
-
-        private List<Hearer> hearers(Told choice) {
-            var delivery = rule.delivery();
-            var hearing = choice.parts().stream()
-                    .filter(part -> !part.told().isEmpty())
-                    .toList();
-            if (hearing.isEmpty()) return List.of();
-            var named = delivery.split() == null
-                    ? Map.<String, List<String>>of()
-                    : addresses.of(rule, moment, delivery.split());
-            return hearing.stream()
-                    .map(part -> {
-                        String split = part.audience().split();
-                        var to = split == null ? delivery.to() : named.getOrDefault(split, delivery.to());
-                        return new Hearer(split, to, part.told().size());
-                    })
-                    .sorted(Comparator.comparing(Hearer::split, Comparator.nullsFirst(Comparator.naturalOrder())))
-                    .toList();
-        }
-
-        Seen seen() {
-            try (reckoned) {
-                return seenOpen();
-            }
-        }
-
-        private Seen seenOpen() {
-            var choice =
-                    telling.choose(reckoned, memoryOf == null ? Audiences.NEW : new StoredAudiences(memory, memoryOf));
-            var rows = new ExtractRows(rule, new RuleLabels(rule.groups(), query, used, moment.today()), reckoned);
+    private Seen seen(PreviewRun run) {
+        try (run) {
+            var reckoned = run.reckoned();
+            var choice = telling.choose(reckoned, run.audiences());
+            var rows = new ExtractRows(run.rule(), run.labels(), reckoned);
             return new Seen(
-                    moment.slot(),
+                    run.moment().slot(),
                     reckoned.reading().rows(),
-                    Duration.ofNanos(System.nanoTime() - began).toMillis(),
+                    run.took().toMillis(),
                     reckoned.exceptions().count(),
                     reckoned.exceptions().bySeverity(),
                     reckoned.judge().unknownRows(),
-                    rule.groups() != null,
+                    run.rule().groups() != null,
                     PartCount.of(reckoned),
                     CountToo.of(reckoned),
                     reckoned.warnings(),
                     reckoned.judge().notJudged().size(),
-                    NotJudged.first(reckoned, moment),
+                    NotJudged.first(reckoned, run.moment()),
                     choice.told().size(),
-                    hearers(choice),
+                    hearers(run, choice),
                     rows.columns().stream()
                             .map(column -> new ShownColumn(
                                     column.name(), column.label(), column.type().code()))
                             .toList(),
-                    shown(reckoned, choice, rows, moment));
+                    shown(reckoned, choice, rows, run.moment()));
         }
     }
 

@@ -36,14 +36,18 @@ class Telling {
 
     Told tell(Attempt attempt, Reckoned reckoned) {
         var told = choose(reckoned, new StoredAudiences(memory, attempt.ruleId()));
-        return told.told().isEmpty() ? told : told.with(announcing.messages(attempt, reckoned, told));
+        return told.told().isEmpty() ? told : told.with(announcing.messages(attempt.about(), reckoned, told));
     }
 
     /** What a check tells these audiences, without the messages. */
     Told choose(Reckoned reckoned, Audiences audiences) {
+        return choose(reckoned, audiences, transition(reckoned.question(), audiences.areNew()));
+    }
+
+    /** The same as if something else had been done since the check before. */
+    Told choose(Reckoned reckoned, Audiences audiences, Transition transition) {
         var question = reckoned.question();
         var habits = question.rule().memory();
-        var transition = transition(question, audiences.areNew());
         var core = new dev.oddsentry.core.memory.Telling(habits.report(), habits.guard(), habits.remindEvery());
         var considered = Considered.of(reckoned, audiences, transition);
         var choices = new LinkedHashMap<AudienceKey, Choice<Told.Subject>>();

@@ -19,6 +19,7 @@ import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.marks.Marking;
 import dev.oddsentry.service.memory.FindingKeys;
+import dev.oddsentry.service.memory.FindingNames;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.stories.Story.NowSeen;
 import dev.oddsentry.service.stories.Story.Part;
@@ -89,7 +90,9 @@ class Stories {
         return new Story(
                 rule.definition().name(),
                 zone.getId(),
-                CellText.joined(identity, zone),
+                finding == null
+                        ? CellText.joined(identity, zone)
+                        : FindingNames.of(rule.definition(), identity, Json.row(finding.getRow())),
                 now == null ? neverFound(rule, key, zone) + presently(present) : why(now, zone),
                 now,
                 present,

@@ -11,10 +11,10 @@ import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.select;
 
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.memory.FindingNames;
 import dev.oddsentry.service.outbox.RecipientState;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -79,7 +79,8 @@ class ToldOnDay {
                 .where(RULE_CHECK.RULE_ID.eq(rule.id()), RULE_CHECK.SLOT.ge(from), RULE_CHECK.SLOT.lt(until))
                 .orderBy(RULE_CHECK.SLOT)
                 .fetch(row -> new CheckOfDay(row.value1(), row.value2(), row.value3()));
-        boolean recipient = rule.definition().delivery().to().stream().anyMatch(each -> each.equalsIgnoreCase(to));
+        var messages = messages(rule, to, from, until);
+        boolean recipient = !messages.isEmpty() || isNamed(rule.definition().delivery(), to);
         return new Day(
                 rule.definition().name(),
                 zone.getId(),
@@ -87,12 +88,17 @@ class ToldOnDay {
                 on,
                 recipient,
                 checks,
-                messages(rule, to, from, until, zone),
+                messages,
                 notTold(rule, from, until, zone));
     }
 
-    private List<MessageOfDay> messages(
-            Current<RuleDefinition> rule, String to, Instant from, Instant until, ZoneId zone) {
+    private static boolean isNamed(RuleDefinition.DeliveryDefinition delivery, String to) {
+        var named = new ArrayList<>(delivery.to());
+        if (delivery.split() != null) delivery.split().to().values().forEach(named::addAll);
+        return named.stream().anyMatch(each -> each.equalsIgnoreCase(to));
+    }
+
+    private List<MessageOfDay> messages(Current<RuleDefinition> rule, String to, Instant from, Instant until) {
         return db.select(MESSAGE.ID, MESSAGE.SLOT, MESSAGE.SUBJECT, MESSAGE_RECIPIENT.STATE, MESSAGE_RECIPIENT.WORDS)
                 .from(MESSAGE)
                 .join(MESSAGE_RECIPIENT)
@@ -109,18 +115,20 @@ class ToldOnDay {
                         row.value3(),
                         row.value4(),
                         row.value5(),
-                        told(row.value1(), zone)));
+                        told(row.value1(), rule.definition())));
     }
 
-    private List<ToldFinding> told(UUID message, ZoneId zone) {
-        return db.select(FINDING.IDENTITY, REPORT.KINDS)
+    private List<ToldFinding> told(UUID message, RuleDefinition rule) {
+        return db.select(FINDING.IDENTITY, FINDING.ROW, REPORT.KINDS)
                 .from(REPORT)
                 .join(FINDING)
                 .on(FINDING.ID.eq(REPORT.FINDING_ID))
                 .where(REPORT.MESSAGE_ID.eq(message))
                 .orderBy(FINDING.ID)
                 .limit(MOST_NAMED)
-                .fetch(row -> new ToldFinding(CellText.joined(Json.cells(row.value1()), zone), List.of(row.value2())));
+                .fetch(row -> new ToldFinding(
+                        FindingNames.of(rule, Json.cells(row.value1()), Json.row(row.value2())),
+                        List.of(row.value3())));
     }
 
     /** Findings that were open that day, and the last thing that was done about telling them before the day ended. */
@@ -142,7 +150,7 @@ class ToldOnDay {
                         FINDING_EVENT.KIND.in(moves),
                         FINDING_EVENT.SLOT.lt(until));
         var states = FINDING_EVENT.as("states");
-        var open = db.select(FINDING.ID, FINDING.IDENTITY)
+        var open = db.select(FINDING.ID, FINDING.IDENTITY, FINDING.ROW)
                 .from(FINDING)
                 .join(states)
                 .on(states.ID.eq(lastMove))
@@ -174,7 +182,7 @@ class ToldOnDay {
                             : "let pass on " + last.value3().atZone(zone).toLocalDate()
                                     + ": taken as known, or of a kind that the rule does not report";
             byReason.computeIfAbsent(reason, _ -> new ArrayList<>())
-                    .add(CellText.joined(Json.cells(finding.value2()), zone));
+                    .add(FindingNames.of(rule.definition(), Json.cells(finding.value2()), Json.row(finding.value3())));
         }
         return byReason.entrySet().stream()
                 .map(each -> new Reason(

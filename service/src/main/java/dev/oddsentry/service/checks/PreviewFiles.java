@@ -1,0 +1,94 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.extracts.csv.CsvExtract;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.memory.AudienceKey;
+import dev.oddsentry.service.outbox.NewMessage;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** What a check now would send, as files: the message and the extract. Nothing is reported or remembered. */
+@Component
+class PreviewFiles {
+    private final DefinitionStore definitions;
+    private final Previewing previewing;
+    private final Telling telling;
+    private final Announcing announcing;
+    private final Audit audit;
+    private final DSLContext db;
+
+    PreviewFiles(
+            DefinitionStore definitions,
+            Previewing previewing,
+            Telling telling,
+            Announcing announcing,
+            Audit audit,
+            DSLContext db) {
+        this.definitions = definitions;
+        this.previewing = previewing;
+        this.telling = telling;
+        this.announcing = announcing;
+        this.audit = audit;
+        this.db = db;
+    }
+
+    /**
+     * The message with the news of now; where there is none, with everything that is open.
+     *
+     * @param split whose part of a split; the first one's if null
+     * @throws RefusedException if nothing is open, or that value hears of nothing
+     */
+    NewMessage mail(Person by, UUID ruleId, Instant slot, @Nullable String split) {
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        audit.record(db, by.id(), "preview mail", rule.name(), split);
+        return previewing.inWords(() -> {
+            try (var run = previewing.run(rule, ruleId, slot)) {
+                var told = telling.choose(run.reckoned(), run.audiences());
+                if (told.told().isEmpty()) told = telling.choose(run.reckoned(), run.audiences(), Transition.TELL_OPEN);
+                if (told.told().isEmpty())
+                    throw RefusedException.conflict("Nothing is open, so there is nothing that a mail would say.");
+                var about = new About(ruleId, rule, "Preview: " + rule.title(), run.moment(), run.labels());
+                var messages = announcing.messages(about, run.reckoned(), told);
+                return messages.stream()
+                        .filter(each -> split == null
+                                || each.parts().stream()
+                                        .anyMatch(part -> part.audience().equals(new AudienceKey(split))))
+                        .findFirst()
+                        .orElseThrow(() -> RefusedException.notFound("No mail would go to \"" + split + "\" now."))
+                        .message();
+            }
+        });
+    }
+
+    /** Every exception of now, worst first, in the rule's layout. */
+    byte[] csv(Person by, UUID ruleId, Instant slot) {
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        audit.record(db, by.id(), "preview extract", rule.name(), null);
+        return previewing.inWords(() -> {
+            try (var run = previewing.run(rule, ruleId, slot)) {
+                var rows = new ExtractRows(rule, run.labels(), run.reckoned());
+                var all = new ArrayList<Extract.Row>();
+                run.reckoned().exceptions().forEach(sighting -> all.add(rows.standing(sighting)));
+                all.sort(Comparator.comparing(Extract.Row::severity).reversed());
+                var out = new ByteArrayOutputStream();
+                CsvExtract.write(new Extract(rule.zone(), rows.columns(), all), out);
+                return out.toByteArray();
+            } catch (IOException impossible) {
+                throw new UncheckedIOException(impossible);
+            }
+        });
+    }
+}
