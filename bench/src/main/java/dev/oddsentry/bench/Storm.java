@@ -1,5 +1,6 @@
 package dev.oddsentry.bench;
 
+import dev.oddsentry.service.ServiceProcess;
 import dev.oddsentry.service.UnwillingMailServer;
 import dev.oddsentry.service.UnwillingMailServer.Mood;
 import java.io.IOException;
@@ -86,7 +87,7 @@ public final class Storm {
         return verdict();
     }
 
-    private void storm(List<Lab.Node> nodes, Duration length) throws IOException, InterruptedException {
+    private void storm(List<ServiceProcess> nodes, Duration length) throws IOException, InterruptedException {
         long began = System.nanoTime();
         long nextKill = 5;
         int kills = 0;
@@ -97,7 +98,9 @@ public final class Storm {
             change();
             if (random.nextInt(8) == 0) mail.mood(MOODS[random.nextInt(MOODS.length)]);
             if (seconds > nextKill) {
-                nodes.get(random.nextInt(nodes.size())).killAndStart();
+                var victim = nodes.get(random.nextInt(nodes.size()));
+                victim.kill();
+                victim.startAgain();
                 kills++;
                 nextKill = (long) seconds + 4 + random.nextInt(10);
             }
@@ -122,7 +125,7 @@ public final class Storm {
         }
     }
 
-    private void settle(List<Lab.Node> nodes) throws IOException, InterruptedException {
+    private void settle(List<ServiceProcess> nodes) throws IOException, InterruptedException {
         mail.mood(Mood.TAKE);
         for (var node : nodes) node.awaitAnswer();
         for (long end = System.nanoTime() + Duration.ofMinutes(6).toNanos();

@@ -100,6 +100,40 @@ class CommandLineTest {
     }
 
     @Test
+    void whatBeginsAndHoldsUpChecksIsSaidInWords() throws IOException {
+        String event = "loaded-" + sailings.name;
+        sailings.late("SK-1", 20)
+                .schedule("schedule: { start: 2026-01-01T05:40, recur: FREQ=DAILY, events: [" + event + "] }")
+                .active();
+        assertThat(odd("event").out).contains(event);
+        assertThat(odd("event", event).out).contains(event + " begins a check of " + sailings.name + ".");
+        RunningService.await("the check", () -> odd("checks", sailings.name).out.contains("fired"));
+        assertThat(odd("checks", sailings.name).out).contains(event);
+        assertThat(odd("dates", sailings.name, "--count", "2").err)
+                .contains("every day at 05:40; when " + event + " is reported");
+        var slip = odd("event", event.substring(0, event.length() - 1));
+        assertThat(slip.status).isEqualTo(1);
+        assertThat(slip.err).contains("Did you mean \"" + event + "\"?");
+        assertThat(odd("event", event, "--value", "season=summer").err).contains("has a parameter season");
+        assertThat(odd("pause", sailings.name).status).isZero();
+    }
+
+    @Test
+    void theMailAndTheExtractOfNowAreFiles() throws IOException {
+        sailings.late("SK-1", 20).active();
+        Path mail = folder.resolve("late.eml");
+        assertThat(odd("mail", sailings.name, "--preview", "--out", mail.toString()).out)
+                .contains("Saved a preview of the mail of " + sailings.name);
+        assertThat(mail).content().contains("Subject: 1 warning: Preview: Late sailings of", "To: " + sailings.recipient);
+        Path extract = folder.resolve("late.csv");
+        assertThat(odd("extract", sailings.name, "--out", extract.toString()).status)
+                .isZero();
+        assertThat(extract).content().contains("SK-1");
+        assertThat(odd("mail", sailings.name, "--out", mail.toString()).err).contains("Write --preview");
+        assertThat(odd("findings", sailings.name).out).as("no trace").doesNotContain("SK-1");
+    }
+
+    @Test
     void everyListingIsJsonOnRequest() {
         sailings.late("SK-1", 20).active();
         for (String[] command : new String[][] {

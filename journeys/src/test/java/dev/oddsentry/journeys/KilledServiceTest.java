@@ -2,17 +2,11 @@ package dev.oddsentry.journeys;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.LateSailings;
 import dev.oddsentry.service.RunningService;
+import dev.oddsentry.service.ServiceProcess;
 import dev.oddsentry.service.UnwillingMailServer;
-import dev.oddsentry.testkit.FreePorts;
 import java.io.IOException;
-import java.net.URI;
-import java.net.http.HttpClient;
-import java.net.http.HttpRequest;
-import java.net.http.HttpResponse;
-import java.nio.file.Files;
 import java.nio.file.Path;
 import java.sql.SQLException;
 import java.time.Duration;
@@ -21,7 +15,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.concurrent.TimeUnit;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
@@ -32,87 +25,33 @@ import org.junit.jupiter.api.io.TempDir;
 class KilledServiceTest {
     private static final int KILLS = Integer.getInteger("odd.kills", 8);
 
-    private static final Duration START_WITHIN = Duration.ofSeconds(120);
-
-    private final HttpClient http = HttpClient.newHttpClient();
     private final RunningService service = RunningService.get();
     private final Random random = new Random(Long.getLong("odd.seed", 20_261_124L));
     private final String database = "records_killed_" + System.nanoTime();
-    private final List<Node> nodes = new ArrayList<>();
+    private final List<ServiceProcess> nodes = new ArrayList<>();
 
     @TempDir
     Path folder;
 
-    private final class Node {
-        private final int port;
-        private Process process;
-
-        Node(int port) {
-            this.port = port;
-        }
-
-        void start(int mailPort) throws IOException {
-            var command = List.of(
-                    Path.of(System.getProperty("java.home"), "bin", "java").toString(),
-                    "-Xmx256m",
-                    "-XX:+UseSerialGC",
-                    "-XX:TieredStopAtLevel=1",
-                    "-jar",
-                    System.getProperty("odd.service.jar"),
-                    "--server.port=" + port,
-                    "--spring.datasource.url=" + service.postgres().jdbcUrl(database),
-                    "--spring.datasource.username=odd",
-                    "--spring.datasource.hikari.maximum-pool-size=10",
-                    "--oddsentry.key=AAECAwQFBgcICQoLDA0ODxAREhMUFRYXGBkaGxwdHh8=",
-                    "--oddsentry.mail.host=127.0.0.1",
-                    "--oddsentry.mail.port=" + mailPort,
-                    "--oddsentry.mail.from=odd-sentry@skerryline.example",
-                    "--oddsentry.mail.time-limit=3s",
-                    "--oddsentry.work.polling=100ms",
-                    "--oddsentry.work.heartbeat=1s",
-                    "--oddsentry.first-operator.password=" + RunningService.OPERATOR_PASSWORD,
-                    "--logging.level.root=warn");
-            process = new ProcessBuilder(command)
-                    .redirectErrorStream(true)
-                    .redirectOutput(ProcessBuilder.Redirect.appendTo(log().toFile()))
-                    .start();
-        }
-
-        void kill() throws InterruptedException {
-            process.destroyForcibly();
-            process.waitFor(10, TimeUnit.SECONDS);
-        }
-
-        /** Asked four times a second; a process that has ended will never answer, and its log says why. */
-        void awaitAnswer() throws IOException, InterruptedException {
-            var ask = HttpRequest.newBuilder(URI.create("http://127.0.0.1:" + port + "/login"))
-                    .timeout(Duration.ofSeconds(5))
-                    .build();
-            for (long end = System.nanoTime() + START_WITHIN.toNanos(); System.nanoTime() < end; Thread.sleep(250)) {
-                if (!process.isAlive()) break;
-                try {
-                    if (http.send(ask, HttpResponse.BodyHandlers.discarding()).statusCode() == 200) return;
-                } catch (IOException notYet) {
-                    // starting
-                }
-            }
-            throw new AssertionError("the node at " + port + " does not answer:\n" + Files.readString(log()));
-        }
-
-        private Path log() {
-            return folder.resolve("node-" + port + ".log");
-        }
+    private ServiceProcess start(int mailPort) throws IOException, InterruptedException {
+        return ServiceProcess.start(
+                service.postgres().jdbcUrl(database),
+                folder,
+                "-Xmx256m",
+                "-XX:+UseSerialGC",
+                "-XX:TieredStopAtLevel=1",
+                "--spring.datasource.hikari.maximum-pool-size=10",
+                "--oddsentry.mail.port=" + mailPort,
+                "--oddsentry.mail.time-limit=3s",
+                "--oddsentry.work.polling=100ms",
+                "--oddsentry.work.heartbeat=1s");
     }
 
     @Test
     void everySailingIsToldInOneMessageWhateverMomentAServiceProcessDiesAt() throws Exception {
         service.execute("postgres", "create database " + database);
         try (var mail = new UnwillingMailServer(UnwillingMailServer.Mood.TAKE)) {
-            for (int i = 0; i < 2; i++) {
-                nodes.add(new Node(FreePorts.next()));
-                nodes.getLast().start(mail.port());
-                nodes.getLast().awaitAnswer();
-            }
+            for (int i = 0; i < 2; i++) nodes.add(start(mail.port()));
             var sailings = watch();
             int told = 0;
             for (int kill = 0; kill < KILLS; kill++) {
@@ -120,7 +59,7 @@ class KilledServiceTest {
                 Thread.sleep(random.nextInt(1_500));
                 var victim = nodes.get(random.nextInt(nodes.size()));
                 victim.kill();
-                victim.start(mail.port());
+                victim.startAgain();
                 victim.awaitAnswer();
             }
             int all = told;
@@ -132,13 +71,12 @@ class KilledServiceTest {
                     () -> count("select count(*) from message_recipient where state <> 'SENT'") == 0);
             assertEverySailingToldOnce(all, mail);
         } finally {
-            for (Node node : nodes) node.kill();
+            for (var node : nodes) node.kill();
         }
     }
 
     private LateSailings watch() {
-        var api = HttpApi.loggedIn(
-                "http://127.0.0.1:" + nodes.getFirst().port, "operator", RunningService.OPERATOR_PASSWORD);
+        var api = nodes.getFirst().operator();
         api.put(
                 "/api/sources/ferry",
                 Map.of(

@@ -231,6 +231,25 @@ class UnwatchedTest {
     }
 
     @Test
+    void whileItLastsItIsSaidOnceADay() {
+        save(sailings.saved() + "checking: { when blank: fail }\n");
+        api.post(path + "/activate", "");
+        api.check(sailings.name);
+        RunningService.await("a mail", () -> subjectsToOwner().size() == 1);
+        api.check(sailings.name);
+        service.execute(
+                "records",
+                "update trouble set mailed_at = mailed_at - interval '25 hours' where cause = 'rule " + sailings.name
+                        + "'");
+        RunningService.await("another", () -> subjectsToOwner().size() == 2);
+        assertThat(subjectsToOwner().getLast()).startsWith("Checks still fail: Late sailings of " + sailings.name);
+        sailings.late("SK-1", 20);
+        api.check(sailings.name);
+        RunningService.await("the end", () -> subjectsToOwner().size() == 3);
+        assertThat(subjectsToOwner().getLast()).startsWith("Checks are well again");
+    }
+
+    @Test
     void statusAndMetricsSayWhatAnOperatorMustKnow() {
         sailings.memory("memory: { key: [sailing], most opened: 1 }");
         sailings.late("SK-1", 20).late("SK-2", 20).active();

@@ -16,6 +16,7 @@ import java.util.List;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -117,10 +118,7 @@ public class CheckStore {
                         .set(RULE_CHECK.RETRY_AT, when)
                         .set(RULE_CHECK.REASON, reason)
                         .set(RULE_CHECK.TIMED_OUT, timedOut)
-                        .where(
-                                RULE_CHECK.ID.eq(checkId),
-                                RULE_CHECK.STATE.eq(CheckState.RUNNING),
-                                RULE_CHECK.ATTEMPT.eq(attempt))
+                        .where(isRunning(checkId, attempt))
                         .execute()
                 == 1;
     }
@@ -131,16 +129,21 @@ public class CheckStore {
                         .set(RULE_CHECK.RETRY_AT, when)
                         .set(RULE_CHECK.WAITING_FOR, what)
                         .set(RULE_CHECK.REASON, reason)
-                        .where(
-                                RULE_CHECK.ID.eq(checkId),
-                                RULE_CHECK.STATE.eq(CheckState.RUNNING),
-                                RULE_CHECK.ATTEMPT.eq(attempt))
+                        .where(isRunning(checkId, attempt))
                         .execute()
                 == 1;
     }
 
     boolean isWaiting(UUID checkId) {
         return db.fetchExists(RULE_CHECK, RULE_CHECK.ID.eq(checkId).and(RULE_CHECK.RETRY_AT.isNotNull()));
+    }
+
+    private static Condition isRunning(UUID checkId, int attempt) {
+        return RULE_CHECK
+                .ID
+                .eq(checkId)
+                .and(RULE_CHECK.STATE.eq(CheckState.RUNNING))
+                .and(RULE_CHECK.ATTEMPT.eq(attempt));
     }
 
     void timedOut(UUID checkId, int attempt) {
@@ -234,10 +237,7 @@ public class CheckStore {
                         .set(RULE_CHECK.REASON, reason)
                         .set(RULE_CHECK.FINISHED_AT, clock.instant())
                         .setNull(RULE_CHECK.RETRY_AT)
-                        .where(
-                                RULE_CHECK.ID.eq(checkId),
-                                RULE_CHECK.STATE.eq(CheckState.RUNNING),
-                                RULE_CHECK.ATTEMPT.eq(attempt))
+                        .where(isRunning(checkId, attempt))
                         .execute()
                 == 1;
     }

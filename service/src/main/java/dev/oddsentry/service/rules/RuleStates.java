@@ -15,6 +15,7 @@ import java.util.Locale;
 import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -117,12 +118,20 @@ public class RuleStates {
      * The slot that an active rule waits for; empty if it is not active or its schedule has ended. It waits for whoever is changing
      * the rule just now, since a slot task that is being executed cannot be moved and must not plan from what was.
      */
-    public Optional<Instant> nextSlot(UUID id) {
-        return db.select(RULE.NEXT_SLOT)
+    public Optional<NextSlot> nextSlot(UUID id) {
+        var now = DSL.field("clock_timestamp()", Instant.class);
+        return db.select(RULE.NEXT_SLOT, now)
                 .from(RULE)
-                .where(RULE.ID.eq(id), RULE.STATE.eq(RuleState.ACTIVE))
+                .where(RULE.ID.eq(id), RULE.STATE.eq(RuleState.ACTIVE), RULE.NEXT_SLOT.isNotNull())
                 .forShare()
-                .fetchOptional(RULE.NEXT_SLOT);
+                .fetchOptional(row -> new NextSlot(row.value1(), row.value2()));
+    }
+
+    /** @param now by the database's clock, which all nodes share */
+    public record NextSlot(Instant slot, Instant now) {
+        public boolean isDue() {
+            return !slot.isAfter(now);
+        }
     }
 
     /** @return false: the rule's next slot is no longer {@code done}, since someone changed its schedule meanwhile */

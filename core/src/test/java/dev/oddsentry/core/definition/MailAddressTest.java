@@ -1,0 +1,39 @@
+package dev.oddsentry.core.definition;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+class MailAddressTest {
+    @ParameterizedTest
+    @ValueSource(
+            strings = {"ines.holm@skerryline.example", "o'neill+late@a-b.skerryline.example", "åse@skerryline.example"})
+    void anAddressIsOne(String text) {
+        assertThat(MailAddress.isOne(text)).isTrue();
+    }
+
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "",
+                "the office",
+                "ines.holm",
+                "@skerryline.example",
+                "ines@holm@skerryline.example",
+                "Ines Holm <ines.holm@skerryline.example>",
+                "ines.holm@skerryline.example, siv.tangen@skerryline.example",
+                "ines.holm@skerryline.example\r\nBcc: all@skerryline.example"
+            })
+    void whatIsNoneOrMoreThanOneIsNone(String text) {
+        assertThat(MailAddress.isOne(text)).isFalse();
+    }
+
+    @Test
+    void nothingIsLongerThanMailServersTake() {
+        assertThat(MailAddress.isOne("a".repeat(64) + "@" + "b".repeat(189))).isTrue();
+        assertThat(MailAddress.isOne("a".repeat(64) + "@" + "b".repeat(190))).isFalse();
+        assertThat(MailAddress.isOne("a".repeat(65) + "@b.example")).isFalse();
+    }
+}
