@@ -124,7 +124,9 @@ class CommandLineTest {
         Path mail = folder.resolve("late.eml");
         assertThat(odd("mail", sailings.name, "--preview", "--out", mail.toString()).out)
                 .contains("Saved a preview of the mail of " + sailings.name);
-        assertThat(mail).content().contains("Subject: 1 warning: Preview: Late sailings of", "To: " + sailings.recipient);
+        assertThat(mail)
+                .content()
+                .contains("Subject: 1 warning: Preview: Late sailings of", "To: " + sailings.recipient);
         Path extract = folder.resolve("late.csv");
         assertThat(odd("extract", sailings.name, "--out", extract.toString()).status)
                 .isZero();

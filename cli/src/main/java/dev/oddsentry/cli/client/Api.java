@@ -69,7 +69,8 @@ public final class Api {
     public void download(String path, Path file) {
         Path part = file.resolveSibling(file.getFileName() + ".part");
         try {
-            var response = http.send(request(path).GET().build(), HttpResponse.BodyHandlers.ofFile(part));
+            var response = http.send(
+                    request(path).setHeader("Accept", "*/*").GET().build(), HttpResponse.BodyHandlers.ofFile(part));
             if (response.statusCode() >= 400) {
                 byte[] body = Files.readAllBytes(part);
                 throw new ApiException(response.statusCode(), JSON.readTree(body));
