@@ -170,6 +170,28 @@ class OccasionsTest {
     }
 
     @Test
+    void whatRulesNameKeepsItsName() {
+        sailings.active();
+        var after = new LateSailings(service)
+                .schedule("schedule: { after: " + sailings.name + " }")
+                .active();
+        for (String kind : List.of("query", "rule")) {
+            String saved = api.send("GET", "/api/definitions/" + kind + "/" + sailings.name, null, Map.of())
+                    .text();
+            String user = kind.equals("rule") ? after.name : sailings.name;
+            assertThat(api.pushAnswer(saved.replaceFirst("name: " + sailings.name, "name: " + sailings.name + "-other"))
+                            .text())
+                    .contains("rules name this " + kind, user);
+        }
+        String free = api.send("GET", "/api/definitions/rule/" + after.name, null, Map.of())
+                .text();
+        assertThat(api.push(free.replaceFirst("name: " + after.name, "name: " + after.name + "-other"))
+                        .path("revision")
+                        .asInt())
+                .isEqualTo(2);
+    }
+
+    @Test
     void aCheckWaitsUntilItIsReadyAndHasFailedAtItsDeadline() {
         String ready = sailings.name + "-ready";
         service.ferry("create table \"" + ready + "\" (loaded date)");

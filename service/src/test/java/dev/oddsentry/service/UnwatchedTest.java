@@ -138,7 +138,9 @@ class UnwatchedTest {
         RunningService.await("waiting", () -> latest().path("retryAt").isString() || !state().equals("RUNNING"));
         var asked = api.check(sailings.name);
         RunningService.await("an end", () -> !state().equals("RUNNING"));
-        assertThat(asked.path("id")).isNotNull();
+        assertThat(asked.path("id").asString(""))
+                .as("asking gives the check that waits")
+                .isEqualTo(latest().path("id").asString());
         assertThat(state()).isIn("FIRED", "QUIET");
         api.post(path + "/pause", "");
     }

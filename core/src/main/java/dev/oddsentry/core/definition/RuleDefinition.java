@@ -314,6 +314,26 @@ public record RuleDefinition(
         return schedule.isOnDemandOnly() && occasions.startsChecks();
     }
 
+    /** The names of the definitions of a kind that it needs to be there. */
+    public Set<String> names(Kind of) {
+        var names = new TreeSet<String>();
+        switch (of) {
+            case QUERY -> {
+                names.add(query);
+                if (groups != null && groups.from() instanceof ExpectedGroups.OfQuery(var from)) names.add(from);
+                if (occasions.ready() != null) names.add(occasions.ready().query());
+                if (delivery.split() != null && delivery.split().from() != null)
+                    names.add(delivery.split().from());
+            }
+            case RULE -> occasions.after().forEach(after -> names.add(after.rule()));
+            case THRESHOLD -> names.addAll(thresholdsUsed());
+            case CALENDAR -> {
+                if (schedule.calendar() != null) names.add(schedule.calendar());
+            }
+        }
+        return names;
+    }
+
     /** The names of the thresholds that its measures and conditions use. */
     public Set<String> thresholdsUsed() {
         var texts = new ArrayList<String>();

@@ -72,6 +72,7 @@ public class Saving {
         boolean changed = !definition.equals(before.get().definition());
         if (changed) {
             refuseTakenName(document, before.get().id());
+            refuseRenameOfWhatIsNamed(document, before.get().definition().name());
             revision++;
             store.moveTo(before.get().id(), definition.name(), revision);
             keep(author, definition, revision, remark, checked);
@@ -115,6 +116,22 @@ public class Saving {
         var holder = store.lock(
                 document.definition().kind(), null, document.definition().name());
         if (holder.isPresent() && !holder.get().id().equals(id)) throw taken(document);
+    }
+
+    /** Rules find their query, thresholds, calendar and the rules they follow by name; under another they would find nothing. */
+    private void refuseRenameOfWhatIsNamed(Document document, String before) {
+        var definition = document.definition();
+        if (definition.name().equals(before)) return;
+        var users = store.rules().stream()
+                .map(DefinitionStore.Current::definition)
+                .filter(rule -> rule.names(definition.kind()).contains(before))
+                .map(RuleDefinition::name)
+                .toList();
+        if (users.isEmpty()) return;
+        String message = "rules name this " + definition.kind().code() + " as \"" + before + "\": "
+                + String.join(", ", users) + "; leave it its name, or let them name another first";
+        throw new InvalidDefinitionException(
+                List.of(document.places().locate("name", Problem.error(message, "", null))));
     }
 
     private Saved create(Person author, Document document, String remark, DefinitionChecks.Checked checked, UUID id) {

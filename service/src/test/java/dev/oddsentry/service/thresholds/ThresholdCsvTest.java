@@ -40,7 +40,9 @@ class ThresholdCsvTest {
     @Test
     void withoutADateAValueIsFromAlways() {
         assertThat(read("route,number\nHolm – Vik,95"))
-                .allSatisfy(value -> assertThat(value.from()).isNull());
+                .singleElement()
+                .extracting(NewValue::from)
+                .isNull();
         assertThat(ThresholdCsv.read("number\n15", List.of())).hasSize(1);
     }
 
