@@ -112,7 +112,7 @@ final class PlainModel {
     private void move(
             Finding finding, MemoryModelTest.@Nullable Row row, int present, int first, Transition transition) {
         if (row != null && row.severity() != null) seen(finding, row, row.severity(), present, first);
-        else if (row != null && row.judged()) notSeen(finding, present, first, 1 < 0, transition);
+        else if (row != null && row.judged()) notSeen(finding, present, first, false, transition);
         else if (row == null) {
             var absence = transition.startsAnew() ? Absence.PUT_RIGHT : habits.absence();
             if (finding.now == State.PENDING) notSeen(finding, present, first, true, transition);

@@ -15,9 +15,7 @@ import org.jspecify.annotations.Nullable;
 
 /** Rows of a result, or of memory, as rows of the rule's extract: the chosen columns in their order, marked. */
 final class ExtractRows {
-    /** Of reckoned values that have no end, such as an average; what is exact and short stays as it is. */
     private final Reckoned reckoned;
-
     private final Columns resultColumns;
     private final List<Integer> chosen;
     private final RuleLabels labels;
@@ -45,6 +43,7 @@ final class ExtractRows {
                 .toList();
     }
 
+    /** A reckoned value that has no end, such as an average, is shortened; what is exact and short stays as it is. */
     private @Nullable Object shown(int index, @Nullable Object value) {
         return index < firstReckoned ? value : Numbers.readable(value);
     }
