@@ -16,22 +16,32 @@ import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
 import java.time.Clock;
+import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.concurrent.ConcurrentHashMap;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.JSON;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionSynchronizationManager;
 import tools.jackson.core.type.TypeReference;
 
 /** Queries and rules as they are kept: the current revision by name or id, and every revision before. */
 @Component
 public class DefinitionStore {
+    private static final int AT_ONCE = 1_000;
+
     private final DSLContext db;
     private final Clock clock;
+    /** The last revision of each that was read. */
+    private final Map<UUID, Current<?>> read = new ConcurrentHashMap<>();
 
     DefinitionStore(DSLContext db, Clock clock) {
         this.db = db;
@@ -82,16 +92,45 @@ public class DefinitionStore {
         return current(Kind.QUERY, noCondition(), QueryDefinition.class);
     }
 
+    /**
+     * The documents are read once for each revision, which never changes: a check alone looks its rule and query up some eight times. What
+     * a transaction reads is not kept, since the revision may be its own and be rolled back.
+     */
     private <D extends Definition> List<Current<D>> current(Kind kind, Condition which, Class<D> type) {
-        return db.select(DEFINITION.ID, DEFINITION.REVISION, DEFINITION_REVISION.DOCUMENT)
+        var revisions = db.select(DEFINITION.ID, DEFINITION.REVISION)
                 .from(DEFINITION)
-                .join(DEFINITION_REVISION)
-                .on(
-                        DEFINITION_REVISION.DEFINITION_ID.eq(DEFINITION.ID),
-                        DEFINITION_REVISION.REVISION.eq(DEFINITION.REVISION))
                 .where(DEFINITION.KIND.eq(kind), which)
                 .orderBy(DEFINITION.NAME)
-                .fetch(row -> new Current<>(row.value1(), row.value2(), type.cast(read(row.value3()))));
+                .fetch(row -> new Revision(row.value1(), row.value2()));
+        var documents = new HashMap<UUID, Definition>();
+        var unread = new ArrayList<Revision>();
+        for (var each : revisions) {
+            var kept = read.get(each.id());
+            if (kept != null && kept.revision() == each.number()) documents.put(each.id(), kept.definition());
+            else unread.add(each);
+        }
+        for (int i = 0; i < unread.size(); i += AT_ONCE)
+            documents.putAll(documents(unread.subList(i, Math.min(i + AT_ONCE, unread.size()))));
+        boolean keep = !TransactionSynchronizationManager.isActualTransactionActive();
+        return revisions.stream()
+                .map(each -> {
+                    var document = Objects.requireNonNull(documents.get(each.id()), "a revision without its document");
+                    var current = new Current<>(each.id(), each.number(), type.cast(document));
+                    if (keep) read.put(each.id(), current);
+                    return current;
+                })
+                .toList();
+    }
+
+    private record Revision(UUID id, int number) {}
+
+    private Map<UUID, Definition> documents(List<Revision> of) {
+        var wanted = of.stream().map(each -> DSL.row(each.id(), each.number())).toList();
+        return db.select(DEFINITION_REVISION.DEFINITION_ID, DEFINITION_REVISION.DOCUMENT)
+                .from(DEFINITION_REVISION)
+                .where(DSL.row(DEFINITION_REVISION.DEFINITION_ID, DEFINITION_REVISION.REVISION)
+                        .in(wanted))
+                .fetchMap(row -> row.value1(), row -> read(row.value2()));
     }
 
     private static Definition read(JSON document) {
