@@ -21,8 +21,11 @@ import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 class RenderersTest {
     private static final ZoneId OSLO = ZoneId.of("Europe/Oslo");
@@ -33,12 +36,21 @@ class RenderersTest {
             new Extract.Column("planned", "Planned", null, Type.INSTANT));
     private static final Instant PLANNED = Instant.parse("2026-11-22T17:05:00Z");
 
+    private static final Instant EARLIER = Instant.parse("2026-11-23T04:40:00Z");
+    private static final Announcement.Habit NEWS =
+            new Announcement.Habit(false, Set.of(NewsKind.NEW, NewsKind.WORSENED), null);
+
     private static Extract.Row row(Severity severity, Set<NewsKind> kinds, @Nullable Object... cells) {
         return new Extract.Row(
                 severity, kinds, Arrays.stream(cells).map(Extract.Cell::plain).toList());
     }
 
     private static Announcement announcing(List<Extract.Row> rows, long open) {
+        return saying(rows, open, NEWS, EARLIER);
+    }
+
+    private static Announcement saying(
+            List<Extract.Row> rows, long open, Announcement.Habit habit, @Nullable Instant since) {
         return new Announcement(
                 "Late sailings without a reason",
                 "Traffic reporting",
@@ -49,8 +61,8 @@ class RenderersTest {
                 0,
                 "for these rows: late by more than 15 min",
                 "Not counted, since nobody can tell: 2 rows without Status.",
-                new Announcement.Habit(false, Set.of(NewsKind.NEW, NewsKind.WORSENED), null),
-                Instant.parse("2026-11-23T04:40:00Z"),
+                habit,
+                since,
                 Instant.parse("2026-11-25T04:40:00Z"),
                 "late-sailings-2026-11-24.csv",
                 "http://127.0.0.1:8480/rules/late-sailings");
@@ -88,6 +100,68 @@ class RenderersTest {
         assertThat(HtmlMail.render(said))
                 .contains("border-bottom:2px solid #22303c\">Late by 71 min</span> (was 44 min)")
                 .doesNotContain("<style", "<script", "http-equiv");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "-",
+            value = {
+                "NEW                                | -      | Each finding is reported once.",
+                "NEW, RETURNED                      | -      | Each finding is reported once, and again if it comes back.",
+                "NEW, RETURNED, CLEARED, MOVED_AWAY | -      | again if it comes back, when it clears or when it moves to others.",
+                "NEW, WORSENED, EASED, CHANGED      | -      | again if it gets worse, if it eases or if its values change.",
+                "NEW                                | 3 days | Each finding is reported once, and again every 3 days while it is open.",
+            })
+    void thePromiseToTheReaderIsWhatTheRuleReports(String kinds, @Nullable String remindEvery, String words) {
+        var reports = Arrays.stream(kinds.split(", ")).map(NewsKind::valueOf).collect(Collectors.toSet());
+        var rows = List.of(row(Severity.WARNING, Set.of(NewsKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED));
+        var said = saying(rows, 1, new Announcement.Habit(false, reports, remindEvery), EARLIER);
+        assertThat(TextMail.render(said)).contains(words);
+        assertThat(HtmlMail.render(said)).contains(words);
+        var full = saying(rows, 1, new Announcement.Habit(true, reports, remindEvery), EARLIER);
+        assertThat(TextMail.render(full)).contains("Everything that is so is reported each time.");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "NEW        | 1 critical: Late sailings    | 1 new; critical       | See the open finding",
+                "RETURNED   | 1 critical: Late sailings    | 1 back; critical      | See the open finding",
+                "EASED      | 1 critical: Late sailings    | 1 eased; critical     | See the open finding",
+                "CHANGED    | 1 critical: Late sailings    | 1 changed; critical   | See the open finding",
+                "REMINDER   | 1 critical: Late sailings    | 1 still open; critical | See the open finding",
+                "CLEARED    | 1 cleared: Late sailings     | 1 cleared             | See the findings, none of them open",
+                "MOVED_AWAY | 1 moved away: Late sailings  | 1 moved away          | See the findings, none of them open",
+            })
+    void whatIsOverForTheReadersIsNoLongerCountedByItsSeverity(
+            NewsKind kind, String subject, String headline, String link) {
+        boolean over = kind == NewsKind.CLEARED || kind == NewsKind.MOVED_AWAY;
+        var rows = List.of(row(Severity.CRITICAL, Set.of(kind), "SK-431", "Holm – Gråvik", 48L, PLANNED));
+        var said = saying(rows, over ? 0 : 1, NEWS, EARLIER);
+        assertThat(TextMail.subject(said)).startsWith(subject);
+        assertThat(TextMail.render(said)).contains("\n" + headline + "\n", link + ": http");
+        assertThat(HtmlMail.render(said)).contains(headline, link);
+        assertThat(HtmlMail.render(said).contains("color:#2f7d6b;font-weight"))
+                .as("calm")
+                .isEqualTo(over);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "-",
+            value = {
+                "-                    | 1 | This is the first report.",
+                "-                    | 2 | This is the first report. 1 known before is still open.",
+                "-                    | 4 | This is the first report. 3 known before are still open.",
+                "2026-11-23T04:40:00Z | 1 | Since the report of Monday 23 November, 05:40.",
+                "2026-11-23T04:40:00Z | 2 | Since the report of Monday 23 November, 05:40. 1 reported before is still open.",
+            })
+    void whatIsOpenBesidesIsSaidAsTheReadersKnowIt(@Nullable Instant since, long open, String words) {
+        var rows = List.of(row(Severity.WARNING, Set.of(NewsKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED));
+        assertThat(TextMail.render(saying(rows, open, NEWS, since)).lines()).contains(words);
     }
 
     @Test

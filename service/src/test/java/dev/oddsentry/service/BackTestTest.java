@@ -149,8 +149,8 @@ class BackTestTest {
         RunningService.await("progress", () -> api.get(path).path("stepsDone").asInt() > 1);
         var later = api.post("/api/rules/" + name + "/back-tests", Map.of("days", 2));
         String laterPath = "/api/long-work/" + later.path("id").asString();
-        var stopped = api.post(path + "/stop", "");
         assertThat(api.get(laterPath).path("state").asString()).isEqualTo("WAITING");
+        var stopped = api.post(path + "/stop", "");
         assertThat(stopped.path("state").asString()).isEqualTo("STOPPED");
         assertThat(stopped.path("reason").asString()).isEqualTo("Stopped by Operator.");
         assertThat(api.send("POST", path + "/stop", "", Map.of()).status()).isEqualTo(409);

@@ -87,7 +87,7 @@ public final class HtmlMail {
     }
 
     private static String colour(Extract.Row row) {
-        if (Wording.isCleared(row)) return "#2f7d6b";
+        if (Wording.isOver(row)) return "#2f7d6b";
         return switch (row.severity()) {
             case Severity.CRITICAL -> "#b3412e";
             case Severity.WARNING -> "#8a5400";

@@ -215,6 +215,7 @@ final class Wording {
     }
 
     static String seeAll(Announcement said) {
+        if (said.open() == 0) return "See the findings, none of them open";
         return said.open() == 1 ? "See the open finding" : "See all " + said.open() + " open findings";
     }
 
@@ -231,6 +232,7 @@ final class Wording {
         if (habit.reports().contains(NewsKind.EASED)) again.add("if it eases");
         if (habit.reports().contains(NewsKind.CHANGED)) again.add("if its values change");
         if (habit.reports().contains(NewsKind.CLEARED)) again.add("when it clears");
+        if (habit.reports().contains(NewsKind.MOVED_AWAY)) again.add("when it moves to others");
         if (habit.remindEvery() != null) again.add("every " + habit.remindEvery() + " while it is open");
         return again.isEmpty()
                 ? "Each finding is reported once."

@@ -1,0 +1,123 @@
+package dev.oddsentry.service.memory;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Now;
+import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.service.RunningService;
+import java.time.Instant;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Random;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jooq.JSONB;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** What is so now, as it stands in the table, is what a check is compared with. */
+class MemoryStoreTest {
+    private final RunningService service = RunningService.get();
+    private final DSLContext db = service.bean(DSLContext.class);
+    private final MemoryStore store = service.bean(MemoryStore.class);
+    private final UUID rule = UUID.randomUUID();
+
+    private static Patience.@Nullable Start start(Random random) {
+        if (random.nextBoolean()) return null;
+        // As fine as PostgreSQL keeps it, before its epoch of 2000 too.
+        var slot = Instant.ofEpochSecond(
+                random.nextLong(-1_000_000_000L, 4_000_000_000L), random.nextInt(1_000_000) * 1_000L);
+        return new Patience.Start(random.nextLong(1L << 40), slot);
+    }
+
+    private Map<Digest, Now> insert(int findings) {
+        var random = new Random(findings);
+        var inserted = new HashMap<Digest, Now>();
+        for (int i = 0; i < findings; i++) {
+            var key = new Digest(random.nextLong(), random.nextLong());
+            var now = new Now(
+                    State.values()[random.nextInt(State.values().length)],
+                    Severity.values()[random.nextInt(3)],
+                    new Digest(random.nextLong(), random.nextLong()),
+                    start(random),
+                    start(random),
+                    start(random),
+                    random.nextBoolean());
+            inserted.put(key, now);
+            var row = db.newRecord(FINDING);
+            row.setRuleId(rule);
+            row.setKey(key.asUuid());
+            row.setIdentity(JSONB.valueOf("[]"));
+            row.setState(now.state());
+            row.setSeverity(now.severity());
+            row.setFingerprint(now.fingerprint().asUuid());
+            row.setOpenedAt(Instant.EPOCH);
+            row.setChangedAt(Instant.EPOCH);
+            row.setRow(JSONB.valueOf("{}"));
+            row.setNoData(now.noData());
+            if (now.held() != null) {
+                row.setHeldOrdinal(now.held().ordinal());
+                row.setHeldSlot(now.held().slot());
+            }
+            if (now.missed() != null) {
+                row.setMissedOrdinal(now.missed().ordinal());
+                row.setMissedSlot(now.missed().slot());
+            }
+            if (now.better() != null) {
+                row.setBetterOrdinal(now.better().ordinal());
+                row.setBetterSlot(now.better().slot());
+            }
+            row.insert();
+        }
+        return inserted;
+    }
+
+    @ParameterizedTest
+    @ValueSource(ints = {0, 1, 700})
+    void everyFindingIsReadAsItStands(int findings) {
+        try {
+            var inserted = insert(findings);
+            var known = store.known(rule);
+            for (var state : State.values())
+                assertThat(known.countOf(state))
+                        .isEqualTo(inserted.values().stream()
+                                .filter(now -> now.state() == state)
+                                .count());
+            inserted.forEach((key, now) -> {
+                var found = known.find(key);
+                assertThat(found).isNotNull();
+                assertThat(found.now()).isEqualTo(now);
+            });
+            assertThat(known.find(new Digest(1, 2))).isNull();
+            // The connection is as good as before.
+            assertThat(store.known(rule).countOf(State.OPEN)).isEqualTo(known.countOf(State.OPEN));
+        } finally {
+            db.deleteFrom(FINDING).where(FINDING.RULE_ID.eq(rule)).execute();
+        }
+    }
+
+    @Test
+    void theFewThatMayTellThoughTheyDoNotMoveAreFound() {
+        try {
+            insert(50);
+            db.update(FINDING)
+                    .set(FINDING.STANDING, FINDING.ID.mod(5).eq(0L))
+                    .where(FINDING.RULE_ID.eq(rule))
+                    .execute();
+            var expected = db.select(FINDING.KEY)
+                    .from(FINDING)
+                    .where(FINDING.RULE_ID.eq(rule))
+                    .and(FINDING.ID.mod(5).eq(0L).or(FINDING.STATE.eq(State.PENDING)))
+                    .fetchSet(row -> Digest.of(row.value1()));
+            assertThat(store.mayTellUnmoved(rule)).isEqualTo(expected).isNotEmpty();
+        } finally {
+            db.deleteFrom(FINDING).where(FINDING.RULE_ID.eq(rule)).execute();
+        }
+    }
+}
