@@ -53,6 +53,7 @@ class RenderersTest {
             List<Extract.Row> rows, long open, Announcement.Habit habit, @Nullable Instant since) {
         return new Announcement(
                 "Late sailings without a reason",
+                null,
                 "Traffic reporting",
                 OSLO,
                 Instant.parse("2026-11-24T04:40:00Z"),
@@ -174,6 +175,7 @@ class RenderersTest {
                 List.of(row(Severity.CRITICAL, Set.of(NewsKind.NEW), "Tjelden", 52L)));
         var said = new Announcement(
                 "Fuel per mile",
+                null,
                 "Traffic reporting",
                 OSLO,
                 Instant.parse("2026-11-24T04:40:00Z"),

@@ -2,11 +2,6 @@ package dev.oddsentry.service;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import jakarta.mail.Message;
-import jakarta.mail.MessagingException;
-import jakarta.mail.Multipart;
-import java.io.IOException;
-import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
@@ -15,6 +10,7 @@ class SplitsTest {
     private final RunningService service = RunningService.get();
     private final HttpApi api = service.api();
     private final LateSailings sailings = new LateSailings(service);
+    private final Mails mails = new Mails(service);
     private final String holm = "holm-" + sailings.name + "@skerryline.example";
     private final String vik = "vik-" + sailings.name + "@skerryline.example";
 
@@ -38,41 +34,6 @@ class SplitsTest {
         return "split by: terminal, split to: { Holm: [" + holm + "], Vik: [" + vik + "] },";
     }
 
-    private static String subject(Message message) {
-        try {
-            return message.getSubject();
-        } catch (MessagingException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    private List<String> subjects(String address) {
-        return service.mailTo(address).stream().map(SplitsTest::subject).toList();
-    }
-
-    private void sent(String address, int messages) {
-        RunningService.await("mail to " + address, () -> service.mailTo(address).size() >= messages);
-        assertThat(service.mailTo(address)).hasSize(messages);
-    }
-
-    private String lastText(String address) {
-        var mails = service.mailTo(address);
-        try {
-            return (String)
-                    ((Multipart) firstPart(mails.getLast())).getBodyPart(0).getContent();
-        } catch (MessagingException | IOException e) {
-            throw new IllegalStateException(e);
-        }
-    }
-
-    /** Text and HTML stand in the first part where something is attached. */
-    private static Object firstPart(Message message) throws MessagingException, IOException {
-        var content = (Multipart) message.getContent();
-        return content.getContentType().contains("mixed")
-                ? content.getBodyPart(0).getContent()
-                : content;
-    }
-
     @Test
     void eachAudienceHearsOfItsFindingsAlone() {
         active(byTable());
@@ -83,21 +44,23 @@ class SplitsTest {
         var check = api.check(sailings.name);
         assertThat(check.path("messages").asInt()).isEqualTo(3);
         assertThat(check.path("news").asInt()).isEqualTo(4);
-        sent(holm, 1);
-        sent(vik, 1);
-        sent(sailings.recipient, 1);
-        assertThat(lastText(holm)).contains("SK-1", "See the open finding").doesNotContain("SK-2", "SK-3", "SK-4");
-        assertThat(lastText(vik)).contains("SK-2").doesNotContain("SK-1");
-        assertThat(subjects(holm).getFirst()).endsWith("Late sailings of " + sailings.name + ": Holm");
-        assertThat(lastText(sailings.recipient))
+        mails.sent(holm, 1);
+        mails.sent(vik, 1);
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(holm))
+                .contains("SK-1", "See the open finding")
+                .doesNotContain("SK-2", "SK-3", "SK-4");
+        assertThat(mails.lastText(vik)).contains("SK-2").doesNotContain("SK-1");
+        assertThat(mails.subjects(holm).getFirst()).endsWith("Late sailings of " + sailings.name + ": Holm");
+        assertThat(mails.lastText(sailings.recipient))
                 .as("nobody is named")
                 .contains("SK-3", "SK-4")
                 .doesNotContain("SK-1");
 
         late("SK-5", 20, "'Holm'");
         assertThat(api.check(sailings.name).path("messages").asInt()).isEqualTo(1);
-        sent(holm, 2);
-        assertThat(lastText(holm)).contains("SK-5", "all 2 open findings").doesNotContain("SK-2");
+        mails.sent(holm, 2);
+        assertThat(mails.lastText(holm)).contains("SK-5", "all 2 open findings").doesNotContain("SK-2");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
     }
 
@@ -107,23 +70,23 @@ class SplitsTest {
         active(byTable());
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);
-        sent(holm, 1);
+        mails.sent(holm, 1);
         sailings.change("update sailing_table set terminal = 'Vik'");
         assertThat(api.check(sailings.name).path("messages").asInt()).isEqualTo(2);
-        sent(vik, 1);
-        sent(holm, 2);
-        assertThat(lastText(vik)).contains("new", "SK-1");
-        assertThat(lastText(holm)).contains("moved away", "SK-1");
+        mails.sent(vik, 1);
+        mails.sent(holm, 2);
+        assertThat(mails.lastText(vik)).contains("new", "SK-1");
+        assertThat(mails.lastText(holm)).contains("moved away", "SK-1");
         sailings.change("delete from sailing_table");
         assertThat(api.check(sailings.name).path("messages").asInt())
                 .as("Holm has heard its end")
                 .isEqualTo(1);
-        sent(vik, 2);
-        assertThat(lastText(vik)).contains("cleared");
+        mails.sent(vik, 2);
+        assertThat(mails.lastText(vik)).contains("cleared");
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);
-        sent(holm, 3);
-        assertThat(lastText(holm)).contains("1 back", "SK-1");
+        mails.sent(holm, 3);
+        assertThat(mails.lastText(holm)).contains("1 back", "SK-1");
     }
 
     @Test
@@ -148,7 +111,7 @@ class SplitsTest {
         assertThat(api.check(sailings.name).path("messages").asInt())
                 .as("all of it is new still")
                 .isEqualTo(2);
-        sent(vik, 1);
+        mails.sent(vik, 1);
         assertThat(api.send("GET", path + "/preview.eml?split=Vik", null, Map.of())
                         .text())
                 .as("nothing is new, so what is open")
@@ -165,7 +128,7 @@ class SplitsTest {
         active("split by: terminal, split from: " + mail + ",");
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);
-        sent(holm, 1);
+        mails.sent(holm, 1);
         assertThat(service.mailTo(sailings.recipient)).isEmpty();
         service.ferry("update \"" + mail + "\" set address = 'the office'");
         late("SK-2", 20, "'Holm'");
@@ -174,8 +137,8 @@ class SplitsTest {
         assertThat(check.path("reason").asString()).contains("gives \"the office\" for Holm");
         service.ferry("delete from \"" + mail + "\"");
         api.check(sailings.name);
-        sent(sailings.recipient, 1);
-        assertThat(lastText(sailings.recipient)).contains("SK-2").doesNotContain("SK-1");
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(sailings.recipient)).contains("SK-2").doesNotContain("SK-1");
     }
 
     @Test
@@ -183,13 +146,13 @@ class SplitsTest {
         active("");
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);
-        sent(sailings.recipient, 1);
+        mails.sent(sailings.recipient, 1);
         assertThat(api.push(rule(byTable())).path("effect").asString()).isEqualTo("NEW_AUDIENCES");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         late("SK-2", 20, "'Holm'");
         api.check(sailings.name);
-        sent(holm, 1);
-        assertThat(lastText(holm)).contains("SK-2", "all 2 open findings").doesNotContain("SK-1");
+        mails.sent(holm, 1);
+        assertThat(mails.lastText(holm)).contains("SK-2", "all 2 open findings").doesNotContain("SK-1");
         assertThat(api.push(rule("")).path("effect").asString()).isEqualTo("NEW_AUDIENCES");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
     }

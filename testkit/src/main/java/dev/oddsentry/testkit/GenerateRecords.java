@@ -32,12 +32,12 @@ public final class GenerateRecords {
     /** Columns kept as text with a check in the database, and the enum each is in Java. */
     private static final Map<String, String> ENUMS = Map.ofEntries(
             Map.entry("rule\\.state", "dev.oddsentry.service.rules.RuleState"),
-            Map.entry("rule_check\\.state", "dev.oddsentry.service.checks.CheckState"),
+            Map.entry("(rule_check|check_copy)\\.state", "dev.oddsentry.service.checks.CheckState"),
             Map.entry("rule_check\\.origin", "dev.oddsentry.service.checks.CheckOrigin"),
             Map.entry("rule_check\\.waiting_for", "dev.oddsentry.service.checks.WaitingFor"),
             Map.entry("(finding|reported|forgotten)\\.state|report\\.before_state", "dev.oddsentry.core.memory.State"),
             Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
-            Map.entry("rule\\.on_next_check", "dev.oddsentry.core.memory.Transition"),
+            Map.entry("(rule|rule_copy)\\.on_next_check", "dev.oddsentry.core.memory.Transition"),
             Map.entry(
                     "(finding|reported|finding_event|mark)\\.severity|report\\.before_severity",
                     "dev.oddsentry.core.finding.Severity"),

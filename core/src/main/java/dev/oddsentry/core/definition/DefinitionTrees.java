@@ -1,5 +1,6 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.time.Span;
@@ -56,7 +57,24 @@ final class DefinitionTrees {
         tree.put("fire when", rule.fireWhen());
         tree.put("memory", of(rule.memory())).put("schedule", of(rule.schedule(), rule.occasions()));
         tree.put("checking", of(rule.checking()));
+        if (rule.copies() != null) tree.put("copies", of(rule.copies()));
         return tree.put("delivery", of(rule.delivery())).fields;
+    }
+
+    private static Map<String, Object> of(CopiesDefinition copies) {
+        boolean usualAddress = copies.address().equals(CopiesDefinition.USUAL_ADDRESS);
+        return new Tree()
+                .put("from", copies.from())
+                .put("key", copies.key())
+                .put("address", usualAddress ? null : copies.address())
+                .put("greeting", copies.greeting())
+                .put("parameters", copies.parameters())
+                .put(
+                        "newcomers",
+                        copies.newcomers() == FirstCheck.TAKE_AS_KNOWN
+                                ? null
+                                : copies.newcomers().code())
+                .fields;
     }
 
     private static Map<String, Object> of(RuleDefinition.DeliveryDefinition delivery) {

@@ -1,6 +1,7 @@
 package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.memory.Transition;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -14,10 +15,11 @@ public enum EditClass {
     RE_JUDGE,
     /** Split by another column, or no longer: those who hear together now have heard nothing yet, and take what is there as known. */
     NEW_AUDIENCES,
-    /** Other columns tell findings apart, so none is found again under its old name. */
+    /** Other columns tell findings or personal copies apart, so none is found again under its old name. */
     NEW_IDENTITY;
 
     public static EditClass of(RuleDefinition before, RuleDefinition after) {
+        if (!Objects.equals(copiesBy(before), copiesBy(after))) return NEW_IDENTITY;
         boolean identity = !before.key().equals(after.key()) || (before.groups() == null) != (after.groups() == null);
         if (identity) return NEW_IDENTITY;
         if (!Objects.equals(splitBy(before), splitBy(after))) return NEW_AUDIENCES;
@@ -25,10 +27,19 @@ public enum EditClass {
                 || !before.severity().equals(after.severity())
                 || !Objects.equals(before.groups(), after.groups())
                 || !before.parameters().equals(after.parameters())
+                || !Objects.equals(valuesOfCopies(before), valuesOfCopies(after))
                 || !before.query().equals(after.query())
                 || !before.zone().equals(after.zone());
         if (judged) return RE_JUDGE;
         return before.memory().watch().equals(after.memory().watch()) ? NO_EFFECT : RE_BASE;
+    }
+
+    private static @Nullable String copiesBy(RuleDefinition rule) {
+        return rule.copies() == null ? null : rule.copies().key();
+    }
+
+    private static @Nullable Map<String, String> valuesOfCopies(RuleDefinition rule) {
+        return rule.copies() == null ? null : rule.copies().parameters();
     }
 
     private static @Nullable String splitBy(RuleDefinition rule) {

@@ -38,6 +38,7 @@ import org.jspecify.annotations.Nullable;
  * @param severity bands, the first that holds counts
  * @param occasions what starts a check besides the schedule, and what it waits for
  * @param checking how a check of it runs
+ * @param copies null where one check is for everyone
  * @param fireWhen the condition over the whole check; null for the mode's own
  */
 public record RuleDefinition(
@@ -56,6 +57,7 @@ public record RuleDefinition(
         ScheduleDefinition schedule,
         OccasionsDefinition occasions,
         CheckingDefinition checking,
+        @Nullable CopiesDefinition copies,
         DeliveryDefinition delivery)
         implements Definition {
 
@@ -284,7 +286,17 @@ public record RuleDefinition(
         return with(id, others);
     }
 
+    /** The same for everyone. */
+    public RuleDefinition withoutCopies() {
+        return with(id, parameters, null);
+    }
+
     private RuleDefinition with(@Nullable String newId, Map<String, String> newParameters) {
+        return with(newId, newParameters, copies);
+    }
+
+    private RuleDefinition with(
+            @Nullable String newId, Map<String, String> newParameters, @Nullable CopiesDefinition newCopies) {
         return new RuleDefinition(
                 newId,
                 name,
@@ -301,6 +313,7 @@ public record RuleDefinition(
                 schedule,
                 occasions,
                 checking,
+                newCopies,
                 delivery);
     }
 
@@ -324,6 +337,7 @@ public record RuleDefinition(
                 if (occasions.ready() != null) names.add(occasions.ready().query());
                 if (delivery.split() != null && delivery.split().from() != null)
                     names.add(delivery.split().from());
+                if (copies != null) names.add(copies.from());
             }
             case RULE -> occasions.after().forEach(after -> names.add(after.rule()));
             case THRESHOLD -> names.addAll(thresholdsUsed());

@@ -42,6 +42,7 @@ final class RuleReader {
                 schedule.times(),
                 schedule.occasions(),
                 CheckingReader.read(top.fields("checking")),
+                CopiesReader.read(top),
                 delivery(top.fields("delivery")));
         top.refuseOthers();
         return rule;

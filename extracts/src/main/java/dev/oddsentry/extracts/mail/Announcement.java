@@ -10,6 +10,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * Everything one mail says about one rule's news.
  *
+ * @param greeting to whom it is written, as the first line; null for nobody in particular
  * @param slot the instant the check stands for
  * @param news the rows that are told, worst first
  * @param open how many findings are open now, those told included
@@ -24,6 +25,7 @@ import org.jspecify.annotations.Nullable;
  */
 public record Announcement(
         String title,
+        @Nullable String greeting,
         String owner,
         ZoneId zone,
         Instant slot,

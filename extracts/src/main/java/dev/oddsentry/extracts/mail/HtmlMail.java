@@ -29,6 +29,7 @@ public final class HtmlMail {
         html.append("<div style=\"max-width:620px;margin:0 auto;padding:20px 18px;background:#ffffff\">");
         html.append(div(
                 "font-size:14px;color:" + SLATE, escape(Wording.oneLine(said.title()) + " · " + Wording.slot(said))));
+        if (said.greeting() != null) html.append(div("margin-top:12px", escape(Wording.oneLine(said.greeting()))));
         html.append("<h1 style=\"font-size:22px;line-height:1.25;font-weight:700;margin:4px 0 2px\">")
                 .append(escape(Wording.headline(said)))
                 .append("</h1>");

@@ -17,6 +17,10 @@ public final class TextMail {
         lines.add(Wording.oneLine(said.title()));
         lines.add(Wording.slot(said));
         lines.add("");
+        if (said.greeting() != null) {
+            lines.add(Wording.oneLine(said.greeting()));
+            lines.add("");
+        }
         lines.add(Wording.headline(said));
         lines.add(Wording.context(said));
         lines.add("");

@@ -45,13 +45,15 @@ class BackTestController {
     /**
      * @param thresholds values on trial by name, each replacing all of that threshold's
      * @param document a draft of the rule; absent for the rule as it is saved
+     * @param copy which personal copy, where the rule has such
      */
     record BackTestBody(
             @Min(1) @Max(3660) int days,
             @Nullable @Size(max = 4) Map<String, @Size(min = 1, max = 12) List<BigDecimal>> thresholds,
-            @Nullable @Size(max = 1_000_000) String document) {}
+            @Nullable @Size(max = 1_000_000) String document,
+            @Nullable String copy) {}
 
-    record FillBody(@Min(1) @Max(3660) int days) {}
+    record FillBody(@Min(1) @Max(3660) int days, @Nullable String copy) {}
 
     /** @param result of a back-test that is done; null otherwise */
     record WorkSeen(
@@ -86,14 +88,14 @@ class BackTestController {
     WorkSeen backTest(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody BackTestBody body) {
         var onTrial = body.thresholds() == null ? Map.<String, List<BigDecimal>>of() : body.thresholds();
-        return one(backTests.backTest(by, names.idOf(name), body.days(), onTrial, body.document()));
+        return one(backTests.backTest(by, names.idOf(name), body.days(), onTrial, body.document(), body.copy()));
     }
 
     @PostMapping("/rules/{name}/history/fill")
     @ResponseStatus(HttpStatus.ACCEPTED)
     WorkSeen fillHistory(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody FillBody body) {
-        return one(backTests.fillHistory(by, names.idOf(name), body.days()));
+        return one(backTests.fillHistory(by, names.idOf(name), body.days(), body.copy()));
     }
 
     @GetMapping("/rules/{name}/long-work")

@@ -2,6 +2,7 @@ package dev.oddsentry.service.backtests;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.checks.OneCopy;
 import dev.oddsentry.service.definitions.CheckedDrafts;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
@@ -27,6 +28,7 @@ class BackTests {
     private final LongWork work;
     private final DefinitionStore definitions;
     private final CheckedDrafts drafts;
+    private final OneCopy oneCopy;
     private final ThresholdStore thresholds;
     private final Audit audit;
     private final DSLContext db;
@@ -37,6 +39,7 @@ class BackTests {
             LongWork work,
             DefinitionStore definitions,
             CheckedDrafts drafts,
+            OneCopy oneCopy,
             ThresholdStore thresholds,
             Audit audit,
             DSLContext db,
@@ -45,6 +48,7 @@ class BackTests {
         this.work = work;
         this.definitions = definitions;
         this.drafts = drafts;
+        this.oneCopy = oneCopy;
         this.thresholds = thresholds;
         this.audit = audit;
         this.db = db;
@@ -54,32 +58,40 @@ class BackTests {
     /**
      * @param thresholds values on trial, by name
      * @param document of a draft; null for the rule as it is saved
+     * @param copy the key of the personal copy that is asked about; null where the rule has none
      */
     record Ask(
             Instant from,
             Instant to,
             Map<String, List<BigDecimal>> thresholds,
-            @Nullable String document) {}
+            @Nullable String document,
+            @Nullable String copy) {}
 
     /** @throws RefusedException if a back-test of this rule would say nothing true */
     @Transactional
     public UUID backTest(
-            Person by, UUID ruleId, int days, Map<String, List<BigDecimal>> onTrial, @Nullable String document) {
-        var rule = document == null ? definitions.rule(ruleId).orElseThrow().definition() : drafts.rule(document);
+            Person by,
+            UUID ruleId,
+            int days,
+            Map<String, List<BigDecimal>> onTrial,
+            @Nullable String document,
+            @Nullable String copy) {
+        var rule = asked(
+                document == null ? definitions.rule(ruleId).orElseThrow().definition() : drafts.rule(document), copy);
         refuseWithoutMeaning(rule);
         var used = thresholds.named(rule.thresholdsUsed());
         Variant.of(onTrial).forEach(variant -> variant.in(used));
-        return plan(by, ruleId, rule, WorkStore.Kind.BACK_TEST, days, onTrial, document);
+        return plan(by, ruleId, rule, WorkStore.Kind.BACK_TEST, days, onTrial, document, copy);
     }
 
     /** @throws RefusedException if the rule measures nothing, or its query asks the same at every slot */
     @Transactional
-    public UUID fillHistory(Person by, UUID ruleId, int days) {
-        var rule = definitions.rule(ruleId).orElseThrow().definition();
+    public UUID fillHistory(Person by, UUID ruleId, int days, @Nullable String copy) {
+        var rule = asked(definitions.rule(ruleId).orElseThrow().definition(), copy);
         if (rule.groups() == null)
             throw RefusedException.invalid("The rule judges rows, so there is no history to fill in.");
         refuseWithoutMeaning(rule);
-        return plan(by, ruleId, rule, WorkStore.Kind.FILL_HISTORY, days, Map.of(), null);
+        return plan(by, ruleId, rule, WorkStore.Kind.FILL_HISTORY, days, Map.of(), null, copy);
     }
 
     private UUID plan(
@@ -89,9 +101,10 @@ class BackTests {
             WorkStore.Kind kind,
             int days,
             Map<String, List<BigDecimal>> onTrial,
-            @Nullable String document) {
+            @Nullable String document,
+            @Nullable String copy) {
         Instant to = clock.instant();
-        var ask = new Ask(to.minus(Duration.ofDays(days)), to, onTrial, document);
+        var ask = new Ask(to.minus(Duration.ofDays(days)), to, onTrial, document, copy);
         PastSlots.of(
                 rule,
                 work.schedule(rule),
@@ -104,6 +117,15 @@ class BackTests {
         String act = kind == WorkStore.Kind.BACK_TEST ? "back-test rule" : "fill in history";
         audit.record(db, by.id(), act, rule.name(), days + " days");
         return id;
+    }
+
+    /** As the personal copy asks it, which one must be said. */
+    private RuleDefinition asked(RuleDefinition rule, @Nullable String copy) {
+        if (rule.copies() != null && copy == null)
+            throw RefusedException.invalid(
+                    "The rule has personal copies, each with values and a memory of its own: say which one, by its "
+                            + rule.copies().key() + ".");
+        return oneCopy.rule(rule, clock.instant(), copy);
     }
 
     private void refuseWithoutMeaning(RuleDefinition rule) {

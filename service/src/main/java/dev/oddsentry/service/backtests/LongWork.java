@@ -13,12 +13,14 @@ import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.schedule.Schedule;
 import dev.oddsentry.service.backtests.BackTests.Ask;
 import dev.oddsentry.service.calendars.Schedules;
+import dev.oddsentry.service.checks.OneCopy;
 import dev.oddsentry.service.checks.Replay;
 import dev.oddsentry.service.checks.Replaying;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.LongWorkRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.history.SeriesStore;
+import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.thresholds.ThresholdStore;
@@ -50,6 +52,7 @@ public class LongWork {
 
     private final WorkStore store;
     private final DefinitionStore definitions;
+    private final OneCopy oneCopy;
     private final Sources sources;
     private final ThresholdStore thresholds;
     private final SeriesStore series;
@@ -62,6 +65,7 @@ public class LongWork {
     LongWork(
             WorkStore store,
             DefinitionStore definitions,
+            OneCopy oneCopy,
             Sources sources,
             ThresholdStore thresholds,
             SeriesStore series,
@@ -71,6 +75,7 @@ public class LongWork {
             Clock clock) {
         this.store = store;
         this.definitions = definitions;
+        this.oneCopy = oneCopy;
         this.sources = sources;
         this.thresholds = thresholds;
         this.series = series;
@@ -142,9 +147,10 @@ public class LongWork {
         Run(LongWorkRecord work) {
             this.work = work;
             this.ask = Json.read(work.getAsk(), new TypeReference<>() {});
-            this.rule = ask.document() == null
+            var written = ask.document() == null
                     ? definitions.rule(work.getRuleId()).orElseThrow().definition()
                     : (RuleDefinition) Document.read(ask.document()).definition();
+            this.rule = oneCopy.rule(written, ask.to(), ask.copy());
             this.query = definitions.query(rule.query()).orElseThrow().definition();
             this.source = sources.require(query.source());
             this.slots = PastSlots.of(
@@ -162,7 +168,7 @@ public class LongWork {
             var given = thresholds.named(rule.thresholdsUsed());
             var variants = fills ? List.of(Variant.AS_IT_IS) : Variant.of(ask.thresholds());
             var replays = variants.stream()
-                    .map(variant -> new Replay(rule, variant.in(given)))
+                    .map(variant -> new Replay(rule, ask.copy(), variant.in(given)))
                     .toList();
             var tallies = variants.stream().map(Tally::new).toList();
             var all = new ArrayList<>(slots.warmUp());
@@ -188,7 +194,7 @@ public class LongWork {
         }
 
         private void keep(Replaying.Step step) {
-            series.keep(work.getRuleId(), rule, query, step.slot(), step.points(), true);
+            series.keep(new Scope(work.getRuleId(), ask.copy()), rule, query, step.slot(), step.points(), true);
         }
 
         private static void rest(Duration asLong) {

@@ -3,14 +3,28 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.time.Moment;
-import java.util.UUID;
+import dev.oddsentry.service.memory.Scope;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
  * What a mail is about.
  *
- * @param ruleId whose memory says what was told before; null for a rule that was never saved
+ * @param scope whose memory says what was told before; null for a rule that was never saved
  * @param title what the mail calls it
  * @param labels the words of its columns and conditions
+ * @param copy whose personal copy it is; null where there is none
  */
-record About(@Nullable UUID ruleId, RuleDefinition rule, String title, Moment moment, RuleLabels labels) {}
+record About(
+        @Nullable Scope scope,
+        RuleDefinition rule,
+        String title,
+        Moment moment,
+        RuleLabels labels,
+        @Nullable PersonalCopy copy) {
+
+    /** Those who hear unless a split names others. */
+    List<String> to() {
+        return copy == null || copy.to().isEmpty() ? rule.delivery().to() : copy.to();
+    }
+}

@@ -53,16 +53,15 @@ class Announcing {
                 .sorted(Comparator.comparing(
                         part -> part.audience().split(), Comparator.nullsFirst(Comparator.naturalOrder())))
                 .toList();
-        Map<AudienceKey, Instant> lastReports = about.ruleId() == null ? Map.of() : memory.lastReports(about.ruleId());
+        Map<AudienceKey, Instant> lastReports = about.scope() == null ? Map.of() : memory.lastReports(about.scope());
         var split = about.rule().delivery().split();
         if (split == null) {
             var part = hearing.getFirst();
-            var letter = new Letter(
-                    hearing, about.rule().delivery().to(), null, reckoned.open(), lastReports.get(part.audience()));
+            var letter = new Letter(hearing, about.to(), null, reckoned.open(), lastReports.get(part.audience()));
             return List.of(new Told.Outgoing(message(about, reckoned, letter), hearing));
         }
         var addresses = this.addresses.of(about.rule(), about.moment(), split);
-        Map<AudienceKey, Integer> open = about.ruleId() == null ? Map.of() : memory.open(about.ruleId());
+        Map<AudienceKey, Integer> open = about.scope() == null ? Map.of() : memory.open(about.scope());
         var messages = new ArrayList<Told.Outgoing>();
         var unassigned = new ArrayList<Told.Part>();
         for (var part : hearing) {
@@ -83,7 +82,7 @@ class Announcing {
                     .filter(Objects::nonNull)
                     .max(Comparator.naturalOrder())
                     .orElse(null);
-            var letter = new Letter(unassigned, about.rule().delivery().to(), "others", openOfAll, since);
+            var letter = new Letter(unassigned, about.to(), "others", openOfAll, since);
             messages.add(new Told.Outgoing(message(about, reckoned, letter), unassigned));
         }
         return messages;
@@ -124,7 +123,8 @@ class Announcing {
         var news = new Extract(rule.zone(), rows.columns(), newsRows(letter, reckoned, rows));
         String attachment = rule.delivery().attachCsv() ? fileName(about) : null;
         var said = new Announcement(
-                letter.split() == null ? about.title() : about.title() + ": " + letter.split(),
+                title(about, letter),
+                about.copy() == null ? null : about.copy().greeting(),
                 rule.owner(),
                 rule.zone(),
                 about.moment().slot(),
@@ -145,6 +145,14 @@ class Announcing {
                 settings.baseUrl() + "/rules/" + rule.name());
         byte[] csv = attachment == null ? null : csv(everythingOpen(news, letter, reckoned, rows));
         return messages.build(letter.to(), rule, said, csv);
+    }
+
+    /** Whose part it is stands in the title, and so in the subject. */
+    private static String title(About about, Letter letter) {
+        var parts = new ArrayList<String>();
+        if (about.copy() != null) parts.add(about.copy().key());
+        if (letter.split() != null) parts.add(letter.split());
+        return parts.isEmpty() ? about.title() : about.title() + ": " + String.join(", ", parts);
     }
 
     private List<Extract.Row> newsRows(Letter letter, Reckoned reckoned, ExtractRows rows) {

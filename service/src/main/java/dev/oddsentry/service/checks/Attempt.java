@@ -8,6 +8,7 @@ import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.sources.Source;
 import java.time.Duration;
 import java.time.Instant;
@@ -26,6 +27,8 @@ import org.jspecify.annotations.Nullable;
  * @param released whether a person let through what was kept back
  * @param timeLimit of its query, given or learned
  * @param thresholdVersions what each threshold that the rule uses stood at, by name
+ * @param copy the personal copy that is checked; null where the rule has none, and for the check of all of them
+ * @param newcomer whether the copy came when the rule had been checked already; of the whole, whether one that comes now does
  * @param calendarRevision of the calendar that the rule goes by; null where it names none
  */
 record Attempt(
@@ -43,7 +46,35 @@ record Attempt(
         Source source,
         Thresholds thresholds,
         Map<String, String> thresholdVersions,
-        @Nullable Integer calendarRevision) {
+        @Nullable Integer calendarRevision,
+        @Nullable PersonalCopy copy,
+        boolean newcomer) {
+
+    /** The same for one of its personal copies, with the values that are its own. */
+    Attempt of(PersonalCopy one, CopyStore.Standing standing) {
+        return new Attempt(
+                checkId,
+                number,
+                moment,
+                origin,
+                memoryEpoch,
+                standing.goodSlots(),
+                transition.strongerOf(standing.onNextCheck()),
+                released,
+                timeLimit,
+                new Current<>(rule.id(), rule.revision(), OneCopy.rule(rule.definition(), one)),
+                query,
+                source,
+                thresholds,
+                thresholdVersions,
+                calendarRevision,
+                one,
+                standing.newcomer());
+    }
+
+    Scope scope() {
+        return new Scope(ruleId(), copy == null ? null : copy.key());
+    }
 
     Instant slot() {
         return moment.slot();
@@ -64,7 +95,7 @@ record Attempt(
     }
 
     About about() {
-        return new About(ruleId(), rule.definition(), rule.definition().title(), moment, labels());
+        return new About(scope(), rule.definition(), rule.definition().title(), moment, labels(), copy);
     }
 
     RuleLabels labels() {

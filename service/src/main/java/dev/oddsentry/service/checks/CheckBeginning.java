@@ -63,7 +63,7 @@ class CheckBeginning {
     private static Map<String, String> values(Moment moment, RuleDefinition rule, QueryDefinition query) {
         var words = new LinkedHashMap<String, String>();
         try {
-            Parameters.valuesAt(moment, rule, query)
+            Parameters.writtenAt(moment, rule, query)
                     .forEach((name, value) -> words.put(name, CellText.of(value, moment.zone())));
         } catch (RuntimeException unreadable) {
             // The reading itself says what is wrong with it.
@@ -124,6 +124,8 @@ class CheckBeginning {
                 source,
                 thresholds.named(thresholdsUsed),
                 versions,
-                schedules.revisionOfCalendar(rule.definition())));
+                schedules.revisionOfCalendar(rule.definition()),
+                null,
+                lock.lastGoodSlot() != null));
     }
 }

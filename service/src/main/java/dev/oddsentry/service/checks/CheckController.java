@@ -33,15 +33,23 @@ class CheckController {
     private final CheckStore store;
     private final Preview preview;
     private final PreviewFiles files;
+    private final CopyStore copies;
     private final Clock clock;
 
     CheckController(
-            RuleNames names, OnDemand onDemand, CheckStore store, Preview preview, PreviewFiles files, Clock clock) {
+            RuleNames names,
+            OnDemand onDemand,
+            CheckStore store,
+            Preview preview,
+            PreviewFiles files,
+            CopyStore copies,
+            Clock clock) {
         this.names = names;
         this.onDemand = onDemand;
         this.store = store;
         this.preview = preview;
         this.files = files;
+        this.copies = copies;
         this.clock = clock;
     }
 
@@ -62,6 +70,13 @@ class CheckController {
         return store.latest(names.idOf(name), MOST_LISTED).stream()
                 .map(CheckView::of)
                 .toList();
+    }
+
+    /** How each personal copy of a check went. */
+    @GetMapping("/checks/{id}/copies")
+    List<CopyView> copies(@PathVariable UUID id) {
+        one(id);
+        return copies.of(id).stream().map(CopyView::of).toList();
     }
 
     @GetMapping("/checks/{id}")
@@ -91,23 +106,31 @@ class CheckController {
         return one(id);
     }
 
-    /** @param at the slot to reckon from; now if absent */
+    /**
+     * @param at the slot to reckon from; now if absent
+     * @param copy whose personal copy; if absent, what each would come to, and the rows of the first that would hear
+     */
     @PostMapping("/rules/{name}/preview")
     Preview.Seen preview(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
-            @RequestParam(required = false) @Nullable Instant at) {
-        return preview.run(by, names.idOf(name), at == null ? clock.instant() : at);
+            @RequestParam(required = false) @Nullable Instant at,
+            @RequestParam(required = false) @Nullable String copy) {
+        return preview.run(by, names.idOf(name), at == null ? clock.instant() : at, copy);
     }
 
-    /** @param split whose part of a split; the first one's if absent */
+    /**
+     * @param copy whose personal copy; the first one's if absent
+     * @param split whose part of a split; the first one's if absent
+     */
     @GetMapping(path = "/rules/{name}/preview.eml", produces = "message/rfc822")
     ResponseEntity<byte[]> previewMail(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
+            @RequestParam(required = false) @Nullable String copy,
             @RequestParam(required = false) @Nullable String split,
             @RequestParam(required = false) @Nullable Instant at) {
-        var mail = files.mail(by, names.idOf(name), at == null ? clock.instant() : at, split);
+        var mail = files.mail(by, names.idOf(name), at == null ? clock.instant() : at, copy, split);
         return file(name + ".eml", mail.mime());
     }
 
@@ -115,8 +138,9 @@ class CheckController {
     ResponseEntity<byte[]> extract(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
+            @RequestParam(required = false) @Nullable String copy,
             @RequestParam(required = false) @Nullable Instant at) {
-        return file(name + ".csv", files.csv(by, names.idOf(name), at == null ? clock.instant() : at));
+        return file(name + ".csv", files.csv(by, names.idOf(name), at == null ? clock.instant() : at, copy));
     }
 
     private static ResponseEntity<byte[]> file(String name, byte[] bytes) {

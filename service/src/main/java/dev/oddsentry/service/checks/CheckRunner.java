@@ -1,29 +1,23 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
-import dev.oddsentry.service.checks.Failing.Failure;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
-import dev.oddsentry.service.queries.QueryFailureException;
-import dev.oddsentry.service.queries.QueryFailureException.Blame;
 import dev.oddsentry.service.queries.RunningQuery;
 import java.time.Instant;
 import java.util.UUID;
-import org.slf4j.Logger;
-import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 
 /**
  * Runs one check from its slot to its messages: {@link CheckBeginning} fixes what it is reckoned with, {@link Reckoning} reads,
- * judges and compares, {@link Telling} chooses and renders, {@link CheckCommit} writes all of it or nothing.
+ * judges and compares, {@link Telling} chooses and renders, {@link CheckCommit} writes all of it or nothing. Where the rule has personal
+ * copies, {@link PersonalCopies} does these steps for each.
  *
  * <p>If this node dies on the way, the durable task behind the check runs again elsewhere and starts the next attempt; whatever
  * this attempt had not committed was never there.
  */
 @Component
 public class CheckRunner {
-    private static final Logger LOG = LoggerFactory.getLogger(CheckRunner.class);
     /** A check that finds its rule or memory changed runs again at once, so often. */
     private static final int MOST_ATTEMPTS_WHEN_STALE = 3;
 
@@ -35,6 +29,7 @@ public class CheckRunner {
     private final CheckCommit commit;
     private final Failing failing;
     private final RunningChecks running;
+    private final PersonalCopies copies;
     private final CheckMetrics metrics;
 
     CheckRunner(
@@ -46,6 +41,7 @@ public class CheckRunner {
             CheckCommit commit,
             Failing failing,
             RunningChecks running,
+            PersonalCopies copies,
             CheckMetrics metrics) {
         this.store = store;
         this.beginning = beginning;
@@ -55,6 +51,7 @@ public class CheckRunner {
         this.commit = commit;
         this.failing = failing;
         this.running = running;
+        this.copies = copies;
         this.metrics = metrics;
     }
 
@@ -62,7 +59,8 @@ public class CheckRunner {
     public boolean runScheduled(UUID ruleId, Instant slot, int standsFor) {
         var leftBehind = store.running(ruleId);
         if (leftBehind.isPresent() && isReplaceable(leftBehind.get())) {
-            failing.replaced(leftBehind.get());
+            var waiting = leftBehind.get();
+            failing.replaced(waiting, copies.replaced(waiting));
         } else if (leftBehind.isPresent() && leftBehind.get().getOrigin() == CheckOrigin.SCHEDULED) {
             // A rule's slots are one task's, so whoever began this one has died; its slot comes before any later one.
             run(leftBehind.get().getId());
@@ -125,29 +123,14 @@ public class CheckRunner {
                 failing.waitFor(attempt, wait.get());
                 return true;
             }
+            if (attempt.rule().definition().copies() != null) return copies.run(attempt);
             var query = new RunningQuery(attempt.timeLimit());
             var reckoned = running.watch(checkId, number, query, each -> reckoning.reckon(attempt, each));
             try (reckoned) {
                 return finish(attempt, reckoned);
             }
-        } catch (QueryFailureException expected) {
-            handBackIfShuttingDown(expected);
-            fail(
-                    checkId,
-                    number,
-                    new Failure(
-                            words(expected), expected.blame() == Blame.SOURCE, expected.blame() == Blame.TIME, true));
-        } catch (CheckFailureException expected) {
-            fail(checkId, number, new Failure(words(expected), false, false, false));
-        } catch (InvalidDefinitionException noLongerFits) {
-            String reason = "The rule no longer fits its query: " + noLongerFits.getMessage() + ".";
-            fail(checkId, number, new Failure(reason, false, false, false));
-        } catch (RuntimeException unexpected) {
-            handBackIfShuttingDown(unexpected);
-            String reference = UUID.randomUUID().toString();
-            LOG.error("Check {} failed, reference {}", checkId, reference, unexpected);
-            String reason = "Something went wrong on our side; the log has it under " + reference + ".";
-            fail(checkId, number, new Failure(reason, false, false, true));
+        } catch (RuntimeException failed) {
+            failing.fail(checkId, number, Failures.of(checkId, failed));
         }
         return true;
     }
@@ -163,22 +146,9 @@ public class CheckRunner {
         return commit.commit(attempt, reckoned, telling.tell(attempt, reckoned));
     }
 
-    private static String words(RuntimeException failure) {
-        return String.valueOf(failure.getMessage());
-    }
-
-    private static void refuseBlank(Attempt attempt, Reckoned reckoned) {
+    static void refuseBlank(Attempt attempt, Reckoned reckoned) {
         boolean fails = attempt.rule().definition().checking().blank() == RuleDefinition.Blank.FAIL;
         if (fails && reckoned.reading().rows() == 0)
             throw new CheckFailureException("The result had no row at all, which this rule takes for a failure.", null);
-    }
-
-    /** A node that shuts down leaves what it could not finish as running, for another to take up. */
-    private static void handBackIfShuttingDown(RuntimeException failure) {
-        if (Thread.currentThread().isInterrupted()) throw failure;
-    }
-
-    private void fail(UUID checkId, int number, Failure failure) {
-        failing.fail(checkId, number, failure);
     }
 }

@@ -146,6 +146,15 @@ public class CheckStore {
                 .and(RULE_CHECK.ATTEMPT.eq(attempt));
     }
 
+    /** Nobody ends the check before this transaction does. @return false: this attempt is no longer the running one */
+    boolean lockRunning(UUID checkId, int attempt) {
+        return db.selectFrom(RULE_CHECK)
+                .where(isRunning(checkId, attempt))
+                .forUpdate()
+                .fetchOptional()
+                .isPresent();
+    }
+
     void timedOut(UUID checkId, int attempt) {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.TIMED_OUT, true)
@@ -259,22 +268,13 @@ public class CheckStore {
         return last == null || now.isAfter(last) ? now : last.plusMillis(1);
     }
 
-    /** What the rule's next good check owes to what a person did. */
-    public Transition onNextCheck(UUID ruleId) {
-        return db.select(RULE.ON_NEXT_CHECK)
+    /** Where the rule as a whole stands before its next check; a personal copy that it meets then is a newcomer if it was ever checked. */
+    CopyStore.Standing ofRule(UUID ruleId) {
+        return db.select(RULE.GOOD_SLOTS, RULE.LAST_GOOD_SLOT, RULE.ON_NEXT_CHECK)
                 .from(RULE)
                 .where(RULE.ID.eq(ruleId))
-                .fetchSingle()
-                .value1();
-    }
-
-    /** How many good scheduled checks the rule has had. */
-    public long goodSlots(UUID ruleId) {
-        return db.select(RULE.GOOD_SLOTS)
-                .from(RULE)
-                .where(RULE.ID.eq(ruleId))
-                .fetchSingle()
-                .value1();
+                .fetchSingle(
+                        row -> new CopyStore.Standing(row.value2() != null, row.value1(), row.value2(), row.value3()));
     }
 
     /** The rule's row, locked until the transaction ends. */

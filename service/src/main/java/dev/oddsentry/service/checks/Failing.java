@@ -2,6 +2,7 @@ package dev.oddsentry.service.checks;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
 import dev.oddsentry.core.definition.RuleDefinition.Outcome;
+import dev.oddsentry.service.checks.Failures.Failure;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.occasions.Occasions;
@@ -10,12 +11,15 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.Set;
 import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
 /** What becomes of an attempt that failed: tried again if the rule says so, else the check has failed, and its owners hear of it. */
 @Component
 class Failing {
+    static final String REPLACED = " A later slot came before it was tried again.";
+
     private final CheckStore store;
     private final DefinitionStore definitions;
     private final Troubles troubles;
@@ -38,33 +42,36 @@ class Failing {
         this.clock = clock;
     }
 
-    /**
-     * @param reason in words for the owner
-     * @param ofSource whether the source as a whole is to blame, so that other rules fail of the same cause
-     * @param again whether another try might go better
-     */
-    record Failure(String reason, boolean ofSource, boolean timedOut, boolean again) {}
-
     @Transactional
     public void fail(UUID checkId, int number, Failure failure) {
+        if (triesAgain(checkId, number, failure)) return;
         var check = store.find(checkId).orElseThrow();
-        var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
-        boolean again = failure.again()
-                && check.getOrigin() != CheckOrigin.ON_DEMAND
-                && check.getFailures() < rule.checking().retries();
-        if (again) {
-            Instant when = clock.instant().plus(rule.checking().retryAfter());
-            if (store.retryAt(checkId, number, when, failure.reason(), failure.timedOut()))
-                tasks.schedule(OnDemand.task(checkId, number), when);
-            return;
-        }
         if (!store.end(checkId, number, CheckState.FAILED, failure.reason())) return;
         if (failure.timedOut()) store.timedOut(checkId, number);
         occasions.follow(check.getRuleId(), checkId, check.getSlot(), Set.of(Outcome.FAILED));
-        String cause = failure.ofSource() && check.getSourceName() != null
-                ? "source " + check.getSourceName()
-                : "rule " + rule.name();
+        var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
+        String cause = cause(check.getSourceName(), rule.name(), failure);
         troubles.failed(cause, check.getRuleId(), failure.reason());
+    }
+
+    /** What the failure counts under: failures of one source make one mail. */
+    static String cause(@Nullable String source, String rule, Failure failure) {
+        return failure.ofSource() && source != null ? "source " + source : "rule " + rule;
+    }
+
+    /** @return true: the check waits and will be tried again, or another attempt has it */
+    boolean triesAgain(UUID checkId, int number, Failure failure) {
+        var check = store.find(checkId).orElseThrow();
+        var checking =
+                definitions.rule(check.getRuleId()).orElseThrow().definition().checking();
+        boolean again = failure.again()
+                && check.getOrigin() != CheckOrigin.ON_DEMAND
+                && check.getFailures() < checking.retries();
+        if (!again) return false;
+        Instant when = clock.instant().plus(checking.retryAfter());
+        if (store.retryAt(checkId, number, when, failure.reason(), failure.timedOut()))
+            tasks.schedule(OnDemand.task(checkId, number), when);
+        return true;
     }
 
     /** @param reason why nothing is reported until a person looked */
@@ -84,9 +91,13 @@ class Failing {
             tasks.schedule(OnDemand.task(attempt.checkId(), attempt.number()), wait.until());
     }
 
-    /** A later slot takes the place of one that waits, to be tried again or for its source. */
+    /**
+     * A later slot takes the place of one that waits, to be tried again or for its source.
+     *
+     * @param partly whether some of it was done, and it has ended so already
+     */
     @Transactional
-    public void replaced(RuleCheckRecord waiting) {
+    public void replaced(RuleCheckRecord waiting, boolean partly) {
         UUID checkId = waiting.getId();
         int attempt = waiting.getAttempt();
         String reason = String.valueOf(waiting.getReason());
@@ -94,7 +105,7 @@ class Failing {
             store.end(checkId, attempt, CheckState.OVERTAKEN, reason + " A later slot came meanwhile.");
             return;
         }
-        if (store.end(checkId, attempt, CheckState.FAILED, reason + " A later slot came before it was tried again.")) {
+        if (partly || store.end(checkId, attempt, CheckState.FAILED, reason + REPLACED)) {
             var check = store.find(checkId).orElseThrow();
             var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
             troubles.failed("rule " + rule.name(), check.getRuleId(), reason);

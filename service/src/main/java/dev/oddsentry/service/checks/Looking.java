@@ -13,6 +13,7 @@ import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.history.SeriesStore;
+import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.thresholds.ThresholdStore;
@@ -20,6 +21,7 @@ import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.util.Optional;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Looks at one row, or group, of a rule's present result, whether it is an exception or not. Remembers nothing. */
@@ -29,6 +31,7 @@ public class Looking {
     private final Sources sources;
     private final Schedules schedules;
     private final Reckoning reckoning;
+    private final OneCopy oneCopy;
     private final CheckStore checks;
     private final ThresholdStore thresholds;
     private final SeriesStore series;
@@ -40,6 +43,7 @@ public class Looking {
             Sources sources,
             Schedules schedules,
             Reckoning reckoning,
+            OneCopy oneCopy,
             CheckStore checks,
             ThresholdStore thresholds,
             SeriesStore series,
@@ -49,6 +53,7 @@ public class Looking {
         this.sources = sources;
         this.schedules = schedules;
         this.reckoning = reckoning;
+        this.oneCopy = oneCopy;
         this.checks = checks;
         this.thresholds = thresholds;
         this.series = series;
@@ -59,26 +64,29 @@ public class Looking {
     /** @param sought empty if the result has no such row */
     public record Seen(Columns columns, Optional<RuleJudge.Sought> sought) {}
 
-    /** @throws RefusedException if the source cannot be asked, with the reason in words */
-    public Seen at(Person by, Current<RuleDefinition> rule, Digest key, Instant slot) {
+    /**
+     * @param copy which personal copy's; null where the rule has none
+     * @throws RefusedException if the source cannot be asked, with the reason in words
+     */
+    public Seen at(Person by, Current<RuleDefinition> rule, @Nullable String copy, Digest key, Instant slot) {
         audit.record(db, by.id(), "explain finding", rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
         var moment = schedules.moment(rule.definition(), slot);
-        long goodSlots = checks.goodSlots(rule.id());
+        var asked = oneCopy.rule(rule.definition(), slot, copy);
+        long goodSlots = checks.ofRule(rule.id()).goodSlots();
         var question = new Question(
-                rule.definition(),
-                query,
-                sources.require(query.source()),
-                moment,
-                thresholds.named(rule.definition().thresholdsUsed()),
-                new KnownTable(0),
-                new Patience.Tick(goodSlots, true, slot),
-                Transition.ORDINARY,
-                new StoredPast(series, rule.id(), rule.definition(), query, moment, goodSlots),
-                false,
-                key,
-                null,
-                null);
+                        asked,
+                        query,
+                        sources.require(query.source()),
+                        moment,
+                        thresholds.named(asked.thresholdsUsed()),
+                        new KnownTable(0),
+                        new Patience.Tick(goodSlots, true, slot),
+                        Transition.ORDINARY,
+                        new StoredPast(series, new Scope(rule.id(), copy), asked, query, moment, goodSlots),
+                        false)
+                .ofCopy(copy, false)
+                .seeking(key);
         try {
             var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
             try (reckoned) {

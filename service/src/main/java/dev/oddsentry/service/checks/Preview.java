@@ -1,5 +1,6 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
@@ -22,6 +23,7 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -35,6 +37,7 @@ class Preview {
 
     private final DefinitionStore definitions;
     private final Previewing previewing;
+    private final OneCopy oneCopy;
     private final Telling telling;
     private final Addresses addresses;
     private final CheckedDrafts checkedDrafts;
@@ -44,6 +47,7 @@ class Preview {
     Preview(
             DefinitionStore definitions,
             Previewing previewing,
+            OneCopy oneCopy,
             Telling telling,
             Addresses addresses,
             CheckedDrafts checkedDrafts,
@@ -51,6 +55,7 @@ class Preview {
             DSLContext db) {
         this.definitions = definitions;
         this.previewing = previewing;
+        this.oneCopy = oneCopy;
         this.telling = telling;
         this.addresses = addresses;
         this.checkedDrafts = checkedDrafts;
@@ -67,6 +72,8 @@ class Preview {
      * @param wouldReport findings that a check now would report
      * @param hearers who would hear of it
      * @param rows the first exceptions, worst first
+     * @param copy whose personal copy all this is; null where the rule has none
+     * @param copies what each of them would come to; empty where the rule has none
      */
     record Seen(
             Instant slot,
@@ -84,7 +91,41 @@ class Preview {
             int wouldReport,
             List<Hearer> hearers,
             List<ShownColumn> columns,
-            List<ShownRow> rows) {}
+            List<ShownRow> rows,
+            @Nullable String copy,
+            List<CopySeen> copies) {
+        Seen with(List<CopySeen> others) {
+            return new Seen(
+                    slot,
+                    rowsRead,
+                    tookMillis,
+                    exceptions,
+                    bySeverity,
+                    unknownRows,
+                    grouped,
+                    parts,
+                    offers,
+                    warnings,
+                    notJudged,
+                    notJudgedGroups,
+                    wouldReport,
+                    hearers,
+                    columns,
+                    rows,
+                    copy,
+                    others);
+        }
+    }
+
+    /**
+     * @param failure why it would fail, in words; null if it would not
+     */
+    record CopySeen(
+            String key,
+            List<String> to,
+            long exceptions,
+            int wouldReport,
+            @Nullable String failure) {}
 
     /**
      * @param split the value of the split's column; null where the rule is not split
@@ -113,10 +154,32 @@ class Preview {
     record DraftSeen(Seen draft, @Nullable Compared compared) {}
 
     /** @throws RefusedException if it cannot be run, with the reason in words */
-    Seen run(Person by, UUID ruleId, Instant slot) {
+    Seen run(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
         var rule = definitions.rule(ruleId).orElseThrow();
-        audit.record(db, by.id(), "preview rule", rule.definition().name(), null);
-        return previewing.inWords(() -> seen(previewing.run(rule.definition(), ruleId, slot)));
+        audit.record(db, by.id(), "preview rule", rule.definition().name(), copy);
+        return previewing.inWords(() -> seen(rule.definition(), ruleId, slot, copy));
+    }
+
+    /** Of the personal copy that is asked for; where none is, of the first that has something to hear. */
+    private Seen seen(RuleDefinition rule, @Nullable UUID ruleId, Instant slot, @Nullable String copy) {
+        var copies = oneCopy.all(rule, slot);
+        if (copy != null || copies.isEmpty())
+            return seen(previewing.run(rule, ruleId, slot, oneCopy.of(rule, slot, copy)));
+        var all = new ArrayList<CopySeen>();
+        Seen shown = null;
+        RefusedException refused = null;
+        for (var each : copies) {
+            try {
+                var seen = previewing.inWords(() -> seen(previewing.run(rule, ruleId, slot, each)));
+                all.add(new CopySeen(each.key(), each.to(), seen.exceptions(), seen.wouldReport(), null));
+                if (shown == null || (shown.wouldReport() == 0 && seen.wouldReport() > 0)) shown = seen;
+            } catch (RefusedException failed) {
+                refused = failed;
+                all.add(new CopySeen(each.key(), each.to(), 0, 0, failed.getMessage()));
+            }
+        }
+        if (shown == null) throw Objects.requireNonNull(refused);
+        return shown.with(all);
     }
 
     /**
@@ -129,12 +192,17 @@ class Preview {
         var active = definitions.rule(draft.name());
         audit.record(db, by.id(), "preview draft", draft.name(), null);
         return previewing.inWords(() -> {
-            var run = previewing.run(draft, active.map(Current::id).orElse(null), slot);
-            if (active.isEmpty()) return new DraftSeen(seen(run), null);
-            try (var saved =
-                    previewing.run(active.get().definition(), active.get().id(), slot)) {
-                var compared = compared(run.reckoned(), saved.reckoned(), draft.zone());
-                return new DraftSeen(seen(run), compared);
+            var id = active.map(Current::id).orElse(null);
+            var seen = seen(draft, id, slot, null);
+            if (active.isEmpty()) return new DraftSeen(seen, null);
+            var rule = active.get().definition();
+            // What a personal copy finds is held against what the same copy finds now, if there is one.
+            boolean sameCopies = Objects.equals(rule.copies(), draft.copies());
+            if (!sameCopies) return new DraftSeen(seen, null);
+            var copy = oneCopy.of(draft, slot, seen.copy());
+            try (var run = previewing.run(draft, id, slot, copy);
+                    var saved = previewing.run(rule, id, slot, copy)) {
+                return new DraftSeen(seen, compared(run.reckoned(), saved.reckoned(), draft.zone()));
             }
         });
     }
@@ -159,18 +227,17 @@ class Preview {
     }
 
     private List<Hearer> hearers(PreviewRun run, Told choice) {
-        var delivery = run.rule().delivery();
+        var split = run.rule().delivery().split();
         var hearing =
                 choice.parts().stream().filter(part -> !part.told().isEmpty()).toList();
         if (hearing.isEmpty()) return List.of();
-        var named = delivery.split() == null
-                ? Map.<String, List<String>>of()
-                : addresses.of(run.rule(), run.moment(), delivery.split());
+        var named = split == null ? Map.<String, List<String>>of() : addresses.of(run.rule(), run.moment(), split);
+        var others = run.about().to();
         return hearing.stream()
                 .map(part -> {
-                    String split = part.audience().split();
-                    var to = split == null ? delivery.to() : named.getOrDefault(split, delivery.to());
-                    return new Hearer(split, to, part.told().size());
+                    String value = part.audience().split();
+                    var to = value == null ? others : named.getOrDefault(value, others);
+                    return new Hearer(value, to, part.told().size());
                 })
                 .sorted(Comparator.comparing(Hearer::split, Comparator.nullsFirst(Comparator.naturalOrder())))
                 .toList();
@@ -200,7 +267,9 @@ class Preview {
                             .map(column -> new ShownColumn(
                                     column.name(), column.label(), column.type().code()))
                             .toList(),
-                    shown(reckoned, choice, rows, run.moment()));
+                    shown(reckoned, choice, rows, run.moment()),
+                    run.copy() == null ? null : run.copy().key(),
+                    List.of());
         }
     }
 

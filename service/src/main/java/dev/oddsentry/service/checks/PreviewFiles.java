@@ -25,6 +25,7 @@ import org.springframework.stereotype.Component;
 class PreviewFiles {
     private final DefinitionStore definitions;
     private final Previewing previewing;
+    private final OneCopy copies;
     private final Telling telling;
     private final Announcing announcing;
     private final Audit audit;
@@ -33,12 +34,14 @@ class PreviewFiles {
     PreviewFiles(
             DefinitionStore definitions,
             Previewing previewing,
+            OneCopy copies,
             Telling telling,
             Announcing announcing,
             Audit audit,
             DSLContext db) {
         this.definitions = definitions;
         this.previewing = previewing;
+        this.copies = copies;
         this.telling = telling;
         this.announcing = announcing;
         this.audit = audit;
@@ -48,19 +51,20 @@ class PreviewFiles {
     /**
      * The message with the news of now; where there is none, with everything that is open.
      *
+     * @param copy whose personal copy; the first one's if null
      * @param split whose part of a split; the first one's if null
      * @throws RefusedException if nothing is open, or that value hears of nothing
      */
-    NewMessage mail(Person by, UUID ruleId, Instant slot, @Nullable String split) {
+    NewMessage mail(Person by, UUID ruleId, Instant slot, @Nullable String copy, @Nullable String split) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         audit.record(db, by.id(), "preview mail", rule.name(), split);
         return previewing.inWords(() -> {
-            try (var run = previewing.run(rule, ruleId, slot)) {
+            try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
                 var told = telling.choose(run.reckoned(), run.audiences());
                 if (told.told().isEmpty()) told = telling.choose(run.reckoned(), run.audiences(), Transition.TELL_OPEN);
                 if (told.told().isEmpty())
                     throw RefusedException.conflict("Nothing is open, so there is nothing that a mail would say.");
-                var about = new About(ruleId, rule, "Preview: " + rule.title(), run.moment(), run.labels());
+                var about = run.about("Preview: " + rule.title());
                 var messages = announcing.messages(about, run.reckoned(), told);
                 return messages.stream()
                         .filter(each -> split == null
@@ -74,12 +78,12 @@ class PreviewFiles {
     }
 
     /** Every exception of now, worst first, in the rule's layout. */
-    byte[] csv(Person by, UUID ruleId, Instant slot) {
+    byte[] csv(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         audit.record(db, by.id(), "preview extract", rule.name(), null);
         return previewing.inWords(() -> {
-            try (var run = previewing.run(rule, ruleId, slot)) {
-                var rows = new ExtractRows(rule, run.labels(), run.reckoned());
+            try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
+                var rows = new ExtractRows(run.rule(), run.labels(), run.reckoned());
                 var all = new ArrayList<Extract.Row>();
                 run.reckoned().exceptions().forEach(sighting -> all.add(rows.standing(sighting)));
                 all.sort(Comparator.comparing(Extract.Row::severity).reversed());

@@ -4,12 +4,13 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.calendars.Schedules;
+import dev.oddsentry.service.checks.CopyStore.Standing;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.web.RefusedException;
@@ -27,6 +28,7 @@ class Previewing {
     private final Reckoning reckoning;
     private final MemoryStore memory;
     private final CheckStore checks;
+    private final CopyStore copies;
     private final ThresholdStore thresholds;
     private final SeriesStore series;
     private final Schedules schedules;
@@ -37,6 +39,7 @@ class Previewing {
             Reckoning reckoning,
             MemoryStore memory,
             CheckStore checks,
+            CopyStore copies,
             ThresholdStore thresholds,
             SeriesStore series,
             Schedules schedules) {
@@ -45,37 +48,58 @@ class Previewing {
         this.reckoning = reckoning;
         this.memory = memory;
         this.checks = checks;
+        this.copies = copies;
         this.thresholds = thresholds;
         this.series = series;
         this.schedules = schedules;
     }
 
-    /** @param memoryOf the saved rule; null where there is none */
-    PreviewRun run(RuleDefinition rule, @Nullable UUID memoryOf, Instant slot) {
+    /**
+     * @param memoryOf the saved rule; null where there is none
+     * @param copy which personal copy; null where the rule has none
+     */
+    PreviewRun run(RuleDefinition rule, @Nullable UUID memoryOf, Instant slot, @Nullable PersonalCopy copy) {
         long began = System.nanoTime();
+        var asked = OneCopy.rule(rule, copy);
         var query = definitions.query(rule.query()).orElseThrow().definition();
         var moment = schedules.moment(rule, slot);
         var used = thresholds.named(rule.thresholdsUsed());
-        long goodSlots = memoryOf == null ? 0 : checks.goodSlots(memoryOf);
+        var scope = memoryOf == null ? null : new Scope(memoryOf, copy == null ? null : copy.key());
+        var standing = standing(scope);
         var question = new Question(
-                rule,
+                asked,
                 query,
                 sources.require(query.source()),
                 moment,
                 used,
-                memoryOf == null ? new KnownTable(0) : memory.known(memoryOf),
-                new Patience.Tick(goodSlots, true, slot),
-                memoryOf == null ? Transition.ORDINARY : checks.onNextCheck(memoryOf),
-                memoryOf == null ? Past.NONE : new StoredPast(series, memoryOf, rule, query, moment, goodSlots),
+                scope == null ? new KnownTable(0) : memory.known(scope),
+                new Patience.Tick(standing.goodSlots(), true, slot),
+                standing.onNextCheck(),
+                scope == null ? Past.NONE : new StoredPast(series, scope, asked, query, moment, standing.goodSlots()),
                 true);
         return new PreviewRun(
-                rule,
-                memoryOf,
+                asked,
+                scope,
+                copy,
                 moment,
                 new RuleLabels(rule.groups(), query, used, moment.today()),
-                memoryOf == null ? Audiences.NEW : new StoredAudiences(memory, memoryOf),
-                reckoning.reckon(question),
+                scope == null ? Audiences.NEW : new StoredAudiences(memory, scope),
+                reckoning.reckon(question.ofCopy(copy == null ? null : copy.key(), standing.newcomer())),
                 began);
+    }
+
+    /** As the next check would meet it. */
+    private Standing standing(@Nullable Scope scope) {
+        if (scope == null) return Standing.NEW;
+        var rule = checks.ofRule(scope.ruleId());
+        if (scope.copy() == null) return rule;
+        var copy = copies.standings(scope.ruleId()).get(scope.copy());
+        if (copy == null) return new Standing(rule.newcomer(), 0, null, rule.onNextCheck());
+        return new Standing(
+                copy.newcomer(),
+                copy.goodSlots(),
+                copy.lastGoodSlot(),
+                rule.onNextCheck().strongerOf(copy.onNextCheck()));
     }
 
     /** @throws RefusedException if it cannot be run, with the reason in words */

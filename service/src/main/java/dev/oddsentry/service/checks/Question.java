@@ -22,6 +22,8 @@ import org.jspecify.annotations.Nullable;
  * @param curious whether a person looks on, who wants to be told of texts that no row has
  * @param running to follow and cancel its query by; null where nobody does
  * @param sought the identity of which everything is kept; null for none
+ * @param copy the key of the personal copy that asks; null where the rule has none
+ * @param newcomer whether the copy came when others had been checked already
  * @param wanted the keys of those whose rows are kept though they do not move; null where any row may be wanted
  */
 public record Question(
@@ -37,7 +39,9 @@ public record Question(
         boolean curious,
         @Nullable Digest sought,
         @Nullable RunningQuery running,
-        @Nullable Set<Digest> wanted) {
+        @Nullable Set<Digest> wanted,
+        @Nullable String copy,
+        boolean newcomer) {
 
     Question(
             RuleDefinition rule,
@@ -50,6 +54,61 @@ public record Question(
             Transition transition,
             Past past,
             boolean curious) {
-        this(rule, query, source, moment, thresholds, known, tick, transition, past, curious, null, null, null);
+        this(
+                rule,
+                query,
+                source,
+                moment,
+                thresholds,
+                known,
+                tick,
+                transition,
+                past,
+                curious,
+                null,
+                null,
+                null,
+                null,
+                false);
+    }
+
+    /** The same for a personal copy. @param key null where the rule has none */
+    Question ofCopy(@Nullable String key, boolean isNewcomer) {
+        return new Question(
+                rule,
+                query,
+                source,
+                moment,
+                thresholds,
+                known,
+                tick,
+                transition,
+                past,
+                curious,
+                sought,
+                running,
+                wanted,
+                key,
+                isNewcomer);
+    }
+
+    /** The same, looking out for one identity. */
+    Question seeking(Digest identity) {
+        return new Question(
+                rule,
+                query,
+                source,
+                moment,
+                thresholds,
+                known,
+                tick,
+                transition,
+                past,
+                curious,
+                identity,
+                running,
+                wanted,
+                copy,
+                newcomer);
     }
 }

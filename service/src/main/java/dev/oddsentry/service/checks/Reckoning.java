@@ -61,14 +61,16 @@ class Reckoning {
                 attempt.source(),
                 attempt.moment(),
                 attempt.thresholds(),
-                memory.known(attempt.ruleId()),
+                memory.known(attempt.scope()),
                 attempt.tick(),
                 attempt.transition(),
-                new StoredPast(series, attempt.ruleId(), rule, query, attempt.moment(), attempt.goodSlots()),
+                new StoredPast(series, attempt.scope(), rule, query, attempt.moment(), attempt.goodSlots()),
                 false,
                 null,
                 running,
-                wanted(attempt)));
+                wanted(attempt),
+                attempt.scope().copy(),
+                attempt.newcomer()));
     }
 
     /** Where all that is open is told or attached, any row may be wanted; else only those that move or have something to tell. */
@@ -78,7 +80,7 @@ class Reckoning {
                 || rule.memory().mode() == RuleDefinition.Mode.FULL
                 || rule.memory().remindEvery() != null
                 || attempt.transition() != Transition.ORDINARY;
-        return all ? null : memory.mayTellUnmoved(attempt.ruleId());
+        return all ? null : memory.mayTellUnmoved(attempt.scope());
     }
 
     /** The same for a preview or a trial, which have no attempt. */
@@ -135,7 +137,7 @@ class Reckoning {
             judges = checked.judges();
             warnings.addAll(checked.warnings());
             if (question.curious()) texts = judges.seenTexts();
-            judge = judges.at(question.moment(), digester);
+            judge = judges.at(question.moment(), question.copy() == null ? digester : digester.of(question.copy()));
             if (question.sought() != null) judge.seek(question.sought());
             boolean parametersMove = Parameters.move(rule, question.query());
             var rules = new Comparison.Rules(

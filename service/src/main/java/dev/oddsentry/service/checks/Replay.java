@@ -34,6 +34,7 @@ import org.jspecify.annotations.Nullable;
 public final class Replay implements Audiences {
     private final RuleDefinition rule;
     private final Thresholds thresholds;
+    private final @Nullable String copy;
     private final Map<Digest, Known> known = new LinkedHashMap<>();
     private final Map<Digest, Map<AudienceKey, Reported>> reported = new HashMap<>();
     private final Map<Digest, AudienceKey> audiences = new HashMap<>();
@@ -44,13 +45,20 @@ public final class Replay implements Audiences {
 
     private record Seen(List<@Nullable Object> per, long lastSeen) {}
 
-    public Replay(RuleDefinition rule, Thresholds thresholds) {
+    /** @param copy the key of the personal copy that the rule is; null for none */
+    public Replay(RuleDefinition rule, @Nullable String copy, Thresholds thresholds) {
         this.rule = rule;
+        this.copy = copy;
         this.thresholds = thresholds;
     }
 
     RuleDefinition rule() {
         return rule;
+    }
+
+    @Nullable
+    String copy() {
+        return copy;
     }
 
     Thresholds thresholds() {

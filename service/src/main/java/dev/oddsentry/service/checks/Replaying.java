@@ -46,16 +46,17 @@ public class Replaying {
     public List<Step> step(List<Replay> replays, QueryDefinition query, Source source, Instant slot) {
         var questions = replays.stream()
                 .map(replay -> new Question(
-                        replay.rule(),
-                        query,
-                        source,
-                        schedules.moment(replay.rule(), slot),
-                        replay.thresholds(),
-                        replay.known(),
-                        replay.tick(slot),
-                        Transition.ORDINARY,
-                        replay.past(),
-                        false))
+                                replay.rule(),
+                                query,
+                                source,
+                                schedules.moment(replay.rule(), slot),
+                                replay.thresholds(),
+                                replay.known(),
+                                replay.tick(slot),
+                                Transition.ORDINARY,
+                                replay.past(),
+                                false)
+                        .ofCopy(replay.copy(), false))
                 .toList();
         var all = Refusals.inWords(() -> reckoning.reckonAll(questions));
         var steps = new ArrayList<Step>();

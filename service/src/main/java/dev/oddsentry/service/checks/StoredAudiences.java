@@ -4,31 +4,31 @@ import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.memory.MemoryStore.Before;
 import dev.oddsentry.service.memory.MemoryStore.MayTell;
+import dev.oddsentry.service.memory.Scope;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 
-/** The audiences of a saved rule, as memory keeps them. */
-record StoredAudiences(MemoryStore memory, UUID ruleId) implements Audiences {
+/** The audiences of a saved rule, or of one personal copy of it, as memory keeps them. */
+record StoredAudiences(MemoryStore memory, Scope scope) implements Audiences {
     @Override
     public boolean areNew() {
-        return !memory.hasAudience(ruleId);
+        return !memory.hasAudience(scope);
     }
 
     @Override
     public List<Before> mayTell(Collection<Long> moved, MayTell which) {
-        return memory.mayTell(ruleId, moved, which);
+        return memory.mayTell(scope, moved, which);
     }
 
     @Override
     public boolean isAnyToldBefore(Instant slot) {
-        return memory.isAnyToldBefore(ruleId, slot);
+        return memory.isAnyToldBefore(scope, slot);
     }
 
     @Override
     public Map<Long, Marks> marks() {
-        return memory.marks(ruleId);
+        return memory.marks(scope);
     }
 }

@@ -7,23 +7,23 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.PastSeries;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.history.SeriesStore;
+import dev.oddsentry.service.memory.Scope;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /** A rule's past as its own checks left it. */
 record StoredPast(
-        SeriesStore store, UUID ruleId, RuleDefinition rule, QueryDefinition query, Moment moment, long goodSlots)
+        SeriesStore store, Scope scope, RuleDefinition rule, QueryDefinition query, Moment moment, long goodSlots)
         implements Past {
 
     @Override
     public PastSeries series(Map<Measured, Need> needs) {
-        return needs.isEmpty() ? PastSeries.NONE : store.before(moment, ruleId, rule, query, needs);
+        return needs.isEmpty() ? PastSeries.NONE : store.before(moment, scope.ruleId(), rule, query, needs);
     }
 
     @Override
     public List<List<@Nullable Object>> groupsOfLast(int checks) {
-        return store.groupsOfLast(ruleId, goodSlots, checks);
+        return store.groupsOfLast(scope, goodSlots, checks);
     }
 }

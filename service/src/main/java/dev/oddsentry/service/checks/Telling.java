@@ -35,13 +35,13 @@ class Telling {
     }
 
     Told tell(Attempt attempt, Reckoned reckoned) {
-        var told = choose(reckoned, new StoredAudiences(memory, attempt.ruleId()));
+        var told = choose(reckoned, new StoredAudiences(memory, attempt.scope()));
         return told.told().isEmpty() ? told : told.with(announcing.messages(attempt.about(), reckoned, told));
     }
 
     /** What a check tells these audiences, without the messages. */
     Told choose(Reckoned reckoned, Audiences audiences) {
-        return choose(reckoned, audiences, transition(reckoned.question(), audiences.areNew()));
+        return choose(reckoned, audiences, transition(reckoned.question(), audiences));
     }
 
     /** The same as if something else had been done since the check before. */
@@ -82,8 +82,12 @@ class Telling {
         });
     }
 
-    private static Transition transition(Question question, boolean first) {
-        boolean known = first && question.rule().memory().firstCheck() == FirstCheck.TAKE_AS_KNOWN;
+    private static Transition transition(Question question, Audiences audiences) {
+        var copies = question.rule().copies();
+        var first = copies != null && question.newcomer()
+                ? copies.newcomers()
+                : question.rule().memory().firstCheck();
+        boolean known = audiences.areNew() && first == FirstCheck.TAKE_AS_KNOWN;
         return known && question.transition() == Transition.ORDINARY ? Transition.TAKE_AS_KNOWN : question.transition();
     }
 

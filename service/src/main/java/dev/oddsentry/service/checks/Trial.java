@@ -148,6 +148,7 @@ class Trial {
                 RuleDefinition.ScheduleDefinition.ON_DEMAND_ONLY,
                 RuleDefinition.OccasionsDefinition.NONE,
                 RuleDefinition.CheckingDefinition.USUAL,
+                null,
                 new RuleDefinition.DeliveryDefinition(List.of(), List.of(), false, null));
     }
 

@@ -127,6 +127,7 @@ class DefinitionChecks {
         calendarProblem(rule, places).ifPresent(problems::add);
         problems.addAll(occasionProblems(rule, places));
         problems.addAll(splitProblems(rule, places));
+        problems.addAll(copiesProblems(rule, query.get().definition(), places));
         if (problems.stream().noneMatch(Problem::isError))
             problems.addAll(periodProblems(rule, query.get().definition(), places));
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
@@ -172,8 +173,8 @@ class DefinitionChecks {
     private static List<Problem> missingValues(
             RuleDefinition rule, QueryDefinition query, String field, FieldPlaces places) {
         return query.parameters().entrySet().stream()
-                .filter(declared -> declared.getValue().preset() == null
-                        && !rule.parameters().containsKey(declared.getKey()))
+                .filter(declared ->
+                        declared.getValue().preset() == null && !Parameters.isGiven(rule, declared.getKey()))
                 .map(declared -> places.locate(
                         field,
                         Problem.error(
@@ -184,7 +185,7 @@ class DefinitionChecks {
     /** A relative date may go by periods that the calendar does not know. */
     private List<Problem> periodProblems(RuleDefinition rule, QueryDefinition query, FieldPlaces places) {
         try {
-            Parameters.valuesAt(schedules.moment(rule, clock.instant()), rule, query);
+            Parameters.writtenAt(schedules.moment(rule, clock.instant()), rule, query);
             return List.of();
         } catch (InvalidDefinitionException unknown) {
             return unknown.problems().stream()
@@ -202,6 +203,38 @@ class DefinitionChecks {
         if (query.isEmpty()) return List.of(noQuery(split.from(), field, places));
         var problems = new ArrayList<>(missingValues(rule, query.get().definition(), field, places));
         problems.addAll(missingColumns(query.get(), List.of(split.by(), RuleDefinition.Split.ADDRESS), field, places));
+        return problems;
+    }
+
+    /** The recipient query has the columns that are named, and gives values that the rule's query asks for. */
+    private List<Problem> copiesProblems(RuleDefinition rule, QueryDefinition watched, FieldPlaces places) {
+        var copies = rule.copies();
+        if (copies == null) return List.of();
+        var problems = new ArrayList<Problem>();
+        for (String parameter : copies.parameters().keySet()) {
+            if (watched.parameters().containsKey(parameter)) continue;
+            problems.add(places.locate(
+                    "copies.parameters." + parameter,
+                    Problem.error("the query " + watched.name() + " has no parameter " + parameter, "", null)
+                            .suggesting(
+                                    Nearest.to(parameter, watched.parameters().keySet())
+                                            .orElse(null))));
+        }
+        String field = "copies.from";
+        var query = store.query(copies.from());
+        if (query.isEmpty()) {
+            problems.add(noQuery(copies.from(), field, places));
+            return problems;
+        }
+        // It says whose the copies are, so what a copy gives is not known yet.
+        problems.addAll(missingValues(rule.withoutCopies(), query.get().definition(), field, places));
+        problems.addAll(missingColumns(query.get(), List.of(copies.key()), "copies.key", places));
+        problems.addAll(missingColumns(query.get(), List.of(copies.address()), "copies.address", places));
+        if (copies.greeting() != null)
+            problems.addAll(missingColumns(query.get(), List.of(copies.greeting()), "copies.greeting", places));
+        copies.parameters()
+                .forEach((parameter, column) -> problems.addAll(
+                        missingColumns(query.get(), List.of(column), "copies.parameters." + parameter, places)));
         return problems;
     }
 

@@ -21,6 +21,7 @@ import dev.oddsentry.service.config.Installation;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.SeenGroupRecord;
 import dev.oddsentry.service.db.generated.tables.records.SeriesPointRecord;
+import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.queries.Parameters;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -106,13 +107,13 @@ public class SeriesStore {
      * @param filledIn whether it was measured afterwards
      */
     public void keep(
-            UUID ruleId,
+            Scope scope,
             RuleDefinition rule,
             QueryDefinition query,
             Instant slot,
             List<RuleJudge.Point> points,
             boolean filledIn) {
-        var ids = seriesOf(ruleId, rule, query, points);
+        var ids = seriesOf(scope, rule, query, points);
         var rows = new ArrayList<SeriesPointRecord>();
         for (var point : points) {
             var id = ids.get(new Place(point.group().asUuid(), meaning(rule, query, point.measured())));
@@ -127,14 +128,15 @@ public class SeriesStore {
     private record Place(UUID group, UUID meaning) {}
 
     private Map<Place, Long> seriesOf(
-            UUID ruleId, RuleDefinition rule, QueryDefinition query, List<RuleJudge.Point> points) {
-        var ids = known(ruleId);
+            Scope scope, RuleDefinition rule, QueryDefinition query, List<RuleJudge.Point> points) {
+        var ids = known(scope.ruleId());
         boolean added = false;
         for (var point : points) {
             var place = new Place(point.group().asUuid(), meaning(rule, query, point.measured()));
             if (ids.containsKey(place)) continue;
             db.insertInto(SERIES)
-                    .set(SERIES.RULE_ID, ruleId)
+                    .set(SERIES.RULE_ID, scope.ruleId())
+                    .set(SERIES.COPY_KEY, scope.copy())
                     .set(SERIES.GROUP_KEY, place.group())
                     .set(SERIES.GROUP_NAME, Json.cells(point.per()))
                     .set(SERIES.MEASURED, point.measured().text())
@@ -143,7 +145,7 @@ public class SeriesStore {
                     .execute();
             added = true;
         }
-        return added ? known(ruleId) : ids;
+        return added ? known(scope.ruleId()) : ids;
     }
 
     private Map<Place, Long> known(UUID ruleId) {
@@ -154,17 +156,21 @@ public class SeriesStore {
     }
 
     /** The groups that one of the last so many good scheduled checks saw. */
-    public List<List<@Nullable Object>> groupsOfLast(UUID ruleId, long goodSlots, int checks) {
+    public List<List<@Nullable Object>> groupsOfLast(Scope scope, long goodSlots, int checks) {
         return db.select(SEEN_GROUP.GROUP_NAME)
                 .from(SEEN_GROUP)
-                .where(SEEN_GROUP.RULE_ID.eq(ruleId), SEEN_GROUP.LAST_SEEN.gt(goodSlots - checks))
+                .where(
+                        SEEN_GROUP.RULE_ID.eq(scope.ruleId()),
+                        SEEN_GROUP.COPY_KEY.isNotDistinctFrom(scope.copy()),
+                        SEEN_GROUP.LAST_SEEN.gt(goodSlots - checks))
                 .fetch(row -> Json.cells(row.value1()));
     }
 
-    /** Notes which groups the rule's good check of this number saw. */
-    public void saw(UUID ruleId, long ordinal, List<RuleJudge.Group> groups) {
+    /** Notes which groups the good check of this number saw. */
+    public void saw(Scope scope, long ordinal, List<RuleJudge.Group> groups) {
         var rows = groups.stream()
-                .map(group -> new SeenGroupRecord(ruleId, group.key().asUuid(), Json.cells(group.per()), ordinal))
+                .map(group -> new SeenGroupRecord(
+                        scope.ruleId(), group.key().asUuid(), Json.cells(group.per()), ordinal, scope.copy()))
                 .toList();
         db.batch(rows.stream()
                         .map(row -> db.insertInto(SEEN_GROUP)
@@ -209,8 +215,9 @@ public class SeriesStore {
                 .forEach(series -> {
                     var of = newest.get(series.getId());
                     if (of == null) return;
+                    String group = CellText.joined(Json.cells(series.getGroupName()), ZoneOffset.UTC);
                     told.add(new Told(
-                            CellText.joined(Json.cells(series.getGroupName()), ZoneOffset.UTC),
+                            series.getCopyKey() == null ? group : (series.getCopyKey() + ", " + group),
                             series.getMeasured(),
                             of.getFirst().get(total),
                             of.map(row -> new ToldPoint(
@@ -228,8 +235,8 @@ public class SeriesStore {
      */
     public int join(UUID ruleId, Measured measured, UUID meaning) {
         db.execute("""
-                insert into series (rule_id, group_key, group_name, measured, meaning)
-                select distinct on (group_key) rule_id, group_key, group_name, measured, ?::uuid
+                insert into series (rule_id, copy_key, group_key, group_name, measured, meaning)
+                select distinct on (group_key) rule_id, copy_key, group_key, group_name, measured, ?::uuid
                   from series where rule_id = ? and measured = ? and meaning <> ?::uuid
                 on conflict do nothing
                 """, meaning, ruleId, measured.text(), meaning);

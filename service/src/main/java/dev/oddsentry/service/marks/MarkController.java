@@ -49,25 +49,28 @@ class MarkController {
 
     /**
      * @param finding its number; null where the key is given
+     * @param copy whose personal copy found the key; null for the one that has, and where the rule has none
      * @param until a date, a local date and time in the rule's zone, or an instant; null for none
      * @param withdraw true to end the mark of that kind
      */
     record MarkBody(
             @Nullable Long finding,
             @Nullable List<String> key,
+            @Nullable String copy,
             @NotNull Kind kind,
             @Nullable @Size(max = 2000) String note,
             @Nullable String until,
-            boolean withdraw) {}
+            @Nullable Boolean withdraw) {}
 
     record Marked(long finding, List<Marking.Mark> marks) {}
 
     @PostMapping
     Marked mark(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody MarkBody body) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
-        long finding =
-                body.finding() != null ? body.finding() : numberOf(rule, body.key() == null ? List.of() : body.key());
-        if (body.withdraw()) marking.withdraw(by, rule.id(), finding, body.kind());
+        long finding = body.finding() != null
+                ? body.finding()
+                : numberOf(rule, body.key() == null ? List.of() : body.key(), body.copy());
+        if (Boolean.TRUE.equals(body.withdraw())) marking.withdraw(by, rule.id(), finding, body.kind());
         else {
             var until = body.until() == null
                     ? null
@@ -81,8 +84,8 @@ class MarkController {
         return new Marked(finding, marking.of(List.of(finding)).getOrDefault(finding, List.of()));
     }
 
-    private long numberOf(Current<RuleDefinition> rule, List<String> texts) {
-        var identity = keys.read(rule, texts);
+    private long numberOf(Current<RuleDefinition> rule, List<String> texts, @Nullable String copy) {
+        var identity = keys.read(rule, texts, copy);
         return db.select(FINDING.ID)
                 .from(FINDING)
                 .where(

@@ -61,6 +61,7 @@ class FindingController {
     }
 
     /**
+     * @param copy whose personal copy found it; null where the rule has none
      * @param identity the key in words
      * @param standing whether a difference waits to be told by a later check
      * @param row its last row, texts by column name; null where a value is missing
@@ -68,6 +69,7 @@ class FindingController {
      */
     record FindingView(
             long id,
+            @Nullable String copy,
             String identity,
             State state,
             Severity severity,
@@ -128,6 +130,7 @@ class FindingController {
         });
         return new FindingView(
                 finding.getId(),
+                finding.getCopyKey(),
                 identity,
                 finding.getState(),
                 finding.getSeverity(),

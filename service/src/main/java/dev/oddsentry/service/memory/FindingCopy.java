@@ -17,7 +17,7 @@ import org.postgresql.copy.CopyIn;
 final class FindingCopy {
     private static final String COPY =
             "copy finding (rule_id, key, identity, state, severity, fingerprint, opened_at, changed_at, row,"
-                    + " held_ordinal, held_slot, split_value, no_data) from stdin";
+                    + " held_ordinal, held_slot, split_value, copy_key, no_data) from stdin";
     private static final int FLUSH_AT = 1 << 16;
 
     private final StringBuilder lines = new StringBuilder();
@@ -38,7 +38,8 @@ final class FindingCopy {
             Instant slot,
             String row,
             Patience.@Nullable Start held,
-            @Nullable String split) {}
+            @Nullable String split,
+            @Nullable String copy) {}
 
     /** @param lines given where to put them */
     static void write(DSLContext db, Consumer<Consumer<Line>> lines) {
@@ -70,6 +71,7 @@ final class FindingCopy {
         cell(line.held == null ? null : String.valueOf(line.held.ordinal()));
         cell(line.held == null ? null : line.held.slot().toString());
         cell(line.split);
+        cell(line.copy);
         cell("false");
         lines.setCharAt(lines.length() - 1, '\n');
         if (lines.length() >= FLUSH_AT) flush();

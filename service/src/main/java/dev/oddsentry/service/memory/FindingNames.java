@@ -14,12 +14,16 @@ public final class FindingNames {
     private FindingNames() {}
 
     /**
+     * @param copy whose personal copy found it; null where the rule has none
      * @param row its last row, cells by column name; empty where there is none
      * @return its key, and beside it the first texts of its layout: {@code 12542 (SK-184, Varsund – Holm)}
      */
     public static String of(
-            RuleDefinition rule, List<? extends @Nullable Object> key, Map<String, ? extends @Nullable Object> row) {
-        String identity = CellText.joined(key, rule.zone());
+            RuleDefinition rule,
+            @Nullable String copy,
+            List<? extends @Nullable Object> key,
+            Map<String, ? extends @Nullable Object> row) {
+        String identity = (copy == null ? "" : copy + ": ") + CellText.joined(key, rule.zone());
         Collection<String> columns = rule.delivery().columns().isEmpty()
                 ? row.keySet()
                 : rule.delivery().columns();

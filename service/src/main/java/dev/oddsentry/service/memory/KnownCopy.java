@@ -50,12 +50,15 @@ final class KnownCopy {
         this.table = table;
     }
 
-    static void read(Connection connection, UUID ruleId, KnownTable into) throws SQLException {
-        // COPY takes no parameters; an id has digits, letters and hyphens alone.
+    static void read(Connection connection, Scope scope, KnownTable into) throws SQLException {
+        // COPY takes no parameters; an id has digits, letters and hyphens alone, a copy's key whatever people write.
+        String copyKey = scope.copy() == null
+                ? " is null"
+                : " = '" + connection.unwrap(PGConnection.class).escapeLiteral(scope.copy()) + "'";
         String sql =
                 "copy (select id, key, fingerprint, state, severity, no_data, held_ordinal, held_slot, missed_ordinal,"
-                        + " missed_slot, better_ordinal, better_slot from finding where rule_id = '" + ruleId
-                        + "') to stdout (format binary)";
+                        + " missed_slot, better_ordinal, better_slot from finding where rule_id = '" + scope.ruleId()
+                        + "' and copy_key" + copyKey + ") to stdout (format binary)";
         var copy = connection.unwrap(PGConnection.class).getCopyAPI().copyOut(sql);
         try {
             new KnownCopy(into).read(copy);

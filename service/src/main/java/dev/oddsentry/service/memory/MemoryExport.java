@@ -64,6 +64,7 @@ class MemoryExport {
         var record = new LinkedHashMap<String, @Nullable String>();
         record.put("finding", String.valueOf(row.get(FINDING.ID)));
         record.put("identity", CellText.joined(Json.cells(row.get(FINDING.IDENTITY)), zone));
+        record.put("copy", row.get(FINDING.COPY_KEY));
         record.put("state", word(row.get(FINDING.STATE)));
         record.put("severity", row.get(FINDING.SEVERITY).word());
         record.put("opened at", text(row.get(FINDING.OPENED_AT)));

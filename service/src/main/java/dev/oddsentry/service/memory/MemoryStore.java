@@ -27,7 +27,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -47,33 +46,41 @@ public class MemoryStore {
         this.db = db;
     }
 
-    /** False before the rule's first good check. */
-    public boolean hasAudience(UUID ruleId) {
-        return db.fetchExists(AUDIENCE, AUDIENCE.RULE_ID.eq(ruleId));
+    private static Condition findingsOf(Scope scope) {
+        return scope.holds(FINDING.RULE_ID, FINDING.COPY_KEY);
     }
 
-    /** When each audience of the rule was last told anything; only of those that were. */
-    public Map<AudienceKey, Instant> lastReports(UUID ruleId) {
+    private static Condition audiencesOf(Scope scope) {
+        return scope.holds(AUDIENCE.RULE_ID, AUDIENCE.COPY_KEY);
+    }
+
+    /** False before the first good check. */
+    public boolean hasAudience(Scope scope) {
+        return db.fetchExists(AUDIENCE, audiencesOf(scope));
+    }
+
+    /** When each audience was last told anything; only of those that were. */
+    public Map<AudienceKey, Instant> lastReports(Scope scope) {
         return db.select(AUDIENCE.SPLIT_VALUE, AUDIENCE.LAST_REPORT_SLOT)
                 .from(AUDIENCE)
-                .where(AUDIENCE.RULE_ID.eq(ruleId), AUDIENCE.LAST_REPORT_SLOT.isNotNull())
+                .where(audiencesOf(scope), AUDIENCE.LAST_REPORT_SLOT.isNotNull())
                 .fetchMap(row -> new AudienceKey(row.value1()), row -> row.value2());
     }
 
     /** How many findings of each audience are open. */
-    public Map<AudienceKey, Integer> open(UUID ruleId) {
+    public Map<AudienceKey, Integer> open(Scope scope) {
         return db.select(FINDING.SPLIT_VALUE, count())
                 .from(FINDING)
-                .where(FINDING.RULE_ID.eq(ruleId), FINDING.STATE.eq(State.OPEN))
+                .where(findingsOf(scope), FINDING.STATE.eq(State.OPEN))
                 .groupBy(FINDING.SPLIT_VALUE)
                 .fetchMap(row -> new AudienceKey(row.value1()), row -> row.value2());
     }
 
-    /** What is so now of every finding of the rule, read as it streams so that only the table is held. */
+    /** What is so now of every finding, read as it streams so that only the table is held. */
     @Transactional(readOnly = true)
-    public KnownTable known(UUID ruleId) {
-        var table = new KnownTable(db.fetchCount(FINDING, FINDING.RULE_ID.eq(ruleId)));
-        db.connection(connection -> KnownCopy.read(connection, ruleId, table));
+    public KnownTable known(Scope scope) {
+        var table = new KnownTable(db.fetchCount(FINDING, findingsOf(scope)));
+        db.connection(connection -> KnownCopy.read(connection, scope, table));
         return table;
     }
 
@@ -94,40 +101,38 @@ public class MemoryStore {
      * @param moved the store's numbers of those that the check moves
      * @param which besides those whose difference stands and those that carry a mark
      */
-    public List<Before> mayTell(UUID ruleId, Collection<Long> moved, MayTell which) {
+    public List<Before> mayTell(Scope scope, Collection<Long> moved, MayTell which) {
         var found = new HashMap<Long, Before>();
-        before(FINDING.RULE_ID
-                        .eq(ruleId)
+        before(findingsOf(scope)
                         .and(STANDING_OR_PENDING)
                         .and(which.pendingToo() ? noCondition() : condition(FINDING.STANDING)))
                 .forEach(each -> found.put(each.known().id(), each));
         if (which.openToo())
-            before(FINDING.RULE_ID.eq(ruleId).and(FINDING.STATE.eq(State.OPEN)))
+            before(findingsOf(scope).and(FINDING.STATE.eq(State.OPEN)))
                     .forEach(each -> found.put(each.known().id(), each));
-        before(FINDING.RULE_ID
-                        .eq(ruleId)
+        before(findingsOf(scope)
                         .and(FINDING.ID.in(select(MARK.FINDING_ID).from(MARK).where(MARK.ENDED_AT.isNull()))))
                 .forEach(each -> found.put(each.known().id(), each));
         var missing = moved.stream().filter(id -> !found.containsKey(id)).toList();
         for (var some : Batches.of(missing))
             before(Batches.isOneOf(FINDING.ID, some))
                     .forEach(each -> found.put(each.known().id(), each));
-        var marks = marks(ruleId);
+        var marks = marks(scope);
         return found.values().stream()
                 .map(each -> each.with(marks.getOrDefault(each.known().id(), Marks.NONE)))
                 .toList();
     }
 
     /** The keys of those that may have something to tell at a check that does not move them. */
-    public Set<Digest> mayTellUnmoved(UUID ruleId) {
+    public Set<Digest> mayTellUnmoved(Scope scope) {
         return db.select(FINDING.KEY)
                 .from(FINDING)
-                .where(FINDING.RULE_ID.eq(ruleId), STANDING_OR_PENDING)
+                .where(findingsOf(scope), STANDING_OR_PENDING)
                 .union(select(FINDING.KEY)
                         .from(MARK)
                         .join(FINDING)
                         .on(FINDING.ID.eq(MARK.FINDING_ID))
-                        .where(FINDING.RULE_ID.eq(ruleId), MARK.ENDED_AT.isNull()))
+                        .where(findingsOf(scope), MARK.ENDED_AT.isNull()))
                 .fetchSet(row -> Digest.of(row.value1()));
     }
 
@@ -180,26 +185,26 @@ public class MemoryStore {
         return found.values();
     }
 
-    /** What people have said of the rule's findings, by finding; only of those that carry a mark. */
-    public Map<Long, Marks> marks(UUID ruleId) {
+    /** What people have said of the findings, by finding; only of those that carry a mark. */
+    public Map<Long, Marks> marks(Scope scope) {
         var marks = new HashMap<Long, Marks>();
         db.select(MARK.FINDING_ID, MARK.KIND, MARK.SEVERITY, MARK.UNTIL)
                 .from(MARK)
                 .join(FINDING)
                 .on(FINDING.ID.eq(MARK.FINDING_ID))
-                .where(FINDING.RULE_ID.eq(ruleId), MARK.ENDED_AT.isNull())
+                .where(findingsOf(scope), MARK.ENDED_AT.isNull())
                 .forEach(row ->
                         marks.merge(row.value1(), Marks.of(row.value2(), row.value3(), row.value4()), Marks::and));
         return marks;
     }
 
     /** Whether an open finding was told so long ago that a reminder may be due. */
-    public boolean isAnyToldBefore(UUID ruleId, Instant slot) {
+    public boolean isAnyToldBefore(Scope scope, Instant slot) {
         return db.fetchExists(select(REPORTED.FINDING_ID)
                 .from(REPORTED)
                 .join(FINDING)
                 .on(FINDING.ID.eq(REPORTED.FINDING_ID))
-                .where(FINDING.RULE_ID.eq(ruleId), FINDING.STATE.eq(State.OPEN), REPORTED.TOLD_AT.le(slot)));
+                .where(findingsOf(scope), FINDING.STATE.eq(State.OPEN), REPORTED.TOLD_AT.le(slot)));
     }
 
     private static Patience.@Nullable Start start(@Nullable Long ordinal, @Nullable Instant slot) {

@@ -1,6 +1,11 @@
 package dev.oddsentry.service.memory;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.Known;
@@ -42,8 +47,12 @@ public class MemoryWriter {
         AudienceKey audienceOf(Sighting exception);
     }
 
-    /** Which check writes. */
-    public record Writing(UUID ruleId, UUID checkId, Instant slot) {}
+    /** Which check writes, and of what. */
+    public record Writing(Scope scope, UUID checkId, Instant slot) {
+        public UUID ruleId() {
+            return scope.ruleId();
+        }
+    }
 
     /**
      * What becomes of the findings' state now.
@@ -83,6 +92,42 @@ public class MemoryWriter {
         recordEvents(by, moves);
     }
 
+    /**
+     * Clears without a word what nobody looks at any more, since copies were made of the rule, or others, or none.
+     *
+     * @param copies the keys of the personal copies that there are; empty where the rule has none
+     */
+    public void endOthers(Writing by, List<String> copies) {
+        var isOther = copies.isEmpty()
+                ? FINDING.COPY_KEY.isNotNull()
+                : FINDING.COPY_KEY.isNull().or(FINDING.COPY_KEY.notIn(copies));
+        var others = FINDING.RULE_ID
+                .eq(by.ruleId())
+                .and(FINDING.STATE.ne(State.CLEARED))
+                .and(isOther);
+        db.insertInto(FINDING_EVENT)
+                .columns(
+                        FINDING_EVENT.FINDING_ID,
+                        FINDING_EVENT.CHECK_ID,
+                        FINDING_EVENT.SLOT,
+                        FINDING_EVENT.KIND,
+                        FINDING_EVENT.SEVERITY)
+                .select(select(FINDING.ID, val(by.checkId()), val(by.slot()), inline("cleared"), FINDING.SEVERITY)
+                        .from(FINDING)
+                        .where(others))
+                .execute();
+        db.update(REPORTED)
+                .set(REPORTED.STATE, State.CLEARED)
+                .where(REPORTED.FINDING_ID.in(select(FINDING.ID).from(FINDING).where(others)))
+                .execute();
+        db.update(FINDING)
+                .set(FINDING.STATE, State.CLEARED)
+                .set(FINDING.STANDING, false)
+                .set(FINDING.CHANGED_AT, by.slot())
+                .where(others)
+                .execute();
+    }
+
     private void update(List<FindingRecord> changed) {
         Batches.of(changed).forEach(some -> db.batchUpdate(some).execute());
         changed.clear();
@@ -99,7 +144,8 @@ public class MemoryWriter {
                 by.slot(),
                 Json.row(columns, row.row()).data(),
                 move.now().held(),
-                rows.audienceOf(row).split());
+                rows.audienceOf(row).split(),
+                by.scope().copy());
     }
 
     private static FindingRecord altered(Writing by, Move.Altered move, Sighting row, Columns columns, Rows rows) {

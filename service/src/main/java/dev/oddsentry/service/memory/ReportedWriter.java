@@ -40,16 +40,19 @@ public class ReportedWriter {
     /** @param key who it is */
     public record Audience(long id, AudienceKey key) {}
 
-    /** An audience of the rule, made where it has heard of nothing yet. */
-    public Audience audience(UUID ruleId, AudienceKey key) {
+    /** An audience, made where it has heard of nothing yet. */
+    public Audience audience(Scope scope, AudienceKey key) {
         db.insertInto(AUDIENCE)
-                .set(AUDIENCE.RULE_ID, ruleId)
+                .set(AUDIENCE.RULE_ID, scope.ruleId())
+                .set(AUDIENCE.COPY_KEY, scope.copy())
                 .set(AUDIENCE.SPLIT_VALUE, key.split())
                 .onConflictDoNothing()
                 .execute();
         long id = db.select(AUDIENCE.ID)
                 .from(AUDIENCE)
-                .where(AUDIENCE.RULE_ID.eq(ruleId), AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(key.split()))
+                .where(
+                        scope.holds(AUDIENCE.RULE_ID, AUDIENCE.COPY_KEY),
+                        AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(key.split()))
                 .fetchSingle()
                 .value1();
         return new Audience(id, key);
@@ -144,11 +147,14 @@ public class ReportedWriter {
     }
 
     /** The difference of exactly these findings stands for a later check to tell. */
-    public void stand(UUID ruleId, List<Long> findings) {
+    public void stand(Scope scope, List<Long> findings) {
         var ids = findings.toArray(Long[]::new);
         db.update(FINDING)
                 .set(FINDING.STANDING, false)
-                .where(FINDING.RULE_ID.eq(ruleId), FINDING.STANDING.isTrue(), FINDING.ID.ne(all(ids)))
+                .where(
+                        scope.holds(FINDING.RULE_ID, FINDING.COPY_KEY),
+                        FINDING.STANDING.isTrue(),
+                        FINDING.ID.ne(all(ids)))
                 .execute();
         for (var some : Batches.of(findings))
             db.update(FINDING)

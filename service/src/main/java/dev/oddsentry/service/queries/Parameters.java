@@ -67,12 +67,18 @@ public final class Parameters {
             }
         });
         query.parameters().forEach((name, declared) -> {
-            if (declared.preset() == null && !rule.parameters().containsKey(name)) {
+            if (declared.preset() == null && !isGiven(rule, name)) {
                 problems.add(Problem.error(
                         "the query " + query.name() + " needs a value for " + name, "parameters", places.of("query")));
             }
         });
         return problems;
+    }
+
+    /** By the rule itself, or by each of its personal copies. */
+    public static boolean isGiven(RuleDefinition rule, String parameter) {
+        return rule.parameters().containsKey(parameter)
+                || (rule.copies() != null && rule.copies().parameters().containsKey(parameter));
     }
 
     /**
@@ -107,6 +113,16 @@ public final class Parameters {
             String written = written(rule, name, declared);
             if (written == null) throw new QueryFailureException("The parameter " + name + " has no value.");
             values.put(name, declared.type().valueAt(moment, written));
+        });
+        return values;
+    }
+
+    /** The same without those that nobody has written, since a personal copy gives them. */
+    public static Map<String, Object> writtenAt(Moment moment, RuleDefinition rule, QueryDefinition query) {
+        var values = new LinkedHashMap<String, Object>();
+        query.parameters().forEach((name, declared) -> {
+            String written = written(rule, name, declared);
+            if (written != null) values.put(name, declared.type().valueAt(moment, written));
         });
         return values;
     }

@@ -19,6 +19,7 @@ import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.marks.Marking;
 import dev.oddsentry.service.memory.FindingKeys;
+import dev.oddsentry.service.memory.FindingKeys.Identity;
 import dev.oddsentry.service.memory.FindingNames;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.stories.Story.NowSeen;
@@ -60,14 +61,14 @@ class Stories {
         this.clock = clock;
     }
 
-    Story ofKey(Person by, Current<RuleDefinition> rule, List<String> texts) {
-        var identity = keys.read(rule, texts);
+    Story ofKey(Person by, Current<RuleDefinition> rule, List<String> texts, @Nullable String copy) {
+        var identity = keys.read(rule, texts, copy);
         var finding = db.selectFrom(FINDING)
                 .where(
                         FINDING.RULE_ID.eq(rule.id()),
                         FINDING.KEY.eq(identity.key().asUuid()))
                 .fetchOptional();
-        return tell(by, rule, identity.key(), identity.cells(), finding.orElse(null));
+        return tell(by, rule, identity, finding.orElse(null));
     }
 
     Story ofNumber(Person by, Current<RuleDefinition> rule, long number) {
@@ -75,25 +76,24 @@ class Stories {
                 .where(FINDING.RULE_ID.eq(rule.id()), FINDING.ID.eq(number))
                 .fetchOptional()
                 .orElseThrow(() -> RefusedException.notFound("The rule has no finding " + number + "."));
-        return tell(by, rule, Digest.of(finding.getKey()), Json.cells(finding.getIdentity()), finding);
+        var identity =
+                new Identity(Digest.of(finding.getKey()), Json.cells(finding.getIdentity()), finding.getCopyKey());
+        return tell(by, rule, identity, finding);
     }
 
-    private Story tell(
-            Person by,
-            Current<RuleDefinition> rule,
-            Digest key,
-            List<? extends @Nullable Object> identity,
-            @Nullable FindingRecord finding) {
+    private Story tell(Person by, Current<RuleDefinition> rule, Identity identity, @Nullable FindingRecord finding) {
         ZoneId zone = rule.definition().zone();
         var now = finding == null ? null : now(rule, finding);
-        var present = present(by, rule, key);
+        var present = present(by, rule, identity);
         return new Story(
                 rule.definition().name(),
                 zone.getId(),
-                finding == null
-                        ? CellText.joined(identity, zone)
-                        : FindingNames.of(rule.definition(), identity, Json.row(finding.getRow())),
-                now == null ? neverFound(rule, key, zone) + presently(present) : why(now, zone),
+                FindingNames.of(
+                        rule.definition(),
+                        identity.copy(),
+                        identity.cells(),
+                        finding == null ? Map.of() : Json.row(finding.getRow())),
+                now == null ? neverFound(rule, identity.key(), zone) + presently(present) : why(now, zone),
                 now,
                 present,
                 events.of(rule, finding == null ? null : finding.getId()));
@@ -123,11 +123,11 @@ class Stories {
                 marking.of(List.of(finding.getId())).getOrDefault(finding.getId(), List.of()));
     }
 
-    private Present present(Person by, Current<RuleDefinition> rule, Digest key) {
+    private Present present(Person by, Current<RuleDefinition> rule, Identity identity) {
         Instant at = clock.instant();
         Looking.Seen seen;
         try {
-            seen = looking.at(by, rule, key, at);
+            seen = looking.at(by, rule, identity.copy(), identity.key(), at);
         } catch (RefusedException unreachable) {
             return new Present(at, null, null, List.of(), Map.of(), unreachable.getMessage());
         }

@@ -32,6 +32,7 @@ class StoryController {
 
     /**
      * @param asked {@code key}: the values of the key columns in their order, once for each column; {@code missing} for none
+     * @param copy whose personal copy; if absent, the one that has found it
      * @param finding its number instead
      */
     @GetMapping("/story")
@@ -39,11 +40,12 @@ class StoryController {
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam MultiValueMap<String, String> asked,
+            @RequestParam(required = false) @Nullable String copy,
             @RequestParam(required = false) @Nullable Long finding) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
         return finding != null
                 ? stories.ofNumber(by, rule, finding)
-                : stories.ofKey(by, rule, asked.getOrDefault("key", List.of()));
+                : stories.ofKey(by, rule, asked.getOrDefault("key", List.of()), copy);
     }
 
     /** @param on a date in the rule's zone */

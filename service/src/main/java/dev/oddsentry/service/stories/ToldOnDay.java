@@ -1,14 +1,17 @@
 package dev.oddsentry.service.stories;
 
+import static dev.oddsentry.service.db.generated.Tables.CHECK_COPY;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.lower;
 import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.checks.CheckState;
@@ -24,8 +27,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -33,6 +39,9 @@ import org.springframework.stereotype.Component;
 @Component
 class ToldOnDay {
     private static final int MOST_NAMED = 50;
+
+    private static final Field<String[]> LOWER_ADDRESSES =
+            DSL.field("lower({0}::text)::text[]", String[].class, CHECK_COPY.ADDRESSES);
 
     private final DSLContext db;
 
@@ -80,7 +89,10 @@ class ToldOnDay {
                 .orderBy(RULE_CHECK.SLOT)
                 .fetch(row -> new CheckOfDay(row.value1(), row.value2(), row.value3()));
         var messages = messages(rule, to, from, until);
-        boolean recipient = !messages.isEmpty() || isNamed(rule.definition().delivery(), to);
+        var copies = copiesFor(rule.id(), to);
+        boolean recipient = !messages.isEmpty()
+                || !copies.isEmpty()
+                || isNamed(rule.definition().delivery(), to);
         return new Day(
                 rule.definition().name(),
                 zone.getId(),
@@ -89,13 +101,25 @@ class ToldOnDay {
                 recipient,
                 checks,
                 messages,
-                notTold(rule, from, until, zone));
+                notTold(rule, copies, from, until, zone));
     }
 
     private static boolean isNamed(RuleDefinition.DeliveryDefinition delivery, String to) {
         var named = new ArrayList<>(delivery.to());
         if (delivery.split() != null) delivery.split().to().values().forEach(named::addAll);
         return named.stream().anyMatch(each -> each.equalsIgnoreCase(to));
+    }
+
+    /** The keys of the personal copies that were ever made for that address. */
+    private Set<String> copiesFor(UUID ruleId, String to) {
+        return db.selectDistinct(CHECK_COPY.COPY_KEY)
+                .from(CHECK_COPY)
+                .join(RULE_CHECK)
+                .on(RULE_CHECK.ID.eq(CHECK_COPY.CHECK_ID))
+                .where(
+                        RULE_CHECK.RULE_ID.eq(ruleId),
+                        val(to.toLowerCase(Locale.ROOT)).eq(any(LOWER_ADDRESSES)))
+                .fetchSet(CHECK_COPY.COPY_KEY);
     }
 
     private List<MessageOfDay> messages(Current<RuleDefinition> rule, String to, Instant from, Instant until) {
@@ -119,7 +143,7 @@ class ToldOnDay {
     }
 
     private List<ToldFinding> told(UUID message, RuleDefinition rule) {
-        return db.select(FINDING.IDENTITY, FINDING.ROW, REPORT.KINDS)
+        return db.select(FINDING.IDENTITY, FINDING.ROW, REPORT.KINDS, FINDING.COPY_KEY)
                 .from(REPORT)
                 .join(FINDING)
                 .on(FINDING.ID.eq(REPORT.FINDING_ID))
@@ -127,12 +151,13 @@ class ToldOnDay {
                 .orderBy(FINDING.ID)
                 .limit(MOST_NAMED)
                 .fetch(row -> new ToldFinding(
-                        FindingNames.of(rule, Json.cells(row.value1()), Json.row(row.value2())),
+                        FindingNames.of(rule, row.value4(), Json.cells(row.value1()), Json.row(row.value2())),
                         List.of(row.value3())));
     }
 
     /** Findings that were open that day, and the last thing that was done about telling them before the day ended. */
-    private List<Reason> notTold(Current<RuleDefinition> rule, Instant from, Instant until, ZoneId zone) {
+    private List<Reason> notTold(
+            Current<RuleDefinition> rule, Set<String> copies, Instant from, Instant until, ZoneId zone) {
         var moves = List.of(
                 "opened",
                 "opened again",
@@ -150,12 +175,13 @@ class ToldOnDay {
                         FINDING_EVENT.KIND.in(moves),
                         FINDING_EVENT.SLOT.lt(until));
         var states = FINDING_EVENT.as("states");
-        var open = db.select(FINDING.ID, FINDING.IDENTITY, FINDING.ROW)
+        var open = db.select(FINDING.ID, FINDING.IDENTITY, FINDING.ROW, FINDING.COPY_KEY)
                 .from(FINDING)
                 .join(states)
                 .on(states.ID.eq(lastMove))
                 .where(
                         FINDING.RULE_ID.eq(rule.id()),
+                        FINDING.COPY_KEY.isNull().or(FINDING.COPY_KEY.in(copies)),
                         states.KIND.in("opened", "opened again", "back in sight", "back within the guard"))
                 .orderBy(FINDING.ID)
                 .fetch();
@@ -182,7 +208,11 @@ class ToldOnDay {
                             : "let pass on " + last.value3().atZone(zone).toLocalDate()
                                     + ": taken as known, or of a kind that the rule does not report";
             byReason.computeIfAbsent(reason, _ -> new ArrayList<>())
-                    .add(FindingNames.of(rule.definition(), Json.cells(finding.value2()), Json.row(finding.value3())));
+                    .add(FindingNames.of(
+                            rule.definition(),
+                            finding.value4(),
+                            Json.cells(finding.value2()),
+                            Json.row(finding.value3())));
         }
         return byReason.entrySet().stream()
                 .map(each -> new Reason(

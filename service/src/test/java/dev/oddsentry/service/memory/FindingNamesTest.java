@@ -31,7 +31,7 @@ class FindingNamesTest {
     }
 
     private static String name(String columns, Map<String, @Nullable Object> row) {
-        return FindingNames.of(rule(columns), List.of(new BigDecimal("12542")), row);
+        return FindingNames.of(rule(columns), null, List.of(new BigDecimal("12542")), row);
     }
 
     @Test
@@ -44,7 +44,7 @@ class FindingNamesTest {
     void withoutARowOrTextsTheKeyStandsAlone() {
         assertThat(name("sailing", Map.of())).isEqualTo("12542");
         assertThat(name("delay_min, status", row())).isEqualTo("12542");
-        assertThat(FindingNames.of(rule(""), Arrays.asList("SK-1", null), Map.of()))
-                .startsWith("SK-1");
+        assertThat(FindingNames.of(rule(""), "Holm", Arrays.asList("SK-1", null), Map.of()))
+                .startsWith("Holm: SK-1");
     }
 }

@@ -11,6 +11,7 @@ import dev.oddsentry.core.memory.State;
 import dev.oddsentry.service.RunningService;
 import java.time.Instant;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.Random;
 import java.util.UUID;
@@ -27,6 +28,9 @@ class MemoryStoreTest {
     private final DSLContext db = service.bean(DSLContext.class);
     private final MemoryStore store = service.bean(MemoryStore.class);
     private final UUID rule = UUID.randomUUID();
+    private final Scope whole = Scope.of(rule);
+    /** Whatever people write may stand in a key. */
+    private final Scope copy = new Scope(rule, "Gråvik's \\ \"own\"");
 
     private static Patience.@Nullable Start start(Random random) {
         if (random.nextBoolean()) return null;
@@ -36,8 +40,8 @@ class MemoryStoreTest {
         return new Patience.Start(random.nextLong(1L << 40), slot);
     }
 
-    private Map<Digest, Now> insert(int findings) {
-        var random = new Random(findings);
+    private Map<Digest, Now> insert(Scope scope, int findings) {
+        var random = new Random(findings + (scope.copy() == null ? 0 : 1));
         var inserted = new HashMap<Digest, Now>();
         for (int i = 0; i < findings; i++) {
             var key = new Digest(random.nextLong(), random.nextLong());
@@ -52,6 +56,7 @@ class MemoryStoreTest {
             inserted.put(key, now);
             var row = db.newRecord(FINDING);
             row.setRuleId(rule);
+            row.setCopyKey(scope.copy());
             row.setKey(key.asUuid());
             row.setIdentity(JSONB.valueOf("[]"));
             row.setState(now.state());
@@ -82,40 +87,51 @@ class MemoryStoreTest {
     @ValueSource(ints = {0, 1, 700})
     void everyFindingIsReadAsItStands(int findings) {
         try {
-            var inserted = insert(findings);
-            var known = store.known(rule);
-            for (var state : State.values())
-                assertThat(known.countOf(state))
-                        .isEqualTo(inserted.values().stream()
-                                .filter(now -> now.state() == state)
-                                .count());
-            inserted.forEach((key, now) -> {
-                var found = known.find(key);
-                assertThat(found).isNotNull();
-                assertThat(found.now()).isEqualTo(now);
-            });
-            assertThat(known.find(new Digest(1, 2))).isNull();
+            var inserted = insert(whole, findings);
+            var ofCopy = insert(copy, 3);
+            isRead(whole, inserted);
+            isRead(copy, ofCopy);
             // The connection is as good as before.
-            assertThat(store.known(rule).countOf(State.OPEN)).isEqualTo(known.countOf(State.OPEN));
+            isRead(whole, inserted);
+            assertThat(store.known(new Scope(rule, "another")).countOf(State.OPEN))
+                    .isZero();
         } finally {
             db.deleteFrom(FINDING).where(FINDING.RULE_ID.eq(rule)).execute();
         }
     }
 
+    private void isRead(Scope scope, Map<Digest, Now> inserted) {
+        var known = store.known(scope);
+        for (var state : State.values())
+            assertThat(known.countOf(state))
+                    .isEqualTo(inserted.values().stream()
+                            .filter(now -> now.state() == state)
+                            .count());
+        inserted.forEach((key, now) -> {
+            var found = known.find(key);
+            assertThat(found).isNotNull();
+            assertThat(found.now()).isEqualTo(now);
+        });
+        assertThat(known.find(new Digest(1, 2))).isNull();
+    }
+
     @Test
     void theFewThatMayTellThoughTheyDoNotMoveAreFound() {
         try {
-            insert(50);
+            insert(whole, 50);
+            insert(copy, 50);
             db.update(FINDING)
                     .set(FINDING.STANDING, FINDING.ID.mod(5).eq(0L))
                     .where(FINDING.RULE_ID.eq(rule))
                     .execute();
-            var expected = db.select(FINDING.KEY)
-                    .from(FINDING)
-                    .where(FINDING.RULE_ID.eq(rule))
-                    .and(FINDING.ID.mod(5).eq(0L).or(FINDING.STATE.eq(State.PENDING)))
-                    .fetchSet(row -> Digest.of(row.value1()));
-            assertThat(store.mayTellUnmoved(rule)).isEqualTo(expected).isNotEmpty();
+            for (var scope : List.of(whole, copy)) {
+                var expected = db.select(FINDING.KEY)
+                        .from(FINDING)
+                        .where(FINDING.RULE_ID.eq(rule), FINDING.COPY_KEY.isNotDistinctFrom(scope.copy()))
+                        .and(FINDING.ID.mod(5).eq(0L).or(FINDING.STATE.eq(State.PENDING)))
+                        .fetchSet(row -> Digest.of(row.value1()));
+                assertThat(store.mayTellUnmoved(scope)).isEqualTo(expected).isNotEmpty();
+            }
         } finally {
             db.deleteFrom(FINDING).where(FINDING.RULE_ID.eq(rule)).execute();
         }

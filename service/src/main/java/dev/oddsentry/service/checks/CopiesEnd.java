@@ -1,0 +1,179 @@
+package dev.oddsentry.service.checks;
+
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+
+import dev.oddsentry.core.definition.RuleDefinition.Outcome;
+import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.service.checks.Failures.Failure;
+import dev.oddsentry.service.checks.PersonalCopies.Undone;
+import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.memory.MemoryWriter;
+import dev.oddsentry.service.memory.Scope;
+import dev.oddsentry.service.occasions.Occasions;
+import dev.oddsentry.service.rules.RuleState;
+import dev.oddsentry.service.trouble.Troubles;
+import java.util.EnumSet;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Ends a check once its personal copies were gone through: good, partly failed, kept back, or to be tried again for those that failed. */
+@Component
+class CopiesEnd {
+    private static final int MOST_NAMED = 3;
+
+    private final DSLContext db;
+    private final CheckStore checks;
+    private final CopyStore copies;
+    private final CheckCommit commit;
+    private final Failing failing;
+    private final MemoryWriter memory;
+    private final Occasions occasions;
+    private final Troubles troubles;
+
+    CopiesEnd(
+            DSLContext db,
+            CheckStore checks,
+            CopyStore copies,
+            CheckCommit commit,
+            Failing failing,
+            MemoryWriter memory,
+            Occasions occasions,
+            Troubles troubles) {
+        this.db = db;
+        this.checks = checks;
+        this.copies = copies;
+        this.commit = commit;
+        this.failing = failing;
+        this.memory = memory;
+        this.occasions = occasions;
+        this.troubles = troubles;
+    }
+
+    /**
+     * @param keys of all copies that there are now
+     * @return false: something changed since, and the check goes on with those that are not done
+     */
+    @Transactional
+    public boolean of(Attempt attempt, Set<String> keys, List<Undone> undone) {
+        var lock = checks.lockRule(attempt.ruleId());
+        if (lock.state() != RuleState.ACTIVE || lock.memoryEpoch() != attempt.memoryEpoch()) return false;
+        if (!checks.lockRunning(attempt.checkId(), attempt.number())) return true;
+        undone.forEach(each -> copies.notGood(
+                attempt,
+                each.copy(),
+                each.failure() == null ? CheckState.KEPT_BACK : CheckState.FAILED,
+                each.reason(),
+                each.counts()));
+        var failed = undone.stream().filter(each -> each.failure() != null).toList();
+        var keptBack = undone.stream().filter(each -> each.failure() == null).toList();
+        if (copies.done(attempt.checkId()).isEmpty() && keptBack.isEmpty())
+            failing.fail(attempt.checkId(), attempt.number(), together(failed, keys.size()));
+        else if (failed.isEmpty() && keptBack.isEmpty()) good(attempt, keys);
+        else if (failed.isEmpty()
+                || !failing.triesAgain(attempt.checkId(), attempt.number(), together(failed, keys.size()))) {
+            if (keptBack.isEmpty()) partly(attempt, keys, failed);
+            else keepBack(attempt, keys.size(), keptBack, failed);
+        }
+        return true;
+    }
+
+    private void good(Attempt attempt, Set<String> keys) {
+        var counts = copies.together(attempt.checkId());
+        checks.end(attempt.checkId(), attempt.number(), counts.state(), null);
+        commit.write(attempt.checkId(), counts);
+        commit.moveOn(attempt, counts, keys);
+        copies.stillOwe(
+                attempt.ruleId(), copies.doneBefore(attempt.checkId(), attempt.memoryEpoch()), attempt.transition());
+    }
+
+    private void partly(Attempt attempt, Set<String> keys, List<Undone> failed) {
+        var counts = copies.together(attempt.checkId());
+        var failure = together(failed, keys.size());
+        checks.end(attempt.checkId(), attempt.number(), CheckState.PARTLY_FAILED, failure.reason());
+        commit.write(attempt.checkId(), counts);
+        commit.settle(attempt, keys);
+        var owe = copies.doneBefore(attempt.checkId(), attempt.memoryEpoch());
+        failed.forEach(each -> owe.add(each.copy().key()));
+        copies.stillOwe(attempt.ruleId(), owe, attempt.transition());
+        tellOfPart(attempt.ruleId(), attempt.checkId(), counts);
+        troubles.failed(
+                Failing.cause(
+                        attempt.source().name(), attempt.rule().definition().name(), failure),
+                attempt.ruleId(),
+                failure.reason());
+    }
+
+    private void tellOfPart(UUID ruleId, UUID checkId, Counts counts) {
+        var outcomes = EnumSet.of(Outcome.FAILED);
+        if (counts.state() == CheckState.FIRED) outcomes.add(Outcome.FIRED);
+        occasions.follow(ruleId, checkId, checks.find(checkId).orElseThrow().getSlot(), outcomes);
+    }
+
+    /** The slot is not done: a release goes on with it for those that were kept back. */
+    private void keepBack(Attempt attempt, int of, List<Undone> keptBack, List<Undone> failed) {
+        String reason = named(keptBack, of, "kept back")
+                + (failed.isEmpty() ? "" : "; " + named(failed, of, "failed"))
+                + "; release or discard it.";
+        checks.end(attempt.checkId(), attempt.number(), CheckState.KEPT_BACK, reason);
+        commit.write(attempt.checkId(), copies.together(attempt.checkId()));
+        String rule = attempt.rule().definition().name();
+        troubles.failed("kept back: " + rule, attempt.ruleId(), "The check was kept back: " + reason);
+    }
+
+    /**
+     * A later slot takes the place of a check that waits to try the copies again that failed.
+     *
+     * @return false: none of its copies is done, or it runs no more
+     */
+    @Transactional
+    public boolean replaced(RuleCheckRecord waiting, String reason) {
+        UUID checkId = waiting.getId();
+        UUID ruleId = waiting.getRuleId();
+        if (copies.done(checkId).isEmpty()) return false;
+        var lock = checks.lockRule(ruleId);
+        if (!checks.end(checkId, waiting.getAttempt(), CheckState.PARTLY_FAILED, reason)) return false;
+        var counts = copies.together(checkId);
+        commit.write(checkId, counts);
+        tellOfPart(ruleId, checkId, counts);
+        if (lock.onNextCheck() == Transition.ORDINARY) return true;
+        // Those that are done have paid what was owed; the later slot must not ask it of them again.
+        var owe = new HashSet<>(copies.standings(ruleId).keySet());
+        owe.removeAll(copies.done(checkId));
+        owe.addAll(copies.doneBefore(checkId, lock.memoryEpoch()));
+        if (lock.onNextCheck().startsAnew())
+            memory.endOthers(
+                    new MemoryWriter.Writing(Scope.of(ruleId), checkId, waiting.getSlot()),
+                    List.copyOf(copies.standings(ruleId).keySet()));
+        copies.stillOwe(ruleId, owe, lock.onNextCheck());
+        db.update(RULE)
+                .set(RULE.ON_NEXT_CHECK, Transition.ORDINARY)
+                .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
+                .where(RULE.ID.eq(ruleId))
+                .execute();
+        return true;
+    }
+
+    private static Failure together(List<Undone> failed, int of) {
+        var failures = failed.stream().map(each -> each.failure()).toList();
+        return new Failure(
+                named(failed, of, "failed") + ".",
+                failures.stream().allMatch(each -> each != null && each.ofSource()),
+                failures.stream().anyMatch(each -> each != null && each.timedOut()),
+                failures.stream().anyMatch(each -> each != null && each.again()));
+    }
+
+    private static String named(List<Undone> some, int of, String went) {
+        String first = some.stream()
+                .limit(MOST_NAMED)
+                .map(each -> each.copy().key() + ": " + each.reason().replaceAll("\\.$", ""))
+                .collect(Collectors.joining("; "));
+        String more = some.size() > MOST_NAMED ? "; and " + (some.size() - MOST_NAMED) + " more" : "";
+        return some.size() + " of " + of + " personal copies " + went + " (" + first + more + ")";
+    }
+}

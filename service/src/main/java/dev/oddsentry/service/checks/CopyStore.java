@@ -1,0 +1,189 @@
+package dev.oddsentry.service.checks;
+
+import static dev.oddsentry.service.db.generated.Tables.CHECK_COPY;
+import static dev.oddsentry.service.db.generated.Tables.RULE_COPY;
+import static org.jooq.impl.DSL.max;
+import static org.jooq.impl.DSL.sum;
+
+import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.service.db.generated.tables.records.CheckCopyRecord;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** The personal copies of rules, and how each of them went in a check. */
+@Component
+class CopyStore {
+    private static final Set<CheckState> GOOD = Set.of(CheckState.QUIET, CheckState.FIRED, CheckState.NOT_JUDGED);
+
+    private final DSLContext db;
+    private final Clock clock;
+
+    CopyStore(DSLContext db, Clock clock) {
+        this.db = db;
+        this.clock = clock;
+    }
+
+    /**
+     * Where a copy stands before a check.
+     *
+     * @param newcomer whether it came when the rule had been checked already
+     * @param onNextCheck what it owes to what a person did, where it failed since
+     */
+    record Standing(
+            boolean newcomer, long goodSlots, @Nullable Instant lastGoodSlot, Transition onNextCheck) {
+        static final Standing NEW = new Standing(false, 0, null, Transition.ORDINARY);
+    }
+
+    /** The same of all copies of a rule, by key; those that were never met before are noted down. */
+    @Transactional
+    public Map<String, Standing> meet(UUID ruleId, Collection<String> keys, boolean asNewcomers) {
+        var known = standings(ruleId);
+        var unknown = new HashSet<>(keys);
+        unknown.removeAll(known.keySet());
+        for (String key : unknown)
+            db.insertInto(RULE_COPY)
+                    .set(RULE_COPY.RULE_ID, ruleId)
+                    .set(RULE_COPY.COPY_KEY, key)
+                    .set(RULE_COPY.NEWCOMER, asNewcomers)
+                    .onConflictDoNothing()
+                    .execute();
+        return unknown.isEmpty() ? known : standings(ruleId);
+    }
+
+    Map<String, Standing> standings(UUID ruleId) {
+        return db.select(
+                        RULE_COPY.COPY_KEY,
+                        RULE_COPY.NEWCOMER,
+                        RULE_COPY.GOOD_SLOTS,
+                        RULE_COPY.LAST_GOOD_SLOT,
+                        RULE_COPY.ON_NEXT_CHECK)
+                .from(RULE_COPY)
+                .where(RULE_COPY.RULE_ID.eq(ruleId))
+                .fetchMap(
+                        row -> row.value1(),
+                        row -> new Standing(row.value2(), row.value3(), row.value4(), row.value5()));
+    }
+
+    /** Those that the check is done with, whichever attempt did them. */
+    Set<String> done(UUID checkId) {
+        return db.select(CHECK_COPY.COPY_KEY)
+                .from(CHECK_COPY)
+                .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(GOOD))
+                .fetchSet(CHECK_COPY.COPY_KEY);
+    }
+
+    /** The copy's slot is done. */
+    void good(Attempt attempt, PersonalCopy copy, Counts counts) {
+        put(row(attempt, copy, counts));
+        db.update(RULE_COPY)
+                .set(RULE_COPY.LAST_GOOD_SLOT, attempt.slot())
+                .set(RULE_COPY.GOOD_SLOTS, RULE_COPY.GOOD_SLOTS.plus(attempt.isCounted() ? 1 : 0))
+                .set(RULE_COPY.ON_NEXT_CHECK, Transition.ORDINARY)
+                .where(RULE_COPY.RULE_ID.eq(attempt.ruleId()), RULE_COPY.COPY_KEY.eq(copy.key()))
+                .execute();
+    }
+
+    /** It failed, or was kept back; what it would have counted stands with it where it came so far. */
+    void notGood(Attempt attempt, PersonalCopy copy, CheckState state, String reason, @Nullable Counts counts) {
+        var row = counts == null ? bare(attempt, copy) : row(attempt, copy, counts);
+        row.setState(state);
+        row.setReason(reason);
+        put(row);
+    }
+
+    private CheckCopyRecord bare(Attempt attempt, PersonalCopy copy) {
+        var row = new CheckCopyRecord();
+        row.setCheckId(attempt.checkId());
+        row.setCopyKey(copy.key());
+        row.setAttempt(attempt.number());
+        row.setMemoryEpoch(attempt.memoryEpoch());
+        row.setAddresses(copy.to().toArray(String[]::new));
+        row.setFinishedAt(clock.instant());
+        return row;
+    }
+
+    private CheckCopyRecord row(Attempt attempt, PersonalCopy copy, Counts counts) {
+        var row = bare(attempt, copy);
+        row.setState(counts.state());
+        row.setRowsRead(counts.rows());
+        row.setExceptions(counts.exceptions());
+        row.setUnknownRows(counts.unknownRows());
+        row.setNotJudged(counts.notJudged());
+        row.setOpened(counts.opened());
+        row.setCleared(counts.cleared());
+        row.setNews(counts.news());
+        row.setMessages(counts.messages());
+        row.setTookMs(counts.tookMillis());
+        return row;
+    }
+
+    private void put(CheckCopyRecord row) {
+        db.insertInto(CHECK_COPY)
+                .set(row)
+                .onConflict(CHECK_COPY.CHECK_ID, CHECK_COPY.COPY_KEY)
+                .doUpdate()
+                .setAllToExcluded()
+                .where(CHECK_COPY.STATE.notIn(GOOD))
+                .execute();
+    }
+
+    /** Those that were done while the memory was at another epoch than this, so before what a person did since. */
+    Set<String> doneBefore(UUID checkId, long epoch) {
+        return new HashSet<>(db.select(CHECK_COPY.COPY_KEY)
+                .from(CHECK_COPY)
+                .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(GOOD), CHECK_COPY.MEMORY_EPOCH.ne(epoch))
+                .fetchSet(CHECK_COPY.COPY_KEY));
+    }
+
+    /** What the copies of a check came to together; its state is the most that one of them had to say. */
+    Counts together(UUID checkId) {
+        var row = db.select(
+                        sum(CHECK_COPY.ROWS_READ),
+                        sum(CHECK_COPY.EXCEPTIONS),
+                        sum(CHECK_COPY.UNKNOWN_ROWS),
+                        sum(CHECK_COPY.NOT_JUDGED),
+                        sum(CHECK_COPY.OPENED),
+                        sum(CHECK_COPY.CLEARED),
+                        sum(CHECK_COPY.NEWS),
+                        sum(CHECK_COPY.MESSAGES),
+                        max(CHECK_COPY.TOOK_MS))
+                .from(CHECK_COPY)
+                .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(GOOD))
+                .fetchSingle()
+                .into(Counts.Sums.class);
+        return row.counts();
+    }
+
+    /** The copies of a check by their key. */
+    List<CheckCopyRecord> of(UUID checkId) {
+        return db.selectFrom(CHECK_COPY)
+                .where(CHECK_COPY.CHECK_ID.eq(checkId))
+                .orderBy(CHECK_COPY.COPY_KEY)
+                .fetch();
+    }
+
+    /**
+     * What a person did since the check before still counts for these copies at their next check: they were not judged under it, since
+     * they failed or were done before it.
+     */
+    void stillOwe(UUID ruleId, Collection<String> keys, Transition owed) {
+        if (owed == Transition.ORDINARY || keys.isEmpty()) return;
+        standings(ruleId).forEach((key, standing) -> {
+            if (!keys.contains(key)) return;
+            db.update(RULE_COPY)
+                    .set(RULE_COPY.ON_NEXT_CHECK, standing.onNextCheck().strongerOf(owed))
+                    .where(RULE_COPY.RULE_ID.eq(ruleId), RULE_COPY.COPY_KEY.eq(key))
+                    .execute();
+        });
+    }
+}

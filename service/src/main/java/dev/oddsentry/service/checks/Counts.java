@@ -1,0 +1,86 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.definition.RuleDefinition.Outcome;
+import java.math.BigDecimal;
+import java.util.EnumSet;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a good check came to, or one personal copy of it.
+ *
+ * @param state how it ended
+ * @param tookMillis from asking the source until its last row was taken
+ */
+record Counts(
+        CheckState state,
+        long rows,
+        long exceptions,
+        long unknownRows,
+        long notJudged,
+        long opened,
+        long cleared,
+        int news,
+        int messages,
+        int tookMillis) {
+
+    static Counts of(Reckoned reckoned, Told told) {
+        long notJudged = reckoned.judge().notJudged().size();
+        return new Counts(
+                state(told.messages().size(), notJudged),
+                reckoned.reading().rows(),
+                reckoned.exceptions().count(),
+                reckoned.judge().unknownRows(),
+                notJudged,
+                Brake.opened(reckoned.moves()),
+                Brake.cleared(reckoned.moves()),
+                told.told().size(),
+                told.messages().size(),
+                Math.toIntExact(reckoned.reading().took().toMillis()));
+    }
+
+    private static CheckState state(int messages, long notJudged) {
+        if (messages > 0) return CheckState.FIRED;
+        return notJudged > 0 ? CheckState.NOT_JUDGED : CheckState.QUIET;
+    }
+
+    /** Nobody follows a check of which a part was not judged as if it had been quiet. */
+    Set<Outcome> outcomes() {
+        var outcomes = EnumSet.noneOf(Outcome.class);
+        if (state == CheckState.FIRED) outcomes.add(Outcome.FIRED);
+        else if (state == CheckState.QUIET) outcomes.add(Outcome.QUIET);
+        if (rows == 0) outcomes.add(Outcome.BLANK);
+        return outcomes;
+    }
+
+    /** As the database sums them up; null where there is none. */
+    record Sums(
+            @Nullable BigDecimal rows,
+            @Nullable BigDecimal exceptions,
+            @Nullable BigDecimal unknownRows,
+            @Nullable BigDecimal notJudged,
+            @Nullable BigDecimal opened,
+            @Nullable BigDecimal cleared,
+            @Nullable BigDecimal news,
+            @Nullable BigDecimal messages,
+            @Nullable Integer tookMillis) {
+        Counts counts() {
+            int sent = (int) whole(messages);
+            return new Counts(
+                    state(sent, whole(notJudged)),
+                    whole(rows),
+                    whole(exceptions),
+                    whole(unknownRows),
+                    whole(notJudged),
+                    whole(opened),
+                    whole(cleared),
+                    (int) whole(news),
+                    sent,
+                    tookMillis == null ? 0 : tookMillis);
+        }
+
+        private static long whole(@Nullable BigDecimal sum) {
+            return sum == null ? 0 : sum.longValueExact();
+        }
+    }
+}

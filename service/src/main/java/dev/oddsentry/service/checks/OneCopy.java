@@ -1,0 +1,72 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.service.calendars.Schedules;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Instant;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Finds the personal copies of a rule for those who look on, outside a check. */
+@Component
+public class OneCopy {
+    private static final int MOST_NAMED = 12;
+
+    private final Recipients recipients;
+    private final Schedules schedules;
+
+    OneCopy(Recipients recipients, Schedules schedules) {
+        this.recipients = recipients;
+        this.schedules = schedules;
+    }
+
+    /** All that there are at this instant; none where the rule has none. */
+    List<PersonalCopy> all(RuleDefinition rule, Instant at) {
+        if (rule.copies() == null) return List.of();
+        return recipients.of(rule, rule.copies(), schedules.moment(rule, at));
+    }
+
+    /**
+     * The copy of that key.
+     *
+     * @param key null for the first, and where the rule has none
+     * @return null where the rule has none
+     * @throws RefusedException if there is no such copy, naming those that there are
+     */
+    @Nullable
+    PersonalCopy of(RuleDefinition rule, Instant at, @Nullable String key) {
+        if (rule.copies() == null) {
+            if (key != null)
+                throw RefusedException.invalid("The rule has no personal copies, so none for \"" + key + "\".");
+            return null;
+        }
+        var copies = Refusals.inWords(() -> all(rule, at));
+        if (key == null) return copies.getFirst();
+        return copies.stream()
+                .filter(copy -> copy.key().equals(key))
+                .findFirst()
+                .orElseThrow(() -> RefusedException.notFound(
+                        "There is no personal copy for \"" + key + "\": there are " + named(copies) + "."));
+    }
+
+    /** The rule as that copy asks it; the rule itself where it has none. */
+    public RuleDefinition rule(RuleDefinition rule, Instant at, @Nullable String key) {
+        return rule(rule, of(rule, at, key));
+    }
+
+    static RuleDefinition rule(RuleDefinition rule, @Nullable PersonalCopy copy) {
+        if (copy == null) return rule;
+        if (copy.problem() != null) throw RefusedException.invalid(copy.problem());
+        var values = new LinkedHashMap<>(rule.parameters());
+        values.putAll(copy.values());
+        return rule.withParameters(values);
+    }
+
+    private static String named(List<PersonalCopy> copies) {
+        String first = copies.stream().limit(MOST_NAMED).map(PersonalCopy::key).collect(Collectors.joining(", "));
+        return copies.size() > MOST_NAMED ? first + " and " + (copies.size() - MOST_NAMED) + " more" : first;
+    }
+}

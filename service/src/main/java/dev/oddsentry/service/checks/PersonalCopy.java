@@ -1,0 +1,21 @@
+package dev.oddsentry.service.checks;
+
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One row of a recipient query.
+ *
+ * @param key what tells copies apart, as text
+ * @param to its addresses; empty where the row names none
+ * @param greeting what stands before all else in its mail; null for nothing
+ * @param values of the rule's parameters, as one would write them
+ * @param problem why it cannot be checked, in words; null if it can
+ */
+record PersonalCopy(
+        String key,
+        List<String> to,
+        @Nullable String greeting,
+        Map<String, String> values,
+        @Nullable String problem) {}

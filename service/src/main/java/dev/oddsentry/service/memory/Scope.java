@@ -1,0 +1,22 @@
+package dev.oddsentry.service.memory;
+
+import java.util.UUID;
+import org.jooq.Condition;
+import org.jooq.TableField;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What is judged and remembered for itself: a rule, or one personal copy of it.
+ *
+ * @param copy the copy's key; null where the rule has none
+ */
+public record Scope(UUID ruleId, @Nullable String copy) {
+    public static Scope of(UUID ruleId) {
+        return new Scope(ruleId, null);
+    }
+
+    /** In a form that an index knows. */
+    Condition holds(TableField<?, UUID> rule, TableField<?, String> copyKey) {
+        return rule.eq(ruleId).and(copy == null ? copyKey.isNull() : copyKey.eq(copy));
+    }
+}
