@@ -12,6 +12,9 @@ export type Person = { login: string; name: string; email: string; role: 'ANALYS
 
 export type PartCount = { text: string; rowsLeft: number; unknown: Record<string, number> }
 
+/** How a personal copy of a check went; without addresses of its own, the rule's heard. */
+export type CopyOfCheck = { copy: string; state: CheckState; to: string[]; reason: string | null; exceptions: number | null; news: number | null }
+
 /** A group of which nobody can tell, and why. */
 export type NotJudged = { group: string; reason: string }
 
@@ -74,12 +77,14 @@ export type RulePage = {
     report: string[]
     schedule: string
     split: { by: string; to: Record<string, string[]>; from: string | null } | null
+    copies: { from: string; key: string; address: string } | null
   }
   nextDates: Instant[]
 }
 
 export type Finding = {
   id: number
+  copy: string | null
   identity: string
   state: FindingState
   severity: Severity

@@ -10,8 +10,9 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
   const [days, setDays] = useState('30')
   const [name, setName] = useState('')
   const [values, setValues] = useState('')
+  const [copy, setCopy] = useState('')
   const onTrial: Record<string, string[]> = name.trim() && values.trim() ? { [name.trim()]: values.split(/[,;]\s*/).map((each) => each.trim()) } : {}
-  const start = useMutation({ mutationFn: () => backTest(document.name, Number(days), onTrial, document) })
+  const start = useMutation({ mutationFn: () => backTest(document.name, Number(days), onTrial, document, copy.trim() || null) })
   return (
     <section className="sheet">
       <h2>Back-test</h2>
@@ -19,6 +20,7 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
         <Form.Group controlId="days"><Form.Label className="mb-0 small quiet">Days back</Form.Label><Form.Control size="sm" type="number" min={1} max={3660} value={days} onChange={(event) => setDays(event.target.value)} /></Form.Group>
         <Form.Group controlId="trial-name"><Form.Label className="mb-0 small quiet">Threshold on trial</Form.Label><Form.Control size="sm" value={name} placeholder="none" onChange={(event) => setName(event.target.value)} /></Form.Group>
         <Form.Group controlId="trial-values"><Form.Label className="mb-0 small quiet">its values</Form.Label><Form.Control size="sm" value={values} placeholder="20, 25, 30" onChange={(event) => setValues(event.target.value)} /></Form.Group>
+        {document.copies && <Form.Group controlId="trial-copy"><Form.Label className="mb-0 small quiet">For which {document.copies.key}</Form.Label><Form.Control size="sm" required value={copy} onChange={(event) => setCopy(event.target.value)} /></Form.Group>}
         <Button type="submit" variant="plain" disabled={start.isPending}>Run</Button>
       </Form>
       <div role="status">

@@ -12,8 +12,13 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
   return (
     <>
       <p className="mt-2 mb-1">
-        {plural(draft.rowsRead, 'row')} read in {numberWords(draft.tookMillis)} ms, <strong>{plural(draft.exceptions, 'exception')}</strong> <OpenCounts open={draft.bySeverity} />; a check now would report {numberWords(draft.wouldReport)}.
+        {draft.copy !== null && <>As for {draft.copy}: </>}{plural(draft.rowsRead, 'row')} read in {numberWords(draft.tookMillis)} ms, <strong>{plural(draft.exceptions, 'exception')}</strong> <OpenCounts open={draft.bySeverity} />; a check now would report {numberWords(draft.wouldReport)}.
       </p>
+      {draft.copies.length > 0 && (
+        <ul className="small mb-1">
+          {draft.copies.map((copy) => <li key={copy.key}>{copy.key}: {copy.failure ?? `${plural(copy.exceptions, 'exception')}, ${numberWords(copy.wouldReport)} to ${copy.to.join(', ') || 'the rule’s own addresses'}`}</li>)}
+        </ul>
+      )}
       {draft.hearers.some((hearer) => hearer.split !== null) && (
         <ul className="small mb-1">
           {draft.hearers.map((hearer) => <li key={hearer.split}>{plural(hearer.told, 'finding')} of {hearer.split || 'no value'} to {hearer.to.join(', ')}</li>)}

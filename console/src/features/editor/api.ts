@@ -15,6 +15,7 @@ export type RuleDocument = {
   exceptions?: string
   severity?: Band[]
   'fire when'?: string
+  copies?: { key: string }
 }
 
 export type Place = { per?: string[] | undefined; measures?: Record<string, string> | undefined; place?: 'check' | 'measure' | undefined }
@@ -41,6 +42,9 @@ export type Seen = {
   hearers: { split: string | null; to: string[]; told: number }[]
   columns: { name: string; label: string; type: string }[]
   rows: ShownRow[]
+  /** Whose personal copy this is, where the rule has such. */
+  copy: string | null
+  copies: { key: string; to: string[]; exceptions: number; wouldReport: number; failure: string | null }[]
 }
 export type Compared = { both: number; onlyDraftCount: number; onlyDraft: string[]; onlyActiveCount: number; onlyActive: string[] }
 export type DraftSeen = { draft: Seen; compared: Compared | null }
@@ -82,8 +86,8 @@ export const previewDraft = (document: RuleDocument) => api.document<DraftSeen>(
 export const save = (document: RuleDocument, remark: string) =>
   api.document<{ revision: number; changed: boolean; warnings: ApiProblem[] }>('PUT', `/api/definitions?remark=${encodeURIComponent(remark)}`, document)
 
-export const backTest = (rule: string, days: number, thresholds: Record<string, string[]>, document: RuleDocument) =>
-  api.post<Work>(`/api/rules/${encodeURIComponent(rule)}/back-tests`, { days, thresholds, document: JSON.stringify(document, null, 1) })
+export const backTest = (rule: string, days: number, thresholds: Record<string, string[]>, document: RuleDocument, copy: string | null) =>
+  api.post<Work>(`/api/rules/${encodeURIComponent(rule)}/back-tests`, { days, thresholds, copy, document: JSON.stringify(document, null, 1) })
 
 export const work = (id: string) =>
   queryOptions({

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Button, Table } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Check, PartCount } from '../../api/types'
@@ -5,24 +6,27 @@ import { CheckTag } from '../../shared/CheckTag'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { notJudgedWords, numberWords, plural, stateWords, timeWords } from '../../shared/words'
-import { checksOf, moveCheck } from './api'
+import { checksOf, copiesOf, moveCheck } from './api'
 
 const shown = 12
 
-/** @param grouped whether groups are judged, not rows */
-export function ChecksPanel({ name, grouped }: { name: string; grouped: boolean }) {
+/**
+ * @param grouped whether groups are judged, not rows
+ * @param copies whether the rule has personal copies
+ */
+export function ChecksPanel({ name, grouped, copies }: { name: string; grouped: boolean; copies: boolean }) {
   const checks = useQuery(checksOf(name))
   return (
     <section className="sheet">
       <h2>Checks</h2>
       <Loaded query={checks} what="The checks">
-        {(list) => (list.length === 0 ? <p className="quiet mt-2 mb-0">Not checked yet. Press Check now, or wait for its schedule.</p> : <ChecksTable checks={list} one={grouped ? 'group' : 'row'} />)}
+        {(list) => (list.length === 0 ? <p className="quiet mt-2 mb-0">Not checked yet. Press Check now, or wait for its schedule.</p> : <ChecksTable checks={list} one={grouped ? 'group' : 'row'} copies={copies} />)}
       </Loaded>
     </section>
   )
 }
 
-function ChecksTable({ checks, one }: { checks: Check[]; one: string }) {
+function ChecksTable({ checks, one, copies }: { checks: Check[]; one: string; copies: boolean }) {
   const last = checks.find((check) => check.parts.length > 0)
   return (
     <>
@@ -33,7 +37,7 @@ function ChecksTable({ checks, one }: { checks: Check[]; one: string }) {
             {checks.slice(0, shown).map((check) => (
               <tr key={check.id}>
                 <td className="text-nowrap">{timeWords(check.slot)}<div className="small quiet">{check.event ?? stateWords(check.origin)}</div></td>
-                <td><CheckTag state={check.state} />{check.reason && <div className="small">{check.reason}</div>}<Moves check={check} />{check.notJudgedGroups.length > 0 && <div className="small">Not judged: {notJudgedWords(check)}</div>}</td>
+                <td><CheckTag state={check.state} />{check.reason && <div className="small">{check.reason}</div>}<Moves check={check} />{copies && <Copies check={check} />}{check.notJudgedGroups.length > 0 && <div className="small">Not judged: {notJudgedWords(check)}</div>}</td>
                 <td className="num">{check.rowsRead === null ? '' : numberWords(check.rowsRead)}</td>
                 <td className="num">{check.exceptions === null ? '' : numberWords(check.exceptions)}</td>
                 <td className="num">{check.news === null ? '' : numberWords(check.news)}</td>
@@ -44,6 +48,34 @@ function ChecksTable({ checks, one }: { checks: Check[]; one: string }) {
       </Scroll>
       {last && <Left check={last} one={one} />}
     </>
+  )
+}
+
+/** How each personal copy went, asked for once somebody wants to know. */
+function Copies({ check }: { check: Check }) {
+  const [open, setOpen] = useState(false)
+  return (
+    <details className="small" onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>Personal copies</summary>
+      {open && <CopiesList check={check.id} />}
+    </details>
+  )
+}
+
+function CopiesList({ check }: { check: string }) {
+  const copies = useQuery(copiesOf(check))
+  return (
+    <Loaded query={copies} what="The personal copies">
+      {(list) => (list.length === 0 ? <p className="quiet mb-0">None was reached.</p> : (
+        <ul className="list-unstyled mb-0">
+          {list.map((copy) => (
+            <li key={copy.copy}>
+              {copy.copy} <CheckTag state={copy.state} /> {copy.reason ?? `${plural(copy.exceptions ?? 0, 'exception')}, ${numberWords(copy.news ?? 0)} reported`}{copy.state === 'FIRED' && ` to ${copy.to.join(', ') || 'the rule’s own addresses'}`}
+            </li>
+          ))}
+        </ul>
+      ))}
+    </Loaded>
   )
 }
 

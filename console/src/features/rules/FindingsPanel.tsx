@@ -36,23 +36,28 @@ export function FindingsPanel({ name }: { name: string }) {
 
 const shownAtFirst = 10
 
+/** A name such as SK-583 is not broken at its hyphen. */
+const isShort = (text: string | null | undefined) => (text?.length ?? 0) <= 12
+
 const align = (column: FindingColumn) => (column.type === 'number' ? 'num' : '')
 
 function FindingsTable({ name, list }: { name: string; list: FindingList }) {
   const [all, setAll] = useState(false)
   const columns = list.columns
+  const copies = list.findings.some(({ copy }) => copy !== null)
   const shown = all ? list.findings : list.findings.slice(0, shownAtFirst)
   return (
     <Scroll label="Findings">
       <Table>
         <thead>
-          <tr><th>Severity</th>{columns.map((column) => <th key={column.name} className={align(column)}>{column.label}</th>)}<th>State</th><th>Since</th><th>Reported</th><th>Story</th></tr>
+          <tr><th>Severity</th>{copies && <th>For</th>}{columns.map((column) => <th key={column.name} className={align(column)}>{column.label}</th>)}<th>State</th><th>Since</th><th>Reported</th><th>Story</th></tr>
         </thead>
         <tbody>
           {shown.map((finding) => (
             <tr key={finding.id}>
               <td><SeverityTag severity={finding.severity} /></td>
-              {columns.map((column) => <td key={column.name} className={align(column)}>{finding.row[column.name] ?? <span className="quiet">missing</span>}</td>)}
+              {copies && <td>{finding.copy}</td>}
+              {columns.map((column) => <td key={column.name} className={isShort(finding.row[column.name]) ? `${align(column)} text-nowrap` : align(column)}>{finding.row[column.name] ?? <span className="quiet">missing</span>}</td>)}
               <td>{stateWords(finding.state)}{finding.noData && <div className="small quiet">no data</div>}{finding.marks.map((mark) => <div key={mark.kind} className="small quiet">{markWords(mark)}</div>)}</td>
               <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
               <td className="text-nowrap">{finding.reportedAt ? timeWords(finding.reportedAt) : <span className="quiet">not yet</span>}</td>

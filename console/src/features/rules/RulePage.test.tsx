@@ -10,13 +10,13 @@ const page = (more = {}): Page => ({
   text: {
     query: 'sailings-lately', queryTitle: 'Sailings that have left', source: 'ferry', sql: 'select 1', parameters: { since: 'today - 7 days' },
     per: [], grouped: false, fireWhen: null, fireSentence: null, hold: null, misses: null, thresholds: ['late_minutes'],
-    exceptions: 'delay_min > 15', sentence: 'late by more than 15 min', severity: [{ severity: 'WARNING', condition: null, sentence: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], schedule: 'every day at 05:40; when sailings-loaded is reported', split: { by: 'terminal', to: { Holm: ['holm@skerryline.example'] }, from: 'duty-managers' },
+    exceptions: 'delay_min > 15', sentence: 'late by more than 15 min', severity: [{ severity: 'WARNING', condition: null, sentence: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], schedule: 'every day at 05:40; when sailings-loaded is reported', split: { by: 'terminal', to: { Holm: ['holm@skerryline.example'] }, from: 'duty-managers' }, copies: null,
   },
   nextDates: [],
 })
 
 const finding = {
-  id: 1, identity: '4821', state: 'OPEN', severity: 'CRITICAL', openedAt: '2026-11-24T04:40:00Z', changedAt: '2026-11-24T04:40:00Z', reportedAt: null, noData: false, standing: false,
+  id: 1, copy: null, identity: '4821', state: 'OPEN', severity: 'CRITICAL', openedAt: '2026-11-24T04:40:00Z', changedAt: '2026-11-24T04:40:00Z', reportedAt: null, noData: false, standing: false,
   marks: [{ kind: 'TAKE', by: 'Ines Holm', at: '2026-11-24T05:00:00Z', note: '', until: null }],
   row: { sailing: 'SK-412', reason: null },
 }
@@ -63,4 +63,22 @@ test('a paused rule offers to become active and is not checked', async () => {
   show({}, page({ state: 'PAUSED' }))
   expect(await screen.findByRole('button', { name: 'Make active' })).toBeInTheDocument()
   expect(screen.queryByRole('button', { name: 'Check now' })).not.toBeInTheDocument()
+})
+
+test('a rule with personal copies says for whom, and how each went', async () => {
+  const partly = check('PARTLY_FAILED', { reason: '1 of 2 personal copies failed (Ytre: no address).' })
+  const of = page()
+  show({
+    'GET /api/rules/late-sailings/checks': [partly],
+    'GET /api/rules/late-sailings/findings?state=OPEN': { total: 1, columns: [], findings: [{ ...finding, copy: 'Holm' }] },
+    [`GET /api/checks/${partly.id}/copies`]: [
+      { copy: 'Holm', state: 'FIRED', to: ['holm@skerryline.example'], reason: null, exceptions: 2, news: 1 },
+      { copy: 'Ytre', state: 'FAILED', to: [], reason: 'no address', exceptions: null, news: null },
+    ],
+  }, { ...of, text: { ...of.text, copies: { from: 'duty-managers', key: 'terminal', address: 'address' } } })
+  expect(await screen.findByText('A personal copy for each terminal')).toBeInTheDocument()
+  expect(await screen.findByRole('cell', { name: 'Holm' })).toBeInTheDocument()
+  await userEvent.click(await screen.findByText('Personal copies'))
+  expect(await screen.findByText(/2 exceptions, 1 reported to holm@skerryline.example/)).toBeInTheDocument()
+  expect(screen.getByText(/Ytre/, { selector: 'li' })).toHaveTextContent('no address')
 })

@@ -42,7 +42,7 @@ function OneRule({ page }: { page: Page }) {
       <div className="head">
         <div>
           <h1>{title}</h1>
-          <span className="quiet">{stateWords(state)}, revision {revision} · owned by {owner} · mailed {page.text.split ? `by ${page.text.split.by}, the others ` : ''}to {to.join(', ') || 'nobody'}</span>
+          <span className="quiet">{stateWords(state)}, revision {revision} · owned by {owner} · mailed {page.text.copies ? `to the address of each ${page.text.copies.key}, without one ` : ''}{page.text.split ? `by ${page.text.split.by}, the others ` : ''}to {to.join(', ') || 'nobody'}</span>
         </div>
         <div className="d-flex gap-2">
           <Link className="btn btn-plain" to={`/rules/${name}/edit`}>Edit conditions</Link>
@@ -65,7 +65,7 @@ function OneRule({ page }: { page: Page }) {
       {page.text.grouped && <HistoryPanel name={name} />}
       <div className="two">
         <RuleText page={page} />
-        <ChecksPanel name={name} grouped={page.text.grouped} />
+        <ChecksPanel name={name} grouped={page.text.grouped} copies={page.text.copies !== null} />
       </div>
     </>
   )

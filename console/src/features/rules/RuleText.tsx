@@ -27,6 +27,7 @@ export function RuleText({ page }: { page: RulePage }) {
         {text.misses && <Fact name="Clears once missed for">{text.misses}</Fact>}
         <Fact name="Schedule">{text.schedule}</Fact>
         {text.split && <Fact name={`Split by ${text.split.by}`}>{[...Object.entries(text.split.to).map(([value, to]) => `${value} to ${to.join(', ')}`), ...(text.split.from ? [`whoever ${text.split.from} names`] : []), 'others to those above'].join('; ')}</Fact>}
+        {text.copies && <Fact name={`A personal copy for each ${text.copies.key}`}>of the query {text.copies.from}, mailed to its {text.copies.address}</Fact>}
         {nextDates.length > 0 && <Fact name="Next dates">{nextDates.slice(0, 3).map((slot) => zonedWords(slot, page.rule.zone)).join(' · ')}</Fact>}
       </dl>
       <h2 className="mt-3">Query: {text.queryTitle}</h2>

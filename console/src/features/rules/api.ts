@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { Check, FindingList, FindingState, MarkKind, RulePage, RuleSummary, Story } from '../../api/types'
+import type { Check, CopyOfCheck, FindingList, FindingState, MarkKind, RulePage, RuleSummary, Story } from '../../api/types'
 
 const path = (name: string) => `/api/rules/${encodeURIComponent(name)}`
 
@@ -25,6 +25,9 @@ export const checksOf = (name: string) =>
     queryFn: () => api.get<Check[]>(`${path(name)}/checks`),
     refetchInterval: ({ state }) => (state.data?.some((check) => check.state === 'RUNNING') ? 1_500 : 15_000),
   })
+
+export const copiesOf = (check: string) =>
+  queryOptions({ queryKey: ['checks', check, 'copies'], queryFn: () => api.get<CopyOfCheck[]>(`/api/checks/${check}/copies`) })
 
 /** Ends a running check; lets one through that was kept back; throws one away that was. */
 export const moveCheck = (id: string, move: 'stop' | 'release' | 'discard') => api.post<Check>(`/api/checks/${id}/${move}`)

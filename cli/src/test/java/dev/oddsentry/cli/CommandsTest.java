@@ -94,9 +94,9 @@ class CommandsTest {
             delimiter = '|',
             quoteCharacter = '`',
             value = {
-                "take late 12542 --note rang | {\"key\":[\"12542\"],\"kind\":\"TAKE\",\"note\":\"rang\",\"until\":null,\"withdraw\":false} | 12542 is taken.",
-                "snooze late Holm 7 --until 2026-06-01 | {\"key\":[\"Holm\",\"7\"],\"kind\":\"SNOOZE\",\"note\":\"\",\"until\":\"2026-06-01\",\"withdraw\":false} | Holm, 7 is snoozed until 2026-06-01.",
-                "accept late 1 --withdraw | {\"key\":[\"1\"],\"kind\":\"ACCEPT\",\"note\":\"\",\"until\":null,\"withdraw\":true} | 1 is no longer accepted.",
+                "take late 12542 --note rang | {\"key\":[\"12542\"],\"copy\":null,\"kind\":\"TAKE\",\"note\":\"rang\",\"until\":null,\"withdraw\":false} | 12542 is taken.",
+                "snooze late Holm 7 --until 2026-06-01 | {\"key\":[\"Holm\",\"7\"],\"copy\":null,\"kind\":\"SNOOZE\",\"note\":\"\",\"until\":\"2026-06-01\",\"withdraw\":false} | Holm, 7 is snoozed until 2026-06-01.",
+                "accept late 1 --withdraw | {\"key\":[\"1\"],\"copy\":null,\"kind\":\"ACCEPT\",\"note\":\"\",\"until\":null,\"withdraw\":true} | 1 is no longer accepted.",
             })
     void marksAreSetAndWithdrawn(String command, String body, String said) {
         answer("POST /api/rules/late/marks", "[]");
@@ -158,6 +158,47 @@ class CommandsTest {
                         "2 messages waiting, the oldest for 600 s",
                         "! 1 check is kept back")
                 .doesNotContain("All is well");
+    }
+
+    @Test
+    void aPersonalCopyIsNamedAndListed() {
+        answer(
+                "POST /api/rules/day/preview",
+                "{\"rowsRead\":9,\"tookMillis\":3,\"exceptions\":1,\"bySeverity\":{\"WARNING\":1},\"wouldReport\":1,\"hearers\":[],\"columns\":[],\"rows\":[],"
+                        + "\"copy\":\"Holm\",\"copies\":[{\"key\":\"Holm\",\"to\":[\"holm@skerryline.example\"],\"exceptions\":1,\"wouldReport\":1,\"failure\":null},"
+                        + "{\"key\":\"Vik\",\"to\":[],\"exceptions\":0,\"wouldReport\":0,\"failure\":null},"
+                        + "{\"key\":\"Ytre\",\"to\":[],\"exceptions\":0,\"wouldReport\":0,\"failure\":\"No address.\"}]}");
+        assertThat(odd("preview", "day").out)
+                .contains(
+                        "3 personal copies:",
+                        "Holm: 1 exception, would report 1 to holm@skerryline.example",
+                        "Vik: 0 exceptions, would report 0 to the rule's own addresses",
+                        "Ytre: would fail: No address.",
+                        "As for Holm:");
+        answer(
+                "POST /api/rules/day/preview?copy=Gr%C3%A5vik%20%26%20Holm",
+                "{\"hearers\":[],\"columns\":[],\"rows\":[]}");
+        odd("preview", "day", "--copy", "Gråvik & Holm");
+        assertThat(asked.getLast()).contains("copy=Gr%C3%A5vik%20%26%20Holm");
+
+        answer("GET /api/rules/day/checks", "[]");
+        assertThat(odd("checks", "day", "--copies").out).contains("day has no personal copies that were checked.");
+        answer("GET /api/rules/day/checks", "[{\"id\":\"c1\",\"slot\":\"2026-05-05T04:10:00Z\"}]");
+        answer(
+                "GET /api/checks/c1/copies",
+                "[{\"copy\":\"Holm\",\"state\":\"FIRED\",\"to\":[\"holm@skerryline.example\"],\"rowsRead\":9,\"exceptions\":1,\"news\":1,\"reason\":null},"
+                        + "{\"copy\":\"Vik\",\"state\":\"FAILED\",\"to\":[],\"reason\":\"division by zero\"}]");
+        assertThat(odd("checks", "day", "--copies", "--csv").out)
+                .contains("For,Outcome,Rows,Exceptions,Reported,To,Reason", "Holm,fired,9,1,1,holm@skerryline.example,")
+                .contains("Vik,failed,,,,the rule's own addresses,division by zero");
+        answer(
+                "POST /api/rules/day/checks",
+                "{\"state\":\"PARTLY_FAILED\",\"rowsRead\":9,\"exceptions\":1,\"news\":1,\"reason\":\"1 of 2 personal copies failed (Vik: division by zero).\"}");
+        var partly = odd("check", "day");
+        assertThat(partly.status).isEqualTo(1);
+        assertThat(partly.out)
+                .contains(
+                        "day partly failed: 9 rows read, 1 exception, 1 reported. 1 of 2 personal copies failed (Vik");
     }
 
     @Test

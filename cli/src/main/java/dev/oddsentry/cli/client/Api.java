@@ -13,6 +13,7 @@ import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Duration;
 import java.util.Map;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.JacksonException;
 import tools.jackson.databind.JsonNode;
@@ -34,6 +35,15 @@ public final class Api {
     /** One part of a path, so that a name with odd letters stays one part. */
     public static String part(String name) {
         return URLEncoder.encode(name, StandardCharsets.UTF_8).replace("+", "%20");
+    }
+
+    /** Those that are not null, as the query string of a path; empty where there is none. */
+    public static String query(Map<String, @Nullable String> values) {
+        String query = values.entrySet().stream()
+                .filter(each -> each.getValue() != null)
+                .map(each -> part(each.getKey()) + "=" + part(each.getValue()))
+                .collect(Collectors.joining("&"));
+        return query.isEmpty() ? "" : "?" + query;
     }
 
     public JsonNode get(String path) {

@@ -37,6 +37,10 @@ public final class BackTestCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     RuleArgument rule;
 
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    CopyOption copy;
+
     @Option(names = "--days", paramLabel = "N", defaultValue = "90", description = "How far back (90).")
     int days;
 
@@ -57,6 +61,7 @@ public final class BackTestCommand extends ServiceCommand {
     public Integer call() {
         var body = new LinkedHashMap<String, @Nullable Object>();
         body.put("days", days);
+        body.put("copy", copy.copy);
         body.put("thresholds", onTrial());
         String text = draft == null ? null : read(draft);
         body.put("document", text);

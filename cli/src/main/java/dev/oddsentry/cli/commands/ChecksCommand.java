@@ -1,16 +1,18 @@
 package dev.oddsentry.cli.commands;
 
+import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "checks",
         mixinStandardHelpOptions = true,
         description = "Lists the latest checks of a rule and how each ended.",
-        footer = {"", "Example: odd checks late-sailings"})
+        footer = {"", "Example: odd checks late-sailings", "         odd checks duty-day --copies"})
 public final class ChecksCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
@@ -20,11 +22,39 @@ public final class ChecksCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     RuleArgument rule;
 
+    @Option(names = "--copies", description = "How each personal copy went in the latest check.")
+    boolean copies;
+
     @Override
     public Integer call() {
         JsonNode checks = api().get(rule.path("/checks"));
+        if (copies) return copiesOf(checks.path(0));
         output.print(out(), checks, () -> table(checks), rule.name() + " has not been checked yet.");
         return 0;
+    }
+
+    private int copiesOf(JsonNode check) {
+        JsonNode all = check.isMissingNode()
+                ? check
+                : api().get("/api/checks/" + Api.part(check.path("id").asString("")) + "/copies");
+        output.print(out(), all, () -> table(check, all), rule.name() + " has no personal copies that were checked.");
+        return 0;
+    }
+
+    private static Listing table(JsonNode check, JsonNode copies) {
+        var table = new Listing("Slot", "For", "Outcome", "Rows", "Exceptions", "Reported", "To", "Reason");
+        for (JsonNode copy : copies) {
+            table.add(
+                    Words.time(check.path("slot")),
+                    copy.path("copy").asString(""),
+                    Words.state(copy.path("state")),
+                    copy.path("rowsRead").asString(""),
+                    copy.path("exceptions").asString(""),
+                    copy.path("news").asString(""),
+                    Words.addresses(copy.path("to")),
+                    copy.path("reason").asString(""));
+        }
+        return table;
     }
 
     private static Listing table(JsonNode checks) {

@@ -31,6 +31,10 @@ public final class ExplainCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     RuleArgument rule;
 
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    CopyOption copy;
+
     @Option(names = "--json", description = "The service's answer as JSON.")
     boolean json;
 
@@ -60,6 +64,7 @@ public final class ExplainCommand extends ServiceCommand {
     private Integer story() {
         var asked = new ArrayList<String>();
         key.forEach(value -> asked.add("key=" + Api.part(value)));
+        if (copy.copy != null) asked.add("copy=" + Api.part(copy.copy));
         JsonNode told = to == null
                 ? api().get(rule.path("/story?" + String.join("&", asked)))
                 : api().get(rule.path("/told?to=" + Api.part(to) + "&on=" + (on == null ? LocalDate.now() : on)));
@@ -98,7 +103,15 @@ public final class ExplainCommand extends ServiceCommand {
         for (JsonNode date : nextDates) if (dates.size() < 3) dates.add(Words.time(date));
         out.println(
                 "  It looks " + (dates.isEmpty() ? "on demand only." : "next on " + String.join(", ", dates) + "."));
-        out.println("  Mail goes to " + orElse(String.join(", ", Words.texts(summary.path("to"))), "nobody") + ".");
+        String to = orElse(String.join(", ", Words.texts(summary.path("to"))), "nobody");
+        JsonNode copies = text.path("copies");
+        if (copies.isObject())
+            out.println(
+                    "  There is a personal copy for each " + copies.path("key").asString("") + " of the query "
+                            + copies.path("from").asString("") + ", mailed to its "
+                            + copies.path("address").asString("")
+                            + "; mail for one without goes to " + to + ".");
+        else out.println("  Mail goes to " + to + ".");
     }
 
     private static List<String> severities(JsonNode bands) {

@@ -55,7 +55,11 @@ public final class FindingsCommand extends ServiceCommand {
     }
 
     private static Listing table(JsonNode list) {
+        boolean copies = list.path("findings")
+                .valueStream()
+                .anyMatch(each -> each.path("copy").isString());
         var headings = new ArrayList<>(List.of("Severity", "State", "Since", "Reported", "Marks"));
+        if (copies) headings.addFirst("For");
         list.path("columns").forEach(column -> headings.add(column.path("label").asString("")));
         var table = new Listing(headings);
         for (JsonNode finding : list.path("findings")) {
@@ -65,6 +69,7 @@ public final class FindingsCommand extends ServiceCommand {
                     Words.time(finding.path("openedAt")),
                     Words.time(finding.path("reportedAt")),
                     Words.marks(finding.path("marks"))));
+            if (copies) cells.addFirst(finding.path("copy").asString(""));
             list.path("columns").forEach(column -> {
                 JsonNode cell = finding.path("row").path(column.path("name").asString(""));
                 cells.add(cell.isString() ? cell.asString() : "missing");

@@ -2,6 +2,7 @@ package dev.oddsentry.cli.commands;
 
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import java.util.LinkedHashMap;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -29,6 +30,10 @@ public final class HistoryCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     RuleArgument rule;
 
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    CopyOption copy;
+
     @Option(
             names = "--fill-days",
             paramLabel = "N",
@@ -45,7 +50,7 @@ public final class HistoryCommand extends ServiceCommand {
     @Override
     public Integer call() {
         if (fillDays != null) {
-            JsonNode asked = api().post(rule.path("/history/fill"), Map.of("days", fillDays));
+            JsonNode asked = api().post(rule.path("/history/fill"), asked(fillDays));
             JsonNode work = new LongWork(api(), err()).await(asked);
             if (!work.path("state").asString("").equals("DONE")) {
                 err().println("Filling in " + Words.state(work.path("state")) + ": "
@@ -60,6 +65,13 @@ public final class HistoryCommand extends ServiceCommand {
         JsonNode all = api().get(rule.path("/history"));
         output.print(out(), all, () -> points ? points(all) : latest(all), "Nothing is measured yet.");
         return 0;
+    }
+
+    private Map<String, @Nullable Object> asked(int days) {
+        var body = new LinkedHashMap<String, @Nullable Object>();
+        body.put("days", days);
+        body.put("copy", copy.copy);
+        return body;
     }
 
     private static Listing latest(JsonNode all) {

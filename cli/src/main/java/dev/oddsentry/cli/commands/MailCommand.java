@@ -2,6 +2,7 @@ package dev.oddsentry.cli.commands;
 
 import dev.oddsentry.cli.client.Api;
 import java.nio.file.Path;
+import java.util.Collections;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -21,6 +22,10 @@ public final class MailCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     RuleArgument rule;
 
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    CopyOption copy;
+
     @Option(names = "--preview", description = "Say so: there is nothing else that this command does.")
     boolean preview;
 
@@ -37,7 +42,7 @@ public final class MailCommand extends ServiceCommand {
         if (!preview)
             throw new ParameterException(
                     spec().commandLine(), "Write --preview; what was sent is in: odd outbox --rule " + rule.name());
-        api().download(rule.path("/preview.eml" + (split == null ? "" : "?split=" + Api.part(split))), out);
+        api().download(rule.path("/preview.eml" + Api.query(copy.with(Collections.singletonMap("split", split)))), out);
         out().println("Saved a preview of the mail of " + rule.name() + " to " + out + ".");
         return 0;
     }

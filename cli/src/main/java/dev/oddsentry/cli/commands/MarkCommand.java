@@ -14,6 +14,10 @@ abstract class MarkCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     private RuleArgument rule;
 
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    private CopyOption copy;
+
     @Parameters(
             index = "1..*",
             arity = "1..*",
@@ -51,6 +55,7 @@ abstract class MarkCommand extends ServiceCommand {
     public final Integer call() {
         var body = new LinkedHashMap<String, @Nullable Object>();
         body.put("key", key);
+        body.put("copy", copy.copy);
         body.put("kind", kind());
         body.put("note", note);
         body.put("until", until);

@@ -9,6 +9,7 @@ import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
@@ -24,6 +25,7 @@ import tools.jackson.databind.JsonNode;
             "",
             "Example: odd preview late-sailings",
             "         odd preview late-sailings --draft late-sailings.rule.yaml",
+            "         odd preview duty-day --copy Varsund",
             "Marked cells, those that made the row an exception, stand in [brackets]."
         })
 public final class PreviewCommand extends ServiceCommand {
@@ -34,6 +36,10 @@ public final class PreviewCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
     RuleArgument rule;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    CopyOption copy;
 
     @Option(
             names = "--at",
@@ -51,7 +57,7 @@ public final class PreviewCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        String query = at == null ? "" : "?at=" + Api.part(at.toString());
+        String query = Api.query(copy.with(Collections.singletonMap("at", at == null ? null : at.toString())));
         PrintWriter out = out();
         if (draft == null) {
             JsonNode seen = api().post(rule.path("/preview" + query), null);
@@ -88,6 +94,7 @@ public final class PreviewCommand extends ServiceCommand {
     }
 
     private static void summarise(PrintWriter out, JsonNode seen) {
+        copies(seen).forEach(out::println);
         out.println(Words.count(seen.path("rowsRead"), "row") + " read in " + seen.path("tookMillis") + " ms; "
                 + Words.count(seen.path("exceptions"), "exception") + " (" + Words.severities(seen.path("bySeverity"))
                 + "); a check now would report " + seen.path("wouldReport") + ".");
@@ -105,6 +112,26 @@ public final class PreviewCommand extends ServiceCommand {
             out.println("  " + Words.count(seen.path("unknownRows"), "row") + " unknown, and so not counted.");
         }
         out.println();
+    }
+
+    /** What each personal copy would come to, and which of them the rest is about. */
+    private static List<String> copies(JsonNode seen) {
+        var lines = new ArrayList<String>();
+        for (JsonNode each : seen.path("copies")) {
+            String failure = each.path("failure").asString("");
+            lines.add("  " + each.path("key").asString("") + ": "
+                    + (failure.isEmpty()
+                            ? Words.count(each.path("exceptions"), "exception") + ", would report "
+                                    + each.path("wouldReport") + " to " + Words.addresses(each.path("to"))
+                            : "would fail: " + failure));
+        }
+        if (!lines.isEmpty()) {
+            lines.addFirst(Words.count(seen.path("copies").size(), "personal copy", "personal copies") + ":");
+            lines.add("");
+        }
+        if (seen.path("copy").isString())
+            lines.add("As for " + seen.path("copy").asString() + ":");
+        return lines;
     }
 
     private static Listing table(JsonNode seen) {

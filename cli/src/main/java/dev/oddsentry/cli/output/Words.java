@@ -86,6 +86,16 @@ public final class Words {
         return count(number.asLong(0), one);
     }
 
+    /** With a plural of its own. */
+    public static String count(int number, String one, String many) {
+        return number + " " + (number == 1 ? one : many);
+    }
+
+    /** Those to whom a personal copy goes. */
+    public static String addresses(JsonNode to) {
+        return to.isEmpty() ? "the rule's own addresses" : String.join(", ", texts(to));
+    }
+
     private static String count(long number, String one) {
         return number + " " + one + (number == 1 ? "" : "s");
     }
@@ -126,6 +136,9 @@ public final class Words {
         return switch (check.path("state").asString("")) {
             case "QUIET" -> "quiet: " + rows + ", nothing new to report.";
             case "FIRED" -> "fired: " + rows + ", " + check.path("news") + " reported.";
+            case "PARTLY_FAILED" ->
+                "partly failed: " + rows + ", " + check.path("news") + " reported. "
+                        + check.path("reason").asString("no reason kept");
             case "NOT_JUDGED" -> "not judged: " + read + ". Nobody can tell about " + notJudged(check) + ".";
             case "RUNNING" ->
                 check.path("waitingFor").isString()

@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Says which cells made a condition true on a row: the columns of every comparison that had to hold. Of an {@code or}, only the
- * branches that hold count; under a {@code not}, those that do not.
+ * branches that hold count, each as a whole; under a {@code not}, those that do not.
  */
 final class Marker {
     private final Compiler compiler;
@@ -26,13 +26,21 @@ final class Marker {
     }
 
     private void mark(Expression node, Boolean wanted, @Nullable Object[] row, Set<Integer> marked) {
+        if (!isSo(node, wanted, row)) return;
         switch (node) {
             case Expression.And(var operands) -> operands.forEach(each -> mark(each, wanted, row, marked));
             case Expression.Or(var operands) -> operands.forEach(each -> mark(each, wanted, row, marked));
             case Expression.Not(var operand) -> mark(operand, !wanted, row, marked);
-            default -> {
-                if (wanted.equals(compiler.compile(node).on(row))) marked.addAll(columnsOf.apply(node));
-            }
+            default -> marked.addAll(columnsOf.apply(node));
+        }
+    }
+
+    /** What was decided before it was reached may not be reckonable on this row, and then has made nothing so. */
+    private boolean isSo(Expression node, Boolean wanted, @Nullable Object[] row) {
+        try {
+            return wanted.equals(compiler.compile(node).on(row));
+        } catch (RowFailureException notReached) {
+            return false;
         }
     }
 }

@@ -185,6 +185,9 @@ class ConditionTest {
                 "delay_min > 99 or heads <> tickets          | 4,5",
                 "not (delay_min < 15 or status = 'sailing')  | 1,3",
                 "not training                                | 11",
+                "(delay_min > 99 and reason is null) or heads <> tickets      | 4,5",
+                "not (delay_min < 15 and reason is null) and heads <> tickets | 1,4,5",
+                "heads <> tickets or delay_min / (delay_min - delay_min) > 1  | 4,5",
             })
     void marksTheCellsThatMadeTheRowAnException(String condition, String columns) {
         var expected =

@@ -64,13 +64,13 @@ class MemoryExport {
         var record = new LinkedHashMap<String, @Nullable String>();
         record.put("finding", String.valueOf(row.get(FINDING.ID)));
         record.put("identity", CellText.joined(Json.cells(row.get(FINDING.IDENTITY)), zone));
-        record.put("copy", row.get(FINDING.COPY_KEY));
         record.put("state", word(row.get(FINDING.STATE)));
         record.put("severity", row.get(FINDING.SEVERITY).word());
         record.put("opened at", text(row.get(FINDING.OPENED_AT)));
         record.put("changed at", text(row.get(FINDING.CHANGED_AT)));
         record.put("reported at", text(row.get(REPORTED.AT)));
         record.put("told at", text(row.get(REPORTED.TOLD_AT)));
+        record.put("copy", row.get(FINDING.COPY_KEY));
         record.put("split value", row.get(FINDING.SPLIT_VALUE));
         record.put("difference stands", String.valueOf(row.get(FINDING.STANDING)));
         Json.row(row.get(FINDING.ROW))

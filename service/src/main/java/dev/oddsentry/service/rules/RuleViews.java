@@ -93,7 +93,11 @@ class RuleViews {
             List<String> key,
             List<String> report,
             String schedule,
-            @Nullable SplitText split) {}
+            @Nullable SplitText split,
+            @Nullable CopiesText copies) {}
+
+    /** @param address the column with the addresses of the copy */
+    record CopiesText(String from, String key, String address) {}
 
     /** @param from the query that says who hears, besides those named; null for none */
     record SplitText(
@@ -124,6 +128,8 @@ class RuleViews {
         Map<String, String> parameters = new HashMap<>();
         query.parameters().forEach((name, declared) -> parameters.put(name, String.valueOf(declared.preset())));
         parameters.putAll(rule.parameters());
+        if (rule.copies() != null)
+            rule.copies().parameters().forEach((name, column) -> parameters.put(name, "the copy's " + column));
         var today = clock.instant().atZone(rule.zone()).toLocalDate();
         var labels = new RuleLabels(rule.groups(), query, thresholds.named(rule.thresholdsUsed()), today);
         return new RuleText(
@@ -154,7 +160,13 @@ class RuleViews {
                         .map(kind -> kind.code())
                         .toList(),
                 ScheduleWords.of(rule),
-                split(rule.delivery()));
+                split(rule.delivery()),
+                rule.copies() == null
+                        ? null
+                        : new CopiesText(
+                                rule.copies().from(),
+                                rule.copies().key(),
+                                rule.copies().address()));
     }
 
     private static @Nullable SplitText split(RuleDefinition.DeliveryDefinition delivery) {
