@@ -80,7 +80,11 @@ export type RulePage = {
     copies: { from: string; key: string; address: string } | null
   }
   nextDates: Instant[]
+  draft: DraftNote | null
 }
+
+/** The edit that lies beside a rule; outdated where the rule was saved since. */
+export type DraftNote = { version: number; author: string; at: Instant; outdated: boolean }
 
 export type Finding = {
   id: number

@@ -1,7 +1,8 @@
-import { screen } from '@testing-library/react'
+import { cleanup, screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
-import { renderAt } from '../../shared/render.test-kit'
+import { vi } from 'vitest'
+import { lateSailings, renderAt } from '../../shared/render.test-kit'
 import { RuleEditor } from './RuleEditor'
 
 const document = { kind: 'rule', name: 'late-sailings', title: 'Late sailings', query: 'sailings-lately', exceptions: 'delay_min > 15 and resaon is null', severity: [{ critical: 'delay_min >= 45' }, 'warning'] }
@@ -19,6 +20,7 @@ const seen = {
 
 function show(answers: Record<string, unknown> = {}) {
   return renderAt('/rules/late-sailings/edit', <Routes><Route path="/rules/:name/edit" element={<RuleEditor />} /></Routes>, {
+    'GET /api/rules/late-sailings': { rule: lateSailings({ state: 'DRAFT' }), draft: null },
     'GET /api/definitions/rule/late-sailings.json': document,
     'POST /api/queries/sailings-lately/condition': { text: '', sentence: 'late by more than 15 min', problems: [] },
     'POST /api/queries/sailings-lately/completion': { from: 0, to: 3, options: [{ text: 'reason', kind: 'column', detail: 'a text' }] },
@@ -51,7 +53,7 @@ test('the preview says what differs, marks cells and offers to count what is mis
 
 test('a refused save keeps what was typed and says every problem', async () => {
   const refused = Response.json({ detail: 'refused', problems: [{ ...problem, field: 'exceptions' }] }, { status: 422 })
-  show({ 'PUT /api/definitions?remark=': refused })
+  show({ 'PUT /api/definitions?remark=&seen=7': refused })
   await userEvent.click(await screen.findByRole('button', { name: 'Save' }))
   expect(await screen.findByText('exceptions', { selector: 'code' })).toBeInTheDocument()
   expect(screen.getByLabelText('An exception is a row where')).toHaveValue('delay_min > 15 and resaon is null')
@@ -64,4 +66,39 @@ test('a back-test shows its variants side by side', async () => {
   await userEvent.click(await screen.findByRole('button', { name: 'Run' }))
   expect(await screen.findByText('late_minutes 20')).toBeInTheDocument()
   expect(screen.getByText('as it is')).toBeInTheDocument()
+})
+
+test('an edit of an active rule is kept as a draft, and the draft is what is switched to', async () => {
+  const active = { rule: lateSailings(), draft: null }
+  const first = show({ 'GET /api/rules/late-sailings': active, 'PUT /api/rules/late-sailings/draft': { version: 1 } })
+  await userEvent.click(await screen.findByRole('button', { name: 'Keep as draft' }))
+  await vi.waitFor(() => expect(first).toContain('PUT /api/rules/late-sailings/draft'))
+  cleanup()
+
+  const draft = { version: 3, author: 'Per Aune', at: '2026-11-24T04:40:00Z', outdated: false }
+  const calls = show({
+    'GET /api/rules/late-sailings': { ...active, draft },
+    'GET /api/rules/late-sailings/draft': { document: { ...document, exceptions: 'delay_min > 30' } },
+    'PUT /api/rules/late-sailings/draft?seen=3': { version: 4 },
+    'POST /api/rules/late-sailings/draft/switch?remark=quieter&seen=4': { revision: 8 },
+  })
+  expect(await screen.findByText(/the draft that Per Aune kept/)).toBeInTheDocument()
+  expect(screen.getByLabelText('An exception is a row where')).toHaveValue('delay_min > 30')
+  await userEvent.type(screen.getByLabelText('Why this change'), 'quieter')
+  await userEvent.click(screen.getByRole('button', { name: 'Switch to this' }))
+  await vi.waitFor(() => expect(calls).toContain('POST /api/rules/late-sailings/draft/switch?remark=quieter&seen=4'))
+})
+
+test('a draft that someone else has saved meanwhile is not overwritten', async () => {
+  const draft = { version: 3, author: 'Per Aune', at: '2026-11-24T04:40:00Z', outdated: true }
+  const refused = Response.json({ detail: 'Someone saved the draft meanwhile, as version 4: look at it first.' }, { status: 409 })
+  show({
+    'GET /api/rules/late-sailings': { rule: lateSailings(), draft },
+    'GET /api/rules/late-sailings/draft': { document },
+    'PUT /api/rules/late-sailings/draft?seen=3': refused,
+  })
+  await userEvent.click(await screen.findByRole('button', { name: 'Keep as draft' }))
+  expect(await screen.findByText(/Someone saved the draft meanwhile/)).toBeInTheDocument()
+  expect(screen.getByText(/The rule was saved since/)).toBeInTheDocument()
+  expect(screen.getByLabelText('An exception is a row where')).toHaveValue('delay_min > 15 and resaon is null')
 })

@@ -5,18 +5,19 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { ApiError } from '../../api/client'
 import { Loaded } from '../../shared/Loading'
 import { useTitle } from '../../shared/title'
-import { previewDraft, ruleDocument, save, type RuleDocument } from './api'
+import { timeWords } from '../../shared/words'
+import { discardDraft, editing, keepDraft, previewDraft, switchTo, type Editing, type RuleDocument } from './api'
 import { BackTestPanel } from './BackTestPanel'
 import { Bands } from './Bands'
 import { ConditionField } from './ConditionField'
 import { Measures } from './Measures'
 import { PreviewPanel } from './PreviewPanel'
 
-/** The conditions of one rule, with what they would do beside them. Nothing is changed until it is saved. */
+/** The conditions of one rule, with what they would do beside them. Of an active rule a draft is edited, until someone switches to it. */
 export function RuleEditor() {
   const { name = '' } = useParams()
-  const document = useQuery(ruleDocument(name))
-  return <Loaded query={document} what="The rule">{(data) => <Editor saved={data} />}</Loaded>
+  const found = useQuery(editing(name))
+  return <Loaded query={found} what="The rule">{(data) => <Editor key={data.draft?.version ?? 'rule'} found={data} />}</Loaded>
 }
 
 const withoutEmpty = (document: RuleDocument): RuleDocument => {
@@ -26,7 +27,8 @@ const withoutEmpty = (document: RuleDocument): RuleDocument => {
   return kept
 }
 
-function Editor({ saved }: { saved: RuleDocument }) {
+function Editor({ found }: { found: Editing }) {
+  const saved = found.document
   useTitle(`Edit ${saved.title}`)
   const [draft, setDraft] = useState(saved)
   const [remark, setRemark] = useState('')
@@ -34,14 +36,15 @@ function Editor({ saved }: { saved: RuleDocument }) {
   const navigate = useNavigate()
   const document = withoutEmpty(draft)
   const preview = useMutation({ mutationFn: () => previewDraft(document) })
-  const keep = useMutation({
-    mutationFn: () => save(document, remark),
-    onSuccess: async () => {
-      await client.invalidateQueries({ queryKey: ['rules'] })
-      client.removeQueries({ queryKey: ['document', saved.name] })
-      await navigate(`/rules/${saved.name}`)
-    },
-  })
+  const leave = async () => {
+    await client.invalidateQueries({ queryKey: ['rules'] })
+    client.removeQueries({ queryKey: ['document', saved.name] })
+    await navigate(`/rules/${saved.name}`)
+  }
+  const keep = useMutation({ mutationFn: () => switchTo(document, found, remark), onSuccess: leave })
+  const put = useMutation({ mutationFn: () => keepDraft(document, found.draft?.version), onSuccess: leave })
+  const discard = useMutation({ mutationFn: () => discardDraft(saved.name), onSuccess: leave })
+  const busy = keep.isPending || put.isPending || discard.isPending
   const change = (part: Partial<RuleDocument>) => setDraft({ ...draft, ...part })
   const measures = Object.fromEntries(Object.entries(draft.measures ?? {}).map(([name, value]) => [name, typeof value === 'string' ? value : value.value]))
   const place = { per: draft.per, measures: draft.per ? measures : undefined }
@@ -54,6 +57,12 @@ function Editor({ saved }: { saved: RuleDocument }) {
         </div>
         <Button variant="plain" onClick={() => preview.mutate()} disabled={preview.isPending}>{preview.isPending ? 'Running …' : 'Preview'}</Button>
       </div>
+      {found.draft && (
+        <p className="told mt-2">
+          This is the draft that {found.draft.author} kept on {timeWords(found.draft.at)}; the rule goes on as it is until someone switches.{found.draft.outdated && ' The rule was saved since: keep the draft again, after a look at what differs, before you switch.'}{' '}
+          <Button size="sm" variant="plain" disabled={busy} onClick={() => discard.mutate()}>Throw it away</Button>
+        </p>
+      )}
       <div className="two">
         <section className="sheet">
           <h2>Conditions</h2>
@@ -69,9 +78,10 @@ function Editor({ saved }: { saved: RuleDocument }) {
               <Form.Label className="mb-0">Why this change</Form.Label>
               <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
             </Form.Group>
-            <Button type="submit" disabled={keep.isPending}>Save</Button>
+            {found.state === 'ACTIVE' && <Button variant="plain" disabled={busy} onClick={() => put.mutate()}>Keep as draft</Button>}
+            <Button type="submit" disabled={busy}>{found.state === 'ACTIVE' ? 'Switch to this' : 'Save'}</Button>
           </Form>
-          <Refusal error={keep.error} />
+          <Refusal error={keep.error ?? put.error ?? discard.error} />
         </section>
         <div>
           <section className="sheet">

@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api, type ApiProblem } from '../../api/client'
-import type { Instant, NotJudged, PartCount, Severity } from '../../api/types'
+import type { DraftNote, Instant, NotJudged, PartCount, RulePage, RuleState, Severity } from '../../api/types'
 
 /** Severity's word, and its condition; the last band is bare. */
 export type Band = string | Record<string, string>
@@ -63,13 +63,40 @@ export type Work = {
 
 const query = (name: string) => `/api/queries/${encodeURIComponent(name)}`
 
-export const ruleDocument = (name: string) =>
+export type Editing = { document: RuleDocument; state: RuleState; revision: number; draft: DraftNote | null }
+
+const definition = (name: string) => `/api/definitions/rule/${encodeURIComponent(name)}.json`
+const draftOf = (name: string) => `/api/rules/${encodeURIComponent(name)}/draft`
+
+/** The draft that lies beside the rule, or the rule itself where there is none. */
+export const editing = (name: string) =>
   queryOptions({
     queryKey: ['document', name],
-    queryFn: () => api.get<RuleDocument>(`/api/definitions/rule/${encodeURIComponent(name)}.json`),
+    queryFn: async (): Promise<Editing> => {
+      const { rule: { state, revision }, draft } = await api.get<RulePage>(`/api/rules/${encodeURIComponent(name)}`)
+      const document = draft ? (await api.get<{ document: RuleDocument }>(draftOf(name))).document : await api.get<RuleDocument>(definition(name))
+      return { document, state, revision, draft }
+    },
     staleTime: Infinity,
     gcTime: 0,
   })
+
+const seen = (version: number | undefined) => (version === undefined ? '' : `?seen=${version}`)
+
+/** @param version of the draft that this one is made from */
+export const keepDraft = (document: RuleDocument, version: number | undefined) =>
+  api.document<{ version: number }>('PUT', `${draftOf(document.name)}${seen(version)}`, document)
+
+export const discardDraft = (name: string) => api.delete(draftOf(name))
+
+/** The document becomes the rule; by way of the draft, where there is one, so that nobody else's is lost. */
+export async function switchTo(document: RuleDocument, { draft, revision }: Editing, remark: string) {
+  if (!draft) return save(document, remark, revision)
+  const kept = await keepDraft(document, draft.version)
+  return api.post<Kept>(`${draftOf(document.name)}/switch?remark=${encodeURIComponent(remark)}&seen=${kept.version}`)
+}
+
+type Kept = { revision: number; changed: boolean; warnings: ApiProblem[] }
 
 export const conditionSeen = (queryName: string, text: string, place: Place) =>
   queryOptions({
@@ -83,8 +110,8 @@ export const complete = (queryName: string, text: string, offset: number, place:
 
 export const previewDraft = (document: RuleDocument) => api.document<DraftSeen>('POST', '/api/preview', document)
 
-export const save = (document: RuleDocument, remark: string) =>
-  api.document<{ revision: number; changed: boolean; warnings: ApiProblem[] }>('PUT', `/api/definitions?remark=${encodeURIComponent(remark)}`, document)
+const save = (document: RuleDocument, remark: string, revision: number) =>
+  api.document<Kept>('PUT', `/api/definitions?remark=${encodeURIComponent(remark)}&seen=${revision}`, document)
 
 export const backTest = (rule: string, days: number, thresholds: Record<string, string[]>, document: RuleDocument, copy: string | null) =>
   api.post<Work>(`/api/rules/${encodeURIComponent(rule)}/back-tests`, { days, thresholds, copy, document: JSON.stringify(document, null, 1) })

@@ -13,6 +13,7 @@ const page = (more = {}): Page => ({
     exceptions: 'delay_min > 15', sentence: 'late by more than 15 min', severity: [{ severity: 'WARNING', condition: null, sentence: null }], mode: 'incremental', key: ['sailing_id'], report: ['new'], schedule: 'every day at 05:40; when sailings-loaded is reported', split: { by: 'terminal', to: { Holm: ['holm@skerryline.example'] }, from: 'duty-managers' }, copies: null,
   },
   nextDates: [],
+  draft: null,
 })
 
 const finding = {
@@ -81,4 +82,10 @@ test('a rule with personal copies says for whom, and how each went', async () =>
   await userEvent.click(await screen.findByText('Personal copies'))
   expect(await screen.findByText(/2 exceptions, 1 reported to holm@skerryline.example/)).toBeInTheDocument()
   expect(screen.getByText(/Ytre/, { selector: 'li' })).toHaveTextContent('no address')
+})
+
+test('a draft that lies beside the rule is named', async () => {
+  show({}, { ...page(), draft: { version: 2, author: 'Ines Holm', at: '2026-11-24T04:40:00Z', outdated: true } })
+  expect(await screen.findByText(/A draft by Ines Holm/)).toHaveTextContent('lies beside this rule, which was saved since')
+  expect(screen.getByRole('link', { name: 'Look at it' })).toHaveAttribute('href', '/rules/late-sailings/edit')
 })

@@ -6,7 +6,7 @@ import type { Check, RulePage as Page } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { outcomeWords, stateWords, zonedWords } from '../../shared/words'
+import { outcomeWords, stateWords, timeWords, zonedWords } from '../../shared/words'
 import { activate, checkNow, pause, rule, type Tell } from './api'
 import { ChecksPanel } from './ChecksPanel'
 import { HistoryPanel } from './HistoryPanel'
@@ -55,6 +55,7 @@ function OneRule({ page }: { page: Page }) {
           {state === 'ACTIVE' && <Button onClick={() => check.mutate()} disabled={check.isPending}>{check.isPending ? 'Checking …' : 'Check now'}</Button>}
         </div>
       </div>
+      {page.draft && <p className="told mt-2 mb-0">A draft by {page.draft.author}, kept on {timeWords(page.draft.at)}, lies beside this rule{page.draft.outdated && ', which was saved since'}. <Link to={`/rules/${name}/edit`}>Look at it</Link></p>}
       <div role="status">
         {check.data && <Outcome check={check.data} rule={name} />}
         {check.isError && <p className="told bad">The check could not be asked for. {check.error.message}</p>}

@@ -11,6 +11,7 @@ import dev.oddsentry.cli.commands.CheckCommand;
 import dev.oddsentry.cli.commands.ChecksCommand;
 import dev.oddsentry.cli.commands.DatesCommand;
 import dev.oddsentry.cli.commands.DiscardCommand;
+import dev.oddsentry.cli.commands.DraftCommand;
 import dev.oddsentry.cli.commands.EventCommand;
 import dev.oddsentry.cli.commands.ExplainCommand;
 import dev.oddsentry.cli.commands.ExportCommand;
@@ -28,6 +29,7 @@ import dev.oddsentry.cli.commands.PauseCommand;
 import dev.oddsentry.cli.commands.PreviewCommand;
 import dev.oddsentry.cli.commands.PushCommand;
 import dev.oddsentry.cli.commands.ReleaseCommand;
+import dev.oddsentry.cli.commands.RevisionsCommand;
 import dev.oddsentry.cli.commands.RulesCommand;
 import dev.oddsentry.cli.commands.SaveSourceCommand;
 import dev.oddsentry.cli.commands.SaveTeamCommand;
@@ -80,6 +82,8 @@ import picocli.CommandLine.Command;
             StatusCommand.class,
             OutboxCommand.class,
             PushCommand.class,
+            DraftCommand.class,
+            RevisionsCommand.class,
             BackTestCommand.class,
             HistoryCommand.class,
             DatesCommand.class,

@@ -59,7 +59,7 @@ public final class PushCommand extends ServiceCommand {
     }
 
     /** What the edit does to what the rule remembers. */
-    private Optional<String> effect(String effect) {
+    static Optional<String> effect(String effect, boolean asKnown) {
         String found = asKnown ? "what it finds is taken as known" : "what it finds is told";
         return switch (effect) {
             case "RE_BASE" ->
@@ -70,6 +70,7 @@ public final class PushCommand extends ServiceCommand {
             case "NEW_IDENTITY" ->
                 Optional.of("  The next check starts anew under the new key: " + found
                         + "; what was found under the old one clears without a mail.");
+            case "NEW_AUDIENCES" -> Optional.of("  Those who hear from now on take what is there as known.");
             default -> Optional.empty();
         };
     }
@@ -90,6 +91,6 @@ public final class PushCommand extends ServiceCommand {
                         changed
                                 ? "Saved " + what + " as revision " + saved.path("revision") + "."
                                 : what + " is unchanged at revision " + saved.path("revision") + ".");
-        effect(saved.path("effect").asString("")).ifPresent(err()::println);
+        effect(saved.path("effect").asString(""), asKnown).ifPresent(err()::println);
     }
 }

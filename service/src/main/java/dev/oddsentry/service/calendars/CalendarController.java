@@ -108,6 +108,6 @@ class CalendarController {
                 name,
                 before.map(CalendarDefinition::title).orElse(name),
                 new WorkingDays(days.week(), holidays, days.worked(), days.periods()));
-        return saving.save(by, Document.print(after), remark, false);
+        return saving.save(by, Document.print(after), remark, false, null);
     }
 }

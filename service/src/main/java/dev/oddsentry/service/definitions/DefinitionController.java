@@ -4,6 +4,7 @@ import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -25,6 +26,7 @@ class DefinitionController {
         this.store = store;
     }
 
+    /** @param seen the revision that the document was made from: another that was saved meanwhile is not overwritten */
     @PutMapping(
             consumes = {"application/yaml", "text/plain"},
             produces = "application/json")
@@ -32,8 +34,9 @@ class DefinitionController {
             @AuthenticationPrincipal Person author,
             @RequestBody String text,
             @RequestParam(defaultValue = "") String remark,
-            @RequestParam(defaultValue = "false") boolean asKnown) {
-        return saving.save(author, text, remark, asKnown);
+            @RequestParam(defaultValue = "false") boolean asKnown,
+            @RequestParam(required = false) @Nullable Integer seen) {
+        return saving.save(author, text, remark, asKnown, seen);
     }
 
     @GetMapping(path = "/rule/{name}", produces = "application/yaml")

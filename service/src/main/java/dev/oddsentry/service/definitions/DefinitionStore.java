@@ -158,11 +158,21 @@ public class DefinitionStore {
     }
 
     private Definition document(UUID id, int revision) {
-        return read(db.select(DEFINITION_REVISION.DOCUMENT)
+        return revision(id, revision).orElseThrow();
+    }
+
+    Optional<Definition> revision(UUID id, int revision) {
+        return db.select(DEFINITION_REVISION.DOCUMENT)
                 .from(DEFINITION_REVISION)
                 .where(DEFINITION_REVISION.DEFINITION_ID.eq(id), DEFINITION_REVISION.REVISION.eq(revision))
-                .fetchSingle()
-                .value1());
+                .fetchOptional(row -> read(row.value1()));
+    }
+
+    Optional<UUID> idOf(Kind kind, String name) {
+        return db.select(DEFINITION.ID)
+                .from(DEFINITION)
+                .where(DEFINITION.KIND.eq(kind), DEFINITION.NAME.eq(name))
+                .fetchOptional(DEFINITION.ID);
     }
 
     record Identified(UUID id, int revision, Definition definition) {}

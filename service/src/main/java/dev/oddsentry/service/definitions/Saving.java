@@ -13,9 +13,11 @@ import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.occasions.Occasions;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleStates;
+import dev.oddsentry.service.web.RefusedException;
 import java.util.List;
 import java.util.UUID;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -52,17 +54,24 @@ public class Saving {
 
     /**
      * @param asKnown whether what an edit makes the next check find is taken as known, rather than told
+     * @param seen the revision that the author's document was made from; null to take no heed
      * @throws InvalidDefinitionException with every problem and its place
+     * @throws RefusedException if another has saved it meanwhile
      */
-    public Saved save(Person author, String text, String remark, boolean asKnown) {
+    public Saved save(Person author, String text, String remark, boolean asKnown, @Nullable Integer seen) {
         var document = Document.read(text);
         // The source is asked before the transaction, which must not wait for it.
         var checked = checks.check(document.definition(), document.places());
-        return transactions.execute(_ -> store(author, document, remark, checked, asKnown));
+        return transactions.execute(_ -> store(author, document, remark, checked, asKnown, seen));
     }
 
     private Saved store(
-            Person author, Document document, String remark, DefinitionChecks.Checked checked, boolean asKnown) {
+            Person author,
+            Document document,
+            String remark,
+            DefinitionChecks.Checked checked,
+            boolean asKnown,
+            @Nullable Integer seen) {
         Definition written = document.definition();
         UUID id = written.id() == null ? null : UUID.fromString(written.id());
         var before = store.lock(written.kind(), id, written.name());
@@ -70,6 +79,9 @@ public class Saving {
         Definition definition = written.withId(before.get().id().toString());
         int revision = before.get().revision();
         boolean changed = !definition.equals(before.get().definition());
+        if (changed && seen != null && seen != revision)
+            throw RefusedException.conflict("It was saved as revision " + revision + " since revision " + seen
+                    + ", which this was made from: look at what differs, and save again.");
         if (changed) {
             refuseTakenName(document, before.get().id());
             refuseRenameOfWhatIsNamed(document, before.get().definition().name());

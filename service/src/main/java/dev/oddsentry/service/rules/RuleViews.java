@@ -18,6 +18,7 @@ import dev.oddsentry.service.checks.CheckView;
 import dev.oddsentry.service.db.generated.tables.records.RuleRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.definitions.Drafts;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.time.Clock;
 import java.time.Instant;
@@ -40,13 +41,21 @@ class RuleViews {
 
     private final DSLContext db;
     private final DefinitionStore definitions;
+    private final Drafts drafts;
     private final ThresholdStore thresholds;
     private final Schedules schedules;
     private final Clock clock;
 
-    RuleViews(DSLContext db, DefinitionStore definitions, ThresholdStore thresholds, Schedules schedules, Clock clock) {
+    RuleViews(
+            DSLContext db,
+            DefinitionStore definitions,
+            Drafts drafts,
+            ThresholdStore thresholds,
+            Schedules schedules,
+            Clock clock) {
         this.db = db;
         this.definitions = definitions;
+        this.drafts = drafts;
         this.thresholds = thresholds;
         this.schedules = schedules;
         this.clock = clock;
@@ -65,7 +74,15 @@ class RuleViews {
             List<String> to,
             List<CheckView> latest) {}
 
-    record RulePage(RuleSummary rule, RuleText text, List<Instant> nextDates) {}
+    /** @param draft the edit that lies beside the rule; null for none */
+    record RulePage(
+            RuleSummary rule,
+            RuleText text,
+            List<Instant> nextDates,
+            @Nullable DraftNote draft) {}
+
+    /** @param outdated whether the rule was saved since the draft was made */
+    record DraftNote(int version, String author, Instant at, boolean outdated) {}
 
     /**
      * What a rule says, in its own words; the sentence is its condition in plain English.
@@ -120,7 +137,11 @@ class RuleViews {
         return new RulePage(
                 summaries(List.of(rule)).getFirst(),
                 text(rule.definition()),
-                schedules.of(rule.definition()).next(NEXT_DATES, clock.instant()));
+                schedules.of(rule.definition()).next(NEXT_DATES, clock.instant()),
+                drafts.of(rule)
+                        .map(draft -> new DraftNote(
+                                draft.version(), draft.author(), draft.at(), draft.baseRevision() != rule.revision()))
+                        .orElse(null));
     }
 
     private RuleText text(RuleDefinition rule) {
