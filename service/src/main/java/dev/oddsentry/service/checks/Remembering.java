@@ -2,18 +2,24 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryWriter;
+import dev.oddsentry.service.memory.Opening;
 import dev.oddsentry.service.memory.ReportedWriter;
 import dev.oddsentry.service.outbox.Outbox;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
+import java.util.UUID;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Writes what a check, or one personal copy of it, has found and told: memory, what was reported, the messages, what was measured. */
@@ -34,9 +40,79 @@ class Remembering {
     /** In the transaction that is open. */
     void keep(Attempt attempt, Reckoned reckoned, Told told) {
         var by = new MemoryWriter.Writing(attempt.scope(), attempt.checkId(), attempt.slot());
-        memory.apply(by, reckoned.moves(), reckoned.columns(), rows(reckoned));
-        report(by, told, memory.idsByKey(attempt.ruleId(), reckoned.moves()));
+        var hearing = hearing(by, told);
+        var heard = heard(reckoned, hearing);
+        var ids = memory.apply(by, reckoned.moves(), heard, reckoned.columns(), rows(reckoned));
+        reported.stand(by.scope(), ids(told.standing(), ids));
+        reported.endMarks(by, endedMarks(told, ids));
+        hearing.forEach(each -> report(by, each, heard, ids));
         if (attempt.isCounted()) keepMeasures(attempt, reckoned);
+    }
+
+    /** One audience's part, and the message that tells of it; null where there is nothing to tell. */
+    private record Hearing(
+            Told.Part part,
+            ReportedWriter.Audience audience,
+            @Nullable UUID message) {}
+
+    private List<Hearing> hearing(MemoryWriter.Writing by, Told told) {
+        var audiences = new HashMap<AudienceKey, ReportedWriter.Audience>();
+        for (var part : told.parts()) audiences.put(part.audience(), reported.audience(by.scope(), part.audience()));
+        // Without anything to tell, a first good check has made its audience nevertheless.
+        if (told.parts().isEmpty()) reported.audience(by.scope(), AudienceKey.WHOLE);
+        var messages = new HashMap<AudienceKey, UUID>();
+        for (var outgoing : told.messages()) {
+            var first = Objects.requireNonNull(
+                    audiences.get(outgoing.parts().getFirst().audience()));
+            var message = outbox.queue(by, first.id(), outgoing.message());
+            outgoing.parts().forEach(part -> messages.put(part.audience(), message));
+        }
+        return told.parts().stream()
+                .map(part -> new Hearing(
+                        part, Objects.requireNonNull(audiences.get(part.audience())), messages.get(part.audience())))
+                .toList();
+    }
+
+    /** What is heard at once of findings that open; the others have rows of their own for what was reported. */
+    private static Map<Digest, Opening.Heard> heard(Reckoned reckoned, List<Hearing> hearing) {
+        var heard = new HashMap<Digest, Opening.Heard>();
+        for (var each : hearing) {
+            long audience = each.audience().id();
+            var passed = new Opening.Heard(audience, null, Set.of());
+            for (var subject : each.part().letPass()) if (opens(subject, reckoned)) heard.put(subject.key(), passed);
+            if (each.message() == null) continue;
+            var told = new HashMap<Set<NewsKind>, Opening.Heard>();
+            for (var item : each.part().told())
+                if (opens(item.subject(), reckoned))
+                    heard.put(
+                            item.subject().key(),
+                            told.computeIfAbsent(
+                                    item.kinds(), kinds -> new Opening.Heard(audience, each.message(), kinds)));
+        }
+        return heard;
+    }
+
+    /** True of one that is new and open; one that is pending is known as if it were open, which is not as it is now. */
+    private static boolean opens(Told.Subject subject, Reckoned reckoned) {
+        return subject.id() == null && !reckoned.pending().contains(subject.key());
+    }
+
+    private void report(
+            MemoryWriter.Writing by, Hearing each, Map<Digest, Opening.Heard> heard, Map<Digest, Long> ids) {
+        reported.letPass(
+                by,
+                each.audience(),
+                each.part().letPass().stream()
+                        .filter(subject -> !heard.containsKey(subject.key()))
+                        .map(subject -> id(subject, ids))
+                        .toList());
+        if (each.message() == null) return;
+        var atOpening = new ArrayList<Told.Item>();
+        var others = new ArrayList<Told.Item>();
+        for (var item : each.part().told()) (heard.containsKey(item.subject().key()) ? atOpening : others).add(item);
+        reported.record(each.audience(), each.message(), tellings(atOpening, ids));
+        reported.report(by, each.audience(), each.message(), tellings(others, ids));
+        reported.heard(by, each.audience());
     }
 
     private static MemoryWriter.Rows rows(Reckoned reckoned) {
@@ -53,27 +129,6 @@ class Remembering {
         };
     }
 
-    private void report(MemoryWriter.Writing by, Told told, Map<Digest, Long> ids) {
-        var audiences = new HashMap<AudienceKey, ReportedWriter.Audience>();
-        for (var part : told.parts()) {
-            var audience = reported.audience(by.scope(), part.audience());
-            audiences.put(part.audience(), audience);
-            reported.letPass(by, audience, ids(part.letPass(), ids));
-        }
-        // Without anything to tell, a first good check has made its audience nevertheless.
-        if (told.parts().isEmpty()) reported.audience(by.scope(), AudienceKey.WHOLE);
-        reported.stand(by.scope(), ids(told.standing(), ids));
-        reported.endMarks(by, endedMarks(told, ids));
-        for (var outgoing : told.messages()) {
-            var first = Objects.requireNonNull(
-                    audiences.get(outgoing.parts().getFirst().audience()));
-            var message = outbox.queue(by, first.id(), outgoing.message());
-            for (var part : outgoing.parts())
-                reported.report(
-                        by, Objects.requireNonNull(audiences.get(part.audience())), message, tellings(part, ids));
-        }
-    }
-
     /** Only checks that count add points, one a slot, so that a person who asks often does not bend the usual value. */
     private void keepMeasures(Attempt attempt, Reckoned reckoned) {
         var rule = attempt.rule().definition();
@@ -87,8 +142,8 @@ class Remembering {
                     attempt.scope(), attempt.goodSlots() + 1, reckoned.judge().groupsWithRows());
     }
 
-    private static List<ReportedWriter.Telling> tellings(Told.Part told, Map<Digest, Long> ids) {
-        return told.told().stream()
+    private static List<ReportedWriter.Telling> tellings(List<Told.Item> told, Map<Digest, Long> ids) {
+        return told.stream()
                 .map(item -> new ReportedWriter.Telling(id(item.subject(), ids), item.severity(), item.kinds()))
                 .toList();
     }

@@ -136,7 +136,7 @@ class FindingController {
                 finding.getSeverity(),
                 finding.getOpenedAt(),
                 finding.getChangedAt(),
-                reportedAt,
+                finding.getHeardBy() == null ? reportedAt : finding.getOpenedAt(),
                 finding.getNoData(),
                 finding.getStanding(),
                 marks,

@@ -6,7 +6,9 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.NewsKind;
 import java.util.List;
+import java.util.Set;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -23,6 +25,15 @@ class FindingEvents {
 
     /** What is the same of many events but for the finding. */
     record Kind(String kind, Severity severity) {}
+
+    /** What an event says of a report. */
+    static String reported(Set<NewsKind> kinds) {
+        return kinds.isEmpty() ? "reported" : "reported as " + String.join(", ", codes(kinds));
+    }
+
+    static String[] codes(Set<NewsKind> kinds) {
+        return kinds.stream().sorted().map(NewsKind::code).toArray(String[]::new);
+    }
 
     /** One statement for many findings. */
     void record(MemoryWriter.Writing by, Kind kind, List<Long> findings, @Nullable UUID messageId) {

@@ -68,8 +68,10 @@ class MemoryExport {
         record.put("severity", row.get(FINDING.SEVERITY).word());
         record.put("opened at", text(row.get(FINDING.OPENED_AT)));
         record.put("changed at", text(row.get(FINDING.CHANGED_AT)));
-        record.put("reported at", text(row.get(REPORTED.AT)));
-        record.put("told at", text(row.get(REPORTED.TOLD_AT)));
+        boolean asOpened = row.get(FINDING.HEARD_BY) != null;
+        record.put("reported at", text(row.get(asOpened ? FINDING.OPENED_AT : REPORTED.AT)));
+        boolean toldAtOpening = row.get(FINDING.HEARD_TOLD);
+        record.put("told at", text(row.get(toldAtOpening ? FINDING.OPENED_AT : REPORTED.TOLD_AT)));
         record.put("copy", row.get(FINDING.COPY_KEY));
         record.put("split value", row.get(FINDING.SPLIT_VALUE));
         record.put("difference stands", String.valueOf(row.get(FINDING.STANDING)));
@@ -87,6 +89,7 @@ class MemoryExport {
                         FINDING_EVENT.SLOT,
                         FINDING_EVENT.AT,
                         FINDING_EVENT.KIND,
+                        FINDING_EVENT.HEARD,
                         FINDING_EVENT.SEVERITY,
                         FINDING_EVENT.CHECK_ID,
                         FINDING_EVENT.MESSAGE_ID,
@@ -101,8 +104,19 @@ class MemoryExport {
                 .orderBy(FINDING_EVENT.ID)
                 .fetchSize(FETCH_SIZE)
                 .fetchLazy()) {
-            write(rows.stream().map(row -> event(row, zone)), json, out);
+            write(rows.stream().flatMap(row -> events(row, zone)), json, out);
         }
+    }
+
+    /** That it opened, and what was told of it at once, stand in one row. */
+    private static Stream<Map<String, @Nullable String>> events(Record row, ZoneId zone) {
+        var event = event(row, zone);
+        String heard = row.get(FINDING_EVENT.HEARD);
+        if (heard == null) return Stream.of(event);
+        var opened = new LinkedHashMap<>(event);
+        opened.put("message", null);
+        event.put("event", heard);
+        return Stream.of(opened, event);
     }
 
     private static Map<String, @Nullable String> event(Record row, ZoneId zone) {

@@ -29,6 +29,7 @@ import java.util.Map;
 import java.util.Set;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Record;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -156,22 +157,21 @@ public class MemoryStore {
 
     private Collection<Before> before(Condition which) {
         var found = new LinkedHashMap<Long, Before>();
+        var heard = AUDIENCE.as("heard");
         db.select(FINDING.fields())
                 .select(AUDIENCE.SPLIT_VALUE, REPORTED.STATE, REPORTED.SEVERITY, REPORTED.FINGERPRINT, REPORTED.TOLD_AT)
+                .select(heard.SPLIT_VALUE)
                 .from(FINDING)
                 .leftJoin(REPORTED)
                 .on(REPORTED.FINDING_ID.eq(FINDING.ID))
                 .leftJoin(AUDIENCE)
                 .on(AUDIENCE.ID.eq(REPORTED.AUDIENCE_ID))
+                .leftJoin(heard)
+                .on(heard.ID.eq(FINDING.HEARD_BY))
                 .where(which)
                 .forEach(row -> {
-                    var before = found.computeIfAbsent(
-                            row.get(FINDING.ID),
-                            id -> new Before(
-                                    new Known(id, Digest.of(row.get(FINDING.KEY)), now(row.into(FINDING))),
-                                    new AudienceKey(row.get(FINDING.SPLIT_VALUE)),
-                                    new HashMap<>(2),
-                                    Marks.NONE));
+                    var before =
+                            found.computeIfAbsent(row.get(FINDING.ID), _ -> before(row, row.get(heard.SPLIT_VALUE)));
                     if (row.get(REPORTED.STATE) == null) return;
                     before.reported()
                             .put(
@@ -183,6 +183,22 @@ public class MemoryStore {
                                             row.get(REPORTED.TOLD_AT)));
                 });
         return found.values();
+    }
+
+    /** @param heard the split value of the audience that heard of it when it opened, and knows it as it is so now */
+    private static Before before(Record row, @Nullable String heard) {
+        var finding = row.into(FINDING);
+        var reported = new HashMap<AudienceKey, Reported>(2);
+        if (finding.getHeardBy() != null)
+            reported.put(
+                    new AudienceKey(heard),
+                    new Reported(
+                            finding.getState(),
+                            finding.getSeverity(),
+                            Digest.of(finding.getFingerprint()),
+                            finding.getHeardTold() ? finding.getOpenedAt() : null));
+        var known = new Known(finding.getId(), Digest.of(finding.getKey()), now(finding));
+        return new Before(known, new AudienceKey(finding.getSplitValue()), reported, Marks.NONE);
     }
 
     /** What people have said of the findings, by finding; only of those that carry a mark. */
@@ -200,11 +216,17 @@ public class MemoryStore {
 
     /** Whether an open finding was told so long ago that a reminder may be due. */
     public boolean isAnyToldBefore(Scope scope, Instant slot) {
-        return db.fetchExists(select(REPORTED.FINDING_ID)
-                .from(REPORTED)
-                .join(FINDING)
-                .on(FINDING.ID.eq(REPORTED.FINDING_ID))
-                .where(findingsOf(scope), FINDING.STATE.eq(State.OPEN), REPORTED.TOLD_AT.le(slot)));
+        return db.fetchExists(
+                        FINDING,
+                        findingsOf(scope)
+                                .and(FINDING.STATE.eq(State.OPEN))
+                                .and(FINDING.HEARD_TOLD)
+                                .and(FINDING.OPENED_AT.le(slot)))
+                || db.fetchExists(select(REPORTED.FINDING_ID)
+                        .from(REPORTED)
+                        .join(FINDING)
+                        .on(FINDING.ID.eq(REPORTED.FINDING_ID))
+                        .where(findingsOf(scope), FINDING.STATE.eq(State.OPEN), REPORTED.TOLD_AT.le(slot)));
     }
 
     private static Patience.@Nullable Start start(@Nullable Long ordinal, @Nullable Instant slot) {
@@ -221,11 +243,17 @@ public class MemoryStore {
 
     /** The rows as the audience was last told of them, by finding. */
     public Map<Long, Map<String, @Nullable Object>> reportedRows(AudienceKey audience, Collection<Long> findings) {
+        var isAudience = AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(audience.split());
         return db.select(REPORTED.FINDING_ID, REPORTED.ROW)
                 .from(REPORTED)
                 .join(AUDIENCE)
-                .on(AUDIENCE.ID.eq(REPORTED.AUDIENCE_ID), AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(audience.split()))
+                .on(AUDIENCE.ID.eq(REPORTED.AUDIENCE_ID), isAudience)
                 .where(REPORTED.FINDING_ID.in(findings))
-                .fetchMap(REPORTED.FINDING_ID, row -> Json.row(row.value2()));
+                .unionAll(select(FINDING.ID, FINDING.ROW)
+                        .from(FINDING)
+                        .join(AUDIENCE)
+                        .on(AUDIENCE.ID.eq(FINDING.HEARD_BY), isAudience)
+                        .where(FINDING.ID.in(findings)))
+                .fetchMap(row -> row.value1(), row -> Json.row(row.value2()));
     }
 }

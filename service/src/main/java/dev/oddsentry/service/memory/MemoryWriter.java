@@ -17,7 +17,6 @@ import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -33,10 +32,14 @@ import org.springframework.stereotype.Component;
 public class MemoryWriter {
     private final DSLContext db;
     private final FindingEvents events;
+    private final Opening opening;
+    private final ReportedWriter reported;
 
-    MemoryWriter(DSLContext db, FindingEvents events) {
+    MemoryWriter(DSLContext db, FindingEvents events, Opening opening, ReportedWriter reported) {
         this.db = db;
         this.events = events;
+        this.opening = opening;
+        this.reported = reported;
     }
 
     /** Rows that can be gone through as often as one wants, those of certain keys alone. */
@@ -57,9 +60,12 @@ public class MemoryWriter {
     /**
      * What becomes of the findings' state now.
      *
+     * @param heard what is told or let pass at once of those that open
      * @param rows the exceptions of the result with their cells
+     * @return the numbers of those that open, by key
      */
-    public void apply(Writing by, List<Move> moves, Columns columns, Rows rows) {
+    public Map<Digest, Long> apply(
+            Writing by, List<Move> moves, Map<Digest, Opening.Heard> heard, Columns columns, Rows rows) {
         var opened = new HashMap<Digest, Move.Opened>();
         var altered = new HashMap<Digest, Move.Altered>();
         var changed = new ArrayList<FindingRecord>();
@@ -74,14 +80,11 @@ public class MemoryWriter {
                 case Move.PassedBy it -> changed.add(moved(by, it.before().id(), it));
             }
         }
-        if (!opened.isEmpty()) {
-            FindingCopy.write(
-                    db,
-                    lines -> rows.forEach(
-                            opened::containsKey,
-                            row -> lines.accept(
-                                    line(by, Objects.requireNonNull(opened.get(row.key())), row, columns, rows))));
-        }
+        var ids = opened.isEmpty() ? Map.<Digest, Long>of() : opening.write(by, opened, heard, columns, rows);
+        reported.keepAsRows(moves.stream()
+                .flatMap(move -> move.earlier().stream())
+                .map(Known::id)
+                .toList());
         if (!altered.isEmpty()) {
             rows.forEach(altered::containsKey, row -> {
                 changed.add(altered(by, Objects.requireNonNull(altered.get(row.key())), row, columns, rows));
@@ -90,6 +93,7 @@ public class MemoryWriter {
         }
         update(changed);
         recordEvents(by, moves);
+        return ids;
     }
 
     /**
@@ -131,21 +135,6 @@ public class MemoryWriter {
     private void update(List<FindingRecord> changed) {
         Batches.of(changed).forEach(some -> db.batchUpdate(some).execute());
         changed.clear();
-    }
-
-    private static FindingCopy.Line line(Writing by, Move.Opened move, Sighting row, Columns columns, Rows rows) {
-        return new FindingCopy.Line(
-                by.ruleId().toString(),
-                row.key().asUuid().toString(),
-                Json.cells(row.identity()).data(),
-                move.now().state().name(),
-                move.now().severity().name(),
-                move.now().fingerprint().asUuid().toString(),
-                by.slot(),
-                Json.row(columns, row.row()).data(),
-                move.now().held(),
-                rows.audienceOf(row).split(),
-                by.scope().copy());
     }
 
     private static FindingRecord altered(Writing by, Move.Altered move, Sighting row, Columns columns, Rows rows) {
@@ -200,20 +189,18 @@ public class MemoryWriter {
     }
 
     private void recordEvents(Writing by, List<Move> moves) {
-        var ids = idsByKey(by.ruleId(), moves);
         var byKind = new HashMap<FindingEvents.Kind, List<Long>>();
-        for (Move move : moves) {
-            Long id = move instanceof Move.Opened it
-                    ? ids.get(it.sighting().key())
-                    : move.earlier().map(Known::id).orElse(null);
-            byKind.computeIfAbsent(
-                            new FindingEvents.Kind(kindOf(move), move.now().severity()), _ -> new ArrayList<>())
-                    .add(Objects.requireNonNull(id));
-        }
+        for (Move move : moves)
+            move.earlier()
+                    .ifPresent(before -> byKind.computeIfAbsent(
+                                    new FindingEvents.Kind(
+                                            kindOf(move), move.now().severity()),
+                                    _ -> new ArrayList<>())
+                            .add(before.id()));
         byKind.forEach((kind, findings) -> events.record(by, kind, findings, null));
     }
 
-    private static String kindOf(Move move) {
+    static String kindOf(Move move) {
         boolean pending = move.now().state() == State.PENDING;
         return switch (move) {
             case Move.Opened _ -> pending ? "pending" : "opened";
@@ -236,18 +223,5 @@ public class MemoryWriter {
             case Move.Cleared _ -> "cleared";
             case Move.PassedBy _ -> "out of sight";
         };
-    }
-
-    /** The store's numbers of the findings that these moves opened. */
-    public Map<Digest, Long> idsByKey(UUID ruleId, Collection<Move> moves) {
-        var keys = moves.stream()
-                .filter(Move.Opened.class::isInstance)
-                .map(move -> ((Move.Opened) move).sighting().key().asUuid())
-                .toArray(UUID[]::new);
-        if (keys.length == 0) return Map.of();
-        return db.select(FINDING.KEY, FINDING.ID)
-                .from(FINDING)
-                .where(FINDING.RULE_ID.eq(ruleId), Batches.isOneOf(FINDING.KEY, keys))
-                .fetchMap(row -> Digest.of(row.value1()), row -> row.value2());
     }
 }

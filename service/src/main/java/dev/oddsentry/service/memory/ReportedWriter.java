@@ -66,25 +66,30 @@ public class ReportedWriter {
      * can be taken back.
      */
     public void report(MemoryWriter.Writing by, Audience audience, UUID messageId, List<Telling> told) {
-        var byKinds = told.stream().collect(Collectors.groupingBy(Telling::kinds));
-        byKinds.forEach((kinds, some) -> recordReport(audience.id(), messageId, codes(kinds), ids(some)));
+        keepAsRows(ids(told));
+        record(audience, messageId, told);
         moveReported(by, audience, messageId, ids(told));
         var byKind = new HashMap<FindingEvents.Kind, List<Long>>();
         for (var telling : told) {
-            String kinds = String.join(", ", codes(telling.kinds()));
-            String kind = kinds.isEmpty() ? "reported" : "reported as " + kinds;
+            String kind = FindingEvents.reported(telling.kinds());
             byKind.computeIfAbsent(new FindingEvents.Kind(kind, telling.severity()), _ -> new ArrayList<>())
                     .add(telling.finding());
         }
         byKind.forEach((kind, findings) -> events.record(by, kind, findings, messageId));
+    }
+
+    /** Which news a message told, and what stood before it. */
+    public void record(Audience audience, UUID messageId, List<Telling> told) {
+        var byKinds = told.stream().collect(Collectors.groupingBy(Telling::kinds));
+        byKinds.forEach((kinds, some) -> recordReport(audience.id(), messageId, FindingEvents.codes(kinds), ids(some)));
+    }
+
+    /** The audience has a message of this slot. */
+    public void heard(MemoryWriter.Writing by, Audience audience) {
         db.update(AUDIENCE)
                 .set(AUDIENCE.LAST_REPORT_SLOT, by.slot())
                 .where(AUDIENCE.ID.eq(audience.id()))
                 .execute();
-    }
-
-    private static String[] codes(Set<NewsKind> kinds) {
-        return kinds.stream().sorted().map(NewsKind::code).toArray(String[]::new);
     }
 
     private static List<Long> ids(List<Telling> told) {
@@ -129,6 +134,7 @@ public class ReportedWriter {
 
     /** Moves what was reported to what is so now without a word. */
     public void letPass(MemoryWriter.Writing by, Audience audience, List<Long> findings) {
+        keepAsRows(findings);
         moveReported(by, audience, null, findings);
         for (var some : Batches.of(findings)) {
             db.insertInto(FINDING_EVENT)
@@ -181,6 +187,44 @@ public class ReportedWriter {
                     .set(
                             FINDING_EVENT.SEVERITY,
                             select(FINDING.SEVERITY).from(FINDING).where(FINDING.ID.eq(mark.finding())))
+                    .execute();
+        }
+    }
+
+    /** What was heard of these when they opened is written down before they move, or something else is told of them. */
+    void keepAsRows(List<Long> findings) {
+        for (var some : Batches.of(findings)) {
+            var kept = Batches.isOneOf(FINDING.ID, some).and(FINDING.HEARD_BY.isNotNull());
+            int rows = db.insertInto(REPORTED)
+                    .columns(
+                            REPORTED.FINDING_ID,
+                            REPORTED.AUDIENCE_ID,
+                            REPORTED.STATE,
+                            REPORTED.SEVERITY,
+                            REPORTED.FINGERPRINT,
+                            REPORTED.ROW,
+                            REPORTED.AT,
+                            REPORTED.TOLD_AT,
+                            REPORTED.MESSAGE_ID)
+                    .select(select(
+                                    FINDING.ID,
+                                    FINDING.HEARD_BY,
+                                    FINDING.STATE,
+                                    FINDING.SEVERITY,
+                                    FINDING.FINGERPRINT,
+                                    FINDING.ROW,
+                                    FINDING.OPENED_AT,
+                                    when(FINDING.HEARD_TOLD, FINDING.OPENED_AT),
+                                    FINDING.HEARD_MESSAGE)
+                            .from(FINDING)
+                            .where(kept))
+                    .execute();
+            if (rows == 0) continue;
+            db.update(FINDING)
+                    .setNull(FINDING.HEARD_BY)
+                    .set(FINDING.HEARD_TOLD, false)
+                    .setNull(FINDING.HEARD_MESSAGE)
+                    .where(kept)
                     .execute();
         }
     }

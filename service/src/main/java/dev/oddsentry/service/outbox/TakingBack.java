@@ -40,6 +40,13 @@ class TakingBack {
                 .execute();
         db.update(FINDING)
                 .set(FINDING.STANDING, true)
+                .setNull(FINDING.HEARD_BY)
+                .set(FINDING.HEARD_TOLD, false)
+                .setNull(FINDING.HEARD_MESSAGE)
+                .where(FINDING.HEARD_MESSAGE.eq(messageId))
+                .execute();
+        db.update(FINDING)
+                .set(FINDING.STANDING, true)
                 .where(FINDING.ID.in(
                         select(REPORTED.FINDING_ID).from(REPORTED).where(REPORTED.MESSAGE_ID.eq(messageId))))
                 .execute();

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.retention;
 
 import static dev.oddsentry.service.db.generated.Tables.AUDIT_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
 import static dev.oddsentry.service.db.generated.Tables.FORGOTTEN;
 import static dev.oddsentry.service.db.generated.Tables.LONG_WORK;
@@ -126,6 +127,10 @@ public class Retention {
                 .toArray(UUID[]::new);
         if (ids.length == 0) return 0;
         // What was reported outlives the message that told of it.
+        db.update(FINDING)
+                .setNull(FINDING.HEARD_MESSAGE)
+                .where(FINDING.HEARD_MESSAGE.eq(any(ids)))
+                .execute();
         db.update(REPORTED)
                 .setNull(REPORTED.MESSAGE_ID)
                 .where(REPORTED.MESSAGE_ID.eq(any(ids)))

@@ -118,8 +118,12 @@ class Stories {
                         .fetchOne(RULE.LAST_GOOD_SLOT),
                 finding.getNoData(),
                 finding.getStanding(),
-                reported.map(row -> row.value1()).orElse(null),
-                reported.map(row -> row.value2()).orElse(null),
+                finding.getHeardBy() != null
+                        ? finding.getOpenedAt()
+                        : reported.map(row -> row.value1()).orElse(null),
+                finding.getHeardTold()
+                        ? finding.getOpenedAt()
+                        : reported.map(row -> row.value2()).orElse(null),
                 marking.of(List.of(finding.getId())).getOrDefault(finding.getId(), List.of()));
     }
 

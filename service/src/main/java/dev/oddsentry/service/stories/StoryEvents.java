@@ -23,6 +23,7 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
+import org.jooq.Record;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -63,6 +64,7 @@ class StoryEvents {
                         FINDING_EVENT.SLOT,
                         FINDING_EVENT.AT,
                         FINDING_EVENT.KIND,
+                        FINDING_EVENT.HEARD,
                         FINDING_EVENT.SEVERITY,
                         FINDING_EVENT.NOTE,
                         FINDING_EVENT.CHECK_ID,
@@ -81,27 +83,35 @@ class StoryEvents {
                 .orderBy(FINDING_EVENT.ID)
                 .fetch();
         var recipients = recipients(rows.getValues(FINDING_EVENT.MESSAGE_ID));
-        return rows.map(row -> {
-            var message = row.get(FINDING_EVENT.MESSAGE_ID);
-            String kind = row.get(FINDING_EVENT.KIND);
-            String who = row.get(PERSON.NAME);
-            About about = message != null ? About.MESSAGE : who != null ? About.MARK : About.FINDING;
-            String severity = row.get(FINDING_EVENT.SEVERITY).word();
-            String words = switch (about) {
-                case MESSAGE ->
-                    told(kind) + " in \"" + row.get(MESSAGE.SUBJECT) + "\", "
-                            + recipients.getOrDefault(message, "to nobody");
-                case MARK -> kind + " by " + who + note(row.get(FINDING_EVENT.NOTE));
-                default -> inWords(kind, severity) + revision(kind, row.get(RULE_CHECK.RULE_REVISION));
-            };
-            Instant slot = row.get(FINDING_EVENT.SLOT);
-            return new Event(
-                    slot == null ? row.get(FINDING_EVENT.AT) : slot,
-                    about,
-                    words,
-                    row.get(FINDING_EVENT.CHECK_ID),
-                    message);
-        });
+        var events = new ArrayList<Event>();
+        for (var row : rows) {
+            String heard = row.get(FINDING_EVENT.HEARD);
+            // That it opened, and what was told of it at once, stand in one row.
+            if (heard != null) events.add(event(row, row.get(FINDING_EVENT.KIND), null, recipients));
+            String kind = heard == null ? row.get(FINDING_EVENT.KIND) : heard;
+            events.add(event(row, kind, row.get(FINDING_EVENT.MESSAGE_ID), recipients));
+        }
+        return events;
+    }
+
+    private static Event event(Record row, String kind, @Nullable UUID message, Map<UUID, String> recipients) {
+        String who = row.get(PERSON.NAME);
+        About about = message != null ? About.MESSAGE : who != null ? About.MARK : About.FINDING;
+        String severity = row.get(FINDING_EVENT.SEVERITY).word();
+        String words = switch (about) {
+            case MESSAGE ->
+                told(kind) + " in \"" + row.get(MESSAGE.SUBJECT) + "\", "
+                        + recipients.getOrDefault(message, "to nobody");
+            case MARK -> kind + " by " + who + note(row.get(FINDING_EVENT.NOTE));
+            default -> inWords(kind, severity) + revision(kind, row.get(RULE_CHECK.RULE_REVISION));
+        };
+        Instant slot = row.get(FINDING_EVENT.SLOT);
+        return new Event(
+                slot == null ? row.get(FINDING_EVENT.AT) : slot,
+                about,
+                words,
+                row.get(FINDING_EVENT.CHECK_ID),
+                message);
     }
 
     private static String told(String kind) {

@@ -8,6 +8,7 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import static org.jooq.impl.DSL.any;
+import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.lower;
 import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.select;
@@ -185,14 +186,15 @@ class ToldOnDay {
                         states.KIND.in("opened", "opened again", "back in sight", "back within the guard"))
                 .orderBy(FINDING.ID)
                 .fetch();
-        var lastTold = db.select(FINDING_EVENT.FINDING_ID, FINDING_EVENT.KIND, FINDING_EVENT.SLOT)
+        var told = coalesce(FINDING_EVENT.HEARD, FINDING_EVENT.KIND);
+        var lastTold = db.select(FINDING_EVENT.FINDING_ID, told, FINDING_EVENT.SLOT)
                 .distinctOn(FINDING_EVENT.FINDING_ID)
                 .from(FINDING_EVENT)
                 .where(
                         FINDING_EVENT.FINDING_ID.in(
                                 select(FINDING.ID).from(FINDING).where(FINDING.RULE_ID.eq(rule.id()))),
                         FINDING_EVENT.SLOT.lt(until),
-                        FINDING_EVENT.KIND.like("reported%").or(FINDING_EVENT.KIND.eq("let pass")))
+                        told.like("reported%").or(told.eq("let pass")))
                 .orderBy(FINDING_EVENT.FINDING_ID, FINDING_EVENT.ID.desc())
                 .fetchMap(FINDING_EVENT.FINDING_ID, row -> row);
         Map<String, List<String>> byReason = new LinkedHashMap<>();

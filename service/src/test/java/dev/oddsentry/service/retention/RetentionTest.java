@@ -128,7 +128,10 @@ class RetentionTest {
         assertThat(count("finding_event", "finding_id in (select id from finding where rule_id = " + rule + ")"))
                 .isZero();
         assertThat(count("reported", "finding_id in (select id from finding where rule_id = " + rule + ")"))
-                .isEqualTo(3);
+                .as("of those that moved since they were told")
+                .isEqualTo(2);
+        assertThat(count("finding", "heard_told and heard_message is null and rule_id = " + rule))
+                .isEqualTo(1);
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
     }
 
