@@ -76,6 +76,11 @@ class CommandsTest {
         exchange.close();
     }
 
+    private void refuse(String call, int status, String json) {
+        answer(call, json);
+        statuses.put(call, status);
+    }
+
     private void answer(String call, String json) {
         answers.put(call, json);
     }
@@ -199,6 +204,75 @@ class CommandsTest {
         assertThat(partly.out)
                 .contains(
                         "day partly failed: 9 rows read, 1 exception, 1 reported. 1 of 2 personal copies failed (Vik");
+    }
+
+    @Test
+    void aDraftIsLaidBesideARuleShownSwitchedToAndThrownAway() throws IOException {
+        String draft =
+                "{\"version\":2,\"baseRevision\":6,\"revision\":7,\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\",\"effect\":\"RE_JUDGE\","
+                        + "\"document\":{\"name\":\"late\",\"exceptions\":\"delay_min > 30\",\"memory\":{\"key\":[\"sailing\"],\"hold\":\"2 checks\"}}}";
+        answer("PUT /api/rules/late/draft", draft);
+        answer("GET /api/rules/late/draft", draft);
+        answer(
+                "GET /api/definitions/rule/late.json",
+                "{\"name\":\"late\",\"exceptions\":\"delay_min > 15\",\"memory\":{\"key\":[\"sailing\"]}}");
+        var file = Files.writeString(folder.resolve("late.rule.yaml"), "kind: rule\nname: late\n");
+        var laid = odd("draft", "late", "--file", file.toString());
+        assertThat(laid.status).isZero();
+        assertThat(asked).anyMatch(call -> call.startsWith("PUT /api/rules/late/draft") && call.contains("name: late"));
+        assertThat(laid.out)
+                .contains(
+                        "Draft of late by Ines Holm,",
+                        "version 2, made from revision 6.",
+                        "The rule was saved since, as revision 7",
+                        "  - exceptions: delay_min > 15",
+                        "  + exceptions: delay_min > 30",
+                        "  + memory, hold: 2 checks",
+                        "After a switch: The next check judges anew: what it finds is told")
+                .doesNotContain("key");
+        assertThat(odd("draft", "late").out).isEqualTo(laid.out);
+        assertThat(odd("draft", "late", "--json").out).contains("\"version\"");
+
+        answer(
+                "POST /api/rules/late/draft/switch?remark=in%20winter&asKnown=true",
+                "{\"revision\":8,\"effect\":\"RE_JUDGE\"}");
+        assertThat(odd("draft", "late", "--switch", "--remark", "in winter", "--as-known").out)
+                .contains("The draft of late is the rule now, as revision 8.", "taken as known");
+        answer("DELETE /api/rules/late/draft", "");
+        assertThat(odd("draft", "late", "--discard").out).contains("The draft of late is thrown away.");
+        assertThat(odd("draft", "late", "--discard", "--switch").status)
+                .as("one thing at a time")
+                .isEqualTo(2);
+
+        refuse(
+                "PUT /api/rules/late/draft",
+                422,
+                "{\"detail\":\"There is one thing to put right.\",\"problems\":[{\"weight\":\"error\","
+                        + "\"message\":\"unknown column \\\"dely\\\"\",\"field\":\"exceptions\",\"place\":{\"line\":2,\"column\":1,\"offset\":11,\"length\":4},\"suggestion\":null}]}");
+        var refused = odd("draft", "late", "--file", file.toString());
+        assertThat(refused.status).isEqualTo(1);
+        assertThat(refused.err).contains("late.rule.yaml:2:1: unknown column");
+    }
+
+    @Test
+    void revisionsAreListedAndGoneBackTo() {
+        answer(
+                "GET /api/definitions/query/lately/revisions",
+                "[{\"revision\":2,\"remark\":\"wider window\",\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\"},"
+                        + "{\"revision\":1,\"remark\":\"\",\"author\":null,\"at\":\"2026-05-04T04:10:00Z\"}]");
+        assertThat(odd("revisions", "lately", "--kind", "query", "--csv").out)
+                .contains("Revision,Saved,By,Why", ",Ines Holm,wider window");
+        answer(
+                "POST /api/definitions/query/lately/revisions/1/restore?remark=too%20slow",
+                "{\"revision\":3,\"changed\":true,\"effect\":\"RE_JUDGE\"}");
+        var back = odd("revisions", "lately", "--kind", "query", "--back-to", "1", "--remark", "too slow");
+        assertThat(back.err)
+                .contains("Saved revision 1 of lately once more, as revision 3.", "The next check judges anew");
+        answer("GET /api/definitions/rule/late/revisions", "[]");
+        answer(
+                "POST /api/definitions/rule/late/revisions/4/restore?remark=",
+                "{\"revision\":4,\"changed\":false,\"effect\":\"NO_EFFECT\"}");
+        assertThat(odd("revisions", "late", "--back-to", "4").err).contains("late says what revision 4 says already.");
     }
 
     @Test

@@ -1,8 +1,6 @@
 package dev.oddsentry.core.memory;
 
 import dev.oddsentry.core.finding.Severity;
-import java.util.ArrayList;
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -13,7 +11,7 @@ public final class Comparison {
     private final KnownTable known;
     private final Rules rules;
     private final Patience.Tick tick;
-    private final List<Move> moves = new ArrayList<>();
+    private final Moves moves = new Moves();
     private long exceptions;
     private long open;
 
@@ -111,7 +109,7 @@ public final class Comparison {
     }
 
     private void move(Move move) {
-        moves.add(move);
+        moves.record(move);
         if (move.now().state() == State.OPEN) open++;
         boolean wasOpen =
                 move.earlier().map(before -> before.now().state() == State.OPEN).orElse(false);
@@ -119,7 +117,7 @@ public final class Comparison {
     }
 
     /** The moves of this check. What did not move is not among them. */
-    public List<Move> finish() {
+    public Moves finish() {
         known.forEachNotSeen(gone -> {
             switch (gone.now().state()) {
                 case PENDING -> miss(gone);
@@ -127,7 +125,7 @@ public final class Comparison {
                 case OUT_OF_SIGHT, CLEARED -> {}
             }
         });
-        return List.copyOf(moves);
+        return moves;
     }
 
     private void absent(Known gone) {

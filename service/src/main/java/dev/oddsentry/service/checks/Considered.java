@@ -3,6 +3,7 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.Now;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.memory.Telling.Standing;
@@ -34,9 +35,15 @@ final class Considered {
     static final class OfAudience {
         private final List<Standing<Told.Subject>> standings = new ArrayList<>();
         private int openedMore;
+        private boolean takesOpened;
 
         List<Standing<Told.Subject>> list() {
             return standings;
+        }
+
+        /** Whether all that open and are open at once are taken as known; they do not stand in the list. */
+        boolean takesOpened() {
+            return takesOpened;
         }
 
         /** By how many its open findings grew. */
@@ -52,17 +59,16 @@ final class Considered {
     }
 
     private void consider(Audiences audiences, Transition transition) {
-        var opened = new ArrayList<Move.Opened>();
+        var moves = reckoned.moves();
         var moved = new HashMap<Long, Now>();
-        for (Move move : reckoned.moves()) {
-            if (move instanceof Move.Opened it) opened.add(it);
-            else move.earlier().ifPresent(before -> moved.put(before.id(), move.now()));
-        }
+        for (Move move : moves.subList(moves.opened(), moves.size()))
+            move.earlier().ifPresent(before -> moved.put(before.id(), move.now()));
         Span every = reckoned.question().rule().memory().remindEvery();
         boolean remind = every != null && isReminderTime(audiences, every);
         var before = audiences.mayTell(moved.keySet(), new MayTell(transition.takesAsKnown(), remind));
-        findPresent(opened, before);
-        opened.forEach(this::consider);
+        findPresent(moves, before);
+        for (int i = 0; i < moves.opened(); i++)
+            if (moves.get(i) instanceof Move.Opened opened) consider(opened, transition.takesAsKnown());
         before.forEach(each -> consider(
                 each, moved.getOrDefault(each.known().id(), each.known().now())));
     }
@@ -75,18 +81,24 @@ final class Considered {
     }
 
     /** Whose those are that stand in the result; where the rule is not split, everyone hears of all of them. */
-    private void findPresent(List<Move.Opened> opened, List<Before> before) {
+    private void findPresent(Moves moves, List<Before> before) {
         if (reckoned.question().rule().delivery().split() == null) return;
         Set<Digest> wanted = new HashSet<>();
-        opened.forEach(each -> wanted.add(each.sighting().key()));
+        for (int i = 0; i < moves.opened(); i++) wanted.add(moves.key(i));
         before.forEach(each -> wanted.add(each.known().key()));
         reckoned.exceptions()
                 .forEach(wanted::contains, sighting -> present.put(sighting.key(), reckoned.audienceOf(sighting)));
     }
 
-    private void consider(Move.Opened move) {
+    /** @param asKnown where everything is taken as known; a million of them need not be looked at one by one */
+    private void consider(Move.Opened move, boolean asKnown) {
         var key = move.sighting().key();
         var audience = of(present.getOrDefault(key, AudienceKey.WHOLE));
+        if (asKnown && move.now().state() == State.OPEN) {
+            audience.takesOpened = true;
+            audience.openedMore++;
+            return;
+        }
         audience.standings.add(new Standing<>(new Told.Subject(key, null), move.now(), null, Marks.NONE, true));
         if (move.now().state() == State.OPEN) audience.openedMore++;
     }

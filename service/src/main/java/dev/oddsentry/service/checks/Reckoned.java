@@ -3,7 +3,7 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleJudges;
-import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
@@ -27,7 +27,7 @@ record Reckoned(
         QueryRunner.Reading reading,
         RuleJudge judge,
         Question question,
-        List<Move> moves,
+        Moves moves,
         SeenExceptions exceptions,
         Set<Digest> pending,
         long open,

@@ -42,7 +42,9 @@ class Remembering {
         var by = new MemoryWriter.Writing(attempt.scope(), attempt.checkId(), attempt.slot());
         var hearing = hearing(by, told);
         var heard = heard(reckoned, hearing);
-        var ids = memory.apply(by, reckoned.moves(), heard, reckoned.columns(), rows(reckoned));
+        var taken = taken(hearing);
+        Opening.AtOpening atOpening = (key, at) -> heard.getOrDefault(key, taken.get(at));
+        var ids = memory.apply(by, reckoned.moves(), atOpening, reckoned.columns(), rows(reckoned));
         reported.stand(by.scope(), ids(told.standing(), ids));
         reported.endMarks(by, endedMarks(told, ids));
         hearing.forEach(each -> report(by, each, heard, ids));
@@ -73,6 +75,17 @@ class Remembering {
                 .toList();
     }
 
+    /** What is heard, by audience, where all that opens is taken as known. */
+    private static Map<AudienceKey, Opening.Heard> taken(List<Hearing> hearing) {
+        var taken = new HashMap<AudienceKey, Opening.Heard>();
+        for (var each : hearing)
+            if (each.part().takesOpened())
+                taken.put(
+                        each.part().audience(),
+                        new Opening.Heard(each.audience().id(), null, Set.of()));
+        return taken;
+    }
+
     /** What is heard at once of findings that open; the others have rows of their own for what was reported. */
     private static Map<Digest, Opening.Heard> heard(Reckoned reckoned, List<Hearing> hearing) {
         var heard = new HashMap<Digest, Opening.Heard>();
@@ -97,8 +110,7 @@ class Remembering {
         return subject.id() == null && !reckoned.pending().contains(subject.key());
     }
 
-    private void report(
-            MemoryWriter.Writing by, Hearing each, Map<Digest, Opening.Heard> heard, Map<Digest, Long> ids) {
+    private void report(MemoryWriter.Writing by, Hearing each, Map<Digest, Opening.Heard> heard, Opening.Ids ids) {
         reported.letPass(
                 by,
                 each.audience(),
@@ -142,24 +154,24 @@ class Remembering {
                     attempt.scope(), attempt.goodSlots() + 1, reckoned.judge().groupsWithRows());
     }
 
-    private static List<ReportedWriter.Telling> tellings(List<Told.Item> told, Map<Digest, Long> ids) {
+    private static List<ReportedWriter.Telling> tellings(List<Told.Item> told, Opening.Ids ids) {
         return told.stream()
                 .map(item -> new ReportedWriter.Telling(id(item.subject(), ids), item.severity(), item.kinds()))
                 .toList();
     }
 
-    private static List<Long> ids(List<Told.Subject> subjects, Map<Digest, Long> opened) {
+    private static List<Long> ids(List<Told.Subject> subjects, Opening.Ids opened) {
         return subjects.stream().map(subject -> id(subject, opened)).toList();
     }
 
-    private static List<ReportedWriter.EndedMark> endedMarks(Told told, Map<Digest, Long> opened) {
+    private static List<ReportedWriter.EndedMark> endedMarks(Told told, Opening.Ids opened) {
         return told.ended().stream()
                 .flatMap(ended -> ended.marks().stream()
                         .map(kind -> new ReportedWriter.EndedMark(id(ended.subject(), opened), kind)))
                 .toList();
     }
 
-    private static long id(Told.Subject subject, Map<Digest, Long> opened) {
-        return subject.id() != null ? subject.id() : Objects.requireNonNull(opened.get(subject.key()));
+    private static long id(Told.Subject subject, Opening.Ids opened) {
+        return subject.id() != null ? subject.id() : opened.of(subject.key());
     }
 }

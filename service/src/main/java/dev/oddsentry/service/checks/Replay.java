@@ -11,6 +11,7 @@ import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Reported;
 import dev.oddsentry.core.memory.State;
@@ -132,9 +133,18 @@ public final class Replay implements Audiences {
         for (var part : choice.parts()) {
             for (var item : part.told()) report(part.audience(), item.subject().key(), slot);
             for (var subject : part.letPass()) report(part.audience(), subject.key(), null);
+            if (part.takesOpened()) takeOpened(reckoned.moves(), part.audience());
         }
         reckoned.judge().points().forEach(point -> keep(slot, point));
         reckoned.judge().groupsWithRows().forEach(group -> groups.put(group.key(), new Seen(group.per(), goodSlots)));
+    }
+
+    private void takeOpened(Moves moves, AudienceKey audience) {
+        for (int i = 0; i < moves.opened(); i++) {
+            var key = moves.key(i);
+            boolean here = audience.equals(audiences.getOrDefault(key, AudienceKey.WHOLE));
+            if (here && moves.get(i).now().state() == State.OPEN) report(audience, key, null);
+        }
     }
 
     private void apply(Move move) {

@@ -60,7 +60,10 @@ class Telling {
         var parts = new ArrayList<Told.Part>();
         choices.forEach((audience, choice) -> {
             var standings = considered.get(audience);
-            parts.add(Told.Part.of(audience, choice, order, standings == null ? 0 : standings.openedMore()));
+            parts.add(
+                    standings == null
+                            ? Told.Part.of(audience, choice, order, false, 0)
+                            : Told.Part.of(audience, choice, order, standings.takesOpened(), standings.openedMore()));
         });
         return new Told(parts, List.of());
     }

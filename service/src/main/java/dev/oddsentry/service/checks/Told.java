@@ -34,6 +34,7 @@ record Told(List<Part> parts, List<Outgoing> messages) {
      * @param standing whose difference stands for a later check
      * @param ended marks that what is so now has ended
      * @param leftOut how many open ones a mark keeps out of a full report
+     * @param takesOpened whether all that open at this check, and are open at once, are taken as known; they are not among {@code letPass}
      * @param openedMore by how many its open findings grew at this check
      */
     record Part(
@@ -43,8 +44,14 @@ record Told(List<Part> parts, List<Outgoing> messages) {
             List<Subject> standing,
             List<Ended> ended,
             int leftOut,
+            boolean takesOpened,
             int openedMore) {
-        static Part of(AudienceKey audience, Choice<Subject> choice, Comparator<Item> order, int openedMore) {
+        static Part of(
+                AudienceKey audience,
+                Choice<Subject> choice,
+                Comparator<Item> order,
+                boolean takesOpened,
+                int openedMore) {
             return new Part(
                     audience,
                     choice.told().stream()
@@ -57,6 +64,7 @@ record Told(List<Part> parts, List<Outgoing> messages) {
                             .map(each -> new Ended(each.subject(), each.marks()))
                             .toList(),
                     choice.leftOut(),
+                    takesOpened,
                     openedMore);
         }
     }

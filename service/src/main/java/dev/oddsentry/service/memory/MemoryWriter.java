@@ -10,6 +10,7 @@ import static org.jooq.impl.DSL.val;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.value.Columns;
@@ -19,7 +20,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.UUID;
 import java.util.function.Consumer;
@@ -64,14 +64,13 @@ public class MemoryWriter {
      * @param rows the exceptions of the result with their cells
      * @return the numbers of those that open, by key
      */
-    public Map<Digest, Long> apply(
-            Writing by, List<Move> moves, Map<Digest, Opening.Heard> heard, Columns columns, Rows rows) {
-        var opened = new HashMap<Digest, Move.Opened>();
+    public Opening.Ids apply(Writing by, Moves moves, Opening.AtOpening heard, Columns columns, Rows rows) {
         var altered = new HashMap<Digest, Move.Altered>();
         var changed = new ArrayList<FindingRecord>();
-        for (Move move : moves) {
+        var others = moves.subList(moves.opened(), moves.size());
+        for (Move move : others) {
             switch (move) {
-                case Move.Opened it -> opened.put(it.sighting().key(), it);
+                case Move.Opened opened -> throw new IllegalStateException("not first: " + opened);
                 case Move.Altered it -> altered.put(it.sighting().key(), it);
                 case Move.Missed it -> changed.add(stayed(it.before().id(), it));
                 case Move.WithoutData it -> changed.add(stayed(it.before().id(), it));
@@ -80,8 +79,8 @@ public class MemoryWriter {
                 case Move.PassedBy it -> changed.add(moved(by, it.before().id(), it));
             }
         }
-        var ids = opened.isEmpty() ? Map.<Digest, Long>of() : opening.write(by, opened, heard, columns, rows);
-        reported.keepAsRows(moves.stream()
+        var ids = opening.write(by, moves, heard, columns, rows);
+        reported.keepAsRows(others.stream()
                 .flatMap(move -> move.earlier().stream())
                 .map(Known::id)
                 .toList());
@@ -92,7 +91,7 @@ public class MemoryWriter {
             });
         }
         update(changed);
-        recordEvents(by, moves);
+        recordEvents(by, others);
         return ids;
     }
 

@@ -12,6 +12,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.Now;
 import dev.oddsentry.core.memory.Reported;
 import dev.oddsentry.core.memory.Sighting;
@@ -113,7 +114,7 @@ class ConsideredTest {
                 if (each.isAt() != null) moves.add(new Move.Altered(known, sighting, now(State.OPEN), false));
                 else if (each.is() == State.CLEARED) moves.add(new Move.Cleared(known, now(State.CLEARED)));
             }
-            when(reckoned.moves()).thenReturn(moves);
+            when(reckoned.moves()).thenReturn(Moves.of(moves));
             when(reckoned.exceptions()).thenReturn(exceptions);
             when(reckoned.audienceOf(any(Sighting.class))).thenAnswer(call -> {
                 long id = call.<Sighting>getArgument(0).key().low();
