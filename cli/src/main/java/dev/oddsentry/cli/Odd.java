@@ -33,6 +33,7 @@ import dev.oddsentry.cli.commands.RevisionsCommand;
 import dev.oddsentry.cli.commands.RulesCommand;
 import dev.oddsentry.cli.commands.SaveSourceCommand;
 import dev.oddsentry.cli.commands.SaveTeamCommand;
+import dev.oddsentry.cli.commands.SendOpenCommand;
 import dev.oddsentry.cli.commands.SetThresholdCommand;
 import dev.oddsentry.cli.commands.SnoozeCommand;
 import dev.oddsentry.cli.commands.SourcesCommand;
@@ -81,6 +82,7 @@ import picocli.CommandLine.Command;
             DiscardCommand.class,
             StatusCommand.class,
             OutboxCommand.class,
+            SendOpenCommand.class,
             PushCommand.class,
             DraftCommand.class,
             RevisionsCommand.class,

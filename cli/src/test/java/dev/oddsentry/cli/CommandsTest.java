@@ -255,6 +255,21 @@ class CommandsTest {
     }
 
     @Test
+    void whoIsAddedIsSaidAndMayBeSentWhatIsOpen() throws IOException {
+        var file = Files.writeString(folder.resolve("late.rule.yaml"), "kind: rule\nname: late\n");
+        answer(
+                "PUT /api/definitions?remark=",
+                "{\"kind\":\"rule\",\"name\":\"late\",\"changed\":true,\"revision\":3,\"effect\":\"NO_EFFECT\",\"added\":[\"siv@skerryline.example\"],\"warnings\":[]}");
+        var saved = odd("push", file.toString());
+        assertThat(saved.out).contains("Saved rule late as revision 3.");
+        assertThat(saved.err).contains("siv@skerryline.example hears what is new from now on; odd send-open late siv@");
+        answer("POST /api/rules/late/send-open", "{\"messages\":2}");
+        assertThat(odd("send-open", "late", "siv@skerryline.example").out)
+                .contains("What is open of late goes to siv@skerryline.example in 2 mails.");
+        assertThat(asked.getLast()).contains("{\"to\":\"siv@skerryline.example\"}");
+    }
+
+    @Test
     void revisionsAreListedAndGoneBackTo() {
         answer(
                 "GET /api/definitions/query/lately/revisions",

@@ -263,6 +263,11 @@ class PersonalCopiesTest {
                         .valueStream()
                         .map(each -> each.path("identity").asString()))
                 .containsExactlyInAnyOrder("Vik: SK-1", "Vik: SK-2");
+        assertThat(api.postAnswer(path + "/send-open", Map.of("to", vik)).status())
+                .isEqualTo(200);
+        mails.sent(vik, 2);
+        assertThat(mails.lastText(vik)).contains("Good morning, Vik", "SK-1", "SK-2");
+        mails.sent(holm, 1);
     }
 
     @Test

@@ -3,6 +3,7 @@ package dev.oddsentry.cli.commands;
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.output.ProblemText;
+import dev.oddsentry.cli.output.Words;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
@@ -75,6 +76,15 @@ public final class PushCommand extends ServiceCommand {
         };
     }
 
+    /** Those who hear from now on, and how they learn what is open already. */
+    static List<String> added(JsonNode saved) {
+        String rule = saved.path("name").asString("");
+        return Words.texts(saved.path("added")).stream()
+                .map(address -> "  " + address + " hears what is new from now on; odd send-open " + rule + " " + address
+                        + " mails what is open already.")
+                .toList();
+    }
+
     private void tell(Path file, String text, JsonNode saved) {
         for (JsonNode warning : saved.path("warnings")) {
             ProblemText.lines(warning, file.toString(), text).forEach(err()::println);
@@ -92,5 +102,6 @@ public final class PushCommand extends ServiceCommand {
                                 ? "Saved " + what + " as revision " + saved.path("revision") + "."
                                 : what + " is unchanged at revision " + saved.path("revision") + ".");
         effect(saved.path("effect").asString(""), asKnown).ifPresent(err()::println);
+        added(saved).forEach(err()::println);
     }
 }

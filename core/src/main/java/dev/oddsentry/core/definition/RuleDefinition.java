@@ -16,6 +16,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -256,7 +257,14 @@ public record RuleDefinition(
             List<String> to,
             List<String> columns,
             boolean attachCsv,
-            @Nullable Split split) {}
+            @Nullable Split split) {
+        /** Every address that the rule itself names. */
+        public Set<String> named() {
+            var named = new LinkedHashSet<>(to);
+            if (split != null) split.to().values().forEach(named::addAll);
+            return named;
+        }
+    }
 
     /**
      * Each value of a column has an audience of its own, which hears of its findings alone.

@@ -8,7 +8,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is so now of every finding of a rule, in one table of open addressing: about 50 bytes a finding, so that a million of them
+ * What is so now of every finding of a rule, in one table of open addressing: about 60 bytes a finding, so that a million of them
  * fit beside the rows that stream by. Rows that are not findings go in too, by their key alone, so that a second row of the same
  * identity is seen. Belongs to one thread.
  */
@@ -16,7 +16,7 @@ public final class KnownTable {
     /** Words of one place: key, fingerprint, and the number with what fits beside it. */
     private static final int WORDS = 5;
 
-    private static final double FULL = 0.8;
+    private static final double FULL = 0.66;
     private static final int LEAST = 64;
 
     private static final long TAKEN = 1L << 63;

@@ -48,31 +48,42 @@ class Announcing {
 
     /** One for each audience that has anything to hear; those for whom nobody is named hear by one together. */
     List<Told.Outgoing> messages(About about, Reckoned reckoned, Told told) {
+        return letters(about, reckoned, told).stream()
+                .map(letter -> new Told.Outgoing(message(about, reckoned, letter), letter.parts()))
+                .toList();
+    }
+
+    /** Those of the messages that go to this address among others, written to it alone. */
+    List<Told.Outgoing> messagesTo(String address, About about, Reckoned reckoned, Told told) {
+        return letters(about, reckoned, told).stream()
+                .map(letter -> letter.toOnly(address))
+                .filter(letter -> !letter.to().isEmpty())
+                .map(letter -> new Told.Outgoing(message(about, reckoned, letter), letter.parts()))
+                .toList();
+    }
+
+    private List<Letter> letters(About about, Reckoned reckoned, Told told) {
         var hearing = told.parts().stream()
                 .filter(part -> !part.told().isEmpty())
                 .sorted(Comparator.comparing(
                         part -> part.audience().split(), Comparator.nullsFirst(Comparator.naturalOrder())))
                 .toList();
+        if (hearing.isEmpty()) return List.of();
         Map<AudienceKey, Instant> lastReports = about.scope() == null ? Map.of() : memory.lastReports(about.scope());
         var split = about.rule().delivery().split();
         if (split == null) {
-            var part = hearing.getFirst();
-            var letter = new Letter(hearing, about.to(), null, reckoned.open(), lastReports.get(part.audience()));
-            return List.of(new Told.Outgoing(message(about, reckoned, letter), hearing));
+            var last = lastReports.get(hearing.getFirst().audience());
+            return List.of(new Letter(hearing, about.to(), null, reckoned.open(), last));
         }
         var addresses = this.addresses.of(about.rule(), about.moment(), split);
         Map<AudienceKey, Integer> open = about.scope() == null ? Map.of() : memory.open(about.scope());
-        var messages = new ArrayList<Told.Outgoing>();
+        var letters = new ArrayList<Letter>();
         var unassigned = new ArrayList<Told.Part>();
         for (var part : hearing) {
             String value = Objects.requireNonNullElse(part.audience().split(), "");
             var to = addresses.getOrDefault(value, List.of());
-            if (to.isEmpty()) {
-                unassigned.add(part);
-                continue;
-            }
-            var letter = new Letter(List.of(part), to, value, open(open, part), lastReports.get(part.audience()));
-            messages.add(new Told.Outgoing(message(about, reckoned, letter), letter.parts()));
+            if (to.isEmpty()) unassigned.add(part);
+            else letters.add(new Letter(List.of(part), to, value, open(open, part), lastReports.get(part.audience())));
         }
         if (!unassigned.isEmpty()) {
             long openOfAll =
@@ -82,10 +93,9 @@ class Announcing {
                     .filter(Objects::nonNull)
                     .max(Comparator.naturalOrder())
                     .orElse(null);
-            var letter = new Letter(unassigned, about.to(), "others", openOfAll, since);
-            messages.add(new Told.Outgoing(message(about, reckoned, letter), unassigned));
+            letters.add(new Letter(unassigned, about.to(), "others", openOfAll, since));
         }
-        return messages;
+        return letters;
     }
 
     private static long open(Map<AudienceKey, Integer> before, Told.Part part) {
@@ -103,6 +113,12 @@ class Announcing {
             @Nullable String split,
             long open,
             @Nullable Instant since) {
+        /** As the address is written here, whose case may matter to its server. */
+        Letter toOnly(String address) {
+            var only = to.stream().filter(address::equalsIgnoreCase).limit(1).toList();
+            return new Letter(parts, only, split, open, since);
+        }
+
         List<Told.Item> told() {
             return parts.stream().flatMap(part -> part.told().stream()).toList();
         }

@@ -3,6 +3,8 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleNames;
 import dev.oddsentry.service.web.RefusedException;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.time.Duration;
@@ -34,6 +36,7 @@ class CheckController {
     private final Preview preview;
     private final PreviewFiles files;
     private final CopyStore copies;
+    private final SendingOpen sendingOpen;
     private final Clock clock;
 
     CheckController(
@@ -43,6 +46,7 @@ class CheckController {
             Preview preview,
             PreviewFiles files,
             CopyStore copies,
+            SendingOpen sendingOpen,
             Clock clock) {
         this.names = names;
         this.onDemand = onDemand;
@@ -50,6 +54,7 @@ class CheckController {
         this.preview = preview;
         this.files = files;
         this.copies = copies;
+        this.sendingOpen = sendingOpen;
         this.clock = clock;
     }
 
@@ -70,6 +75,18 @@ class CheckController {
         return store.latest(names.idOf(name), MOST_LISTED).stream()
                 .map(CheckView::of)
                 .toList();
+    }
+
+    record OpenTo(@NotNull @Size(max = 320) String to) {}
+
+    record OpenSent(int messages) {}
+
+    /** Sends one of those who hear of the rule everything that is open now, as to a person who was added. */
+    @PostMapping("/rules/{name}/send-open")
+    OpenSent sendOpen(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody OpenTo body) {
+        return new OpenSent(sendingOpen
+                .to(by, names.idOf(name), body.to().strip(), clock.instant())
+                .size());
     }
 
     /** How each personal copy of a check went. */

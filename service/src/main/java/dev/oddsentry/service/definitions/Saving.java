@@ -95,7 +95,8 @@ public class Saving {
             if (definition instanceof CalendarDefinition) replan(definition.name());
             var effect = effect(before.get().definition(), definition);
             owe(effect.transition(asKnown), definition);
-            return saved(definition, revision, true, checked, effect);
+            return saved(definition, revision, true, checked, effect)
+                    .adding(added(before.get().definition(), definition));
         }
         return saved(definition, revision, false, checked, EditClass.NO_EFFECT);
     }
@@ -104,6 +105,14 @@ public class Saving {
         if (before instanceof RuleDefinition was && after instanceof RuleDefinition is) return EditClass.of(was, is);
         if (before instanceof QueryDefinition was && after instanceof QueryDefinition is) return EditClass.of(was, is);
         return EditClass.NO_EFFECT;
+    }
+
+    private static List<String> added(Definition before, Definition after) {
+        if (!(before instanceof RuleDefinition was) || !(after instanceof RuleDefinition is)) return List.of();
+        var heard = was.delivery().named();
+        return is.delivery().named().stream()
+                .filter(address -> !heard.contains(address))
+                .toList();
     }
 
     /** The rule itself, or every rule of the query. */
@@ -189,6 +198,13 @@ public class Saving {
             Definition definition, int revision, boolean changed, DefinitionChecks.Checked checked, EditClass effect) {
         UUID id = UUID.fromString(String.valueOf(definition.id()));
         return new Saved(
-                definition.kind().code(), id, definition.name(), revision, changed, effect, checked.warnings());
+                definition.kind().code(),
+                id,
+                definition.name(),
+                revision,
+                changed,
+                effect,
+                List.of(),
+                checked.warnings());
     }
 }

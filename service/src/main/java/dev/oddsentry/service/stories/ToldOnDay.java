@@ -106,9 +106,7 @@ class ToldOnDay {
     }
 
     private static boolean isNamed(RuleDefinition.DeliveryDefinition delivery, String to) {
-        var named = new ArrayList<>(delivery.to());
-        if (delivery.split() != null) delivery.split().to().values().forEach(named::addAll);
-        return named.stream().anyMatch(each -> each.equalsIgnoreCase(to));
+        return delivery.named().stream().anyMatch(each -> each.equalsIgnoreCase(to));
     }
 
     /** The keys of the personal copies that were ever made for that address. */

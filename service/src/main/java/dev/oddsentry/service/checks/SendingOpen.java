@@ -1,0 +1,111 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.memory.MemoryWriter;
+import dev.oddsentry.service.memory.ReportedWriter;
+import dev.oddsentry.service.memory.Scope;
+import dev.oddsentry.service.outbox.Outbox;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Sends one of those who hear of a rule everything that is open now: a person who was added hears what is new from then on, and not what the
+ * others were told before. What was reported to whom stays as it is.
+ */
+@Component
+class SendingOpen {
+    private final DefinitionStore definitions;
+    private final CheckStore checks;
+    private final Previewing previewing;
+    private final OneCopy copies;
+    private final Telling telling;
+    private final Announcing announcing;
+    private final ReportedWriter reported;
+    private final Outbox outbox;
+    private final Audit audit;
+    private final DSLContext db;
+    private final TransactionTemplate transactions;
+
+    SendingOpen(
+            DefinitionStore definitions,
+            CheckStore checks,
+            Previewing previewing,
+            OneCopy copies,
+            Telling telling,
+            Announcing announcing,
+            ReportedWriter reported,
+            Outbox outbox,
+            Audit audit,
+            DSLContext db,
+            TransactionTemplate transactions) {
+        this.definitions = definitions;
+        this.checks = checks;
+        this.previewing = previewing;
+        this.copies = copies;
+        this.telling = telling;
+        this.announcing = announcing;
+        this.reported = reported;
+        this.outbox = outbox;
+        this.audit = audit;
+        this.db = db;
+        this.transactions = transactions;
+    }
+
+    private record Ready(Scope scope, Told.Outgoing outgoing) {}
+
+    /**
+     * @return the numbers of the messages
+     * @throws RefusedException if the address hears of nothing that is open, or the rule was never checked
+     */
+    List<UUID> to(Person by, UUID ruleId, String address, Instant slot) {
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        var latest = checks.latest(ruleId, 1);
+        if (latest.isEmpty() || !checks.ofRule(ruleId).newcomer())
+            throw RefusedException.conflict("The rule has had no good check yet; its first one tells everyone.");
+        var ready = previewing.inWords(() -> {
+            var all = new ArrayList<Ready>();
+            var ofRule = copies.all(rule, slot);
+            if (ofRule.isEmpty()) all.addAll(ready(rule, ruleId, slot, null, address));
+            else ofRule.forEach(copy -> all.addAll(ready(rule, ruleId, slot, copy, address)));
+            return all;
+        });
+        if (ready.isEmpty())
+            throw RefusedException.conflict("Nothing that is open now goes to " + address
+                    + ": either it is not among those who hear of the rule, or nothing of theirs is open.");
+        return Objects.requireNonNull(transactions.execute(_ -> {
+            audit.record(db, by.id(), "send open findings", rule.name(), address);
+            return ready.stream()
+                    .map(each -> {
+                        var writing = new MemoryWriter.Writing(
+                                each.scope(), latest.getFirst().getId(), slot);
+                        var first = each.outgoing().parts().getFirst().audience();
+                        long audience = reported.audience(each.scope(), first).id();
+                        return outbox.queue(writing, audience, each.outgoing().message());
+                    })
+                    .toList();
+        }));
+    }
+
+    private List<Ready> ready(
+            RuleDefinition rule, UUID ruleId, Instant slot, @Nullable PersonalCopy copy, String address) {
+        try (var run = previewing.run(rule, ruleId, slot, copy)) {
+            var told = telling.choose(run.reckoned(), run.audiences(), Transition.TELL_OPEN);
+            var about = run.about("Open now: " + rule.title());
+            return announcing.messagesTo(address, about, run.reckoned(), told).stream()
+                    .map(outgoing -> new Ready(Objects.requireNonNull(run.scope()), outgoing))
+                    .toList();
+        }
+    }
+}
