@@ -50,6 +50,16 @@ public enum ParameterType {
         return isMoment() && RelativeDate.parse(written).moves();
     }
 
+    /** True where it is reckoned from the last check. */
+    public boolean isSinceLastCheck(String written) {
+        return isMoment() && RelativeDate.parse(written).anchor() instanceof RelativeDate.Anchor.LastCheck;
+    }
+
+    /** True where it is the last check's slot to the second. */
+    public boolean isUnsettled(String written) {
+        return isMoment() && RelativeDate.parse(written).isUnsettled();
+    }
+
     private boolean isMoment() {
         return this == DATE || this == TIMESTAMP || this == INSTANT;
     }

@@ -21,7 +21,7 @@ import java.util.regex.Pattern;
  */
 public record RelativeDate(Anchor anchor, List<Step> steps) {
     private static final Pattern ANCHOR = Pattern.compile(
-            "(now|today|(?<side>previous|next) working day|start of (?<unit>day|week|month|quarter|year|period))(?=\\s|[+-]|$)",
+            "(now|today|last check|(?<side>previous|next) working day|start of (?<unit>day|week|month|quarter|year|period))(?=\\s|[+-]|$)",
             Pattern.CASE_INSENSITIVE);
     private static final Pattern STEP = Pattern.compile(
             "\\s*(?<sign>[+-])\\s*(?<amount>\\d{1,6})\\s+(?<unit>second|minute|hour|working day|day|week|month|quarter|year|period)s?(?=\\s|[+-]|$)",
@@ -32,6 +32,9 @@ public record RelativeDate(Anchor anchor, List<Step> steps) {
         record Now() implements Anchor {}
 
         record Today() implements Anchor {}
+
+        /** The slot of the last good check; before any, where the rule says that it starts. */
+        record LastCheck() implements Anchor {}
 
         record StartOf(Span.Unit unit) implements Anchor {}
 
@@ -72,7 +75,11 @@ public record RelativeDate(Anchor anchor, List<Step> steps) {
         if (unit != null) return isPeriod(unit) ? new Anchor.StartOfPeriod() : new Anchor.StartOf(unit(matcher));
         if (matcher.group("side") != null)
             return new Anchor.WorkingDay(matcher.group("side").equalsIgnoreCase("previous") ? -1 : 1);
-        return matcher.group().equalsIgnoreCase("now") ? new Anchor.Now() : new Anchor.Today();
+        return switch (matcher.group().toLowerCase(Locale.ROOT)) {
+            case "now" -> new Anchor.Now();
+            case "last check" -> new Anchor.LastCheck();
+            default -> new Anchor.Today();
+        };
     }
 
     private static boolean isPeriod(String unit) {
@@ -107,7 +114,7 @@ public record RelativeDate(Anchor anchor, List<Step> steps) {
     private static InvalidDefinitionException refused(String text, int offset) {
         String seen = text.substring(offset).strip();
         String message = "\"" + seen + "\" is no relative date; write now, today, start of month, today - 7 days,"
-                + " start of month - 1 month, previous working day, start of period, or a date such as 2026-03-01";
+                + " start of month - 1 month, previous working day, start of period, last check - 10 minutes, or a date such as 2026-03-01";
         return new InvalidDefinitionException(
                 List.of(Problem.error(message, "", Place.in(text, offset, seen.length()))));
     }
@@ -117,15 +124,22 @@ public record RelativeDate(Anchor anchor, List<Step> steps) {
         return !(anchor instanceof Anchor.Fixed);
     }
 
+    /** True of the last check as it is: what was stamped before its slot and committed after it is never seen. */
+    public boolean isUnsettled() {
+        return anchor instanceof Anchor.LastCheck && steps.isEmpty();
+    }
+
     /**
      * The local date and time in the moment's zone. A date is meant where the caller takes only the date of it.
      *
-     * @throws InvalidDefinitionException if the moment's calendar does not know the period
+     * @throws InvalidDefinitionException if the moment's calendar does not know the period, or there was no check and nobody says where
+     *     it starts
      */
     public LocalDateTime localAt(Moment moment) {
         LocalDateTime local = switch (anchor) {
             case Anchor.Now _ -> moment.local().toLocalDateTime();
             case Anchor.Today _ -> moment.today().atStartOfDay();
+            case Anchor.LastCheck _ -> lastCheck(moment);
             case Anchor.StartOf(var unit) ->
                 Window.startOf(unit, moment.today()).atTime(LocalTime.MIDNIGHT);
             case Anchor.StartOfPeriod _ ->
@@ -136,6 +150,16 @@ public record RelativeDate(Anchor anchor, List<Step> steps) {
         };
         for (var step : steps) local = add(step, local, moment.days());
         return local;
+    }
+
+    /** In the hour that happens twice the first is taken, so that the window is rather too wide than too narrow. */
+    private static LocalDateTime lastCheck(Moment moment) {
+        if (moment.lastCheck() != null)
+            return moment.lastCheck().atZone(moment.zone()).toLocalDateTime();
+        throw new InvalidDefinitionException(List.of(Problem.error(
+                "\"last check\" is not known before there was one: write under schedule: start: where it begins",
+                "",
+                null)));
     }
 
     private static LocalDateTime add(Step step, LocalDateTime local, WorkingDays days) {

@@ -12,6 +12,7 @@ import java.util.Map;
 import java.util.Set;
 import java.util.TreeMap;
 import java.util.TreeSet;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -65,6 +66,31 @@ class RelativeDateTest {
     void withoutACalendarTheWeekAndTheMonthsCount(String text, LocalDateTime expected) {
         assertThat(RelativeDate.parse(text).localAt(on(WorkingDays.MONDAY_TO_FRIDAY)))
                 .isEqualTo(expected);
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "last check,                 2026-03-30T06:40",
+        "Last check - 10 minutes,    2026-03-30T06:30",
+        "last check - 1 working day, 2026-03-27T06:40",
+    })
+    void theLastCheckIsItsSlot(String text, LocalDateTime expected) {
+        var moment = on(PERIODS).since(Instant.parse("2026-03-30T04:40:00Z"));
+        assertThat(RelativeDate.parse(text).localAt(moment)).isEqualTo(expected);
+        assertThat(RelativeDate.parse(text).moves()).isTrue();
+        assertThat(RelativeDate.parse(text).isUnsettled()).isEqualTo(text.equals("last check"));
+        assertThatThrownBy(() -> RelativeDate.parse(text).localAt(on(PERIODS)))
+                .isInstanceOf(InvalidDefinitionException.class)
+                .hasMessageContaining("write under schedule: start:");
+    }
+
+    @Test
+    void inTheHourThatHappensTwiceTheWindowIsRatherTooWide() {
+        // 02:30 for the second time, after the clocks went back on 25 October 2026.
+        var last = Instant.parse("2026-10-25T01:30:00Z");
+        var moment = new Moment(Instant.parse("2026-10-25T08:00:00Z"), ZoneId.of("Europe/Oslo")).since(last);
+        var local = RelativeDate.parse("last check").localAt(moment);
+        assertThat(local.atZone(moment.zone()).toInstant()).isEqualTo(last.minusSeconds(3600));
     }
 
     @ParameterizedTest

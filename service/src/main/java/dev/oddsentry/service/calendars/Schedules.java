@@ -28,8 +28,20 @@ public class Schedules {
 
     /** A slot of the rule, in its zone and on its calendar. */
     public Moment moment(RuleDefinition rule, Instant slot) {
+        return moment(rule, slot, null);
+    }
+
+    /** @param lastGood the slot of the last good check; null before any */
+    public Moment moment(RuleDefinition rule, Instant slot, @Nullable Instant lastGood) {
         var days = daysOf(rule.schedule().calendar());
-        return days == null ? new Moment(slot, rule.zone()) : new Moment(slot, rule.zone(), days);
+        var moment = days == null ? new Moment(slot, rule.zone()) : new Moment(slot, rule.zone(), days);
+        return moment.since(lastGood == null ? startOf(rule) : lastGood);
+    }
+
+    /** Where the rule says that it starts; null where it says nothing. */
+    public static @Nullable Instant startOf(RuleDefinition rule) {
+        var start = rule.schedule().start();
+        return start == null ? null : start.atZone(rule.zone()).toInstant();
     }
 
     /** Null where the rule names no calendar. */

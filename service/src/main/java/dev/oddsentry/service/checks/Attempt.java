@@ -7,6 +7,7 @@ import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.sources.Source;
@@ -52,10 +53,11 @@ record Attempt(
 
     /** The same for one of its personal copies, with the values that are its own. */
     Attempt of(PersonalCopy one, CopyStore.Standing standing) {
+        var last = standing.lastGoodSlot() == null ? Schedules.startOf(rule.definition()) : standing.lastGoodSlot();
         return new Attempt(
                 checkId,
                 number,
-                moment,
+                moment.since(last),
                 origin,
                 memoryEpoch,
                 standing.goodSlots(),

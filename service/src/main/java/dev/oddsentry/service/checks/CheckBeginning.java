@@ -97,7 +97,7 @@ class CheckBeginning {
         var query = definitions.query(rule.definition().query()).orElseThrow();
         var source = sources.require(query.definition().source());
         var limit = limit(rule.definition(), check.getRuleId(), source);
-        var moment = schedules.moment(rule.definition(), check.getSlot());
+        var moment = schedules.moment(rule.definition(), check.getSlot(), lock.lastGoodSlot());
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.RULE_REVISION, rule.revision())
                 .set(RULE_CHECK.QUERY_REVISION, query.revision())

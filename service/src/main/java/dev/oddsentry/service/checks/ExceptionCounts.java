@@ -65,8 +65,9 @@ public class ExceptionCounts {
         audit.record(db, by.id(), "count exceptions", rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
         var source = sources.require(query.source());
-        var moment = schedules.moment(rule.definition(), clock.instant());
-        long goodSlots = checks.ofRule(rule.id()).goodSlots();
+        var standing = checks.ofRule(rule.id());
+        long goodSlots = standing.goodSlots();
+        var moment = schedules.moment(rule.definition(), clock.instant(), standing.lastGoodSlot());
         var counts = new long[each.size()];
         try {
             for (var copy : copiesOf(rule.definition(), moment)) {
@@ -76,17 +77,16 @@ public class ExceptionCounts {
                 var tick = new Patience.Tick(goodSlots, true, moment.slot());
                 var questions = each.stream()
                         .map(thresholds -> new Question(
-                                        asked,
-                                        query,
-                                        source,
-                                        moment,
-                                        thresholds,
-                                        new KnownTable(0),
-                                        tick,
-                                        Transition.ORDINARY,
-                                        past,
-                                        false)
-                                .ofCopy(key, false))
+                                asked,
+                                query,
+                                source,
+                                moment,
+                                thresholds,
+                                new KnownTable(0),
+                                tick,
+                                Transition.ORDINARY,
+                                past,
+                                Question.Asking.of(key)))
                         .toList();
                 var reckoned = Refusals.inWords(() -> reckoning.reckonAll(questions));
                 for (int i = 0; i < counts.length; i++) counts[i] += countAndClose(reckoned.get(i));

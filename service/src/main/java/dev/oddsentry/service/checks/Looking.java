@@ -71,22 +71,21 @@ public class Looking {
     public Seen at(Person by, Current<RuleDefinition> rule, @Nullable String copy, Digest key, Instant slot) {
         audit.record(db, by.id(), "explain finding", rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
-        var moment = schedules.moment(rule.definition(), slot);
         var asked = oneCopy.rule(rule.definition(), slot, copy);
-        long goodSlots = checks.ofRule(rule.id()).goodSlots();
+        var standing = checks.ofRule(rule.id());
+        long goodSlots = standing.goodSlots();
+        var moment = schedules.moment(rule.definition(), slot, standing.lastGoodSlot());
         var question = new Question(
-                        asked,
-                        query,
-                        sources.require(query.source()),
-                        moment,
-                        thresholds.named(asked.thresholdsUsed()),
-                        new KnownTable(0),
-                        new Patience.Tick(goodSlots, true, slot),
-                        Transition.ORDINARY,
-                        new StoredPast(series, new Scope(rule.id(), copy), asked, query, moment, goodSlots),
-                        false)
-                .ofCopy(copy, false)
-                .seeking(key);
+                asked,
+                query,
+                sources.require(query.source()),
+                moment,
+                thresholds.named(asked.thresholdsUsed()),
+                new KnownTable(0),
+                new Patience.Tick(goodSlots, true, slot),
+                Transition.ORDINARY,
+                new StoredPast(series, new Scope(rule.id(), copy), asked, query, moment, goodSlots),
+                Question.Asking.seeking(copy, key));
         try {
             var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
             try (reckoned) {

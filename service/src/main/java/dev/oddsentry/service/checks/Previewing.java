@@ -62,10 +62,10 @@ class Previewing {
         long began = System.nanoTime();
         var asked = OneCopy.rule(rule, copy);
         var query = definitions.query(rule.query()).orElseThrow().definition();
-        var moment = schedules.moment(rule, slot);
         var used = thresholds.named(rule.thresholdsUsed());
         var scope = memoryOf == null ? null : new Scope(memoryOf, copy == null ? null : copy.key());
         var standing = standing(scope);
+        var moment = schedules.moment(rule, slot, standing.lastGoodSlot());
         var question = new Question(
                 asked,
                 query,
@@ -76,7 +76,7 @@ class Previewing {
                 new Patience.Tick(standing.goodSlots(), true, slot),
                 standing.onNextCheck(),
                 scope == null ? Past.NONE : new StoredPast(series, scope, asked, query, moment, standing.goodSlots()),
-                true);
+                Question.Asking.curious(copy, standing.newcomer()));
         return new PreviewRun(
                 asked,
                 scope,
@@ -84,7 +84,7 @@ class Previewing {
                 moment,
                 new RuleLabels(rule.groups(), query, used, moment.today()),
                 scope == null ? Audiences.NEW : new StoredAudiences(memory, scope),
-                reckoning.reckon(question.ofCopy(copy == null ? null : copy.key(), standing.newcomer())),
+                reckoning.reckon(question),
                 began);
     }
 

@@ -19,12 +19,6 @@ import org.jspecify.annotations.Nullable;
  * @param known every finding as memory holds it; used up by the reckoning
  * @param tick how the rule's good checks are counted at this one
  * @param transition what a person did that this check owes something to
- * @param curious whether a person looks on, who wants to be told of texts that no row has
- * @param running to follow and cancel its query by; null where nobody does
- * @param sought the identity of which everything is kept; null for none
- * @param copy the key of the personal copy that asks; null where the rule has none
- * @param newcomer whether the copy came when others had been checked already
- * @param wanted the keys of those whose rows are kept though they do not move; null where any row may be wanted
  */
 public record Question(
         RuleDefinition rule,
@@ -36,79 +30,38 @@ public record Question(
         Patience.Tick tick,
         Transition transition,
         Past past,
-        boolean curious,
-        @Nullable Digest sought,
-        @Nullable RunningQuery running,
-        @Nullable Set<Digest> wanted,
-        @Nullable String copy,
-        boolean newcomer) {
+        Asking asking) {
 
-    Question(
-            RuleDefinition rule,
-            QueryDefinition query,
-            Source source,
-            Moment moment,
-            Thresholds thresholds,
-            KnownTable known,
-            Patience.Tick tick,
-            Transition transition,
-            Past past,
-            boolean curious) {
-        this(
-                rule,
-                query,
-                source,
-                moment,
-                thresholds,
-                known,
-                tick,
-                transition,
-                past,
-                curious,
-                null,
-                null,
-                null,
-                null,
-                false);
-    }
+    /**
+     * Who asks, and what they want kept.
+     *
+     * @param copy the key of the personal copy that asks; null where the rule has none
+     * @param newcomer whether the copy came when others had been checked already
+     * @param curious whether a person looks on, who wants to be told of texts that no row has
+     * @param sought the identity of which everything is kept; null for none
+     * @param running to follow and cancel the query by; null where nobody does
+     * @param wanted the keys of those whose rows are kept though they do not move; null where any row may be wanted
+     */
+    record Asking(
+            @Nullable String copy,
+            boolean newcomer,
+            boolean curious,
+            @Nullable Digest sought,
+            @Nullable RunningQuery running,
+            @Nullable Set<Digest> wanted) {
 
-    /** The same for a personal copy. @param key null where the rule has none */
-    Question ofCopy(@Nullable String key, boolean isNewcomer) {
-        return new Question(
-                rule,
-                query,
-                source,
-                moment,
-                thresholds,
-                known,
-                tick,
-                transition,
-                past,
-                curious,
-                sought,
-                running,
-                wanted,
-                key,
-                isNewcomer);
-    }
+        /** Reckons alone. */
+        static Asking of(@Nullable String copy) {
+            return new Asking(copy, false, false, null, null, null);
+        }
 
-    /** The same, looking out for one identity. */
-    Question seeking(Digest identity) {
-        return new Question(
-                rule,
-                query,
-                source,
-                moment,
-                thresholds,
-                known,
-                tick,
-                transition,
-                past,
-                curious,
-                identity,
-                running,
-                wanted,
-                copy,
-                newcomer);
+        /** A person looks on. */
+        static Asking curious(@Nullable PersonalCopy copy, boolean newcomer) {
+            return new Asking(copy == null ? null : copy.key(), newcomer, true, null, null, null);
+        }
+
+        static Asking seeking(@Nullable String copy, Digest identity) {
+            return new Asking(copy, false, false, identity, null, null);
+        }
     }
 }

@@ -65,12 +65,8 @@ class Reckoning {
                 attempt.tick(),
                 attempt.transition(),
                 new StoredPast(series, attempt.scope(), rule, query, attempt.moment(), attempt.goodSlots()),
-                false,
-                null,
-                running,
-                wanted(attempt),
-                attempt.scope().copy(),
-                attempt.newcomer()));
+                new Question.Asking(
+                        attempt.scope().copy(), attempt.newcomer(), false, null, running, wanted(attempt))));
     }
 
     /** Where all that is open is told or attached, any row may be wanted; else only those that move or have something to tell. */
@@ -93,7 +89,8 @@ class Reckoning {
         var all = questions.stream().map(Rows::new).toList();
         var first = questions.getFirst();
         var values = Parameters.valuesAt(first.moment(), first.rule(), first.query());
-        var running = first.running() == null ? new RunningQuery(first.source().timeLimit()) : first.running();
+        var watched = first.asking().running();
+        var running = watched == null ? new RunningQuery(first.source().timeLimit()) : watched;
         try {
             return reckonAll(all, first, values, running);
         } catch (RuntimeException failed) {
@@ -136,9 +133,10 @@ class Reckoning {
             var checked = RuleJudges.check(rule, columns, question.thresholds(), null);
             judges = checked.judges();
             warnings.addAll(checked.warnings());
-            if (question.curious()) texts = judges.seenTexts();
-            judge = judges.at(question.moment(), question.copy() == null ? digester : digester.of(question.copy()));
-            if (question.sought() != null) judge.seek(question.sought());
+            var asking = question.asking();
+            if (asking.curious()) texts = judges.seenTexts();
+            judge = judges.at(question.moment(), asking.copy() == null ? digester : digester.of(asking.copy()));
+            if (asking.sought() != null) judge.seek(asking.sought());
             boolean parametersMove = Parameters.move(rule, question.query());
             var rules = new Comparison.Rules(
                     judges.absence(rule, parametersMove),
@@ -179,7 +177,7 @@ class Reckoning {
             int movesBefore = comparison().moves();
             var now = comparison().see(sighting);
             if (now == null) return;
-            var wanted = question.wanted();
+            var wanted = question.asking().wanted();
             boolean moved = comparison().moves() > movesBefore;
             if (wanted == null || moved || wanted.contains(sighting.key())) exceptions.add(sighting);
             else exceptions.count(sighting);

@@ -42,6 +42,7 @@ public final class Replay implements Audiences {
     private final Map<Measured, Map<Digest, List<Series.Point>>> points = new HashMap<>();
     private final Map<Digest, Seen> groups = new LinkedHashMap<>();
     private long goodSlots;
+    private @Nullable Instant lastSlot;
     private long nextId = 1;
 
     private record Seen(List<@Nullable Object> per, long lastSeen) {}
@@ -60,6 +61,12 @@ public final class Replay implements Audiences {
     @Nullable
     String copy() {
         return copy;
+    }
+
+    /** The slot before; null at the first. */
+    @Nullable
+    Instant lastSlot() {
+        return lastSlot;
     }
 
     Thresholds thresholds() {
@@ -127,6 +134,7 @@ public final class Replay implements Audiences {
     /** What the commit of a check would write. */
     void commit(Instant slot, Reckoned reckoned, Told choice) {
         goodSlots++;
+        lastSlot = slot;
         reckoned.moves().forEach(this::apply);
         if (rule.delivery().split() != null)
             reckoned.exceptions().forEach(sighting -> audiences.put(sighting.key(), reckoned.audienceOf(sighting)));

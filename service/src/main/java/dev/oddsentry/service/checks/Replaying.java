@@ -46,17 +46,16 @@ public class Replaying {
     public List<Step> step(List<Replay> replays, QueryDefinition query, Source source, Instant slot) {
         var questions = replays.stream()
                 .map(replay -> new Question(
-                                replay.rule(),
-                                query,
-                                source,
-                                schedules.moment(replay.rule(), slot),
-                                replay.thresholds(),
-                                replay.known(),
-                                replay.tick(slot),
-                                Transition.ORDINARY,
-                                replay.past(),
-                                false)
-                        .ofCopy(replay.copy(), false))
+                        replay.rule(),
+                        query,
+                        source,
+                        schedules.moment(replay.rule(), slot, replay.lastSlot()),
+                        replay.thresholds(),
+                        replay.known(),
+                        replay.tick(slot),
+                        Transition.ORDINARY,
+                        replay.past(),
+                        Question.Asking.of(replay.copy())))
                 .toList();
         var all = Refusals.inWords(() -> reckoning.reckonAll(questions));
         var steps = new ArrayList<Step>();

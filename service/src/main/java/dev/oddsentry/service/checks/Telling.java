@@ -87,7 +87,7 @@ class Telling {
 
     private static Transition transition(Question question, Audiences audiences) {
         var copies = question.rule().copies();
-        var first = copies != null && question.newcomer()
+        var first = copies != null && question.asking().newcomer()
                 ? copies.newcomers()
                 : question.rule().memory().firstCheck();
         boolean known = audiences.areNew() && first == FirstCheck.TAKE_AS_KNOWN;

@@ -100,7 +100,7 @@ class Trial {
                 new Patience.Tick(0, true, ask.slot()),
                 Transition.ORDINARY,
                 Past.NONE,
-                true);
+                Question.Asking.curious(null, false));
         var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
         var exceptions = reckoned.exceptions().all();
         reckoned.close();

@@ -128,8 +128,10 @@ class DefinitionChecks {
         problems.addAll(occasionProblems(rule, places));
         problems.addAll(splitProblems(rule, places));
         problems.addAll(copiesProblems(rule, query.get().definition(), places));
-        if (problems.stream().noneMatch(Problem::isError))
+        if (problems.stream().noneMatch(Problem::isError)) {
+            problems.addAll(Parameters.unsettled(rule, query.get().definition(), places));
             problems.addAll(periodProblems(rule, query.get().definition(), places));
+        }
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         schedules
                 .runsOut(rule.schedule(), clock.instant().atZone(rule.zone()).toLocalDate())

@@ -83,9 +83,14 @@ public final class Parameters {
 
     /**
      * How much time a rule's moving parameters span at a slot: between the first and the last of them, or up to the slot where there
-     * is one alone; empty where none moves.
+     * is one alone; empty where none moves, or one is since the last check, which spans whatever time has gone by.
      */
     public static Optional<Duration> window(Moment moment, RuleDefinition rule, QueryDefinition query) {
+        boolean sinceLast = query.parameters().entrySet().stream().anyMatch(entry -> {
+            String written = written(rule, entry.getKey(), entry.getValue());
+            return written != null && entry.getValue().type().isSinceLastCheck(written);
+        });
+        if (sinceLast) return Optional.empty();
         var moving = new TreeSet<Instant>();
         query.parameters().forEach((name, declared) -> {
             String written = written(rule, name, declared);
@@ -133,6 +138,26 @@ public final class Parameters {
             String written = written(rule, entry.getKey(), entry.getValue());
             return written != null && entry.getValue().type().moves(written);
         });
+    }
+
+    /** Warns of windows that begin at the last check to the second, since rows stamped before its slot may be committed after it. */
+    public static List<Problem> unsettled(RuleDefinition rule, QueryDefinition query, FieldPlaces places) {
+        return query.parameters().entrySet().stream()
+                .filter(declared -> {
+                    String written = written(rule, declared.getKey(), declared.getValue());
+                    return written != null && declared.getValue().type().isUnsettled(written);
+                })
+                .map(declared -> places.locate(
+                        "parameters." + declared.getKey(),
+                        new Problem(
+                                Problem.Weight.WARNING,
+                                declared.getKey()
+                                        + " is the last check's slot: a row stamped before it and committed after it is never"
+                                        + " seen; write last check - 10 minutes, which costs nothing, as a finding is not told twice",
+                                "",
+                                null,
+                                null)))
+                .toList();
     }
 
     /** True where the query's text reads the clock itself, so that what it selects is not a matter of the slot. */
