@@ -8,7 +8,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is so now of every finding of a rule, in one table of open addressing: about 60 bytes a finding, so that a million of them
+ * What is so now of every finding of a rule, in one table of open addressing: about 65 bytes a finding, so that a million of them
  * fit beside the rows that stream by. Rows that are not findings go in too, by their key alone, so that a second row of the same
  * identity is seen. Belongs to one thread.
  */
@@ -44,7 +44,9 @@ public final class KnownTable {
 
     /** @param expected about how many findings and rows it will hold; it grows where they are more */
     public KnownTable(long expected) {
-        places = (int) Math.min(Integer.MAX_VALUE / WORDS - 1, Math.max(LEAST, (long) (expected / FULL) + 1));
+        // Room for some new ones, since a table that grows is held twice for a moment.
+        long withNew = expected + expected / 16;
+        places = (int) Math.min(Integer.MAX_VALUE / WORDS - 1, Math.max(LEAST, (long) (withNew / FULL) + 1));
         words = new long[places * WORDS];
     }
 

@@ -129,7 +129,7 @@ public class CheckRunner {
             try (reckoned) {
                 return finish(attempt, reckoned);
             }
-        } catch (RuntimeException failed) {
+        } catch (RuntimeException | Error failed) {
             failing.fail(checkId, number, Failures.of(checkId, failed));
         }
         return true;

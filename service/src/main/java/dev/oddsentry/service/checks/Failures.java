@@ -11,6 +11,8 @@ import org.slf4j.LoggerFactory;
 final class Failures {
     private static final Logger LOG = LoggerFactory.getLogger(Failures.class);
 
+    private static final long MEBIBYTE = 1 << 20;
+
     private Failures() {}
 
     /**
@@ -24,8 +26,12 @@ final class Failures {
         }
     }
 
-    /** @throws RuntimeException what it was given, where this node shuts down: the check is left as running, for another to take up */
-    static Failure of(UUID checkId, RuntimeException failed) {
+    /**
+     * @param failed an exception, or an error such as memory that ran out: a check that ended in nothing but a dead task would be begun
+     *     again for ever
+     * @throws RuntimeException what it was given, where this node shuts down: the check is left as running, for another to take up
+     */
+    static Failure of(UUID checkId, Throwable failed) {
         return switch (failed) {
             case CheckFailureException expected -> Failure.ofRule(words(expected));
             case InvalidDefinitionException noLongerFits ->
@@ -35,14 +41,24 @@ final class Failures {
                 boolean timedOut = expected.blame() == Blame.TIME;
                 yield new Failure(words(expected), expected.blame() == Blame.SOURCE, timedOut, true);
             }
+            case OutOfMemoryError tooMuch ->
+                Failure.ofRule("The result and its findings need more memory than the service has ("
+                        + Runtime.getRuntime().maxMemory() / MEBIBYTE
+                        + " MiB): narrow the query, or have the operator give it more; the log has it under "
+                        + logged(checkId, tooMuch) + ".");
             default -> {
-                handBackIfShuttingDown(failed);
-                String reference = UUID.randomUUID().toString();
-                LOG.error("Check {} failed, reference {}", checkId, reference, failed);
-                String reason = "Something went wrong on our side; the log has it under " + reference + ".";
+                if (failed instanceof RuntimeException unexpected) handBackIfShuttingDown(unexpected);
+                String reason =
+                        "Something went wrong on our side; the log has it under " + logged(checkId, failed) + ".";
                 yield new Failure(reason, false, false, true);
             }
         };
+    }
+
+    private static String logged(UUID checkId, Throwable failed) {
+        String reference = UUID.randomUUID().toString();
+        LOG.error("Check {} failed, reference {}", checkId, reference, failed);
+        return reference;
     }
 
     private static String words(RuntimeException failure) {

@@ -99,7 +99,7 @@ class PersonalCopies {
             try (reckoned) {
                 return finish(attempt, copy, reckoned);
             }
-        } catch (RuntimeException failed) {
+        } catch (RuntimeException | Error failed) {
             return Undone.failed(copy, Failures.of(whole.checkId(), failed));
         }
     }

@@ -93,7 +93,7 @@ class Reckoning {
         var running = watched == null ? new RunningQuery(first.source().timeLimit()) : watched;
         try {
             return reckonAll(all, first, values, running);
-        } catch (RuntimeException failed) {
+        } catch (RuntimeException | Error failed) {
             all.forEach(rows -> rows.exceptions.close());
             throw failed;
         }

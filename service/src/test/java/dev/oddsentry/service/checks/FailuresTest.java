@@ -1,0 +1,65 @@
+package dev.oddsentry.service.checks;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.service.queries.QueryFailureException;
+import java.util.List;
+import java.util.UUID;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** Whatever goes wrong with a check ends it in words, and is tried again only where that may help. */
+class FailuresTest {
+    private final UUID check = UUID.randomUUID();
+
+    @AfterEach
+    void nobodyIsInterrupted() {
+        assertThat(Thread.interrupted()).isFalse();
+    }
+
+    @Test
+    void whatLiesInTheRuleIsNotTriedAgain() {
+        var row = Failures.of(check, new CheckFailureException("Two rows have the same identity.", null));
+        assertThat(row.reason()).isEqualTo("Two rows have the same identity.");
+        assertThat(row.again()).isFalse();
+        var columns = Failures.of(
+                check,
+                new InvalidDefinitionException(List.of(Problem.error("unknown column \"dely\"", "exceptions", null))));
+        assertThat(columns.reason())
+                .startsWith("The rule no longer fits its query: ")
+                .contains("dely");
+        assertThat(columns.again()).isFalse();
+    }
+
+    @Test
+    void whatLiesInTheSourceOrInUsIs() {
+        assertThat(Failures.of(check, new QueryFailureException("division by zero"))
+                        .again())
+                .isTrue();
+        var ours = Failures.of(check, new IllegalStateException("a bug with a password in it"));
+        assertThat(ours.again()).isTrue();
+        assertThat(ours.reason()).contains("the log has it under").doesNotContain("password");
+        assertThat(Failures.of(check, new StackOverflowError()).reason()).contains("the log has it under");
+    }
+
+    @Test
+    void memoryThatRunsOutEndsTheCheckAndSaysHowMuchThereIs() {
+        var failure = Failures.of(check, new OutOfMemoryError("Java heap space"));
+        assertThat(failure.reason()).contains("more memory than the service has", "MiB", "the log has it under");
+        assertThat(failure.again()).as("it would need as much again").isFalse();
+    }
+
+    @Test
+    void aNodeThatShutsDownLeavesItToAnother() {
+        var interrupted = new QueryFailureException("The service is shutting down.");
+        Thread.currentThread().interrupt();
+        try {
+            assertThatThrownBy(() -> Failures.of(check, interrupted)).isSameAs(interrupted);
+        } finally {
+            Thread.interrupted();
+        }
+    }
+}
