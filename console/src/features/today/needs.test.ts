@@ -20,3 +20,16 @@ test('a check that worked again, mild findings and mail on its way need nobody',
   expect(needsOf([calm], [mail('SENT', 1), mail('WAITING', 0)])).toEqual([])
   expect(headline([])).toBe('Nothing needs a person')
 })
+
+test('personal copies that failed, and checks that are kept back, come after those that failed as a whole', () => {
+  const calm = { open: {} }
+  const needs = needsOf([
+    lateSailings({ ...calm, title: 'Kept', latest: [check('KEPT_BACK')] }),
+    lateSailings({ ...calm, title: 'Partly', latest: [check('PARTLY_FAILED', { reason: '1 of 9 personal copies failed' })] }),
+    lateSailings({ ...calm, title: 'Failed', latest: [check('FAILED')] }),
+  ], [])
+  expect(needs.map((need) => need.what)).toEqual([
+    'Failed could not be checked', 'Some personal copies of Partly could not be checked', 'A check of Kept was kept back',
+  ])
+  expect(needs[1]?.why).toBe('1 of 9 personal copies failed')
+})

@@ -11,6 +11,9 @@ export function needsOf(rules: RuleSummary[], messages: MessageSummary[]): Need[
   const failed = rules
     .filter((rule) => rule.latest[0]?.state === 'FAILED')
     .map((rule) => ({ sign: '✕', look: 'bad', what: `${rule.title} could not be checked`, why: rule.latest[0]?.reason ?? '', to: `/rules/${rule.name}`, verb: 'Look at it' }))
+  const partly = rules
+    .filter((rule) => rule.latest[0]?.state === 'PARTLY_FAILED')
+    .map((rule) => ({ sign: '✕', look: 'bad', what: `Some personal copies of ${rule.title} could not be checked`, why: rule.latest[0]?.reason ?? '', to: `/rules/${rule.name}`, verb: 'Look at it' }))
   const keptBack = rules
     .filter((rule) => rule.latest[0]?.state === 'KEPT_BACK')
     .map((rule) => ({ sign: '✕', look: 'warning', what: `A check of ${rule.title} was kept back`, why: rule.latest[0]?.reason ?? '', to: `/rules/${rule.name}`, verb: 'Look at it' }))
@@ -22,7 +25,7 @@ export function needsOf(rules: RuleSummary[], messages: MessageSummary[]): Need[
       .filter((recipient) => stuck.includes(recipient.state) && recipient.tries > 0)
       .map((recipient) => ({ sign: '✉', look: 'warning', what: `A mail to ${recipient.address} is ${recipient.state.toLowerCase()}`, why: recipient.words ?? '', to: `/outbox/${message.id}`, verb: 'Show' })),
   )
-  return [...failed, ...keptBack, ...critical, ...mail]
+  return [...failed, ...partly, ...keptBack, ...critical, ...mail]
 }
 
 const numerals = ['Nothing', 'One thing', 'Two things', 'Three things', 'Four things', 'Five things', 'Six things', 'Seven things']

@@ -1,5 +1,7 @@
 package dev.oddsentry.service;
 
+import com.icegreen.greenmail.store.FolderException;
+import com.icegreen.greenmail.store.StoredMessage;
 import com.icegreen.greenmail.util.GreenMail;
 import com.icegreen.greenmail.util.ServerSetup;
 import dev.oddsentry.testkit.ThrowAwayPostgres;
@@ -9,7 +11,6 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.util.ArrayList;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
@@ -128,18 +129,15 @@ public final class RunningService {
         return DriverManager.getConnection(postgres.jdbcUrl(database), ThrowAwayPostgres.USER, "");
     }
 
-    /** Messages to one address, in the order they came. */
+    /** What lies in the mailbox of one address, in the order it came; a message to two lies in both. */
     public List<MimeMessage> mailTo(String address) {
-        return Arrays.stream(mail.getReceivedMessages())
-                .filter(message -> isTo(message, address))
-                .toList();
-    }
-
-    private static boolean isTo(MimeMessage message, String address) {
+        var user = mail.getUserManager().getUserByEmail(address);
+        if (user == null) return List.of();
         try {
-            return Arrays.stream(message.getAllRecipients())
-                    .anyMatch(each -> each.toString().equals(address));
-        } catch (jakarta.mail.MessagingException e) {
+            return mail.getManagers().getImapHostManager().getInbox(user).getMessages().stream()
+                    .map(StoredMessage::getMimeMessage)
+                    .toList();
+        } catch (FolderException e) {
             throw new IllegalStateException(e);
         }
     }

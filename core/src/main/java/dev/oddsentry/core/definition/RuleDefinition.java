@@ -296,15 +296,23 @@ public record RuleDefinition(
 
     /** The same for everyone. */
     public RuleDefinition withoutCopies() {
-        return with(id, parameters, null);
+        return with(id, parameters, null, fireWhen);
+    }
+
+    /** The same, firing whenever there is something to tell. */
+    public RuleDefinition withoutFireWhen() {
+        return with(id, parameters, copies, null);
     }
 
     private RuleDefinition with(@Nullable String newId, Map<String, String> newParameters) {
-        return with(newId, newParameters, copies);
+        return with(newId, newParameters, copies, fireWhen);
     }
 
     private RuleDefinition with(
-            @Nullable String newId, Map<String, String> newParameters, @Nullable CopiesDefinition newCopies) {
+            @Nullable String newId,
+            Map<String, String> newParameters,
+            @Nullable CopiesDefinition newCopies,
+            @Nullable String newFireWhen) {
         return new RuleDefinition(
                 newId,
                 name,
@@ -316,7 +324,7 @@ public record RuleDefinition(
                 groups,
                 exceptions,
                 severity,
-                fireWhen,
+                newFireWhen,
                 memory,
                 schedule,
                 occasions,

@@ -70,7 +70,8 @@ class SendingOpen {
      * @throws RefusedException if the address hears of nothing that is open, or the rule was never checked
      */
     List<UUID> to(Person by, UUID ruleId, String address, Instant slot) {
-        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        // Whether the rule fires is about what is new.
+        var rule = definitions.rule(ruleId).orElseThrow().definition().withoutFireWhen();
         var latest = checks.latest(ruleId, 1);
         if (latest.isEmpty() || !checks.ofRule(ruleId).newcomer())
             throw RefusedException.conflict("The rule has had no good check yet; its first one tells everyone.");

@@ -1,0 +1,138 @@
+package dev.oddsentry.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import java.io.IOException;
+import java.nio.file.Files;
+import org.junit.jupiter.api.Test;
+
+/** The same of those that edit rules, and say for whom they are. */
+class EditingCommandsTest extends AgainstAService {
+    @Test
+    void aPersonalCopyIsNamedAndListed() {
+        answer(
+                "POST /api/rules/day/preview",
+                "{\"rowsRead\":9,\"tookMillis\":3,\"exceptions\":1,\"bySeverity\":{\"WARNING\":1},\"wouldReport\":1,\"hearers\":[],\"columns\":[],\"rows\":[],"
+                        + "\"copy\":\"Holm\",\"copies\":[{\"key\":\"Holm\",\"to\":[\"holm@skerryline.example\"],\"exceptions\":1,\"wouldReport\":1,\"failure\":null},"
+                        + "{\"key\":\"Vik\",\"to\":[],\"exceptions\":0,\"wouldReport\":0,\"failure\":null},"
+                        + "{\"key\":\"Ytre\",\"to\":[],\"exceptions\":0,\"wouldReport\":0,\"failure\":\"No address.\"}]}");
+        assertThat(odd("preview", "day").out())
+                .contains(
+                        "3 personal copies:",
+                        "Holm: 1 exception, would report 1 to holm@skerryline.example",
+                        "Vik: 0 exceptions, would report 0 to the rule's own addresses",
+                        "Ytre: would fail: No address.",
+                        "As for Holm:");
+        answer(
+                "POST /api/rules/day/preview?copy=Gr%C3%A5vik%20%26%20Holm",
+                "{\"hearers\":[],\"columns\":[],\"rows\":[]}");
+        odd("preview", "day", "--copy", "Gråvik & Holm");
+        assertThat(asked.getLast()).contains("copy=Gr%C3%A5vik%20%26%20Holm");
+
+        answer("GET /api/rules/day/checks", "[]");
+        assertThat(odd("checks", "day", "--copies").out()).contains("day has no personal copies that were checked.");
+        answer("GET /api/rules/day/checks", "[{\"id\":\"c1\",\"slot\":\"2026-05-05T04:10:00Z\"}]");
+        answer(
+                "GET /api/checks/c1/copies",
+                "[{\"copy\":\"Holm\",\"state\":\"FIRED\",\"to\":[\"holm@skerryline.example\"],\"rowsRead\":9,\"exceptions\":1,\"news\":1,\"reason\":null},"
+                        + "{\"copy\":\"Vik\",\"state\":\"FAILED\",\"to\":[],\"reason\":\"division by zero\"}]");
+        assertThat(odd("checks", "day", "--copies", "--csv").out())
+                .contains("For,Outcome,Rows,Exceptions,Reported,To,Reason", "Holm,fired,9,1,1,holm@skerryline.example,")
+                .contains("Vik,failed,,,,the rule's own addresses,division by zero");
+        answer(
+                "POST /api/rules/day/checks",
+                "{\"state\":\"PARTLY_FAILED\",\"rowsRead\":9,\"exceptions\":1,\"news\":1,\"reason\":\"1 of 2 personal copies failed (Vik: division by zero).\"}");
+        var partly = odd("check", "day");
+        assertThat(partly.status()).isEqualTo(1);
+        assertThat(partly.out())
+                .contains(
+                        "day partly failed: 9 rows read, 1 exception, 1 reported. 1 of 2 personal copies failed (Vik");
+    }
+
+    @Test
+    void aDraftIsLaidBesideARuleShownSwitchedToAndThrownAway() throws IOException {
+        String draft =
+                "{\"version\":2,\"baseRevision\":6,\"revision\":7,\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\",\"effect\":\"RE_JUDGE\","
+                        + "\"document\":{\"name\":\"late\",\"exceptions\":\"delay_min > 30\",\"memory\":{\"key\":[\"sailing\"],\"hold\":\"2 checks\"}}}";
+        answer("PUT /api/rules/late/draft", draft);
+        answer("GET /api/rules/late/draft", draft);
+        answer(
+                "GET /api/definitions/rule/late.json",
+                "{\"name\":\"late\",\"exceptions\":\"delay_min > 15\",\"memory\":{\"key\":[\"sailing\"]}}");
+        var file = Files.writeString(folder.resolve("late.rule.yaml"), "kind: rule\nname: late\n");
+        var laid = odd("draft", "late", "--file", file.toString());
+        assertThat(laid.status()).isZero();
+        assertThat(asked).anyMatch(call -> call.startsWith("PUT /api/rules/late/draft") && call.contains("name: late"));
+        assertThat(laid.out())
+                .contains(
+                        "Draft of late by Ines Holm,",
+                        "version 2, made from revision 6.",
+                        "The rule was saved since, as revision 7",
+                        "  - exceptions: delay_min > 15",
+                        "  + exceptions: delay_min > 30",
+                        "  + memory, hold: 2 checks",
+                        "After a switch: The next check judges anew: what it finds is told")
+                .doesNotContain("key");
+        assertThat(odd("draft", "late").out()).isEqualTo(laid.out());
+        assertThat(odd("draft", "late", "--json").out()).contains("\"version\"");
+
+        answer(
+                "POST /api/rules/late/draft/switch?remark=in%20winter&asKnown=true",
+                "{\"revision\":8,\"effect\":\"RE_JUDGE\"}");
+        assertThat(odd("draft", "late", "--switch", "--remark", "in winter", "--as-known")
+                        .out())
+                .contains("The draft of late is the rule now, as revision 8.", "taken as known");
+        answer("DELETE /api/rules/late/draft", "");
+        assertThat(odd("draft", "late", "--discard").out()).contains("The draft of late is thrown away.");
+        assertThat(odd("draft", "late", "--discard", "--switch").status())
+                .as("one thing at a time")
+                .isEqualTo(2);
+
+        refuse(
+                "PUT /api/rules/late/draft",
+                422,
+                "{\"detail\":\"There is one thing to put right.\",\"problems\":[{\"weight\":\"error\","
+                        + "\"message\":\"unknown column \\\"dely\\\"\",\"field\":\"exceptions\",\"place\":{\"line\":2,\"column\":1,\"offset\":11,\"length\":4},\"suggestion\":null}]}");
+        var refused = odd("draft", "late", "--file", file.toString());
+        assertThat(refused.status()).isEqualTo(1);
+        assertThat(refused.err()).contains("late.rule.yaml:2:1: unknown column");
+    }
+
+    @Test
+    void whoIsAddedIsSaidAndMayBeSentWhatIsOpen() throws IOException {
+        var file = Files.writeString(folder.resolve("late.rule.yaml"), "kind: rule\nname: late\n");
+        answer(
+                "PUT /api/definitions?remark=",
+                "{\"kind\":\"rule\",\"name\":\"late\",\"changed\":true,\"revision\":3,\"effect\":\"NO_EFFECT\",\"added\":[\"siv@skerryline.example\"],\"warnings\":[]}");
+        var saved = odd("push", file.toString());
+        assertThat(saved.out()).contains("Saved rule late as revision 3.");
+        assertThat(saved.err())
+                .contains("siv@skerryline.example hears what is new from now on; odd send-open late siv@");
+        answer("POST /api/rules/late/send-open", "{\"messages\":2}");
+        assertThat(odd("send-open", "late", "siv@skerryline.example").out())
+                .contains("What is open of late goes to siv@skerryline.example in 2 mails.");
+        assertThat(asked.getLast()).contains("{\"to\":\"siv@skerryline.example\"}");
+    }
+
+    @Test
+    void revisionsAreListedAndGoneBackTo() {
+        answer(
+                "GET /api/definitions/query/lately/revisions",
+                "[{\"revision\":2,\"remark\":\"wider window\",\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\"},"
+                        + "{\"revision\":1,\"remark\":\"\",\"author\":null,\"at\":\"2026-05-04T04:10:00Z\"}]");
+        assertThat(odd("revisions", "lately", "--kind", "query", "--csv").out())
+                .contains("Revision,Saved,By,Why", ",Ines Holm,wider window");
+        answer(
+                "POST /api/definitions/query/lately/revisions/1/restore?remark=too%20slow",
+                "{\"revision\":3,\"changed\":true,\"effect\":\"RE_JUDGE\"}");
+        var back = odd("revisions", "lately", "--kind", "query", "--back-to", "1", "--remark", "too slow");
+        assertThat(back.err())
+                .contains("Saved revision 1 of lately once more, as revision 3.", "The next check judges anew");
+        answer("GET /api/definitions/rule/late/revisions", "[]");
+        answer(
+                "POST /api/definitions/rule/late/revisions/4/restore?remark=",
+                "{\"revision\":4,\"changed\":false,\"effect\":\"NO_EFFECT\"}");
+        assertThat(odd("revisions", "late", "--back-to", "4").err())
+                .contains("late says what revision 4 says already.");
+    }
+}
