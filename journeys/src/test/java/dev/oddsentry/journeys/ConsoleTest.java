@@ -239,14 +239,24 @@ class ConsoleTest {
         assertThat(page.getByRole(AriaRole.OPTION).filter(new Locator.FilterOptions().setHasText("reason")))
                 .isVisible();
         page.keyboard().press("Enter");
+        // Typed any sooner, it would go where the caret was.
+        assertThat(exceptions).hasValue("delay_min > 30 and reason");
         page.keyboard().type(" is null");
         assertThat(page.getByText("Late by more than 30 min and reason is missing."))
                 .isVisible();
         press("Preview");
         assertThat(page.getByText("1 no more (SK-1)")).isVisible();
+        press("Keep as draft");
+        assertThat(page.getByText("lies beside this rule")).isVisible();
+        assertThat(page.getByText("revision 1")).isVisible();
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Look at it"))
+                .click();
+        assertThat(page.getByText("the rule goes on as it is until someone switches"))
+                .isVisible();
         page.getByLabel("Why this change").fill("thirty was meant");
-        press("Save");
+        press("Switch to this");
         assertThat(page.getByText("revision 2")).isVisible();
+        assertThat(page.getByText("lies beside this rule")).isHidden();
         assertThat(page.getByText("delay_min > 30 and reason is null").first()).isVisible();
         assertThat(complaints).isEmpty();
     }
