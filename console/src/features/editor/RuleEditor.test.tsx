@@ -70,16 +70,16 @@ test('a back-test shows its variants side by side', async () => {
 
 test('an edit of an active rule is kept as a draft, and the draft is what is switched to', async () => {
   const active = { rule: lateSailings(), draft: null }
-  const first = show({ 'GET /api/rules/late-sailings': active, 'PUT /api/rules/late-sailings/draft': { version: 1 } })
+  const first = show({ 'GET /api/rules/late-sailings': active, 'PUT /api/rules/late-sailings/draft?base=7': { version: 1 } })
   await userEvent.click(await screen.findByRole('button', { name: 'Keep as draft' }))
-  await vi.waitFor(() => expect(first).toContain('PUT /api/rules/late-sailings/draft'))
+  await vi.waitFor(() => expect(first).toContain('PUT /api/rules/late-sailings/draft?base=7'))
   cleanup()
 
   const draft = { version: 3, author: 'Per Aune', at: '2026-11-24T04:40:00Z', outdated: false }
   const calls = show({
     'GET /api/rules/late-sailings': { ...active, draft },
     'GET /api/rules/late-sailings/draft': { document: { ...document, exceptions: 'delay_min > 30' } },
-    'PUT /api/rules/late-sailings/draft?seen=3': { version: 4 },
+    'PUT /api/rules/late-sailings/draft?base=7&seen=3': { version: 4 },
     'POST /api/rules/late-sailings/draft/switch?remark=quieter&seen=4': { revision: 8 },
   })
   expect(await screen.findByText(/the draft that Per Aune kept/)).toBeInTheDocument()
@@ -95,10 +95,11 @@ test('a draft that someone else has saved meanwhile is not overwritten', async (
   show({
     'GET /api/rules/late-sailings': { rule: lateSailings(), draft },
     'GET /api/rules/late-sailings/draft': { document },
-    'PUT /api/rules/late-sailings/draft?seen=3': refused,
+    'PUT /api/rules/late-sailings/draft?base=7&seen=3': refused,
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Keep as draft' }))
   expect(await screen.findByText(/Someone saved the draft meanwhile/)).toBeInTheDocument()
   expect(screen.getByText(/The rule was saved since/)).toBeInTheDocument()
+  expect(screen.getByRole('button', { name: 'Switch to this' })).toBeDisabled()
   expect(screen.getByLabelText('An exception is a row where')).toHaveValue('delay_min > 15 and resaon is null')
 })

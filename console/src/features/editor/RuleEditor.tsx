@@ -42,7 +42,7 @@ function Editor({ found }: { found: Editing }) {
     await navigate(`/rules/${saved.name}`)
   }
   const keep = useMutation({ mutationFn: () => switchTo(document, found, remark), onSuccess: leave })
-  const put = useMutation({ mutationFn: () => keepDraft(document, found.draft?.version), onSuccess: leave })
+  const put = useMutation({ mutationFn: () => keepDraft(document, found), onSuccess: leave })
   const discard = useMutation({ mutationFn: () => discardDraft(saved.name), onSuccess: leave })
   const busy = keep.isPending || put.isPending || discard.isPending
   const change = (part: Partial<RuleDocument>) => setDraft({ ...draft, ...part })
@@ -79,7 +79,7 @@ function Editor({ found }: { found: Editing }) {
               <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
             </Form.Group>
             {found.state === 'ACTIVE' && <Button variant="plain" disabled={busy} onClick={() => put.mutate()}>Keep as draft</Button>}
-            <Button type="submit" disabled={busy}>{found.state === 'ACTIVE' ? 'Switch to this' : 'Save'}</Button>
+            <Button type="submit" disabled={busy || found.draft?.outdated}>{found.state === 'ACTIVE' ? 'Switch to this' : 'Save'}</Button>
           </Form>
           <Refusal error={keep.error ?? put.error ?? discard.error} />
         </section>

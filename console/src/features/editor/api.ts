@@ -81,18 +81,16 @@ export const editing = (name: string) =>
     gcTime: 0,
   })
 
-const seen = (version: number | undefined) => (version === undefined ? '' : `?seen=${version}`)
-
-/** @param version of the draft that this one is made from */
-export const keepDraft = (document: RuleDocument, version: number | undefined) =>
-  api.document<{ version: number }>('PUT', `${draftOf(document.name)}${seen(version)}`, document)
+/** Laid beside the rule as it was when the editor was opened, so that a switch does not undo what was saved since. */
+export const keepDraft = (document: RuleDocument, { draft, revision }: Editing) =>
+  api.document<{ version: number }>('PUT', `${draftOf(document.name)}?base=${revision}${draft ? `&seen=${draft.version}` : ''}`, document)
 
 export const discardDraft = (name: string) => api.delete(draftOf(name))
 
 /** The document becomes the rule; by way of the draft, where there is one, so that nobody else's is lost. */
-export async function switchTo(document: RuleDocument, { draft, revision }: Editing, remark: string) {
-  if (!draft) return save(document, remark, revision)
-  const kept = await keepDraft(document, draft.version)
+export async function switchTo(document: RuleDocument, found: Editing, remark: string) {
+  if (!found.draft) return save(document, remark, found.revision)
+  const kept = await keepDraft(document, found)
   return api.post<Kept>(`${draftOf(document.name)}/switch?remark=${encodeURIComponent(remark)}&seen=${kept.version}`)
 }
 

@@ -86,7 +86,10 @@ class DraftsTest {
         assertThat(api.post(path + "/draft/switch", "").path("revision").asInt())
                 .isEqualTo(3);
 
-        put(stricter(), "");
+        put(sailings.exceptions("delay_min > 45").rule(), "?base=2");
+        assertThat(api.postAnswer(path + "/draft/switch", "").text())
+                .as("the author has not seen revision 3")
+                .contains("saved as revision 3 since revision 2");
         assertThat(api.send("DELETE", path + "/draft", null, Map.of()).status()).isEqualTo(204);
         assertThat(put(stricter(), "?seen=1").text()).contains("thrown away");
         assertThat(api.send("DELETE", path + "/draft", null, Map.of()).status()).isEqualTo(404);

@@ -179,6 +179,27 @@ class PersonalCopiesTest {
     }
 
     @Test
+    void whatAPersonDidWhileACopyRestedIsOwedToItWhenItComesBack() {
+        active("");
+        late("SK-1", 20, "Holm – Vik");
+        var first = api.check(sailings.name);
+        assertThat(first.path("readAt").isString()).isTrue();
+        mails.sent(holm, 1);
+        managers("delete from manager_table where terminal = 'Holm'");
+        late("SK-2", 12, "Holm – Vik");
+        api.push(sailings.exceptions("delay_min > 10 and reason is null").rule() + copies(""), "?asKnown=true");
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+        manager("Holm", holm, 0);
+        assertThat(api.check(sailings.name).path("state").asString())
+                .as("taken as known by Holm too")
+                .isEqualTo("QUIET");
+        late("SK-3", 12, "Holm");
+        api.check(sailings.name);
+        mails.sent(holm, 2);
+        assertThat(mails.lastText(holm)).contains("SK-3").doesNotContain("SK-2");
+    }
+
+    @Test
     void aNewcomerIsToldWhatIsThereWhereTheRuleSaysSo() {
         active(", newcomers: report");
         late("SK-1", 20, "Holm – Ytre");
@@ -263,6 +284,7 @@ class PersonalCopiesTest {
                         .valueStream()
                         .map(each -> each.path("identity").asString()))
                 .containsExactlyInAnyOrder("Vik: SK-1", "Vik: SK-2");
+        managers("update manager_table set address = 'the office' where terminal = 'Holm'");
         assertThat(api.postAnswer(path + "/send-open", Map.of("to", vik)).status())
                 .isEqualTo(200);
         mails.sent(vik, 2);

@@ -59,11 +59,10 @@ class CheckCommit {
         // A later attempt may have the check, and this one writes nothing.
         if (!checks.end(attempt.checkId(), attempt.number(), counts.state(), null)) return true;
         write(attempt.checkId(), counts);
+        checks.read(attempt, reckoned.reading().readAt());
         db.update(RULE_CHECK)
-                .set(RULE_CHECK.READ_AT, reckoned.reading().readAt())
                 .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(NotJudged.first(reckoned, attempt.moment())))
                 .set(RULE_CHECK.PARTS, Json.write(PartCount.of(reckoned)))
-                .set(RULE_CHECK.THRESHOLDS, Json.write(ThresholdsUsed.of(attempt)))
                 .where(RULE_CHECK.ID.eq(attempt.checkId()))
                 .execute();
         remembering.keep(attempt, reckoned, told);

@@ -1,5 +1,7 @@
 package dev.oddsentry.service.checks;
 
+import java.util.Set;
+
 /** Where a check stands. Every move is from {@code RUNNING}, once. */
 public enum CheckState {
     RUNNING,
@@ -16,5 +18,8 @@ public enum CheckState {
     /** Something changed under it; it wrote nothing and the slot runs again. */
     STALE,
     /** Its slot lay before one that was done already. */
-    OVERTAKEN
+    OVERTAKEN;
+
+    /** Those after which the slot is done and memory stands as the source was read. */
+    static final Set<CheckState> GOOD = Set.of(QUIET, FIRED, NOT_JUDGED);
 }

@@ -6,6 +6,7 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.schedule.TimeLimit;
 import dev.oddsentry.service.config.Node;
+import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.rules.RuleState;
@@ -14,7 +15,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
-import java.util.Set;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -25,8 +25,6 @@ import org.springframework.stereotype.Component;
 /** The rows of checks. Every move is a compare-and-set from running, and its row count is read. */
 @Component
 public class CheckStore {
-    private static final Set<CheckState> GOOD = Set.of(CheckState.QUIET, CheckState.FIRED, CheckState.NOT_JUDGED);
-
     private final DSLContext db;
     private final Clock clock;
     private final Node node;
@@ -82,7 +80,10 @@ public class CheckStore {
     List<Duration> lastGood(UUID ruleId) {
         return db.select(RULE_CHECK.TOOK_MS)
                 .from(RULE_CHECK)
-                .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.STATE.in(GOOD), RULE_CHECK.TOOK_MS.isNotNull())
+                .where(
+                        RULE_CHECK.RULE_ID.eq(ruleId),
+                        RULE_CHECK.STATE.in(CheckState.GOOD),
+                        RULE_CHECK.TOOK_MS.isNotNull())
                 .orderBy(RULE_CHECK.SLOT.desc())
                 .limit(TimeLimit.LOOKED_AT)
                 .fetch(row -> Duration.ofMillis(row.value1()));
@@ -91,7 +92,7 @@ public class CheckStore {
     int timeOutsSinceGood(UUID ruleId) {
         Instant lastGood = db.select(DSL.max(RULE_CHECK.SLOT))
                 .from(RULE_CHECK)
-                .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.STATE.in(GOOD))
+                .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.STATE.in(CheckState.GOOD))
                 .fetchOne(0, Instant.class);
         return db.fetchCount(
                 RULE_CHECK,
@@ -153,6 +154,15 @@ public class CheckStore {
                 .forUpdate()
                 .fetchOptional()
                 .isPresent();
+    }
+
+    /** With which thresholds it was judged, and when its source was read; of personal copies the first counts. */
+    void read(Attempt attempt, Instant at) {
+        db.update(RULE_CHECK)
+                .set(RULE_CHECK.READ_AT, DSL.coalesce(RULE_CHECK.READ_AT, DSL.val(at, RULE_CHECK.READ_AT)))
+                .set(RULE_CHECK.THRESHOLDS, Json.write(ThresholdsUsed.of(attempt)))
+                .where(RULE_CHECK.ID.eq(attempt.checkId()))
+                .execute();
     }
 
     void timedOut(UUID checkId, int attempt) {

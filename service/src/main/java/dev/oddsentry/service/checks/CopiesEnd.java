@@ -88,8 +88,15 @@ class CopiesEnd {
         checks.end(attempt.checkId(), attempt.number(), counts.state(), null);
         commit.write(attempt.checkId(), counts);
         commit.moveOn(attempt, counts, keys);
-        copies.stillOwe(
-                attempt.ruleId(), copies.doneBefore(attempt.checkId(), attempt.memoryEpoch()), attempt.transition());
+        copies.stillOwe(attempt.ruleId(), notJudgedSince(attempt, keys), attempt.transition());
+    }
+
+    /** The copies to which this check did not do what it owed to what a person did: they were done before that, or rest. */
+    private Set<String> notJudgedSince(Attempt attempt, Set<String> keys) {
+        var owe = new HashSet<>(copies.standings(attempt.ruleId()).keySet());
+        owe.removeAll(keys);
+        owe.addAll(copies.doneBefore(attempt.checkId(), attempt.memoryEpoch()));
+        return owe;
     }
 
     private void partly(Attempt attempt, Set<String> keys, List<Undone> failed) {
@@ -97,8 +104,9 @@ class CopiesEnd {
         var failure = together(failed, keys.size());
         checks.end(attempt.checkId(), attempt.number(), CheckState.PARTLY_FAILED, failure.reason());
         commit.write(attempt.checkId(), counts);
+        if (failure.timedOut()) checks.timedOut(attempt.checkId(), attempt.number());
         commit.settle(attempt, keys);
-        var owe = copies.doneBefore(attempt.checkId(), attempt.memoryEpoch());
+        var owe = notJudgedSince(attempt, keys);
         failed.forEach(each -> owe.add(each.copy().key()));
         copies.stillOwe(attempt.ruleId(), owe, attempt.transition());
         tellOfPart(attempt.ruleId(), attempt.checkId(), counts);

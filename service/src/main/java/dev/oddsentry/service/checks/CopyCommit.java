@@ -23,6 +23,7 @@ class CopyCommit {
     public boolean commit(Attempt attempt, PersonalCopy copy, Reckoned reckoned, Told told) {
         if (!unchanged.lock(attempt) || !checks.lockRunning(attempt.checkId(), attempt.number())) return false;
         copies.good(attempt, copy, Counts.of(reckoned, told));
+        checks.read(attempt, reckoned.reading().readAt());
         remembering.keep(attempt, reckoned, told);
         return true;
     }

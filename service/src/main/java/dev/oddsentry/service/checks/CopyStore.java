@@ -23,8 +23,6 @@ import org.springframework.transaction.annotation.Transactional;
 /** The personal copies of rules, and how each of them went in a check. */
 @Component
 class CopyStore {
-    private static final Set<CheckState> GOOD = Set.of(CheckState.QUIET, CheckState.FIRED, CheckState.NOT_JUDGED);
-
     private final DSLContext db;
     private final Clock clock;
 
@@ -78,7 +76,7 @@ class CopyStore {
     Set<String> done(UUID checkId) {
         return db.select(CHECK_COPY.COPY_KEY)
                 .from(CHECK_COPY)
-                .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(GOOD))
+                .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(CheckState.GOOD))
                 .fetchSet(CHECK_COPY.COPY_KEY);
     }
 
@@ -133,16 +131,19 @@ class CopyStore {
                 .onConflict(CHECK_COPY.CHECK_ID, CHECK_COPY.COPY_KEY)
                 .doUpdate()
                 .setAllToExcluded()
-                .where(CHECK_COPY.STATE.notIn(GOOD))
+                .where(CHECK_COPY.STATE.notIn(CheckState.GOOD))
                 .execute();
     }
 
     /** Those that were done while the memory was at another epoch than this, so before what a person did since. */
     Set<String> doneBefore(UUID checkId, long epoch) {
-        return new HashSet<>(db.select(CHECK_COPY.COPY_KEY)
+        return db.select(CHECK_COPY.COPY_KEY)
                 .from(CHECK_COPY)
-                .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(GOOD), CHECK_COPY.MEMORY_EPOCH.ne(epoch))
-                .fetchSet(CHECK_COPY.COPY_KEY));
+                .where(
+                        CHECK_COPY.CHECK_ID.eq(checkId),
+                        CHECK_COPY.STATE.in(CheckState.GOOD),
+                        CHECK_COPY.MEMORY_EPOCH.ne(epoch))
+                .fetchSet(CHECK_COPY.COPY_KEY);
     }
 
     /** What the copies of a check came to together; its state is the most that one of them had to say. */
@@ -158,7 +159,7 @@ class CopyStore {
                         sum(CHECK_COPY.MESSAGES),
                         max(CHECK_COPY.TOOK_MS))
                 .from(CHECK_COPY)
-                .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(GOOD))
+                .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(CheckState.GOOD))
                 .fetchSingle()
                 .into(Counts.Sums.class);
         return row.counts();

@@ -106,9 +106,10 @@ class PersonalCopies {
 
     private Went finish(Attempt attempt, PersonalCopy copy, Reckoned reckoned) {
         CheckRunner.refuseBlank(attempt, reckoned);
-        var told = telling.tell(attempt, reckoned);
         var brake = Brake.on(attempt, reckoned);
-        if (brake.isPresent()) return new Undone(copy, brake.get(), null, Counts.of(reckoned, told));
-        return commit.commit(attempt, copy, reckoned, told) ? Went.Plainly.DONE : Went.Plainly.STALE;
+        if (brake.isPresent()) return new Undone(copy, brake.get(), null, Counts.of(reckoned, Told.NOTHING));
+        return commit.commit(attempt, copy, reckoned, telling.tell(attempt, reckoned))
+                ? Went.Plainly.DONE
+                : Went.Plainly.STALE;
     }
 }

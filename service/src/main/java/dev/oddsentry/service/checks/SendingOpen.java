@@ -79,7 +79,10 @@ class SendingOpen {
             var all = new ArrayList<Ready>();
             var ofRule = copies.all(rule, slot);
             if (ofRule.isEmpty()) all.addAll(ready(rule, ruleId, slot, null, address));
-            else ofRule.forEach(copy -> all.addAll(ready(rule, ruleId, slot, copy, address)));
+            else
+                ofRule.stream()
+                        .filter(copy -> mayReach(copy, rule, address))
+                        .forEach(copy -> all.addAll(ready(rule, ruleId, slot, copy, address)));
             return all;
         });
         if (ready.isEmpty())
@@ -97,6 +100,13 @@ class SendingOpen {
                     })
                     .toList();
         }));
+    }
+
+    /** So that nobody waits for, or is kept from theirs by, the copies of others. */
+    private static boolean mayReach(PersonalCopy copy, RuleDefinition rule, String address) {
+        return rule.delivery().split() != null
+                || copy.to().isEmpty()
+                || copy.to().stream().anyMatch(address::equalsIgnoreCase);
     }
 
     private List<Ready> ready(

@@ -20,6 +20,7 @@ import org.jspecify.annotations.Nullable;
  * @param messages ready to be queued; empty where there is nothing to tell, and in a preview
  */
 record Told(List<Part> parts, List<Outgoing> messages) {
+    static final Told NOTHING = new Told(List.of(), List.of());
 
     /** A finding by its key, and by the store's number where it has one already. */
     record Subject(Digest key, @Nullable Long id) {}

@@ -49,14 +49,18 @@ class DraftController {
                 Document.read(Json.writeInOrder(draft(name).document()).data()).definition());
     }
 
-    /** @param seen the version of the draft that this one is made from; absent where there was none, 0 to take no heed */
+    /**
+     * @param seen the version of the draft that this one is made from; absent where there was none, 0 to take no heed
+     * @param base the revision of the rule that the author has looked at; absent for the one that stands
+     */
     @PutMapping(consumes = {"application/yaml", "text/plain"})
     Drafts.Draft save(
             @AuthenticationPrincipal Person author,
             @PathVariable String name,
             @RequestBody String text,
-            @RequestParam(required = false) @Nullable Integer seen) {
-        return drafts.save(author, rule(name), text, seen);
+            @RequestParam(required = false) @Nullable Integer seen,
+            @RequestParam(required = false) @Nullable Integer base) {
+        return drafts.save(author, rule(name), text, seen, base);
     }
 
     /** @param seen the version of the draft that is switched to; absent or 0 for whichever there is */

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.definitions;
 
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
+import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_DRAFT;
 
 import dev.oddsentry.core.definition.Document;
@@ -82,11 +83,13 @@ public class Drafts {
 
     /**
      * @param seen the version that the author has seen; null for none, 0 to take no heed
+     * @param base the revision of the rule that the author has seen; null for the one that stands
      * @throws InvalidDefinitionException with every problem of the document
      * @throws RefusedException if another has saved the draft meanwhile
      */
     @Transactional
-    public Draft save(Person author, Current<RuleDefinition> rule, String text, @Nullable Integer seen) {
+    public Draft save(
+            Person author, Current<RuleDefinition> rule, String text, @Nullable Integer seen, @Nullable Integer base) {
         var definition = checked.rule(text);
         boolean same = definition.name().equals(rule.definition().name())
                 && (definition.id() == null || definition.id().equals(rule.id().toString()));
@@ -103,7 +106,7 @@ public class Drafts {
                         RULE_DRAFT.DOCUMENT,
                         Json.writeInOrder(
                                 Document.tree(definition.withId(rule.id().toString()))))
-                .set(RULE_DRAFT.BASE_REVISION, rule.revision())
+                .set(RULE_DRAFT.BASE_REVISION, base == null ? rule.revision() : base)
                 .set(RULE_DRAFT.AUTHOR_ID, author.id())
                 .set(RULE_DRAFT.AT, clock.instant())
                 .onConflict(RULE_DRAFT.RULE_ID)
@@ -145,11 +148,12 @@ public class Drafts {
                 "There is no draft beside the rule " + rule.definition().name() + ".");
     }
 
+    /** By way of the rule's row, since there may be no draft yet that two would wait for. */
     private Optional<Integer> lock(UUID ruleId) {
+        db.select(RULE.ID).from(RULE).where(RULE.ID.eq(ruleId)).forUpdate().fetch();
         return db.select(RULE_DRAFT.VERSION)
                 .from(RULE_DRAFT)
                 .where(RULE_DRAFT.RULE_ID.eq(ruleId))
-                .forUpdate()
                 .fetchOptional(RULE_DRAFT.VERSION);
     }
 
