@@ -13,7 +13,6 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Random;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -77,15 +76,7 @@ class KilledServiceTest {
 
     private LateSailings watch() {
         var api = nodes.getFirst().operator();
-        api.put(
-                "/api/sources/ferry",
-                Map.of(
-                        "jdbcUrl",
-                        service.postgres().jdbcUrl("ferry"),
-                        "username",
-                        "ferry_reader",
-                        "password",
-                        "reader"));
+        service.useFerry(api);
         // The query takes its time, so that kills fall into it too.
         var sailings =
                 new LateSailings(service).schedule("schedule: { start: 2026-01-01T00:00, recur: FREQ=SECONDLY }");

@@ -7,7 +7,6 @@ import dev.oddsentry.service.RunningService;
 import dev.oddsentry.service.ServiceProcess;
 import java.nio.file.Path;
 import java.time.Duration;
-import java.util.Map;
 import java.util.concurrent.Executors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -33,15 +32,7 @@ class ShutDownTest {
                 "--oddsentry.work.stop-within=2s");
         try (var people = Executors.newVirtualThreadPerTaskExecutor()) {
             var api = node.operator();
-            api.put(
-                    "/api/sources/ferry",
-                    Map.of(
-                            "jdbcUrl",
-                            service.postgres().jdbcUrl("ferry"),
-                            "username",
-                            "ferry_reader",
-                            "password",
-                            "reader"));
+            service.useFerry(api);
             var sailings = new LateSailings(service).late("SK-1", 20);
             api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name
                     + "\" union all select 'none', 0, '' from (select pg_sleep(8)) s"));

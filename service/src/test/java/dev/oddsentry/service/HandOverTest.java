@@ -5,7 +5,6 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.service.UnwillingMailServer.Mood;
 import java.io.IOException;
 import java.time.Duration;
-import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -22,15 +21,7 @@ class HandOverTest {
         service.execute("postgres", "create database " + database);
         node = service.startNode(database, service.postgres().jdbcUrl(database), "--oddsentry.mail.port=" + port);
         api = HttpApi.loggedIn(RunningService.baseUrl(node), "operator", RunningService.OPERATOR_PASSWORD);
-        api.put(
-                "/api/sources/ferry",
-                Map.of(
-                        "jdbcUrl",
-                        service.postgres().jdbcUrl("ferry"),
-                        "username",
-                        "ferry_reader",
-                        "password",
-                        "reader"));
+        service.useFerry(api);
     }
 
     @AfterEach

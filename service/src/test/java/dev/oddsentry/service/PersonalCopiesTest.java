@@ -88,6 +88,11 @@ class PersonalCopiesTest {
         assertThat(check.path("state").asString()).isEqualTo("FIRED");
         assertThat(check.path("messages").asInt()).isEqualTo(2);
         assertThat(check.path("news").asInt()).isEqualTo(3);
+        assertThat(check.path("parts")
+                        .valueStream()
+                        .map(part -> part.path("text").asString() + " " + part.path("rowsLeft")))
+                .as("of both copies together")
+                .containsExactly("delay_min > 15 3", "reason is null 3");
         mails.sent(holm, 1);
         mails.sent(vik, 1);
         assertThat(mails.lastText(holm)).contains("Good morning, Holm", "SK-1", "SK-2", "all 2 open findings");

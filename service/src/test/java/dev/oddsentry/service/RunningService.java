@@ -91,6 +91,13 @@ public final class RunningService {
         return SpringApplication.run(OddSentryService.class, all.toArray(String[]::new));
     }
 
+    /** The source of the tests, for a node with records of its own. */
+    public void useFerry(HttpApi api) {
+        api.put(
+                "/api/sources/ferry",
+                Map.of("jdbcUrl", postgres.jdbcUrl("ferry"), "username", "ferry_reader", "password", "reader"));
+    }
+
     public String baseUrl() {
         return baseUrl(nodes.getFirst());
     }

@@ -25,7 +25,7 @@ class UpgradeTest {
         sailings.late("SK-1", 20).late("SK-2", 60);
         try (var before = node("before_" + id)) {
             var api = api(before);
-            useFerry(api);
+            service.useFerry(api);
             api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
             api.push(sailings.rule());
             api.post("/api/rules/" + sailings.name + "/activate", "");
@@ -64,15 +64,6 @@ class UpgradeTest {
 
     private static HttpApi api(ConfigurableApplicationContext node) {
         return HttpApi.loggedIn(RunningService.baseUrl(node), "operator", RunningService.OPERATOR_PASSWORD);
-    }
-
-    private void useFerry(HttpApi api) {
-        api.put(
-                "/api/sources/ferry",
-                Map.of(
-                        "jdbcUrl", service.postgres().jdbcUrl("ferry"),
-                        "username", "ferry_reader",
-                        "password", "reader"));
     }
 
     /** Runs each statement that a query answers. */

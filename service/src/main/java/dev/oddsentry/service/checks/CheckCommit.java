@@ -62,7 +62,6 @@ class CheckCommit {
         checks.read(attempt, reckoned.reading().readAt());
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(NotJudged.first(reckoned, attempt.moment())))
-                .set(RULE_CHECK.PARTS, Json.write(PartCount.of(reckoned)))
                 .where(RULE_CHECK.ID.eq(attempt.checkId()))
                 .execute();
         remembering.keep(attempt, reckoned, told);
@@ -82,6 +81,7 @@ class CheckCommit {
                 .set(RULE_CHECK.TOOK_MS, counts.tookMillis())
                 .set(RULE_CHECK.OPENED, counts.opened())
                 .set(RULE_CHECK.CLEARED, counts.cleared())
+                .set(RULE_CHECK.PARTS, Json.write(counts.parts()))
                 .set(RULE_CHECK.FINISHED_AT, clock.instant())
                 .where(RULE_CHECK.ID.eq(checkId))
                 .execute();

@@ -6,6 +6,7 @@ import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.sum;
 
 import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.CheckCopyRecord;
 import java.time.Clock;
 import java.time.Instant;
@@ -19,6 +20,7 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
+import tools.jackson.core.type.TypeReference;
 
 /** The personal copies of rules, and how each of them went in a check. */
 @Component
@@ -122,6 +124,7 @@ class CopyStore {
         row.setNews(counts.news());
         row.setMessages(counts.messages());
         row.setTookMs(counts.tookMillis());
+        row.setParts(Json.write(counts.parts()));
         return row;
     }
 
@@ -162,7 +165,15 @@ class CopyStore {
                 .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(CheckState.GOOD))
                 .fetchSingle()
                 .into(Counts.Sums.class);
-        return row.counts();
+        var parts = db.select(CHECK_COPY.PARTS)
+                .from(CHECK_COPY)
+                .where(
+                        CHECK_COPY.CHECK_ID.eq(checkId),
+                        CHECK_COPY.STATE.in(CheckState.GOOD),
+                        CHECK_COPY.PARTS.isNotNull())
+                .orderBy(CHECK_COPY.COPY_KEY)
+                .fetch(each -> Json.read(each.value1(), new TypeReference<List<PartCount>>() {}));
+        return row.counts(PartCount.sum(parts));
     }
 
     /** The copies of a check by their key. */

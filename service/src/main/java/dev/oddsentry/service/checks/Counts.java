@@ -3,6 +3,7 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.definition.RuleDefinition.Outcome;
 import java.math.BigDecimal;
 import java.util.EnumSet;
+import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -10,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * What a good check came to, or one personal copy of it.
  *
  * @param state how it ended
+ * @param parts what each part of the condition left, and what it stayed unknown for
  * @param tookMillis from asking the source until its last row was taken
  */
 record Counts(
@@ -22,7 +24,8 @@ record Counts(
         long cleared,
         int news,
         int messages,
-        int tookMillis) {
+        int tookMillis,
+        List<PartCount> parts) {
 
     static Counts of(Reckoned reckoned, Told told) {
         long notJudged = reckoned.judge().notJudged().size();
@@ -36,7 +39,8 @@ record Counts(
                 Brake.cleared(reckoned.moves()),
                 told.told().size(),
                 told.messages().size(),
-                Math.toIntExact(reckoned.reading().took().toMillis()));
+                Math.toIntExact(reckoned.reading().took().toMillis()),
+                PartCount.of(reckoned));
     }
 
     private static CheckState state(int messages, long notJudged) {
@@ -64,7 +68,7 @@ record Counts(
             @Nullable BigDecimal news,
             @Nullable BigDecimal messages,
             @Nullable Integer tookMillis) {
-        Counts counts() {
+        Counts counts(List<PartCount> parts) {
             int sent = (int) whole(messages);
             return new Counts(
                     state(sent, whole(notJudged)),
@@ -76,7 +80,8 @@ record Counts(
                     whole(cleared),
                     (int) whole(news),
                     sent,
-                    tookMillis == null ? 0 : tookMillis);
+                    tookMillis == null ? 0 : tookMillis,
+                    parts);
         }
 
         private static long whole(@Nullable BigDecimal sum) {

@@ -18,4 +18,17 @@ public record PartCount(String text, long rowsLeft, Map<String, Long> unknown) {
                 })
                 .toList();
     }
+
+    /** The same of several results that one condition was judged on, part by part. */
+    static List<PartCount> sum(List<List<PartCount>> all) {
+        var sums = new LinkedHashMap<String, PartCount>();
+        all.forEach(parts -> parts.forEach(part -> sums.merge(part.text(), part, PartCount::plus)));
+        return List.copyOf(sums.values());
+    }
+
+    private PartCount plus(PartCount other) {
+        var both = new LinkedHashMap<>(unknown);
+        other.unknown.forEach((column, rows) -> both.merge(column, rows, Long::sum));
+        return new PartCount(text, rowsLeft + other.rowsLeft, both);
+    }
 }

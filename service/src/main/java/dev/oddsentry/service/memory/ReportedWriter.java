@@ -23,12 +23,24 @@ import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Writes what was reported, in the commit of a check: told in a message, let pass, or standing for a later check. */
 @Component
 public class ReportedWriter {
+    private static final List<Field<?>> COLUMNS = List.of(
+            REPORTED.FINDING_ID,
+            REPORTED.AUDIENCE_ID,
+            REPORTED.STATE,
+            REPORTED.SEVERITY,
+            REPORTED.FINGERPRINT,
+            REPORTED.ROW,
+            REPORTED.AT,
+            REPORTED.TOLD_AT,
+            REPORTED.MESSAGE_ID);
+
     private final DSLContext db;
     private final FindingEvents events;
 
@@ -195,17 +207,7 @@ public class ReportedWriter {
     void keepAsRows(List<Long> findings) {
         for (var some : Batches.of(findings)) {
             var kept = Batches.isOneOf(FINDING.ID, some).and(FINDING.HEARD_BY.isNotNull());
-            int rows = db.insertInto(REPORTED)
-                    .columns(
-                            REPORTED.FINDING_ID,
-                            REPORTED.AUDIENCE_ID,
-                            REPORTED.STATE,
-                            REPORTED.SEVERITY,
-                            REPORTED.FINGERPRINT,
-                            REPORTED.ROW,
-                            REPORTED.AT,
-                            REPORTED.TOLD_AT,
-                            REPORTED.MESSAGE_ID)
+            int rows = db.insertInto(REPORTED, COLUMNS)
                     .select(select(
                                     FINDING.ID,
                                     FINDING.HEARD_BY,
@@ -232,17 +234,7 @@ public class ReportedWriter {
     private void moveReported(
             MemoryWriter.Writing by, Audience audience, @Nullable UUID messageId, List<Long> findings) {
         for (var some : Batches.of(findings)) {
-            db.insertInto(REPORTED)
-                    .columns(
-                            REPORTED.FINDING_ID,
-                            REPORTED.AUDIENCE_ID,
-                            REPORTED.STATE,
-                            REPORTED.SEVERITY,
-                            REPORTED.FINGERPRINT,
-                            REPORTED.ROW,
-                            REPORTED.AT,
-                            REPORTED.TOLD_AT,
-                            REPORTED.MESSAGE_ID)
+            db.insertInto(REPORTED, COLUMNS)
                     .select(select(
                                     FINDING.ID,
                                     inline(audience.id()),
