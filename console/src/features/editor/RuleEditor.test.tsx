@@ -91,7 +91,7 @@ test('an edit of an active rule is kept as a draft, and the draft is what is swi
 
 test('a draft that someone else has saved meanwhile is not overwritten', async () => {
   const draft = { version: 3, author: 'Per Aune', at: '2026-11-24T04:40:00Z', outdated: true }
-  const refused = Response.json({ detail: 'Someone saved the draft meanwhile, as version 4: look at it first.' }, { status: 409 })
+  const refused = Response.json({ detail: 'Someone saved the draft meanwhile, version 4: look at it first.' }, { status: 409 })
   show({
     'GET /api/rules/late-sailings': { rule: lateSailings(), draft },
     'GET /api/rules/late-sailings/draft': { document },

@@ -73,6 +73,12 @@ class EditingCommandsTest extends AgainstAService {
                         "  + memory, hold: 2 checks",
                         "After a switch: The next check judges anew: what it finds is told")
                 .doesNotContain("key");
+        assertThat(laid.out()).contains("--file FILE --over 2");
+        answer("PUT /api/rules/late/draft?seen=2", draft);
+        assertThat(odd("draft", "late", "--file", file.toString(), "--over", "2")
+                        .status())
+                .isZero();
+        assertThat(asked).anyMatch(call -> call.startsWith("PUT /api/rules/late/draft?seen=2"));
         assertThat(odd("draft", "late").out()).isEqualTo(laid.out());
         assertThat(odd("draft", "late", "--json").out()).contains("\"version\"");
 

@@ -69,10 +69,11 @@ class DraftsTest {
     @Test
     void ofTwoPeopleNeitherOverwritesTheOtherUnawares() {
         assertThat(put(stricter(), "").status()).isEqualTo(200);
-        assertThat(put(stricter(), "").text()).contains("Someone saved the draft meanwhile, as version 1");
+        assertThat(put(stricter(), "").text()).contains("A draft lies beside the rule already, version 1");
         assertThat(put(stricter(), "?seen=1").body().path("version").asInt()).isEqualTo(2);
         assertThat(put(stricter(), "?seen=0").body().path("version").asInt()).isEqualTo(3);
-        assertThat(api.postAnswer(path + "/draft/switch?seen=2", "").text()).contains("as version 3");
+        assertThat(api.postAnswer(path + "/draft/switch?seen=2", "").text())
+                .contains("Someone saved the draft meanwhile, version 3");
 
         api.push(sailings.exceptions("delay_min > 40").rule());
         assertThat(page().path("draft").path("outdated").asBoolean()).isTrue();

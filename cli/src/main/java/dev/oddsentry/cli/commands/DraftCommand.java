@@ -6,6 +6,7 @@ import dev.oddsentry.cli.output.Differences;
 import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
 import java.nio.file.Path;
+import java.util.Collections;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
@@ -48,6 +49,13 @@ public final class DraftCommand extends ServiceCommand {
     @Nullable
     Act act;
 
+    @Option(
+            names = "--over",
+            paramLabel = "VERSION",
+            description = "With --file, where a draft lies there already: its version, which yours takes the place of.")
+    @Nullable
+    Integer over;
+
     @Option(names = "--remark", paramLabel = "TEXT", defaultValue = "", description = "Why; kept with the revision.")
     @SuppressWarnings("NullAway.Init")
     String remark;
@@ -84,7 +92,8 @@ public final class DraftCommand extends ServiceCommand {
     private Integer lay(Path file) {
         String text = read(file);
         try {
-            tell(api().putText(rule.path("/draft"), text));
+            String seen = Api.query(Collections.singletonMap("seen", over == null ? null : over.toString()));
+            tell(api().putText(rule.path("/draft" + seen), text));
             return 0;
         } catch (ApiException refused) {
             if (refused.problems().isEmpty()) throw refused;
@@ -103,7 +112,8 @@ public final class DraftCommand extends ServiceCommand {
                 + draft.path("baseRevision") + ".");
         if (draft.path("baseRevision").asInt(0) != draft.path("revision").asInt(0))
             out().println("The rule was saved since, as revision " + draft.path("revision")
-                    + ": lay the draft beside it again before you switch.");
+                    + ": look at what differs, then lay the draft beside it again (--file FILE --over "
+                    + draft.path("version") + ") before you switch.");
         JsonNode saved = api().get("/api/definitions/rule/" + Api.part(rule.name()) + ".json");
         var lines = Differences.lines(saved, draft.path("document"));
         lines.forEach(line -> out().println("  " + line));

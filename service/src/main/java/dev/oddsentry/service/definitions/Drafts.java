@@ -163,6 +163,7 @@ public class Drafts {
         throw RefusedException.conflict(
                 stands == null
                         ? "The draft was switched to, or thrown away, meanwhile."
-                        : "Someone saved the draft meanwhile, as version " + stands + ": look at it first.");
+                        : (seen == null ? "A draft lies beside the rule already" : "Someone saved the draft meanwhile")
+                                + ", version " + stands + ": look at it first.");
     }
 }
