@@ -63,7 +63,7 @@ class KilledServiceTest {
             }
             int all = told;
             RunningService.await(
-                    "all reported", Duration.ofSeconds(60), () -> count("select count(*) from reported") == all);
+                    "all reported", Duration.ofSeconds(60), () -> count("select count(*) from report") == all);
             RunningService.await(
                     "all sent",
                     Duration.ofSeconds(90),
