@@ -143,6 +143,7 @@ export type Recipient = { address: string; state: RecipientState; tries: number;
 export type MessageSummary = {
   id: string
   rule: string | null
+  roundUp: string | null
   subject: string
   slot: Instant
   createdAt: Instant

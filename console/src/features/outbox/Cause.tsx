@@ -1,7 +1,8 @@
 import { Link } from 'react-router'
 import type { MessageSummary } from '../../api/types'
 
-/** What made a mail: its rule, or trouble that a team was told of, which belongs to no one rule. */
+/** What made a mail: its rule, or a round-up or trouble, which belong to no one rule. */
 export function Cause({ message }: { message: MessageSummary }) {
+  if (message.roundUp) return <>round-up {message.roundUp}</>
   return message.rule === null ? <span className="quiet">trouble</span> : <Link to={`/rules/${message.rule}`}>{message.rule}</Link>
 }

@@ -7,7 +7,7 @@ import { MessagePage } from './MessagePage'
 import { OutboxPage } from './OutboxPage'
 
 const summary: MessageSummary = {
-  id: 'm1', rule: 'late-sailings', subject: '2 critical: Late sailings', slot: '2026-11-24T04:40:00Z', createdAt: '2026-11-24T04:40:01Z',
+  id: 'm1', rule: 'late-sailings', roundUp: null, subject: '2 critical: Late sailings', slot: '2026-11-24T04:40:00Z', createdAt: '2026-11-24T04:40:01Z',
   recipients: [
     { address: 'ines.holm@skerryline.example', state: 'SENT', tries: 1, nextTry: null, words: '250 2.0.0 queued as T1' },
     { address: 'siv.tangen@skerryline.example', state: 'WAITING', tries: 4, nextTry: '2026-11-24T05:40:00Z', words: '450 mailbox busy' },

@@ -7,10 +7,15 @@ const norway = {
   name: 'norway', title: 'Working days in Norway', week: ['MONDAY', 'TUESDAY'], knownUntil: '2099-12-26', worked: [], periods: [],
   holidays: [{ date: '2026-01-01', name: 'New Year' }, { date: '2099-05-17', name: 'Constitution Day' }], rules: ['safety-gear'],
 }
+const week = {
+  name: 'week', title: 'The week', rules: ['late-sailings'], to: ['lead@skerryline.example'], atOnce: 'critical', when: 'every week on Monday at 08:00',
+  zone: 'Europe/Oslo', paused: false, nextSlot: '2026-11-30T07:00:00Z', lastSlot: null,
+}
 const answers = {
   'GET /api/status': { running: 1, due: 2, latestSeconds: 70, keptBack: 0, waitingMessages: 3, problems: ['A rule has been due for 70 s.'] },
   'GET /api/calendars': [norway],
   'GET /api/events': ['bunkering-loaded'],
+  'GET /api/round-ups': [week],
   'GET /api/sources': [{ name: 'ferry', jdbcUrl: 'jdbc:postgresql://127.0.0.1/ferry', username: 'ferry_reader', mostRows: 1000, timeLimitSeconds: 60, mostConnections: 4, closed: '22:00-04:30 Europe/Oslo', spreadSeconds: 30 }],
   'GET /api/teams': [{ name: 'Traffic reporting', addresses: ['ines.holm@skerryline.example'] }],
 }
@@ -30,11 +35,12 @@ test('says how the service does and what stands around the rules', async () => {
 test('an installation with nothing in it says what to do first', async () => {
   renderAt('/setup', <SetupPage />, {
     'GET /api/status': { running: 0, due: 0, latestSeconds: 0, keptBack: 0, waitingMessages: 0, problems: [] },
-    'GET /api/calendars': [], 'GET /api/events': [], 'GET /api/sources': [], 'GET /api/teams': [],
+    'GET /api/calendars': [], 'GET /api/round-ups': [], 'GET /api/events': [], 'GET /api/sources': [], 'GET /api/teams': [],
   })
   expect(await screen.findByText('All is well.')).toBeInTheDocument()
   expect(screen.getByText(/No calendar yet/)).toBeInTheDocument()
   expect(screen.getByText(/No rule listens to one/)).toBeInTheDocument()
+  expect(screen.getByText(/No round-up yet/)).toBeInTheDocument()
   expect(screen.getByText(/No source yet/)).toBeInTheDocument()
   expect(screen.getByText(/nobody hears of trouble/)).toBeInTheDocument()
 })
@@ -82,4 +88,21 @@ test('reports an event, tests a source and gives the feed an address', async () 
   await userEvent.click(screen.getByRole('button', { name: 'End the old one' }))
   expect(await screen.findByText('The address answers no more.')).toBeInTheDocument()
   expect(screen.queryByText(/schedules\.ics/)).not.toBeInTheDocument()
+})
+
+test('a round-up says what it would say now, is paused and is sent', async () => {
+  const calls = renderAt('/setup', <SetupPage />, {
+    ...answers,
+    'GET /api/round-ups/week/preview': { subject: '2 warnings: The week', text: 'The week' },
+    'POST /api/round-ups/week/pause': {},
+    'POST /api/round-ups/week/send': { message: 'm1' },
+  })
+  expect(await screen.findByText(/every week on Monday at 08:00; critical at once/)).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'What it would say now' }))
+  expect(await screen.findByText('2 warnings: The week')).toBeInTheDocument()
+  expect(screen.getByTitle('What The week would say now')).toHaveAttribute('src', '/api/round-ups/week/preview.html')
+  await userEvent.click(screen.getByRole('button', { name: 'Pause' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Send it now' }))
+  expect(await screen.findByRole('link', { name: 'in the outbox' })).toHaveAttribute('href', '/outbox/m1')
+  expect(calls).toContain('POST /api/round-ups/week/pause')
 })

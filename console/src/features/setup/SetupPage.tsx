@@ -6,9 +6,10 @@ import { status, type Status } from './api'
 import { CalendarsPanel } from './CalendarsPanel'
 import { DatesPanel } from './DatesPanel'
 import { EventsPanel } from './EventsPanel'
+import { RoundUpsPanel } from './RoundUpsPanel'
 import { SourcesPanel } from './SourcesPanel'
 
-/** What stands around the rules: how the service does, calendars and dates, events, sources and teams. */
+/** What stands around the rules: how the service does, calendars and dates, round-ups, events, sources and teams. */
 export function SetupPage() {
   useTitle('Setup')
   const now = useQuery(status)
@@ -25,6 +26,7 @@ export function SetupPage() {
           <DatesPanel />
         </div>
         <div>
+          <RoundUpsPanel />
           <EventsPanel />
           <SourcesPanel />
         </div>

@@ -23,6 +23,11 @@ export const sources = queryOptions({ queryKey: ['sources'], queryFn: () => api.
 export const teams = queryOptions({ queryKey: ['teams'], queryFn: () => api.get<Team[]>('/api/teams') })
 export const events = queryOptions({ queryKey: ['events'], queryFn: () => api.get<string[]>('/api/events') })
 export const status = queryOptions({ queryKey: ['status'], queryFn: () => api.get<Status>('/api/status'), refetchInterval: 10_000 })
+export type RoundUp = { name: string; title: string; rules: string[]; to: string[]; atOnce: string | null; when: string; zone: string; paused: boolean; nextSlot: Instant | null; lastSlot: Instant | null }
+export const roundUps = queryOptions({ queryKey: ['round-ups'], queryFn: () => api.get<RoundUp[]>('/api/round-ups') })
+export const roundUpNow = (name: string) => api.get<{ subject: string | null; text: string }>(`/api/round-ups/${encodeURIComponent(name)}/preview`)
+export const actOnRoundUp = (name: string, act: 'send' | 'pause' | 'resume') =>
+  api.post<{ message?: string | null }>(`/api/round-ups/${encodeURIComponent(name)}/${act}`)
 
 const count = 10
 

@@ -30,6 +30,8 @@ import dev.oddsentry.cli.commands.PreviewCommand;
 import dev.oddsentry.cli.commands.PushCommand;
 import dev.oddsentry.cli.commands.ReleaseCommand;
 import dev.oddsentry.cli.commands.RevisionsCommand;
+import dev.oddsentry.cli.commands.RoundUpCommand;
+import dev.oddsentry.cli.commands.RoundUpsCommand;
 import dev.oddsentry.cli.commands.RulesCommand;
 import dev.oddsentry.cli.commands.SaveSourceCommand;
 import dev.oddsentry.cli.commands.SaveTeamCommand;
@@ -90,6 +92,8 @@ import picocli.CommandLine.Command;
             HistoryCommand.class,
             DatesCommand.class,
             CalendarsCommand.class,
+            RoundUpsCommand.class,
+            RoundUpCommand.class,
             ImportCalendarCommand.class,
             FeedCommand.class,
             EventCommand.class,

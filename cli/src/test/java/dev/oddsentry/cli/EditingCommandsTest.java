@@ -141,4 +141,25 @@ class EditingCommandsTest extends AgainstAService {
         assertThat(odd("revisions", "late", "--back-to", "4").err())
                 .contains("late says what revision 4 says already.");
     }
+
+    @Test
+    void aRoundUpIsListedShownSentAndPaused() {
+        answer(
+                "GET /api/round-ups",
+                "[{\"name\":\"week\",\"title\":\"The week\",\"rules\":[\"late\",\"gear\"],\"to\":[\"lead@skerryline.example\"],\"when\":\"every week on Monday\","
+                        + "\"atOnce\":\"critical\",\"paused\":true,\"nextSlot\":null}]");
+        assertThat(odd("round-ups", "--csv").out())
+                .contains("week,The week,\"late, gear\",lead@skerryline.example,every week on Monday,critical,paused");
+        answer(
+                "GET /api/round-ups/week/preview",
+                "{\"subject\":\"2 warnings: The week\",\"text\":\"The week\\n2 new\\n\"}");
+        assertThat(odd("round-up", "week").out()).contains("Subject: 2 warnings: The week", "2 new");
+        answer("GET /api/round-ups/quiet/preview", "{\"subject\":null,\"text\":\"\"}");
+        assertThat(odd("round-up", "quiet").out()).contains("quiet has nothing to say now.");
+        answer("POST /api/round-ups/week/send", "{\"message\":null}");
+        assertThat(odd("round-up", "week", "--send").out()).contains("nothing to say, so nothing is sent");
+        answer("POST /api/round-ups/week/pause", "{}");
+        assertThat(odd("round-up", "week", "--pause").out()).contains("week is paused.");
+        assertThat(odd("round-up", "week", "--pause", "--send").status()).isEqualTo(2);
+    }
 }

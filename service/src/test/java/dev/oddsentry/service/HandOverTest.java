@@ -121,4 +121,27 @@ class HandOverTest {
         awaitState(0, 0, "WAITING");
         assertThat(recipient(0, 0).path("words").asString()).contains("did not take it");
     }
+
+    @Test
+    void aRoundUpThatNobodyGotIsSaidAgain() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.TAKE)) {
+            nodeMailingTo(server.port());
+            var sailings = watch("ines.holm@skerryline.example");
+            api.push("kind: round-up\nname: week\nowner: Traffic reporting\nrules: [" + sailings.name
+                    + "]\nto: [lead@skerryline.example]\nschedule: { start: 2026-01-01T08:00, recur: FREQ=YEARLY }\n");
+            api.check(sailings.name);
+            awaitState(0, 0, "SENT");
+            server.mood(Mood.REFUSE_RECIPIENTS);
+            assertThat(api.post("/api/round-ups/week/send", "").path("message").isNull())
+                    .isFalse();
+            awaitState(0, 0, "REFUSED");
+            server.mood(Mood.TAKE);
+            assertThat(api.check(sailings.name).path("state").asString())
+                    .as("what the rule told its own stays told")
+                    .isEqualTo("QUIET");
+            assertThat(api.post("/api/round-ups/week/send", "").path("message").isNull())
+                    .isFalse();
+            awaitState(0, 0, "SENT");
+        }
+    }
 }

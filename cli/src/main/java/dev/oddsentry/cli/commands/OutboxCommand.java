@@ -40,10 +40,16 @@ public final class OutboxCommand extends ServiceCommand {
             }
             table.add(
                     Words.time(message.path("createdAt")),
-                    message.path("rule").asString("trouble"),
+                    cause(message),
                     message.path("subject").asString(""),
                     Listing.joined(recipients));
         }
         return table;
+    }
+
+    private static String cause(JsonNode message) {
+        if (!message.path("roundUp").isNull())
+            return "round-up " + message.path("roundUp").asString("");
+        return message.path("rule").asString("trouble");
     }
 }

@@ -19,7 +19,10 @@ import tools.jackson.databind.JsonNode;
                 "Saves documents of queries and rules, in the order given; each is a new revision. Stops at the first that is refused.",
         footer = {"", "Example: odd push sailings.query.yaml late-sailings.rule.yaml --remark \"wider window\""})
 public final class PushCommand extends ServiceCommand {
-    @Parameters(paramLabel = "FILE", arity = "1..*", description = "YAML documents of kind query or rule.")
+    @Parameters(
+            paramLabel = "FILE",
+            arity = "1..*",
+            description = "YAML documents: queries, rules, thresholds, calendars, round-ups.")
     @SuppressWarnings("NullAway.Init")
     List<Path> files;
 

@@ -4,15 +4,18 @@ import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
 /** A document that people write and keep: read and written whole, every save a revision. */
-public sealed interface Definition permits CalendarDefinition, QueryDefinition, RuleDefinition, ThresholdDefinition {
+public sealed interface Definition
+        permits CalendarDefinition, QueryDefinition, RoundUpDefinition, RuleDefinition, ThresholdDefinition {
     enum Kind {
         QUERY,
         RULE,
         THRESHOLD,
-        CALENDAR;
+        CALENDAR,
+        ROUND_UP;
 
+        /** As documents and addresses have it. */
         public String code() {
-            return name().toLowerCase(Locale.ROOT);
+            return name().toLowerCase(Locale.ROOT).replace('_', '-');
         }
     }
 

@@ -61,6 +61,23 @@ final class DefinitionTrees {
         return tree.put("delivery", of(rule.delivery())).fields;
     }
 
+    static Map<String, Object> of(RoundUpDefinition roundUp) {
+        var tree = new Tree()
+                .put("kind", "round-up")
+                .put("id", roundUp.id())
+                .put("name", roundUp.name())
+                .put("title", roundUp.title());
+        return tree.put("owner", roundUp.owner())
+                .put("zone", roundUp.zone().getId())
+                .put("rules", roundUp.rules())
+                .put("to", roundUp.to())
+                .put(
+                        "at once",
+                        roundUp.atOnce() == null ? null : roundUp.atOnce().word())
+                .put("schedule", of(roundUp.schedule(), RuleDefinition.OccasionsDefinition.NONE))
+                .fields;
+    }
+
     private static Map<String, Object> of(CopiesDefinition copies) {
         boolean usualAddress = copies.address().equals(CopiesDefinition.USUAL_ADDRESS);
         return new Tree()

@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * its place.
  */
 public record Document(Definition definition, FieldPlaces places) {
-    private static final List<String> KINDS = List.of("query", "rule", "threshold", "calendar");
+    private static final List<String> KINDS = List.of("query", "rule", "threshold", "calendar", "round-up");
 
     /** @throws InvalidDefinitionException with every problem of the text */
     public static Document read(String text) {
@@ -31,10 +31,12 @@ public record Document(Definition definition, FieldPlaces places) {
             case "rule" -> RuleReader.read(top, document);
             case "threshold" -> ThresholdReader.read(top);
             case "calendar" -> CalendarReader.read(top, document);
+            case "round-up" -> RoundUpReader.read(top);
             case "" -> null;
             default -> {
                 document.add(Problem.error(
-                                "\"" + kind + "\" is no kind of document; it is query, rule, threshold or calendar",
+                                "\"" + kind
+                                        + "\" is no kind of document; it is query, rule, threshold, calendar or round-up",
                                 "kind",
                                 document.placeOf("kind"))
                         .suggesting(Nearest.to(kind, KINDS).orElse(null)));
@@ -50,6 +52,7 @@ public record Document(Definition definition, FieldPlaces places) {
             case RuleDefinition rule -> DefinitionTrees.of(rule);
             case ThresholdDefinition threshold -> DefinitionTrees.of(threshold);
             case CalendarDefinition calendar -> DefinitionTrees.of(calendar);
+            case RoundUpDefinition roundUp -> DefinitionTrees.of(roundUp);
         };
     }
 

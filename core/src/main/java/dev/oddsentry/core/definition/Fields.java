@@ -73,6 +73,12 @@ final class Fields {
         return found.orElse("");
     }
 
+    /** What is needed is not there, or says nothing; where what stands there was refused already, that is enough. */
+    void refuseEmpty(String name, String example) {
+        if (!items(name).isEmpty() && document.isRefused()) return;
+        document.refuse(pathOf(name), "\"" + name + "\" is missing; write it like " + name + ": " + example, node);
+    }
+
     /** A text read on by {@code read}, whose problems are moved to the place of the field. */
     <T> Optional<T> parsed(String name, Function<String, T> read) {
         return text(name).flatMap(text -> document.located(pathOf(name), () -> read.apply(text)));

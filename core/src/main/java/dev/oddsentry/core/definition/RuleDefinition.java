@@ -360,6 +360,7 @@ public record RuleDefinition(
             case CALENDAR -> {
                 if (schedule.calendar() != null) names.add(schedule.calendar());
             }
+            case ROUND_UP -> {}
         }
         return names;
     }

@@ -54,7 +54,7 @@ final class RuleReader {
         return text;
     }
 
-    private static ZoneId zone(String text) {
+    static ZoneId zone(String text) {
         try {
             return ZoneId.of(text);
         } catch (DateTimeException unknown) {

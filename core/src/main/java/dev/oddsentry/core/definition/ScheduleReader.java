@@ -26,6 +26,23 @@ final class ScheduleReader {
     record Read(ScheduleDefinition times, OccasionsDefinition occasions) {}
 
     static Read read(Fields fields) {
+        var schedule = times(fields, fields.choice("missed", Missed.values()).orElse(null));
+        var occasions = new OccasionsDefinition(
+                fields.checkedTexts("events", CommonFields::checkName),
+                after(fields),
+                fields.has("ready when") ? readyWhen(fields.fields("ready when")) : null);
+        fields.refuseOthers();
+        return new Read(schedule, occasions);
+    }
+
+    /** Times alone, of which only the latest that was missed is made up for. */
+    static ScheduleDefinition times(Fields fields) {
+        var schedule = times(fields, null);
+        fields.refuseOthers();
+        return schedule;
+    }
+
+    private static ScheduleDefinition times(Fields fields, @Nullable Missed missed) {
         var start = fields.parsed("start", ScheduleReader::localTime);
         var recur = fields.checkedTexts(
                 "recur", rule -> Recurrence.of(rule, start.orElse(LocalDateTime.of(2026, 1, 1, 0, 0)), ZoneOffset.UTC));
@@ -40,7 +57,7 @@ final class ScheduleReader {
             if (text.strip().length() == "2026-12-24".length()) exceptDates.add(CalendarReader.date(text));
             else except.add(localTime(text));
         });
-        var schedule = new ScheduleDefinition(
+        return new ScheduleDefinition(
                 start.orElse(null),
                 recur,
                 List.copyOf(workingDays),
@@ -50,13 +67,7 @@ final class ScheduleReader {
                 fields.parsed("until", ScheduleReader::localTime).orElse(null),
                 fields.text("calendar").orElse(null),
                 fields.choice("on holiday", OnHoliday.values()).orElse(null),
-                fields.choice("missed", Missed.values()).orElse(null));
-        var occasions = new OccasionsDefinition(
-                fields.checkedTexts("events", CommonFields::checkName),
-                after(fields),
-                fields.has("ready when") ? readyWhen(fields.fields("ready when")) : null);
-        fields.refuseOthers();
-        return new Read(schedule, occasions);
+                missed);
     }
 
     private static int workingDay(String text) {

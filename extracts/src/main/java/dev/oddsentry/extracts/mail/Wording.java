@@ -50,8 +50,7 @@ final class Wording {
     }
 
     /** {@code 3 new, 1 worse; 2 of them critical}. */
-    static String headline(Announcement said) {
-        var rows = said.news().rows();
+    static String headline(List<Extract.Row> rows) {
         var parts = new ArrayList<String>();
         for (var kind : NewsKind.values()) {
             long count = rows.stream().filter(row -> leading(row) == kind).count();
@@ -78,20 +77,23 @@ final class Wording {
 
     /** {@code 2 critical, 2 warnings: Late sailings without a reason}. */
     static String subject(Announcement said) {
+        return counts(said.news().rows()) + ": " + oneLine(said.title());
+    }
+
+    /** {@code 2 critical, 2 warnings}. */
+    static String counts(List<Extract.Row> rows) {
         var parts = new ArrayList<String>();
         for (var severity : List.of(Severity.CRITICAL, Severity.WARNING, Severity.NOTICE)) {
-            long count = said.news().rows().stream()
+            long count = rows.stream()
                     .filter(row -> row.severity() == severity && !isOver(row))
                     .count();
             if (count > 0) parts.add(count + " " + plural(severity, count));
         }
-        long cleared = said.news().rows().stream().filter(Wording::isCleared).count();
+        long cleared = rows.stream().filter(Wording::isCleared).count();
         if (cleared > 0) parts.add(cleared + " cleared");
-        long away = said.news().rows().stream()
-                .filter(row -> isOver(row) && !isCleared(row))
-                .count();
+        long away = rows.stream().filter(row -> isOver(row) && !isCleared(row)).count();
         if (away > 0) parts.add(away + " moved away");
-        return String.join(", ", parts) + ": " + oneLine(said.title());
+        return String.join(", ", parts);
     }
 
     private static String plural(Severity severity, long count) {
@@ -99,13 +101,13 @@ final class Wording {
     }
 
     /** The hidden first line that an inbox shows beside the subject. */
-    static String firstLine(Announcement said) {
-        var first = said.news().rows().getFirst();
-        String told = cells(said.news()).stream()
-                .map(index -> labelled(said.news(), first, index))
+    static String firstLine(Extract news) {
+        var first = news.rows().getFirst();
+        String told = cells(news).stream()
+                .map(index -> labelled(news, first, index))
                 .limit(4)
                 .collect(Collectors.joining(", "));
-        int more = said.news().rows().size() - 1;
+        int more = news.rows().size() - 1;
         return told + (more > 0 ? "; " + more + " more." : ".");
     }
 
@@ -138,7 +140,7 @@ final class Wording {
     static String context(Announcement said) {
         String since = said.since() == null
                 ? "This is the first report."
-                : "Since the report of " + shortSlot(said.since(), said.zone()) + ".";
+                : "Since the report of " + longSlot(said.since(), said.zone()) + ".";
         long others = said.openButNotTold();
         return since
                 + (others == 0
@@ -148,11 +150,11 @@ final class Wording {
                 + (said.leftOut() == 0 ? "" : " " + said.leftOut() + " more left out, snoozed or accepted.");
     }
 
-    static String slot(Announcement said) {
-        return SLOT.format(said.slot().atZone(said.zone())) + " " + zoneWords(said.zone());
+    static String slot(Instant slot, ZoneId zone) {
+        return longSlot(slot, zone) + " " + zoneWords(zone);
     }
 
-    private static String shortSlot(Instant slot, ZoneId zone) {
+    static String longSlot(Instant slot, ZoneId zone) {
         return SLOT.format(slot.atZone(zone));
     }
 
@@ -214,9 +216,9 @@ final class Wording {
         return "and " + more + " more " + (said.attachment() == null ? "behind the link below" : "in the attachment");
     }
 
-    static String seeAll(Announcement said) {
-        if (said.open() == 0) return "See the findings, none of them open";
-        return said.open() == 1 ? "See the open finding" : "See all " + said.open() + " open findings";
+    static String seeAll(long open) {
+        if (open == 0) return "See the findings, none of them open";
+        return open == 1 ? "See the open finding" : "See all " + open + " open findings";
     }
 
     static String because(Announcement said) {

@@ -9,6 +9,7 @@ import dev.oddsentry.extracts.csv.CsvExtract;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
@@ -48,7 +49,9 @@ class Announcing {
 
     /** One for each audience that has anything to hear; those for whom nobody is named hear by one together. */
     List<Told.Outgoing> messages(About about, Reckoned reckoned, Told told) {
+        // A rule that only a round-up tells of has nobody of its own.
         return letters(about, reckoned, told).stream()
+                .filter(letter -> !letter.to().isEmpty())
                 .map(letter -> new Told.Outgoing(message(about, reckoned, letter), letter.parts()))
                 .toList();
     }
@@ -135,7 +138,7 @@ class Announcing {
     private NewMessage message(About about, Reckoned reckoned, Letter letter) {
         var rule = about.rule();
         var labels = about.labels();
-        var rows = new ExtractRows(rule, labels, reckoned);
+        var rows = reckoned.rows(labels);
         var news = new Extract(rule.zone(), rows.columns(), newsRows(letter, reckoned, rows));
         String attachment = rule.delivery().attachCsv() ? fileName(about) : null;
         var said = new Announcement(
@@ -191,9 +194,11 @@ class Announcing {
                     reportedRows.getOrDefault(item.subject().id(), Map.of());
             news.add(
                     sighting != null
-                            ? rows.present(sighting, item, was)
+                            ? rows.present(sighting.row(), item.severity(), item.kinds(), was)
                             : rows.past(
-                                    item, lastRows.getOrDefault(item.subject().id(), Map.of())));
+                                    item.severity(),
+                                    item.kinds(),
+                                    lastRows.getOrDefault(item.subject().id(), Map.of())));
         }
         news.sort(Comparator.comparing(Extract.Row::severity).reversed());
         return news;

@@ -13,6 +13,7 @@ import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.definitions.CheckedDrafts;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
@@ -247,7 +248,7 @@ class Preview {
         try (run) {
             var reckoned = run.reckoned();
             var choice = telling.choose(reckoned, run.audiences());
-            var rows = new ExtractRows(run.rule(), run.labels(), reckoned);
+            var rows = reckoned.rows(run.labels());
             return new Seen(
                     run.moment().slot(),
                     reckoned.reading().rows(),

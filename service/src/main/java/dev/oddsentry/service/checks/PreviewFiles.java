@@ -83,7 +83,7 @@ class PreviewFiles {
         audit.record(db, by.id(), "preview extract", rule.name(), null);
         return previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
-                var rows = new ExtractRows(run.rule(), run.labels(), run.reckoned());
+                var rows = run.reckoned().rows(run.labels());
                 var all = new ArrayList<Extract.Row>();
                 run.reckoned().exceptions().forEach(sighting -> all.add(rows.standing(sighting)));
                 all.sort(Comparator.comparing(Extract.Row::severity).reversed());

@@ -3,11 +3,13 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.queries.QueryRunner;
 import java.util.List;
@@ -57,8 +59,13 @@ record Reckoned(
     }
 
     /** The names of the columns that an extract shows unless the rule says which. */
-    List<String> shown() {
+    private List<String> shown() {
         return judges.shown();
+    }
+
+    /** How its rows are laid out. */
+    ExtractRows rows(RuleLabels labels) {
+        return new ExtractRows(question.rule(), labels, judge, shown());
     }
 
     /** The columns of what was judged: the query's, or those of the groups. */

@@ -9,7 +9,9 @@ import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.memory.Opening;
 import dev.oddsentry.service.memory.ReportedWriter;
+import dev.oddsentry.service.memory.RoundUpMemory;
 import dev.oddsentry.service.outbox.Outbox;
+import dev.oddsentry.service.roundups.RoundUpTasks;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -29,12 +31,22 @@ class Remembering {
     private final ReportedWriter reported;
     private final Outbox outbox;
     private final SeriesStore series;
+    private final RoundUpMemory roundUps;
+    private final RoundUpTasks roundUpTasks;
 
-    Remembering(MemoryWriter memory, ReportedWriter reported, Outbox outbox, SeriesStore series) {
+    Remembering(
+            MemoryWriter memory,
+            ReportedWriter reported,
+            Outbox outbox,
+            SeriesStore series,
+            RoundUpMemory roundUps,
+            RoundUpTasks roundUpTasks) {
         this.memory = memory;
         this.reported = reported;
         this.outbox = outbox;
         this.series = series;
+        this.roundUps = roundUps;
+        this.roundUpTasks = roundUpTasks;
     }
 
     /** In the transaction that is open. */
@@ -48,7 +60,17 @@ class Remembering {
         reported.stand(by.scope(), ids(told.standing(), ids));
         reported.endMarks(by, endedMarks(told, ids));
         hearing.forEach(each -> report(by, each, heard, ids));
+        tellRoundUps(by, reckoned, told);
         if (attempt.isCounted()) keepMeasures(attempt, reckoned);
+    }
+
+    /** They hear at their own times, but for what they want at once. */
+    private void tellRoundUps(MemoryWriter.Writing by, Reckoned reckoned, Told told) {
+        if (reckoned.moves().isEmpty() || by.scope().copy() != null) return;
+        var hearing = roundUps.of(by.ruleId());
+        if (hearing.isEmpty()) return;
+        roundUps.letPassMoved(by.scope(), by.slot(), told.owed());
+        hearing.forEach(roundUp -> roundUpTasks.lookAtOnce(roundUp, by));
     }
 
     /** One audience's part, and the message that tells of it; null where there is nothing to tell. */

@@ -65,7 +65,7 @@ class Telling {
                             ? Told.Part.of(audience, choice, order, false, 0)
                             : Told.Part.of(audience, choice, order, standings.takesOpened(), standings.openedMore()));
         });
-        return new Told(parts, List.of());
+        return new Told(parts, List.of(), transition);
     }
 
     private static void inFull(

@@ -5,6 +5,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Telling.Choice;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.outbox.NewMessage;
 import java.util.Collection;
@@ -18,9 +19,10 @@ import org.jspecify.annotations.Nullable;
  *
  * @param parts one for each audience that has anything to hear or is let pass anything
  * @param messages ready to be queued; empty where there is nothing to tell, and in a preview
+ * @param owed what it owed to something that a person did
  */
-record Told(List<Part> parts, List<Outgoing> messages) {
-    static final Told NOTHING = new Told(List.of(), List.of());
+record Told(List<Part> parts, List<Outgoing> messages, Transition owed) {
+    static final Told NOTHING = new Told(List.of(), List.of(), Transition.ORDINARY);
 
     /** A finding by its key, and by the store's number where it has one already. */
     record Subject(Digest key, @Nullable Long id) {}
@@ -94,6 +96,6 @@ record Told(List<Part> parts, List<Outgoing> messages) {
     }
 
     Told with(List<Outgoing> ready) {
-        return new Told(parts, ready);
+        return new Told(parts, ready, owed);
     }
 }

@@ -4,6 +4,7 @@ import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.RuleDefinition.ExpectedGroups.OfQuery;
 import dev.oddsentry.core.definition.ThresholdDefinition;
@@ -58,6 +59,7 @@ class DefinitionChecks {
             case RuleDefinition rule -> checkRule(rule, places);
             case ThresholdDefinition threshold -> checkThreshold(threshold, places);
             case CalendarDefinition _ -> new Checked(null, List.of());
+            case RoundUpDefinition roundUp -> checkRoundUp(roundUp, places);
         };
     }
 
@@ -124,9 +126,10 @@ class DefinitionChecks {
         }
         if (rule.groups() != null && rule.groups().from() instanceof OfQuery(var name))
             problems.addAll(groupsProblems(rule, name, places));
-        calendarProblem(rule, places).ifPresent(problems::add);
+        calendarProblem(rule.schedule().calendar(), places).ifPresent(problems::add);
         problems.addAll(occasionProblems(rule, places));
         problems.addAll(splitProblems(rule, places));
+        problems.addAll(roundUpProblems(rule, places));
         problems.addAll(copiesProblems(rule, query.get().definition(), places));
         if (problems.stream().noneMatch(Problem::isError)) {
             problems.addAll(Parameters.unsettled(rule, query.get().definition(), places));
@@ -140,8 +143,50 @@ class DefinitionChecks {
         return new Checked(null, problems);
     }
 
-    private Optional<Problem> calendarProblem(RuleDefinition rule, FieldPlaces places) {
-        String name = rule.schedule().calendar();
+    /** Its rules are there, and each is checked as one: the personal copies of one hear for themselves. */
+    private Checked checkRoundUp(RoundUpDefinition roundUp, FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        for (int i = 0; i < roundUp.rules().size(); i++) {
+            String name = roundUp.rules().get(i);
+            var rule = store.rule(name);
+            String field = "rules[" + i + "]";
+            if (rule.isEmpty()) problems.add(noRule(name, field, places));
+            else if (rule.get().definition().copies() != null)
+                problems.add(places.locate(
+                        field,
+                        Problem.error(
+                                "the rule " + name + " makes personal copies, which each hear for themselves",
+                                "",
+                                null)));
+        }
+        calendarProblem(roundUp.schedule().calendar(), places).ifPresent(problems::add);
+        if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
+        return new Checked(null, List.of());
+    }
+
+    private List<Problem> roundUpProblems(RuleDefinition rule, FieldPlaces places) {
+        if (rule.copies() == null) return List.of();
+        return store.roundUps().stream()
+                .filter(each -> each.definition().rules().contains(rule.name()))
+                .map(each -> places.locate(
+                        "copies",
+                        Problem.error(
+                                "the round-up " + each.definition().name()
+                                        + " tells of this rule as a whole; let it name others first",
+                                "",
+                                null)))
+                .toList();
+    }
+
+    private Problem noRule(String name, String field, FieldPlaces places) {
+        return places.locate(
+                field,
+                Problem.error("there is no rule \"" + name + "\"", "", null)
+                        .suggesting(Nearest.to(name, store.names(Definition.Kind.RULE))
+                                .orElse(null)));
+    }
+
+    private Optional<Problem> calendarProblem(@Nullable String name, FieldPlaces places) {
         if (name == null || store.calendar(name).isPresent()) return Optional.empty();
         return Optional.of(places.locate(
                 "schedule.calendar",
@@ -157,11 +202,7 @@ class DefinitionChecks {
         for (int i = 0; i < after.size(); i++) {
             String name = after.get(i).rule();
             if (store.rule(name).isPresent() || name.equals(rule.name())) continue;
-            problems.add(places.locate(
-                    "schedule.after[" + i + "].rule",
-                    Problem.error("there is no rule \"" + name + "\"", "", null)
-                            .suggesting(Nearest.to(name, store.names(Definition.Kind.RULE))
-                                    .orElse(null))));
+            problems.add(noRule(name, "schedule.after[" + i + "].rule", places));
         }
         var ready = rule.occasions().ready();
         if (ready == null) return problems;

@@ -68,6 +68,13 @@ class DefinitionController {
                 .definition());
     }
 
+    @GetMapping(path = "/round-up/{name}", produces = "application/yaml")
+    String roundUp(@PathVariable String name) {
+        return Document.print(store.roundUp(name)
+                .orElseThrow(() -> RefusedException.notFound("There is no round-up \"" + name + "\"."))
+                .definition());
+    }
+
     @GetMapping(path = "/threshold/{name}", produces = "application/yaml")
     String threshold(@PathVariable String name) {
         return Document.print(store.threshold(name)

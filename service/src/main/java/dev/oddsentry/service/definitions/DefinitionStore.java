@@ -10,6 +10,7 @@ import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.ThresholdDefinition;
 import dev.oddsentry.core.value.Column;
@@ -86,6 +87,20 @@ public class DefinitionStore {
 
     public List<Current<CalendarDefinition>> calendars() {
         return current(Kind.CALENDAR, noCondition(), CalendarDefinition.class);
+    }
+
+    public Optional<Current<RoundUpDefinition>> roundUp(String name) {
+        return current(Kind.ROUND_UP, DEFINITION.NAME.eq(name), RoundUpDefinition.class).stream()
+                .findFirst();
+    }
+
+    public Optional<Current<RoundUpDefinition>> roundUp(UUID id) {
+        return current(Kind.ROUND_UP, DEFINITION.ID.eq(id), RoundUpDefinition.class).stream()
+                .findFirst();
+    }
+
+    public List<Current<RoundUpDefinition>> roundUps() {
+        return current(Kind.ROUND_UP, noCondition(), RoundUpDefinition.class);
     }
 
     public List<Current<QueryDefinition>> queries() {

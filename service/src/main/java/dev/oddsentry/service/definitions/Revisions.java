@@ -70,9 +70,9 @@ class Revisions {
     private UUID id(String kind, String name) {
         Definition.Kind of;
         try {
-            of = Definition.Kind.valueOf(kind.toUpperCase(Locale.ROOT));
+            of = Definition.Kind.valueOf(kind.toUpperCase(Locale.ROOT).replace('-', '_'));
         } catch (IllegalArgumentException unknown) {
-            throw RefusedException.notFound("\"" + kind + "\" is none of query, rule, threshold, calendar.");
+            throw RefusedException.notFound("\"" + kind + "\" is none of query, rule, threshold, calendar, round-up.");
         }
         return store.idOf(of, name)
                 .orElseThrow(() -> RefusedException.notFound("There is no " + of.code() + " \"" + name + "\"."));

@@ -5,6 +5,7 @@ import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.EditClass;
 import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
@@ -12,6 +13,7 @@ import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.occasions.Occasions;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.roundups.RoundUps;
 import dev.oddsentry.service.rules.RuleStates;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.List;
@@ -31,6 +33,7 @@ public class Saving {
     private final DefinitionChecks checks;
     private final RuleStates ruleStates;
     private final Occasions occasions;
+    private final RoundUps roundUps;
     private final Audit audit;
     private final DSLContext db;
     private final TransactionTemplate transactions;
@@ -40,6 +43,7 @@ public class Saving {
             DefinitionChecks checks,
             RuleStates ruleStates,
             Occasions occasions,
+            RoundUps roundUps,
             Audit audit,
             DSLContext db,
             TransactionTemplate transactions) {
@@ -47,6 +51,7 @@ public class Saving {
         this.checks = checks;
         this.ruleStates = ruleStates;
         this.occasions = occasions;
+        this.roundUps = roundUps;
         this.audit = audit;
         this.db = db;
         this.transactions = transactions;
@@ -93,6 +98,8 @@ public class Saving {
                 ruleStates.scheduleChanged(before.get().id(), rule);
             }
             if (definition instanceof CalendarDefinition) replan(definition.name());
+            if (definition instanceof RoundUpDefinition roundUp)
+                roundUps.saved(before.get().id(), roundUp);
             var effect = effect(before.get().definition(), definition);
             owe(effect.transition(asKnown), definition);
             return saved(definition, revision, true, checked, effect)
@@ -126,11 +133,15 @@ public class Saving {
                 .forEach(rule -> ruleStates.owe(rule.id(), owed));
     }
 
-    /** The slots of every rule that goes by the calendar. */
+    /** The slots of every rule and round-up that goes by the calendar. */
     private void replan(String calendar) {
         store.rules().stream()
                 .filter(rule -> calendar.equals(rule.definition().schedule().calendar()))
                 .forEach(rule -> ruleStates.scheduleChanged(rule.id(), rule.definition()));
+        store.roundUps().stream()
+                .filter(roundUp ->
+                        calendar.equals(roundUp.definition().schedule().calendar()))
+                .forEach(roundUp -> roundUps.saved(roundUp.id(), roundUp.definition()));
     }
 
     private void refuseTakenName(Document document, UUID id) {
@@ -148,9 +159,16 @@ public class Saving {
                 .filter(rule -> rule.names(definition.kind()).contains(before))
                 .map(RuleDefinition::name)
                 .toList();
-        if (users.isEmpty()) return;
-        String message = "rules name this " + definition.kind().code() + " as \"" + before + "\": "
-                + String.join(", ", users) + "; leave it its name, or let them name another first";
+        var roundUps = store.roundUps().stream()
+                .map(DefinitionStore.Current::definition)
+                .filter(roundUp -> roundUp.names(definition.kind()).contains(before))
+                .map(RoundUpDefinition::name)
+                .toList();
+        if (users.isEmpty() && roundUps.isEmpty()) return;
+        String message = (users.isEmpty() ? "round-ups" : "rules") + " name this "
+                + definition.kind().code() + " as \"" + before + "\": "
+                + String.join(", ", users.isEmpty() ? roundUps : users)
+                + "; leave it its name, or let them name another first";
         throw new InvalidDefinitionException(
                 List.of(document.places().locate("name", Problem.error(message, "", null))));
     }
@@ -163,6 +181,7 @@ public class Saving {
             ruleStates.createDraft(id);
             listen(id, rule, document);
         }
+        if (definition instanceof RoundUpDefinition roundUp) roundUps.saved(id, roundUp);
         return saved(definition, 1, true, checked, EditClass.NO_EFFECT);
     }
 

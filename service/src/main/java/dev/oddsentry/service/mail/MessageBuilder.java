@@ -1,8 +1,11 @@
 package dev.oddsentry.service.mail;
 
+import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.HtmlMail;
+import dev.oddsentry.extracts.mail.RoundUp;
+import dev.oddsentry.extracts.mail.RoundUpMail;
 import dev.oddsentry.extracts.mail.TextMail;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.outbox.NewMessage;
@@ -43,6 +46,14 @@ public class MessageBuilder {
     /** @param csv the attachment named in {@code said}; null for none */
     public NewMessage build(List<String> to, RuleDefinition rule, Announcement said, byte @Nullable [] csv) {
         return build(to, TextMail.subject(said), rule.name() + ".rules", content(said, csv));
+    }
+
+    public NewMessage build(RoundUpDefinition roundUp, RoundUp said) {
+        return build(
+                roundUp.to(),
+                RoundUpMail.subject(said),
+                roundUp.name() + ".round-ups",
+                alternatives(RoundUpMail.text(said), RoundUpMail.html(said)));
     }
 
     private NewMessage build(List<String> to, String subject, String list, MimeMultipart content) {

@@ -14,6 +14,9 @@ import java.util.Properties;
 
 /** The parts of a stored message, for people to look at. */
 public record MessageParts(String text, String html, List<String> attachments) {
+    /** The policy with which a mail is shown in a browser: as it is, and without script, form or anything from outside. */
+    public static final String CAN_DO_NOTHING =
+            "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox; frame-ancestors 'self'";
 
     public static MessageParts of(byte[] mime) {
         var found = new Found();

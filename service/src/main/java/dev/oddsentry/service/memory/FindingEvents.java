@@ -48,7 +48,7 @@ class FindingEvents {
                             FINDING_EVENT.MESSAGE_ID)
                     .select(select(
                                     Batches.WANTED_ID,
-                                    val(by.checkId()),
+                                    val(by.checkId(), UUID.class),
                                     val(by.slot()),
                                     val(kind.kind()),
                                     val(kind.severity(), FINDING.SEVERITY),

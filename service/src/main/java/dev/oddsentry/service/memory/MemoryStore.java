@@ -52,7 +52,7 @@ public class MemoryStore {
     }
 
     private static Condition audiencesOf(Scope scope) {
-        return scope.holds(AUDIENCE.RULE_ID, AUDIENCE.COPY_KEY);
+        return scope.holds(AUDIENCE.RULE_ID, AUDIENCE.COPY_KEY).and(AUDIENCE.ROUND_UP_ID.isNull());
     }
 
     /** False before the first good check. */
@@ -85,7 +85,7 @@ public class MemoryStore {
         return table;
     }
 
-    private static Now now(FindingRecord row) {
+    static Now now(FindingRecord row) {
         return new Now(
                 row.getState(),
                 row.getSeverity(),
@@ -159,7 +159,13 @@ public class MemoryStore {
         var found = new LinkedHashMap<Long, Before>();
         var heard = AUDIENCE.as("heard");
         db.select(FINDING.fields())
-                .select(AUDIENCE.SPLIT_VALUE, REPORTED.STATE, REPORTED.SEVERITY, REPORTED.FINGERPRINT, REPORTED.TOLD_AT)
+                .select(
+                        AUDIENCE.SPLIT_VALUE,
+                        AUDIENCE.ROUND_UP_ID,
+                        REPORTED.STATE,
+                        REPORTED.SEVERITY,
+                        REPORTED.FINGERPRINT,
+                        REPORTED.TOLD_AT)
                 .select(heard.SPLIT_VALUE)
                 .from(FINDING)
                 .leftJoin(REPORTED)
@@ -172,7 +178,8 @@ public class MemoryStore {
                 .forEach(row -> {
                     var before =
                             found.computeIfAbsent(row.get(FINDING.ID), _ -> before(row, row.get(heard.SPLIT_VALUE)));
-                    if (row.get(REPORTED.STATE) == null) return;
+                    // What a round-up was told is no business of a check.
+                    if (row.get(REPORTED.STATE) == null || row.get(AUDIENCE.ROUND_UP_ID) != null) return;
                     before.reported()
                             .put(
                                     new AudienceKey(row.get(AUDIENCE.SPLIT_VALUE)),
@@ -243,7 +250,11 @@ public class MemoryStore {
 
     /** The rows as the audience was last told of them, by finding. */
     public Map<Long, Map<String, @Nullable Object>> reportedRows(AudienceKey audience, Collection<Long> findings) {
-        var isAudience = AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(audience.split());
+        return reportedRows(
+                AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(audience.split()).and(AUDIENCE.ROUND_UP_ID.isNull()), findings);
+    }
+
+    Map<Long, Map<String, @Nullable Object>> reportedRows(Condition isAudience, Collection<Long> findings) {
         return db.select(REPORTED.FINDING_ID, REPORTED.ROW)
                 .from(REPORTED)
                 .join(AUDIENCE)

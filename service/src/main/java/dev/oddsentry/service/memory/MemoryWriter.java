@@ -25,6 +25,7 @@ import java.util.UUID;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Writes what is so now, in the commit of a check and only what moved. */
@@ -50,8 +51,8 @@ public class MemoryWriter {
         AudienceKey audienceOf(Sighting exception);
     }
 
-    /** Which check writes, and of what. */
-    public record Writing(Scope scope, UUID checkId, Instant slot) {
+    /** Which check writes, and of what. @param checkId null where a round-up writes, which is no check */
+    public record Writing(Scope scope, @Nullable UUID checkId, Instant slot) {
         public UUID ruleId() {
             return scope.ruleId();
         }
@@ -115,7 +116,12 @@ public class MemoryWriter {
                         FINDING_EVENT.SLOT,
                         FINDING_EVENT.KIND,
                         FINDING_EVENT.SEVERITY)
-                .select(select(FINDING.ID, val(by.checkId()), val(by.slot()), inline("cleared"), FINDING.SEVERITY)
+                .select(select(
+                                FINDING.ID,
+                                val(by.checkId(), UUID.class),
+                                val(by.slot()),
+                                inline("cleared"),
+                                FINDING.SEVERITY)
                         .from(FINDING)
                         .where(others))
                 .execute();

@@ -7,6 +7,7 @@ import static dev.oddsentry.service.db.generated.Tables.MARK;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static org.jooq.impl.DSL.all;
+import static org.jooq.impl.DSL.falseCondition;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
@@ -22,6 +23,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
@@ -49,8 +51,17 @@ public class ReportedWriter {
         this.events = events;
     }
 
-    /** @param key who it is */
-    public record Audience(long id, AudienceKey key) {}
+    /** @param key who it is; null for a round-up, which hears of the whole rule whatever its split */
+    public record Audience(long id, @Nullable AudienceKey key) {
+        static Audience ofRoundUp(long id) {
+            return new Audience(id, null);
+        }
+
+        /** True of a finding that is theirs no more. */
+        private Condition hasLost() {
+            return key == null ? falseCondition() : FINDING.SPLIT_VALUE.isDistinctFrom(key.split());
+        }
+    }
 
     /** An audience, made where it has heard of nothing yet. */
     public Audience audience(Scope scope, AudienceKey key) {
@@ -64,6 +75,7 @@ public class ReportedWriter {
                 .from(AUDIENCE)
                 .where(
                         scope.holds(AUDIENCE.RULE_ID, AUDIENCE.COPY_KEY),
+                        AUDIENCE.ROUND_UP_ID.isNull(),
                         AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(key.split()))
                 .fetchSingle()
                 .value1();
@@ -156,7 +168,12 @@ public class ReportedWriter {
                             FINDING_EVENT.SLOT,
                             FINDING_EVENT.KIND,
                             FINDING_EVENT.SEVERITY)
-                    .select(select(FINDING.ID, val(by.checkId()), val(by.slot()), inline("let pass"), FINDING.SEVERITY)
+                    .select(select(
+                                    FINDING.ID,
+                                    val(by.checkId(), UUID.class),
+                                    val(by.slot()),
+                                    inline("let pass"),
+                                    FINDING.SEVERITY)
                             .from(Batches.wanted(some))
                             .join(FINDING)
                             .on(FINDING.ID.eq(Batches.WANTED_ID)))
@@ -240,10 +257,7 @@ public class ReportedWriter {
                                     inline(audience.id()),
                                     // For those it moved away from it is over. Taken as known, a pending one is as
                                     // known as an open one.
-                                    when(
-                                                    FINDING.SPLIT_VALUE.isDistinctFrom(
-                                                            audience.key().split()),
-                                                    State.CLEARED)
+                                    when(audience.hasLost(), State.CLEARED)
                                             .when(FINDING.STATE.eq(State.PENDING), State.OPEN)
                                             .otherwise(FINDING.STATE),
                                     FINDING.SEVERITY,

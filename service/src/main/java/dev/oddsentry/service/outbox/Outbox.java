@@ -33,6 +33,13 @@ public class Outbox {
         return queue(row, by.slot(), message);
     }
 
+    /** A message of a round-up, which belongs to no check. */
+    public UUID queue(UUID roundUp, Instant slot, NewMessage message) {
+        var row = db.newRecord(MESSAGE);
+        row.setRoundUpId(roundUp);
+        return queue(row, slot, message);
+    }
+
     /** A message of trouble, which belongs to no check. */
     public UUID queue(long trouble, Instant slot, NewMessage message) {
         var row = db.newRecord(MESSAGE);

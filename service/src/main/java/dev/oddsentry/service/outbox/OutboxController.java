@@ -30,9 +30,6 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping("/api/outbox")
 class OutboxController {
     private static final int MOST_LISTED = 200;
-    /** The mail is shown as it is and can do nothing: no script, no form, nothing from outside. */
-    private static final String MAIL_POLICY =
-            "default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox; frame-ancestors 'self'";
 
     private final DSLContext db;
 
@@ -40,10 +37,14 @@ class OutboxController {
         this.db = db;
     }
 
-    /** @param rule null where the mail is of trouble with several rules */
+    /**
+     * @param rule null where the mail is of several: of trouble, or of a round-up
+     * @param roundUp the name of the round-up; null where it is none
+     */
     record MessageSummary(
             UUID id,
             @Nullable String rule,
+            @Nullable String roundUp,
             String subject,
             Instant slot,
             Instant createdAt,
@@ -77,10 +78,20 @@ class OutboxController {
                         .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
                         .orderBy(MESSAGE_RECIPIENT.ADDRESS))
                 .convertFrom(rows -> rows.map(mapping(RecipientView::new)));
-        return db.select(MESSAGE.ID, DEFINITION.NAME, MESSAGE.SUBJECT, MESSAGE.SLOT, MESSAGE.CREATED_AT, recipients)
+        var roundUp = DEFINITION.as("round_up");
+        return db.select(
+                        MESSAGE.ID,
+                        DEFINITION.NAME,
+                        roundUp.NAME,
+                        MESSAGE.SUBJECT,
+                        MESSAGE.SLOT,
+                        MESSAGE.CREATED_AT,
+                        recipients)
                 .from(MESSAGE)
                 .leftJoin(DEFINITION)
                 .on(DEFINITION.ID.eq(MESSAGE.RULE_ID))
+                .leftJoin(roundUp)
+                .on(roundUp.ID.eq(MESSAGE.ROUND_UP_ID))
                 .where(which)
                 .orderBy(MESSAGE.CREATED_AT.desc(), MESSAGE.ID)
                 .limit(MOST_LISTED)
@@ -107,7 +118,7 @@ class OutboxController {
     @GetMapping(path = "/{id}/html", produces = "text/html;charset=UTF-8")
     ResponseEntity<String> html(@PathVariable UUID id) {
         return ResponseEntity.ok()
-                .header("Content-Security-Policy", MAIL_POLICY)
+                .header("Content-Security-Policy", MessageParts.CAN_DO_NOTHING)
                 .body(MessageParts.of(mime(id)).html());
     }
 

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.rules;
 
+import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
 import dev.oddsentry.core.definition.RuleDefinition;
@@ -41,6 +42,15 @@ public class RuleStates {
         db.insertInto(RULE).set(RULE.ID, id).set(RULE.STATE, RuleState.DRAFT).execute();
     }
 
+    /** How many good checks of the rule count for holds, misses and guards. */
+    public long goodSlots(UUID id) {
+        return db.select(RULE.GOOD_SLOTS)
+                .from(RULE)
+                .where(RULE.ID.eq(id))
+                .fetchSingle()
+                .value1();
+    }
+
     /**
      * @param owed what its next good check tells of what is there: {@link Transition#TELL_OPEN}, only what is new since it was
      *     paused ({@link Transition#ORDINARY}), or nothing ({@link Transition#TAKE_AS_KNOWN})
@@ -48,9 +58,10 @@ public class RuleStates {
      */
     @Transactional
     public void activate(Person by, UUID id, RuleDefinition rule, Transition owed) {
-        if (rule.delivery().to().isEmpty()) {
+        if (rule.delivery().to().isEmpty()
+                && !db.fetchExists(AUDIENCE, AUDIENCE.RULE_ID.eq(id), AUDIENCE.ROUND_UP_ID.isNotNull())) {
             throw RefusedException.invalid(
-                    "The rule has no recipient: write one under delivery: to: before it becomes active.");
+                    "The rule has no recipient: write one under delivery: to:, or let a round-up tell of it, before it becomes active.");
         }
         Instant next = schedules.of(rule).nextAfter(clock.instant()).orElse(null);
         int moved = db.update(RULE)

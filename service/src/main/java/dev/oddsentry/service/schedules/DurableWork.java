@@ -9,10 +9,12 @@ import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.outbox.HandOver;
 import dev.oddsentry.service.retention.Retention;
+import dev.oddsentry.service.roundups.RoundUpWork;
 import dev.oddsentry.service.trouble.TroubleMail;
 import java.time.Clock;
 import java.util.List;
 import java.util.concurrent.Executors;
+import java.util.stream.Stream;
 import javax.sql.DataSource;
 import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
@@ -38,13 +40,22 @@ class DurableWork implements SmartLifecycle {
             OnOccasion onOccasion,
             HandOver handOver,
             LongWork longWork,
+            RoundUpWork roundUps,
             TroubleMail troubleMail,
             Retention retention) {
         var work = settings.work();
         var names = Thread.ofVirtual().name("work-", 0).factory();
         this.scheduler = Scheduler.create(
                         database,
-                        List.of(slots.task(), onDemand.task(), onOccasion.task(), handOver.task(), longWork.task()))
+                        Stream.concat(
+                                        Stream.of(
+                                                slots.task(),
+                                                onDemand.task(),
+                                                onOccasion.task(),
+                                                handOver.task(),
+                                                longWork.task()),
+                                        roundUps.tasks().stream())
+                                .toList())
                 .startTasks(List.of(troubleMail.task(), retention.task()))
                 .schedulerName(new SchedulerName.Fixed(node.name()))
                 .clock(clock::instant)

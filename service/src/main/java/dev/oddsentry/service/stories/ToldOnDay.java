@@ -9,9 +9,11 @@ import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.lower;
 import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
 import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.definition.RuleDefinition;
@@ -30,6 +32,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
 import java.util.UUID;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.impl.DSL;
@@ -127,7 +130,7 @@ class ToldOnDay {
                 .join(MESSAGE_RECIPIENT)
                 .on(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
                 .where(
-                        MESSAGE.RULE_ID.eq(rule.id()),
+                        MESSAGE.RULE_ID.eq(rule.id()).or(tellsOf(rule.id())),
                         MESSAGE.SLOT.ge(from),
                         MESSAGE.SLOT.lt(until),
                         lower(MESSAGE_RECIPIENT.ADDRESS).eq(to.toLowerCase(Locale.ROOT)))
@@ -138,19 +141,31 @@ class ToldOnDay {
                         row.value3(),
                         row.value4(),
                         row.value5(),
-                        told(row.value1(), rule.definition())));
+                        told(row.value1(), rule)));
     }
 
-    private List<ToldFinding> told(UUID message, RuleDefinition rule) {
+    /** True of a round-up in which news of the rule stands. */
+    private static Condition tellsOf(UUID rule) {
+        return MESSAGE.ROUND_UP_ID
+                .isNotNull()
+                .and(exists(selectOne()
+                        .from(REPORT)
+                        .join(FINDING)
+                        .on(FINDING.ID.eq(REPORT.FINDING_ID))
+                        .where(REPORT.MESSAGE_ID.eq(MESSAGE.ID), FINDING.RULE_ID.eq(rule))));
+    }
+
+    private List<ToldFinding> told(UUID message, Current<RuleDefinition> rule) {
         return db.select(FINDING.IDENTITY, FINDING.ROW, REPORT.KINDS, FINDING.COPY_KEY)
                 .from(REPORT)
                 .join(FINDING)
                 .on(FINDING.ID.eq(REPORT.FINDING_ID))
-                .where(REPORT.MESSAGE_ID.eq(message))
+                .where(REPORT.MESSAGE_ID.eq(message), FINDING.RULE_ID.eq(rule.id()))
                 .orderBy(FINDING.ID)
                 .limit(MOST_NAMED)
                 .fetch(row -> new ToldFinding(
-                        FindingNames.of(rule, row.value4(), Json.cells(row.value1()), Json.row(row.value2())),
+                        FindingNames.of(
+                                rule.definition(), row.value4(), Json.cells(row.value1()), Json.row(row.value2())),
                         List.of(row.value3())));
     }
 

@@ -1,8 +1,12 @@
-package dev.oddsentry.service.checks;
+package dev.oddsentry.service.layouts;
 
+import dev.oddsentry.core.condition.RowFailureException;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Numbers;
@@ -14,26 +18,26 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** Rows of a result, or of memory, as rows of the rule's extract: the chosen columns in their order, marked. */
-final class ExtractRows {
-    private final Reckoned reckoned;
+public final class ExtractRows {
+    private final RuleJudge judge;
     private final Columns resultColumns;
     private final List<Integer> chosen;
     private final RuleLabels labels;
     private final int firstReckoned;
 
-    ExtractRows(RuleDefinition rule, RuleLabels labels, Reckoned reckoned) {
-        this.reckoned = reckoned;
+    /** @param shown the names of the columns that are shown unless the rule says which */
+    public ExtractRows(RuleDefinition rule, RuleLabels labels, RuleJudge judge, List<String> shown) {
+        this.judge = judge;
         this.labels = labels;
-        this.resultColumns = reckoned.columns();
-        var names = rule.delivery().columns().isEmpty()
-                ? reckoned.shown()
-                : rule.delivery().columns();
+        this.resultColumns = judge.columns();
+        var names =
+                rule.delivery().columns().isEmpty() ? shown : rule.delivery().columns();
         this.chosen = names.stream().map(resultColumns::require).toList();
         this.firstReckoned =
                 rule.groups() == null ? Integer.MAX_VALUE : rule.groups().per().size();
     }
 
-    List<Extract.Column> columns() {
+    public List<Extract.Column> columns() {
         return chosen.stream()
                 .map(index -> {
                     var column = resultColumns.at(index);
@@ -49,33 +53,49 @@ final class ExtractRows {
     }
 
     /** @param was the cells as last reported, by column name; empty if never */
-    Extract.Row present(Sighting sighting, Told.Item item, Map<String, @Nullable Object> was) {
-        Set<Integer> marks = reckoned.judge().marks(sighting.row());
+    public Extract.Row present(
+            List<? extends @Nullable Object> row,
+            Severity severity,
+            Set<NewsKind> kinds,
+            Map<String, @Nullable Object> was) {
+        Set<Integer> marks = judge.marks(row);
         var cells = new ArrayList<Extract.Cell>();
         for (int index : chosen) {
-            Object value = shown(index, sighting.row().get(index));
+            Object value = shown(index, row.get(index));
             Object before = shown(index, was.get(resultColumns.at(index).name()));
             boolean differs = before != null && !before.equals(value);
             cells.add(new Extract.Cell(value, marks.contains(index), differs ? before : null));
         }
-        return new Extract.Row(item.severity(), item.kinds(), cells);
+        return new Extract.Row(severity, kinds, cells);
     }
 
     /** A finding that is no longer in the result, from its last row. */
-    Extract.Row past(Told.Item item, Map<String, @Nullable Object> lastRow) {
+    public Extract.Row past(Severity severity, Set<NewsKind> kinds, Map<String, @Nullable Object> lastRow) {
         var cells = new ArrayList<Extract.Cell>();
         for (int index : chosen)
             cells.add(Extract.Cell.plain(
                     shown(index, lastRow.get(resultColumns.at(index).name()))));
-        return new Extract.Row(item.severity(), item.kinds(), cells);
+        return new Extract.Row(severity, kinds, cells);
+    }
+
+    /** A finding that is still so, from its last row. @param was as in {@link #present} */
+    public Extract.Row remembered(
+            Severity severity,
+            Set<NewsKind> kinds,
+            Map<String, @Nullable Object> lastRow,
+            Map<String, @Nullable Object> was) {
+        var row = new ArrayList<@Nullable Object>();
+        for (var column : resultColumns.inOrder()) row.add(lastRow.get(column.name()));
+        try {
+            return present(row, severity, kinds, was);
+        } catch (RowFailureException | ClassCastException otherNow) {
+            // The row is from before an edit of the query or the conditions, which do not fit it any more.
+            return past(severity, kinds, lastRow);
+        }
     }
 
     /** An exception that is not news. */
-    Extract.Row standing(Sighting sighting) {
-        Set<Integer> marks = reckoned.judge().marks(sighting.row());
-        var cells = new ArrayList<Extract.Cell>();
-        for (int index : chosen)
-            cells.add(new Extract.Cell(shown(index, sighting.row().get(index)), marks.contains(index), null));
-        return new Extract.Row(Objects.requireNonNull(sighting.severity()), Set.of(), cells);
+    public Extract.Row standing(Sighting exception) {
+        return present(exception.row(), Objects.requireNonNull(exception.severity()), Set.of(), Map.of());
     }
 }

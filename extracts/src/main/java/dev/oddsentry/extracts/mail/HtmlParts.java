@@ -1,0 +1,137 @@
+package dev.oddsentry.extracts.mail;
+
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.finding.Severity;
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * The pieces of every mail in HTML, with inline styles only, since many readers drop style blocks: each finding is two lines that fold by
+ * themselves, so one column serves a desktop and a phone. Nothing is loaded from outside. Every text is escaped.
+ */
+final class HtmlParts {
+    static final String INK = "#22303c";
+    static final String SLATE = "#5d6b78";
+    private static final String FONT = "-apple-system,'Segoe UI',Roboto,Helvetica,Arial,sans-serif";
+    private static final String HAIR = "#e3ded4";
+    private static final String MARK = "font-weight:600;border-bottom:2px solid " + INK;
+
+    private HtmlParts() {}
+
+    /** @param firstLine hidden, beside the subject in an inbox */
+    static String page(String subject, String firstLine, String body) {
+        return "<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\">"
+                + "<meta name=\"viewport\" content=\"width=device-width\"><title>" + escape(subject)
+                + "</title></head><body style=\"margin:0;background:#faf8f4;color:" + INK + ";font:16px/1.45 " + FONT
+                + "\">" + div("display:none;max-height:0;overflow:hidden", escape(firstLine))
+                + "<div style=\"max-width:620px;margin:0 auto;padding:20px 18px;background:#ffffff\">" + body
+                + "</div></body></html>";
+    }
+
+    static String kicker(String text) {
+        return div("font-size:14px;color:" + SLATE, escape(text));
+    }
+
+    static String headline(String text) {
+        return "<h1 style=\"font-size:22px;line-height:1.25;font-weight:700;margin:4px 0 2px\">" + escape(text)
+                + "</h1>";
+    }
+
+    static String aside(String text) {
+        return div("color:" + SLATE + ";margin-bottom:10px", escape(text));
+    }
+
+    static String because(String text) {
+        return div(
+                "border-left:3px solid #2f7d6b;padding:2px 0 2px 12px;color:" + SLATE + ";font-size:14.5px",
+                escape(text));
+    }
+
+    static String foot(String text) {
+        return div(
+                "color:" + SLATE + ";font-size:14px;margin-top:14px;border-top:1px solid " + HAIR + ";padding-top:10px",
+                escape(text));
+    }
+
+    /** @param more what stands below for the rows that do not; empty for nothing */
+    static String findings(Extract extract, List<Extract.Row> rows, String more) {
+        var html = new StringBuilder(
+                "<table role=\"presentation\" style=\"width:100%;border-collapse:collapse;background:#ffffff\">");
+        for (var row : rows)
+            html.append("<tr><td style=\"padding:9px 0;border-bottom:1px solid " + HAIR + ";background:#ffffff;color:"
+                            + INK + "\">")
+                    .append(titleLine(extract, row))
+                    .append(detailLine(extract, row))
+                    .append("</td></tr>");
+        if (!more.isEmpty())
+            html.append("<tr><td style=\"padding:9px 0;color:" + SLATE + "\">")
+                    .append(escape(more))
+                    .append("</td></tr>");
+        return html.append("</table>").toString();
+    }
+
+    private static String titleLine(Extract extract, Extract.Row row) {
+        var html = new StringBuilder(
+                span("color:" + colour(row) + ";font-weight:600", escape(Wording.severityAndKinds(row))));
+        for (int i = 0; i < Wording.titleColumns(extract); i++) {
+            String value = marked(row.cells().get(i), escape(Wording.value(extract, row, i)))
+                    + escape(Wording.was(extract, row, i));
+            html.append(" &nbsp; ").append(i == 0 ? "<b>" + value + "</b>" : value);
+        }
+        return div("", html.toString());
+    }
+
+    private static String detailLine(Extract extract, Extract.Row row) {
+        List<String> parts = new ArrayList<>();
+        for (int i = Wording.titleColumns(extract); i < extract.columns().size(); i++) {
+            parts.add(marked(row.cells().get(i), escape(Wording.labelled(extract, row, i)))
+                    + escape(Wording.was(extract, row, i)));
+        }
+        return div("padding-top:1px", String.join(", ", parts));
+    }
+
+    private static String marked(Extract.Cell cell, String html) {
+        return cell.marked() ? span(MARK, html) : html;
+    }
+
+    private static String colour(Extract.Row row) {
+        if (Wording.isOver(row)) return "#2f7d6b";
+        return switch (row.severity()) {
+            case Severity.CRITICAL -> "#b3412e";
+            case Severity.WARNING -> "#8a5400";
+            case Severity.NOTICE -> SLATE;
+        };
+    }
+
+    static String button(String text, String link) {
+        return "<table role=\"presentation\" style=\"border-collapse:separate;margin:16px 0\"><tr>"
+                + "<td style=\"background:" + INK + ";border:1px solid " + INK + ";border-radius:6px\"><a href=\""
+                + escape(link)
+                + "\" style=\"display:block;padding:10px 18px;color:#faf8f4;font-weight:600;text-decoration:none\">"
+                + escape(text) + "</a></td></tr></table>";
+    }
+
+    static String div(String style, String html) {
+        return style.isEmpty() ? "<div>" + html + "</div>" : "<div style=\"" + style + "\">" + html + "</div>";
+    }
+
+    private static String span(String style, String html) {
+        return "<span style=\"" + style + "\">" + html + "</span>";
+    }
+
+    static String escape(String text) {
+        var escaped = new StringBuilder(text.length() + 16);
+        for (int i = 0; i < text.length(); i++) {
+            char c = text.charAt(i);
+            switch (c) {
+                case '<' -> escaped.append("&lt;");
+                case '>' -> escaped.append("&gt;");
+                case '&' -> escaped.append("&amp;");
+                case '"' -> escaped.append("&quot;");
+                case '\'' -> escaped.append("&#39;");
+                default -> escaped.append(c);
+            }
+        }
+        return escaped.toString();
+    }
+}

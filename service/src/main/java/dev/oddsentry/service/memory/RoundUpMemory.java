@@ -1,0 +1,190 @@
+package dev.oddsentry.service.memory;
+
+import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.val;
+
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.Reported;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.Transition;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.UUID;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/**
+ * What round-ups were told. Each is an audience of every rule that it names, whatever the rule's split, and hears of the difference between
+ * now and reported at its own times, when no query runs.
+ */
+@Component
+public class RoundUpMemory {
+    private final DSLContext db;
+    private final MemoryStore memory;
+
+    RoundUpMemory(DSLContext db, MemoryStore memory) {
+        this.db = db;
+        this.memory = memory;
+    }
+
+    /** A finding as a round-up stands to it. @param reported null where it never heard of it */
+    public record Differing(Known known, @Nullable Reported reported, Marks marks) {}
+
+    /** Where this round-up is an audience of the rule already. */
+    public Optional<ReportedWriter.Audience> audience(UUID roundUp, UUID rule) {
+        return db.select(AUDIENCE.ID)
+                .from(AUDIENCE)
+                .where(AUDIENCE.RULE_ID.eq(rule), AUDIENCE.ROUND_UP_ID.eq(roundUp))
+                .fetchOptional(row -> ReportedWriter.Audience.ofRoundUp(row.value1()));
+    }
+
+    /** Makes it an audience of the rule where it is none; what is there, it takes as known. */
+    public ReportedWriter.Audience join(UUID roundUp, UUID rule) {
+        var before = audience(roundUp, rule);
+        if (before.isPresent()) return before.get();
+        long id = db.insertInto(AUDIENCE)
+                .set(AUDIENCE.RULE_ID, rule)
+                .set(AUDIENCE.ROUND_UP_ID, roundUp)
+                .returning(AUDIENCE.ID)
+                .fetchSingle()
+                .getId();
+        takeAsKnown(id, FINDING.RULE_ID.eq(rule).and(FINDING.COPY_KEY.isNull()));
+        return ReportedWriter.Audience.ofRoundUp(id);
+    }
+
+    /** Of other rules than these it hears no more; should it join one again, it takes what is there then as known. */
+    public void leaveAllBut(UUID roundUp, List<UUID> rules) {
+        var left = AUDIENCE.ROUND_UP_ID.eq(roundUp).and(AUDIENCE.RULE_ID.notIn(rules));
+        db.deleteFrom(REPORTED)
+                .where(REPORTED.AUDIENCE_ID.in(
+                        select(AUDIENCE.ID).from(AUDIENCE).where(left)))
+                .execute();
+        db.deleteFrom(AUDIENCE).where(left).execute();
+    }
+
+    /** The round-ups that hear of the rule. */
+    public List<UUID> of(UUID rule) {
+        return db.select(AUDIENCE.ROUND_UP_ID)
+                .from(AUDIENCE)
+                .where(AUDIENCE.RULE_ID.eq(rule), AUDIENCE.ROUND_UP_ID.isNotNull())
+                .fetch(AUDIENCE.ROUND_UP_ID);
+    }
+
+    /**
+     * What a check owes to something that a person did, it owes to round-ups too: what it moved, or only what it cleared, they let pass.
+     * Called in the commit of the check, once it has moved its findings.
+     */
+    public void letPassMoved(Scope scope, Instant slot, Transition transition) {
+        if (scope.copy() != null || !(transition.takesAsKnown() || transition.endsWithoutWord())) return;
+        var moved = FINDING.RULE_ID
+                .eq(scope.ruleId())
+                .and(FINDING.COPY_KEY.isNull())
+                .and(FINDING.CHANGED_AT.eq(slot))
+                .and(transition.takesAsKnown() ? noCondition() : FINDING.STATE.eq(State.CLEARED));
+        for (long audience : db.select(AUDIENCE.ID)
+                .from(AUDIENCE)
+                .where(AUDIENCE.RULE_ID.eq(scope.ruleId()), AUDIENCE.ROUND_UP_ID.isNotNull())
+                .fetch(AUDIENCE.ID)) takeAsKnown(audience, moved);
+    }
+
+    private void takeAsKnown(long audience, Condition which) {
+        db.insertInto(REPORTED)
+                .columns(
+                        REPORTED.FINDING_ID,
+                        REPORTED.AUDIENCE_ID,
+                        REPORTED.STATE,
+                        REPORTED.SEVERITY,
+                        REPORTED.FINGERPRINT,
+                        REPORTED.ROW,
+                        REPORTED.AT)
+                .select(select(
+                                FINDING.ID,
+                                val(audience),
+                                DSL.when(FINDING.STATE.eq(State.PENDING), State.OPEN)
+                                        .otherwise(FINDING.STATE),
+                                FINDING.SEVERITY,
+                                FINDING.FINGERPRINT,
+                                FINDING.ROW,
+                                FINDING.CHANGED_AT)
+                        .from(FINDING)
+                        .where(which))
+                .onConflict(REPORTED.FINDING_ID, REPORTED.AUDIENCE_ID)
+                .doUpdate()
+                .set(REPORTED.STATE, DSL.excluded(REPORTED.STATE))
+                .set(REPORTED.SEVERITY, DSL.excluded(REPORTED.SEVERITY))
+                .set(REPORTED.FINGERPRINT, DSL.excluded(REPORTED.FINGERPRINT))
+                .set(REPORTED.ROW, DSL.excluded(REPORTED.ROW))
+                .set(REPORTED.AT, DSL.excluded(REPORTED.AT))
+                .setNull(REPORTED.MESSAGE_ID)
+                .execute();
+    }
+
+    /**
+     * The findings of which it was told something else than what is so now, or nothing.
+     *
+     * @param audience null for one that joins only now, to which everything is known
+     * @param openToo whether every open one counts, since a reminder may be due
+     */
+    public List<Differing> differing(UUID rule, ReportedWriter.@Nullable Audience audience, boolean openToo) {
+        if (audience == null) return List.of();
+        var neverHeard = REPORTED.FINDING_ID.isNull().and(FINDING.STATE.in(State.OPEN, State.OUT_OF_SIGHT));
+        var otherwise = REPORTED.FINDING_ID
+                .isNotNull()
+                .and(FINDING.STATE
+                        .ne(REPORTED.STATE)
+                        .or(FINDING.SEVERITY.ne(REPORTED.SEVERITY))
+                        .or(FINDING.FINGERPRINT.ne(REPORTED.FINGERPRINT)));
+        var open = openToo ? FINDING.STATE.eq(State.OPEN) : DSL.falseCondition();
+        var marks = memory.marks(Scope.of(rule));
+        var found = new ArrayList<Differing>();
+        db.select(FINDING.fields())
+                .select(REPORTED.STATE, REPORTED.SEVERITY, REPORTED.FINGERPRINT, REPORTED.TOLD_AT)
+                .from(FINDING)
+                .leftJoin(REPORTED)
+                .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience.id()))
+                .where(
+                        FINDING.RULE_ID.eq(rule),
+                        FINDING.COPY_KEY.isNull(),
+                        neverHeard.or(otherwise).or(open))
+                .orderBy(FINDING.ID)
+                .forEach(row -> {
+                    var finding = row.into(FINDING);
+                    var reported = row.get(REPORTED.STATE) == null
+                            ? null
+                            : new Reported(
+                                    row.get(REPORTED.STATE),
+                                    row.get(REPORTED.SEVERITY),
+                                    Digest.of(row.get(REPORTED.FINGERPRINT)),
+                                    row.get(REPORTED.TOLD_AT));
+                    found.add(new Differing(
+                            new Known(finding.getId(), Digest.of(finding.getKey()), MemoryStore.now(finding)),
+                            reported,
+                            marks.getOrDefault(finding.getId(), Marks.NONE)));
+                });
+        return found;
+    }
+
+    /** How many findings of the rule are open. */
+    public int open(UUID rule) {
+        return db.fetchCount(
+                FINDING, FINDING.RULE_ID.eq(rule), FINDING.COPY_KEY.isNull(), FINDING.STATE.eq(State.OPEN));
+    }
+
+    /** The rows as the round-up was last told of them, by finding. */
+    public Map<Long, Map<String, @Nullable Object>> reportedRows(
+            ReportedWriter.@Nullable Audience audience, List<Long> findings) {
+        return audience == null ? Map.of() : memory.reportedRows(AUDIENCE.ID.eq(audience.id()), findings);
+    }
+}

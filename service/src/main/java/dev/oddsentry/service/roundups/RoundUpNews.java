@@ -1,0 +1,199 @@
+package dev.oddsentry.service.roundups;
+
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RoundUpDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.memory.Now;
+import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.Telling;
+import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.threshold.Thresholds;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.extracts.mail.RoundUp;
+import dev.oddsentry.service.calendars.Schedules;
+import dev.oddsentry.service.config.Installation;
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.layouts.ExtractRows;
+import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.memory.ReportedWriter;
+import dev.oddsentry.service.memory.RoundUpMemory;
+import dev.oddsentry.service.rules.RuleStates;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** What a round-up has to say, rule by rule, out of memory: no query runs. */
+@Component
+class RoundUpNews {
+    private final DefinitionStore definitions;
+    private final RoundUpMemory roundUps;
+    private final MemoryStore memory;
+    private final RuleStates rules;
+    private final ThresholdStore thresholds;
+    private final Schedules schedules;
+    private final Settings settings;
+    private final Installation installation;
+
+    RoundUpNews(
+            DefinitionStore definitions,
+            RoundUpMemory roundUps,
+            MemoryStore memory,
+            RuleStates rules,
+            ThresholdStore thresholds,
+            Schedules schedules,
+            Settings settings,
+            Installation installation) {
+        this.definitions = definitions;
+        this.roundUps = roundUps;
+        this.memory = memory;
+        this.rules = rules;
+        this.thresholds = thresholds;
+        this.schedules = schedules;
+        this.settings = settings;
+        this.installation = installation;
+    }
+
+    /** @param atLeast null where everything is told */
+    record Asked(
+            Current<RoundUpDefinition> roundUp,
+            Instant slot,
+            @Nullable Severity atLeast) {}
+
+    /** One rule's: what is told, and what is let pass. @param audience null where it joins only now */
+    record OfRule(
+            UUID ruleId,
+            ReportedWriter.@Nullable Audience audience,
+            List<Telling.Told<Long>> told,
+            List<Long> letPass,
+            RoundUp.@Nullable Section section) {}
+
+    /** @param said null where there is nothing to say */
+    record News(List<OfRule> rules, @Nullable RoundUp said) {}
+
+    /** @param last the slot of the one before; null for the first */
+    News gather(Asked asked, @Nullable Instant last) {
+        var roundUp = asked.roundUp().definition();
+        var all = thresholds.all();
+        var ofRules = new ArrayList<OfRule>();
+        var sections = new ArrayList<RoundUp.Section>();
+        var quiet = new ArrayList<String>();
+        for (String name : roundUp.rules()) {
+            var rule = definitions.rule(name).orElseThrow();
+            var found = of(asked, rule, all);
+            ofRules.add(found);
+            if (found.section() != null) sections.add(found.section());
+            else quiet.add(rule.definition().title());
+        }
+        if (sections.isEmpty()) return new News(ofRules, null);
+        var said = new RoundUp(
+                roundUp.title(),
+                roundUp.owner(),
+                roundUp.zone(),
+                asked.slot(),
+                last,
+                asked.atLeast() != null,
+                sections,
+                asked.atLeast() != null ? List.of() : quiet,
+                schedules
+                        .of(roundUp.schedule(), roundUp.zone())
+                        .nextAfter(asked.slot())
+                        .orElse(null),
+                settings.baseUrl() + "/today");
+        return new News(ofRules, said);
+    }
+
+    private OfRule of(Asked asked, Current<RuleDefinition> rule, Thresholds among) {
+        var audience = roundUps.audience(asked.roundUp().id(), rule.id()).orElse(null);
+        var habits = rule.definition().memory();
+        var differing = roundUps.differing(rule.id(), audience, habits.remindEvery() != null);
+        var moment = schedules.moment(rule.definition(), asked.slot());
+        var tick = new Patience.Tick(rules.goodSlots(rule.id()), false, asked.slot());
+        var choice = new Telling(habits.report(), habits.guard(), habits.remindEvery())
+                .choose(
+                        differing.stream()
+                                .map(each -> new Telling.Standing<>(
+                                        each.known().id(), each.known().now(), each.reported(), each.marks(), true))
+                                .toList(),
+                        moment,
+                        tick,
+                        Transition.ORDINARY);
+        var told = choice.told().stream()
+                .filter(each -> asked.atLeast() == null || isAtOnce(each, asked.atLeast()))
+                .sorted(Comparator.comparing(
+                                (Telling.Told<Long> each) -> each.now().severity())
+                        .reversed())
+                .toList();
+        // What must wait, waits whole.
+        var letPass = asked.atLeast() == null ? choice.letPass() : List.<Long>of();
+        var section = told.isEmpty() ? null : section(rule, audience, told, moment, among);
+        return new OfRule(rule.id(), audience, told, letPass, section);
+    }
+
+    /** A reminder can wait, and so can what is over. */
+    private static boolean isAtOnce(Telling.Told<Long> told, Severity atLeast) {
+        return told.differs()
+                && told.now().state() == State.OPEN
+                && told.now().severity().compareTo(atLeast) >= 0;
+    }
+
+    private RoundUp.Section section(
+            Current<RuleDefinition> rule,
+            ReportedWriter.@Nullable Audience audience,
+            List<Telling.Told<Long>> told,
+            Moment moment,
+            Thresholds among) {
+        var definition = rule.definition();
+        Current<QueryDefinition> query = definitions.query(definition.query()).orElseThrow();
+        var labels = new RuleLabels(definition.groups(), query.definition(), among, moment.today());
+        var judges = RuleJudges.check(definition, definitions.columns(query), among, null)
+                .judges();
+        var rows = new ExtractRows(definition, labels, judges.at(moment, installation.digester()), judges.shown());
+        var shown = told.stream().limit(RoundUp.MOST_ROWS).toList();
+        var ids = shown.stream().map(Telling.Told::subject).toList();
+        var last = memory.lastRows(ids);
+        var reported = roundUps.reportedRows(audience, ids);
+        var said = shown.stream()
+                .map(each -> row(
+                        rows,
+                        each,
+                        Objects.requireNonNull(last.get(each.subject())),
+                        reported.getOrDefault(each.subject(), Map.of())))
+                .toList();
+        var more = told.stream()
+                .skip(RoundUp.MOST_ROWS)
+                .map(each -> new Extract.Row(each.now().severity(), each.kinds(), List.of()))
+                .toList();
+        return new RoundUp.Section(
+                definition.title(),
+                new Extract(definition.zone(), rows.columns(), said),
+                more,
+                roundUps.open(rule.id()),
+                (definition.groups() == null ? "for these rows: " : "") + labels.exceptions(definition.exceptions()),
+                settings.baseUrl() + "/rules/" + definition.name());
+    }
+
+    private static Extract.Row row(
+            ExtractRows rows,
+            Telling.Told<Long> told,
+            Map<String, @Nullable Object> last,
+            Map<String, @Nullable Object> was) {
+        Now now = told.now();
+        return now.state() == State.OPEN
+                ? rows.remembered(now.severity(), told.kinds(), last, was)
+                : rows.past(now.severity(), told.kinds(), last);
+    }
+}

@@ -1,0 +1,140 @@
+package dev.oddsentry.service.roundups;
+
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+
+import dev.oddsentry.core.definition.RoundUpDefinition;
+import dev.oddsentry.extracts.mail.RoundUp;
+import dev.oddsentry.service.calendars.Schedules;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.memory.MemoryWriter;
+import dev.oddsentry.service.memory.ReportedWriter;
+import dev.oddsentry.service.memory.RoundUpMemory;
+import dev.oddsentry.service.memory.Scope;
+import dev.oddsentry.service.outbox.NewMessage;
+import dev.oddsentry.service.outbox.Outbox;
+import java.time.Instant;
+import java.util.List;
+import java.util.Optional;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Tells a round-up's news: what was reported moves to what is so now in the transaction that puts the message into the outbox, with the
+ * rules locked against their checks.
+ */
+@Component
+class RoundUpRun {
+    private final DSLContext db;
+    private final DefinitionStore definitions;
+    private final Schedules schedules;
+    private final RoundUps roundUps;
+    private final RoundUpNews news;
+    private final RoundUpMemory memory;
+    private final ReportedWriter reported;
+    private final MessageBuilder messages;
+    private final Outbox outbox;
+
+    RoundUpRun(
+            DSLContext db,
+            DefinitionStore definitions,
+            Schedules schedules,
+            RoundUps roundUps,
+            RoundUpNews news,
+            RoundUpMemory memory,
+            ReportedWriter reported,
+            MessageBuilder messages,
+            Outbox outbox) {
+        this.db = db;
+        this.definitions = definitions;
+        this.schedules = schedules;
+        this.roundUps = roundUps;
+        this.news = news;
+        this.memory = memory;
+        this.reported = reported;
+        this.messages = messages;
+        this.outbox = outbox;
+    }
+
+    /**
+     * Tells what is due by now: of several times that were missed, once.
+     *
+     * @return the time it waits for then; empty where none comes
+     */
+    @Transactional
+    public Optional<Instant> ifDue(UUID id) {
+        var standing = roundUps.lock(id);
+        var due = standing.due();
+        if (due.isEmpty()) return Optional.ofNullable(standing.nextSlot());
+        var roundUp = definitions.roundUp(id).orElseThrow();
+        var slots = schedules
+                .of(roundUp.definition().schedule(), roundUp.definition().zone())
+                .due(due.get(), standing.now());
+        tell(new RoundUpNews.Asked(roundUp, slots.latest(), null), standing.lastSlot());
+        roundUps.goneThrough(id, slots.latest());
+        roundUps.waitFor(id, slots.next().orElse(null));
+        return slots.next();
+    }
+
+    /** Tells what it wants at once, if there is such news. */
+    @Transactional
+    public void atOnce(UUID id) {
+        var standing = roundUps.lock(id);
+        var roundUp = definitions.roundUp(id).orElseThrow();
+        var atOnce = roundUp.definition().atOnce();
+        if (atOnce == null || standing.paused()) return;
+        tell(new RoundUpNews.Asked(roundUp, standing.now(), atOnce), standing.lastSlot());
+    }
+
+    /** Tells everything now, whatever its times. @return the message's number; empty where there is nothing to say */
+    @Transactional
+    public Optional<UUID> now(UUID id) {
+        var standing = roundUps.lock(id);
+        var roundUp = definitions.roundUp(id).orElseThrow();
+        var message = tell(new RoundUpNews.Asked(roundUp, standing.now(), null), standing.lastSlot());
+        if (message != null) roundUps.goneThrough(id, standing.now());
+        return Optional.ofNullable(message);
+    }
+
+    private @Nullable UUID tell(RoundUpNews.Asked asked, @Nullable Instant last) {
+        lockRules(asked.roundUp().definition());
+        var gathered = news.gather(asked, last);
+        UUID message = gathered.said() == null
+                ? null
+                : outbox.queue(
+                        asked.roundUp().id(),
+                        asked.slot(),
+                        built(asked.roundUp().definition(), gathered.said()));
+        for (var each : gathered.rules()) keep(asked, each, message);
+        return message;
+    }
+
+    NewMessage built(RoundUpDefinition roundUp, RoundUp said) {
+        return messages.build(roundUp, said);
+    }
+
+    /** One after the other in the order of their numbers, so that two round-ups never wait for each other. */
+    private void lockRules(RoundUpDefinition roundUp) {
+        var ids = roundUp.rules().stream()
+                .map(name -> definitions.rule(name).map(Current::id).orElseThrow())
+                .toList();
+        db.selectFrom(RULE).where(RULE.ID.in(ids)).orderBy(RULE.ID).forUpdate().fetch();
+    }
+
+    private void keep(RoundUpNews.Asked asked, RoundUpNews.OfRule each, @Nullable UUID message) {
+        var by = new MemoryWriter.Writing(Scope.of(each.ruleId()), null, asked.slot());
+        var audience = memory.join(asked.roundUp().id(), each.ruleId());
+        reported.letPass(by, audience, each.letPass());
+        if (message == null || each.told().isEmpty()) return;
+        List<ReportedWriter.Telling> tellings = each.told().stream()
+                .map(told ->
+                        new ReportedWriter.Telling(told.subject(), told.now().severity(), told.kinds()))
+                .toList();
+        reported.report(by, audience, message, tellings);
+        reported.heard(by, audience);
+    }
+}
