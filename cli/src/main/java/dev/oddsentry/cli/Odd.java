@@ -36,6 +36,7 @@ import dev.oddsentry.cli.commands.RulesCommand;
 import dev.oddsentry.cli.commands.SaveSourceCommand;
 import dev.oddsentry.cli.commands.SaveTeamCommand;
 import dev.oddsentry.cli.commands.SendOpenCommand;
+import dev.oddsentry.cli.commands.SetFilePasswordCommand;
 import dev.oddsentry.cli.commands.SetThresholdCommand;
 import dev.oddsentry.cli.commands.SnoozeCommand;
 import dev.oddsentry.cli.commands.SourcesCommand;
@@ -85,6 +86,7 @@ import picocli.CommandLine.Command;
             StatusCommand.class,
             OutboxCommand.class,
             SendOpenCommand.class,
+            SetFilePasswordCommand.class,
             PushCommand.class,
             DraftCommand.class,
             RevisionsCommand.class,

@@ -25,6 +25,7 @@ class ArchitectureTest {
                         "net.fortuna.ical4j..",
                         "com.dynatrace.hash4j..",
                         "com.google.re2j..",
+                        "com.samskivert.mustache..",
                         "org.snakeyaml.engine..")
                 .check(core);
     }

@@ -3,6 +3,7 @@ package dev.oddsentry.extracts;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.Type;
@@ -30,10 +31,10 @@ import org.junit.jupiter.params.provider.CsvSource;
 class RenderersTest {
     private static final ZoneId OSLO = ZoneId.of("Europe/Oslo");
     private static final List<Extract.Column> COLUMNS = List.of(
-            new Extract.Column("sailing", "Sailing", null, Type.TEXT),
-            new Extract.Column("route", "Route", null, Type.TEXT),
-            new Extract.Column("delay_min", "Late by", "min", Type.NUMBER),
-            new Extract.Column("planned", "Planned", null, Type.INSTANT));
+            Extract.Column.of("sailing", "Sailing", null, Type.TEXT),
+            Extract.Column.of("route", "Route", null, Type.TEXT),
+            Extract.Column.of("delay_min", "Late by", "min", Type.NUMBER),
+            Extract.Column.of("planned", "Planned", null, Type.INSTANT));
     private static final Instant PLANNED = Instant.parse("2026-11-22T17:05:00Z");
 
     private static final Instant EARLIER = Instant.parse("2026-11-23T04:40:00Z");
@@ -43,6 +44,10 @@ class RenderersTest {
     private static Extract.Row row(Severity severity, Set<NewsKind> kinds, @Nullable Object... cells) {
         return new Extract.Row(
                 severity, kinds, Arrays.stream(cells).map(Extract.Cell::plain).toList());
+    }
+
+    private static Extract extract(List<Extract.Column> columns, List<Extract.Row> rows) {
+        return new Extract(OSLO, Language.EN, columns, Extract.Arrangement.PLAIN, rows);
     }
 
     private static Announcement announcing(List<Extract.Row> rows, long open) {
@@ -57,7 +62,11 @@ class RenderersTest {
                 "Traffic reporting",
                 OSLO,
                 Instant.parse("2026-11-24T04:40:00Z"),
-                new Extract(OSLO, COLUMNS, rows),
+                extract(COLUMNS, rows),
+                List.of(),
+                Announcement.MOST_ROWS,
+                false,
+                Announcement.Own.NONE,
                 open,
                 0,
                 "for these rows: late by more than 15 min",
@@ -65,7 +74,8 @@ class RenderersTest {
                 habit,
                 since,
                 Instant.parse("2026-11-25T04:40:00Z"),
-                "late-sailings-2026-11-24.csv",
+                List.of("late-sailings-2026-11-24.csv"),
+                false,
                 "http://127.0.0.1:8480/rules/late-sailings");
     }
 
@@ -167,11 +177,10 @@ class RenderersTest {
 
     @Test
     void aNumberIsAlwaysToldWithItsLabel() {
-        var extract = new Extract(
-                OSLO,
+        var extract = extract(
                 List.of(
-                        new Extract.Column("vessel", "Vessel", null, Type.TEXT),
-                        new Extract.Column("litres_per_mile", "Litres per mile", null, Type.NUMBER)),
+                        Extract.Column.of("vessel", "Vessel", null, Type.TEXT),
+                        Extract.Column.of("litres_per_mile", "Litres per mile", null, Type.NUMBER)),
                 List.of(row(Severity.CRITICAL, Set.of(NewsKind.NEW), "Tjelden", 52L)));
         var said = new Announcement(
                 "Fuel per mile",
@@ -180,6 +189,10 @@ class RenderersTest {
                 OSLO,
                 Instant.parse("2026-11-24T04:40:00Z"),
                 extract,
+                List.of(),
+                Announcement.MOST_ROWS,
+                false,
+                Announcement.Own.NONE,
                 1,
                 0,
                 "for each vessel: litres per mile is more than 44",
@@ -187,7 +200,8 @@ class RenderersTest {
                 new Announcement.Habit(false, Set.of(NewsKind.NEW, NewsKind.RETURNED, NewsKind.WORSENED), null),
                 null,
                 null,
-                null,
+                List.of(),
+                false,
                 "http://127.0.0.1:8480/rules/fuel-per-mile");
         assertThat(TextMail.render(said))
                 .contains(
@@ -226,12 +240,11 @@ class RenderersTest {
 
     @Test
     void csvIsRfc4180WithMarkAndWithoutFormulas() throws IOException {
-        var extract = new Extract(
-                OSLO,
+        var extract = extract(
                 List.of(
-                        new Extract.Column("a", "A \"quoted\"", null, Type.TEXT),
-                        new Extract.Column("b", "B", "kr", Type.NUMBER),
-                        new Extract.Column("c", "C", null, Type.DATE)),
+                        Extract.Column.of("a", "A \"quoted\"", null, Type.TEXT),
+                        Extract.Column.of("b", "B", "kr", Type.NUMBER),
+                        Extract.Column.of("c", "C", null, Type.DATE)),
                 List.of(
                         row(
                                 Severity.CRITICAL,
@@ -241,7 +254,7 @@ class RenderersTest {
                                 LocalDate.of(2026, 1, 2)),
                         row(Severity.WARNING, Set.of(), "007, \"Å\"\nnext", null, null)));
         var bytes = new ByteArrayOutputStream();
-        CsvExtract.write(extract, bytes);
+        CsvExtract.write(extract, new CsvExtract.Style(',', '.', StandardCharsets.UTF_8, true), bytes);
         assertThat(bytes.toString(StandardCharsets.UTF_8))
                 .isEqualTo("\ufeffSeverity,News,\"A \"\"quoted\"\"\",B (kr),C\r\n"
                         + "critical,\"returned, worsened\",'=SUM(A1),-1.50,2026-01-02\r\n"

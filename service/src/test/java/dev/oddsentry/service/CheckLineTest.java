@@ -45,7 +45,7 @@ class CheckLineTest {
         sailings.change("delete from sailing_table where sailing = 'SK-2'");
         assertThat(stateOf(sailings.name)).isEqualTo("FIRED");
         var second = mail(1);
-        assertThat(second.text()).contains("1 new, 1 worse, 1 cleared; 1 of them critical", "50 min (was 20 min)");
+        assertThat(second.text()).contains("1 new, 1 worse, 1 cleared; 1 of them critical", "*50 min* (was 20 min)");
         assertThat(second.html()).contains("SK-4", "cleared").contains("was 20 min");
         assertThat(second.attachments())
                 .singleElement()

@@ -2,7 +2,9 @@ package dev.oddsentry.cli.commands;
 
 import dev.oddsentry.cli.client.Api;
 import java.nio.file.Path;
+import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
@@ -11,9 +13,11 @@ import picocli.CommandLine.Option;
         name = "extract",
         mixinStandardHelpOptions = true,
         description =
-                "Writes the present exceptions of a rule, in its layout, to a CSV file. Nothing is reported or remembered.",
-        footer = {"", "Example: odd extract late-sailings --out late.csv"})
+                "Writes the present exceptions of a rule, in its layout, to a file. Nothing is reported or remembered.",
+        footer = {"", "Example: odd extract late-sailings --format xlsx --out late.xlsx"})
 public final class ExtractCommand extends ServiceCommand {
+    private static final List<String> FORMATS = List.of("xlsx", "csv", "pdf", "html", "json");
+
     @Mixin
     @SuppressWarnings("NullAway.Init")
     RuleArgument rule;
@@ -26,9 +30,19 @@ public final class ExtractCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     Path out;
 
+    @Option(
+            names = "--format",
+            paramLabel = "FORMAT",
+            description = "xlsx, csv, pdf, html or json; left out: what the file's name ends with.")
+    @Nullable
+    String format;
+
     @Override
     public Integer call() {
-        api().download(rule.path("/extract.csv" + Api.query(copy.with(Map.of()))), out);
+        String name = out.toString();
+        String ending = name.substring(name.lastIndexOf('.') + 1);
+        String wanted = format != null ? format : FORMATS.contains(ending) ? ending : "csv";
+        api().download(rule.path("/extract." + Api.part(wanted) + Api.query(copy.with(Map.of()))), out);
         out().println("Saved the present exceptions of " + rule.name() + " to " + out + ".");
         return 0;
     }

@@ -5,12 +5,18 @@ import org.jspecify.annotations.Nullable;
 
 /** A document that people write and keep: read and written whole, every save a revision. */
 public sealed interface Definition
-        permits CalendarDefinition, QueryDefinition, RoundUpDefinition, RuleDefinition, ThresholdDefinition {
+        permits CalendarDefinition,
+                QueryDefinition,
+                RoundUpDefinition,
+                RuleDefinition,
+                SharedLayoutDefinition,
+                ThresholdDefinition {
     enum Kind {
         QUERY,
         RULE,
         THRESHOLD,
         CALENDAR,
+        LAYOUT,
         ROUND_UP;
 
         /** As documents and addresses have it. */

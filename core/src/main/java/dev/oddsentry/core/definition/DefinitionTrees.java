@@ -1,5 +1,6 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Patience;
@@ -7,7 +8,6 @@ import dev.oddsentry.core.time.Span;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.util.Collection;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -37,7 +37,17 @@ final class DefinitionTrees {
         var columns = new LinkedHashMap<String, Object>();
         query.columns()
                 .forEach((name, meaning) -> columns.put(
-                        name, new Tree().put("label", meaning.label()).put("unit", meaning.unit()).fields));
+                        name,
+                        new Tree()
+                                .put("label", meaning.label())
+                                .put("unit", meaning.unit())
+                                .put(
+                                        "format",
+                                        meaning.format() == null
+                                                ? null
+                                                : meaning.format().pattern())
+                                .put("words", meaning.words())
+                                .fields));
         return tree.put("parameters", parameters).put("columns", columns).fields;
     }
 
@@ -58,7 +68,17 @@ final class DefinitionTrees {
         tree.put("memory", of(rule.memory())).put("schedule", of(rule.schedule(), rule.occasions()));
         tree.put("checking", of(rule.checking()));
         if (rule.copies() != null) tree.put("copies", of(rule.copies()));
-        return tree.put("delivery", of(rule.delivery())).fields;
+        return tree.put("delivery", DeliveryTrees.of(rule.delivery())).fields;
+    }
+
+    static Map<String, Object> of(SharedLayoutDefinition shared) {
+        var tree = new Tree()
+                .put("kind", "layout")
+                .put("id", shared.id())
+                .put("name", shared.name())
+                .put("title", shared.title());
+        tree.fields.putAll(DeliveryTrees.of(shared.layout()));
+        return tree.fields;
     }
 
     static Map<String, Object> of(RoundUpDefinition roundUp) {
@@ -69,6 +89,11 @@ final class DefinitionTrees {
                 .put("title", roundUp.title());
         return tree.put("owner", roundUp.owner())
                 .put("zone", roundUp.zone().getId())
+                .put(
+                        "language",
+                        roundUp.language() == Language.EN
+                                ? null
+                                : roundUp.language().code())
                 .put("rules", roundUp.rules())
                 .put("to", roundUp.to())
                 .put(
@@ -92,16 +117,6 @@ final class DefinitionTrees {
                                 ? null
                                 : copies.newcomers().code())
                 .fields;
-    }
-
-    private static Map<String, Object> of(RuleDefinition.DeliveryDefinition delivery) {
-        var tree = new Tree().put("to", delivery.to());
-        var split = delivery.split();
-        if (split != null) {
-            var to = new LinkedHashMap<String, Object>(split.to());
-            tree.put("split by", split.by()).put("split to", to).put("split from", split.from());
-        }
-        return tree.put("columns", delivery.columns()).put("attach csv", delivery.attachCsv()).fields;
     }
 
     private static void putGroups(Tree tree, RuleDefinition.GroupsDefinition groups) {
@@ -274,17 +289,5 @@ final class DefinitionTrees {
                 .setWidth(100)
                 .build();
         return new Dump(settings).dumpToString(tree);
-    }
-
-    private static final class Tree {
-        final Map<String, Object> fields = new LinkedHashMap<>();
-
-        Tree put(String name, @Nullable Object value) {
-            boolean empty = value == null
-                    || (value instanceof Collection<?> many && many.isEmpty())
-                    || (value instanceof Map<?, ?> map && map.isEmpty());
-            if (!empty) fields.put(name, value);
-            return this;
-        }
     }
 }

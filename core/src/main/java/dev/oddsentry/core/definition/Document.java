@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * its place.
  */
 public record Document(Definition definition, FieldPlaces places) {
-    private static final List<String> KINDS = List.of("query", "rule", "threshold", "calendar", "round-up");
+    private static final List<String> KINDS = List.of("query", "rule", "threshold", "calendar", "layout", "round-up");
 
     /** @throws InvalidDefinitionException with every problem of the text */
     public static Document read(String text) {
@@ -31,18 +31,26 @@ public record Document(Definition definition, FieldPlaces places) {
             case "rule" -> RuleReader.read(top, document);
             case "threshold" -> ThresholdReader.read(top);
             case "calendar" -> CalendarReader.read(top, document);
+            case "layout" -> sharedLayout(top);
             case "round-up" -> RoundUpReader.read(top);
             case "" -> null;
             default -> {
                 document.add(Problem.error(
                                 "\"" + kind
-                                        + "\" is no kind of document; it is query, rule, threshold, calendar or round-up",
+                                        + "\" is no kind of document; it is query, rule, threshold, calendar, layout or round-up",
                                 "kind",
                                 document.placeOf("kind"))
                         .suggesting(Nearest.to(kind, KINDS).orElse(null)));
                 yield null;
             }
         };
+    }
+
+    private static SharedLayoutDefinition sharedLayout(Fields top) {
+        var common = CommonFields.read(top);
+        var shared = new SharedLayoutDefinition(common.id(), common.name(), common.title(), LayoutReader.read(top));
+        top.refuseOthers();
+        return shared;
     }
 
     /** A definition as an ordered tree of maps, lists and scalars, in the form that {@link #read} reads. */
@@ -52,6 +60,7 @@ public record Document(Definition definition, FieldPlaces places) {
             case RuleDefinition rule -> DefinitionTrees.of(rule);
             case ThresholdDefinition threshold -> DefinitionTrees.of(threshold);
             case CalendarDefinition calendar -> DefinitionTrees.of(calendar);
+            case SharedLayoutDefinition shared -> DefinitionTrees.of(shared);
             case RoundUpDefinition roundUp -> DefinitionTrees.of(roundUp);
         };
     }

@@ -73,6 +73,10 @@ final class Fields {
         return found.orElse("");
     }
 
+    void refuse(String name, String message) {
+        document.refuse(pathOf(name), message, byName.getOrDefault(name, node));
+    }
+
     /** What is needed is not there, or says nothing; where what stands there was refused already, that is enough. */
     void refuseEmpty(String name, String example) {
         if (!items(name).isEmpty() && document.isRefused()) return;

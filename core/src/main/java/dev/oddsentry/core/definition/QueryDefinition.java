@@ -1,5 +1,6 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.extract.CellFormat;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
@@ -26,8 +27,17 @@ public record QueryDefinition(
     /** @param preset the value in a rule that gives none: a literal or a relative date; null where a rule must give one */
     public record Parameter(ParameterType type, @Nullable String preset) {}
 
-    /** @param unit shown behind the value, such as {@code min} */
-    public record ColumnMeaning(String label, @Nullable String unit) {}
+    /**
+     * @param unit shown behind the value, such as {@code min}
+     * @param format how values are written; null for the usual way of their type
+     * @param words what codes mean, by their text
+     */
+    public record ColumnMeaning(
+            String label, @Nullable String unit, @Nullable CellFormat format, Map<String, String> words) {
+        public static ColumnMeaning named(String label) {
+            return new ColumnMeaning(label, null, null, Map.of());
+        }
+    }
 
     @Override
     public Kind kind() {
@@ -40,6 +50,6 @@ public record QueryDefinition(
     }
 
     public ColumnMeaning meaningOf(String column) {
-        return columns.getOrDefault(column, new ColumnMeaning(column, null));
+        return columns.getOrDefault(column, ColumnMeaning.named(column));
     }
 }

@@ -2,6 +2,7 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.definition.QueryDefinition.ColumnMeaning;
 import dev.oddsentry.core.definition.QueryDefinition.Parameter;
+import dev.oddsentry.core.extract.CellFormat;
 import java.util.LinkedHashMap;
 import java.util.Map;
 
@@ -44,8 +45,12 @@ final class QueryReader {
             Fields fields = written.fields(name);
             String label = fields.text("label").orElse(name);
             String unit = fields.text("unit").orElse(null);
+            var format = fields.parsed("format", CellFormat::of).orElse(null);
+            var words = new LinkedHashMap<String, String>();
+            var meanings = fields.fields("words");
+            for (String code : meanings.freeNames()) meanings.text(code).ifPresent(word -> words.put(code, word));
             fields.refuseOthers();
-            columns.put(name, new ColumnMeaning(label, unit));
+            columns.put(name, new ColumnMeaning(label, unit, format, words));
         }
         return columns;
     }

@@ -1,6 +1,7 @@
 package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import java.time.ZoneId;
 import java.util.List;
@@ -19,6 +20,7 @@ public record RoundUpDefinition(
         String title,
         String owner,
         ZoneId zone,
+        Language language,
         List<String> rules,
         List<String> to,
         @Nullable Severity atOnce,
@@ -32,7 +34,7 @@ public record RoundUpDefinition(
 
     @Override
     public RoundUpDefinition withId(String newId) {
-        return new RoundUpDefinition(newId, name, title, owner, zone, rules, to, atOnce, schedule);
+        return new RoundUpDefinition(newId, name, title, owner, zone, language, rules, to, atOnce, schedule);
     }
 
     /** The names of the definitions of a kind that it needs to be there. */
@@ -40,7 +42,7 @@ public record RoundUpDefinition(
         return switch (of) {
             case RULE -> Set.copyOf(rules);
             case CALENDAR -> schedule.calendar() == null ? Set.of() : Set.of(schedule.calendar());
-            case QUERY, THRESHOLD, ROUND_UP -> Set.of();
+            case QUERY, THRESHOLD, LAYOUT, ROUND_UP -> Set.of();
         };
     }
 }

@@ -1,5 +1,6 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import java.time.ZoneOffset;
 
@@ -15,10 +16,11 @@ final class RoundUpReader {
                 common.title(),
                 top.requiredText("owner", "Traffic reporting"),
                 top.parsed("zone", RuleReader::zone).orElse(ZoneOffset.UTC),
+                top.choice("language", Language.values()).orElse(Language.EN),
                 top.checkedTexts("rules", CommonFields::checkName).stream()
                         .distinct()
                         .toList(),
-                top.checkedTexts("to", MailAddress::check),
+                DeliveryReader.people(top, "to"),
                 top.choice("at once", Severity.values()).orElse(null),
                 ScheduleReader.times(top.fields("schedule")));
         // Without these it would never say anything, or say it to nobody.

@@ -16,7 +16,6 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -247,38 +246,6 @@ public record RuleDefinition(
         public static final Duration USUAL_UNTIL = Duration.ofHours(2);
     }
 
-    /**
-     * @param to where it is split: for the rows whose value nobody is named for
-     * @param columns those shown, in order; empty for all
-     * @param attachCsv whether all open findings are attached
-     * @param split null where one audience hears everything
-     */
-    public record DeliveryDefinition(
-            List<String> to,
-            List<String> columns,
-            boolean attachCsv,
-            @Nullable Split split) {
-        /** Every address that the rule itself names. */
-        public Set<String> named() {
-            var named = new LinkedHashSet<>(to);
-            if (split != null) split.to().values().forEach(named::addAll);
-            return named;
-        }
-    }
-
-    /**
-     * Each value of a column has an audience of its own, which hears of its findings alone.
-     *
-     * @param to addresses by value, as text
-     * @param from a query with the split's column and one called {@code address}, for values that {@code to} does not name; null for none
-     */
-    public record Split(
-            String by,
-            Map<String, List<String>> to,
-            @Nullable String from) {
-        public static final String ADDRESS = "address";
-    }
-
     @Override
     public Kind kind() {
         return Kind.RULE;
@@ -333,6 +300,28 @@ public record RuleDefinition(
                 delivery);
     }
 
+    /** The same rule, told otherwise. */
+    public RuleDefinition withDelivery(DeliveryDefinition other) {
+        return new RuleDefinition(
+                id,
+                name,
+                title,
+                owner,
+                query,
+                zone,
+                parameters,
+                groups,
+                exceptions,
+                severity,
+                fireWhen,
+                memory,
+                schedule,
+                occasions,
+                checking,
+                copies,
+                other);
+    }
+
     /** The columns of the identity: those of the group where rows are grouped, else the memory's key. */
     public List<String> key() {
         return groups == null ? memory.key() : groups.per();
@@ -359,6 +348,9 @@ public record RuleDefinition(
             case THRESHOLD -> names.addAll(thresholdsUsed());
             case CALENDAR -> {
                 if (schedule.calendar() != null) names.add(schedule.calendar());
+            }
+            case LAYOUT -> {
+                if (delivery.sharedLayout() != null) names.add(delivery.sharedLayout());
             }
             case ROUND_UP -> {}
         }

@@ -2,8 +2,6 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.condition.FireWhen;
 import dev.oddsentry.core.definition.RuleDefinition.Band;
-import dev.oddsentry.core.definition.RuleDefinition.DeliveryDefinition;
-import dev.oddsentry.core.definition.RuleDefinition.Split;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
@@ -14,7 +12,6 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 
 /** Reads a rule's document. Conditions are checked for their grammar here, against columns when the rule is saved. */
@@ -43,7 +40,7 @@ final class RuleReader {
                 schedule.occasions(),
                 CheckingReader.read(top.fields("checking")),
                 CopiesReader.read(top),
-                delivery(top.fields("delivery")));
+                DeliveryReader.read(top.fields("delivery")));
         top.refuseOthers();
         return rule;
     }
@@ -105,27 +102,6 @@ final class RuleReader {
     private static Severity severityOf(String text) {
         for (Severity severity : Severity.values()) if (severity.word().equals(text)) return severity;
         throw refused("\"" + text + "\" is none of notice, warning, critical");
-    }
-
-    private static DeliveryDefinition delivery(Fields fields) {
-        var delivery = new DeliveryDefinition(
-                fields.checkedTexts("to", MailAddress::check),
-                fields.texts("columns"),
-                fields.truth("attach csv").orElse(true),
-                split(fields));
-        fields.refuseOthers();
-        return delivery;
-    }
-
-    private static @Nullable Split split(Fields fields) {
-        String by = fields.text("split by").orElse(null);
-        var from = fields.parsed("split from", CommonFields::checkName).orElse(null);
-        var named = fields.fields("split to");
-        var to = new LinkedHashMap<String, List<String>>();
-        for (String value : named.freeNames()) to.put(value, named.checkedTexts(value, MailAddress::check));
-        if (by != null) return new Split(by, to, from);
-        if (from != null || !to.isEmpty()) fields.requiredText("split by", "terminal");
-        return null;
     }
 
     private static InvalidDefinitionException refused(String message) {

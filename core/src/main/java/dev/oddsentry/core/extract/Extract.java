@@ -5,6 +5,7 @@ import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.Type;
 import java.time.ZoneId;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -12,16 +13,65 @@ import org.jspecify.annotations.Nullable;
  * The rows that go to people, chosen and ordered, before any format.
  *
  * @param zone where instants are shown
- * @param rows worst first
+ * @param language in which numbers and dates are written
+ * @param rows in the layout's order
  */
-public record Extract(ZoneId zone, List<Column> columns, List<Row> rows) {
+public record Extract(ZoneId zone, Language language, List<Column> columns, Arrangement arrangement, List<Row> rows) {
 
-    /** @param unit shown behind values, such as {@code min} */
+    /** The same columns with other rows. */
+    public Extract with(List<Row> others) {
+        return new Extract(zone, language, columns, arrangement, others);
+    }
+
+    /**
+     * @param unit shown behind values, such as {@code min}
+     * @param format how values are written; null for the usual way of their type
+     * @param words what codes mean, by their text; a value that is not among them is shown as it is
+     * @param width in characters, in a sheet; null for what fits
+     */
     public record Column(
-            String name, String label, @Nullable String unit, Type type) {}
+            String name,
+            String label,
+            @Nullable String unit,
+            Type type,
+            @Nullable CellFormat format,
+            Map<String, String> words,
+            @Nullable Integer width,
+            @Nullable Total total) {
+
+        public static Column of(String name, String label, @Nullable String unit, Type type) {
+            return new Column(name, label, unit, type, null, Map.of(), null, null);
+        }
+
+        /** True where a code is shown as a word, so that a number is text. */
+        public boolean hasWords() {
+            return !words.isEmpty();
+        }
+
+        /** The label with its unit, where values stand alone. */
+        public String heading() {
+            return unit == null ? label : label + " (" + unit + ")";
+        }
+    }
+
+    /**
+     * How rows stand together.
+     *
+     * @param groupBy the places of the columns by whose values rows are grouped, outermost first
+     * @param besides what stands before the columns
+     * @param sheet the name of the sheet in a workbook
+     */
+    public record Arrangement(List<Integer> groupBy, Set<Beside> besides, String sheet) {
+        public static final Arrangement PLAIN = new Arrangement(List.of(), Beside.ALL, "Exceptions");
+    }
 
     /** @param kinds why it is told; empty where it only stands in the list of what is open */
-    public record Row(Severity severity, Set<NewsKind> kinds, List<Cell> cells) {}
+    public record Row(Severity severity, Set<NewsKind> kinds, List<Cell> cells) {
+        /** Nothing that these readers have to see to any more. */
+        public boolean isOver() {
+            return kinds.contains(NewsKind.CLEARED) || kinds.contains(NewsKind.MOVED_AWAY);
+        }
+    }
 
     /**
      * @param marked whether it made the row an exception
@@ -35,5 +85,9 @@ public record Extract(ZoneId zone, List<Column> columns, List<Row> rows) {
         public static Cell plain(@Nullable Object value) {
             return new Cell(value, false, null);
         }
+    }
+
+    public boolean hasTotals() {
+        return columns.stream().anyMatch(column -> column.total() != null);
     }
 }

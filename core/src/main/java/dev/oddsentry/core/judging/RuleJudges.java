@@ -3,6 +3,7 @@ package dev.oddsentry.core.judging;
 import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.condition.Grouping;
 import dev.oddsentry.core.definition.FieldPlaces;
+import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.memory.Absence;
@@ -79,7 +80,7 @@ public final class RuleJudges {
         Columns columns = grouping == null ? rows : grouping.columns();
         int[] key = reader.columns("memory.key", rule.memory().key(), columns);
         int[] watched = reader.columns("memory.watch", rule.memory().watch(), columns);
-        reader.columns("delivery.columns", rule.delivery().columns(), columns);
+        reader.layout(rule.delivery().layout(), columns);
         var split = rule.delivery().split();
         int[] splitBy = reader.columns("delivery.split by", split == null ? List.of() : List.of(split.by()), columns);
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
@@ -209,6 +210,39 @@ public final class RuleJudges {
                 else found.add(index.getAsInt());
             }
             return found.stream().mapToInt(Integer::intValue).toArray();
+        }
+
+        void layout(LayoutDefinition layout, Columns among) {
+            boolean bare = layout.isOfBareColumns();
+            for (int i = 0; i < layout.columns().size(); i++) {
+                var shown = layout.columns().get(i);
+                String field = bare ? "delivery.columns[" + i + "]" : "delivery.layout.columns[" + i + "].column";
+                var index = among.indexOf(shown.column(), false);
+                if (index.isEmpty()) problems.add(located(field, unknown(shown.column(), among)));
+                else if (shown.format() != null
+                        && !shown.format().fits(among.at(index.getAsInt()).type()))
+                    problems.add(located(
+                            "delivery.layout.columns[" + i + "].format",
+                            Problem.error(
+                                    "the column " + shown.column() + " is "
+                                            + among.at(index.getAsInt()).type().word() + ", which is not written as "
+                                            + shown.format().pattern(),
+                                    "",
+                                    null)));
+            }
+            var all = layout.columns().isEmpty() ? among.names() : layout.names(LayoutDefinition.Part.COLUMNS);
+            for (var part : List.of(LayoutDefinition.Part.SORT, LayoutDefinition.Part.GROUP_BY)) {
+                var names = layout.names(part);
+                for (int i = 0; i < names.size(); i++) {
+                    String name = names.get(i);
+                    String field = "delivery.layout." + part.code() + "[" + i + "]";
+                    if (among.indexOf(name, false).isEmpty()) problems.add(located(field, unknown(name, among)));
+                    else if (!all.contains(name))
+                        problems.add(located(
+                                field,
+                                Problem.error("\"" + name + "\" is not among the columns that are shown", "", null)));
+                }
+            }
         }
 
         private Problem unknown(String name, Columns among) {

@@ -61,6 +61,12 @@ public record RuleLabels(
         return new Condition.Label(reckoned ? capital(Condition.noun(name, this)) : name, null);
     }
 
+    /** What the query says of a column; nothing of one that the rule reckons. */
+    public QueryDefinition.ColumnMeaning meaning(String name) {
+        boolean reckoned = groups != null && groups.measures().containsKey(name);
+        return reckoned ? QueryDefinition.ColumnMeaning.named(name) : query.meaningOf(name);
+    }
+
     private static String capital(String noun) {
         String bare = noun.startsWith("the ") ? noun.substring(4) : noun;
         return bare.isEmpty() ? noun : bare.substring(0, 1).toUpperCase(Locale.ROOT) + bare.substring(1);

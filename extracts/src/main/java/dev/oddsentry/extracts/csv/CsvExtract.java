@@ -2,6 +2,8 @@ package dev.oddsentry.extracts.csv;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
+import dev.oddsentry.core.extract.Beside;
+import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.CellText;
@@ -9,15 +11,17 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
-import java.nio.charset.StandardCharsets;
-import java.time.ZoneId;
+import java.nio.charset.Charset;
+import java.nio.charset.CharsetEncoder;
+import java.nio.charset.CodingErrorAction;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Writes an extract as RFC 4180 CSV: UTF-8 with a byte-order mark, so that spreadsheets read the letters right, comma, CRLF.
- * Severity and news come first, then the columns by their labels.
+ * Writes an extract as RFC 4180 CSV with CRLF; unless it is asked otherwise in UTF-8 with a byte-order mark, so that spreadsheets read the
+ * letters right. Severity and news come first, then the columns by their labels. Rows alone: no headings of groups and no totals.
  */
 public final class CsvExtract {
     static final String BYTE_ORDER_MARK = "\ufeff";
@@ -26,37 +30,60 @@ public final class CsvExtract {
 
     private CsvExtract() {}
 
+    /** @param mark whether a byte-order mark comes first */
+    public record Style(char delimiter, char decimal, Charset charset, boolean mark) {}
+
     /** Writes all rows and flushes; the stream stays open. */
-    public static void write(Extract extract, OutputStream out) throws IOException {
-        Writer text = new OutputStreamWriter(out, StandardCharsets.UTF_8);
-        text.write(BYTE_ORDER_MARK);
+    public static void write(Extract extract, Style style, OutputStream out) throws IOException {
+        Writer text = new OutputStreamWriter(out, encoder(style.charset()));
+        if (style.mark()) text.write(BYTE_ORDER_MARK);
         // Not closed: closing it would close the caller's stream.
-        CsvWriter csv = CsvWriter.builder().lineDelimiter(LineDelimiter.CRLF).build(text);
+        CsvWriter csv = CsvWriter.builder()
+                .fieldSeparator(style.delimiter())
+                .lineDelimiter(LineDelimiter.CRLF)
+                .build(text);
         csv.writeRecord(headings(extract));
-        for (var row : extract.rows()) csv.writeRecord(record(row, extract.zone()));
+        for (var row : extract.rows()) csv.writeRecord(record(row, extract, style));
         csv.flush();
         text.flush();
     }
 
+    /** A letter that the encoding does not have becomes a question mark, and nothing else is lost. */
+    private static CharsetEncoder encoder(Charset charset) {
+        return charset.newEncoder()
+                .onMalformedInput(CodingErrorAction.REPLACE)
+                .onUnmappableCharacter(CodingErrorAction.REPLACE);
+    }
+
     private static List<String> headings(Extract extract) {
-        var headings = new ArrayList<>(List.of("Severity", "News"));
-        extract.columns().forEach(column -> headings.add(heading(column)));
+        var headings = new ArrayList<String>();
+        var besides = extract.arrangement().besides();
+        if (besides.contains(Beside.SEVERITY)) headings.add("Severity");
+        if (besides.contains(Beside.NEWS)) headings.add("News");
+        extract.columns().forEach(column -> headings.add(harmless(column.heading())));
         return headings;
     }
 
-    private static String heading(Extract.Column column) {
-        return harmless(column.unit() == null ? column.label() : column.label() + " (" + column.unit() + ")");
+    private static List<String> record(Extract.Row row, Extract extract, Style style) {
+        var fields = new ArrayList<String>();
+        var besides = extract.arrangement().besides();
+        if (besides.contains(Beside.SEVERITY)) fields.add(row.severity().word());
+        if (besides.contains(Beside.NEWS))
+            fields.add(row.kinds().stream().sorted().map(NewsKind::code).collect(Collectors.joining(", ")));
+        for (int i = 0; i < row.cells().size(); i++)
+            fields.add(field(row.cells().get(i).value(), extract.columns().get(i), extract, style));
+        return fields;
     }
 
-    private static List<String> record(Extract.Row row, ZoneId zone) {
-        var fields = new ArrayList<>(List.of(
-                row.severity().word(),
-                row.kinds().stream().sorted().map(NewsKind::code).collect(Collectors.joining(", "))));
-        for (var cell : row.cells()) {
-            String text = CellText.of(cell.value(), zone);
-            fields.add(cell.value() instanceof String ? harmless(text) : text);
+    private static String field(@Nullable Object value, Extract.Column column, Extract extract, Style style) {
+        if (value == null) return "";
+        if (column.format() != null && !(value instanceof Number) || column.hasWords()) {
+            String words = CellWords.of(value, column, extract);
+            return value instanceof Number && !column.hasWords() ? words : harmless(words);
         }
-        return fields;
+        String text = CellText.of(value, extract.zone());
+        if (value instanceof Number) return style.decimal() == '.' ? text : text.replace('.', style.decimal());
+        return value instanceof String ? harmless(text) : text;
     }
 
     /** Text from data is never a formula: an apostrophe before it makes spreadsheets show it as it is. */

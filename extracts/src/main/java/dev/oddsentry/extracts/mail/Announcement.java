@@ -1,9 +1,11 @@
 package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.memory.NewsKind;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
@@ -12,15 +14,20 @@ import org.jspecify.annotations.Nullable;
  *
  * @param greeting to whom it is written, as the first line; null for nobody in particular
  * @param slot the instant the check stands for
- * @param news the rows that are told, worst first
+ * @param news the rows that are told, in the layout's order; none where all is quiet
+ * @param standing what was told before and is open, where the mail shows that too
+ * @param mostRows how many of the news stand in the mail itself
+ * @param linkOnly whether the mail leads to the rows and has none of them
+ * @param own what a person wrote in place of the usual words
  * @param open how many findings are open now, those told included
  * @param leftOut how many a mark keeps out of a full report
- * @param because what makes an exception, as a clause in plain English that says of what: {@code for these rows: late by more than 15 min}
+ * @param because what makes an exception, as a clause that says of what: {@code for these rows: late by more than 15 min}
  * @param notCounted what nobody can tell about, as sentences; empty for nothing
  * @param habit what else the reader may expect
  * @param since the slot of the report before; null for the first
  * @param next the next slot; null if there is none
- * @param attachment name of the attached file; null for none
+ * @param attachments names of the attached files
+ * @param encrypted whether they open with a password alone
  * @param link where all open findings are seen, behind log-in
  */
 public record Announcement(
@@ -30,6 +37,10 @@ public record Announcement(
         ZoneId zone,
         Instant slot,
         Extract news,
+        List<Extract.Row> standing,
+        int mostRows,
+        boolean linkOnly,
+        Own own,
         long open,
         int leftOut,
         String because,
@@ -37,8 +48,14 @@ public record Announcement(
         Habit habit,
         @Nullable Instant since,
         @Nullable Instant next,
-        @Nullable String attachment,
+        List<String> attachments,
+        boolean encrypted,
         String link) {
+
+    /** Each null for the usual. */
+    public record Own(@Nullable String subject, @Nullable String opening) {
+        public static final Own NONE = new Own(null, null);
+    }
 
     /**
      * What the rule tells, and how often: a promise to the reader.
@@ -50,11 +67,22 @@ public record Announcement(
             Set<NewsKind> reports,
             @Nullable String remindEvery) {}
 
-    /** Rows said in the mail itself; the worst come first, the others are in the attachment and behind the link. */
-    static final int MOST_ROWS = 50;
+    /** Rows said in the mail itself unless the layout says how many; the first come first, the others are in the attachment and behind the link. */
+    public static final int MOST_ROWS = 50;
+
+    /** That so many rows were not judged, in that language; empty for none. */
+    public static String unknown(Language language, long rows) {
+        return rows == 0 ? "" : Phrases.in(language).of("unknown", rows);
+    }
 
     long openButNotTold() {
-        long openTold = news.rows().stream().filter(row -> !Wording.isOver(row)).count();
+        long openTold = news.rows().stream().filter(row -> !row.isOver()).count();
         return Math.max(0, open - openTold - leftOut);
+    }
+
+    /** The rows that stand in the mail. */
+    Extract shown() {
+        return news.with(
+                linkOnly ? List.of() : news.rows().stream().limit(mostRows).toList());
     }
 }

@@ -5,18 +5,23 @@ public final class HtmlMail {
     private HtmlMail() {}
 
     public static String render(Announcement said) {
+        var words = Wording.of(said);
+        var html = new HtmlParts(words);
         var body = new StringBuilder(4096);
-        body.append(HtmlParts.kicker(Wording.oneLine(said.title()) + " · " + Wording.slot(said.slot(), said.zone())));
+        body.append(html.kicker(Wording.oneLine(said.title()) + " · " + words.slot(said.slot(), said.zone())));
         if (said.greeting() != null)
             body.append(HtmlParts.div("margin-top:12px", HtmlParts.escape(Wording.oneLine(said.greeting()))));
-        var rows = said.news().rows();
-        body.append(HtmlParts.headline(Wording.headline(rows)))
-                .append(HtmlParts.aside(Wording.context(said)))
-                .append(HtmlParts.findings(
-                        said.news(), rows.stream().limit(Announcement.MOST_ROWS).toList(), Wording.more(said)))
-                .append(HtmlParts.button(Wording.seeAll(said.open()), said.link()))
-                .append(HtmlParts.because(Wording.because(said)))
-                .append(HtmlParts.foot(Wording.foot(said)));
-        return HtmlParts.page(Wording.subject(said), Wording.firstLine(said.news()), body.toString());
+        body.append(html.headline(words.headline(said.news().rows()))).append(html.aside(words.context(said)));
+        if (said.own().opening() != null) body.append(html.paragraphs(said.own().opening()));
+        if (said.linkOnly()) body.append(html.paragraphs(words.phrases().of("behind")));
+        else body.append(html.findings(said.shown(), words.more(said)));
+        if (!said.standing().isEmpty() && !said.linkOnly())
+            body.append(html.subheading(words.phrases().of("stillOpen.heading")))
+                    .append(html.findings(said.news().with(said.standing()), ""));
+        body.append(html.button(words.seeAll(said.open()), said.link()))
+                .append(html.because(words.because(said)))
+                .append(html.foot(words.foot(said)));
+        String firstLine = said.linkOnly() ? words.headline(said.news().rows()) : words.firstLine(said.news());
+        return html.page(words.subject(said), firstLine, body.toString());
     }
 }

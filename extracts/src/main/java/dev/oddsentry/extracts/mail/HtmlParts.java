@@ -1,6 +1,7 @@
 package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.finding.Severity;
 import java.util.ArrayList;
 import java.util.List;
@@ -16,11 +17,16 @@ final class HtmlParts {
     private static final String HAIR = "#e3ded4";
     private static final String MARK = "font-weight:600;border-bottom:2px solid " + INK;
 
-    private HtmlParts() {}
+    private final Wording words;
+
+    HtmlParts(Wording words) {
+        this.words = words;
+    }
 
     /** @param firstLine hidden, beside the subject in an inbox */
-    static String page(String subject, String firstLine, String body) {
-        return "<!doctype html><html lang=\"en\"><head><meta charset=\"utf-8\">"
+    String page(String subject, String firstLine, String body) {
+        return "<!doctype html><html lang=\"" + words.phrases().language().code()
+                + "\"><head><meta charset=\"utf-8\">"
                 + "<meta name=\"viewport\" content=\"width=device-width\"><title>" + escape(subject)
                 + "</title></head><body style=\"margin:0;background:#faf8f4;color:" + INK + ";font:16px/1.45 " + FONT
                 + "\">" + div("display:none;max-height:0;overflow:hidden", escape(firstLine))
@@ -28,41 +34,63 @@ final class HtmlParts {
                 + "</div></body></html>";
     }
 
-    static String kicker(String text) {
+    String kicker(String text) {
         return div("font-size:14px;color:" + SLATE, escape(text));
     }
 
-    static String headline(String text) {
+    String headline(String text) {
         return "<h1 style=\"font-size:22px;line-height:1.25;font-weight:700;margin:4px 0 2px\">" + escape(text)
                 + "</h1>";
     }
 
-    static String aside(String text) {
+    String subheading(String text) {
+        return "<h2 style=\"font-size:17px;line-height:1.3;font-weight:700;margin:22px 0 0\">" + escape(text) + "</h2>";
+    }
+
+    String aside(String text) {
         return div("color:" + SLATE + ";margin-bottom:10px", escape(text));
     }
 
-    static String because(String text) {
+    /** What a person wrote, its lines kept. */
+    String paragraphs(String text) {
+        return div("margin:12px 0;white-space:pre-line", escape(text.strip()));
+    }
+
+    String because(String text) {
         return div(
                 "border-left:3px solid #2f7d6b;padding:2px 0 2px 12px;color:" + SLATE + ";font-size:14.5px",
                 escape(text));
     }
 
-    static String foot(String text) {
+    String foot(String text) {
         return div(
                 "color:" + SLATE + ";font-size:14px;margin-top:14px;border-top:1px solid " + HAIR + ";padding-top:10px",
                 escape(text));
     }
 
     /** @param more what stands below for the rows that do not; empty for nothing */
-    static String findings(Extract extract, List<Extract.Row> rows, String more) {
+    String findings(Extract extract, String more) {
         var html = new StringBuilder(
                 "<table role=\"presentation\" style=\"width:100%;border-collapse:collapse;background:#ffffff\">");
-        for (var row : rows)
-            html.append("<tr><td style=\"padding:9px 0;border-bottom:1px solid " + HAIR + ";background:#ffffff;color:"
-                            + INK + "\">")
-                    .append(titleLine(extract, row))
-                    .append(detailLine(extract, row))
-                    .append("</td></tr>");
+        for (var line : Outline.of(extract)) {
+            switch (line) {
+                case Outline.RowLine(var row) ->
+                    html.append("<tr><td style=\"padding:9px 0;border-bottom:1px solid " + HAIR
+                                    + ";background:#ffffff;color:" + INK + "\">")
+                            .append(titleLine(extract, row))
+                            .append(detailLine(extract, row))
+                            .append("</td></tr>");
+                case Outline.GroupLine(var values, int rows) ->
+                    html.append("<tr><td style=\"padding:16px 0 4px;font-weight:700;color:" + INK + "\">")
+                            .append(escape(words.group(extract, values) + ": " + rows))
+                            .append("</td></tr>");
+                case Outline.TotalLine total ->
+                    html.append("<tr><td style=\"padding:6px 0;border-bottom:1px solid " + INK
+                                    + ";font-weight:600;color:" + INK + "\">")
+                            .append(escape(words.total(extract, total)))
+                            .append("</td></tr>");
+            }
+        }
         if (!more.isEmpty())
             html.append("<tr><td style=\"padding:9px 0;color:" + SLATE + "\">")
                     .append(escape(more))
@@ -70,22 +98,22 @@ final class HtmlParts {
         return html.append("</table>").toString();
     }
 
-    private static String titleLine(Extract extract, Extract.Row row) {
+    private String titleLine(Extract extract, Extract.Row row) {
         var html = new StringBuilder(
-                span("color:" + colour(row) + ";font-weight:600", escape(Wording.severityAndKinds(row))));
+                span("color:" + colour(row) + ";font-weight:600", escape(words.severityAndKinds(row))));
         for (int i = 0; i < Wording.titleColumns(extract); i++) {
-            String value = marked(row.cells().get(i), escape(Wording.value(extract, row, i)))
-                    + escape(Wording.was(extract, row, i));
+            String value = marked(row.cells().get(i), escape(words.value(extract, row, i)))
+                    + escape(words.was(extract, row, i));
             html.append(" &nbsp; ").append(i == 0 ? "<b>" + value + "</b>" : value);
         }
         return div("", html.toString());
     }
 
-    private static String detailLine(Extract extract, Extract.Row row) {
+    private String detailLine(Extract extract, Extract.Row row) {
         List<String> parts = new ArrayList<>();
         for (int i = Wording.titleColumns(extract); i < extract.columns().size(); i++) {
-            parts.add(marked(row.cells().get(i), escape(Wording.labelled(extract, row, i)))
-                    + escape(Wording.was(extract, row, i)));
+            parts.add(marked(row.cells().get(i), escape(words.labelled(extract, row, i)))
+                    + escape(words.was(extract, row, i)));
         }
         return div("padding-top:1px", String.join(", ", parts));
     }
@@ -95,7 +123,7 @@ final class HtmlParts {
     }
 
     private static String colour(Extract.Row row) {
-        if (Wording.isOver(row)) return "#2f7d6b";
+        if (row.isOver()) return "#2f7d6b";
         return switch (row.severity()) {
             case Severity.CRITICAL -> "#b3412e";
             case Severity.WARNING -> "#8a5400";
@@ -103,7 +131,7 @@ final class HtmlParts {
         };
     }
 
-    static String button(String text, String link) {
+    String button(String text, String link) {
         return "<table role=\"presentation\" style=\"border-collapse:separate;margin:16px 0\"><tr>"
                 + "<td style=\"background:" + INK + ";border:1px solid " + INK + ";border-radius:6px\"><a href=\""
                 + escape(link)

@@ -1,6 +1,7 @@
 package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Language;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
@@ -22,6 +23,7 @@ public record RoundUp(
         String title,
         String owner,
         ZoneId zone,
+        Language language,
         Instant slot,
         @Nullable Instant since,
         boolean atOnce,

@@ -1,97 +1,108 @@
 package dev.oddsentry.extracts.mail;
 
-import dev.oddsentry.core.extract.Extract;
 import java.util.ArrayList;
 
 /** A round-up as the subject, the plain text and the HTML of a mail: rule by rule, every row in both. */
 public final class RoundUpMail {
-    private RoundUpMail() {}
+    private final RoundUp said;
+    private final Wording words;
+    private final Phrases phrases;
+
+    private RoundUpMail(RoundUp said) {
+        this.said = said;
+        this.words = Wording.in(said.language());
+        this.phrases = words.phrases();
+    }
 
     /** One line without controls, fit for a header. */
     public static String subject(RoundUp said) {
-        return Wording.counts(said.rows()) + ": " + Wording.oneLine(said.title()) + (said.atOnce() ? ", at once" : "");
+        return new RoundUpMail(said).subject();
     }
 
     public static String text(RoundUp said) {
+        return new RoundUpMail(said).text();
+    }
+
+    public static String html(RoundUp said) {
+        return new RoundUpMail(said).html();
+    }
+
+    private String subject() {
+        return words.counts(said.rows()) + ": " + Wording.oneLine(said.title())
+                + (said.atOnce() ? phrases.of("round.atOnce.subject") : "");
+    }
+
+    private String text() {
         var lines = new ArrayList<String>();
         lines.add(Wording.oneLine(said.title()));
-        lines.add(Wording.slot(said.slot(), said.zone()));
+        lines.add(words.slot(said.slot(), said.zone()));
         lines.add("");
-        lines.add(Wording.headline(said.rows()));
-        lines.add(context(said));
+        lines.add(words.headline(said.rows()));
+        lines.add(context());
         for (var section : said.sections()) {
             lines.add("");
-            lines.add("== " + Wording.oneLine(section.title()) + ": " + news(section) + " ==");
+            lines.add("== " + Wording.oneLine(section.title()) + ": " + words.headline(section.all()) + " ==");
             lines.add("");
-            for (var row : section.news().rows()) TextMail.row(section.news(), row, lines);
+            new TextMail(words).rows(section.news(), lines);
             if (!section.more().isEmpty()) lines.add(more(section));
-            lines.add(Wording.seeAll(section.open()) + ": " + section.link());
+            lines.add(words.seeAll(section.open()) + ": " + section.link());
             lines.add("");
             lines.add(because(section));
         }
         lines.add("");
-        if (!said.quiet().isEmpty()) lines.add(quiet(said));
-        lines.add(foot(said));
+        if (!said.quiet().isEmpty()) lines.add(quiet());
+        lines.add(foot());
         return String.join("\n", lines) + "\n";
     }
 
-    public static String html(RoundUp said) {
+    private String html() {
+        var html = new HtmlParts(words);
         var body = new StringBuilder(8192);
-        body.append(HtmlParts.kicker(Wording.oneLine(said.title()) + " · " + Wording.slot(said.slot(), said.zone())))
-                .append(HtmlParts.headline(Wording.headline(said.rows())))
-                .append(HtmlParts.aside(context(said)));
+        body.append(html.kicker(Wording.oneLine(said.title()) + " · " + words.slot(said.slot(), said.zone())))
+                .append(html.headline(words.headline(said.rows())))
+                .append(html.aside(context()));
         for (var section : said.sections()) {
-            body.append("<h2 style=\"font-size:17px;line-height:1.3;font-weight:700;margin:22px 0 0\">")
-                    .append(HtmlParts.escape(Wording.oneLine(section.title())))
-                    .append("</h2>")
+            body.append(html.subheading(Wording.oneLine(section.title())))
                     .append(HtmlParts.div(
                             "font-size:14px;color:" + HtmlParts.SLATE,
-                            HtmlParts.escape(news(section)) + " · <a href=\"" + HtmlParts.escape(section.link())
-                                    + "\" style=\"color:" + HtmlParts.INK + "\">"
-                                    + HtmlParts.escape(Wording.seeAll(section.open())) + "</a>"))
-                    .append(HtmlParts.findings(
-                            section.news(),
-                            section.news().rows(),
-                            !section.more().isEmpty() ? more(section) : ""))
+                            HtmlParts.escape(words.headline(section.all())) + " · <a href=\""
+                                    + HtmlParts.escape(section.link()) + "\" style=\"color:" + HtmlParts.INK + "\">"
+                                    + HtmlParts.escape(words.seeAll(section.open())) + "</a>"))
+                    .append(html.findings(section.news(), section.more().isEmpty() ? "" : more(section)))
                     .append(HtmlParts.div(
                             "padding:6px 0 2px 12px;margin-top:8px;border-left:3px solid #2f7d6b;font-size:14px;color:"
                                     + HtmlParts.SLATE,
                             HtmlParts.escape(because(section))));
         }
         if (!said.quiet().isEmpty())
-            body.append(HtmlParts.div("margin-top:18px;color:" + HtmlParts.SLATE, HtmlParts.escape(quiet(said))));
-        body.append(HtmlParts.button("See what is open", said.link())).append(HtmlParts.foot(foot(said)));
-        Extract first = said.sections().getFirst().news();
-        return HtmlParts.page(subject(said), Wording.firstLine(first), body.toString());
+            body.append(HtmlParts.div("margin-top:18px;color:" + HtmlParts.SLATE, HtmlParts.escape(quiet())));
+        body.append(html.button(phrases.of("round.see"), said.link())).append(html.foot(foot()));
+        String firstLine = words.firstLine(said.sections().getFirst().news());
+        return html.page(subject(), firstLine, body.toString());
     }
 
-    private static String news(RoundUp.Section section) {
-        return Wording.headline(section.all());
-    }
-
-    private static String context(RoundUp said) {
-        if (said.atOnce()) return "This could not wait for the next round-up, which says the rest.";
+    private String context() {
+        if (said.atOnce()) return phrases.of("round.atOnce");
         int rules = said.sections().size();
-        String from = "From " + (rules == 1 ? "one rule" : rules + " rules");
         return said.since() == null
-                ? from + "; this is the first round-up."
-                : from + " since the round-up of " + Wording.longSlot(said.since(), said.zone()) + ".";
+                ? phrases.of("round.first", rules)
+                : phrases.of("round.since", rules, words.longSlot(said.since(), said.zone()));
     }
 
-    private static String more(RoundUp.Section section) {
-        return "and " + section.more().size() + " more behind the link";
+    private String more(RoundUp.Section section) {
+        return phrases.of("round.more", section.more().size());
     }
 
-    private static String because(RoundUp.Section section) {
-        return "Told of, " + Wording.oneLine(section.because()) + ".";
+    private String because(RoundUp.Section section) {
+        return phrases.of("round.because", Wording.oneLine(section.because()));
     }
 
-    private static String quiet(RoundUp said) {
-        return "Nothing new in: " + Wording.oneLine(String.join(", ", said.quiet())) + ".";
+    private String quiet() {
+        return phrases.of("round.quiet", Wording.oneLine(String.join(", ", said.quiet())));
     }
 
-    private static String foot(RoundUp said) {
-        return (said.next() == null ? "" : "Next round-up: " + Wording.longSlot(said.next(), said.zone()) + ". ")
-                + "Owner: " + Wording.oneLine(said.owner()) + ".";
+    private String foot() {
+        return (said.next() == null ? "" : phrases.of("round.next", words.longSlot(said.next(), said.zone())) + " ")
+                + phrases.of("owner", Wording.oneLine(said.owner()));
     }
 }

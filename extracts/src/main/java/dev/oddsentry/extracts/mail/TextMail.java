@@ -1,62 +1,89 @@
 package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Outline;
 import java.util.ArrayList;
 import java.util.List;
 
 /** The plain text of a mail: every row that the HTML says, and the subject. */
 public final class TextMail {
-    private TextMail() {}
+    private final Wording words;
+
+    TextMail(Wording words) {
+        this.words = words;
+    }
 
     /** One line without controls, fit for a header. */
     public static String subject(Announcement said) {
-        return Wording.subject(said);
+        return Wording.of(said).subject(said);
     }
 
     public static String render(Announcement said) {
+        return new TextMail(Wording.of(said)).write(said);
+    }
+
+    private String write(Announcement said) {
         var lines = new ArrayList<String>();
         lines.add(Wording.oneLine(said.title()));
-        lines.add(Wording.slot(said.slot(), said.zone()));
+        lines.add(words.slot(said.slot(), said.zone()));
         lines.add("");
         if (said.greeting() != null) {
             lines.add(Wording.oneLine(said.greeting()));
             lines.add("");
         }
-        lines.add(Wording.headline(said.news().rows()));
-        lines.add(Wording.context(said));
+        lines.add(words.headline(said.news().rows()));
+        lines.add(words.context(said));
         lines.add("");
-        said.news().rows().stream().limit(Announcement.MOST_ROWS).forEach(row -> row(said.news(), row, lines));
-        if (!Wording.more(said).isEmpty()) lines.add(Wording.more(said));
+        if (said.own().opening() != null) {
+            said.own().opening().lines().map(Wording::oneLine).forEach(lines::add);
+            lines.add("");
+        }
+        if (said.linkOnly()) lines.add(words.phrases().of("behind"));
+        else rows(said.shown(), lines);
+        if (!said.linkOnly() && !words.more(said).isEmpty()) lines.add(words.more(said));
+        if (!said.standing().isEmpty() && !said.linkOnly()) {
+            lines.add("");
+            lines.add("== " + words.phrases().of("stillOpen.heading") + " ==");
+            lines.add("");
+            rows(said.news().with(said.standing()), lines);
+        }
         lines.add("");
-        lines.add(Wording.seeAll(said.open()) + ": " + said.link());
+        lines.add(words.seeAll(said.open()) + ": " + said.link());
         lines.add("");
-        lines.add(Wording.because(said));
+        lines.add(words.because(said));
         lines.add("");
-        lines.add(Wording.foot(said));
+        lines.add(words.foot(said));
         return String.join("\n", lines) + "\n";
     }
 
-    static void row(Extract extract, Extract.Row row, List<String> lines) {
-        lines.add(title(extract, row));
-        lines.add("    " + details(extract, row));
+    void rows(Extract extract, List<String> lines) {
+        for (var line : Outline.of(extract)) {
+            switch (line) {
+                case Outline.RowLine(var row) -> {
+                    lines.add(title(extract, row));
+                    lines.add("    " + details(extract, row));
+                }
+                case Outline.GroupLine(var values, int rows) ->
+                    lines.add("-- " + words.group(extract, values) + ": " + rows + " --");
+                case Outline.TotalLine total -> lines.add("    = " + words.total(extract, total));
+            }
+        }
     }
 
-    private static String title(Extract extract, Extract.Row row) {
+    private String title(Extract extract, Extract.Row row) {
         var parts = new ArrayList<String>();
-        parts.add(Wording.severityAndKinds(row));
+        parts.add(words.severityAndKinds(row));
         for (int i = 0; i < Wording.titleColumns(extract); i++) {
-            parts.add(marked(row, i, Wording.value(extract, row, i)) + Wording.was(extract, row, i));
+            parts.add(marked(row, i, words.value(extract, row, i)) + words.was(extract, row, i));
         }
         return String.join("   ", parts);
     }
 
     /** Marked cells stand between asterisks, as plain text has no underline. */
-    private static String details(Extract extract, Extract.Row row) {
+    private String details(Extract extract, Extract.Row row) {
         var parts = new ArrayList<String>();
-        for (int i = Wording.titleColumns(extract); i < extract.columns().size(); i++) {
-            String text = Wording.labelled(extract, row, i);
-            parts.add(marked(row, i, text) + Wording.was(extract, row, i));
-        }
+        for (int i = Wording.titleColumns(extract); i < extract.columns().size(); i++)
+            parts.add(marked(row, i, words.labelled(extract, row, i)) + words.was(extract, row, i));
         return String.join(", ", parts);
     }
 

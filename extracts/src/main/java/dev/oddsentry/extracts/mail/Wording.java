@@ -1,56 +1,58 @@
 package dev.oddsentry.extracts.mail;
 
+import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.extract.Outline;
+import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Type;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /** The sentences and short forms that the HTML and the text of a mail share, so that they never say different things. */
 final class Wording {
     private static final int MOST_TITLE_COLUMNS = 2;
-    private static final DateTimeFormatter SLOT = DateTimeFormatter.ofPattern("EEEE d MMMM, HH:mm", Locale.ENGLISH);
-    private static final DateTimeFormatter SHORT_SLOT = DateTimeFormatter.ofPattern("EEEE HH:mm", Locale.ENGLISH);
-    private static final DateTimeFormatter CELL_TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
-    private static final DateTimeFormatter CELL_DATE = DateTimeFormatter.ofPattern("EEE d MMM yyyy", Locale.ENGLISH);
+    private static final int FIRST_LINE_CELLS = 4;
 
-    private Wording() {}
+    private final Phrases phrases;
 
-    private static String word(NewsKind kind) {
-        return switch (kind) {
-            case NEW -> "new";
-            case RETURNED -> "back";
-            case WORSENED -> "worse";
-            case EASED -> "eased";
-            case CHANGED -> "changed";
-            case CLEARED -> "cleared";
-            case MOVED_AWAY -> "moved away";
-            case REMINDER -> "still open";
-        };
+    private Wording(Phrases phrases) {
+        this.phrases = phrases;
+    }
+
+    static Wording in(Language language) {
+        return new Wording(Phrases.in(language));
+    }
+
+    static Wording of(Announcement said) {
+        return in(said.news().language());
+    }
+
+    Phrases phrases() {
+        return phrases;
+    }
+
+    private String word(NewsKind kind) {
+        return phrases.of("kind." + kind.name());
     }
 
     static boolean isCleared(Extract.Row row) {
         return row.kinds().contains(NewsKind.CLEARED);
     }
 
-    /** Nothing that these readers have to see to any more. */
-    static boolean isOver(Extract.Row row) {
-        return isCleared(row) || row.kinds().contains(NewsKind.MOVED_AWAY);
-    }
-
     /** {@code 3 new, 1 worse; 2 of them critical}. */
-    static String headline(List<Extract.Row> rows) {
+    String headline(List<Extract.Row> rows) {
+        if (rows.isEmpty()) return phrases.of("quiet.headline");
         var parts = new ArrayList<String>();
         for (var kind : NewsKind.values()) {
             long count = rows.stream().filter(row -> leading(row) == kind).count();
@@ -61,12 +63,13 @@ final class Wording {
         long stillOpen = reminded > 0
                 ? 0
                 : rows.stream().filter(row -> row.kinds().isEmpty()).count();
-        if (stillOpen > 0) parts.add(stillOpen + " still open");
+        if (stillOpen > 0) parts.add(stillOpen + " " + word(NewsKind.REMINDER));
         long critical = rows.stream()
-                .filter(row -> row.severity() == Severity.CRITICAL && !isOver(row))
+                .filter(row -> row.severity() == Severity.CRITICAL && !row.isOver())
                 .count();
-        String criticalWords =
-                critical == 0 ? "" : critical == rows.size() ? "; critical" : "; " + critical + " of them critical";
+        String criticalWords = critical == 0
+                ? ""
+                : critical == rows.size() ? phrases.of("critical.all") : phrases.of("critical.some", critical);
         return String.join(", ", parts) + criticalWords;
     }
 
@@ -75,49 +78,42 @@ final class Wording {
         return row.kinds().stream().sorted().findFirst().orElse(null);
     }
 
-    /** {@code 2 critical, 2 warnings: Late sailings without a reason}. */
-    static String subject(Announcement said) {
+    /** {@code 2 critical, 2 warnings: Late sailings without a reason}, unless a person wrote another. */
+    String subject(Announcement said) {
+        if (said.own().subject() != null) return oneLine(said.own().subject());
         return counts(said.news().rows()) + ": " + oneLine(said.title());
     }
 
     /** {@code 2 critical, 2 warnings}. */
-    static String counts(List<Extract.Row> rows) {
+    String counts(List<Extract.Row> rows) {
+        if (rows.isEmpty()) return phrases.of("quiet.subject");
         var parts = new ArrayList<String>();
         for (var severity : List.of(Severity.CRITICAL, Severity.WARNING, Severity.NOTICE)) {
             long count = rows.stream()
-                    .filter(row -> row.severity() == severity && !isOver(row))
+                    .filter(row -> row.severity() == severity && !row.isOver())
                     .count();
-            if (count > 0) parts.add(count + " " + plural(severity, count));
+            if (count > 0) parts.add(phrases.of("count." + severity.name(), count));
         }
         long cleared = rows.stream().filter(Wording::isCleared).count();
-        if (cleared > 0) parts.add(cleared + " cleared");
-        long away = rows.stream().filter(row -> isOver(row) && !isCleared(row)).count();
-        if (away > 0) parts.add(away + " moved away");
+        if (cleared > 0) parts.add(phrases.of("count.cleared", cleared));
+        long away = rows.stream().filter(row -> row.isOver() && !isCleared(row)).count();
+        if (away > 0) parts.add(phrases.of("count.away", away));
         return String.join(", ", parts);
     }
 
-    private static String plural(Severity severity, long count) {
-        return severity == Severity.CRITICAL || count == 1 ? severity.word() : severity.word() + "s";
-    }
-
     /** The hidden first line that an inbox shows beside the subject. */
-    static String firstLine(Extract news) {
+    String firstLine(Extract news) {
+        if (news.rows().isEmpty()) return phrases.of("quiet.headline");
         var first = news.rows().getFirst();
-        String told = cells(news).stream()
-                .map(index -> labelled(news, first, index))
-                .limit(4)
+        String told = IntStream.range(0, news.columns().size())
+                .limit(FIRST_LINE_CELLS)
+                .mapToObj(index -> labelled(news, first, index))
                 .collect(Collectors.joining(", "));
         int more = news.rows().size() - 1;
-        return told + (more > 0 ? "; " + more + " more." : ".");
+        return told + (more > 0 ? phrases.of("firstLine.more", more) : ".");
     }
 
-    private static List<Integer> cells(Extract extract) {
-        var indexes = new ArrayList<Integer>();
-        for (int i = 0; i < extract.columns().size(); i++) indexes.add(i);
-        return indexes;
-    }
-
-    static String labelled(Extract extract, Extract.Row row, int index) {
+    String labelled(Extract extract, Extract.Row row, int index) {
         String value = value(extract, row, index);
         return index < titleColumns(extract)
                 ? value
@@ -134,74 +130,97 @@ final class Wording {
     }
 
     private static boolean namesSomething(Extract.Column column) {
-        return column.type() != Type.NUMBER || column.unit() != null;
+        return column.type() != Type.NUMBER || column.unit() != null || column.hasWords();
     }
 
-    static String context(Announcement said) {
-        String since = said.since() == null
-                ? "This is the first report."
-                : "Since the report of " + longSlot(said.since(), said.zone()) + ".";
+    String context(Announcement said) {
+        String since =
+                said.since() == null ? phrases.of("first") : phrases.of("since", longSlot(said.since(), said.zone()));
         long others = said.openButNotTold();
         return since
-                + (others == 0
-                        ? ""
-                        : " " + others + (said.since() == null ? " known" : " reported") + " before "
-                                + (others == 1 ? "is" : "are") + " still open.")
-                + (said.leftOut() == 0 ? "" : " " + said.leftOut() + " more left out, snoozed or accepted.");
+                + (others == 0 ? "" : " " + phrases.of(said.since() == null ? "others.first" : "others.again", others))
+                + (said.leftOut() == 0 ? "" : " " + phrases.of("leftOut", said.leftOut()));
     }
 
-    static String slot(Instant slot, ZoneId zone) {
-        return longSlot(slot, zone) + " " + zoneWords(zone);
+    String slot(Instant slot, ZoneId zone) {
+        return longSlot(slot, zone) + " " + phrases.of("zone", zoneName(zone));
     }
 
-    static String longSlot(Instant slot, ZoneId zone) {
-        return SLOT.format(slot.atZone(zone));
+    String longSlot(Instant slot, ZoneId zone) {
+        return phrases.time("date.slot", slot.atZone(zone));
     }
 
-    /** {@code Europe/Oslo} as {@code Oslo time}. */
-    private static String zoneWords(ZoneId zone) {
+    /** {@code Europe/Oslo} as {@code Oslo}. */
+    private static String zoneName(ZoneId zone) {
         String id = zone.getId();
-        return id.substring(id.lastIndexOf('/') + 1).replace('_', ' ') + " time";
+        return id.substring(id.lastIndexOf('/') + 1).replace('_', ' ');
     }
 
-    private static String kinds(Extract.Row row) {
-        if (row.kinds().isEmpty()) return "still open";
+    private String kinds(Extract.Row row) {
+        if (row.kinds().isEmpty()) return word(NewsKind.REMINDER);
         // Whatever got worse, eased or came back has other values too, which the cells show.
         boolean onlyChanged = row.kinds().equals(Set.of(NewsKind.CHANGED));
         return row.kinds().stream()
                 .sorted()
                 .filter(kind -> onlyChanged || kind != NewsKind.CHANGED)
-                .map(Wording::word)
+                .map(this::word)
                 .collect(Collectors.joining(", "));
     }
 
     /** {@code ▲ critical, worse}. */
-    static String severityAndKinds(Extract.Row row) {
-        return row.severity().sign() + " " + row.severity().word() + ", " + kinds(row);
+    String severityAndKinds(Extract.Row row) {
+        return row.severity().sign() + " "
+                + phrases.of("severity." + row.severity().name()) + ", " + kinds(row);
     }
 
-    static String value(Extract extract, Extract.Row row, int index) {
-        return value(row.cells().get(index).value(), extract.columns().get(index), extract.zone());
+    String value(Extract extract, Extract.Row row, int index) {
+        return value(row.cells().get(index).value(), extract.columns().get(index), extract);
     }
 
-    static String was(Extract extract, Extract.Row row, int index) {
+    String was(Extract extract, Extract.Row row, int index) {
         Object was = row.cells().get(index).was();
-        return was == null ? "" : " (was " + value(was, extract.columns().get(index), extract.zone()) + ")";
+        return was == null ? "" : phrases.of("was", value(was, extract.columns().get(index), extract));
     }
 
-    private static String value(@Nullable Object value, Extract.Column column, ZoneId zone) {
-        if (value == null) return "missing";
+    String value(@Nullable Object value, Extract.Column column, Extract extract) {
+        if (value == null) return phrases.of("missing");
+        boolean inShort = column.format() == null && !column.hasWords();
         String text = switch (value) {
-            case Instant instant when isFinite(instant) -> CELL_TIME.format(instant.atZone(zone));
-            case LocalDateTime local -> CELL_TIME.format(local);
-            case LocalDate date -> CELL_DATE.format(date);
-            default -> oneLine(CellText.of(value, zone));
+            case Instant instant
+            when inShort && CellWords.isFinite(instant) ->
+                phrases.time("date.cell.time", instant.atZone(extract.zone()));
+            case LocalDateTime local when inShort -> phrases.time("date.cell.time", local);
+            case LocalDate date
+            when inShort && !date.equals(LocalDate.MAX) && !date.equals(LocalDate.MIN) ->
+                phrases.time("date.cell.date", date);
+            default -> oneLine(CellWords.of(value, column, extract));
         };
         return column.unit() == null ? text : text + " " + column.unit();
     }
 
-    private static boolean isFinite(Instant instant) {
-        return !instant.equals(Instant.MAX) && !instant.equals(Instant.MIN);
+    /** The values that a group's rows have in common. */
+    String group(Extract extract, List<@Nullable Object> values) {
+        var groupBy = extract.arrangement().groupBy();
+        return IntStream.range(0, values.size())
+                .mapToObj(i -> value(values.get(i), extract.columns().get(groupBy.get(i)), extract))
+                .collect(Collectors.joining(", "));
+    }
+
+    /** {@code Holm – Varsund: Late by, sum 84 min}. */
+    String total(Extract extract, Outline.TotalLine total) {
+        var parts = new ArrayList<String>();
+        for (int i = 0; i < total.totals().size(); i++) {
+            Object value = total.totals().get(i);
+            var column = extract.columns().get(i);
+            if (value == null || column.total() == null) continue;
+            String words = CellWords.ofTotal(value, column, extract);
+            boolean withUnit = column.unit() != null && column.total() != Total.COUNT;
+            parts.add(
+                    column.label() + ", " + phrases.of("total." + column.total().name()) + " " + words
+                            + (withUnit ? " " + column.unit() : ""));
+        }
+        String of = total.values().isEmpty() ? phrases.of("total.all") : group(extract, total.values());
+        return of + ": " + String.join("; ", parts);
     }
 
     /** Line breaks and other controls in data would let a cell draw lines of its own. */
@@ -210,48 +229,44 @@ final class Wording {
                 .strip();
     }
 
-    static String more(Announcement said) {
-        int more = said.news().rows().size() - Announcement.MOST_ROWS;
+    String more(Announcement said) {
+        int more = said.news().rows().size() - said.mostRows();
         if (more <= 0) return "";
-        return "and " + more + " more " + (said.attachment() == null ? "behind the link below" : "in the attachment");
+        return phrases.of(said.attachments().isEmpty() ? "more.link" : "more.attachment", more);
     }
 
-    static String seeAll(long open) {
-        if (open == 0) return "See the findings, none of them open";
-        return open == 1 ? "See the open finding" : "See all " + open + " open findings";
+    String seeAll(long open) {
+        if (open == 0) return phrases.of("see.none");
+        return open == 1 ? phrases.of("see.one") : phrases.of("see.many", open);
     }
 
-    static String because(Announcement said) {
+    String because(Announcement said) {
         String notCounted = said.notCounted().isEmpty() ? "" : oneLine(said.notCounted()) + " ";
-        return "You get this because, " + oneLine(said.because()) + ". " + notCounted + habit(said.habit());
+        return phrases.of("because", oneLine(said.because())) + " " + notCounted + habit(said.habit());
     }
 
-    private static String habit(Announcement.Habit habit) {
-        if (habit.everythingEachTime()) return "Everything that is so is reported each time.";
+    private String habit(Announcement.Habit habit) {
+        if (habit.everythingEachTime()) return phrases.of("habit.full");
         var again = new ArrayList<String>();
-        if (habit.reports().contains(NewsKind.RETURNED)) again.add("if it comes back");
-        if (habit.reports().contains(NewsKind.WORSENED)) again.add("if it gets worse");
-        if (habit.reports().contains(NewsKind.EASED)) again.add("if it eases");
-        if (habit.reports().contains(NewsKind.CHANGED)) again.add("if its values change");
-        if (habit.reports().contains(NewsKind.CLEARED)) again.add("when it clears");
-        if (habit.reports().contains(NewsKind.MOVED_AWAY)) again.add("when it moves to others");
-        if (habit.remindEvery() != null) again.add("every " + habit.remindEvery() + " while it is open");
-        return again.isEmpty()
-                ? "Each finding is reported once."
-                : "Each finding is reported once, and again " + joined(again) + ".";
+        for (var kind : List.of(
+                NewsKind.RETURNED,
+                NewsKind.WORSENED,
+                NewsKind.EASED,
+                NewsKind.CHANGED,
+                NewsKind.CLEARED,
+                NewsKind.MOVED_AWAY)) if (habit.reports().contains(kind)) again.add(phrases.of("again." + kind.name()));
+        if (habit.remindEvery() != null) again.add(phrases.of("again.remind", habit.remindEvery()));
+        return again.isEmpty() ? phrases.of("habit.once") : phrases.of("habit.again", phrases.joinedByOr(again));
     }
 
-    private static String joined(List<String> occasions) {
-        String last = occasions.removeLast();
-        return occasions.isEmpty() ? last : String.join(", ", occasions) + " or " + last;
-    }
-
-    static String foot(Announcement said) {
+    String foot(Announcement said) {
         var parts = new ArrayList<String>();
-        if (said.attachment() != null) parts.add("Attached: " + said.attachment() + ", everything open now.");
+        if (!said.attachments().isEmpty())
+            parts.add(phrases.of("attached", String.join(", ", said.attachments()))
+                    + (said.encrypted() ? " " + phrases.of("encrypted") : ""));
         if (said.next() != null)
-            parts.add("Next check: " + SHORT_SLOT.format(said.next().atZone(said.zone())) + ".");
-        parts.add("Owner: " + oneLine(said.owner()) + ".");
+            parts.add(phrases.of("next", phrases.time("date.short", said.next().atZone(said.zone()))));
+        parts.add(phrases.of("owner", oneLine(said.owner())));
         return String.join(" ", parts);
     }
 }

@@ -1,8 +1,8 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.DeliveryDefinition.Split;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.definition.RuleDefinition.Split;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.definitions.DefinitionStore;

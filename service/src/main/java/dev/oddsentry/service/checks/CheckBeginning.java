@@ -12,6 +12,7 @@ import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.sources.Source;
@@ -37,13 +38,17 @@ class CheckBeginning {
     private final ThresholdStore thresholds;
     private final Schedules schedules;
 
+    private final Layouts layouts;
+
     CheckBeginning(
             DSLContext db,
             CheckStore store,
             DefinitionStore definitions,
             Sources sources,
             ThresholdStore thresholds,
-            Schedules schedules) {
+            Schedules schedules,
+            Layouts layouts) {
+        this.layouts = layouts;
         this.db = db;
         this.store = store;
         this.definitions = definitions;
@@ -72,12 +77,16 @@ class CheckBeginning {
         return words;
     }
 
+    private static Current<RuleDefinition> with(Current<RuleDefinition> rule, RuleDefinition other) {
+        return new Current<>(rule.id(), rule.revision(), other);
+    }
+
     /** The rule with the values that an event brought. */
     private static Current<RuleDefinition> asked(Current<RuleDefinition> rule, RuleCheckRecord check) {
         if (check.getGiven() == null) return rule;
         var values = new LinkedHashMap<>(rule.definition().parameters());
         values.putAll(Json.read(check.getGiven(), new TypeReference<Map<String, String>>() {}));
-        return new Current<>(rule.id(), rule.revision(), rule.definition().withParameters(values));
+        return with(rule, rule.definition().withParameters(values));
     }
 
     /** @return empty if there is nothing to run: the slot was overtaken, or the rule is not active */
@@ -93,7 +102,8 @@ class CheckBeginning {
             store.end(checkId, number, CheckState.STOPPED, "The rule is not active.");
             return Optional.empty();
         }
-        var rule = asked(definitions.rule(check.getRuleId()).orElseThrow(), check);
+        var saved = definitions.rule(check.getRuleId()).orElseThrow();
+        var rule = asked(with(saved, layouts.resolved(saved.definition())), check);
         var query = definitions.query(rule.definition().query()).orElseThrow();
         var source = sources.require(query.definition().source());
         var limit = limit(rule.definition(), check.getRuleId(), source);

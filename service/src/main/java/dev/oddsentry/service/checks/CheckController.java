@@ -1,5 +1,6 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleNames;
 import dev.oddsentry.service.web.RefusedException;
@@ -9,6 +10,7 @@ import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.Arrays;
 import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -151,13 +153,21 @@ class CheckController {
         return file(name + ".eml", mail.mime());
     }
 
-    @GetMapping(path = "/rules/{name}/extract.csv", produces = "text/csv")
+    /** @param format {@code xlsx}, {@code csv}, {@code pdf}, {@code html} or {@code json} */
+    @GetMapping(path = "/rules/{name}/extract.{format}", produces = "application/octet-stream")
     ResponseEntity<byte[]> extract(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
+            @PathVariable String format,
             @RequestParam(required = false) @Nullable String copy,
             @RequestParam(required = false) @Nullable Instant at) {
-        return file(name + ".csv", files.csv(by, names.idOf(name), at == null ? clock.instant() : at, copy));
+        var wanted = Arrays.stream(Format.values())
+                .filter(each -> each.code().equals(format))
+                .findFirst()
+                .orElseThrow(() -> RefusedException.notFound(
+                        "\"" + format + "\" is no format of extracts; there are xlsx, csv, pdf, html and json."));
+        var extract = files.extract(by, names.idOf(name), at == null ? clock.instant() : at, copy, wanted);
+        return file(extract.name(), extract.bytes());
     }
 
     private static ResponseEntity<byte[]> file(String name, byte[] bytes) {

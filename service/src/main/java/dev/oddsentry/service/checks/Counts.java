@@ -30,7 +30,7 @@ record Counts(
     static Counts of(Reckoned reckoned, Told told) {
         long notJudged = reckoned.judge().notJudged().size();
         return new Counts(
-                state(told.messages().size(), notJudged),
+                state(told.told().isEmpty() ? 0 : told.messages().size(), notJudged),
                 reckoned.reading().rows(),
                 reckoned.exceptions().count(),
                 reckoned.judge().unknownRows(),
@@ -43,6 +43,7 @@ record Counts(
                 PartCount.of(reckoned));
     }
 
+    /** @param messages those with news: that all is quiet is said without firing */
     private static CheckState state(int messages, long notJudged) {
         if (messages > 0) return CheckState.FIRED;
         return notJudged > 0 ? CheckState.NOT_JUDGED : CheckState.QUIET;
@@ -71,7 +72,7 @@ record Counts(
         Counts counts(List<PartCount> parts) {
             int sent = (int) whole(messages);
             return new Counts(
-                    state(sent, whole(notJudged)),
+                    state(whole(news) == 0 ? 0 : sent, whole(notJudged)),
                     whole(rows),
                     whole(exceptions),
                     whole(unknownRows),

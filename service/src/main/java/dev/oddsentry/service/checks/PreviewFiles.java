@@ -1,20 +1,18 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
+import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.memory.Transition;
-import dev.oddsentry.extracts.csv.CsvExtract;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.outbox.NewMessage;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
-import java.io.ByteArrayOutputStream;
-import java.io.IOException;
-import java.io.UncheckedIOException;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -77,21 +75,21 @@ class PreviewFiles {
         });
     }
 
-    /** Every exception of now, worst first, in the rule's layout. */
-    byte[] csv(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
+    /** Every exception of now as a file, in the rule's layout. */
+    ExtractFiles.File extract(Person by, UUID ruleId, Instant slot, @Nullable String copy, Format format) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
-        audit.record(db, by.id(), "preview extract", rule.name(), null);
+        audit.record(db, by.id(), "preview extract", rule.name(), format.code());
         return previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
                 var rows = run.reckoned().rows(run.labels());
                 var all = new ArrayList<Extract.Row>();
                 run.reckoned().exceptions().forEach(sighting -> all.add(rows.standing(sighting)));
-                all.sort(Comparator.comparing(Extract.Row::severity).reversed());
-                var out = new ByteArrayOutputStream();
-                CsvExtract.write(new Extract(rule.zone(), rows.columns(), all), out);
-                return out.toByteArray();
-            } catch (IOException impossible) {
-                throw new UncheckedIOException(impossible);
+                var wanted = run.rule().delivery().attachments().stream()
+                        .filter(each -> each.format() == format)
+                        .findFirst()
+                        .orElse(Attachment.of(format));
+                var about = new ExtractFiles.About(rule.name(), rule.title(), slot, rule.zone(), null, copy);
+                return ExtractFiles.file(wanted, rows.extract(all), about);
             }
         });
     }

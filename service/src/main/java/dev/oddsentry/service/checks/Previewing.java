@@ -9,6 +9,7 @@ import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.checks.CopyStore.Standing;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.history.SeriesStore;
+import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.sources.Sources;
@@ -32,6 +33,7 @@ class Previewing {
     private final ThresholdStore thresholds;
     private final SeriesStore series;
     private final Schedules schedules;
+    private final Layouts layouts;
 
     Previewing(
             DefinitionStore definitions,
@@ -42,7 +44,8 @@ class Previewing {
             CopyStore copies,
             ThresholdStore thresholds,
             SeriesStore series,
-            Schedules schedules) {
+            Schedules schedules,
+            Layouts layouts) {
         this.definitions = definitions;
         this.sources = sources;
         this.reckoning = reckoning;
@@ -52,14 +55,16 @@ class Previewing {
         this.thresholds = thresholds;
         this.series = series;
         this.schedules = schedules;
+        this.layouts = layouts;
     }
 
     /**
      * @param memoryOf the saved rule; null where there is none
      * @param copy which personal copy; null where the rule has none
      */
-    PreviewRun run(RuleDefinition rule, @Nullable UUID memoryOf, Instant slot, @Nullable PersonalCopy copy) {
+    PreviewRun run(RuleDefinition asWritten, @Nullable UUID memoryOf, Instant slot, @Nullable PersonalCopy copy) {
         long began = System.nanoTime();
+        var rule = layouts.resolved(asWritten);
         var asked = OneCopy.rule(rule, copy);
         var query = definitions.query(rule.query()).orElseThrow().definition();
         var used = thresholds.named(rule.thresholdsUsed());

@@ -72,7 +72,8 @@ class Reckoning {
     /** Where all that is open is told or attached, any row may be wanted; else only those that move or have something to tell. */
     private @Nullable Set<Digest> wanted(Attempt attempt) {
         var rule = attempt.rule().definition();
-        boolean all = rule.delivery().attachCsv()
+        boolean all = rule.delivery().attaches()
+                || rule.delivery().layout().stillOpen()
                 || rule.memory().mode() == RuleDefinition.Mode.FULL
                 || rule.memory().remindEvery() != null
                 || attempt.transition() != Transition.ORDINARY;

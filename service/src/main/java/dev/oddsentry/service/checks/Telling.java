@@ -36,7 +36,9 @@ class Telling {
 
     Told tell(Attempt attempt, Reckoned reckoned) {
         var told = choose(reckoned, new StoredAudiences(memory, attempt.scope()));
-        return told.told().isEmpty() ? told : told.with(announcing.messages(attempt.about(), reckoned, told));
+        boolean says = !told.told().isEmpty()
+                || attempt.rule().definition().delivery().texts().allQuiet();
+        return says ? told.with(announcing.messages(attempt.about(), reckoned, told)) : told;
     }
 
     /** What a check tells these audiences, without the messages. */

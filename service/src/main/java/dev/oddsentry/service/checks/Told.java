@@ -49,6 +49,9 @@ record Told(List<Part> parts, List<Outgoing> messages, Transition owed) {
             int leftOut,
             boolean takesOpened,
             int openedMore) {
+        /** Of those who hear that there is nothing to hear. */
+        static final Part QUIET = new Part(AudienceKey.WHOLE, List.of(), List.of(), List.of(), List.of(), 0, false, 0);
+
         static Part of(
                 AudienceKey audience,
                 Choice<Subject> choice,

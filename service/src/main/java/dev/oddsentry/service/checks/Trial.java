@@ -1,5 +1,6 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
@@ -149,7 +150,7 @@ class Trial {
                 RuleDefinition.OccasionsDefinition.NONE,
                 RuleDefinition.CheckingDefinition.USUAL,
                 null,
-                new RuleDefinition.DeliveryDefinition(List.of(), List.of(), false, null));
+                DeliveryDefinition.TO_NOBODY);
     }
 
     private static List<@Nullable String> texts(List<? extends @Nullable Object> cells, ZoneId zone) {

@@ -12,6 +12,7 @@ import java.time.Duration;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
+import org.springframework.util.unit.DataSize;
 import org.springframework.validation.annotation.Validated;
 
 /**
@@ -38,6 +39,7 @@ public record Settings(
      * @param timeLimit of each step of the conversation with the mail server
      * @param firstWait before a message is tried again; it doubles each time, up to half an hour
      * @param expireAfter how long a message is tried before it is given up
+     * @param mostAttached files of more bytes go packed; where that is not enough, they stay behind the link
      */
     public record Mail(
             @NotBlank String host,
@@ -46,7 +48,8 @@ public record Settings(
             @DefaultValue("Odd Sentry") String fromName,
             @DefaultValue("20s") Duration timeLimit,
             @DefaultValue("15s") Duration firstWait,
-            @DefaultValue("24h") Duration expireAfter) {}
+            @DefaultValue("24h") Duration expireAfter,
+            @DefaultValue("10MB") DataSize mostAttached) {}
 
     /**
      * @param heartbeat a node that misses four of these counts as dead, and its checks are taken over

@@ -2,11 +2,13 @@ package dev.oddsentry.service.definitions;
 
 import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.RuleDefinition.ExpectedGroups.OfQuery;
+import dev.oddsentry.core.definition.SharedLayoutDefinition;
 import dev.oddsentry.core.definition.ThresholdDefinition;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
@@ -16,6 +18,7 @@ import dev.oddsentry.core.threshold.ThresholdTable;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.calendars.Schedules;
+import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryChecks;
 import dev.oddsentry.service.thresholds.ThresholdStore;
@@ -24,6 +27,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
 import java.util.function.Predicate;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -34,6 +38,8 @@ class DefinitionChecks {
     private final QueryChecks queryChecks;
     private final ThresholdStore thresholds;
     private final Schedules schedules;
+    private final Layouts layouts;
+    private final MailChecks mail;
     private final Clock clock;
 
     DefinitionChecks(
@@ -41,11 +47,15 @@ class DefinitionChecks {
             QueryChecks queryChecks,
             ThresholdStore thresholds,
             Schedules schedules,
+            Layouts layouts,
+            MailChecks mail,
             Clock clock) {
         this.store = store;
         this.queryChecks = queryChecks;
         this.thresholds = thresholds;
         this.schedules = schedules;
+        this.layouts = layouts;
+        this.mail = mail;
         this.clock = clock;
     }
 
@@ -60,13 +70,20 @@ class DefinitionChecks {
             case ThresholdDefinition threshold -> checkThreshold(threshold, places);
             case CalendarDefinition _ -> new Checked(null, List.of());
             case RoundUpDefinition roundUp -> checkRoundUp(roundUp, places);
+            case SharedLayoutDefinition shared -> checkLayout(shared, places);
         };
     }
 
     private Checked checkQuery(QueryDefinition query, FieldPlaces places) {
         var checked = queryChecks.check(query, places);
         var problems = rulesBrokenBy(
-                rule -> rule.query().equals(query.name()), checked.columns(), thresholds.all(), "query", "sql", places);
+                rule -> rule.query().equals(query.name()),
+                layouts::resolved,
+                checked.columns(),
+                thresholds.all(),
+                "query",
+                "sql",
+                places);
         if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
         return new Checked(checked.columns(), checked.warnings());
     }
@@ -76,6 +93,7 @@ class DefinitionChecks {
                 new ThresholdTable(threshold.name(), threshold.title(), threshold.unit(), threshold.key(), List.of());
         var problems = rulesBrokenBy(
                 rule -> rule.thresholdsUsed().contains(threshold.name()),
+                layouts::resolved,
                 null,
                 thresholds.all().with(table),
                 "threshold",
@@ -88,6 +106,7 @@ class DefinitionChecks {
     /** @param columns of the rules' query; null for those it was saved with */
     private List<Problem> rulesBrokenBy(
             Predicate<RuleDefinition> which,
+            UnaryOperator<RuleDefinition> as,
             @Nullable Columns columns,
             Thresholds among,
             String what,
@@ -98,7 +117,7 @@ class DefinitionChecks {
             var rule = each.definition();
             if (!which.test(rule)) continue;
             try {
-                RuleJudges.check(rule, columns == null ? columnsOf(rule) : columns, among, null);
+                RuleJudges.check(as.apply(rule), columns == null ? columnsOf(rule) : columns, among, null);
             } catch (InvalidDefinitionException broken) {
                 broken.problems()
                         .forEach(problem -> problems.add(Problem.error(
@@ -114,7 +133,15 @@ class DefinitionChecks {
         return store.columns(store.query(rule.query()).orElseThrow());
     }
 
-    private Checked checkRule(RuleDefinition rule, FieldPlaces places) {
+    private Checked checkRule(RuleDefinition asWritten, FieldPlaces places) {
+        String named = asWritten.delivery().sharedLayout();
+        if (named != null && store.layout(named).isEmpty())
+            throw new InvalidDefinitionException(List.of(places.locate(
+                    "delivery.layout",
+                    Problem.error("there is no layout \"" + named + "\"", "", null)
+                            .suggesting(Nearest.to(named, store.names(Definition.Kind.LAYOUT))
+                                    .orElse(null)))));
+        var rule = layouts.resolved(asWritten);
         var query = store.query(rule.query());
         if (query.isEmpty()) throw new InvalidDefinitionException(List.of(noQuery(rule.query(), "query", places)));
         var problems = new ArrayList<>(Parameters.problemsOf(rule, query.get().definition(), places));
@@ -129,6 +156,7 @@ class DefinitionChecks {
         calendarProblem(rule.schedule().calendar(), places).ifPresent(problems::add);
         problems.addAll(occasionProblems(rule, places));
         problems.addAll(splitProblems(rule, places));
+        problems.addAll(mail.problems(rule, store.columns(query.get()), places));
         problems.addAll(roundUpProblems(rule, places));
         problems.addAll(copiesProblems(rule, query.get().definition(), places));
         if (problems.stream().noneMatch(Problem::isError)) {
@@ -141,6 +169,20 @@ class DefinitionChecks {
                 .ifPresent(words -> problems.add(places.locate(
                         "schedule.calendar", new Problem(Problem.Weight.WARNING, words, "", null, null))));
         return new Checked(null, problems);
+    }
+
+    /** Every rule that uses it has its columns. */
+    private Checked checkLayout(SharedLayoutDefinition shared, FieldPlaces places) {
+        var problems = rulesBrokenBy(
+                rule -> shared.name().equals(rule.delivery().sharedLayout()),
+                rule -> rule.withDelivery(rule.delivery().with(shared.layout())),
+                null,
+                thresholds.all(),
+                "layout",
+                "columns",
+                places);
+        if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
+        return new Checked(null, List.of());
     }
 
     /** Its rules are there, and each is checked as one: the personal copies of one hear for themselves. */
@@ -245,7 +287,8 @@ class DefinitionChecks {
         var query = store.query(split.from());
         if (query.isEmpty()) return List.of(noQuery(split.from(), field, places));
         var problems = new ArrayList<>(missingValues(rule, query.get().definition(), field, places));
-        problems.addAll(missingColumns(query.get(), List.of(split.by(), RuleDefinition.Split.ADDRESS), field, places));
+        problems.addAll(
+                missingColumns(query.get(), List.of(split.by(), DeliveryDefinition.Split.ADDRESS), field, places));
         return problems;
     }
 

@@ -39,11 +39,11 @@ class DefinitionController {
         return saving.save(author, text, remark, asKnown, seen);
     }
 
-    @GetMapping(path = "/rule/{name}", produces = "application/yaml")
-    String rule(@PathVariable String name) {
-        return Document.print(store.rule(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."))
-                .definition());
+    /** @param kind {@code query}, {@code rule}, {@code threshold}, {@code calendar}, {@code layout} or {@code round-up} */
+    @GetMapping(path = "/{kind}/{name}", produces = "application/yaml")
+    String document(@PathVariable String kind, @PathVariable String name) {
+        return Document.print(store.current(Kinds.of(kind), name)
+                .orElseThrow(() -> RefusedException.notFound("There is no " + kind + " \"" + name + "\".")));
     }
 
     /** The same as JSON, for an editor; what is sent back may be JSON too, since that is YAML. */
@@ -51,34 +51,6 @@ class DefinitionController {
     Map<String, Object> ruleAsJson(@PathVariable String name) {
         return Document.tree(store.rule(name)
                 .orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."))
-                .definition());
-    }
-
-    @GetMapping(path = "/query/{name}", produces = "application/yaml")
-    String query(@PathVariable String name) {
-        return Document.print(store.query(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no query \"" + name + "\"."))
-                .definition());
-    }
-
-    @GetMapping(path = "/calendar/{name}", produces = "application/yaml")
-    String calendar(@PathVariable String name) {
-        return Document.print(store.calendar(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no calendar \"" + name + "\"."))
-                .definition());
-    }
-
-    @GetMapping(path = "/round-up/{name}", produces = "application/yaml")
-    String roundUp(@PathVariable String name) {
-        return Document.print(store.roundUp(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no round-up \"" + name + "\"."))
-                .definition());
-    }
-
-    @GetMapping(path = "/threshold/{name}", produces = "application/yaml")
-    String threshold(@PathVariable String name) {
-        return Document.print(store.threshold(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no threshold \"" + name + "\"."))
                 .definition());
     }
 }

@@ -12,6 +12,7 @@ import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.SharedLayoutDefinition;
 import dev.oddsentry.core.definition.ThresholdDefinition;
 import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
@@ -87,6 +88,15 @@ public class DefinitionStore {
 
     public List<Current<CalendarDefinition>> calendars() {
         return current(Kind.CALENDAR, noCondition(), CalendarDefinition.class);
+    }
+
+    public Optional<Current<SharedLayoutDefinition>> layout(String name) {
+        return current(Kind.LAYOUT, DEFINITION.NAME.eq(name), SharedLayoutDefinition.class).stream()
+                .findFirst();
+    }
+
+    public List<Current<SharedLayoutDefinition>> layouts() {
+        return current(Kind.LAYOUT, noCondition(), SharedLayoutDefinition.class);
     }
 
     public Optional<Current<RoundUpDefinition>> roundUp(String name) {
@@ -181,6 +191,12 @@ public class DefinitionStore {
                 .from(DEFINITION_REVISION)
                 .where(DEFINITION_REVISION.DEFINITION_ID.eq(id), DEFINITION_REVISION.REVISION.eq(revision))
                 .fetchOptional(row -> read(row.value1()));
+    }
+
+    Optional<Definition> current(Kind kind, String name) {
+        return current(kind, DEFINITION.NAME.eq(name), Definition.class).stream()
+                .findFirst()
+                .map(Current::definition);
     }
 
     Optional<UUID> idOf(Kind kind, String name) {

@@ -9,7 +9,6 @@ import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.util.List;
-import java.util.Locale;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -68,12 +67,7 @@ class Revisions {
     }
 
     private UUID id(String kind, String name) {
-        Definition.Kind of;
-        try {
-            of = Definition.Kind.valueOf(kind.toUpperCase(Locale.ROOT).replace('-', '_'));
-        } catch (IllegalArgumentException unknown) {
-            throw RefusedException.notFound("\"" + kind + "\" is none of query, rule, threshold, calendar, round-up.");
-        }
+        Definition.Kind of = Kinds.of(kind);
         return store.idOf(of, name)
                 .orElseThrow(() -> RefusedException.notFound("There is no " + of.code() + " \"" + name + "\"."));
     }

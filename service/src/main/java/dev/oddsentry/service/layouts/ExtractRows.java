@@ -1,8 +1,10 @@
 package dev.oddsentry.service.layouts;
 
 import dev.oddsentry.core.condition.RowFailureException;
+import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleLabels;
@@ -10,7 +12,9 @@ import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Numbers;
+import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -19,32 +23,105 @@ import org.jspecify.annotations.Nullable;
 
 /** Rows of a result, or of memory, as rows of the rule's extract: the chosen columns in their order, marked. */
 public final class ExtractRows {
+    private static final int LONGEST_SHEET = 31;
+
     private final RuleJudge judge;
     private final Columns resultColumns;
+    private final List<LayoutDefinition.Shown> shown;
     private final List<Integer> chosen;
     private final RuleLabels labels;
+    private final LayoutDefinition layout;
+    private final String title;
+    private final ZoneId zone;
+    private final Language language;
     private final int firstReckoned;
 
-    /** @param shown the names of the columns that are shown unless the rule says which */
-    public ExtractRows(RuleDefinition rule, RuleLabels labels, RuleJudge judge, List<String> shown) {
+    /** @param usual the names of the columns that are shown unless the layout says which */
+    public ExtractRows(RuleDefinition rule, RuleLabels labels, RuleJudge judge, List<String> usual) {
         this.judge = judge;
         this.labels = labels;
         this.resultColumns = judge.columns();
-        var names =
-                rule.delivery().columns().isEmpty() ? shown : rule.delivery().columns();
-        this.chosen = names.stream().map(resultColumns::require).toList();
+        this.layout = rule.delivery().layout();
+        this.title = rule.title();
+        this.zone = rule.zone();
+        this.language = rule.delivery().texts().language();
+        this.shown = layout.columns().isEmpty()
+                ? usual.stream().map(LayoutDefinition.Shown::bare).toList()
+                : layout.columns();
+        this.chosen =
+                shown.stream().map(each -> resultColumns.require(each.column())).toList();
         this.firstReckoned =
                 rule.groups() == null ? Integer.MAX_VALUE : rule.groups().per().size();
     }
 
     public List<Extract.Column> columns() {
-        return chosen.stream()
-                .map(index -> {
-                    var column = resultColumns.at(index);
+        return shown.stream()
+                .map(each -> {
+                    var column = resultColumns.at(resultColumns.require(each.column()));
                     var label = labels.column(column.name());
-                    return new Extract.Column(column.name(), label.text(), label.unit(), column.type());
+                    var meaning = labels.meaning(column.name());
+                    return new Extract.Column(
+                            column.name(),
+                            each.label() == null ? label.text() : each.label(),
+                            label.unit(),
+                            column.type(),
+                            each.format() == null ? meaning.format() : each.format(),
+                            meaning.words(),
+                            each.width(),
+                            each.total());
                 })
                 .toList();
+    }
+
+    /** The rows as an extract, in the layout's order. */
+    public Extract extract(List<Extract.Row> rows) {
+        var groupBy = layout.groupBy().stream().map(this::place).toList();
+        String sheet = layout.sheet() == null ? sheetOf(title) : layout.sheet();
+        var arrangement = new Extract.Arrangement(groupBy, layout.besides(), sheet);
+        return new Extract(
+                zone,
+                language,
+                columns(),
+                arrangement,
+                rows.stream().sorted(order()).toList());
+    }
+
+    private static String sheetOf(String title) {
+        String name = title.replaceAll("[\\[\\]:*?/\\\\\\p{Cntrl}]", " ").strip();
+        name = name.length() > LONGEST_SHEET ? name.substring(0, LONGEST_SHEET).strip() : name;
+        return name.isEmpty() || name.startsWith("'") || name.endsWith("'") ? "Exceptions" : name;
+    }
+
+    private int place(String column) {
+        for (int i = 0; i < shown.size(); i++) if (shown.get(i).column().equals(column)) return i;
+        throw new IllegalStateException("not shown: " + column);
+    }
+
+    /** The worst first unless the layout says otherwise; what is missing comes last. */
+    private Comparator<Extract.Row> order() {
+        if (layout.sort().isEmpty())
+            return Comparator.comparing(Extract.Row::severity).reversed();
+        Comparator<Extract.Row> order = (_, _) -> 0;
+        for (var sort : layout.sort()) {
+            int place = place(sort.column());
+            Comparator<@Nullable Object> cells = sort.descending() ? (a, b) -> compare(b, a) : ExtractRows::compare;
+            order = order.thenComparing((a, b) -> missingLast(
+                    a.cells().get(place).value(), b.cells().get(place).value(), cells));
+        }
+        return order;
+    }
+
+    private static int missingLast(@Nullable Object a, @Nullable Object b, Comparator<@Nullable Object> cells) {
+        if (a == null || b == null) return Boolean.compare(a == null, b == null);
+        return cells.compare(a, b);
+    }
+
+    @SuppressWarnings({"unchecked", "rawtypes"})
+    private static int compare(@Nullable Object a, @Nullable Object b) {
+        if (a instanceof Number left && b instanceof Number right && Numbers.isFinite(left) && Numbers.isFinite(right))
+            return Numbers.compare(left, right);
+        if (a instanceof Comparable left && b != null && a.getClass() == b.getClass()) return left.compareTo(b);
+        return String.valueOf(a).compareTo(String.valueOf(b));
     }
 
     /** A reckoned value that has no end, such as an average, is shortened; what is exact and short stays as it is. */

@@ -1,13 +1,14 @@
 package dev.oddsentry.service.mail;
 
+import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
 import dev.oddsentry.core.definition.RoundUpDefinition;
-import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.HtmlMail;
 import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.extracts.mail.RoundUpMail;
 import dev.oddsentry.extracts.mail.TextMail;
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.outbox.NewMessage;
 import jakarta.activation.DataHandler;
 import jakarta.mail.Message;
@@ -17,16 +18,21 @@ import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMessage;
 import jakarta.mail.internet.MimeMultipart;
+import jakarta.mail.internet.MimeUtility;
 import jakarta.mail.util.ByteArrayDataSource;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
+import java.io.UnsupportedEncodingException;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.util.Date;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Properties;
 import java.util.UUID;
-import org.jspecify.annotations.Nullable;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 import org.springframework.web.util.HtmlUtils;
 
@@ -37,67 +43,87 @@ public class MessageBuilder {
 
     private final Settings settings;
     private final Clock clock;
+    private final Directory directory;
 
-    MessageBuilder(Settings settings, Clock clock) {
+    MessageBuilder(Settings settings, Clock clock, Directory directory) {
+        this.directory = directory;
         this.settings = settings;
         this.clock = clock;
     }
 
-    /** @param csv the attachment named in {@code said}; null for none */
-    public NewMessage build(List<String> to, RuleDefinition rule, Announcement said, byte @Nullable [] csv) {
-        return build(to, TextMail.subject(said), rule.name() + ".rules", content(said, csv));
+    public NewMessage build(Envelope envelope, Announcement said, List<ExtractFiles.File> files) {
+        return build(envelope, TextMail.subject(said), content(said, files));
     }
 
     public NewMessage build(RoundUpDefinition roundUp, RoundUp said) {
         return build(
-                roundUp.to(),
+                new Envelope(Recipients.to(roundUp.to()), roundUp.owner(), roundUp.name() + ".round-ups"),
                 RoundUpMail.subject(said),
-                roundUp.name() + ".round-ups",
                 alternatives(RoundUpMail.text(said), RoundUpMail.html(said)));
     }
 
-    private NewMessage build(List<String> to, String subject, String list, MimeMultipart content) {
+    private NewMessage build(Envelope envelope, String subject, MimeMultipart content) {
         String domain = settings.mail().from().substring(settings.mail().from().indexOf('@') + 1);
         String messageId = "<" + UUID.randomUUID() + "@" + domain + ">";
+        var recipients = envelope.recipients();
+        var to = directory.addresses(recipients.to());
+        var cc = directory.addresses(recipients.cc());
+        var bcc = directory.addresses(recipients.bcc());
         try {
             var message = new FixedIdMessage(messageId);
             message.setFrom(
                     new InternetAddress(settings.mail().from(), settings.mail().fromName(), UTF_8));
-            for (String address : to)
-                message.addRecipient(Message.RecipientType.TO, new InternetAddress(address, true));
+            message.setRecipients(Message.RecipientType.TO, to.toArray(InternetAddress[]::new));
+            message.setRecipients(Message.RecipientType.CC, cc.toArray(InternetAddress[]::new));
+            var replyTo = directory.addresses(
+                    recipients.replyTo().isEmpty() ? List.of("team: " + envelope.owner()) : recipients.replyTo());
+            if (!replyTo.isEmpty()) message.setReplyTo(replyTo.toArray(InternetAddress[]::new));
             message.setSubject(subject, UTF_8);
             message.setSentDate(Date.from(clock.instant()));
             message.setHeader("Auto-Submitted", "auto-generated");
-            message.setHeader("List-Id", "<" + list + "." + domain + ">");
+            message.setHeader("List-Id", "<" + envelope.list() + "." + domain + ">");
             message.setContent(content);
             message.saveChanges();
             var bytes = new ByteArrayOutputStream();
             message.writeTo(bytes);
-            return new NewMessage(messageId, subject, bytes.toByteArray(), to);
+            // Whoever stands in bcc gets it, and is named nowhere in it.
+            var everyone = Stream.of(to, cc, bcc)
+                    .flatMap(List::stream)
+                    .map(InternetAddress::getAddress)
+                    .collect(Collectors.toMap(
+                            address -> address.toLowerCase(Locale.ROOT),
+                            address -> address,
+                            (first, _) -> first,
+                            LinkedHashMap::new));
+            return new NewMessage(messageId, subject, bytes.toByteArray(), List.copyOf(everyone.values()));
         } catch (MessagingException | IOException e) {
             throw new IllegalStateException("a message could not be built", e);
         }
     }
 
     /** A message of plain text, without a rule. */
-    public NewMessage plain(List<String> to, String subject, String text) {
+    public NewMessage plain(String team, List<String> to, String subject, String text) {
         var html =
                 "<!doctype html><html lang=\"en\"><body style=\"font-family: sans-serif; color: #22303c\"><div style=\"white-space: pre-wrap\">"
                         + HtmlUtils.htmlEscape(text, UTF_8) + "</div></body></html>";
-        return build(to, subject, "trouble", alternatives(text, html));
+        return build(new Envelope(Recipients.to(to), team, "trouble"), subject, alternatives(text, html));
     }
 
-    private static MimeMultipart content(Announcement said, byte @Nullable [] csv) {
+    private static MimeMultipart content(Announcement said, List<ExtractFiles.File> files) {
         var alternatives = alternatives(TextMail.render(said), HtmlMail.render(said));
-        if (csv == null) return alternatives;
+        if (files.isEmpty()) return alternatives;
         try {
             var body = new MimeBodyPart();
             body.setContent(alternatives);
-            var attachment = new MimeBodyPart();
-            attachment.setDataHandler(new DataHandler(new ByteArrayDataSource(csv, "text/csv; charset=UTF-8")));
-            attachment.setFileName(said.attachment());
-            return new MimeMultipart(body, attachment);
-        } catch (MessagingException e) {
+            var mixed = new MimeMultipart(body);
+            for (var file : files) {
+                var attachment = new MimeBodyPart();
+                attachment.setDataHandler(new DataHandler(new ByteArrayDataSource(file.bytes(), file.mediaType())));
+                attachment.setFileName(MimeUtility.encodeText(file.name(), UTF_8, null));
+                mixed.addBodyPart(attachment);
+            }
+            return mixed;
+        } catch (MessagingException | UnsupportedEncodingException e) {
             throw new IllegalStateException("a message could not be built", e);
         }
     }

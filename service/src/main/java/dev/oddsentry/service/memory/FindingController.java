@@ -151,9 +151,9 @@ class FindingController {
         var today = clock.instant().atZone(rule.zone()).toLocalDate();
         var labels = new RuleLabels(rule.groups(), query.definition(), thresholdsUsed, today);
         var known = judges.columns();
-        var names = rule.delivery().columns().isEmpty()
+        var names = rule.delivery().layout().columnNames().isEmpty()
                 ? judges.shown()
-                : rule.delivery().columns();
+                : rule.delivery().layout().columnNames();
         return names.stream()
                 .map(name -> {
                     var label = labels.column(name);

@@ -24,9 +24,9 @@ public final class FindingNames {
             List<? extends @Nullable Object> key,
             Map<String, ? extends @Nullable Object> row) {
         String identity = (copy == null ? "" : copy + ": ") + CellText.joined(key, rule.zone());
-        Collection<String> columns = rule.delivery().columns().isEmpty()
+        Collection<String> columns = rule.delivery().layout().columnNames().isEmpty()
                 ? row.keySet()
-                : rule.delivery().columns();
+                : rule.delivery().layout().columnNames();
         var words = columns.stream()
                 .filter(column -> !rule.key().contains(column))
                 .map(row::get)

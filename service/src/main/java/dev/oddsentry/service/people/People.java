@@ -93,6 +93,15 @@ public class People {
         return all(login.toLowerCase(Locale.ROOT)).stream().findFirst();
     }
 
+    /** Where a person is reached; empty for one who is not there, or no longer. */
+    public Optional<String> addressOf(String login) {
+        return find(login).map(Person::email);
+    }
+
+    public List<String> logins() {
+        return all().stream().map(Person::login).toList();
+    }
+
     public List<Person> all() {
         return all(null);
     }

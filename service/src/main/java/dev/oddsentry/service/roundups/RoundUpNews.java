@@ -21,6 +21,7 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.layouts.ExtractRows;
+import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.memory.ReportedWriter;
 import dev.oddsentry.service.memory.RoundUpMemory;
@@ -47,6 +48,7 @@ class RoundUpNews {
     private final Schedules schedules;
     private final Settings settings;
     private final Installation installation;
+    private final Layouts layouts;
 
     RoundUpNews(
             DefinitionStore definitions,
@@ -56,7 +58,8 @@ class RoundUpNews {
             ThresholdStore thresholds,
             Schedules schedules,
             Settings settings,
-            Installation installation) {
+            Installation installation,
+            Layouts layouts) {
         this.definitions = definitions;
         this.roundUps = roundUps;
         this.memory = memory;
@@ -65,6 +68,7 @@ class RoundUpNews {
         this.schedules = schedules;
         this.settings = settings;
         this.installation = installation;
+        this.layouts = layouts;
     }
 
     /** @param atLeast null where everything is told */
@@ -92,7 +96,8 @@ class RoundUpNews {
         var sections = new ArrayList<RoundUp.Section>();
         var quiet = new ArrayList<String>();
         for (String name : roundUp.rules()) {
-            var rule = definitions.rule(name).orElseThrow();
+            var saved = definitions.rule(name).orElseThrow();
+            var rule = new Current<>(saved.id(), saved.revision(), told(roundUp, saved.definition()));
             var found = of(asked, rule, all);
             ofRules.add(found);
             if (found.section() != null) sections.add(found.section());
@@ -103,6 +108,7 @@ class RoundUpNews {
                 roundUp.title(),
                 roundUp.owner(),
                 roundUp.zone(),
+                roundUp.language(),
                 asked.slot(),
                 last,
                 asked.atLeast() != null,
@@ -114,6 +120,12 @@ class RoundUpNews {
                         .orElse(null),
                 settings.baseUrl() + "/today");
         return new News(ofRules, said);
+    }
+
+    /** In its own layout, and in the round-up's language. */
+    private RuleDefinition told(RoundUpDefinition roundUp, RuleDefinition rule) {
+        var resolved = layouts.resolved(rule);
+        return resolved.withDelivery(resolved.delivery().in(roundUp.language()));
     }
 
     private OfRule of(Asked asked, Current<RuleDefinition> rule, Thresholds among) {
@@ -179,7 +191,7 @@ class RoundUpNews {
                 .toList();
         return new RoundUp.Section(
                 definition.title(),
-                new Extract(definition.zone(), rows.columns(), said),
+                rows.extract(said),
                 more,
                 roundUps.open(rule.id()),
                 (definition.groups() == null ? "for these rows: " : "") + labels.exceptions(definition.exceptions()),

@@ -5,12 +5,17 @@ import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -35,8 +40,11 @@ class RuleController {
     private final RuleStates states;
     private final RuleNames names;
     private final DefinitionStore definitions;
+    private final RulePasswords passwords;
 
-    RuleController(RuleViews views, RuleStates states, RuleNames names, DefinitionStore definitions) {
+    RuleController(
+            RuleViews views, RuleStates states, RuleNames names, DefinitionStore definitions, RulePasswords passwords) {
+        this.passwords = passwords;
         this.views = views;
         this.states = states;
         this.names = names;
@@ -69,6 +77,16 @@ class RuleController {
         var rule = require(name);
         states.pause(by, rule.id(), rule.definition());
         return views.page(name);
+    }
+
+    record PasswordBody(@NotBlank @Size(min = 8, max = 200) String password) {}
+
+    /** Keeps the password with which the rule's files are encrypted; it is never given out again. */
+    @PutMapping(path = "/{name}/password", consumes = "application/json")
+    void password(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @RequestBody @Valid PasswordBody body) {
+        var rule = require(name);
+        passwords.set(by, rule.id(), rule.definition().name(), body.password());
     }
 
     private Current<RuleDefinition> require(String name) {

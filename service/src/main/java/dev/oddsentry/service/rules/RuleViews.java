@@ -7,6 +7,7 @@ import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.rowNumber;
 import static org.jooq.impl.DSL.select;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.ScheduleWords;
 import dev.oddsentry.core.finding.Severity;
@@ -190,7 +191,7 @@ class RuleViews {
                                 rule.copies().address()));
     }
 
-    private static @Nullable SplitText split(RuleDefinition.DeliveryDefinition delivery) {
+    private static @Nullable SplitText split(DeliveryDefinition delivery) {
         var split = delivery.split();
         return split == null ? null : new SplitText(split.by(), split.to(), split.from());
     }

@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
  * (environment {@code ODDSENTRY_KEY}) or the file that {@code oddsentry.key-file} names.
  */
 @Component
-class SecretBox {
+public class SecretBox {
     private static final int KEY_BYTES = 32;
     private static final int NONCE_BYTES = 12;
     private static final int TAG_BITS = 128;
@@ -54,7 +54,7 @@ class SecretBox {
                 "No key for stored passwords: set ODDSENTRY_KEY, or oddsentry.key-file to a file that holds it");
     }
 
-    byte[] seal(String secret) {
+    public byte[] seal(String secret) {
         var nonce = new byte[NONCE_BYTES];
         random.nextBytes(nonce);
         byte[] sealed = run(Cipher.ENCRYPT_MODE, nonce, secret.getBytes(StandardCharsets.UTF_8));
@@ -65,7 +65,7 @@ class SecretBox {
     }
 
     /** @throws IllegalStateException if it was sealed under another key */
-    String open(byte[] sealed) {
+    public String open(byte[] sealed) {
         var buffer = ByteBuffer.wrap(sealed);
         var nonce = new byte[NONCE_BYTES];
         buffer.get(nonce);

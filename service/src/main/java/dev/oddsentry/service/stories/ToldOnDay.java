@@ -16,6 +16,8 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 import static org.jooq.impl.DSL.val;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
+import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.db.Json;
@@ -108,8 +110,8 @@ class ToldOnDay {
                 notTold(rule, copies, from, until, zone));
     }
 
-    private static boolean isNamed(RuleDefinition.DeliveryDefinition delivery, String to) {
-        return delivery.named().stream().anyMatch(each -> each.equalsIgnoreCase(to));
+    private static boolean isNamed(DeliveryDefinition delivery, String to) {
+        return delivery.named().stream().anyMatch(each -> MailAddress.bare(each).equalsIgnoreCase(to));
     }
 
     /** The keys of the personal copies that were ever made for that address. */

@@ -14,7 +14,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** The teams that own rules, and where they are reached. A team that nobody entered is reached through the operators. */
 @Component
-class Teams {
+public class Teams {
     private final DSLContext db;
     private final Audit audit;
     private final Clock clock;
@@ -33,7 +33,12 @@ class Teams {
                 .fetch(row -> new Team(row.getName(), List.of(row.getAddresses())));
     }
 
-    List<String> addressesOf(String team) {
+    public List<String> names() {
+        return all().stream().map(Team::name).toList();
+    }
+
+    /** Those of the operators for a team that nobody entered. */
+    public List<String> addressesOf(String team) {
         return db.select(TEAM.ADDRESSES)
                 .from(TEAM)
                 .where(TEAM.NAME.eq(team))

@@ -131,7 +131,8 @@ public class TroubleMail {
             var to = teams.addressesOf(owner);
             if (to.isEmpty()) return;
             String text = text(trouble, ofTeam, when);
-            outbox.queue(trouble.getId(), clock.instant(), messages.plain(to, subject(trouble, ofTeam, when), text));
+            outbox.queue(
+                    trouble.getId(), clock.instant(), messages.plain(owner, to, subject(trouble, ofTeam, when), text));
         });
     }
 

@@ -16,6 +16,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.util.unit.DataSize;
 
 class SecretBoxTest {
     private static final String KEY = Base64.getEncoder().encodeToString(new byte[32]);
@@ -31,7 +32,8 @@ class SecretBoxTest {
                 "x",
                 Duration.ofSeconds(1),
                 Duration.ofSeconds(1),
-                Duration.ofHours(1));
+                Duration.ofHours(1),
+                DataSize.ofMegabytes(1));
         var work = new Settings.Work(1, Duration.ofSeconds(1), Duration.ofSeconds(1), Duration.ofSeconds(1));
         return new SecretBox(new Settings(
                 URI.create("http://127.0.0.1"),

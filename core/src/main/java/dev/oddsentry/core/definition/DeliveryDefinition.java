@@ -1,0 +1,182 @@
+package dev.oddsentry.core.definition;
+
+import dev.oddsentry.core.extract.Language;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Who gets which part of the extract, and how.
+ *
+ * @param recipients those who hear; where it is split, of the rows whose value nobody is named for
+ * @param layout its own; the usual where {@code sharedLayout} names one
+ * @param sharedLayout the name of a layout that others use too; null for none
+ * @param attachments files with everything open
+ * @param packing how the files are packed
+ * @param show whether the mail shows the rows, or leads to them
+ * @param texts what a person wrote in place of the usual words
+ * @param split null where one audience hears everything
+ */
+public record DeliveryDefinition(
+        Recipients recipients,
+        LayoutDefinition layout,
+        @Nullable String sharedLayout,
+        List<Attachment> attachments,
+        Packing packing,
+        Show show,
+        Texts texts,
+        @Nullable Split split) {
+
+    /**
+     * @param to addresses, or names of teams
+     * @param replyTo empty for the owning team's
+     */
+    public record Recipients(List<String> to, List<String> cc, List<String> bcc, List<String> replyTo) {
+        public static final Recipients NOBODY = new Recipients(List.of(), List.of(), List.of(), List.of());
+
+        public static Recipients to(List<String> to) {
+            return new Recipients(to, List.of(), List.of(), List.of());
+        }
+
+        /** Everyone whose mail program shows it. */
+        public Set<String> all() {
+            var all = new LinkedHashSet<>(to);
+            all.addAll(cc);
+            all.addAll(bcc);
+            return all;
+        }
+    }
+
+    /** A format of files. */
+    public enum Format {
+        XLSX("application/vnd.openxmlformats-officedocument.spreadsheetml.sheet"),
+        CSV("text/csv; charset=UTF-8"),
+        PDF("application/pdf"),
+        HTML("text/html; charset=UTF-8"),
+        JSON("application/json");
+
+        private final String mediaType;
+
+        Format(String mediaType) {
+            this.mediaType = mediaType;
+        }
+
+        public String mediaType() {
+            return mediaType;
+        }
+
+        /** As documents and file names have it. */
+        public String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** @param file the name without its ending, with fields such as {@code {{date}}}; null for the usual */
+    public record Attachment(Format format, @Nullable String file, Csv csv, Paper paper) {
+        public static Attachment of(Format format) {
+            return new Attachment(format, null, Csv.USUAL, Paper.A4);
+        }
+    }
+
+    /**
+     * How a CSV file is written.
+     *
+     * @param encoding a name of IANA's
+     * @param mark whether it starts with a byte-order mark; only of Unicode's encodings
+     */
+    public record Csv(char delimiter, char decimal, String encoding, boolean mark) {
+        public static final Csv USUAL = new Csv(',', '.', "UTF-8", true);
+    }
+
+    public enum Paper {
+        A4,
+        LETTER;
+
+        public String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** How the files are packed. */
+    public enum Packing {
+        NOT,
+        ZIP,
+        /** With the password that is kept for the rule. */
+        ENCRYPTED;
+
+        public String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** What the mail itself has of the rows. */
+    public enum Show {
+        ROWS,
+        /** A link behind log-in alone, for what must not be mailed. */
+        LINK;
+
+        public String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /**
+     * @param language null for English
+     * @param subject a template; null for the usual subject
+     * @param opening a template of what stands above the rows; null for nothing
+     * @param allQuiet whether a check without news says so
+     */
+    public record Texts(
+            Language language,
+            @Nullable String subject,
+            @Nullable String opening,
+            boolean allQuiet) {
+        public static final Texts USUAL = new Texts(Language.EN, null, null, false);
+    }
+
+    /**
+     * Each value of a column has an audience of its own, which hears of its findings alone.
+     *
+     * @param to addresses by value, as text
+     * @param from a query with the split's column and one called {@code address}, for values that {@code to} does not name; null for none
+     */
+    public record Split(
+            String by,
+            Map<String, List<String>> to,
+            @Nullable String from) {
+        public static final String ADDRESS = "address";
+    }
+
+    public static final DeliveryDefinition TO_NOBODY = new DeliveryDefinition(
+            Recipients.NOBODY, LayoutDefinition.USUAL, null, List.of(), Packing.NOT, Show.ROWS, Texts.USUAL, null);
+
+    /** The same with what the shared layout says. */
+    public DeliveryDefinition with(LayoutDefinition resolved) {
+        return new DeliveryDefinition(recipients, resolved, sharedLayout, attachments, packing, show, texts, split);
+    }
+
+    /** The same in another language. */
+    public DeliveryDefinition in(Language language) {
+        var others = new Texts(language, texts.subject(), texts.opening(), texts.allQuiet());
+        return new DeliveryDefinition(recipients, layout, sharedLayout, attachments, packing, show, others, split);
+    }
+
+    public List<String> to() {
+        return recipients.to();
+    }
+
+    /** True where files with everything open go with the mail. */
+    public boolean attaches() {
+        return !attachments.isEmpty();
+    }
+
+    /** Every address that the rule itself names. */
+    public Set<String> named() {
+        var named = recipients.all();
+        if (split != null) split.to().values().forEach(named::addAll);
+        return named;
+    }
+}

@@ -1,0 +1,114 @@
+package dev.oddsentry.core.definition;
+
+import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
+import dev.oddsentry.core.definition.DeliveryDefinition.Csv;
+import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
+import dev.oddsentry.core.definition.DeliveryDefinition.Paper;
+import dev.oddsentry.core.definition.DeliveryDefinition.Show;
+import dev.oddsentry.core.extract.Beside;
+import dev.oddsentry.core.extract.Language;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import java.util.Set;
+
+/** Deliveries and layouts as ordered trees. */
+final class DeliveryTrees {
+    private DeliveryTrees() {}
+
+    static Map<String, Object> of(DeliveryDefinition delivery) {
+        var recipients = delivery.recipients();
+        var tree = new Tree()
+                .put("to", recipients.to())
+                .put("cc", recipients.cc())
+                .put("bcc", recipients.bcc())
+                .put("reply to", recipients.replyTo());
+        var split = delivery.split();
+        if (split != null) {
+            tree.put("split by", split.by())
+                    .put("split to", new LinkedHashMap<String, Object>(split.to()))
+                    .put("split from", split.from());
+        }
+        tree.put("show", delivery.show() == Show.ROWS ? null : delivery.show().code());
+        var layout = delivery.layout();
+        if (delivery.sharedLayout() != null) tree.put("layout", delivery.sharedLayout());
+        else if (layout.isOfBareColumns())
+            tree.put(
+                    "columns",
+                    layout.columns().stream()
+                            .map(LayoutDefinition.Shown::column)
+                            .toList());
+        else tree.put("layout", of(layout));
+        // An empty list says something here: nothing is attached.
+        tree.fields.put(
+                "attach", delivery.attachments().stream().map(DeliveryTrees::of).toList());
+        tree.put(
+                "pack",
+                delivery.packing() == Packing.NOT ? null : delivery.packing().code());
+        var texts = delivery.texts();
+        return tree.put(
+                        "language",
+                        texts.language() == Language.EN
+                                ? null
+                                : texts.language().code())
+                .put("subject", texts.subject())
+                .put("opening", texts.opening())
+                .put("all quiet", texts.allQuiet() ? true : null)
+                .fields;
+    }
+
+    private static Object of(Attachment attachment) {
+        if (attachment.equals(Attachment.of(attachment.format())))
+            return attachment.format().code();
+        var csv = attachment.csv();
+        return new Tree()
+                .put("format", attachment.format().code())
+                .put("file", attachment.file())
+                .put(
+                        "delimiter",
+                        csv.delimiter() == Csv.USUAL.delimiter()
+                                ? null
+                                : csv.delimiter() == '\t' ? "tab" : String.valueOf(csv.delimiter()))
+                .put("decimal", csv.decimal() == Csv.USUAL.decimal() ? null : String.valueOf(csv.decimal()))
+                .put("encoding", csv.encoding().equals(Csv.USUAL.encoding()) ? null : csv.encoding())
+                .put("mark", csv.mark() == csv.encoding().startsWith("UTF-") ? null : csv.mark())
+                .put(
+                        "paper",
+                        attachment.paper() == Paper.A4
+                                ? null
+                                : attachment.paper().code())
+                .fields;
+    }
+
+    static Map<String, Object> of(LayoutDefinition layout) {
+        var tree = new Tree()
+                .put("columns", layout.columns().stream().map(DeliveryTrees::of).toList())
+                .put(
+                        "sort",
+                        layout.sort().stream()
+                                .map(sort -> sort.column() + (sort.descending() ? " desc" : ""))
+                                .toList())
+                .put("group by", layout.groupBy())
+                .put("rows in mail", layout.rowsInMail())
+                .put("still open", layout.stillOpen() ? true : null)
+                .put("fixed", layout.fixed() ? true : null)
+                .put("sheet", layout.sheet());
+        boolean usual = layout.besides().equals(layout.fixed() ? Set.of() : Beside.ALL);
+        // An empty list says something here: only the columns stand in the extract.
+        if (!usual)
+            tree.fields.put(
+                    "besides",
+                    layout.besides().stream().sorted().map(Beside::code).toList());
+        return tree.fields;
+    }
+
+    private static Object of(LayoutDefinition.Shown shown) {
+        if (shown.isBare()) return shown.column();
+        return new Tree()
+                .put("column", shown.column())
+                .put("label", shown.label())
+                .put("format", shown.format() == null ? null : shown.format().pattern())
+                .put("width", shown.width())
+                .put("total", shown.total() == null ? null : shown.total().code())
+                .fields;
+    }
+}

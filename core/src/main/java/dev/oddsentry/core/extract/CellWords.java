@@ -1,0 +1,66 @@
+package dev.oddsentry.core.extract;
+
+import dev.oddsentry.core.value.CellText;
+import java.text.DecimalFormatSymbols;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.LocalTime;
+import java.time.ZoneId;
+import java.time.temporal.TemporalAccessor;
+import java.util.Objects;
+import org.jspecify.annotations.Nullable;
+
+/** Cells as people read them, the same in every format. */
+public final class CellWords {
+    private CellWords() {}
+
+    /** The word that stands for a code; empty-handed, null. */
+    public static @Nullable String word(Extract.Column column, Object value, ZoneId zone) {
+        return column.hasWords() ? column.words().get(CellText.of(value, zone)) : null;
+    }
+
+    /** Without the unit; the empty text for null. */
+    public static String of(@Nullable Object value, Extract.Column column, Extract extract) {
+        if (value == null) return "";
+        String word = word(column, value, extract.zone());
+        if (word != null) return word;
+        var format = column.format();
+        if (format != null) {
+            if (format.isOfNumbers() && value instanceof Number) return format.number(value, extract.language());
+            var time = format.isOfNumbers() ? null : time(value, extract.zone());
+            if (time != null) return format.time(time, extract.language());
+        }
+        String text = CellText.of(value, extract.zone());
+        return value instanceof Number ? withDecimalSign(text, extract.language()) : text;
+    }
+
+    /** What a format of times can write; null for the infinities and for what is no time. */
+    private static @Nullable TemporalAccessor time(Object value, ZoneId zone) {
+        return switch (value) {
+            case Instant instant when isFinite(instant) -> instant.atZone(zone);
+            case LocalDateTime local when !local.equals(LocalDateTime.MAX) && !local.equals(LocalDateTime.MIN) -> local;
+            case LocalDate date when !date.equals(LocalDate.MAX) && !date.equals(LocalDate.MIN) -> date.atStartOfDay();
+            case LocalTime time -> time.atDate(LocalDate.EPOCH);
+            default -> null;
+        };
+    }
+
+    public static boolean isFinite(Instant instant) {
+        return !instant.equals(Instant.MAX) && !instant.equals(Instant.MIN);
+    }
+
+    private static String withDecimalSign(String digits, Language language) {
+        char sign = DecimalFormatSymbols.getInstance(language.locale()).getDecimalSeparator();
+        return sign == '.' || digits.indexOf('E') >= 0 ? digits : digits.replace('.', sign);
+    }
+
+    /** What stands below a column, with what it is; the empty text where there is nothing to reckon with. */
+    public static String ofTotal(@Nullable Object value, Extract.Column column, Extract extract) {
+        if (value == null) return "";
+        var plain = column.total() == Total.COUNT
+                ? Extract.Column.of(column.name(), column.label(), null, column.type())
+                : column;
+        return of(Objects.requireNonNull(value), plain, extract);
+    }
+}

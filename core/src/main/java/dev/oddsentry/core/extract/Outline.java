@@ -1,0 +1,71 @@
+package dev.oddsentry.core.extract;
+
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+
+/** The lines of an extract in order: the rows, with the headings and totals of their groups. */
+public final class Outline {
+    /** One line. */
+    public sealed interface Line {}
+
+    public record RowLine(Extract.Row row) implements Line {}
+
+    /** @param values the group's, one for each level */
+    public record GroupLine(List<@Nullable Object> values, int rows) implements Line {}
+
+    /**
+     * @param values of the group; empty for all rows
+     * @param totals one for each column; null where it has none
+     */
+    public record TotalLine(List<@Nullable Object> values, List<@Nullable Object> totals) implements Line {}
+
+    private Outline() {}
+
+    /** Rows of one group stand together where its first row stood; the order within is kept. */
+    public static List<Line> of(Extract extract) {
+        var groupBy = extract.arrangement().groupBy();
+        var lines = new ArrayList<Line>();
+        if (groupBy.isEmpty()) extract.rows().forEach(row -> lines.add(new RowLine(row)));
+        else
+            for (var group : groups(extract, groupBy)) {
+                lines.add(new GroupLine(group.values(), group.rows().size()));
+                group.rows().forEach(row -> lines.add(new RowLine(row)));
+                if (extract.hasTotals()) lines.add(total(extract, group.values(), group.rows()));
+            }
+        if (extract.hasTotals() && !extract.rows().isEmpty()) lines.add(total(extract, List.of(), extract.rows()));
+        return lines;
+    }
+
+    private record Group(List<@Nullable Object> values, List<Extract.Row> rows) {}
+
+    private static List<Group> groups(Extract extract, List<Integer> groupBy) {
+        Map<Object, Group> groups = new LinkedHashMap<>();
+        for (var row : extract.rows()) {
+            List<@Nullable Object> values = new ArrayList<>();
+            for (int column : groupBy) values.add(row.cells().get(column).value());
+            groups.computeIfAbsent(values, _ -> new Group(values, new ArrayList<>()))
+                    .rows()
+                    .add(row);
+        }
+        return List.copyOf(groups.values());
+    }
+
+    private static TotalLine total(Extract extract, List<@Nullable Object> values, List<Extract.Row> rows) {
+        var totals = new ArrayList<@Nullable Object>();
+        for (int i = 0; i < extract.columns().size(); i++) {
+            var total = extract.columns().get(i).total();
+            int at = i;
+            var cells = new ArrayList<@Nullable Object>();
+            // What is over no longer counts.
+            if (total != null)
+                rows.stream()
+                        .filter(row -> !row.isOver())
+                        .forEach(row -> cells.add(row.cells().get(at).value()));
+            totals.add(total == null ? null : total.of(cells));
+        }
+        return new TotalLine(values, totals);
+    }
+}

@@ -1,0 +1,114 @@
+package dev.oddsentry.core.extract;
+
+import com.samskivert.mustache.BasicCollector;
+import com.samskivert.mustache.Mustache;
+import com.samskivert.mustache.MustacheException;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Problem;
+import java.util.HashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A text with fields, such as {@code {{new}} new at {{split}}}: no logic but that a section is left out where its field is empty, and told once
+ * for each row. What comes out is plain text; whoever puts it into HTML escapes it.
+ */
+public final class Template {
+    /** The section that is told once for each of the first rows. */
+    public static final String ROWS = "rows";
+
+    private static final Pattern UNESCAPED = Pattern.compile("\\{\\{\\{|\\{\\{\\s*&");
+    private static final Pattern OTHERS = Pattern.compile("\\{\\{\\s*[>=<$]");
+
+    /** Reads nothing but maps, so that a template never reaches into objects. */
+    private static final Mustache.Collector MAPS_ALONE = new BasicCollector() {
+        @Override
+        public Mustache.VariableFetcher createFetcher(Object context, String name) {
+            return (of, field) -> of instanceof Map<?, ?> map && map.containsKey(field)
+                    ? map.get(field)
+                    : com.samskivert.mustache.Template.NO_FETCHER_FOUND;
+        }
+
+        @Override
+        public <K, V> Map<K, V> createFetcherCache() {
+            return new HashMap<>();
+        }
+    };
+
+    private static final Mustache.Compiler COMPILER = Mustache.compiler()
+            .escapeHTML(false)
+            .emptyStringIsFalse(true)
+            .zeroIsFalse(true)
+            .withCollector(MAPS_ALONE);
+
+    private final com.samskivert.mustache.Template compiled;
+
+    private Template(com.samskivert.mustache.Template compiled) {
+        this.compiled = compiled;
+    }
+
+    /** @throws InvalidDefinitionException if it cannot be read */
+    public static Template of(String text) {
+        if (UNESCAPED.matcher(text).find())
+            throw refused(
+                    "{{{…}}} and {{&…}} are not known here: write {{…}}, which is never read as anything but text");
+        if (OTHERS.matcher(text).find())
+            throw refused("only fields {{…}}, sections {{#…}}…{{/…}} and {{^…}}…{{/…}} are known");
+        try {
+            return new Template(COMPILER.compile(text));
+        } catch (MustacheException unreadable) {
+            throw refused(String.valueOf(unreadable.getMessage()));
+        }
+    }
+
+    /** The same text, once it was found readable. */
+    public static String check(String text) {
+        of(text);
+        return text;
+    }
+
+    /** The fields that it names, in order: those inside {@link #ROWS} too. */
+    public Set<String> fields() {
+        var fields = new LinkedHashSet<String>();
+        compiled.visit(new Mustache.Visitor() {
+            @Override
+            public void visitText(String text) {}
+
+            @Override
+            public void visitVariable(String name) {
+                fields.add(name);
+            }
+
+            @Override
+            public boolean visitInclude(String name) {
+                return false;
+            }
+
+            @Override
+            public boolean visitSection(String name) {
+                fields.add(name);
+                return true;
+            }
+
+            @Override
+            public boolean visitInvertedSection(String name) {
+                fields.add(name);
+                return true;
+            }
+        });
+        return fields;
+    }
+
+    /** @param values by field; every field that it names is among them, be it null */
+    public String render(Map<String, ? extends @Nullable Object> values) {
+        return compiled.execute(values);
+    }
+
+    private static InvalidDefinitionException refused(String message) {
+        return new InvalidDefinitionException(List.of(Problem.error(message, "", null)));
+    }
+}

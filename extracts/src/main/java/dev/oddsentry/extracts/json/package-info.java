@@ -1,0 +1,5 @@
+/** An extract as JSON. */
+@NullMarked
+package dev.oddsentry.extracts.json;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,158 @@
+package dev.oddsentry.extracts.page;
+
+import dev.oddsentry.core.extract.Beside;
+import dev.oddsentry.core.extract.CellWords;
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Outline;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.value.Type;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.OutputStreamWriter;
+import java.io.Writer;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/** Writes an extract as one HTML page that is XML too, loads nothing and runs nothing: a table that reads on paper and on a screen. */
+public final class PageExtract {
+    /** Tables of more columns lie down on paper. */
+    private static final int MOST_UPRIGHT = 6;
+
+    private static final String STYLE = """
+            @page { size: %s; margin: 18mm 14mm 16mm; @bottom-right { content: counter(page) " / " counter(pages); font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } @bottom-left { content: "%s"; font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } }
+            body { font: 9pt/1.4 'DejaVu Sans', sans-serif; color: #22303c; margin: 0 auto; max-width: 100rem; padding: 0 0.5rem }
+            h1 { font-size: 15pt; margin: 0 0 2pt } p { color: #5d6b78; margin: 0 0 10pt }
+            table { border-collapse: collapse; width: 100%%; -fs-table-paginate: paginate }
+            th { text-align: left; border-bottom: 1.5pt solid #22303c; padding: 3pt 6pt 3pt 0; vertical-align: bottom }
+            td { border-bottom: 0.5pt solid #e3ded4; padding: 3pt 6pt 3pt 0; vertical-align: top; word-wrap: break-word }
+            tr { page-break-inside: avoid } .n { text-align: right; font-variant-numeric: tabular-nums }
+            .m { font-weight: bold; background: #fbe8c8 } .g td { font-weight: bold; padding-top: 9pt } .t td { font-weight: bold; border-bottom: 1pt solid #22303c }
+            .critical { color: #b3412e } .warning { color: #8a5400 } .notice { color: #5d6b78 } .over { color: #2f7d6b }
+            """;
+
+    private final Extract extract;
+    private final Writer html;
+
+    private PageExtract(Extract extract, Writer html) {
+        this.extract = extract;
+        this.html = html;
+    }
+
+    /**
+     * @param title of the page
+     * @param below a line under it
+     * @param paper {@code A4} or {@code letter}
+     */
+    public record Heading(String title, String below, String paper) {}
+
+    /** Writes all rows and flushes; the stream stays open. */
+    public static void write(Extract extract, Heading heading, OutputStream out) throws IOException {
+        var html = new OutputStreamWriter(out, StandardCharsets.UTF_8);
+        new PageExtract(extract, html).write(heading);
+        html.flush();
+    }
+
+    private void write(Heading heading) throws IOException {
+        int columns = extract.columns().size() + extract.arrangement().besides().size();
+        String paper = heading.paper() + (columns > MOST_UPRIGHT ? " landscape" : "");
+        html.write("<!DOCTYPE html>\n<html xmlns=\"http://www.w3.org/1999/xhtml\" lang=\""
+                + extract.language().code() + "\">\n<head>\n<meta charset=\"utf-8\"/>\n<title>"
+                + escape(heading.title())
+                + "</title>\n<meta name=\"viewport\" content=\"width=device-width\"/>\n<meta name=\"description\" content=\""
+                + escape(heading.title()) + "\"/>\n<style>\n"
+                + STYLE.formatted(paper, heading.title().replaceAll("[\"\\\\<>&\\p{Cntrl}]", " "))
+                + "</style>\n</head>\n<body>\n<h1>" + escape(heading.title()) + "</h1>\n<p>" + escape(heading.below())
+                + "</p>\n<table>\n<thead><tr>");
+        var besides = extract.arrangement().besides();
+        if (besides.contains(Beside.SEVERITY)) html.write("<th scope=\"col\">Severity</th>");
+        if (besides.contains(Beside.NEWS)) html.write("<th scope=\"col\">News</th>");
+        for (var column : extract.columns())
+            html.write("<th scope=\"col\"" + (isNumber(column) ? " class=\"n\"" : "") + ">" + escape(column.heading())
+                    + "</th>");
+        html.write("</tr></thead>\n<tbody>\n");
+        var lines = Outline.of(extract);
+        if (lines.isEmpty()) html.write("<tr><td colspan=\"" + Math.max(1, columns) + "\">No rows</td></tr>\n");
+        for (var line : lines) {
+            switch (line) {
+                case Outline.RowLine(var row) -> row(row);
+                case Outline.GroupLine(var values, int rows) ->
+                    html.write("<tr class=\"g\"><td colspan=\"" + columns + "\">" + escape(words(values)) + ": " + rows
+                            + "</td></tr>\n");
+                case Outline.TotalLine total -> total(total);
+            }
+        }
+        html.write("</tbody>\n</table>\n</body>\n</html>\n");
+    }
+
+    private void row(Extract.Row row) throws IOException {
+        html.write("<tr>");
+        var besides = extract.arrangement().besides();
+        if (besides.contains(Beside.SEVERITY))
+            html.write("<td class=\"" + colour(row) + "\">" + row.severity().sign() + " "
+                    + row.severity().word() + "</td>");
+        if (besides.contains(Beside.NEWS))
+            html.write("<td>"
+                    + row.kinds().stream().sorted().map(NewsKind::code).collect(Collectors.joining(", ")) + "</td>");
+        for (int i = 0; i < row.cells().size(); i++) {
+            var column = extract.columns().get(i);
+            var cell = row.cells().get(i);
+            cell(column, CellWords.of(cell.value(), column, extract), cell.marked());
+        }
+        html.write("</tr>\n");
+    }
+
+    private static String colour(Extract.Row row) {
+        if (row.isOver()) return "over";
+        return switch (row.severity()) {
+            case Severity.CRITICAL -> "critical";
+            case Severity.WARNING -> "warning";
+            case Severity.NOTICE -> "notice";
+        };
+    }
+
+    private void cell(Extract.Column column, String text, boolean marked) throws IOException {
+        String classes = (isNumber(column) ? "n" : "") + (marked ? (isNumber(column) ? " m" : "m") : "");
+        html.write("<td" + (classes.isEmpty() ? "" : " class=\"" + classes + "\"") + ">" + escape(text) + "</td>");
+    }
+
+    private void total(Outline.TotalLine total) throws IOException {
+        html.write("<tr class=\"t\">");
+        int besides = extract.arrangement().besides().size();
+        String label = total.values().isEmpty() ? "Total" : "Total of " + words(total.values());
+        boolean inFirst = besides == 0 && total.totals().getFirst() == null;
+        if (besides > 0) html.write("<td colspan=\"" + besides + "\">" + escape(label) + "</td>");
+        for (int i = 0; i < total.totals().size(); i++) {
+            var column = extract.columns().get(i);
+            String text = CellWords.ofTotal(total.totals().get(i), column, extract);
+            cell(column, i == 0 && inFirst ? label : text, false);
+        }
+        html.write("</tr>\n");
+    }
+
+    private static boolean isNumber(Extract.Column column) {
+        return column.type() == Type.NUMBER && !column.hasWords();
+    }
+
+    private String words(List<@Nullable Object> values) {
+        var words = new ArrayList<String>();
+        for (int i = 0; i < values.size(); i++) {
+            var column = extract.columns().get(extract.arrangement().groupBy().get(i));
+            Object value = values.get(i);
+            words.add(value == null ? "missing" : CellWords.of(value, column, extract));
+        }
+        return String.join(", ", words);
+    }
+
+    /** Also without what XML cannot hold. */
+    static String escape(String text) {
+        return text.replaceAll("[\\x00-\\x08\\x0b\\x0c\\x0e-\\x1f\\ufffe\\uffff]|\\p{Cs}", "\ufffd")
+                .replace("&", "&amp;")
+                .replace("<", "&lt;")
+                .replace(">", "&gt;")
+                .replace("\"", "&quot;");
+    }
+}

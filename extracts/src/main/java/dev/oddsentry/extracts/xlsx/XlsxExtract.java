@@ -1,0 +1,235 @@
+package dev.oddsentry.extracts.xlsx;
+
+import dev.oddsentry.core.extract.Beside;
+import dev.oddsentry.core.extract.CellWords;
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Outline;
+import dev.oddsentry.core.extract.Total;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Type;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.math.BigDecimal;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.stream.Collectors;
+import org.dhatim.fastexcel.PaperSize;
+import org.dhatim.fastexcel.Workbook;
+import org.dhatim.fastexcel.Worksheet;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * Writes an extract as a workbook (ECMA-376) of one sheet: typed cells, a header that stays and can be filtered, the cells that made a row an
+ * exception in bold on amber. Text from data is text, whatever it starts with. What a sheet cannot hold exactly (a number of more than
+ * fifteen digits, a date before 1900) is written as text.
+ */
+public final class XlsxExtract {
+    /** So that a great extract is never held as a whole. */
+    private static final int FLUSH_EVERY = 500;
+
+    private static final int LONGEST_TEXT = 32_767;
+    private static final int EXACT_DIGITS = 15;
+    private static final LocalDate FIRST_DAY = LocalDate.of(1900, 3, 1);
+    private static final LocalDate LAST_DAY = LocalDate.of(9999, 12, 31);
+    private static final int NARROWEST = 9;
+    private static final int WIDEST = 60;
+    /** Rows that are looked at for the width of a column. */
+    private static final int LOOKED_AT = 200;
+
+    private static final String MARKED = "FBE8C8";
+    private static final String HEADER = "E9E4D8";
+
+    private final Extract extract;
+    private final Worksheet sheet;
+    private final int first;
+    private int line;
+
+    private XlsxExtract(Extract extract, Worksheet sheet) {
+        this.extract = extract;
+        this.sheet = sheet;
+        this.first = extract.arrangement().besides().size();
+    }
+
+    /** Writes the workbook; the stream stays open. */
+    public static void write(Extract extract, OutputStream out) throws IOException {
+        var workbook = new Workbook(out, "Odd Sentry", "1.0");
+        new XlsxExtract(extract, workbook.newWorksheet(extract.arrangement().sheet())).write();
+        workbook.finish();
+        out.flush();
+    }
+
+    private void write() throws IOException {
+        var lines = Outline.of(extract);
+        setUp(lines);
+        header();
+        for (var each : lines) {
+            switch (each) {
+                case Outline.RowLine(var row) -> row(row);
+                case Outline.GroupLine(var values, int rows) -> group(values, rows);
+                case Outline.TotalLine total -> total(total);
+            }
+            if (++line % FLUSH_EVERY == 0) sheet.flush();
+        }
+        sheet.finish();
+    }
+
+    private void setUp(List<Outline.Line> lines) {
+        int columns = first + extract.columns().size();
+        sheet.freezePane(0, 1);
+        sheet.repeatRows(0);
+        sheet.paperSize(PaperSize.A4_PAPER);
+        sheet.setFitToPage(true);
+        sheet.fitToWidth((short) 1);
+        sheet.fitToHeight((short) 0);
+        if (columns > 6) sheet.pageOrientation("landscape");
+        // A filter would take headings of groups and totals for rows.
+        boolean plain = extract.arrangement().groupBy().isEmpty() && !extract.hasTotals();
+        if (plain && columns > 0) sheet.setAutoFilter(0, 0, lines.size(), columns - 1);
+        for (int i = 0; i < first; i++) sheet.width(i, 14);
+        for (int i = 0; i < extract.columns().size(); i++) sheet.width(first + i, width(i));
+    }
+
+    private int width(int index) {
+        var column = extract.columns().get(index);
+        if (column.width() != null) return column.width();
+        int widest = extract.rows().stream()
+                .limit(LOOKED_AT)
+                .mapToInt(row -> CellWords.of(row.cells().get(index).value(), column, extract)
+                        .length())
+                .max()
+                .orElse(0);
+        if (column.type() == Type.INSTANT || column.type() == Type.TIMESTAMP) widest = Math.min(widest, 16);
+        return Math.clamp(Math.max(widest, column.heading().length()) + 2, NARROWEST, WIDEST);
+    }
+
+    private void header() {
+        int at = 0;
+        var besides = extract.arrangement().besides();
+        if (besides.contains(Beside.SEVERITY)) sheet.value(0, at++, "Severity");
+        if (besides.contains(Beside.NEWS)) sheet.value(0, at++, "News");
+        for (var column : extract.columns()) sheet.value(0, at++, clean(column.heading()));
+        if (at > 0)
+            sheet.range(0, 0, 0, at - 1)
+                    .style()
+                    .bold()
+                    .fillColor(HEADER)
+                    .wrapText(true)
+                    .set();
+        line = 1;
+    }
+
+    private void row(Extract.Row row) {
+        int at = 0;
+        var besides = extract.arrangement().besides();
+        if (besides.contains(Beside.SEVERITY))
+            sheet.value(line, at++, row.severity().sign() + " " + row.severity().word());
+        if (besides.contains(Beside.NEWS))
+            sheet.value(
+                    line,
+                    at++,
+                    row.kinds().stream().sorted().map(NewsKind::code).collect(Collectors.joining(", ")));
+        for (int i = 0; i < row.cells().size(); i++) {
+            var cell = row.cells().get(i);
+            cell(first + i, cell.value(), extract.columns().get(i), cell.marked(), false);
+        }
+    }
+
+    private void cell(int at, @Nullable Object value, Extract.Column column, boolean marked, boolean bold) {
+        if (value == null) {
+            if (marked) sheet.style(line, at).fillColor(MARKED).set();
+            return;
+        }
+        String format = column.hasWords() ? null : typed(at, value, column);
+        if (format == null && column.hasWords()) text(at, CellWords.of(value, column, extract));
+        boolean plain = format == null || format.isEmpty();
+        if (plain && !marked && !bold) return;
+        var style = sheet.style(line, at);
+        if (!plain) style.format(Objects.requireNonNull(format));
+        if (marked) style.bold().fillColor(MARKED);
+        if (bold) style.bold();
+        style.set();
+    }
+
+    /** @return the format of the cell; empty for the usual, null for text */
+    private @Nullable String typed(int at, Object value, Extract.Column column) {
+        String given = column.format() == null ? null : column.format().ofSheet();
+        switch (value) {
+            case Long whole when Math.abs(whole) < 1_000_000_000_000_000L -> sheet.value(line, at, whole);
+            case BigDecimal exact
+            when exact.stripTrailingZeros().precision() <= EXACT_DIGITS -> sheet.value(line, at, exact);
+            case Boolean truth -> sheet.value(line, at, truth);
+            case LocalDate date
+            when fits(date) -> {
+                sheet.value(line, at, date);
+                return given == null ? "yyyy-mm-dd" : given;
+            }
+            case LocalDateTime local
+            when fits(local.toLocalDate()) -> {
+                sheet.value(line, at, local);
+                return given == null ? "yyyy-mm-dd hh:mm" : given;
+            }
+            case Instant instant
+            when CellWords.isFinite(instant)
+                    && fits(instant.atZone(extract.zone()).toLocalDate()) -> {
+                sheet.value(line, at, instant.atZone(extract.zone()).toLocalDateTime());
+                return given == null ? "yyyy-mm-dd hh:mm" : given;
+            }
+            default -> {
+                text(at, CellText.of(value, extract.zone()));
+                return null;
+            }
+        }
+        return given == null || value instanceof Boolean ? "" : given;
+    }
+
+    private static boolean fits(LocalDate date) {
+        return !date.isBefore(FIRST_DAY) && !date.isAfter(LAST_DAY);
+    }
+
+    /** In place and not among the shared texts, which are held until the end. */
+    private void text(int at, String text) {
+        sheet.inlineString(line, at, clean(text));
+    }
+
+    /** Without what XML cannot hold, and no longer than a cell may be. */
+    private static String clean(String text) {
+        String clean = text.replaceAll("[\\x00-\\x08\\x0b\\x0c\\x0e-\\x1f\\ufffe\\uffff]|\\p{Cs}", "\ufffd");
+        return clean.length() <= LONGEST_TEXT ? clean : clean.substring(0, LONGEST_TEXT - 1) + "…";
+    }
+
+    private void group(List<@Nullable Object> values, int rows) {
+        text(0, words(values) + ": " + rows);
+        sheet.style(line, 0).bold().set();
+    }
+
+    private String words(List<@Nullable Object> values) {
+        var words = new ArrayList<String>();
+        for (int i = 0; i < values.size(); i++) {
+            var column = extract.columns().get(extract.arrangement().groupBy().get(i));
+            Object value = values.get(i);
+            words.add(value == null ? "missing" : CellWords.of(value, column, extract));
+        }
+        return String.join(", ", words);
+    }
+
+    private void total(Outline.TotalLine total) {
+        for (int i = 0; i < total.totals().size(); i++) {
+            Object value = total.totals().get(i);
+            var column = extract.columns().get(i);
+            if (value == null) continue;
+            var plain = column.total() == Total.COUNT
+                    ? Extract.Column.of(column.name(), column.label(), null, Type.NUMBER)
+                    : column;
+            cell(first + i, value, plain, false, true);
+        }
+        if (first > 0 || total.totals().isEmpty() || total.totals().getFirst() == null) {
+            text(0, total.values().isEmpty() ? "Total" : "Total of " + words(total.values()));
+            sheet.style(line, 0).bold().set();
+        }
+    }
+}

@@ -1,0 +1,225 @@
+package dev.oddsentry.extracts;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.core.extract.CellFormat;
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.extract.Total;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.value.Type;
+import dev.oddsentry.extracts.csv.CsvExtract;
+import dev.oddsentry.extracts.json.JsonExtract;
+import dev.oddsentry.extracts.pack.ZipPack;
+import dev.oddsentry.extracts.page.PageExtract;
+import dev.oddsentry.extracts.page.PdfExtract;
+import dev.oddsentry.extracts.xlsx.XlsxExtract;
+import java.io.ByteArrayInputStream;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.math.BigDecimal;
+import java.nio.charset.Charset;
+import java.nio.charset.StandardCharsets;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import net.lingala.zip4j.ZipFile;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.dhatim.fastexcel.reader.CellType;
+import org.dhatim.fastexcel.reader.ReadableWorkbook;
+import org.dhatim.fastexcel.reader.Row;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.json.JsonMapper;
+
+/** The same rows in each format, read by other programs' readers. */
+class FormatsTest {
+    private static final ZoneId OSLO = ZoneId.of("Europe/Oslo");
+    private static final Instant WHEN = Instant.parse("2026-07-01T04:40:00Z");
+    private static final PageExtract.Heading HEADING =
+            new PageExtract.Heading("Rutene på Måkehamn", "2026-07-01 06:40", "A4");
+
+    private static Extract.Row row(Severity severity, @Nullable Object... cells) {
+        var all = new ArrayList<Extract.Cell>();
+        for (int i = 0; i < cells.length; i++) all.add(new Extract.Cell(cells[i], i == 1, null));
+        return new Extract.Row(severity, Set.of(NewsKind.NEW), all);
+    }
+
+    private static Extract.Column column(String name, Type type) {
+        return Extract.Column.of(name, name, null, type);
+    }
+
+    private static Extract odd() {
+        return new Extract(
+                OSLO,
+                Language.EN,
+                List.of(
+                        column("text", Type.TEXT),
+                        column("number", Type.NUMBER),
+                        column("date", Type.DATE),
+                        column("instant", Type.INSTANT),
+                        column("truth", Type.TRUTH),
+                        new Extract.Column(
+                                "status", "Status", null, Type.NUMBER, null, Map.of("1", "sailed"), null, null)),
+                Extract.Arrangement.PLAIN,
+                List.of(
+                        row(Severity.CRITICAL, "=1+1", 12L, LocalDate.of(2026, 2, 28), WHEN, true, 1L),
+                        row(Severity.WARNING, "007", new BigDecimal("1.250"), LocalDate.MAX, Instant.MIN, false, 2L),
+                        row(
+                                Severity.NOTICE,
+                                "Ærø\u0001 \ud83d\udea2 \ud83d",
+                                123_456_789_012_345_678L,
+                                null,
+                                null,
+                                null,
+                                null),
+                        row(Severity.NOTICE, "", Double.NaN, LocalDate.of(1814, 5, 17), WHEN, null, null)));
+    }
+
+    private static List<Row> sheet(Extract extract) throws IOException {
+        var bytes = new ByteArrayOutputStream();
+        XlsxExtract.write(extract, bytes);
+        try (var workbook = new ReadableWorkbook(new ByteArrayInputStream(bytes.toByteArray()))) {
+            return workbook.getFirstSheet().read();
+        }
+    }
+
+    @Test
+    void aWorkbookHasTypedCellsAndNoFormula() throws IOException {
+        var rows = sheet(odd());
+        assertThat(rows).hasSize(5);
+        assertThat(rows.getFirst().getCellText(0)).isEqualTo("Severity");
+        var first = rows.get(1);
+        assertThat(first.getCell(2).getType()).isEqualTo(CellType.STRING);
+        assertThat(first.getCellText(2)).isEqualTo("=1+1");
+        assertThat(first.getCellAsNumber(3)).contains(new BigDecimal("12"));
+        assertThat(first.getCellAsDate(4)).contains(LocalDateTime.of(2026, 2, 28, 0, 0));
+        assertThat(first.getCellAsDate(5)).contains(LocalDateTime.of(2026, 7, 1, 6, 40));
+        assertThat(first.getCellAsBoolean(6)).contains(true);
+        assertThat(first.getCellText(7)).as("a code's word").isEqualTo("sailed");
+        var second = rows.get(2);
+        assertThat(second.getCellText(2)).as("leading zeros").isEqualTo("007");
+        assertThat(second.getCellAsNumber(3).orElseThrow()).isEqualByComparingTo("1.25");
+        assertThat(second.getCellText(4)).isEqualTo("infinity");
+        assertThat(second.getCellText(7)).as("a code without a word").isEqualTo("2");
+        assertThat(rows.get(3).getCellText(2)).isEqualTo("Ærø\ufffd \ud83d\udea2 \ufffd");
+        assertThat(rows.get(3).getCellText(3)).as("every digit").isEqualTo("123456789012345678");
+        assertThat(rows.get(4).getCellText(4)).as("before sheets have dates").isEqualTo("1814-05-17");
+    }
+
+    @Test
+    void groupsHaveHeadingsAndTotalsAndWhatIsOverCountsNoMore() throws IOException {
+        var columns = List.of(
+                column("route", Type.TEXT),
+                new Extract.Column(
+                        "delay", "Late by", "min", Type.NUMBER, CellFormat.of("0.0"), Map.of(), 20, Total.SUM));
+        var arrangement = new Extract.Arrangement(List.of(0), Set.of(), "Late");
+        var over = new Extract.Row(
+                Severity.WARNING,
+                Set.of(NewsKind.CLEARED),
+                List.of(Extract.Cell.plain("Holm"), Extract.Cell.plain(100L)));
+        var extract = new Extract(
+                OSLO,
+                Language.DE,
+                columns,
+                arrangement,
+                List.of(
+                        row(Severity.WARNING, "Holm", 20L),
+                        row(Severity.WARNING, "Vik", 5L),
+                        row(Severity.WARNING, "Holm", 30L),
+                        over));
+        var rows = sheet(extract);
+        assertThat(rows.stream().map(row -> row.getCellText(0)))
+                .containsExactly(
+                        "route",
+                        "Holm: 3",
+                        "Holm",
+                        "Holm",
+                        "Holm",
+                        "Total of Holm",
+                        "Vik: 1",
+                        "Vik",
+                        "Total of Vik",
+                        "Total");
+        assertThat(rows.get(5).getCellAsNumber(1).orElseThrow()).isEqualByComparingTo("50");
+        var page = new ByteArrayOutputStream();
+        PageExtract.write(extract, HEADING, page);
+        assertThat(page.toString(StandardCharsets.UTF_8))
+                .contains("Total of Holm</td><td class=\"n\">50,0</td>", "Late by (min)", "lang=\"de\"");
+    }
+
+    @Test
+    void aPdfHasTheRowsInItsTextItsHeaderOnEachPageAndTags() throws IOException {
+        var rows = new ArrayList<Extract.Row>();
+        for (int i = 0; i < 120; i++)
+            rows.add(row(Severity.WARNING, "SK-" + (1000 + i) + " Måkehamn Ελλάδα", (long) i));
+        var extract = new Extract(
+                OSLO,
+                Language.EN,
+                List.of(column("sailing", Type.TEXT), column("delay", Type.NUMBER)),
+                Extract.Arrangement.PLAIN,
+                rows);
+        var pdf = new ByteArrayOutputStream();
+        PdfExtract.write(extract, HEADING, pdf);
+        try (var document = Loader.loadPDF(pdf.toByteArray())) {
+            String text = new PDFTextStripper().getText(document);
+            for (int i = 0; i < 120; i++) assertThat(text).contains("SK-" + (1000 + i) + " Måkehamn Ελλάδα");
+            int pages = document.getNumberOfPages();
+            assertThat(pages).isGreaterThan(1);
+            assertThat(text.split("Severity", -1)).as("the header").hasSize(pages + 1);
+            assertThat(text).contains("1 / " + pages, pages + " / " + pages);
+            assertThat(document.getDocumentCatalog().getStructureTreeRoot()).isNotNull();
+            assertThat(document.getDocumentCatalog().getMarkInfo().isMarked()).isTrue();
+        }
+    }
+
+    @Test
+    void jsonKeepsEveryDigitAndTheCode() {
+        var bytes = new ByteArrayOutputStream();
+        JsonExtract.write(odd(), bytes);
+        var json = new JsonMapper().readTree(bytes.toString(StandardCharsets.UTF_8));
+        var rows = json.path("rows");
+        assertThat(rows.size()).isEqualTo(4);
+        assertThat(rows.path(0).path("values").path("status").asInt()).isEqualTo(1);
+        assertThat(rows.path(0).path("words").path("status").asString()).isEqualTo("sailed");
+        assertThat(rows.path(0).path("marked").path(0).asString()).isEqualTo("number");
+        assertThat(rows.path(1).path("values").path("number").asDecimal()).isEqualByComparingTo("1.250");
+        assertThat(rows.path(2).path("values").path("number").asLong()).isEqualTo(123_456_789_012_345_678L);
+        assertThat(rows.path(3).path("values").path("number").isNull()).isTrue();
+    }
+
+    @Test
+    void csvIsWrittenAsOthersWantIt() throws IOException {
+        var extract = new Extract(
+                OSLO,
+                Language.EN,
+                List.of(column("text", Type.TEXT), column("number", Type.NUMBER)),
+                new Extract.Arrangement(List.of(), Set.of(), "x"),
+                List.of(row(Severity.NOTICE, "Ærø; Ω", new BigDecimal("-1.5"))));
+        var bytes = new ByteArrayOutputStream();
+        CsvExtract.write(extract, new CsvExtract.Style(';', ',', Charset.forName("windows-1252"), false), bytes);
+        assertThat(bytes.toString(Charset.forName("windows-1252"))).isEqualTo("text;number\r\n\"Ærø; ?\";-1,5\r\n");
+    }
+
+    @Test
+    void anEncryptedZipOpensWithItsPasswordAlone(@TempDir Path folder) throws IOException {
+        var entries = List.of(new ZipPack.Entry("rader æøå.csv", "a,b".getBytes(StandardCharsets.UTF_8)));
+        Path file = folder.resolve("x.zip");
+        Files.write(file, ZipPack.of(entries, WHEN, "correct horse".toCharArray()));
+        try (var zip = new ZipFile(file.toFile(), "correct horse".toCharArray())) {
+            assertThat(zip.isEncrypted()).isTrue();
+            zip.extractAll(folder.toString());
+        }
+        assertThat(Files.readString(folder.resolve("rader æøå.csv"))).isEqualTo("a,b");
+    }
+}

@@ -1,0 +1,49 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.service.memory.AudienceKey;
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One message and those who hear by it.
+ *
+ * @param to as they are written in the rule or by a query
+ * @param split whose part it is, in words; null for the whole
+ * @param open how many findings of these audiences are open
+ * @param since the slot of the report before
+ * @param alone whether it is for one address only, whoever else is named
+ */
+record Letter(
+        List<Told.Part> parts,
+        List<String> to,
+        @Nullable String split,
+        long open,
+        @Nullable Instant since,
+        boolean alone) {
+    Letter(List<Told.Part> parts, List<String> to, @Nullable String split, long open, @Nullable Instant since) {
+        this(parts, to, split, open, since, false);
+    }
+
+    /** As the address is written here, whose case may matter to its server. */
+    Letter toOnly(String address) {
+        var only = to.stream()
+                .filter(each -> MailAddress.bare(each).equalsIgnoreCase(address))
+                .limit(1)
+                .toList();
+        return new Letter(parts, only, split, open, since, true);
+    }
+
+    List<Told.Item> told() {
+        return parts.stream().flatMap(part -> part.told().stream()).toList();
+    }
+
+    boolean has(AudienceKey audience) {
+        return parts.stream().anyMatch(part -> part.audience().equals(audience));
+    }
+
+    int leftOut() {
+        return parts.stream().mapToInt(Told.Part::leftOut).sum();
+    }
+}

@@ -1,0 +1,88 @@
+package dev.oddsentry.service.definitions;
+
+import dev.oddsentry.core.definition.FieldPlaces;
+import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.extract.Template;
+import dev.oddsentry.core.problem.Nearest;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.checks.MailFields;
+import dev.oddsentry.service.layouts.ExtractFiles;
+import dev.oddsentry.service.people.People;
+import dev.oddsentry.service.trouble.Teams;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Whether what a rule says of its mail can be done: the fields of its texts, and those whom it names. */
+@Component
+class MailChecks {
+    private final Teams teams;
+    private final People people;
+
+    MailChecks(Teams teams, People people) {
+        this.teams = teams;
+        this.people = people;
+    }
+
+    List<Problem> problems(RuleDefinition rule, Columns columns, FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        var delivery = rule.delivery();
+        var known = new TreeSet<>(MailFields.names());
+        var layout = delivery.layout().columnNames();
+        known.addAll(layout.isEmpty() ? columns.names() : layout);
+        if (rule.groups() != null) known.addAll(rule.groups().measures().keySet());
+        fields("delivery.subject", delivery.texts().subject(), known, places, problems);
+        fields("delivery.opening", delivery.texts().opening(), known, places, problems);
+        for (int i = 0; i < delivery.attachments().size(); i++)
+            fields(
+                    "delivery.attach[" + i + "].file",
+                    delivery.attachments().get(i).file(),
+                    ExtractFiles.FIELDS,
+                    places,
+                    problems);
+        var recipients = delivery.recipients();
+        references("delivery.to", recipients.to(), places, problems);
+        references("delivery.cc", recipients.cc(), places, problems);
+        references("delivery.bcc", recipients.bcc(), places, problems);
+        references("delivery.reply to", recipients.replyTo(), places, problems);
+        return problems;
+    }
+
+    private static void fields(
+            String field, @Nullable String text, Collection<String> known, FieldPlaces places, List<Problem> problems) {
+        if (text == null) return;
+        for (String name : Template.of(text).fields()) {
+            if (known.contains(name)) continue;
+            problems.add(places.locate(
+                    field,
+                    Problem.error(
+                                    "there is no field \"" + name + "\"; there are: "
+                                            + String.join(", ", new TreeSet<>(known)),
+                                    "",
+                                    null)
+                            .suggesting(Nearest.to(name, known).orElse(null))));
+        }
+    }
+
+    private void references(String field, List<String> written, FieldPlaces places, List<Problem> problems) {
+        for (int i = 0; i < written.size(); i++) {
+            var reference = MailAddress.reference(written.get(i)).orElse(null);
+            if (reference == null) continue;
+            var names = reference.isTeam() ? teams.names() : people.logins();
+            if (names.contains(reference.name())) continue;
+            problems.add(places.locate(
+                    field + "[" + i + "]",
+                    Problem.error(
+                                    "there is no " + (reference.isTeam() ? "team" : "person") + " \"" + reference.name()
+                                            + "\"",
+                                    "",
+                                    null)
+                            .suggesting(Nearest.to(reference.name(), names).orElse(null))));
+        }
+    }
+}

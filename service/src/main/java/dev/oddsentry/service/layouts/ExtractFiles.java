@@ -1,0 +1,114 @@
+package dev.oddsentry.service.layouts;
+
+import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
+import dev.oddsentry.core.definition.DeliveryDefinition.Format;
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Template;
+import dev.oddsentry.extracts.csv.CsvExtract;
+import dev.oddsentry.extracts.json.JsonExtract;
+import dev.oddsentry.extracts.page.PageExtract;
+import dev.oddsentry.extracts.page.PdfExtract;
+import dev.oddsentry.extracts.xlsx.XlsxExtract;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.io.OutputStream;
+import java.io.UncheckedIOException;
+import java.nio.charset.Charset;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/** An extract as a file in one of the formats, with its name. */
+public final class ExtractFiles {
+    /** The fields that a file's name may have. */
+    public static final Set<String> FIELDS = Set.of("rule", "date", "time", "split", "copy");
+
+    private static final int LONGEST_NAME = 120;
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH-mm");
+
+    private ExtractFiles() {}
+
+    public record File(String name, String mediaType, byte[] bytes) {}
+
+    /**
+     * What its name and its heading say.
+     *
+     * @param split whose part it is; null for the whole
+     * @param copy whose personal copy it is; null for none
+     */
+    public record About(
+            String rule,
+            String title,
+            Instant slot,
+            ZoneId zone,
+            @Nullable String split,
+            @Nullable String copy) {
+        private Map<String, @Nullable Object> fields() {
+            var there = slot.atZone(zone);
+            var fields = new HashMap<String, @Nullable Object>();
+            fields.put("rule", rule);
+            fields.put("date", there.toLocalDate().toString());
+            fields.put("time", TIME.format(there));
+            fields.put("split", split == null ? "" : split);
+            fields.put("copy", copy == null ? "" : copy);
+            return fields;
+        }
+
+        /** {@code late-sailings-2026-11-24}, unless the rule says otherwise. */
+        public String name(@Nullable String written) {
+            String name =
+                    Template.of(written == null ? "{{rule}}-{{date}}" : written).render(fields());
+            String harmless = name.replaceAll("[/\\\\:*?\"<>|\\p{Cntrl}]+", "-").strip();
+            String cut = harmless.length() > LONGEST_NAME ? harmless.substring(0, LONGEST_NAME) : harmless;
+            return cut.isEmpty() || cut.startsWith(".") ? rule : cut;
+        }
+    }
+
+    /** A PDF of more rows than a person would read is a workbook instead. */
+    public static File file(Attachment wanted, Extract extract, About about) {
+        var format = formatOf(wanted, extract);
+        var out = new ByteArrayOutputStream();
+        try {
+            write(wanted, format, extract, about, out);
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+        String mediaType =
+                format == Format.CSV ? "text/csv; charset=" + wanted.csv().encoding() : format.mediaType();
+        return new File(about.name(wanted.file()) + "." + format.code(), mediaType, out.toByteArray());
+    }
+
+    private static Format formatOf(Attachment wanted, Extract extract) {
+        boolean tooLong = wanted.format() == Format.PDF && extract.rows().size() > PdfExtract.MOST_ROWS;
+        return tooLong ? Format.XLSX : wanted.format();
+    }
+
+    private static void write(Attachment wanted, Format format, Extract extract, About about, OutputStream out)
+            throws IOException {
+        switch (format) {
+            case CSV -> {
+                var csv = wanted.csv();
+                var style = new CsvExtract.Style(
+                        csv.delimiter(), csv.decimal(), Charset.forName(csv.encoding()), csv.mark());
+                CsvExtract.write(extract, style, out);
+            }
+            case XLSX -> XlsxExtract.write(extract, out);
+            case JSON -> JsonExtract.write(extract, out);
+            case HTML -> PageExtract.write(extract, heading(wanted, about), out);
+            case PDF -> PdfExtract.write(extract, heading(wanted, about), out);
+        }
+    }
+
+    private static PageExtract.Heading heading(Attachment wanted, About about) {
+        var there = about.slot().atZone(about.zone());
+        return new PageExtract.Heading(
+                about.title(),
+                there.toLocalDate() + " " + there.toLocalTime().withNano(0) + " "
+                        + about.zone().getId(),
+                wanted.paper().code());
+    }
+}

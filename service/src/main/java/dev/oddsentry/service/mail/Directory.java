@@ -1,0 +1,55 @@
+package dev.oddsentry.service.mail;
+
+import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.service.people.People;
+import dev.oddsentry.service.trouble.Teams;
+import jakarta.mail.internet.AddressException;
+import jakarta.mail.internet.InternetAddress;
+import java.io.UnsupportedEncodingException;
+import java.nio.charset.StandardCharsets;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.stream.Stream;
+import org.springframework.stereotype.Component;
+
+/** Recipients as they are written, as addresses of a message. */
+@Component
+public class Directory {
+    private final Teams teams;
+    private final People people;
+
+    Directory(Teams teams, People people) {
+        this.teams = teams;
+        this.people = people;
+    }
+
+    /** Each address once; a reference to nobody gives none. */
+    public List<InternetAddress> addresses(List<String> written) {
+        var found = new LinkedHashMap<String, InternetAddress>();
+        written.stream()
+                .flatMap(this::expanded)
+                .map(Directory::address)
+                .forEach(address -> found.putIfAbsent(address.getAddress().toLowerCase(Locale.ROOT), address));
+        return List.copyOf(found.values());
+    }
+
+    private Stream<String> expanded(String written) {
+        return MailAddress.reference(written)
+                .map(reference -> reference.isTeam()
+                        ? teams.addressesOf(reference.name()).stream()
+                        : people.addressOf(reference.name()).stream())
+                .orElseGet(() -> Stream.of(written));
+    }
+
+    private static InternetAddress address(String written) {
+        try {
+            var address = new InternetAddress(MailAddress.bare(written), true);
+            String name = MailAddress.name(written);
+            if (!name.isEmpty()) address.setPersonal(name, StandardCharsets.UTF_8.name());
+            return address;
+        } catch (AddressException | UnsupportedEncodingException e) {
+            throw new IllegalStateException("\"" + written + "\" is no mail address", e);
+        }
+    }
+}
