@@ -144,6 +144,9 @@ export type MessageSummary = {
   id: string
   rule: string | null
   roundUp: string | null
+  preview: boolean
+  repeat: boolean
+  held: boolean
   subject: string
   slot: Instant
   createdAt: Instant

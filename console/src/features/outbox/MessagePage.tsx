@@ -1,13 +1,13 @@
 import { useState } from 'react'
-import { useParams } from 'react-router'
+import { Link, useParams } from 'react-router'
 import { Button, ButtonGroup, Table } from 'react-bootstrap'
-import { useQuery } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { MessagePage as Page } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { stateWords, timeWords } from '../../shared/words'
-import { message } from './api'
+import { act, message, type MessageAct } from './api'
 import { Cause } from './Cause'
 import { RecipientTag } from './RecipientTag'
 
@@ -34,6 +34,7 @@ function OneMessage({ page }: { page: Page }) {
           <Button variant="plain" href={`/api/outbox/${summary.id}/source`}>Source</Button>
         </ButtonGroup>
       </div>
+      <Acts page={page} />
       <div className="mt-3">
         {view === 'html' ? <iframe className="mail-view" title="The mail as its recipients see it" sandbox="" src={`/api/outbox/${summary.id}/html`} /> : <pre className="code">{text}</pre>}
       </div>
@@ -58,5 +59,26 @@ function OneMessage({ page }: { page: Page }) {
         <p className="small quiet mt-2 mb-0">Message-ID {messageId}</p>
       </section>
     </>
+  )
+}
+
+/** What a person may do with it: each says first what it does. */
+function Acts({ page: { message: summary } }: { page: Page }) {
+  const queries = useQueryClient()
+  const doing = useMutation({ mutationFn: (what: MessageAct) => act(summary.id, what), onSuccess: () => queries.invalidateQueries({ queryKey: ['outbox'] }) })
+  const waits = summary.recipients.some(({ state, nextTry }) => nextTry !== null && (state === 'WAITING' || state === 'UNSURE'))
+  const everyone = summary.recipients.map(({ address }) => address).join(', ')
+  const reports = summary.rule !== null && !summary.preview && !summary.repeat
+  return (
+    <div className="mt-2">
+      {waits && <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => window.confirm('Stop it for those who wait? What it reports stays reported.') && doing.mutate('stop')}>Stop</Button>}{' '}
+      <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => window.confirm(`Send it again to ${everyone}, marked as a repeat?`) && doing.mutate('send-again')}>Send again</Button>{' '}
+      {reports && <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => window.confirm('Take back what it reported, so that the next check says it again?') && doing.mutate('report-again')}>Report again</Button>}
+      <div role="status" className="small">
+        {doing.isSuccess && doing.variables === 'send-again' && <>Queued: <Link to={`/outbox/${doing.data.message}`}>the repeat</Link>.</>}
+        {doing.isSuccess && doing.variables === 'report-again' && `The next check says ${doing.data.count} again.`}
+        {doing.isError && <span className="told bad">{doing.error.message}</span>}
+      </div>
+    </div>
   )
 }

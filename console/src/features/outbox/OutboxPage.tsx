@@ -1,26 +1,43 @@
 import { Link, useSearchParams } from 'react-router'
-import { Table } from 'react-bootstrap'
+import { Form, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { MessageSummary } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
-import { timeWords } from '../../shared/words'
+import { stateWords, timeWords } from '../../shared/words'
 import { outbox } from './api'
 import { Cause } from './Cause'
+import { Holds } from './Holds'
 import { RecipientTag } from './RecipientTag'
 
 export function OutboxPage() {
   useTitle('Outbox')
-  const [search] = useSearchParams()
+  const [search, setSearch] = useSearchParams()
   const rule = search.get('rule')
-  const messages = useQuery(outbox(rule))
+  const q = search.get('q') ?? ''
+  const state = search.get('state') ?? ''
+  const messages = useQuery(outbox({ rule, q, state }))
+  const seek = (name: string, value: string) => setSearch((before) => {
+    const after = new URLSearchParams(before)
+    if (value) after.set(name, value)
+    else after.delete(name)
+    return after
+  }, { replace: true })
   return (
     <>
       <h1>Outbox</h1>
       {rule && <p className="quiet mb-0">Only mail of {rule}. <Link to="/outbox">Show all</Link></p>}
+      <Holds rule={rule} />
+      <div className="d-flex gap-2 flex-wrap">
+        <Form.Control type="search" className="w-auto" aria-label="Search subjects and addresses" placeholder="Subject or address" value={q} onChange={(event) => seek('q', event.target.value)} />
+        <Form.Select className="w-auto" aria-label="State of a recipient" value={state} onChange={(event) => seek('state', event.target.value)}>
+          <option value="">in any state</option>
+          {['WAITING', 'SENT', 'UNSURE', 'REFUSED', 'EXPIRED', 'STOPPED'].map((each) => <option key={each} value={each}>{stateWords(each)}</option>)}
+        </Form.Select>
+      </div>
       <Loaded query={messages} what="The outbox">
-        {(list) => (list.length === 0 ? <p className="sheet quiet">No mail was queued yet. A check that finds something new queues one.</p> : <Messages messages={list} />)}
+        {(list) => (list.length === 0 ? <p className="sheet quiet">{q || state ? 'No mail is like that.' : 'No mail was queued yet. A check that finds something new queues one.'}</p> : <Messages messages={list} />)}
       </Loaded>
     </>
   )
@@ -37,7 +54,7 @@ function Messages({ messages }: { messages: MessageSummary[] }) {
               <tr key={message.id}>
                 <td className="text-nowrap">{timeWords(message.createdAt)}</td>
                 <td><Link to={`/outbox/${message.id}`}>{message.subject}</Link></td>
-                <td><Cause message={message} /></td>
+                <td><Cause message={message} />{message.preview && ', preview'}{message.repeat && ', repeat'}{message.held && <strong>, held</strong>}</td>
                 <td>{message.recipients.map((recipient) => <div key={recipient.address}>{recipient.address} <RecipientTag recipient={recipient} /></div>)}</td>
               </tr>
             ))}

@@ -1,13 +1,28 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { MessagePage, MessageSummary } from '../../api/types'
+import type { Instant, MessagePage, MessageSummary } from '../../api/types'
 
-export const outbox = (rule: string | null) =>
-  queryOptions({
-    queryKey: ['outbox', rule],
-    queryFn: () => api.get<MessageSummary[]>(`/api/outbox${rule ? `?rule=${encodeURIComponent(rule)}` : ''}`),
+export type Sought = { rule?: string | null; q?: string; state?: string }
+export type Hold = { id: number; source: string | null; rule: string | null; why: string; by: string; at: Instant; messages: number }
+export type MessageAct = 'stop' | 'send-again' | 'report-again'
+
+export const outbox = ({ rule, q, state }: Sought) => {
+  const asked = new URLSearchParams()
+  if (rule) asked.set('rule', rule)
+  if (q) asked.set('q', q)
+  if (state) asked.set('state', state)
+  return queryOptions({
+    queryKey: ['outbox', asked.toString()],
+    queryFn: () => api.get<MessageSummary[]>(`/api/outbox${asked.size ? `?${asked}` : ''}`),
     refetchInterval: 10_000,
   })
+}
 
 export const message = (id: string) =>
   queryOptions({ queryKey: ['outbox', 'message', id], queryFn: () => api.get<MessagePage>(`/api/outbox/${id}`), refetchInterval: 10_000 })
+
+export const act = (id: string, what: MessageAct) => api.post<{ count: number; message: string | null }>(`/api/outbox/${id}/${what}`, {})
+
+export const holds = queryOptions({ queryKey: ['holds'], queryFn: () => api.get<Hold[]>('/api/holds'), refetchInterval: 10_000 })
+export const holdMail = (rule: string | null, why: string) => api.post<Hold[]>('/api/holds', { rule, why })
+export const endHold = (id: number, throwAway: boolean) => api.post<{ messages: number }>(`/api/holds/${id}/end?throwAway=${throwAway}`, {})

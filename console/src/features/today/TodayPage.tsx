@@ -15,7 +15,7 @@ import { headline, needsOf, type Need } from './needs'
 export function TodayPage() {
   useTitle('Today')
   const all = useQuery(rules)
-  const messages = useQuery(outbox(null))
+  const messages = useQuery(outbox({}))
   return (
     <Loaded query={all} what="The rules">
       {(list) => <Loaded query={messages} what="The outbox">{(mail) => <Today rules={list} needs={needsOf(list, mail)} />}</Loaded>}

@@ -3,7 +3,7 @@ import { check, lateSailings } from '../../shared/render.test-kit'
 import { headline, needsOf } from './needs'
 
 const mail = (state: RecipientState, tries: number): MessageSummary => ({
-  id: 'm1', rule: 'late-sailings', roundUp: null, subject: '2 critical', slot: '2026-11-24T04:40:00Z', createdAt: '2026-11-24T04:40:00Z',
+  id: 'm1', rule: 'late-sailings', roundUp: null, preview: false, repeat: false, held: false, subject: '2 critical', slot: '2026-11-24T04:40:00Z', createdAt: '2026-11-24T04:40:00Z',
   recipients: [{ address: 'siv.tangen@skerryline.example', state, tries, nextTry: null, words: '450 mailbox busy' }],
 })
 

@@ -19,11 +19,13 @@ import dev.oddsentry.cli.commands.ExtractCommand;
 import dev.oddsentry.cli.commands.FeedCommand;
 import dev.oddsentry.cli.commands.FindingsCommand;
 import dev.oddsentry.cli.commands.HistoryCommand;
+import dev.oddsentry.cli.commands.HoldMailCommand;
 import dev.oddsentry.cli.commands.ImportCalendarCommand;
 import dev.oddsentry.cli.commands.ImportThresholdCommand;
 import dev.oddsentry.cli.commands.LoginCommand;
 import dev.oddsentry.cli.commands.LogoutCommand;
 import dev.oddsentry.cli.commands.MailCommand;
+import dev.oddsentry.cli.commands.MessageCommand;
 import dev.oddsentry.cli.commands.OutboxCommand;
 import dev.oddsentry.cli.commands.PauseCommand;
 import dev.oddsentry.cli.commands.PreviewCommand;
@@ -85,6 +87,8 @@ import picocli.CommandLine.Command;
             DiscardCommand.class,
             StatusCommand.class,
             OutboxCommand.class,
+            MessageCommand.class,
+            HoldMailCommand.class,
             SendOpenCommand.class,
             SetFilePasswordCommand.class,
             PushCommand.class,

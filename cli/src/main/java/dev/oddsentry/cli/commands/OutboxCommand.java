@@ -4,6 +4,8 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
 import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -24,9 +26,27 @@ public final class OutboxCommand extends ServiceCommand {
     @Nullable
     String rule;
 
+    @Option(
+            names = "--search",
+            paramLabel = "TEXT",
+            description = "Only mail with this in its subject or in an address.")
+    @Nullable
+    String search;
+
+    @Option(
+            names = "--state",
+            paramLabel = "STATE",
+            description = "Only mail with a recipient who is waiting, sent, unsure, refused, expired or stopped.")
+    @Nullable
+    String state;
+
     @Override
     public Integer call() {
-        JsonNode messages = api().get("/api/outbox" + (rule == null ? "" : "?rule=" + Api.part(rule)));
+        var asked = new HashMap<String, @Nullable String>();
+        asked.put("rule", rule);
+        asked.put("q", search);
+        asked.put("state", state == null ? null : state.toUpperCase(Locale.ROOT).replace(' ', '_'));
+        JsonNode messages = api().get("/api/outbox" + Api.query(asked));
         output.print(out(), messages, () -> table(messages), "No mail was queued yet.");
         return 0;
     }
@@ -48,6 +68,13 @@ public final class OutboxCommand extends ServiceCommand {
     }
 
     private static String cause(JsonNode message) {
+        String marks = (message.path("preview").asBoolean(false) ? ", preview" : "")
+                + (message.path("repeat").asBoolean(false) ? ", repeat" : "")
+                + (message.path("held").asBoolean(false) ? ", held" : "");
+        return madeBy(message) + marks;
+    }
+
+    private static String madeBy(JsonNode message) {
         if (!message.path("roundUp").isNull())
             return "round-up " + message.path("roundUp").asString("");
         return message.path("rule").asString("trouble");

@@ -115,7 +115,7 @@ final class HtmlParts {
             parts.add(marked(row.cells().get(i), escape(words.labelled(extract, row, i)))
                     + escape(words.was(extract, row, i)));
         }
-        return div("padding-top:1px", String.join(", ", parts));
+        return parts.isEmpty() ? "" : div("padding-top:1px", String.join(", ", parts));
     }
 
     private static String marked(Extract.Cell cell, String html) {

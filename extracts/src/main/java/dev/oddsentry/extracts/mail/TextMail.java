@@ -61,7 +61,8 @@ public final class TextMail {
             switch (line) {
                 case Outline.RowLine(var row) -> {
                     lines.add(title(extract, row));
-                    lines.add("    " + details(extract, row));
+                    String details = details(extract, row);
+                    if (!details.isEmpty()) lines.add("    " + details);
                 }
                 case Outline.GroupLine(var values, int rows) ->
                     lines.add("-- " + words.group(extract, values) + ": " + rows + " --");

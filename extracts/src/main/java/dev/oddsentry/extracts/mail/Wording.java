@@ -56,14 +56,14 @@ final class Wording {
         var parts = new ArrayList<String>();
         for (var kind : NewsKind.values()) {
             long count = rows.stream().filter(row -> leading(row) == kind).count();
-            if (count > 0) parts.add(count + " " + word(kind));
+            if (count > 0) parts.add(phrases.of("headline." + kind.name(), count));
         }
         long reminded =
                 rows.stream().filter(row -> leading(row) == NewsKind.REMINDER).count();
         long stillOpen = reminded > 0
                 ? 0
                 : rows.stream().filter(row -> row.kinds().isEmpty()).count();
-        if (stillOpen > 0) parts.add(stillOpen + " " + word(NewsKind.REMINDER));
+        if (stillOpen > 0) parts.add(phrases.of("headline.REMINDER", stillOpen));
         long critical = rows.stream()
                 .filter(row -> row.severity() == Severity.CRITICAL && !row.isOver())
                 .count();

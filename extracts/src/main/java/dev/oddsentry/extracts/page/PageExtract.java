@@ -27,8 +27,8 @@ public final class PageExtract {
             body { font: 9pt/1.4 'DejaVu Sans', sans-serif; color: #22303c; margin: 0 auto; max-width: 100rem; padding: 0 0.5rem }
             h1 { font-size: 15pt; margin: 0 0 2pt } p { color: #5d6b78; margin: 0 0 10pt }
             table { border-collapse: collapse; width: 100%%; -fs-table-paginate: paginate }
-            th { text-align: left; border-bottom: 1.5pt solid #22303c; padding: 3pt 6pt 3pt 0; vertical-align: bottom }
-            td { border-bottom: 0.5pt solid #e3ded4; padding: 3pt 6pt 3pt 0; vertical-align: top; word-wrap: break-word }
+            th { text-align: left; border-bottom: 1.5pt solid #22303c; padding: 3pt 5pt; vertical-align: bottom }
+            td { border-bottom: 0.5pt solid #e3ded4; padding: 3pt 5pt; vertical-align: top; word-wrap: break-word }
             tr { page-break-inside: avoid } .n { text-align: right; font-variant-numeric: tabular-nums }
             .m { font-weight: bold; background: #fbe8c8 } .g td { font-weight: bold; padding-top: 9pt } .t td { font-weight: bold; border-bottom: 1pt solid #22303c }
             .critical { color: #b3412e } .warning { color: #8a5400 } .notice { color: #5d6b78 } .over { color: #2f7d6b }

@@ -13,6 +13,9 @@ import org.springframework.stereotype.Component;
 /** Says which audiences hear by which message: one for each, and one for all those for whom nobody is named. */
 @Component
 class Announcing {
+    /** Of a split with many values, a person looks at some. */
+    private static final int MOST_PREVIEWS = 10;
+
     private final MemoryStore memory;
     private final Addresses addresses;
     private final Composing composing;
@@ -28,6 +31,15 @@ class Announcing {
         // A rule that only a round-up tells of has nobody of its own.
         return letters(about, reckoned, told).stream()
                 .filter(letter -> !letter.to().isEmpty())
+                .map(letter -> new Told.Outgoing(composing.message(about, reckoned, letter), letter.parts()))
+                .toList();
+    }
+
+    /** All messages as they would be, each to this address alone. */
+    List<Told.Outgoing> previewsFor(String address, About about, Reckoned reckoned, Told told) {
+        return letters(about, reckoned, told).stream()
+                .limit(MOST_PREVIEWS)
+                .map(letter -> letter.insteadTo(address))
                 .map(letter -> new Told.Outgoing(composing.message(about, reckoned, letter), letter.parts()))
                 .toList();
     }

@@ -91,6 +91,15 @@ class CheckController {
                 .size());
     }
 
+    /** Sends the person who asks what a check now would send, marked as a preview. */
+    @PostMapping("/rules/{name}/preview-to-me")
+    OpenSent previewToMe(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable String copy) {
+        return new OpenSent(files.sendTo(by, names.idOf(name), clock.instant(), copy));
+    }
+
     /** How each personal copy of a check went. */
     @GetMapping("/checks/{id}/copies")
     List<CopyView> copies(@PathVariable UUID id) {

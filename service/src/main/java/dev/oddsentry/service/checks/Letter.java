@@ -35,6 +35,10 @@ record Letter(
         return new Letter(parts, only, split, open, since, true);
     }
 
+    Letter insteadTo(String address) {
+        return new Letter(parts, List.of(address), split, open, since, true);
+    }
+
     List<Told.Item> told() {
         return parts.stream().flatMap(part -> part.told().stream()).toList();
     }

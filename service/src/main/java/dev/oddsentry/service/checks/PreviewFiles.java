@@ -9,6 +9,7 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.outbox.NewMessage;
+import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
@@ -17,6 +18,7 @@ import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** What a check now would send, as files: the message and the extract. Nothing is reported or remembered. */
 @Component
@@ -28,6 +30,8 @@ class PreviewFiles {
     private final Announcing announcing;
     private final Audit audit;
     private final DSLContext db;
+    private final Outbox outbox;
+    private final TransactionTemplate transactions;
 
     PreviewFiles(
             DefinitionStore definitions,
@@ -36,7 +40,9 @@ class PreviewFiles {
             Telling telling,
             Announcing announcing,
             Audit audit,
-            DSLContext db) {
+            DSLContext db,
+            Outbox outbox,
+            TransactionTemplate transactions) {
         this.definitions = definitions;
         this.previewing = previewing;
         this.copies = copies;
@@ -44,6 +50,8 @@ class PreviewFiles {
         this.announcing = announcing;
         this.audit = audit;
         this.db = db;
+        this.outbox = outbox;
+        this.transactions = transactions;
     }
 
     /**
@@ -58,10 +66,7 @@ class PreviewFiles {
         audit.record(db, by.id(), "preview mail", rule.name(), split);
         return previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
-                var told = telling.choose(run.reckoned(), run.audiences());
-                if (told.told().isEmpty()) told = telling.choose(run.reckoned(), run.audiences(), Transition.TELL_OPEN);
-                if (told.told().isEmpty())
-                    throw RefusedException.conflict("Nothing is open, so there is nothing that a mail would say.");
+                var told = toldNow(run);
                 var about = run.about("Preview: " + rule.title());
                 var messages = announcing.messages(about, run.reckoned(), told);
                 return messages.stream()
@@ -73,6 +78,36 @@ class PreviewFiles {
                         .message();
             }
         });
+    }
+
+    /**
+     * Sends the person what would be sent, every part of a split by itself, marked as a preview; nothing is reported or remembered.
+     *
+     * @return how many messages
+     */
+    int sendTo(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        audit.record(db, by.id(), "preview mail", rule.name(), by.email());
+        var messages = previewing.inWords(() -> {
+            try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
+                var told = toldNow(run);
+                var about = run.about("Preview: " + rule.title());
+                return announcing.previewsFor(by.email(), about, run.reckoned(), told).stream()
+                        .map(Told.Outgoing::message)
+                        .toList();
+            }
+        });
+        messages.forEach(message -> transactions.executeWithoutResult(_ -> outbox.queuePreview(ruleId, slot, message)));
+        return messages.size();
+    }
+
+    /** What is new; where nothing is, everything that is open. */
+    private Told toldNow(PreviewRun run) {
+        var told = telling.choose(run.reckoned(), run.audiences());
+        if (told.told().isEmpty()) told = telling.choose(run.reckoned(), run.audiences(), Transition.TELL_OPEN);
+        if (told.told().isEmpty())
+            throw RefusedException.conflict("Nothing is open, so there is nothing that a mail would say.");
+        return told;
     }
 
     /** Every exception of now as a file, in the rule's layout. */

@@ -86,8 +86,9 @@ class Remembering {
         if (told.parts().isEmpty()) reported.audience(by.scope(), AudienceKey.WHOLE);
         var messages = new HashMap<AudienceKey, UUID>();
         for (var outgoing : told.messages()) {
-            var first = Objects.requireNonNull(
-                    audiences.get(outgoing.parts().getFirst().audience()));
+            // Those who only hear that all is quiet have no part in what is told.
+            var first = audiences.computeIfAbsent(
+                    outgoing.parts().getFirst().audience(), key -> reported.audience(by.scope(), key));
             var message = outbox.queue(by, first.id(), outgoing.message());
             outgoing.parts().forEach(part -> messages.put(part.audience(), message));
         }

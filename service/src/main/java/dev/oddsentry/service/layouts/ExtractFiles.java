@@ -29,6 +29,7 @@ public final class ExtractFiles {
 
     private static final int LONGEST_NAME = 120;
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH-mm");
+    private static final DateTimeFormatter SLOT = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm");
 
     private ExtractFiles() {}
 
@@ -107,8 +108,7 @@ public final class ExtractFiles {
         var there = about.slot().atZone(about.zone());
         return new PageExtract.Heading(
                 about.title(),
-                there.toLocalDate() + " " + there.toLocalTime().withNano(0) + " "
-                        + about.zone().getId(),
+                SLOT.format(there) + " " + about.zone().getId(),
                 wanted.paper().code());
     }
 }

@@ -41,12 +41,17 @@ class Deliveries {
         this.takingBack = takingBack;
     }
 
-    /** @param to those that are due now, marked as being handed over */
-    record Due(byte[] mime, List<String> to) {}
+    /**
+     * @param to those that are due now, marked as being handed over
+     * @param held whether a person holds it
+     */
+    record Due(byte[] mime, List<String> to, boolean held) {}
 
     @Transactional
     public Due claim(UUID messageId) {
         var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(messageId)).fetchSingle();
+        if (db.fetchExists(MESSAGE, MESSAGE.ID.eq(messageId).and(Holds.isHeld())))
+            return new Due(message.getMime(), List.of(), true);
         boolean expired = !message.getCreatedAt().plus(settings.expireAfter()).isAfter(clock.instant());
         var to = new ArrayList<String>();
         for (var recipient : undone(messageId)) {
@@ -60,7 +65,7 @@ class Deliveries {
             }
         }
         takingBack.ifNobodyGotIt(messageId);
-        return new Due(message.getMime(), to);
+        return new Due(message.getMime(), to, false);
     }
 
     /** One being handed over without a next try was left so by a node that died; one unsure without is done with. */

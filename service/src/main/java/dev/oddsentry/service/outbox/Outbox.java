@@ -40,6 +40,26 @@ public class Outbox {
         return queue(row, slot, message);
     }
 
+    /** A preview that a person sends to themselves, which reports nothing. */
+    public UUID queuePreview(UUID rule, Instant slot, NewMessage message) {
+        var row = db.newRecord(MESSAGE);
+        row.setPreviewOf(rule);
+        return queue(row, slot, message);
+    }
+
+    /** Of the same check, round-up or trouble as the first. */
+    UUID queueRepeat(MessageRecord of, NewMessage message) {
+        var row = db.newRecord(MESSAGE);
+        row.setRuleId(of.getRuleId());
+        row.setCheckId(of.getCheckId());
+        row.setAudienceId(of.getAudienceId());
+        row.setTroubleId(of.getTroubleId());
+        row.setRoundUpId(of.getRoundUpId());
+        row.setPreviewOf(of.getPreviewOf());
+        row.setRepeatOf(of.getRepeatOf() == null ? of.getId() : of.getRepeatOf());
+        return queue(row, of.getSlot(), message);
+    }
+
     /** A message of trouble, which belongs to no check. */
     public UUID queue(long trouble, Instant slot, NewMessage message) {
         var row = db.newRecord(MESSAGE);

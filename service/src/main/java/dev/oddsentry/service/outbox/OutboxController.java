@@ -5,11 +5,17 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.and;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.exists;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.multiset;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
 
 import dev.oddsentry.service.mail.MessageParts;
+import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.util.List;
@@ -19,8 +25,11 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
@@ -32,19 +41,27 @@ class OutboxController {
     private static final int MOST_LISTED = 200;
 
     private final DSLContext db;
+    private final Acts acts;
 
-    OutboxController(DSLContext db) {
+    OutboxController(DSLContext db, Acts acts) {
         this.db = db;
+        this.acts = acts;
     }
 
     /**
      * @param rule null where the mail is of several: of trouble, or of a round-up
      * @param roundUp the name of the round-up; null where it is none
+     * @param preview whether a person sent it to themselves, and it reported nothing
+     * @param repeat whether it is another one once more
+     * @param held whether a person holds it
      */
     record MessageSummary(
             UUID id,
             @Nullable String rule,
             @Nullable String roundUp,
+            boolean preview,
+            boolean repeat,
+            boolean held,
             String subject,
             Instant slot,
             Instant createdAt,
@@ -62,9 +79,56 @@ class OutboxController {
     record MessagePage(
             MessageSummary message, String messageId, String text, List<String> attachments, List<TryView> tries) {}
 
+    /**
+     * Newest first.
+     *
+     * @param rule only mail of this rule
+     * @param q only mail with this in its subject or in an address
+     * @param state only mail with a recipient in this state
+     * @param before only mail queued before that instant, to go on from a page
+     */
     @GetMapping(produces = "application/json")
-    List<MessageSummary> latest(@RequestParam(required = false) @Nullable String rule) {
-        return summaries(rule == null ? noCondition() : DEFINITION.NAME.eq(rule));
+    List<MessageSummary> latest(
+            @RequestParam(required = false) @Nullable String rule,
+            @RequestParam(required = false) @Nullable String q,
+            @RequestParam(required = false) @Nullable RecipientState state,
+            @RequestParam(required = false) @Nullable Instant before) {
+        String sought = q == null ? "" : q.strip();
+        return summaries(and(
+                rule == null ? noCondition() : DEFINITION.NAME.eq(rule),
+                sought.isEmpty()
+                        ? noCondition()
+                        : MESSAGE.SUBJECT
+                                .containsIgnoreCase(sought)
+                                .or(hasRecipient(MESSAGE_RECIPIENT.ADDRESS.containsIgnoreCase(sought))),
+                state == null ? noCondition() : hasRecipient(MESSAGE_RECIPIENT.STATE.eq(state)),
+                before == null ? noCondition() : MESSAGE.CREATED_AT.lt(before)));
+    }
+
+    private static Condition hasRecipient(Condition which) {
+        return exists(selectOne().from(MESSAGE_RECIPIENT).where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID), which));
+    }
+
+    record SendAgain(@Nullable List<String> to) {}
+
+    record Acted(int count, @Nullable UUID message) {}
+
+    /** Nobody who waits for it gets it any more; what it reported stays reported. */
+    @PostMapping(path = "/{id}/stop", produces = "application/json")
+    Acted stop(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        return new Acted(acts.stop(by, id), null);
+    }
+
+    /** The same mail once more, marked as a repeat, to all who were to get it or to some of them. */
+    @PostMapping(path = "/{id}/send-again", produces = "application/json")
+    Acted sendAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id, @RequestBody SendAgain body) {
+        return new Acted(1, acts.sendAgain(by, id, body.to() == null ? List.of() : body.to()));
+    }
+
+    /** Takes back what it reported, so that the next check says it again. */
+    @PostMapping(path = "/{id}/report-again", produces = "application/json")
+    Acted reportAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        return new Acted(acts.reportAgain(by, id), null);
     }
 
     private List<MessageSummary> summaries(Condition which) {
@@ -83,13 +147,16 @@ class OutboxController {
                         MESSAGE.ID,
                         DEFINITION.NAME,
                         roundUp.NAME,
+                        field(MESSAGE.PREVIEW_OF.isNotNull()),
+                        field(MESSAGE.REPEAT_OF.isNotNull()),
+                        field(Holds.isHeld()),
                         MESSAGE.SUBJECT,
                         MESSAGE.SLOT,
                         MESSAGE.CREATED_AT,
                         recipients)
                 .from(MESSAGE)
                 .leftJoin(DEFINITION)
-                .on(DEFINITION.ID.eq(MESSAGE.RULE_ID))
+                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF)))
                 .leftJoin(roundUp)
                 .on(roundUp.ID.eq(MESSAGE.ROUND_UP_ID))
                 .where(which)

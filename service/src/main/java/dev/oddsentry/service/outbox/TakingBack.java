@@ -32,7 +32,11 @@ class TakingBack {
         boolean someoneGotOrMayGetIt = db.fetchExists(
                 MESSAGE_RECIPIENT,
                 MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId).and(MESSAGE_RECIPIENT.STATE.notIn(NOT_GOT)));
-        if (someoneGotOrMayGetIt) return;
+        if (!someoneGotOrMayGetIt) takeBack(messageId);
+    }
+
+    /** Whoever got it: what it reported is news again. Part of the caller's transaction. */
+    void takeBack(UUID messageId) {
         // A check that runs meanwhile was reckoned with the report; it must be stale.
         db.update(RULE)
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))

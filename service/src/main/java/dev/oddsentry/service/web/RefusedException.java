@@ -19,6 +19,10 @@ public final class RefusedException extends RuntimeException {
         return new RefusedException(HttpStatus.NOT_FOUND, message);
     }
 
+    public static RefusedException forbidden(String message) {
+        return new RefusedException(HttpStatus.FORBIDDEN, message);
+    }
+
     public static RefusedException conflict(String message) {
         return new RefusedException(HttpStatus.CONFLICT, message);
     }

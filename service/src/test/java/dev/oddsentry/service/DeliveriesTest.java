@@ -1,0 +1,189 @@
+package dev.oddsentry.service;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import jakarta.mail.Message;
+import jakarta.mail.MessagingException;
+import jakarta.mail.Multipart;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** How a rule's mail looks, what goes with it and who gets it, as its document says. */
+class DeliveriesTest {
+    private final RunningService service = RunningService.get();
+    private final HttpApi api = service.api();
+    private final LateSailings sailings = new LateSailings(service);
+    private final Mails mails = new Mails(service);
+
+    private String rule(String delivery) {
+        return sailings.rule().replaceAll("(?s)delivery: \\{.*", "delivery:\n" + delivery.indent(2));
+    }
+
+    private void active(String delivery) {
+        sailings.active();
+        api.push(rule("to: [" + sailings.recipient + "]\n" + delivery));
+        api.check(sailings.name);
+    }
+
+    private static List<String> attached(Message message) throws MessagingException, IOException {
+        var names = new ArrayList<String>();
+        var mixed = (Multipart) message.getContent();
+        for (int i = 1; i < mixed.getCount(); i++)
+            names.add(mixed.getBodyPart(i).getFileName());
+        return names;
+    }
+
+    @Test
+    void layoutFilesLanguageAndTexts() throws MessagingException, IOException {
+        sailings.late("SK-1", 20).late("SK-2", 65);
+        active("""
+                layout:
+                  columns: [ sailing, { column: delay_min, label: Forsinket, format: "0.0", total: sum } ]
+                  sort: [delay_min]
+                attach: [xlsx, { format: csv, file: "late-{{date}}", delimiter: ";" }, json, pdf, html]
+                language: nb
+                subject: "{{news}} forsinkelser, {{critical}} kritiske"
+                opening: |
+                  Hei <alle>,
+                  {{#rows}}{{sailing}} {{/rows}}
+                """);
+        mails.sent(sailings.recipient, 1);
+        var message = service.mailTo(sailings.recipient).getFirst();
+        assertThat(message.getSubject()).isEqualTo("2 forsinkelser, 1 kritiske");
+        assertThat(mails.lastText(sailings.recipient))
+                .contains("2 nye; 1 av dem kritiske", "Hei <alle>,", "SK-1 SK-2", "SK-1   *20,0 min*", "sum 85,0 min")
+                .contains("Dette er den første rapporten.", "Du får dette på grunn av vilkåret: delay_min > 15")
+                .containsSubsequence("advarsel", "kritisk");
+        assertThat(attached(message)).hasSize(5).anyMatch(name -> name.matches("late-\\d{4}-\\d\\d-\\d\\d\\.csv"));
+        var id = api.get("/api/outbox?rule=" + sailings.name).path(0).path("id").asString();
+        var html = api.send("GET", "/api/outbox/" + id + "/html", "", Map.of());
+        assertThat(html.response().body()).contains("Hei &lt;alle&gt;,", "lang=\"nb\"");
+    }
+
+    @Test
+    void everyoneWhoIsNamedGetsItAndBccIsNamedNowhere() throws MessagingException {
+        String secret = "secret-" + sailings.recipient;
+        String copy = "copy-" + sailings.recipient;
+        api.put("/api/teams/" + sailings.name, Map.of("addresses", List.of("team-" + sailings.recipient)));
+        sailings.late("SK-1", 20);
+        active("cc: [Siv Tangen <" + copy + ">, \"team: " + sailings.name + "\"]\nbcc: [" + secret
+                + "]\nreply to: [answers@skerryline.example]\n");
+        mails.sent(secret, 1);
+        mails.sent(copy, 1);
+        mails.sent("team-" + sailings.recipient, 1);
+        var message = service.mailTo(sailings.recipient).getFirst();
+        assertThat(Arrays.toString(message.getAllRecipients()))
+                .contains("Siv Tangen", copy)
+                .doesNotContain(secret);
+        assertThat(Arrays.toString(message.getReplyTo())).isEqualTo("[answers@skerryline.example]");
+    }
+
+    @Test
+    void aMailThatOnlyLeadsToTheRowsHasNone() {
+        sailings.late("SK-1", 20);
+        active("show: link\nattach: [csv]");
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(sailings.recipient))
+                .contains("The rows are not in this mail", "/rules/" + sailings.name, "1 new")
+                .doesNotContain("SK-1");
+        assertThat(api.get("/api/outbox/"
+                                + api.get("/api/outbox?rule=" + sailings.name)
+                                        .path(0)
+                                        .path("id")
+                                        .asString())
+                        .path("attachments"))
+                .isEmpty();
+    }
+
+    @Test
+    void allQuietIsSaidWithoutFiring() {
+        active("all quiet: true");
+        assertThat(api.get("/api/rules/" + sailings.name + "/checks")
+                        .path(0)
+                        .path("reason")
+                        .asString(""))
+                .isEmpty();
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.subjects(sailings.recipient).getFirst()).startsWith("all quiet: ");
+        assertThat(api.get("/api/rules/" + sailings.name + "/checks")
+                        .path(0)
+                        .path("state")
+                        .asString())
+                .isEqualTo("QUIET");
+    }
+
+    @Test
+    void encryptedFilesNeedAPasswordThatIsKept() {
+        sailings.late("SK-1", 20);
+        sailings.active();
+        api.push(rule("to: [" + sailings.recipient + "]\npack: encrypted"));
+        assertThat(api.check(sailings.name).path("reason").asString())
+                .contains("odd set-file-password " + sailings.name);
+        assertThat(api.send(
+                                "PUT",
+                                "/api/rules/" + sailings.name + "/password",
+                                "{\"password\":\"short\"}",
+                                Map.of("Content-Type", "application/json"))
+                        .status())
+                .isEqualTo(422);
+        api.send(
+                "PUT",
+                "/api/rules/" + sailings.name + "/password",
+                "{\"password\":\"correct horse\"}",
+                Map.of("Content-Type", "application/json"));
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(sailings.recipient))
+                .contains(".zip, everything open now. It opens with the password");
+        assertThat(api.get("/api/definitions/rule/" + sailings.name + ".json").toString())
+                .doesNotContain("horse");
+    }
+
+    @Test
+    void aSharedLayoutIsCheckedWithItsRules() {
+        String shared = "kind: layout\nname: list-" + sailings.name
+                + "\ncolumns: [sailing, { column: delay_min, label: Delay }]\nfixed: true\n";
+        api.push(shared);
+        sailings.late("SK-1", 20);
+        active("layout: list-" + sailings.name + "\nattach: [csv]");
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(sailings.recipient))
+                .contains("SK-1   *20 min*")
+                .doesNotContain("Reason");
+        assertThat(api.pushAnswer(shared.replace("delay_min", "vanished")).text())
+                .contains("the rule " + sailings.name + " uses this layout", "vanished");
+        assertThat(api.pushAnswer(rule("to: [a@skerryline.example]\nlayout: nowhere"))
+                        .text())
+                .contains("there is no layout");
+    }
+
+    @Test
+    void whatCannotBeDoneIsSaidAtTheSave() {
+        sailings.active();
+        assertThat(api.pushAnswer(rule("""
+                                to: [ "Siv <siv@skerryline.example>; no address", "team: Nobody's" ]
+                                layout: { columns: [ { column: sailing, format: "0.0" } ], sort: [reason], group by: [nothing] }
+                                attach: [ docx, { format: csv, encoding: klingon } ]
+                                subject: "{{news}} {{nwes}}"
+                                opening: "{{{news}}}"
+                                """)).text())
+                .contains(
+                        "no address\\\" is no mail address",
+                        "none of xlsx, csv, pdf, html, json",
+                        "no encoding",
+                        "{{{");
+        assertThat(api.pushAnswer(rule("""
+                                to: [ "team: Nobody's" ]
+                                layout: { columns: [ { column: sailing, format: "0.0" } ], sort: [reason], group by: [nothing] }
+                                subject: "{{news}} {{nwes}}"
+                                """)).text())
+                .contains("which is not written as 0.0", "\\\"reason\\\" is not among the columns", "unknown column");
+        assertThat(api.pushAnswer(rule("to: [ \"team: Nobody's\" ]\nsubject: \"{{nwes}}\""))
+                        .text())
+                .contains("there is no field \\\"nwes\\\"", "there is no team \\\"Nobody's\\\"");
+    }
+}
