@@ -16,5 +16,12 @@ use_jdk
 need_build_tools
 need_postgresql
 need_package chromium /usr/bin/chromium
+# Other programs that read what we write, and a mail server that takes it.
+need_package exim4-daemon-light /usr/sbin/exim4
+need_package openssl openssl
+need_package libreoffice-calc-nogui soffice
+need_package poppler-utils pdftotext
+need_package w3m w3m
+need_package python3 python3
 cd "$root"
 exec mvn -B -Dstyle.color=never --no-transfer-progress -Dodd.kills=$kills verify

@@ -41,7 +41,7 @@ need_package() {
   local as_root=()
   [ "$(id -u)" = 0 ] || as_root=(sudo -n)
   export DEBIAN_FRONTEND=noninteractive
-  { "${as_root[@]}" apt-get update -qq && "${as_root[@]}" apt-get install -y -qq --no-install-recommends "$package"; } >> "${TMPDIR:-/tmp}/odd-sentry-install.$(id -u).log" 2>&1 ||
+  { "${as_root[@]}" apt-get update -qq && "${as_root[@]}" env RUNLEVEL=1 apt-get install -y -qq --no-install-recommends "$package"; } >> "${TMPDIR:-/tmp}/odd-sentry-install.$(id -u).log" 2>&1 ||
     die "Debian's package $package is missing and could not be installed; install it as root: apt-get install $package"
 }
 

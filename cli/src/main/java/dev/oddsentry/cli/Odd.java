@@ -45,6 +45,7 @@ import dev.oddsentry.cli.commands.SourcesCommand;
 import dev.oddsentry.cli.commands.StatusCommand;
 import dev.oddsentry.cli.commands.StopCommand;
 import dev.oddsentry.cli.commands.TakeCommand;
+import dev.oddsentry.cli.commands.TestMailCommand;
 import dev.oddsentry.cli.commands.ThresholdsCommand;
 import dev.oddsentry.cli.commands.TryCommand;
 import dev.oddsentry.cli.output.ProblemText;
@@ -88,6 +89,7 @@ import picocli.CommandLine.Command;
             StatusCommand.class,
             OutboxCommand.class,
             MessageCommand.class,
+            TestMailCommand.class,
             HoldMailCommand.class,
             SendOpenCommand.class,
             SetFilePasswordCommand.class,

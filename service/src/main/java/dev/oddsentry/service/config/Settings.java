@@ -6,9 +6,11 @@ import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Pattern;
 import java.net.URI;
 import java.nio.file.Path;
 import java.time.Duration;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.context.properties.ConfigurationProperties;
 import org.springframework.boot.context.properties.bind.DefaultValue;
@@ -39,6 +41,11 @@ public record Settings(
      * @param timeLimit of each step of the conversation with the mail server
      * @param firstWait before a message is tried again; it doubles each time, up to half an hour
      * @param expireAfter how long a message is tried before it is given up
+     * @param security of the line to each server
+     * @param username null where the servers ask for no log-in
+     * @param secret the password or token; or {@code secretFile} names a file that holds it, read for each connection
+     * @param caFile certificates (PEM) of the authorities that are trusted; null for the machine's own
+     * @param others servers that are tried in this order where the first is not reached, as {@code host:port}
      * @param mostAttached files of more bytes go packed; where that is not enough, they stay behind the link
      */
     public record Mail(
@@ -49,7 +56,29 @@ public record Settings(
             @DefaultValue("20s") Duration timeLimit,
             @DefaultValue("15s") Duration firstWait,
             @DefaultValue("24h") Duration expireAfter,
-            @DefaultValue("10MB") DataSize mostAttached) {}
+            @DefaultValue("10MB") DataSize mostAttached,
+            @DefaultValue("NONE") MailSecurity security,
+            @Nullable String username,
+            @DefaultValue("PASSWORD") MailLogIn logIn,
+            @Nullable String secret,
+            @Nullable Path secretFile,
+            @Nullable Path caFile,
+            @DefaultValue List<@Pattern(regexp = "[^:]+:\\d{1,5}") String> others) {}
+
+    /** How the line to a mail server is encrypted. */
+    public enum MailSecurity {
+        NONE,
+        /** Begins in the clear and must change to TLS before anything is said. */
+        STARTTLS,
+        TLS
+    }
+
+    /** What is given to a mail server that asks who we are. */
+    public enum MailLogIn {
+        PASSWORD,
+        /** An access token of OAuth 2 (XOAUTH2). */
+        TOKEN
+    }
 
     /**
      * @param heartbeat a node that misses four of these counts as dead, and its checks are taken over

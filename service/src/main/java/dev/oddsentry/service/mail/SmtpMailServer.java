@@ -1,6 +1,7 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.service.config.Settings;
+import jakarta.annotation.PreDestroy;
 import jakarta.mail.Address;
 import jakarta.mail.MessagingException;
 import jakarta.mail.SendFailedException;
@@ -13,7 +14,6 @@ import java.io.OutputStream;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Properties;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
 import org.eclipse.angus.mail.smtp.SMTPTransport;
 import org.jspecify.annotations.Nullable;
@@ -26,65 +26,50 @@ import org.springframework.stereotype.Component;
 class SmtpMailServer implements MailServer {
     private static final Logger LOG = LoggerFactory.getLogger(SmtpMailServer.class);
 
-    private final Settings.Mail settings;
-    private final Session session;
+    private final List<SmtpServer> servers;
 
     SmtpMailServer(Settings settings) {
-        this.settings = settings.mail();
-        this.session = Session.getInstance(properties(this.settings));
+        this.servers = SmtpServer.inOrder(settings.mail());
     }
 
-    private static Properties properties(Settings.Mail settings) {
-        String limit = String.valueOf(settings.timeLimit().toMillis());
-        var properties = new Properties();
-        properties.put("mail.smtp.host", settings.host());
-        properties.put("mail.smtp.port", String.valueOf(settings.port()));
-        properties.put("mail.smtp.connectiontimeout", limit);
-        properties.put("mail.smtp.timeout", limit);
-        properties.put("mail.smtp.writetimeout", limit);
-        properties.put("mail.smtp.sendpartial", "true");
-        properties.put("mail.smtp.reportsuccess", "true");
-        properties.put("mail.smtp.from", settings.from());
-        properties.put("mail.smtp.localhost", "odd-sentry");
-        // Without it each message waits some 45 ms for a delayed acknowledgement.
-        properties.put("mail.smtp.socketFactory", new NoDelaySocketFactory());
-        return properties;
+    /** In the order in which they are tried. */
+    List<SmtpServer> servers() {
+        return servers;
     }
 
+    @PreDestroy
+    void close() {
+        servers.forEach(SmtpServer::close);
+    }
+
+    /** Whoever is reached first, in the order of the settings. */
     @Override
     public Map<String, Reply> handOver(byte[] mime, List<String> to) {
-        try {
-            var transport = (SMTPTransport) session.getTransport("smtp");
-            try {
-                return handOver(transport, new WatchedMessage(session, mime), to);
-            } finally {
-                sayGoodbye(transport);
+        Map<String, Reply> replies = Map.of();
+        for (var server : servers) {
+            try (var line = server.line()) {
+                return handOver(line, mime, to);
+            } catch (MessagingException notReached) {
+                replies = all(to, server.notTaken(notReached));
             }
-        } catch (MessagingException e) {
-            return all(to, notTaken(e));
         }
+        return replies;
     }
 
-    private Map<String, Reply> handOver(SMTPTransport transport, WatchedMessage message, List<String> to) {
+    private static Map<String, Reply> handOver(SmtpServer.Line line, byte[] mime, List<String> to)
+            throws MessagingException {
+        var message = new WatchedMessage(line.session(), mime);
+        var transport = line.transport();
         try {
-            transport.connect();
             transport.sendMessage(message, addresses(to));
+            line.keep();
             return all(to, new Reply.Taken(words(transport)));
         } catch (MessagingException e) {
             boolean answered = transport.getLastReturnCode() > 0;
             if (!answered && message.hasGoneOut()) return all(to, lostAfterTheData(e));
             return answered && e instanceof SendFailedException sent
                     ? perAddress(sent, to, transport)
-                    : all(to, notTaken(e));
-        }
-    }
-
-    /** What the server said of the message counts; that the line breaks after it changes nothing. */
-    private static void sayGoodbye(SMTPTransport transport) {
-        try {
-            transport.close();
-        } catch (MessagingException gone) {
-            LOG.debug("the line to the mail server broke while it was closed", gone);
+                    : all(to, line.server().notTaken(e));
         }
     }
 
@@ -126,11 +111,6 @@ class SmtpMailServer implements MailServer {
         return new Reply.Unsure("The line was lost after the message had gone out: " + line(broken));
     }
 
-    private Reply notTaken(MessagingException broken) {
-        return new Reply.Delayed(
-                "The mail server " + settings.host() + ":" + settings.port() + " did not take it: " + line(broken));
-    }
-
     /** Knows whether all of it was written to the line, which the library does not tell. */
     private static final class WatchedMessage extends MimeMessage {
         private boolean goneOut;
@@ -160,11 +140,11 @@ class SmtpMailServer implements MailServer {
         return line(transport.getLastServerResponse());
     }
 
-    private static String line(Exception e) {
+    static String line(Exception e) {
         return line(e.getMessage());
     }
 
-    private static String line(@Nullable String text) {
+    static String line(@Nullable String text) {
         return text == null ? "" : text.strip().replaceAll("\\s+", " ");
     }
 }

@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Base64;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
@@ -33,7 +34,14 @@ class SecretBoxTest {
                 Duration.ofSeconds(1),
                 Duration.ofSeconds(1),
                 Duration.ofHours(1),
-                DataSize.ofMegabytes(1));
+                DataSize.ofMegabytes(1),
+                Settings.MailSecurity.NONE,
+                null,
+                Settings.MailLogIn.PASSWORD,
+                null,
+                null,
+                null,
+                List.of());
         var work = new Settings.Work(1, Duration.ofSeconds(1), Duration.ofSeconds(1), Duration.ofSeconds(1));
         return new SecretBox(new Settings(
                 URI.create("http://127.0.0.1"),

@@ -1,0 +1,168 @@
+package dev.oddsentry.service.mail;
+
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.config.Settings.MailLogIn;
+import dev.oddsentry.service.config.Settings.MailSecurity;
+import dev.oddsentry.service.mail.MailServer.Reply;
+import jakarta.mail.MessagingException;
+import jakarta.mail.Session;
+import java.io.IOException;
+import java.nio.file.Files;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Properties;
+import java.util.concurrent.ConcurrentLinkedDeque;
+import org.eclipse.angus.mail.smtp.SMTPTransport;
+import org.jspecify.annotations.Nullable;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
+
+/** One mail server, and the lines to it that are open. A line that took a message is used for the next one, if that comes soon. */
+final class SmtpServer {
+    private static final Logger LOG = LoggerFactory.getLogger(SmtpServer.class);
+    private static final int MOST_KEPT = 4;
+    private static final long KEPT_FOR = Duration.ofSeconds(10).toNanos();
+
+    private final Settings.Mail settings;
+    private final String host;
+    private final int port;
+    private final Session session;
+    private final ConcurrentLinkedDeque<Kept> kept = new ConcurrentLinkedDeque<>();
+
+    private record Kept(SMTPTransport transport, long since) {}
+
+    private SmtpServer(Settings.Mail settings, String host, int port) {
+        this.settings = settings;
+        this.host = host;
+        this.port = port;
+        this.session = Session.getInstance(properties());
+    }
+
+    static List<SmtpServer> inOrder(Settings.Mail settings) {
+        var servers = new ArrayList<SmtpServer>();
+        servers.add(new SmtpServer(settings, settings.host(), settings.port()));
+        for (String other : settings.others()) {
+            int colon = other.lastIndexOf(':');
+            servers.add(
+                    new SmtpServer(settings, other.substring(0, colon), Integer.parseInt(other.substring(colon + 1))));
+        }
+        return List.copyOf(servers);
+    }
+
+    private Properties properties() {
+        String limit = String.valueOf(settings.timeLimit().toMillis());
+        var properties = new Properties();
+        properties.put("mail.smtp.host", host);
+        properties.put("mail.smtp.port", String.valueOf(port));
+        properties.put("mail.smtp.connectiontimeout", limit);
+        properties.put("mail.smtp.timeout", limit);
+        properties.put("mail.smtp.writetimeout", limit);
+        properties.put("mail.smtp.sendpartial", "true");
+        properties.put("mail.smtp.reportsuccess", "true");
+        properties.put("mail.smtp.from", settings.from());
+        properties.put("mail.smtp.localhost", "odd-sentry");
+        // Without it each message waits some 45 ms for a delayed acknowledgement.
+        properties.put("mail.smtp.socketFactory", new NoDelaySocketFactory());
+        if (settings.security() != MailSecurity.NONE) {
+            properties.put("mail.smtp.ssl.socketFactory", TrustedCertificates.socketFactory(settings.caFile()));
+            properties.put("mail.smtp.ssl.checkserveridentity", "true");
+            properties.put("mail.smtp.ssl.protocols", "TLSv1.3 TLSv1.2");
+        }
+        if (settings.security() == MailSecurity.STARTTLS) {
+            properties.put("mail.smtp.starttls.enable", "true");
+            properties.put("mail.smtp.starttls.required", "true");
+        }
+        if (settings.security() == MailSecurity.TLS) properties.put("mail.smtp.ssl.enable", "true");
+        if (settings.username() != null) {
+            properties.put("mail.smtp.auth", "true");
+            if (settings.logIn() == MailLogIn.TOKEN) properties.put("mail.smtp.auth.mechanisms", "XOAUTH2");
+        }
+        return properties;
+    }
+
+    String address() {
+        return host + ":" + port;
+    }
+
+    /** A line for one message: one that is open and answers, or a new one. */
+    Line line() throws MessagingException {
+        for (Kept open = kept.pollFirst(); open != null; open = kept.pollFirst()) {
+            boolean fresh = System.nanoTime() - open.since() < KEPT_FOR;
+            if (fresh && open.transport().isConnected()) return new Line(open.transport());
+            close(open.transport());
+        }
+        return new Line(connect());
+    }
+
+    SMTPTransport connect() throws MessagingException {
+        var transport = (SMTPTransport) session.getTransport("smtp");
+        try {
+            if (settings.username() == null) transport.connect();
+            else transport.connect(settings.username(), secret());
+            return transport;
+        } catch (MessagingException failed) {
+            close(transport);
+            throw failed;
+        }
+    }
+
+    private @Nullable String secret() throws MessagingException {
+        try {
+            return settings.secretFile() == null
+                    ? settings.secret()
+                    : Files.readString(settings.secretFile()).strip();
+        } catch (IOException e) {
+            throw new MessagingException("the file " + settings.secretFile() + " cannot be read", e);
+        }
+    }
+
+    Reply notTaken(MessagingException broken) {
+        return new Reply.Delayed("The mail server " + address() + " did not take it: " + SmtpMailServer.line(broken));
+    }
+
+    void close() {
+        for (Kept open = kept.pollFirst(); open != null; open = kept.pollFirst()) close(open.transport());
+    }
+
+    /** What the server said of the message counts; that the line breaks after it changes nothing. */
+    private static void close(SMTPTransport transport) {
+        try {
+            transport.close();
+        } catch (MessagingException gone) {
+            LOG.debug("the line to the mail server broke while it was closed", gone);
+        }
+    }
+
+    /** Closed at its end unless it is kept for the next message. */
+    final class Line implements AutoCloseable {
+        private final SMTPTransport transport;
+        private boolean keep;
+
+        private Line(SMTPTransport transport) {
+            this.transport = transport;
+        }
+
+        SMTPTransport transport() {
+            return transport;
+        }
+
+        Session session() {
+            return session;
+        }
+
+        SmtpServer server() {
+            return SmtpServer.this;
+        }
+
+        void keep() {
+            keep = true;
+        }
+
+        @Override
+        public void close() {
+            if (keep && kept.size() < MOST_KEPT) kept.addFirst(new Kept(transport, System.nanoTime()));
+            else SmtpServer.close(transport);
+        }
+    }
+}
