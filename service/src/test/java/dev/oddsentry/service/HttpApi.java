@@ -76,6 +76,21 @@ public final class HttpApi {
         return answer.body;
     }
 
+    /** A file, as it is. */
+    public byte[] bytes(String path) {
+        var request = HttpRequest.newBuilder(URI.create(baseUrl + path)).header("Authorization", "Bearer " + token);
+        try {
+            var response = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
+            if (response.statusCode() >= 400) throw new AssertionError(path + " answered " + response.statusCode());
+            return response.body();
+        } catch (IOException e) {
+            throw new IllegalStateException(e);
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new IllegalStateException(e);
+        }
+    }
+
     public Answer send(String method, String path, String body, Map<String, String> headers) {
         var request = HttpRequest.newBuilder(URI.create(baseUrl + path))
                 .method(

@@ -1,5 +1,6 @@
 package dev.oddsentry.core.extract;
 
+import java.util.AbstractList;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -27,6 +28,7 @@ public final class Outline {
     /** Rows of one group stand together where its first row stood; the order within is kept. */
     public static List<Line> of(Extract extract) {
         var groupBy = extract.arrangement().groupBy();
+        if (groupBy.isEmpty() && !extract.hasTotals()) return new RowsAlone(extract.rows());
         var lines = new ArrayList<Line>();
         if (groupBy.isEmpty()) extract.rows().forEach(row -> lines.add(new RowLine(row)));
         else
@@ -37,6 +39,25 @@ public final class Outline {
             }
         if (extract.hasTotals() && !extract.rows().isEmpty()) lines.add(total(extract, List.of(), extract.rows()));
         return lines;
+    }
+
+    /** A view, so that a great extract is not held once more. */
+    private static final class RowsAlone extends AbstractList<Line> {
+        private final List<Extract.Row> rows;
+
+        RowsAlone(List<Extract.Row> rows) {
+            this.rows = rows;
+        }
+
+        @Override
+        public Line get(int index) {
+            return new RowLine(rows.get(index));
+        }
+
+        @Override
+        public int size() {
+            return rows.size();
+        }
     }
 
     private record Group(List<@Nullable Object> values, List<Extract.Row> rows) {}
