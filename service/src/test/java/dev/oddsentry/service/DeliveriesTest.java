@@ -186,4 +186,26 @@ class DeliveriesTest {
                         .text())
                 .contains("there is no field \\\"nwes\\\"", "there is no team \\\"Nobody's\\\"");
     }
+
+    @Test
+    void whoHadMoreThanEnoughHearsTheRestTogetherLater() throws Exception {
+        sailings.late("SK-1", 20);
+        active("most an hour: 2");
+        sailings.late("SK-2", 20);
+        api.check(sailings.name);
+        mails.sent(sailings.recipient, 2);
+        for (int i = 3; i < 6; i++) {
+            sailings.late("SK-" + i, 20);
+            assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+        }
+        service.execute(
+                "records",
+                "update message set slot = slot - interval '2 hours' where rule_id = (select id from definition where kind = 'RULE' and name = '"
+                        + sailings.name + "')");
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+        mails.sent(sailings.recipient, 3);
+        assertThat(mails.lastText(sailings.recipient))
+                .contains("3 new", "SK-3", "SK-4", "SK-5")
+                .doesNotContain("SK-2");
+    }
 }

@@ -144,4 +144,50 @@ class HandOverTest {
             awaitState(0, 0, "SENT");
         }
     }
+
+    @Test
+    void aLaterMailWaitsForTheEarlierOfItsAudience() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.BUSY)) {
+            nodeMailingTo(server.port());
+            var sailings = watch("ines.holm@skerryline.example");
+            api.check(sailings.name);
+            awaitState(0, 0, "WAITING");
+            sailings.late("SK-2", 20);
+            api.check(sailings.name);
+            server.mood(Mood.TAKE);
+            awaitState(0, 0, "SENT");
+            awaitState(1, 0, "SENT");
+            assertThat(server.taken()).containsExactly(messageId(1), messageId(0));
+        }
+    }
+
+    private String messageId(int message) {
+        String id = api.get("/api/outbox").path(message).path("id").asString();
+        return api.get("/api/outbox/" + id).path("messageId").asString();
+    }
+
+    @Test
+    void anInstallationForTriesMailsNobodyElseAndOthersOnlyAllowedDomains() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.TAKE)) {
+            String database = "records_" + System.nanoTime();
+            service.execute("postgres", "create database " + database);
+            node = service.startNode(
+                    database,
+                    service.postgres().jdbcUrl(database),
+                    "--oddsentry.mail.port=" + server.port(),
+                    "--oddsentry.mail.test-address=tries@skerryline.example",
+                    "--oddsentry.mail.allowed-domains=skerryline.example");
+            api = HttpApi.loggedIn(RunningService.baseUrl(node), "operator", RunningService.OPERATOR_PASSWORD);
+            service.useFerry(api);
+            var sailings = watch("ines.holm@skerryline.example");
+            assertThat(api.pushAnswer(sailings.rule().replace(sailings.recipient, "siv@elsewhere.example"))
+                            .text())
+                    .contains("the operator allows no mail to the domain of siv@elsewhere.example");
+            api.check(sailings.name);
+            awaitState(0, 0, "SENT");
+            assertThat(recipient(0, 0).path("address").asString()).isEqualTo("tries@skerryline.example");
+            assertThat(api.get("/api/outbox").path(0).path("subject").asString())
+                    .startsWith("[Test] 1 warning: ");
+        }
+    }
 }

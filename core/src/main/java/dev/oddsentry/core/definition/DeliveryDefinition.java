@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param packing how the files are packed
  * @param show whether the mail shows the rows, or leads to them
  * @param texts what a person wrote in place of the usual words
+ * @param mostAnHour over so many messages an hour, an audience's news stands and is told together by the next; null for the usual
  * @param split null where one audience hears everything
  */
 public record DeliveryDefinition(
@@ -28,7 +29,10 @@ public record DeliveryDefinition(
         Packing packing,
         Show show,
         Texts texts,
+        @Nullable Integer mostAnHour,
         @Nullable Split split) {
+    /** Messages an hour to one audience, unless the rule says otherwise. */
+    public static final int USUAL_MOST_AN_HOUR = 60;
 
     /**
      * @param to addresses, or names of teams
@@ -151,17 +155,27 @@ public record DeliveryDefinition(
     }
 
     public static final DeliveryDefinition TO_NOBODY = new DeliveryDefinition(
-            Recipients.NOBODY, LayoutDefinition.USUAL, null, List.of(), Packing.NOT, Show.ROWS, Texts.USUAL, null);
+            Recipients.NOBODY,
+            LayoutDefinition.USUAL,
+            null,
+            List.of(),
+            Packing.NOT,
+            Show.ROWS,
+            Texts.USUAL,
+            null,
+            null);
 
     /** The same with what the shared layout says. */
     public DeliveryDefinition with(LayoutDefinition resolved) {
-        return new DeliveryDefinition(recipients, resolved, sharedLayout, attachments, packing, show, texts, split);
+        return new DeliveryDefinition(
+                recipients, resolved, sharedLayout, attachments, packing, show, texts, mostAnHour, split);
     }
 
     /** The same in another language. */
     public DeliveryDefinition in(Language language) {
         var others = new Texts(language, texts.subject(), texts.opening(), texts.allQuiet());
-        return new DeliveryDefinition(recipients, layout, sharedLayout, attachments, packing, show, others, split);
+        return new DeliveryDefinition(
+                recipients, layout, sharedLayout, attachments, packing, show, others, mostAnHour, split);
     }
 
     public List<String> to() {

@@ -21,6 +21,8 @@ import org.jspecify.annotations.Nullable;
 
 /** Reads who gets which part of the extract, and how. */
 final class DeliveryReader {
+    private static final int MOST_AN_HOUR = 3_600;
+
     private DeliveryReader() {}
 
     static DeliveryDefinition read(Fields fields) {
@@ -39,6 +41,8 @@ final class DeliveryReader {
                         fields.parsed("subject", Template::check).orElse(null),
                         fields.parsed("opening", Template::check).orElse(null),
                         fields.truth("all quiet").orElse(false)),
+                fields.parsed("most an hour", text -> LayoutReader.whole(text, MOST_AN_HOUR))
+                        .orElse(null),
                 split(fields));
         fields.refuseOthers();
         return delivery;

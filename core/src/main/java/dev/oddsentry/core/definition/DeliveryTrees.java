@@ -53,6 +53,7 @@ final class DeliveryTrees {
                 .put("subject", texts.subject())
                 .put("opening", texts.opening())
                 .put("all quiet", texts.allQuiet() ? true : null)
+                .put("most an hour", delivery.mostAnHour())
                 .fields;
     }
 

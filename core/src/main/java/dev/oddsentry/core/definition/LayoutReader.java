@@ -60,7 +60,7 @@ final class LayoutReader {
         return sort;
     }
 
-    private static Integer whole(String text, int most) {
+    static Integer whole(String text, int most) {
         if (text.strip().matches("[1-9][0-9]{0,3}") && Integer.parseInt(text.strip()) <= most)
             return Integer.valueOf(text.strip());
         throw refused("\"" + text + "\" is no whole number from 1 to " + most);

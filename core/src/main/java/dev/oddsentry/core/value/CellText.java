@@ -25,7 +25,6 @@ public final class CellText {
             .appendFraction(ChronoField.NANO_OF_SECOND, 0, 9, true)
             .optionalEnd()
             .toFormatter();
-    private static final DateTimeFormatter SHORT_TIME = DateTimeFormatter.ofPattern("HH:mm");
 
     private CellText() {}
 
@@ -86,7 +85,12 @@ public final class CellText {
 
     private static String ofTime(LocalTime time) {
         boolean wholeMinute = time.getSecond() == 0 && time.getNano() == 0;
-        return (wholeMinute ? SHORT_TIME : TIME).format(time);
+        // Most are, and a great extract has many of them.
+        return wholeMinute ? twoDigits(time.getHour()) + ":" + twoDigits(time.getMinute()) : TIME.format(time);
+    }
+
+    private static String twoDigits(int number) {
+        return number < 10 ? "0" + number : Integer.toString(number);
     }
 
     /** Plain digits, unless an extreme exponent would print thousands of zeros. */

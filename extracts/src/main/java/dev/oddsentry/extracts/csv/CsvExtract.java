@@ -7,6 +7,7 @@ import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.CellText;
+import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
@@ -28,6 +29,8 @@ public final class CsvExtract {
     /** What a spreadsheet would take for the start of a formula. */
     private static final String FORMULA_STARTS = "=+-@\t\r";
 
+    private static final int BUFFER = 1 << 16;
+
     private CsvExtract() {}
 
     /** @param mark whether a byte-order mark comes first */
@@ -35,7 +38,7 @@ public final class CsvExtract {
 
     /** Writes all rows and flushes; the stream stays open. */
     public static void write(Extract extract, Style style, OutputStream out) throws IOException {
-        Writer text = new OutputStreamWriter(out, encoder(style.charset()));
+        Writer text = new BufferedWriter(new OutputStreamWriter(out, encoder(style.charset())), BUFFER);
         if (style.mark()) text.write(BYTE_ORDER_MARK);
         // Not closed: closing it would close the caller's stream.
         CsvWriter csv = CsvWriter.builder()
@@ -69,7 +72,10 @@ public final class CsvExtract {
         var besides = extract.arrangement().besides();
         if (besides.contains(Beside.SEVERITY)) fields.add(row.severity().word());
         if (besides.contains(Beside.NEWS))
-            fields.add(row.kinds().stream().sorted().map(NewsKind::code).collect(Collectors.joining(", ")));
+            fields.add(
+                    row.kinds().isEmpty()
+                            ? ""
+                            : row.kinds().stream().sorted().map(NewsKind::code).collect(Collectors.joining(", ")));
         for (int i = 0; i < row.cells().size(); i++)
             fields.add(field(row.cells().get(i).value(), extract.columns().get(i), extract, style));
         return fields;

@@ -7,6 +7,7 @@ import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.Type;
+import dev.oddsentry.extracts.XmlText;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
@@ -149,7 +150,7 @@ public final class PageExtract {
 
     /** Also without what XML cannot hold. */
     static String escape(String text) {
-        return text.replaceAll("[\\x00-\\x08\\x0b\\x0c\\x0e-\\x1f\\ufffe\\uffff]|\\p{Cs}", "\ufffd")
+        return XmlText.clean(text)
                 .replace("&", "&amp;")
                 .replace("<", "&lt;")
                 .replace(">", "&gt;")

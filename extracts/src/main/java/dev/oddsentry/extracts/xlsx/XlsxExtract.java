@@ -8,6 +8,7 @@ import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Type;
+import dev.oddsentry.extracts.XmlText;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.math.BigDecimal;
@@ -200,7 +201,7 @@ public final class XlsxExtract {
 
     /** Without what XML cannot hold, and no longer than a cell may be. */
     private static String clean(String text) {
-        String clean = text.replaceAll("[\\x00-\\x08\\x0b\\x0c\\x0e-\\x1f\\ufffe\\uffff]|\\p{Cs}", "\ufffd");
+        String clean = XmlText.clean(text);
         return clean.length() <= LONGEST_TEXT ? clean : clean.substring(0, LONGEST_TEXT - 1) + "…";
     }
 

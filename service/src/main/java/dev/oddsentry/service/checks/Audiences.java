@@ -1,6 +1,7 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore.Before;
 import dev.oddsentry.service.memory.MemoryStore.MayTell;
 import java.time.Instant;
@@ -31,6 +32,11 @@ interface Audiences {
         public Map<Long, Marks> marks() {
             return Map.of();
         }
+
+        @Override
+        public Map<AudienceKey, Integer> messagesAfter(Instant slot) {
+            return Map.of();
+        }
     };
 
     /** True before the rule's first good check. */
@@ -42,4 +48,7 @@ interface Audiences {
     boolean isAnyToldBefore(Instant slot);
 
     Map<Long, Marks> marks();
+
+    /** How many messages each had for slots after that one; only of those that had any. */
+    Map<AudienceKey, Integer> messagesAfter(Instant slot);
 }

@@ -102,6 +102,12 @@ public final class Replay implements Audiences {
         return true;
     }
 
+    /** Past checks sent nothing. */
+    @Override
+    public Map<AudienceKey, Integer> messagesAfter(Instant slot) {
+        return Map.of();
+    }
+
     @Override
     public Map<Long, Marks> marks() {
         return Map.of();

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.memory.MemoryStore.Before;
 import dev.oddsentry.service.memory.MemoryStore.MayTell;
@@ -30,5 +31,10 @@ record StoredAudiences(MemoryStore memory, Scope scope) implements Audiences {
     @Override
     public Map<Long, Marks> marks() {
         return memory.marks(scope);
+    }
+
+    @Override
+    public Map<AudienceKey, Integer> messagesAfter(Instant slot) {
+        return memory.messagesAfter(scope, slot);
     }
 }

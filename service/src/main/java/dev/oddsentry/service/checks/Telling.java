@@ -2,6 +2,7 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.condition.FireWhen;
 import dev.oddsentry.core.condition.RowFailureException;
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
@@ -12,6 +13,7 @@ import dev.oddsentry.core.memory.Telling.Choice;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
+import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.Collection;
@@ -58,6 +60,7 @@ class Telling {
         boolean full = habits.mode() == RuleDefinition.Mode.FULL || transition == Transition.TELL_OPEN;
         if (!fires(reckoned, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
         else if (full) inFull(core, choices, reckoned, audiences.marks());
+        guardAgainstFlood(choices, reckoned.question(), audiences);
         var order = order(reckoned, choices.values());
         var parts = new ArrayList<Told.Part>();
         choices.forEach((audience, choice) -> {
@@ -68,6 +71,16 @@ class Telling {
                             : Told.Part.of(audience, choice, order, standings.takesOpened(), standings.openedMore()));
         });
         return new Told(parts, List.of(), transition);
+    }
+
+    /** Whoever had more than enough within the hour hears it together with what comes next, and loses nothing. */
+    private static void guardAgainstFlood(
+            Map<AudienceKey, Choice<Told.Subject>> choices, Question question, Audiences audiences) {
+        if (choices.values().stream().allMatch(choice -> choice.told().isEmpty())) return;
+        Integer said = question.rule().delivery().mostAnHour();
+        int most = said == null ? DeliveryDefinition.USUAL_MOST_AN_HOUR : said;
+        var sent = audiences.messagesAfter(question.moment().slot().minus(Duration.ofHours(1)));
+        choices.replaceAll((audience, choice) -> sent.getOrDefault(audience, 0) >= most ? choice.notFired() : choice);
     }
 
     private static void inFull(

@@ -46,6 +46,8 @@ public record Settings(
      * @param secret the password or token; or {@code secretFile} names a file that holds it, read for each connection
      * @param caFile certificates (PEM) of the authorities that are trusted; null for the machine's own
      * @param others servers that are tried in this order where the first is not reached, as {@code host:port}
+     * @param allowedDomains mail goes to no others; empty for any
+     * @param testAddress where set, this installation is one for tries: all mail goes there and nowhere else, marked
      * @param mostAttached files of more bytes go packed; where that is not enough, they stay behind the link
      */
     public record Mail(
@@ -63,7 +65,15 @@ public record Settings(
             @Nullable String secret,
             @Nullable Path secretFile,
             @Nullable Path caFile,
-            @DefaultValue List<@Pattern(regexp = "[^:]+:\\d{1,5}") String> others) {}
+            @DefaultValue List<@Pattern(regexp = "[^:]+:\\d{1,5}") String> others,
+            @DefaultValue List<String> allowedDomains,
+            @Nullable @Email String testAddress) {
+        /** Whether mail may go to the address, as far as its domain says. */
+        public boolean allows(String address) {
+            String domain = address.substring(address.lastIndexOf('@') + 1);
+            return allowedDomains.isEmpty() || allowedDomains.stream().anyMatch(domain::equalsIgnoreCase);
+        }
+    }
 
     /** How the line to a mail server is encrypted. */
     public enum MailSecurity {

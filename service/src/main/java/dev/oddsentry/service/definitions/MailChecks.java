@@ -8,6 +8,7 @@ import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.checks.MailFields;
+import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.trouble.Teams;
@@ -23,8 +24,10 @@ import org.springframework.stereotype.Component;
 class MailChecks {
     private final Teams teams;
     private final People people;
+    private final Settings.Mail mail;
 
-    MailChecks(Teams teams, People people) {
+    MailChecks(Teams teams, People people, Settings settings) {
+        this.mail = settings.mail();
         this.teams = teams;
         this.people = people;
     }
@@ -72,7 +75,18 @@ class MailChecks {
     private void references(String field, List<String> written, FieldPlaces places, List<Problem> problems) {
         for (int i = 0; i < written.size(); i++) {
             var reference = MailAddress.reference(written.get(i)).orElse(null);
-            if (reference == null) continue;
+            if (reference == null) {
+                String address = MailAddress.bare(written.get(i));
+                if (!mail.allows(address))
+                    problems.add(places.locate(
+                            field + "[" + i + "]",
+                            Problem.error(
+                                    "the operator allows no mail to the domain of " + address + "; allowed are: "
+                                            + String.join(", ", mail.allowedDomains()),
+                                    "",
+                                    null)));
+                continue;
+            }
             var names = reference.isTeam() ? teams.names() : people.logins();
             if (names.contains(reference.name())) continue;
             problems.add(places.locate(

@@ -3,6 +3,7 @@ package dev.oddsentry.service.memory;
 import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static org.jooq.impl.DSL.condition;
 import static org.jooq.impl.DSL.count;
@@ -65,6 +66,17 @@ public class MemoryStore {
         return db.select(AUDIENCE.SPLIT_VALUE, AUDIENCE.LAST_REPORT_SLOT)
                 .from(AUDIENCE)
                 .where(audiencesOf(scope), AUDIENCE.LAST_REPORT_SLOT.isNotNull())
+                .fetchMap(row -> new AudienceKey(row.value1()), row -> row.value2());
+    }
+
+    /** How many messages of checks each audience was sent for slots after that one; only of those that were sent any. */
+    public Map<AudienceKey, Integer> messagesAfter(Scope scope, Instant slot) {
+        return db.select(AUDIENCE.SPLIT_VALUE, count())
+                .from(MESSAGE)
+                .join(AUDIENCE)
+                .on(AUDIENCE.ID.eq(MESSAGE.AUDIENCE_ID))
+                .where(audiencesOf(scope), MESSAGE.SLOT.gt(slot), MESSAGE.REPEAT_OF.isNull())
+                .groupBy(AUDIENCE.SPLIT_VALUE)
                 .fetchMap(row -> new AudienceKey(row.value1()), row -> row.value2());
     }
 

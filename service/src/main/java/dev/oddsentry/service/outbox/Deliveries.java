@@ -6,6 +6,7 @@ import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
 
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
+import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.mail.MailServer.Reply;
 import java.time.Clock;
 import java.time.Duration;
@@ -27,6 +28,11 @@ import org.springframework.transaction.annotation.Transactional;
 class Deliveries {
     private static final Set<RecipientState> UNDONE =
             Set.of(RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE);
+    /** A release wakes it, so this is for a release that is missed. */
+    private static final Duration LOOK_AT_HELD = Duration.ofMinutes(1);
+
+    private static final Duration LOOK_AT_EARLIER = Duration.ofSeconds(1);
+    private static final Duration LONGEST_WAIT_FOR_EARLIER = Duration.ofHours(1);
     private static final Duration LONGEST_WAIT = Duration.ofMinutes(30);
 
     private final DSLContext db;
@@ -43,15 +49,16 @@ class Deliveries {
 
     /**
      * @param to those that are due now, marked as being handed over
-     * @param held whether a person holds it
+     * @param lookAgainIn when to look again where it must wait, whoever it is for; null where it need not
      */
-    record Due(byte[] mime, List<String> to, boolean held) {}
+    record Due(byte[] mime, List<String> to, @Nullable Duration lookAgainIn) {}
 
     @Transactional
     public Due claim(UUID messageId) {
         var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(messageId)).fetchSingle();
         if (db.fetchExists(MESSAGE, MESSAGE.ID.eq(messageId).and(Holds.isHeld())))
-            return new Due(message.getMime(), List.of(), true);
+            return new Due(message.getMime(), List.of(), LOOK_AT_HELD);
+        if (waitsForEarlier(message)) return new Due(message.getMime(), List.of(), LOOK_AT_EARLIER);
         boolean expired = !message.getCreatedAt().plus(settings.expireAfter()).isAfter(clock.instant());
         var to = new ArrayList<String>();
         for (var recipient : undone(messageId)) {
@@ -65,7 +72,27 @@ class Deliveries {
             }
         }
         takingBack.ifNobodyGotIt(messageId);
-        return new Due(message.getMime(), to, false);
+        return new Due(message.getMime(), to, null);
+    }
+
+    /** One audience's messages are handed over in the order of their slots; a later one waits for an earlier at most an hour. */
+    private boolean waitsForEarlier(MessageRecord message) {
+        if (message.getAudienceId() == null || message.getRepeatOf() != null) return false;
+        return db.fetchExists(
+                MESSAGE,
+                MESSAGE.AUDIENCE_ID
+                        .eq(message.getAudienceId())
+                        .and(MESSAGE.REPEAT_OF.isNull())
+                        .and(MESSAGE.SLOT.lt(message.getSlot()))
+                        .and(MESSAGE.CREATED_AT.gt(clock.instant().minus(LONGEST_WAIT_FOR_EARLIER)))
+                        .and(MESSAGE.ID.in(DSL.select(MESSAGE_RECIPIENT.MESSAGE_ID)
+                                .from(MESSAGE_RECIPIENT)
+                                .where(
+                                        MESSAGE_RECIPIENT.STATE.in(UNDONE),
+                                        MESSAGE_RECIPIENT
+                                                .NEXT_TRY
+                                                .isNotNull()
+                                                .or(MESSAGE_RECIPIENT.STATE.eq(RecipientState.HANDING_OVER))))));
     }
 
     /** One being handed over without a next try was left so by a node that died; one unsure without is done with. */

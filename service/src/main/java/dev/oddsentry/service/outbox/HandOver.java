@@ -19,9 +19,6 @@ import org.springframework.stereotype.Component;
 @Component
 public class HandOver {
     static final TaskDescriptor<Void> TASK = TaskDescriptor.of("hand-over");
-    /** A release wakes it, so this is for a release that is missed. */
-    private static final Duration LOOK_AT_HELD = Duration.ofMinutes(1);
-
     private static final Duration AFTER_OUR_FAILURE = Duration.ofSeconds(10);
 
     private final Deliveries deliveries;
@@ -51,7 +48,7 @@ public class HandOver {
     /** @return when to try again; empty once every recipient is done with */
     private Optional<Instant> handOver(UUID messageId) {
         var due = deliveries.claim(messageId);
-        if (due.held()) return Optional.of(clock.instant().plus(LOOK_AT_HELD));
+        if (due.lookAgainIn() != null) return Optional.of(clock.instant().plus(due.lookAgainIn()));
         if (!due.to().isEmpty()) deliveries.record(messageId, server.handOver(due.mime(), due.to()));
         return deliveries.nextTry(messageId);
     }

@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
+import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.memory.MemoryWriter;
 import java.time.Clock;
@@ -18,8 +19,10 @@ public class Outbox {
     private final DSLContext db;
     private final Clock clock;
     private final SchedulerClient tasks;
+    private final Settings.Mail mail;
 
-    Outbox(DSLContext db, Clock clock, SchedulerClient tasks) {
+    Outbox(DSLContext db, Clock clock, SchedulerClient tasks, Settings settings) {
+        this.mail = settings.mail();
         this.db = db;
         this.clock = clock;
         this.tasks = tasks;
@@ -78,11 +81,13 @@ public class Outbox {
         row.setCreatedAt(now);
         row.insert();
         for (String address : message.to()) {
+            boolean allowed = mail.allows(address);
             db.insertInto(MESSAGE_RECIPIENT)
                     .set(MESSAGE_RECIPIENT.MESSAGE_ID, id)
                     .set(MESSAGE_RECIPIENT.ADDRESS, address)
-                    .set(MESSAGE_RECIPIENT.STATE, RecipientState.WAITING)
-                    .set(MESSAGE_RECIPIENT.NEXT_TRY, now)
+                    .set(MESSAGE_RECIPIENT.STATE, allowed ? RecipientState.WAITING : RecipientState.REFUSED)
+                    .set(MESSAGE_RECIPIENT.NEXT_TRY, allowed ? now : null)
+                    .set(MESSAGE_RECIPIENT.WORDS, allowed ? null : "The operator allows no mail to this domain.")
                     .execute();
         }
         tasks.schedule(HandOver.TASK.instance(id.toString()).build(), now);

@@ -57,7 +57,9 @@ class MailServersTest {
                 secret,
                 null,
                 trusts ? server.authority() : null,
-                List.of());
+                List.of(),
+                List.of(),
+                null);
     }
 
     private static MailTest.Tried tried(Mail settings) {

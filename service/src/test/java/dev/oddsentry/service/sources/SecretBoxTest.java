@@ -41,7 +41,9 @@ class SecretBoxTest {
                 null,
                 null,
                 null,
-                List.of());
+                List.of(),
+                List.of(),
+                null);
         var work = new Settings.Work(1, Duration.ofSeconds(1), Duration.ofSeconds(1), Duration.ofSeconds(1));
         return new SecretBox(new Settings(
                 URI.create("http://127.0.0.1"),

@@ -1,0 +1,5 @@
+/** What the formats share. */
+@NullMarked
+package dev.oddsentry.extracts;
+
+import org.jspecify.annotations.NullMarked;
