@@ -9,6 +9,7 @@ import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.Type;
+import dev.oddsentry.extracts.chart.Chart;
 import dev.oddsentry.extracts.csv.CsvExtract;
 import dev.oddsentry.extracts.json.JsonExtract;
 import dev.oddsentry.extracts.pack.ZipPack;
@@ -31,6 +32,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import javax.imageio.ImageIO;
 import net.lingala.zip4j.ZipFile;
 import org.apache.pdfbox.Loader;
 import org.apache.pdfbox.text.PDFTextStripper;
@@ -221,5 +223,21 @@ class FormatsTest {
             zip.extractAll(folder.toString());
         }
         assertThat(Files.readString(folder.resolve("rader æøå.csv"))).isEqualTo("a,b");
+    }
+
+    @Test
+    void aChartIsDrawnWithoutAScreen() throws IOException {
+        var points = new ArrayList<Chart.Point>();
+        for (int i = 0; i < 30; i++)
+            points.add(new Chart.Point(WHEN.plusSeconds(i * 3_600L), BigDecimal.valueOf(40 + i % 7)));
+        var one = new Chart.Line("Tjelden", points);
+        var other = new Chart.Line("Ærfugl", List.of(points.getFirst(), points.getLast()));
+        byte[] png = new Chart("Litres per mile", null, OSLO, Language.NB, List.of(one, other)).png();
+        var image = ImageIO.read(new ByteArrayInputStream(png));
+        assertThat(image.getWidth()).isEqualTo(1_160);
+        var colours = new java.util.HashSet<Integer>();
+        for (int x = 0; x < image.getWidth(); x += 2)
+            for (int y = 0; y < image.getHeight(); y += 2) colours.add(image.getRGB(x, y) & 0xffffff);
+        assertThat(colours).contains(0xffffff, 0xb3412e, 0x2f7d6b);
     }
 }

@@ -74,6 +74,7 @@ class RenderersTest {
                 habit,
                 since,
                 Instant.parse("2026-11-25T04:40:00Z"),
+                null,
                 List.of("late-sailings-2026-11-24.csv"),
                 false,
                 "http://127.0.0.1:8480/rules/late-sailings");
@@ -198,6 +199,7 @@ class RenderersTest {
                 "for each vessel: litres per mile is more than 44",
                 "",
                 new Announcement.Habit(false, Set.of(NewsKind.NEW, NewsKind.RETURNED, NewsKind.WORSENED), null),
+                null,
                 null,
                 null,
                 List.of(),

@@ -208,4 +208,39 @@ class DeliveriesTest {
                 .contains("3 new", "SK-3", "SK-4", "SK-5")
                 .doesNotContain("SK-2");
     }
+
+    @Test
+    void theValueThatIsMeasuredIsDrawnAndSaidInWords() throws Exception {
+        sailings.late("SK-1", 5).saved();
+        api.push(
+                rule("to: [" + sailings.recipient + "]\nchart: late\nattach: []")
+                        .replaceAll("(?m)^(severity|memory|exceptions):.*\n", "")
+                        .replace(
+                                "zone: Europe/Oslo\n",
+                                "zone: Europe/Oslo\nper: [sailing]\nmeasures: { late: { value: max(delay_min), label: Late by, unit: min } }\n"
+                                        + "exceptions: late > 15\nschedule: { start: 2026-01-01T00:00, recur: FREQ=SECONDLY }\n"));
+        api.post("/api/rules/" + sailings.name + "/activate", "");
+        RunningService.await(
+                "points",
+                () -> api.get("/api/rules/" + sailings.name + "/history")
+                                .path(0)
+                                .path("points")
+                                .size()
+                        > 2);
+        sailings.change("update sailing_table set delay_min = 60");
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(sailings.recipient))
+                .containsPattern("Late by over \\d+ checks\\. SK-1: from 5 min to 60 min, least 5 min, most 60 min\\.");
+        String id =
+                api.get("/api/outbox?rule=" + sailings.name).path(0).path("id").asString();
+        assertThat(api.send("GET", "/api/outbox/" + id + "/html", null, Map.of())
+                        .text())
+                .contains("<img src=\"data:image/png;base64,", "alt=\"Late by over ");
+        String source =
+                api.send("GET", "/api/outbox/" + id + "/source", null, Map.of()).text();
+        assertThat(source).contains("Content-ID: <chart>", "multipart/related", "src=3D\"cid:chart\"");
+        assertThat(api.pushAnswer(rule("to: [a@skerryline.example]\nchart: late"))
+                        .text())
+                .contains("the rule has no measure \\\"late\\\"; it measures nothing");
+    }
 }

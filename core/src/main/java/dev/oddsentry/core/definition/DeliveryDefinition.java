@@ -19,6 +19,7 @@ import org.jspecify.annotations.Nullable;
  * @param show whether the mail shows the rows, or leads to them
  * @param texts what a person wrote in place of the usual words
  * @param mostAnHour over so many messages an hour, an audience's news stands and is told together by the next; null for the usual
+ * @param chart the measure that is drawn over the past checks; null for none
  * @param split null where one audience hears everything
  */
 public record DeliveryDefinition(
@@ -30,6 +31,7 @@ public record DeliveryDefinition(
         Show show,
         Texts texts,
         @Nullable Integer mostAnHour,
+        @Nullable String chart,
         @Nullable Split split) {
     /** Messages an hour to one audience, unless the rule says otherwise. */
     public static final int USUAL_MOST_AN_HOUR = 60;
@@ -163,19 +165,20 @@ public record DeliveryDefinition(
             Show.ROWS,
             Texts.USUAL,
             null,
+            null,
             null);
 
     /** The same with what the shared layout says. */
     public DeliveryDefinition with(LayoutDefinition resolved) {
         return new DeliveryDefinition(
-                recipients, resolved, sharedLayout, attachments, packing, show, texts, mostAnHour, split);
+                recipients, resolved, sharedLayout, attachments, packing, show, texts, mostAnHour, chart, split);
     }
 
     /** The same in another language. */
     public DeliveryDefinition in(Language language) {
         var others = new Texts(language, texts.subject(), texts.opening(), texts.allQuiet());
         return new DeliveryDefinition(
-                recipients, layout, sharedLayout, attachments, packing, show, others, mostAnHour, split);
+                recipients, layout, sharedLayout, attachments, packing, show, others, mostAnHour, chart, split);
     }
 
     public List<String> to() {

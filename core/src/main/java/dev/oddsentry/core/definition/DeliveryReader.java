@@ -43,6 +43,7 @@ final class DeliveryReader {
                         fields.truth("all quiet").orElse(false)),
                 fields.parsed("most an hour", text -> LayoutReader.whole(text, MOST_AN_HOUR))
                         .orElse(null),
+                fields.text("chart").orElse(null),
                 split(fields));
         fields.refuseOthers();
         return delivery;

@@ -54,6 +54,7 @@ final class DeliveryTrees {
                 .put("opening", texts.opening())
                 .put("all quiet", texts.allQuiet() ? true : null)
                 .put("most an hour", delivery.mostAnHour())
+                .put("chart", delivery.chart())
                 .fields;
     }
 

@@ -7,6 +7,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.time.temporal.TemporalAccessor;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -48,6 +49,11 @@ public final class CellWords {
 
     public static boolean isFinite(Instant instant) {
         return !instant.equals(Instant.MAX) && !instant.equals(Instant.MIN);
+    }
+
+    /** A number as it is, with the language's decimal sign. */
+    public static String number(Object number, Language language) {
+        return withDecimalSign(CellText.of(number, ZoneOffset.UTC), language);
     }
 
     private static String withDecimalSign(String digits, Language language) {

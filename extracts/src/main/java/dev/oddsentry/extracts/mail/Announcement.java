@@ -3,6 +3,7 @@ package dev.oddsentry.extracts.mail;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.extracts.chart.Chart;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
@@ -26,6 +27,7 @@ import org.jspecify.annotations.Nullable;
  * @param habit what else the reader may expect
  * @param since the slot of the report before; null for the first
  * @param next the next slot; null if there is none
+ * @param chart how what the rule measures moved; null for none
  * @param attachments names of the attached files
  * @param encrypted whether they open with a password alone
  * @param link where all open findings are seen, behind log-in
@@ -48,6 +50,7 @@ public record Announcement(
         Habit habit,
         @Nullable Instant since,
         @Nullable Instant next,
+        @Nullable Chart chart,
         List<String> attachments,
         boolean encrypted,
         String link) {
@@ -66,6 +69,9 @@ public record Announcement(
             boolean everythingEachTime,
             Set<NewsKind> reports,
             @Nullable String remindEvery) {}
+
+    /** The Content-ID of the chart. */
+    public static final String CHART = "chart";
 
     /** Rows said in the mail itself unless the layout says how many; the first come first, the others are in the attachment and behind the link. */
     public static final int MOST_ROWS = 50;

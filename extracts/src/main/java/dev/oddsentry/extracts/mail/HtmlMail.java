@@ -18,6 +18,7 @@ public final class HtmlMail {
         if (!said.standing().isEmpty() && !said.linkOnly())
             body.append(html.subheading(words.phrases().of("stillOpen.heading")))
                     .append(html.findings(said.news().with(said.standing()), ""));
+        if (said.chart() != null) body.append(html.picture(Announcement.CHART, words.chart(said.chart())));
         body.append(html.button(words.seeAll(said.open()), said.link()))
                 .append(html.because(words.because(said)))
                 .append(html.foot(words.foot(said)));

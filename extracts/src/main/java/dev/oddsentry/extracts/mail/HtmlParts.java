@@ -131,6 +131,12 @@ final class HtmlParts {
         };
     }
 
+    /** @param name the Content-ID of the part that holds it */
+    String picture(String name, String alternative) {
+        return "<img src=\"cid:" + name + "\" width=\"580\" alt=\"" + escape(alternative)
+                + "\" style=\"width:100%;max-width:580px;height:auto;margin-top:16px;background:#ffffff\">";
+    }
+
     String button(String text, String link) {
         return "<table role=\"presentation\" style=\"border-collapse:separate;margin:16px 0\"><tr>"
                 + "<td style=\"background:" + INK + ";border:1px solid " + INK + ";border-radius:6px\"><a href=\""

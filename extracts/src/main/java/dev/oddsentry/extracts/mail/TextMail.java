@@ -47,6 +47,10 @@ public final class TextMail {
             lines.add("");
             rows(said.news().with(said.standing()), lines);
         }
+        if (said.chart() != null) {
+            lines.add("");
+            lines.add(words.chart(said.chart()));
+        }
         lines.add("");
         lines.add(words.seeAll(said.open()) + ": " + said.link());
         lines.add("");

@@ -7,13 +7,18 @@ import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.core.value.Type;
+import dev.oddsentry.extracts.chart.Chart;
+import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -196,6 +201,43 @@ final class Wording {
             default -> oneLine(CellWords.of(value, column, extract));
         };
         return column.unit() == null ? text : text + " " + column.unit();
+    }
+
+    /** {@code Litres per mile over 31 checks. Tjelden: from 41.2 to 52.1, least 40.8, most 52.1.} */
+    String chart(Chart chart) {
+        int checks = chart.lines().stream()
+                .mapToInt(line -> line.points().size())
+                .max()
+                .orElse(0);
+        String unit = chart.unit() == null ? "" : " " + chart.unit();
+        return phrases.of("chart.over", oneLine(chart.label()), checks)
+                + chart.lines().stream()
+                        .map(line -> " " + (line.name().isEmpty() ? "" : oneLine(line.name()) + ": ")
+                                + phrases.of(
+                                        "chart.line",
+                                        value(line.points().getFirst().value(), unit),
+                                        value(line.points().getLast().value(), unit),
+                                        value(least(line), unit),
+                                        value(most(line), unit)))
+                        .collect(Collectors.joining());
+    }
+
+    private static BigDecimal least(Chart.Line line) {
+        return line.points().stream()
+                .map(Chart.Point::value)
+                .min(Comparator.naturalOrder())
+                .orElseThrow();
+    }
+
+    private static BigDecimal most(Chart.Line line) {
+        return line.points().stream()
+                .map(Chart.Point::value)
+                .max(Comparator.naturalOrder())
+                .orElseThrow();
+    }
+
+    private String value(BigDecimal value, String unit) {
+        return CellWords.number(Objects.requireNonNull(Numbers.readable(value)), phrases.language()) + unit;
     }
 
     /** The values that a group's rows have in common. */

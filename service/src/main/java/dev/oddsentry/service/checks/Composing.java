@@ -94,6 +94,7 @@ class Composing {
                                 : Patience.text(rule.memory().remindEvery())),
                 letter.since(),
                 next,
+                linkOnly ? null : Charting.of(about, reckoned, letter).orElse(null),
                 files.stream().map(ExtractFiles.File::name).toList(),
                 rule.delivery().packing() == Packing.ENCRYPTED,
                 link);

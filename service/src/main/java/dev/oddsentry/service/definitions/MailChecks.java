@@ -15,6 +15,8 @@ import dev.oddsentry.service.trouble.Teams;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Optional;
+import java.util.Set;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -48,12 +50,26 @@ class MailChecks {
                     ExtractFiles.FIELDS,
                     places,
                     problems);
+        chart(rule, places).ifPresent(problems::add);
         var recipients = delivery.recipients();
         references("delivery.to", recipients.to(), places, problems);
         references("delivery.cc", recipients.cc(), places, problems);
         references("delivery.bcc", recipients.bcc(), places, problems);
         references("delivery.reply to", recipients.replyTo(), places, problems);
         return problems;
+    }
+
+    private static Optional<Problem> chart(RuleDefinition rule, FieldPlaces places) {
+        String chart = rule.delivery().chart();
+        var measures = rule.groups() == null
+                ? Set.<String>of()
+                : rule.groups().measures().keySet();
+        if (chart == null || measures.contains(chart)) return Optional.empty();
+        String there = measures.isEmpty() ? "it measures nothing" : "there are: " + String.join(", ", measures);
+        return Optional.of(places.locate(
+                "delivery.chart",
+                Problem.error("the rule has no measure \"" + chart + "\"; " + there, "", null)
+                        .suggesting(Nearest.to(chart, measures).orElse(null))));
     }
 
     private static void fields(

@@ -13,6 +13,7 @@ import dev.oddsentry.service.outbox.NewMessage;
 import jakarta.activation.DataHandler;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
+import jakarta.mail.Part;
 import jakarta.mail.Session;
 import jakarta.mail.internet.InternetAddress;
 import jakarta.mail.internet.MimeBodyPart;
@@ -115,7 +116,12 @@ public class MessageBuilder {
     }
 
     private static MimeMultipart content(Announcement said, List<ExtractFiles.File> files) {
-        var alternatives = alternatives(TextMail.render(said), HtmlMail.render(said));
+        var alternatives = said.chart() == null
+                ? alternatives(TextMail.render(said), HtmlMail.render(said))
+                : withPicture(
+                        TextMail.render(said),
+                        HtmlMail.render(said),
+                        said.chart().png());
         if (files.isEmpty()) return alternatives;
         try {
             var body = new MimeBodyPart();
@@ -129,6 +135,25 @@ public class MessageBuilder {
             }
             return mixed;
         } catch (MessagingException | UnsupportedEncodingException e) {
+            throw new IllegalStateException("a message could not be built", e);
+        }
+    }
+
+    /** The picture is part of the HTML and of nothing else. */
+    private static MimeMultipart withPicture(String plain, String styled, byte[] png) {
+        try {
+            var html = new MimeBodyPart();
+            html.setContent(styled, "text/html; charset=UTF-8");
+            var picture = new MimeBodyPart();
+            picture.setDataHandler(new DataHandler(new ByteArrayDataSource(png, "image/png")));
+            picture.setContentID("<" + Announcement.CHART + ">");
+            picture.setDisposition(Part.INLINE);
+            var related = new MimeBodyPart();
+            related.setContent(new MimeMultipart("related", html, picture));
+            var text = new MimeBodyPart();
+            text.setText(plain, UTF_8);
+            return new MimeMultipart("alternative", text, related);
+        } catch (MessagingException e) {
             throw new IllegalStateException("a message could not be built", e);
         }
     }

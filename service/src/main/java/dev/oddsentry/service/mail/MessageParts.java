@@ -9,6 +9,7 @@ import jakarta.mail.internet.MimeMessage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
+import java.util.Base64;
 import java.util.List;
 import java.util.Properties;
 
@@ -33,10 +34,20 @@ public record MessageParts(String text, String html, List<String> attachments) {
         private String html = "";
         private final List<String> attachments = new ArrayList<>();
 
+        /** A browser has no parts of a mail to look into. */
+        private void showInPlace(Part part) throws MessagingException, IOException {
+            String id = part.getHeader("Content-ID")[0].replaceAll("[<>]", "");
+            try (var bytes = part.getInputStream()) {
+                String data = Base64.getEncoder().encodeToString(bytes.readAllBytes());
+                html = html.replace("\"cid:" + id + "\"", "\"data:image/png;base64," + data + "\"");
+            }
+        }
+
         private void visit(Part part) throws MessagingException, IOException {
             if (part.getFileName() != null) attachments.add(part.getFileName());
             else if (part.isMimeType("text/plain")) text = (String) part.getContent();
             else if (part.isMimeType("text/html")) html = (String) part.getContent();
+            else if (part.isMimeType("image/*") && part.getHeader("Content-ID") != null) showInPlace(part);
             else if (part.getContent() instanceof Multipart several) {
                 for (int i = 0; i < several.getCount(); i++) {
                     BodyPart each = several.getBodyPart(i);

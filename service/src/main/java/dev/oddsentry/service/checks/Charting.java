@@ -1,0 +1,62 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.condition.Grouping.Measured;
+import dev.oddsentry.core.condition.Grouping.Need;
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.time.Span;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.extracts.chart.Chart;
+import java.util.ArrayList;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+
+/** How the value that a rule measures moved over its past checks, for the groups that a mail tells of. */
+final class Charting {
+    private static final int MOST_GROUPS = 5;
+    private static final int MOST_POINTS = 60;
+    /** A line through fewer says nothing. */
+    private static final int FEWEST_POINTS = 2;
+
+    private Charting() {}
+
+    /** Empty where the rule asks for none, or nothing was measured before. */
+    static Optional<Chart> of(About about, Reckoned reckoned, Letter letter) {
+        String name = about.rule().delivery().chart();
+        if (name == null) return Optional.empty();
+        var measured = reckoned.judges().recorded().stream()
+                .filter(each -> each.text().equals(name))
+                .findFirst();
+        if (measured.isEmpty()) return Optional.empty();
+        var lines = lines(about, reckoned, letter, measured.get());
+        if (lines.isEmpty()) return Optional.empty();
+        var label = about.labels().column(name);
+        var rule = about.rule();
+        return Optional.of(new Chart(
+                label.text(), label.unit(), rule.zone(), rule.delivery().texts().language(), lines));
+    }
+
+    private static List<Chart.Line> lines(About about, Reckoned reckoned, Letter letter, Measured measured) {
+        var told = new LinkedHashSet<Digest>();
+        letter.told().forEach(item -> told.add(item.subject().key()));
+        var past = reckoned.question().past().series(Map.of(measured, new Need(MOST_POINTS, Span.ZERO)));
+        var lines = new ArrayList<Chart.Line>();
+        for (RuleJudge.Point now : reckoned.judge().points()) {
+            if (!now.measured().equals(measured) || !told.contains(now.group()) || lines.size() == MOST_GROUPS)
+                continue;
+            var points = new ArrayList<Chart.Point>();
+            past.of(now.group(), measured)
+                    .points()
+                    .forEach(point -> points.add(new Chart.Point(point.slot(), point.value())));
+            points.add(new Chart.Point(about.moment().slot(), now.value()));
+            if (points.size() < FEWEST_POINTS) continue;
+            String group = now.per().isEmpty()
+                    ? ""
+                    : CellText.joined(now.per(), about.rule().zone());
+            lines.add(new Chart.Line(group, points));
+        }
+        return lines;
+    }
+}
