@@ -8,12 +8,14 @@ import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.extracts.chart.Chart;
 import java.util.ArrayList;
-import java.util.LinkedHashSet;
+import java.util.Comparator;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 
-/** How the value that a rule measures moved over its past checks, for the groups that a mail tells of. */
+/** How the value that a rule measures moved over its past checks, for the worst of the groups that a mail tells of. */
 final class Charting {
     private static final int MOST_GROUPS = 5;
     private static final int MOST_POINTS = 60;
@@ -39,13 +41,19 @@ final class Charting {
     }
 
     private static List<Chart.Line> lines(About about, Reckoned reckoned, Letter letter, Measured measured) {
-        var told = new LinkedHashSet<Digest>();
-        letter.told().forEach(item -> told.add(item.subject().key()));
+        var byGroup = new HashMap<Digest, RuleJudge.Point>();
+        reckoned.judge().points().stream()
+                .filter(point -> point.measured().equals(measured))
+                .forEach(point -> byGroup.put(point.group(), point));
         var past = reckoned.question().past().series(Map.of(measured, new Need(MOST_POINTS, Span.ZERO)));
         var lines = new ArrayList<Chart.Line>();
-        for (RuleJudge.Point now : reckoned.judge().points()) {
-            if (!now.measured().equals(measured) || !told.contains(now.group()) || lines.size() == MOST_GROUPS)
-                continue;
+        var worstFirst = letter.told().stream()
+                .sorted(Comparator.comparing(Told.Item::severity).reversed())
+                .map(item -> byGroup.get(item.subject().key()))
+                .filter(Objects::nonNull)
+                .limit(MOST_GROUPS)
+                .toList();
+        for (RuleJudge.Point now : worstFirst) {
             var points = new ArrayList<Chart.Point>();
             past.of(now.group(), measured)
                     .points()
