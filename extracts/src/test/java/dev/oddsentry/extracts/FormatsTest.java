@@ -85,7 +85,8 @@ class FormatsTest {
                                 null,
                                 null,
                                 null),
-                        row(Severity.NOTICE, "", Double.NaN, LocalDate.of(1814, 5, 17), WHEN, null, null)));
+                        row(Severity.NOTICE, "", Double.NaN, LocalDate.of(1814, 5, 17), WHEN, null, null),
+                        row(Severity.NOTICE, "least", Long.MIN_VALUE, null, null, null, null)));
     }
 
     private static List<Row> sheet(Extract extract) throws IOException {
@@ -99,7 +100,7 @@ class FormatsTest {
     @Test
     void aWorkbookHasTypedCellsAndNoFormula() throws IOException {
         var rows = sheet(odd());
-        assertThat(rows).hasSize(5);
+        assertThat(rows).hasSize(6);
         assertThat(rows.getFirst().getCellText(0)).isEqualTo("Severity");
         var first = rows.get(1);
         assertThat(first.getCell(2).getType()).isEqualTo(CellType.STRING);
@@ -116,6 +117,7 @@ class FormatsTest {
         assertThat(second.getCellText(7)).as("a code without a word").isEqualTo("2");
         assertThat(rows.get(3).getCellText(2)).isEqualTo("Ærø\ufffd \ud83d\udea2 \ufffd");
         assertThat(rows.get(3).getCellText(3)).as("every digit").isEqualTo("123456789012345678");
+        assertThat(rows.get(5).getCellText(3)).isEqualTo("-9223372036854775808");
         assertThat(rows.get(4).getCellText(4)).as("before sheets have dates").isEqualTo("1814-05-17");
     }
 
@@ -191,7 +193,7 @@ class FormatsTest {
         JsonExtract.write(odd(), bytes);
         var json = new JsonMapper().readTree(bytes.toString(StandardCharsets.UTF_8));
         var rows = json.path("rows");
-        assertThat(rows.size()).isEqualTo(4);
+        assertThat(rows.size()).isEqualTo(5);
         assertThat(rows.path(0).path("values").path("status").asInt()).isEqualTo(1);
         assertThat(rows.path(0).path("words").path("status").asString()).isEqualTo("sailed");
         assertThat(rows.path(0).path("marked").path(0).asString()).isEqualTo("number");

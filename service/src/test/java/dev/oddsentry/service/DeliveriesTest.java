@@ -90,6 +90,20 @@ class DeliveriesTest {
         assertThat(mails.lastText(sailings.recipient))
                 .contains("The rows are not in this mail", "/rules/" + sailings.name, "1 new")
                 .doesNotContain("SK-1");
+        assertThat(api.pushAnswer(rule(
+                                "to: [a@skerryline.example]\nshow: link\nopening: \"{{#rows}}{{sailing}}{{/rows}}\""))
+                        .text())
+                .contains("its texts cannot quote rows");
+        api.push("kind: round-up\nname: " + sailings.name + "\nowner: Traffic reporting\nrules: [" + sailings.name
+                + "]\nto: [lead-" + sailings.recipient
+                + "]\nschedule: { start: 2026-01-01T08:00, recur: FREQ=YEARLY }\n");
+        sailings.late("SK-2", 20);
+        api.check(sailings.name);
+        assertThat(api.get("/api/round-ups/" + sailings.name + "/preview")
+                        .path("text")
+                        .asString())
+                .contains("1 new", "and 1 more behind the link")
+                .doesNotContain("SK-2");
         assertThat(api.get("/api/outbox/"
                                 + api.get("/api/outbox?rule=" + sailings.name)
                                         .path(0)
@@ -166,7 +180,7 @@ class DeliveriesTest {
         sailings.active();
         assertThat(api.pushAnswer(rule("""
                                 to: [ "Siv <siv@skerryline.example>; no address", "team: Nobody's" ]
-                                layout: { columns: [ { column: sailing, format: "0.0" } ], sort: [reason], group by: [nothing] }
+                                layout: { columns: [ { column: delay_min, format: "0#" }, { column: sailing, format: EEEEEEEE } ] }
                                 attach: [ docx, { format: csv, encoding: klingon } ]
                                 subject: "{{news}} {{nwes}}"
                                 opening: "{{{news}}}"
@@ -175,6 +189,8 @@ class DeliveriesTest {
                         "no address\\\" is no mail address",
                         "none of xlsx, csv, pdf, html, json",
                         "no encoding",
+                        "0#\\\" is no format",
+                        "EEEEEEEE\\\" is no format",
                         "{{{");
         assertThat(api.pushAnswer(rule("""
                                 to: [ "team: Nobody's" ]

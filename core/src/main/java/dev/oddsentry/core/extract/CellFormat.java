@@ -6,6 +6,7 @@ import dev.oddsentry.core.value.Type;
 import java.math.RoundingMode;
 import java.text.DecimalFormat;
 import java.text.DecimalFormatSymbols;
+import java.text.Format;
 import java.time.format.DateTimeFormatter;
 import java.time.temporal.TemporalAccessor;
 import java.util.List;
@@ -21,12 +22,24 @@ public record CellFormat(String pattern) {
     /** @throws InvalidDefinitionException if it is neither */
     public static CellFormat of(String pattern) {
         String text = pattern.strip();
-        if (text.matches(NUMBER) || text.matches(TIME)) return new CellFormat(text);
+        if ((text.matches(NUMBER) || text.matches(TIME)) && canBeWritten(text)) return new CellFormat(text);
         throw new InvalidDefinitionException(List.of(Problem.error(
                 "\"" + pattern
                         + "\" is no format; write numbers like 0, 0.00, #,##0.0 or 0%, and dates with y M d E H m s, like d MMM yyyy HH:mm",
                 "",
                 null)));
+    }
+
+    /** The shape says which signs stand there; that they go together is for those who write with them to say. */
+    private static boolean canBeWritten(String pattern) {
+        try {
+            Format format = pattern.matches(NUMBER)
+                    ? new DecimalFormat(pattern)
+                    : DateTimeFormatter.ofPattern(pattern).toFormat();
+            return format != null;
+        } catch (IllegalArgumentException notTogether) {
+            return false;
+        }
     }
 
     public boolean isOfNumbers() {

@@ -77,7 +77,8 @@ public final class RoundUpMail {
         if (!said.quiet().isEmpty())
             body.append(HtmlParts.div("margin-top:18px;color:" + HtmlParts.SLATE, HtmlParts.escape(quiet())));
         body.append(html.button(phrases.of("round.see"), said.link())).append(html.foot(foot()));
-        String firstLine = words.firstLine(said.sections().getFirst().news());
+        var first = said.sections().getFirst().news();
+        String firstLine = first.rows().isEmpty() ? words.headline(said.rows()) : words.firstLine(first);
         return html.page(subject(), firstLine, body.toString());
     }
 

@@ -13,10 +13,7 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.stream.Collectors;
-import org.jspecify.annotations.Nullable;
 
 /** Writes an extract as one HTML page that is XML too, loads nothing and runs nothing: a table that reads on paper and on a screen. */
 public final class PageExtract {
@@ -81,8 +78,8 @@ public final class PageExtract {
             switch (line) {
                 case Outline.RowLine(var row) -> row(row);
                 case Outline.GroupLine(var values, int rows) ->
-                    html.write("<tr class=\"g\"><td colspan=\"" + columns + "\">" + escape(words(values)) + ": " + rows
-                            + "</td></tr>\n");
+                    html.write("<tr class=\"g\"><td colspan=\"" + columns + "\">"
+                            + escape(CellWords.ofGroup(values, extract)) + ": " + rows + "</td></tr>\n");
                 case Outline.TotalLine total -> total(total);
             }
         }
@@ -123,7 +120,7 @@ public final class PageExtract {
     private void total(Outline.TotalLine total) throws IOException {
         html.write("<tr class=\"t\">");
         int besides = extract.arrangement().besides().size();
-        String label = total.values().isEmpty() ? "Total" : "Total of " + words(total.values());
+        String label = total.values().isEmpty() ? "Total" : "Total of " + CellWords.ofGroup(total.values(), extract);
         boolean inFirst = besides == 0 && total.totals().getFirst() == null;
         if (besides > 0) html.write("<td colspan=\"" + besides + "\">" + escape(label) + "</td>");
         for (int i = 0; i < total.totals().size(); i++) {
@@ -136,16 +133,6 @@ public final class PageExtract {
 
     private static boolean isNumber(Extract.Column column) {
         return column.type() == Type.NUMBER && !column.hasWords();
-    }
-
-    private String words(List<@Nullable Object> values) {
-        var words = new ArrayList<String>();
-        for (int i = 0; i < values.size(); i++) {
-            var column = extract.columns().get(extract.arrangement().groupBy().get(i));
-            Object value = values.get(i);
-            words.add(value == null ? "missing" : CellWords.of(value, column, extract));
-        }
-        return String.join(", ", words);
     }
 
     /** Also without what XML cannot hold. */

@@ -15,7 +15,6 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
 import java.util.stream.Collectors;
@@ -35,6 +34,7 @@ public final class XlsxExtract {
 
     private static final int LONGEST_TEXT = 32_767;
     private static final int EXACT_DIGITS = 15;
+    private static final long EXACT_BELOW = 1_000_000_000_000_000L;
     private static final LocalDate FIRST_DAY = LocalDate.of(1900, 3, 1);
     private static final LocalDate LAST_DAY = LocalDate.of(9999, 12, 31);
     private static final int NARROWEST = 9;
@@ -162,7 +162,7 @@ public final class XlsxExtract {
     private @Nullable String typed(int at, Object value, Extract.Column column) {
         String given = column.format() == null ? null : column.format().ofSheet();
         switch (value) {
-            case Long whole when Math.abs(whole) < 1_000_000_000_000_000L -> sheet.value(line, at, whole);
+            case Long whole when whole > -EXACT_BELOW && whole < EXACT_BELOW -> sheet.value(line, at, whole);
             case BigDecimal exact
             when exact.stripTrailingZeros().precision() <= EXACT_DIGITS -> sheet.value(line, at, exact);
             case Boolean truth -> sheet.value(line, at, truth);
@@ -206,18 +206,8 @@ public final class XlsxExtract {
     }
 
     private void group(List<@Nullable Object> values, int rows) {
-        text(0, words(values) + ": " + rows);
+        text(0, CellWords.ofGroup(values, extract) + ": " + rows);
         sheet.style(line, 0).bold().set();
-    }
-
-    private String words(List<@Nullable Object> values) {
-        var words = new ArrayList<String>();
-        for (int i = 0; i < values.size(); i++) {
-            var column = extract.columns().get(extract.arrangement().groupBy().get(i));
-            Object value = values.get(i);
-            words.add(value == null ? "missing" : CellWords.of(value, column, extract));
-        }
-        return String.join(", ", words);
     }
 
     private void total(Outline.TotalLine total) {
@@ -231,7 +221,7 @@ public final class XlsxExtract {
             cell(first + i, value, plain, false, true);
         }
         if (first > 0 || total.totals().isEmpty() || total.totals().getFirst() == null) {
-            text(0, total.values().isEmpty() ? "Total" : "Total of " + words(total.values()));
+            text(0, total.values().isEmpty() ? "Total" : "Total of " + CellWords.ofGroup(total.values(), extract));
             sheet.style(line, 0).bold().set();
         }
     }

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.definitions;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
@@ -43,6 +44,10 @@ class MailChecks {
         if (rule.groups() != null) known.addAll(rule.groups().measures().keySet());
         fields("delivery.subject", delivery.texts().subject(), known, places, problems);
         fields("delivery.opening", delivery.texts().opening(), known, places, problems);
+        if (delivery.show() == DeliveryDefinition.Show.LINK) {
+            noRows("delivery.subject", delivery.texts().subject(), places, problems);
+            noRows("delivery.opening", delivery.texts().opening(), places, problems);
+        }
         for (int i = 0; i < delivery.attachments().size(); i++)
             fields(
                     "delivery.attach[" + i + "].file",
@@ -70,6 +75,13 @@ class MailChecks {
                 "delivery.chart",
                 Problem.error("the rule has no measure \"" + chart + "\"; " + there, "", null)
                         .suggesting(Nearest.to(chart, measures).orElse(null))));
+    }
+
+    /** A mail that only leads to its rows has none of them, in whatever words. */
+    private static void noRows(String field, @Nullable String text, FieldPlaces places, List<Problem> problems) {
+        if (text != null && Template.of(text).fields().contains(Template.ROWS))
+            problems.add(places.locate(
+                    field, Problem.error("the mail shows a link alone, so its texts cannot quote rows", "", null)));
     }
 
     private static void fields(

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.roundups;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
@@ -174,7 +175,9 @@ class RoundUpNews {
         var judges = RuleJudges.check(definition, definitions.columns(query), among, null)
                 .judges();
         var rows = new ExtractRows(definition, labels, judges.at(moment, installation.digester()), judges.shown());
-        var shown = told.stream().limit(RoundUp.MOST_ROWS).toList();
+        // What must not be mailed is told in number alone.
+        int mostRows = definition.delivery().show() == DeliveryDefinition.Show.LINK ? 0 : RoundUp.MOST_ROWS;
+        var shown = told.stream().limit(mostRows).toList();
         var ids = shown.stream().map(Telling.Told::subject).toList();
         var last = memory.lastRows(ids);
         var reported = roundUps.reportedRows(audience, ids);
@@ -186,7 +189,7 @@ class RoundUpNews {
                         reported.getOrDefault(each.subject(), Map.of())))
                 .toList();
         var more = told.stream()
-                .skip(RoundUp.MOST_ROWS)
+                .skip(mostRows)
                 .map(each -> new Extract.Row(each.now().severity(), each.kinds(), List.of()))
                 .toList();
         return new RoundUp.Section(
