@@ -11,6 +11,7 @@ import java.sql.DriverManager;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.util.ArrayList;
+import java.util.ConcurrentModificationException;
 import java.util.List;
 import java.util.Map;
 import java.util.function.BooleanSupplier;
@@ -146,6 +147,9 @@ public final class RunningService {
                     .toList();
         } catch (FolderException e) {
             throw new IllegalStateException(e);
+        } catch (ConcurrentModificationException arrivesJustNow) {
+            // The list is the mailbox's own.
+            return mailTo(address);
         }
     }
 
