@@ -2,9 +2,7 @@ import { useState, type SyntheticEvent } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { plural, timeWords } from '../../shared/words'
-import { endHold, holdMail, holds, type Hold } from './api'
-
-const of = ({ rule, source }: Hold) => (rule ? `mail of ${rule}` : source ? `mail of the rules on ${source}` : 'all mail')
+import { endHold, heldWords, holdMail, holds } from './api'
 
 /** What outgoing mail is held, and holding more of it: of one rule, or of all. */
 export function Holds({ rule }: { rule: string | null }) {
@@ -20,7 +18,7 @@ export function Holds({ rule }: { rule: string | null }) {
     <div className="mb-3">
       {(standing.data ?? []).map((each) => (
         <div key={each.id} className="told bad mt-2">
-          Held: {of(each)}, by {each.by} since {timeWords(each.at)}: {each.why}. {plural(each.messages, 'mail')} waiting.{' '}
+          Held: {heldWords(each)}, by {each.by ?? 'the service'} since {timeWords(each.at)}: {each.why}. {plural(each.messages, 'mail')} waiting.{' '}
           <Button variant="plain" size="sm" disabled={end.isPending} onClick={() => end.mutate({ id: each.id, throwAway: false })}>Release</Button>{' '}
           <Button variant="plain" size="sm" disabled={end.isPending} onClick={() => window.confirm(`Stop ${plural(each.messages, 'mail')} for good? What they report stays reported.`) && end.mutate({ id: each.id, throwAway: true })}>Throw away</Button>
         </div>

@@ -3,7 +3,9 @@ import { api } from '../../api/client'
 import type { Instant, MessagePage, MessageSummary } from '../../api/types'
 
 export type Sought = { rule?: string | null; q?: string; state?: string }
-export type Hold = { id: number; source: string | null; rule: string | null; why: string; by: string; at: Instant; messages: number }
+export const heldWords = ({ rule, source }: Hold) => (rule ? `mail of ${rule}` : source ? `mail of the rules on ${source}` : 'all mail')
+
+export type Hold = { id: number; source: string | null; rule: string | null; why: string; by: string | null; at: Instant; messages: number }
 export type MessageAct = 'stop' | 'send-again' | 'report-again'
 
 export const outbox = ({ rule, q, state }: Sought) => {

@@ -5,7 +5,7 @@ import { TodayPage } from './TodayPage'
 test('says first what needs a person, then how the checks went and what is open', async () => {
   renderAt('/today', <TodayPage />, {
     'GET /api/rules': [lateSailings({ latest: [check('QUIET'), check('FIRED')] }), lateSailings({ name: 'headcount', title: 'Headcount', open: {}, state: 'PAUSED' })],
-    'GET /api/outbox': [],
+    'GET /api/outbox': [], 'GET /api/holds': [],
   })
   expect(await screen.findByRole('heading', { level: 1, name: 'One thing needs a person' })).toBeInTheDocument()
   expect(screen.getByText(/1 rule is active\. The next check is/)).toBeInTheDocument()

@@ -8,7 +8,7 @@ import { Scroll } from '../../shared/Scroll'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { plural, timeWords } from '../../shared/words'
-import { outbox } from '../outbox/api'
+import { holds, outbox } from '../outbox/api'
 import { rules } from '../rules/api'
 import { headline, needsOf, type Need } from './needs'
 
@@ -16,9 +16,10 @@ export function TodayPage() {
   useTitle('Today')
   const all = useQuery(rules)
   const messages = useQuery(outbox({}))
+  const held = useQuery(holds)
   return (
     <Loaded query={all} what="The rules">
-      {(list) => <Loaded query={messages} what="The outbox">{(mail) => <Today rules={list} needs={needsOf(list, mail)} />}</Loaded>}
+      {(list) => <Loaded query={messages} what="The outbox">{(mail) => <Today rules={list} needs={needsOf(list, mail, held.data)} />}</Loaded>}
     </Loaded>
   )
 }

@@ -7,6 +7,11 @@ const mail = (state: RecipientState, tries: number): MessageSummary => ({
   recipients: [{ address: 'siv.tangen@skerryline.example', state, tries, nextTry: null, words: '450 mailbox busy' }],
 })
 
+test('mail that is held comes first', () => {
+  const [held] = needsOf([], [], [{ id: 1, source: null, rule: null, why: 'restored', by: null, at: '2026-11-24T04:40:00Z', messages: 2 }])
+  expect(held).toMatchObject({ what: 'All mail is held, 2 mails waiting', why: 'restored', to: '/outbox' })
+})
+
 test('failed checks, critical findings and stuck mail need a person, in that order', () => {
   const needs = needsOf([lateSailings({ latest: [check('FAILED', { reason: 'no answer' })] })], [mail('WAITING', 4)])
   expect(needs.map((need) => need.what)).toEqual([

@@ -1,13 +1,15 @@
 import type { MessageSummary, RuleSummary } from '../../api/types'
 import { plural } from '../../shared/words'
+import { heldWords, type Hold } from '../outbox/api'
 
 /** One thing that needs a person now. */
 export type Need = { sign: string; look: string; what: string; why: string; to: string; verb: string }
 
 const stuck = ['WAITING', 'UNSURE', 'REFUSED', 'EXPIRED']
 
-/** What needs a person, worst first: failed checks, critical findings, mail that is stuck. */
-export function needsOf(rules: RuleSummary[], messages: MessageSummary[]): Need[] {
+/** What needs a person, worst first: mail that is held, failed checks, critical findings, mail that is stuck. */
+export function needsOf(rules: RuleSummary[], messages: MessageSummary[], holds: Hold[] = []): Need[] {
+  const held = holds.map((hold) => ({ sign: '✉', look: 'warning', what: `${heldWords(hold)} is held, ${plural(hold.messages, 'mail')} waiting`.replace(/^a/, 'A').replace(/^m/, 'M'), why: hold.why, to: '/outbox', verb: 'Look at it' }))
   const failed = rules
     .filter((rule) => rule.latest[0]?.state === 'FAILED')
     .map((rule) => ({ sign: '✕', look: 'bad', what: `${rule.title} could not be checked`, why: rule.latest[0]?.reason ?? '', to: `/rules/${rule.name}`, verb: 'Look at it' }))
@@ -25,7 +27,7 @@ export function needsOf(rules: RuleSummary[], messages: MessageSummary[]): Need[
       .filter((recipient) => stuck.includes(recipient.state) && recipient.tries > 0)
       .map((recipient) => ({ sign: '✉', look: 'warning', what: `A mail to ${recipient.address} is ${recipient.state.toLowerCase()}`, why: recipient.words ?? '', to: `/outbox/${message.id}`, verb: 'Show' })),
   )
-  return [...failed, ...partly, ...keptBack, ...critical, ...mail]
+  return [...held, ...failed, ...partly, ...keptBack, ...critical, ...mail]
 }
 
 const numerals = ['Nothing', 'One thing', 'Two things', 'Three things', 'Four things', 'Five things', 'Six things', 'Seven things']

@@ -102,7 +102,7 @@ public final class HoldMailCommand extends ServiceCommand {
                     hold.path("id").toString(),
                     of,
                     hold.path("why").asString(""),
-                    hold.path("by").asString(""),
+                    hold.path("by").asString("the service"),
                     Words.time(hold.path("at")),
                     hold.path("messages").toString()));
         }

@@ -21,6 +21,7 @@ import org.springframework.validation.annotation.Validated;
  * What an operator sets, under {@code oddsentry.*}. Wrong settings stop the start.
  *
  * @param baseUrl where people reach the console; links in mail start with it
+ * @param installation what this installation is called, where it has copies: on records that another was using, mail starts held
  * @param node this process's name among several; the host's name and process id if absent
  * @param key the key that encrypts stored passwords, 32 bytes in Base64; or {@code keyFile} names a file that holds it
  */
@@ -28,6 +29,7 @@ import org.springframework.validation.annotation.Validated;
 @Validated
 public record Settings(
         @NotNull URI baseUrl,
+        @Nullable String installation,
         @Nullable String node,
         @Nullable String key,
         @Nullable Path keyFile,

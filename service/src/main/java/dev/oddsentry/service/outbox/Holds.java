@@ -50,10 +50,17 @@ public class Holds {
      *
      * @param source null unless it is of the rules on one
      * @param rule null unless it is of one; where both are null, it is of all mail
+     * @param by null where the service itself holds it
      * @param messages how many wait because of it
      */
     public record Hold(
-            long id, @Nullable String source, @Nullable String rule, String why, String by, Instant at, int messages) {}
+            long id,
+            @Nullable String source,
+            @Nullable String rule,
+            String why,
+            @Nullable String by,
+            Instant at,
+            int messages) {}
 
     public List<Hold> standing() {
         var messages = field(select(count())
@@ -68,7 +75,7 @@ public class Holds {
                         MAIL_HOLD.HELD_AT,
                         messages)
                 .from(MAIL_HOLD)
-                .join(PERSON)
+                .leftJoin(PERSON)
                 .on(PERSON.ID.eq(MAIL_HOLD.HELD_BY))
                 .leftJoin(DEFINITION)
                 .on(DEFINITION.ID.eq(MAIL_HOLD.RULE_ID))

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.status;
 
 import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.MAIL_HOLD;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
@@ -50,6 +51,7 @@ class Status {
     /**
      * @param due rules whose slot has come and that wait for their turn
      * @param latestSeconds how late the one is that waits longest
+     * @param holds of outgoing mail that stand
      * @param outcomes of the last day's checks, by how they ended
      * @param oldestWaitingSeconds how long the oldest message waits that somebody has not got
      * @param problems in words, each a reason not to be at ease; empty where all is well
@@ -66,6 +68,7 @@ class Status {
             int keptBack,
             int waitingMessages,
             long oldestWaitingSeconds,
+            int holds,
             int tasksFailing,
             List<TroubleView> troubles,
             List<String> problems) {}
@@ -88,6 +91,7 @@ class Status {
         int failing = db.fetchCount(
                 table("scheduled_tasks"),
                 field("consecutive_failures", Integer.class).gt(2));
+        int holds = db.fetchCount(MAIL_HOLD, MAIL_HOLD.ENDED_AT.isNull());
         long latest = seconds(due.value2(), now);
         long oldest = seconds(waiting.value2(), now);
         var troubles = troubles();
@@ -103,9 +107,10 @@ class Status {
                 keptBack,
                 waiting.value1(),
                 oldest,
+                holds,
                 failing,
                 troubles,
-                problems(latest, keptBack, oldest, failing, troubles));
+                problems(latest, keptBack, oldest, holds, failing, troubles));
     }
 
     private static long seconds(@Nullable Instant since, Instant now) {
@@ -136,13 +141,14 @@ class Status {
     }
 
     private static List<String> problems(
-            long latest, int keptBack, long oldest, int failing, List<TroubleView> troubles) {
+            long latest, int keptBack, long oldest, int holds, int failing, List<TroubleView> troubles) {
         var problems = new ArrayList<String>();
         if (latest > LATE.toSeconds())
             problems.add("A check is " + latest + " s late; are all nodes up, and is there room for more at once?");
         if (oldest > STUCK.toSeconds())
             problems.add("A message has waited for " + oldest / 60
                     + " minutes; look at the outbox for the mail server's words.");
+        if (holds > 0) problems.add("Outgoing mail is held; odd hold-mail says why, and ends it.");
         if (keptBack > 0)
             problems.add(
                     keptBack + (keptBack == 1 ? " check is" : " checks are") + " kept back and wait for a person.");

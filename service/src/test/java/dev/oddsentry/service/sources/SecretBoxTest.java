@@ -48,6 +48,7 @@ class SecretBoxTest {
         return new SecretBox(new Settings(
                 URI.create("http://127.0.0.1"),
                 null,
+                null,
                 key,
                 file,
                 mail,
