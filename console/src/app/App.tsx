@@ -15,6 +15,7 @@ const ThresholdsPage = lazy(() => import('../features/thresholds/ThresholdsPage'
 const ThresholdPage = lazy(() => import('../features/thresholds/ThresholdPage').then(({ ThresholdPage: page }) => ({ default: page })))
 const SetupPage = lazy(() => import('../features/setup/SetupPage').then(({ SetupPage: page }) => ({ default: page })))
 const OutboxPage = lazy(() => import('../features/outbox/OutboxPage').then(({ OutboxPage: page }) => ({ default: page })))
+const ExtractPage = lazy(() => import('../features/outbox/ExtractPage').then(({ ExtractPage: page }) => ({ default: page })))
 const MessagePage = lazy(() => import('../features/outbox/MessagePage').then(({ MessagePage: page }) => ({ default: page })))
 
 /** Logged in, the pages; otherwise the log-in, at whatever address, so that a link still leads where it said afterwards. */
@@ -35,6 +36,7 @@ export function App() {
             <Route path="/setup" element={<SetupPage />} />
             <Route path="/outbox" element={<OutboxPage />} />
             <Route path="/outbox/:id" element={<MessagePage />} />
+            <Route path="/extracts/:id" element={<ExtractPage />} />
             <Route path="*" element={<Navigate to="/today" replace />} />
           </Route>
         </Routes>

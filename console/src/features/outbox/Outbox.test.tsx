@@ -3,6 +3,7 @@ import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
 import type { MessageSummary } from '../../api/types'
 import { renderAt } from '../../shared/render.test-kit'
+import { ExtractPage } from './ExtractPage'
 import { MessagePage } from './MessagePage'
 import { OutboxPage } from './OutboxPage'
 
@@ -14,7 +15,7 @@ const summary: MessageSummary = {
   ],
 }
 
-const none = { 'GET /api/holds': [] }
+const none = { 'GET /api/holds': [], 'GET /api/bad-addresses': [] }
 const routes = <Routes><Route path="/outbox" element={<OutboxPage />} /><Route path="/outbox/:id" element={<MessagePage />} /></Routes>
 
 test('lists mail with where each recipient stands, and of one rule if asked', async () => {
@@ -23,7 +24,7 @@ test('lists mail with where each recipient stands, and of one rule if asked', as
   expect(screen.getByText('sent', { selector: 'span' })).toBeInTheDocument()
   expect(screen.getByText('waiting', { selector: 'span' })).toBeInTheDocument()
   expect(screen.getByText(/Only mail of late-sailings/)).toBeInTheDocument()
-  expect(calls.filter((call) => call !== 'GET /api/holds')).toEqual(['GET /api/outbox?rule=late-sailings'])
+  expect(calls.filter((call) => !(call in none))).toEqual(['GET /api/outbox?rule=late-sailings'])
 })
 
 test('mail about trouble belongs to no rule and leads to none', async () => {
@@ -90,4 +91,22 @@ test('the outbox is searched by text and state', async () => {
   expect(await screen.findByText('No mail is like that.')).toBeInTheDocument()
   await userEvent.selectOptions(screen.getByLabelText('State of a recipient'), 'SENT')
   expect(await screen.findByRole('link', { name: '2 critical: Late sailings' })).toBeInTheDocument()
+})
+
+test('an address from which mail comes back is told, and said to be right again', async () => {
+  vi.spyOn(window, 'confirm').mockReturnValue(true)
+  const bad = { address: 'per.aune@skerryline.example', words: '550 5.1.1 nobody of that name', message: 'm1', since: '2026-11-24T04:40:00Z' }
+  const calls = renderAt('/outbox', routes, { ...none, 'GET /api/outbox': [], 'GET /api/bad-addresses': [bad], 'DELETE /api/bad-addresses/per.aune%40skerryline.example': [] })
+  expect(await screen.findByText(/nobody of that name/)).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: /It is right again/ }))
+  expect(calls).toContain('DELETE /api/bad-addresses/per.aune%40skerryline.example')
+})
+
+test('a kept extract shows its rows and its files to save', async () => {
+  const extract = { message: 'm1', subject: '2 critical: Late sailings', rule: 'late-sailings', slot: '2026-11-24T04:40:00Z', files: [{ name: 'late.xlsx', mediaType: 'x', bytes: 5200 }, { name: 'all.csv', mediaType: 'x', bytes: 2_500_000 }] }
+  renderAt('/extracts/m1', <Routes><Route path="/extracts/:id" element={<ExtractPage />} /></Routes>, { 'GET /api/extracts/m1': extract })
+  expect(await screen.findByRole('link', { name: 'all.csv' })).toHaveAttribute('href', '/api/extracts/m1/files/1')
+  expect(screen.getByText('6 kB')).toBeInTheDocument()
+  expect(screen.getByText('2.5 MB')).toBeInTheDocument()
+  expect(screen.getByTitle('The rows of the report')).toHaveAttribute('src', '/api/extracts/m1/rows')
 })

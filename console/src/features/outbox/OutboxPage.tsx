@@ -7,6 +7,7 @@ import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { stateWords, timeWords } from '../../shared/words'
 import { outbox } from './api'
+import { BadAddresses } from './BadAddresses'
 import { Cause } from './Cause'
 import { Holds } from './Holds'
 import { RecipientTag } from './RecipientTag'
@@ -29,6 +30,7 @@ export function OutboxPage() {
       <h1>Outbox</h1>
       {rule && <p className="quiet mb-0">Only mail of {rule}. <Link to="/outbox">Show all</Link></p>}
       <Holds rule={rule} />
+      <BadAddresses />
       <div className="d-flex gap-2 flex-wrap">
         <Form.Control type="search" className="w-auto" aria-label="Search subjects and addresses" placeholder="Subject or address" value={q} onChange={(event) => seek('q', event.target.value)} />
         <Form.Select className="w-auto" aria-label="State of a recipient" value={state} onChange={(event) => seek('state', event.target.value)}>

@@ -28,3 +28,12 @@ export const act = (id: string, what: MessageAct) => api.post<{ count: number; m
 export const holds = queryOptions({ queryKey: ['holds'], queryFn: () => api.get<Hold[]>('/api/holds'), refetchInterval: 10_000 })
 export const holdMail = (rule: string | null, why: string) => api.post<Hold[]>('/api/holds', { rule, why })
 export const endHold = (id: number, throwAway: boolean) => api.post<{ messages: number }>(`/api/holds/${id}/end?throwAway=${throwAway}`, {})
+
+export type BadAddress = { address: string; words: string; message: string; since: Instant }
+
+export const badAddresses = queryOptions({ queryKey: ['bad-addresses'], queryFn: () => api.get<BadAddress[]>('/api/bad-addresses'), refetchInterval: 30_000 })
+export const rightAgain = (address: string) => api.delete<BadAddress[]>(`/api/bad-addresses/${encodeURIComponent(address)}`)
+
+export type KeptExtract = { message: string; subject: string; rule: string | null; slot: Instant; files: { name: string; mediaType: string; bytes: number }[] }
+
+export const keptExtract = (id: string) => queryOptions({ queryKey: ['extracts', id], queryFn: () => api.get<KeptExtract>(`/api/extracts/${id}`) })

@@ -10,6 +10,7 @@ import { outcomeWords, stateWords, timeWords, zonedWords } from '../../shared/wo
 import { activate, checkNow, pause, rule, type Tell } from './api'
 import { ChecksPanel } from './ChecksPanel'
 import { HistoryPanel } from './HistoryPanel'
+import { Leavers } from './Leavers'
 import { FindingsPanel } from './FindingsPanel'
 import { RuleText } from './RuleText'
 
@@ -63,6 +64,7 @@ function OneRule({ page }: { page: Page }) {
       </div>
       <p className="mt-3 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? zonedWords(nextSlot, zone) : 'none'}</span></p>
       <FindingsPanel name={name} />
+      <Leavers name={name} />
       {page.text.grouped && <HistoryPanel name={name} />}
       <div className="two">
         <RuleText page={page} />

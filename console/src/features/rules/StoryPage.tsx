@@ -1,5 +1,5 @@
 import { Fragment, useState } from 'react'
-import { Link, useParams } from 'react-router'
+import { Link, useParams, useSearchParams } from 'react-router'
 import { Button, Form, Table } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { MarkKind, Story, Verdict } from '../../api/types'
@@ -12,11 +12,12 @@ import { mark, storyOf } from './api'
 
 export function StoryPage() {
   const { name = '', finding = '' } = useParams()
-  const story = useQuery(storyOf(name, finding))
-  return <Loaded query={story} what="The story">{(data) => <OneStory name={name} finding={finding} story={data} />}</Loaded>
+  const [search] = useSearchParams()
+  const story = useQuery(storyOf(name, finding, search.get('copy')))
+  return <Loaded query={story} what="The story">{(data) => <OneStory name={name} story={data} />}</Loaded>
 }
 
-function OneStory({ name, finding, story }: { name: string; finding: string; story: Story }) {
+function OneStory({ name, story }: { name: string; story: Story }) {
   useTitle(story.identity)
   return (
     <>
@@ -31,7 +32,7 @@ function OneStory({ name, finding, story }: { name: string; finding: string; sto
         <p className="mb-1">{story.why}</p>
         {story.now && <p className="quiet mb-0"><SeverityTag severity={story.now.severity} /> {stateWords(story.now.state)} since {timeWords(story.now.openedAt)}{story.now.lastConfirmed && `; last good check ${timeWords(story.now.lastConfirmed)}`}</p>}
       </section>
-      {story.now && story.now.state !== 'CLEARED' && <Marks name={name} finding={finding} now={story.now} />}
+      {story.now && story.now.state !== 'CLEARED' && <Marks name={name} now={story.now} />}
       <Present story={story} />
       <section className="sheet">
         <h2>What happened</h2>
@@ -81,13 +82,13 @@ const verbs: { kind: MarkKind; verb: string; help: string }[] = [
   { kind: 'ACCEPT', verb: 'Accept', help: 'It is as it should be; nothing is said, not even that it clears. Say why.' },
 ]
 
-function Marks({ name, finding, now }: { name: string; finding: string; now: NonNullable<Story['now']> }) {
+function Marks({ name, now }: { name: string; now: NonNullable<Story['now']> }) {
   const [kind, setKind] = useState<MarkKind>('TAKE')
   const [note, setNote] = useState('')
   const [until, setUntil] = useState('')
   const client = useQueryClient()
   const set = useMutation({
-    mutationFn: (ask: { kind: MarkKind; withdraw: boolean }) => mark(name, { finding: Number(finding), note, until: until || null, ...ask }),
+    mutationFn: (ask: { kind: MarkKind; withdraw: boolean }) => mark(name, { finding: now.finding, note, until: until || null, ...ask }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name] }),
   })
   const chosen = verbs.find((each) => each.kind === kind)

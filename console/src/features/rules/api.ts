@@ -1,6 +1,6 @@
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { Check, CopyOfCheck, FindingList, FindingState, MarkKind, RulePage, RuleSummary, Story } from '../../api/types'
+import type { Check, CopyOfCheck, FindingList, FindingState, Instant, MarkKind, RulePage, RuleSummary, Story } from '../../api/types'
 
 const path = (name: string) => `/api/rules/${encodeURIComponent(name)}`
 
@@ -47,8 +47,18 @@ export type Tell = 'NEW' | 'OPEN' | 'NOTHING'
 
 export const activate = (name: string, tell: Tell) => api.post<RulePage>(`${path(name)}/activate?tell=${tell}`)
 
-export const storyOf = (name: string, finding: string) =>
-  queryOptions({ queryKey: ['rules', name, 'story', finding], queryFn: () => api.get<Story>(`${path(name)}/story?finding=${encodeURIComponent(finding)}`) })
+/** @param finding its number, or the digest of its key, as links in mail have it */
+export const storyOf = (name: string, finding: string, copy: string | null = null) => {
+  const asked = new URLSearchParams({ finding, ...(copy === null ? {} : { copy }) })
+  return queryOptions({ queryKey: ['rules', name, 'story', asked.toString()], queryFn: () => api.get<Story>(`${path(name)}/story?${asked}`) })
+}
+
+export type Leaver = { address: string; leftAt: Instant; returnedAt: Instant | null; returnedBy: string | null }
+
+export const leaversOf = (name: string) =>
+  queryOptions({ queryKey: ['rules', name, 'leavers'], queryFn: () => api.get<Leaver[]>(`${path(name)}/leavers`) })
+
+export const mailAgain = (name: string, address: string) => api.delete<Leaver[]>(`${path(name)}/leavers/${encodeURIComponent(address)}`)
 
 export type MarkAsk = { finding: number; kind: MarkKind; note: string; until: string | null; withdraw: boolean }
 

@@ -6,6 +6,7 @@ import dev.oddsentry.cli.commands.AcceptCommand;
 import dev.oddsentry.cli.commands.ActivateCommand;
 import dev.oddsentry.cli.commands.AddPersonCommand;
 import dev.oddsentry.cli.commands.BackTestCommand;
+import dev.oddsentry.cli.commands.BadAddressesCommand;
 import dev.oddsentry.cli.commands.CalendarsCommand;
 import dev.oddsentry.cli.commands.CheckCommand;
 import dev.oddsentry.cli.commands.ChecksCommand;
@@ -22,6 +23,7 @@ import dev.oddsentry.cli.commands.HistoryCommand;
 import dev.oddsentry.cli.commands.HoldMailCommand;
 import dev.oddsentry.cli.commands.ImportCalendarCommand;
 import dev.oddsentry.cli.commands.ImportThresholdCommand;
+import dev.oddsentry.cli.commands.LeaversCommand;
 import dev.oddsentry.cli.commands.LoginCommand;
 import dev.oddsentry.cli.commands.LogoutCommand;
 import dev.oddsentry.cli.commands.MailCommand;
@@ -88,6 +90,8 @@ import picocli.CommandLine.Command;
             DiscardCommand.class,
             StatusCommand.class,
             OutboxCommand.class,
+            LeaversCommand.class,
+            BadAddressesCommand.class,
             MessageCommand.class,
             TestMailCommand.class,
             HoldMailCommand.class,

@@ -75,9 +75,8 @@ class RenderersTest {
                 since,
                 Instant.parse("2026-11-25T04:40:00Z"),
                 null,
-                List.of("late-sailings-2026-11-24.csv"),
-                false,
-                "http://127.0.0.1:8480/rules/late-sailings");
+                Announcement.Files.attached(List.of("late-sailings-2026-11-24.csv")),
+                Announcement.Links.to("http://127.0.0.1:8480/rules/late-sailings"));
     }
 
     private static Extract.Row worse() {
@@ -177,6 +176,44 @@ class RenderersTest {
     }
 
     @Test
+    void linksLeadToTheFindingTheKeptReportAndOut() {
+        var linked = row(Severity.WARNING, Set.of(NewsKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED)
+                .linked("http://odd/rules/late/findings/7?copy=a&b");
+        var plain = announcing(List.of(linked), 1);
+        var said = new Announcement(
+                plain.title(),
+                null,
+                plain.owner(),
+                OSLO,
+                plain.slot(),
+                plain.news(),
+                List.of(),
+                Announcement.MOST_ROWS,
+                false,
+                Announcement.Own.NONE,
+                1,
+                0,
+                plain.because(),
+                "",
+                NEWS,
+                null,
+                null,
+                null,
+                new Announcement.Files(List.of(), false, List.of("all.csv"), List.of("all.xlsx")),
+                new Announcement.Links("http://odd/rules/late", "http://odd/extracts/1", "http://odd/leave/1/x"));
+        assertThat(TextMail.render(said))
+                .contains(
+                        "\n    http://odd/rules/late/findings/7?copy=a&b\n",
+                        "See the open finding: http://odd/rules/late\n",
+                        "Too large for a mail, and kept behind the link: all.csv. Too long for a PDF, so a workbook: all.xlsx.",
+                        "\nThis report, kept: http://odd/extracts/1\nStop these mails: http://odd/leave/1/x\n");
+        assertThat(HtmlMail.render(said))
+                .contains(
+                        "<a href=\"http://odd/rules/late/findings/7?copy=a&amp;b\"",
+                        ">This report, kept</a> · <a href=\"http://odd/leave/1/x\"");
+    }
+
+    @Test
     void aNumberIsAlwaysToldWithItsLabel() {
         var extract = extract(
                 List.of(
@@ -202,9 +239,8 @@ class RenderersTest {
                 null,
                 null,
                 null,
-                List.of(),
-                false,
-                "http://127.0.0.1:8480/rules/fuel-per-mile");
+                Announcement.Files.NONE,
+                Announcement.Links.to("http://127.0.0.1:8480/rules/fuel-per-mile"));
         assertThat(TextMail.render(said))
                 .contains(
                         "▲ critical, new   Tjelden\n    Litres per mile 52",

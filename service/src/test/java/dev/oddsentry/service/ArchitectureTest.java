@@ -49,12 +49,12 @@ class ArchitectureTest {
     }
 
     @Test
-    void onlyMailKnowsTheMailLibrary() {
+    void onlyMailAndBouncesKnowTheMailLibrary() {
         noClasses()
                 .that()
                 .resideInAPackage("dev.oddsentry.service..")
                 .and()
-                .resideOutsideOfPackage("dev.oddsentry.service.mail..")
+                .resideOutsideOfPackages("dev.oddsentry.service.mail..", "dev.oddsentry.service.bounces..")
                 .should()
                 .dependOnClassesThat()
                 .resideInAnyPackage("jakarta.mail..", "org.eclipse.angus..")

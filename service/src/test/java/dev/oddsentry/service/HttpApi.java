@@ -27,6 +27,11 @@ public final class HttpApi {
         return new HttpApi(baseUrl, issued.path("token").asString());
     }
 
+    /** Someone who has not logged in. */
+    public static HttpApi stranger(String baseUrl) {
+        return new HttpApi(baseUrl, null);
+    }
+
     /** @param body empty for an answer that is not JSON */
     public record Answer(int status, HttpResponse<String> response, JsonNode body) {
         public String header(String name) {
@@ -48,6 +53,10 @@ public final class HttpApi {
 
     public JsonNode put(String path, Object body) {
         return expectOk(send("PUT", path, JSON.writeValueAsString(body), Map.of("Content-Type", "application/json")));
+    }
+
+    public JsonNode delete(String path) {
+        return expectOk(send("DELETE", path, "", Map.of()));
     }
 
     public Answer postAnswer(String path, Object body) {

@@ -107,8 +107,8 @@ public final class Api {
         }
     }
 
-    public void delete(String path) {
-        call(request(path).DELETE());
+    public JsonNode delete(String path) {
+        return call(request(path).DELETE());
     }
 
     private static HttpRequest.BodyPublisher bodyOf(@Nullable Object body) {

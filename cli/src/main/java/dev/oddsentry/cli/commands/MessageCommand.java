@@ -44,6 +44,13 @@ public final class MessageCommand extends ServiceCommand {
         @Option(names = "--out", paramLabel = "FILE", description = "Its source as a file (RFC 5322).")
         @Nullable
         Path out;
+
+        @Option(
+                names = "--files",
+                paramLabel = "FOLDER",
+                description = "Saves its files there, also those that stayed behind the link.")
+        @Nullable
+        Path files;
     }
 
     @ArgGroup
@@ -61,6 +68,8 @@ public final class MessageCommand extends ServiceCommand {
         if (act.out != null) {
             api().download(path + "/source", act.out);
             out().println("Saved the message to " + act.out + ".");
+        } else if (act.files != null) {
+            saveFiles(act.files);
         } else if (act.stop) {
             int count = api().post(path + "/stop", null).path("count").asInt(0);
             out().println("Stopped for " + (count == 1 ? "1 recipient" : count + " recipients")
@@ -73,6 +82,21 @@ public final class MessageCommand extends ServiceCommand {
             out().println("The next check says " + (count == 1 ? "1 finding" : count + " findings") + " again.");
         }
         return 0;
+    }
+
+    private void saveFiles(Path folder) {
+        String path = "/api/extracts/" + Api.part(id);
+        JsonNode files = api().get(path).path("files");
+        if (files.isEmpty()) out().println("It has no files.");
+        for (int place = 0; place < files.size(); place++) {
+            // Its name is one that a service made; a path in it would lead out of the folder.
+            String name = Path.of(files.path(place).path("name").asString("file"))
+                    .getFileName()
+                    .toString();
+            Path file = folder.resolve(name);
+            api().download(path + "/files/" + place, file);
+            out().println("Saved " + file + ".");
+        }
     }
 
     private Integer show(String path) {

@@ -1,6 +1,8 @@
 package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.time.Span;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
@@ -18,9 +20,11 @@ import org.jspecify.annotations.Nullable;
  * @param packing how the files are packed
  * @param show whether the mail shows the rows, or leads to them
  * @param texts what a person wrote in place of the usual words
- * @param mostAnHour over so many messages an hour, an audience's news stands and is told together by the next; null for the usual
+ * @param manners how its mails behave among others
  * @param chart the measure that is drawn over the past checks; null for none
  * @param split null where one audience hears everything
+ * @param escalation who hears of what nobody has taken; null for nobody
+ * @param alsoSent rows of other queries that go with the mail
  */
 public record DeliveryDefinition(
         Recipients recipients,
@@ -30,9 +34,11 @@ public record DeliveryDefinition(
         Packing packing,
         Show show,
         Texts texts,
-        @Nullable Integer mostAnHour,
+        Manners manners,
         @Nullable String chart,
-        @Nullable Split split) {
+        @Nullable Split split,
+        @Nullable Escalation escalation,
+        List<AlsoSent> alsoSent) {
     /** Messages an hour to one audience, unless the rule says otherwise. */
     public static final int USUAL_MOST_AN_HOUR = 60;
 
@@ -148,13 +154,53 @@ public record DeliveryDefinition(
      *
      * @param to addresses by value, as text
      * @param from a query with the split's column and one called {@code address}, for values that {@code to} does not name; null for none
+     * @param address the column of the row that has the addresses, for values that neither names; null for none
      */
     public record Split(
             String by,
             Map<String, List<String>> to,
-            @Nullable String from) {
+            @Nullable String from,
+            @Nullable String address) {
         public static final String ADDRESS = "address";
     }
+
+    /** Which of a rule's mails a mail program shows together. */
+    public enum Thread {
+        NONE,
+        RULE,
+        MONTH,
+        DAY;
+
+        public String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /**
+     * How a rule's mails behave.
+     *
+     * @param mostAnHour over so many messages an hour, an audience's news stands and is told together by the next; null for the usual
+     * @param mayLeave whether each reader can stop them by a link
+     */
+    public record Manners(@Nullable Integer mostAnHour, boolean mayLeave, Thread thread) {
+        public static final Manners USUAL = new Manners(null, false, Thread.NONE);
+    }
+
+    /**
+     * What nobody has taken, snoozed or accepted so long after it was told goes to others too, once.
+     *
+     * @param atLeast nothing below goes there
+     */
+    public record Escalation(Span after, List<String> to, Severity atLeast) {}
+
+    /**
+     * The rows of another query, asked with the rule's values for parameters of the same names.
+     *
+     * @param layout a shared layout; null for all its columns
+     * @param attachments empty for rows in the mail alone
+     * @param rowsInMail 0 for none
+     */
+    public record AlsoSent(String query, @Nullable String layout, List<Attachment> attachments, int rowsInMail) {}
 
     public static final DeliveryDefinition TO_NOBODY = new DeliveryDefinition(
             Recipients.NOBODY,
@@ -164,21 +210,45 @@ public record DeliveryDefinition(
             Packing.NOT,
             Show.ROWS,
             Texts.USUAL,
+            Manners.USUAL,
             null,
             null,
-            null);
+            null,
+            List.of());
 
     /** The same with what the shared layout says. */
     public DeliveryDefinition with(LayoutDefinition resolved) {
         return new DeliveryDefinition(
-                recipients, resolved, sharedLayout, attachments, packing, show, texts, mostAnHour, chart, split);
+                recipients,
+                resolved,
+                sharedLayout,
+                attachments,
+                packing,
+                show,
+                texts,
+                manners,
+                chart,
+                split,
+                escalation,
+                alsoSent);
     }
 
     /** The same in another language. */
     public DeliveryDefinition in(Language language) {
         var others = new Texts(language, texts.subject(), texts.opening(), texts.allQuiet());
         return new DeliveryDefinition(
-                recipients, layout, sharedLayout, attachments, packing, show, others, mostAnHour, chart, split);
+                recipients,
+                layout,
+                sharedLayout,
+                attachments,
+                packing,
+                show,
+                others,
+                manners,
+                chart,
+                split,
+                escalation,
+                alsoSent);
     }
 
     public List<String> to() {
@@ -194,6 +264,7 @@ public record DeliveryDefinition(
     public Set<String> named() {
         var named = recipients.all();
         if (split != null) split.to().values().forEach(named::addAll);
+        if (escalation != null) named.addAll(escalation.to());
         return named;
     }
 }

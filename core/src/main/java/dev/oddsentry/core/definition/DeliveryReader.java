@@ -1,18 +1,25 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.definition.DeliveryDefinition.AlsoSent;
 import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Csv;
+import dev.oddsentry.core.definition.DeliveryDefinition.Escalation;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
+import dev.oddsentry.core.definition.DeliveryDefinition.Manners;
 import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
 import dev.oddsentry.core.definition.DeliveryDefinition.Paper;
 import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
 import dev.oddsentry.core.definition.DeliveryDefinition.Show;
 import dev.oddsentry.core.definition.DeliveryDefinition.Split;
 import dev.oddsentry.core.definition.DeliveryDefinition.Texts;
+import dev.oddsentry.core.definition.DeliveryDefinition.Thread;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.Template;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.time.Span;
 import java.nio.charset.Charset;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -22,6 +29,7 @@ import org.jspecify.annotations.Nullable;
 /** Reads who gets which part of the extract, and how. */
 final class DeliveryReader {
     private static final int MOST_AN_HOUR = 3_600;
+    private static final int MOST_ROWS_OF_ANOTHER = 200;
 
     private DeliveryReader() {}
 
@@ -41,10 +49,15 @@ final class DeliveryReader {
                         fields.parsed("subject", Template::check).orElse(null),
                         fields.parsed("opening", Template::check).orElse(null),
                         fields.truth("all quiet").orElse(false)),
-                fields.parsed("most an hour", text -> LayoutReader.whole(text, MOST_AN_HOUR))
-                        .orElse(null),
+                new Manners(
+                        fields.parsed("most an hour", text -> LayoutReader.whole(text, MOST_AN_HOUR))
+                                .orElse(null),
+                        fields.truth("may leave").orElse(false),
+                        fields.choice("thread", Thread.values()).orElse(Thread.NONE)),
                 fields.text("chart").orElse(null),
-                split(fields));
+                split(fields),
+                escalation(fields),
+                alsoSent(fields));
         fields.refuseOthers();
         return delivery;
     }
@@ -73,6 +86,10 @@ final class DeliveryReader {
         // As documents had it before there were other formats.
         boolean csv = fields.truth("attach csv").orElse(true);
         if (!fields.has("attach")) return csv ? List.of(Attachment.of(Format.CSV)) : List.of();
+        return attached(fields);
+    }
+
+    private static List<Attachment> attached(Fields fields) {
         return fields.fieldsOfItems("attach", "format").stream()
                 .map(DeliveryReader::attachment)
                 .toList();
@@ -114,13 +131,54 @@ final class DeliveryReader {
 
     private static @Nullable Split split(Fields fields) {
         String by = fields.text("split by").orElse(null);
+        var address = fields.text("split address").orElse(null);
         var from = fields.parsed("split from", CommonFields::checkName).orElse(null);
         var named = fields.fields("split to");
         var to = new LinkedHashMap<String, List<String>>();
         for (String value : named.freeNames()) to.put(value, people(named, value));
-        if (by != null) return new Split(by, to, from);
-        if (from != null || !to.isEmpty()) fields.requiredText("split by", "terminal");
+        if (by != null) return new Split(by, to, from, address);
+        if (from != null || address != null || !to.isEmpty()) fields.requiredText("split by", "terminal");
         return null;
+    }
+
+    private static @Nullable Escalation escalation(Fields fields) {
+        if (!fields.has("escalate")) return null;
+        Fields own = fields.fields("escalate");
+        var after = own.parsed("after", DeliveryReader::elapsed).orElse(null);
+        var escalation = new Escalation(
+                after == null ? Span.ZERO : after,
+                people(own, "to"),
+                own.choice("severity", Severity.values()).orElse(Severity.NOTICE));
+        if (after == null && !own.has("after")) own.refuseEmpty("after", "4 hours");
+        if (escalation.to().isEmpty()) own.refuseEmpty("to", "[lead@skerry.example]");
+        own.refuseOthers();
+        return escalation;
+    }
+
+    private static Span elapsed(String text) {
+        try {
+            if (Patience.parse(text) instanceof Patience.Elapsed elapsed) return elapsed.time();
+        } catch (IllegalArgumentException notOne) {
+            throw refused(String.valueOf(notOne.getMessage()));
+        }
+        throw refused("what nobody has taken is passed on by time, such as 4 hours; saw \"" + text + "\"");
+    }
+
+    private static List<AlsoSent> alsoSent(Fields fields) {
+        if (!fields.has("also send")) return List.of();
+        return fields.fieldsOfItems("also send", "query").stream()
+                .map(item -> {
+                    item.requiredText("query", "sailings-of-the-day");
+                    var also = new AlsoSent(
+                            item.parsed("query", CommonFields::checkName).orElse(""),
+                            item.parsed("layout", CommonFields::checkName).orElse(null),
+                            item.has("attach") ? attached(item) : List.of(Attachment.of(Format.XLSX)),
+                            item.parsed("rows in mail", text -> LayoutReader.whole(text, MOST_ROWS_OF_ANOTHER))
+                                    .orElse(0));
+                    item.refuseOthers();
+                    return also;
+                })
+                .toList();
     }
 
     private static InvalidDefinitionException refused(String message) {

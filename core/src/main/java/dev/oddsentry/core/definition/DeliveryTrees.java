@@ -1,12 +1,17 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.definition.DeliveryDefinition.AlsoSent;
 import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Csv;
+import dev.oddsentry.core.definition.DeliveryDefinition.Escalation;
 import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
 import dev.oddsentry.core.definition.DeliveryDefinition.Paper;
 import dev.oddsentry.core.definition.DeliveryDefinition.Show;
+import dev.oddsentry.core.definition.DeliveryDefinition.Thread;
 import dev.oddsentry.core.extract.Beside;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Patience;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
@@ -26,7 +31,8 @@ final class DeliveryTrees {
         if (split != null) {
             tree.put("split by", split.by())
                     .put("split to", new LinkedHashMap<String, Object>(split.to()))
-                    .put("split from", split.from());
+                    .put("split from", split.from())
+                    .put("split address", split.address());
         }
         tree.put("show", delivery.show() == Show.ROWS ? null : delivery.show().code());
         var layout = delivery.layout();
@@ -53,9 +59,39 @@ final class DeliveryTrees {
                 .put("subject", texts.subject())
                 .put("opening", texts.opening())
                 .put("all quiet", texts.allQuiet() ? true : null)
-                .put("most an hour", delivery.mostAnHour())
+                .put("most an hour", delivery.manners().mostAnHour())
+                .put("may leave", delivery.manners().mayLeave() ? true : null)
+                .put(
+                        "thread",
+                        delivery.manners().thread() == Thread.NONE
+                                ? null
+                                : delivery.manners().thread().code())
                 .put("chart", delivery.chart())
+                .put("escalate", delivery.escalation() == null ? null : of(delivery.escalation()))
+                .put(
+                        "also send",
+                        delivery.alsoSent().stream().map(DeliveryTrees::of).toList())
                 .fields;
+    }
+
+    private static Object of(Escalation escalation) {
+        return new Tree()
+                .put("after", Patience.text(escalation.after()))
+                .put("to", escalation.to())
+                .put(
+                        "severity",
+                        escalation.atLeast() == Severity.NOTICE
+                                ? null
+                                : escalation.atLeast().word())
+                .fields;
+    }
+
+    private static Object of(AlsoSent also) {
+        var tree = new Tree().put("query", also.query()).put("layout", also.layout());
+        // An empty list says something here too.
+        tree.fields.put(
+                "attach", also.attachments().stream().map(DeliveryTrees::of).toList());
+        return tree.put("rows in mail", also.rowsInMail() == 0 ? null : also.rowsInMail()).fields;
     }
 
     private static Object of(Attachment attachment) {

@@ -343,6 +343,7 @@ public record RuleDefinition(
                 if (delivery.split() != null && delivery.split().from() != null)
                     names.add(delivery.split().from());
                 if (copies != null) names.add(copies.from());
+                delivery.alsoSent().forEach(also -> names.add(also.query()));
             }
             case RULE -> occasions.after().forEach(after -> names.add(after.rule()));
             case THRESHOLD -> names.addAll(thresholdsUsed());
@@ -351,6 +352,10 @@ public record RuleDefinition(
             }
             case LAYOUT -> {
                 if (delivery.sharedLayout() != null) names.add(delivery.sharedLayout());
+                delivery.alsoSent().stream()
+                        .map(DeliveryDefinition.AlsoSent::layout)
+                        .filter(Objects::nonNull)
+                        .forEach(names::add);
             }
             case ROUND_UP -> {}
         }

@@ -65,8 +65,23 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
         public static final Arrangement PLAIN = new Arrangement(List.of(), Beside.ALL, "Exceptions");
     }
 
-    /** @param kinds why it is told; empty where it only stands in the list of what is open */
-    public record Row(Severity severity, Set<NewsKind> kinds, List<Cell> cells) {
+    /**
+     * @param kinds why it is told; empty where it only stands in the list of what is open
+     * @param link where its story is seen, behind log-in; null for nowhere
+     */
+    public record Row(
+            Severity severity,
+            Set<NewsKind> kinds,
+            List<Cell> cells,
+            @Nullable String link) {
+        public Row(Severity severity, Set<NewsKind> kinds, List<Cell> cells) {
+            this(severity, kinds, cells, null);
+        }
+
+        public Row linked(String to) {
+            return new Row(severity, kinds, cells, to);
+        }
+
         /** Nothing that these readers have to see to any more. */
         public boolean isOver() {
             return kinds.contains(NewsKind.CLEARED) || kinds.contains(NewsKind.MOVED_AWAY);

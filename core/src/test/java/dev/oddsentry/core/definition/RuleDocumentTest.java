@@ -23,7 +23,7 @@ class RuleDocumentTest {
             memory: { key: [sailing_id], watch: [delay_min], guard: 2 checks, remind every: 3 days, most cleared: 30 %, most opened: 500, forget after: 90 days }
             schedule: { start: 2026-01-05T05:40, recur: FREQ=DAILY, working days: [3, -1], also: [2026-05-16T10:00], except: [2026-12-24, 2026-12-31T05:40], calendar: norway, on holiday: next working day, missed: each, events: [timetable-loaded], after: [crew-hours, {rule: bunkering, on: [failed, blank]}], ready when: {query: sailings-loaded, ask every: 3 minutes, until: 1 hour} }
             checking: { time limit: 10 minutes, retries: 3, retry after: 2 minutes, when blank: fail }
-            delivery: { to: [ines.holm@skerryline.example], split by: terminal, split to: { Holm: [holm@skerryline.example, siv.tangen@skerryline.example], Vik: vik@skerryline.example }, split from: terminal-mail }
+            delivery: { to: [ines.holm@skerryline.example], split by: terminal, split to: { Holm: [holm@skerryline.example, siv.tangen@skerryline.example], Vik: vik@skerryline.example }, split from: terminal-mail, split address: terminal_mail, may leave: true, thread: month, most an hour: 12, escalate: { after: 4 hours, to: [lead@skerryline.example], severity: critical }, also send: [{ query: sailings-of-the-day, layout: plain, attach: [pdf], rows in mail: 5 }, { query: crew, attach: [] }] }
             """;
 
     private static RuleDefinition read(String text) {

@@ -28,9 +28,8 @@ import org.jspecify.annotations.Nullable;
  * @param since the slot of the report before; null for the first
  * @param next the next slot; null if there is none
  * @param chart how what the rule measures moved; null for none
- * @param attachments names of the attached files
- * @param encrypted whether they open with a password alone
- * @param link where all open findings are seen, behind log-in
+ * @param files that go with it, or would
+ * @param links to where more is seen
  */
 public record Announcement(
         String title,
@@ -51,9 +50,39 @@ public record Announcement(
         @Nullable Instant since,
         @Nullable Instant next,
         @Nullable Chart chart,
-        List<String> attachments,
-        boolean encrypted,
-        String link) {
+        Files files,
+        Links links) {
+
+    /**
+     * Names of files.
+     *
+     * @param encrypted whether those that are attached open with a password alone
+     * @param tooGreat those that stay behind the link, since a mail cannot carry them
+     * @param instead those that are workbooks, since they are too long for a PDF
+     */
+    public record Files(List<String> attached, boolean encrypted, List<String> tooGreat, List<String> instead) {
+        public static final Files NONE = new Files(List.of(), false, List.of(), List.of());
+
+        public static Files attached(List<String> names) {
+            return new Files(names, false, List.of(), List.of());
+        }
+    }
+
+    /**
+     * Where more is seen.
+     *
+     * @param findings all open findings, behind log-in
+     * @param archive this report as it was, behind log-in; null for nowhere
+     * @param leave a page with one button that stops these mails for this reader; null where readers may not
+     */
+    public record Links(
+            String findings,
+            @Nullable String archive,
+            @Nullable String leave) {
+        public static Links to(String findings) {
+            return new Links(findings, null, null);
+        }
+    }
 
     /** Each null for the usual. */
     public record Own(@Nullable String subject, @Nullable String opening) {
@@ -84,6 +113,31 @@ public record Announcement(
     long openButNotTold() {
         long openTold = news.rows().stream().filter(row -> !row.isOver()).count();
         return Math.max(0, open - openTold - leftOut);
+    }
+
+    /** The same with fewer rows in the mail. */
+    public Announcement withMostRows(int fewer) {
+        return new Announcement(
+                title,
+                greeting,
+                owner,
+                zone,
+                slot,
+                news,
+                standing.stream().limit(fewer).toList(),
+                fewer,
+                linkOnly,
+                own,
+                open,
+                leftOut,
+                because,
+                notCounted,
+                habit,
+                since,
+                next,
+                chart,
+                files,
+                links);
     }
 
     /** The rows that stand in the mail. */

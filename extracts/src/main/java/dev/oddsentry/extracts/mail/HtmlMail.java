@@ -19,9 +19,10 @@ public final class HtmlMail {
             body.append(html.subheading(words.phrases().of("stillOpen.heading")))
                     .append(html.findings(said.news().with(said.standing()), ""));
         if (said.chart() != null) body.append(html.picture(Announcement.CHART, words.chart(said.chart())));
-        body.append(html.button(words.seeAll(said.open()), said.link()))
+        var main = words.mainLink(said);
+        body.append(html.button(main.text(), main.to()))
                 .append(html.because(words.because(said)))
-                .append(html.foot(words.foot(said)));
+                .append(html.foot(words.foot(said), words.links(said)));
         String firstLine = said.linkOnly() ? words.headline(said.news().rows()) : words.firstLine(said.news());
         return html.page(words.subject(said), firstLine, body.toString());
     }

@@ -5,6 +5,7 @@ import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.finding.Severity;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.stream.Collectors;
 
 /**
  * The pieces of every mail in HTML, with inline styles only, since many readers drop style blocks: each finding is two lines that fold by
@@ -62,10 +63,16 @@ final class HtmlParts {
                 escape(text));
     }
 
-    String foot(String text) {
+    String foot(String text, List<Wording.Link> links) {
+        String after =
+                links.stream().map(link -> anchor(link.text(), link.to())).collect(Collectors.joining(" · "));
         return div(
                 "color:" + SLATE + ";font-size:14px;margin-top:14px;border-top:1px solid " + HAIR + ";padding-top:10px",
-                escape(text));
+                escape(text) + (after.isEmpty() ? "" : " " + after));
+    }
+
+    private static String anchor(String text, String to) {
+        return "<a href=\"" + escape(to) + "\" style=\"color:" + SLATE + "\">" + escape(text) + "</a>";
     }
 
     /** @param more what stands below for the rows that do not; empty for nothing */
@@ -115,7 +122,10 @@ final class HtmlParts {
             parts.add(marked(row.cells().get(i), escape(words.labelled(extract, row, i)))
                     + escape(words.was(extract, row, i)));
         }
-        return parts.isEmpty() ? "" : div("padding-top:1px", String.join(", ", parts));
+        String link = row.link() == null
+                ? ""
+                : (parts.isEmpty() ? "" : " &nbsp; ") + anchor(words.phrases().of("row.link"), row.link());
+        return parts.isEmpty() && link.isEmpty() ? "" : div("padding-top:1px", String.join(", ", parts) + link);
     }
 
     private static String marked(Extract.Cell cell, String html) {

@@ -1,6 +1,7 @@
 package dev.oddsentry.extracts.mail;
 
 import java.util.ArrayList;
+import java.util.List;
 
 /** A round-up as the subject, the plain text and the HTML of a mail: rule by rule, every row in both. */
 public final class RoundUpMail {
@@ -76,7 +77,7 @@ public final class RoundUpMail {
         }
         if (!said.quiet().isEmpty())
             body.append(HtmlParts.div("margin-top:18px;color:" + HtmlParts.SLATE, HtmlParts.escape(quiet())));
-        body.append(html.button(phrases.of("round.see"), said.link())).append(html.foot(foot()));
+        body.append(html.button(phrases.of("round.see"), said.link())).append(html.foot(foot(), List.of()));
         var first = said.sections().getFirst().news();
         String firstLine = first.rows().isEmpty() ? words.headline(said.rows()) : words.firstLine(first);
         return html.page(subject(), firstLine, body.toString());

@@ -52,11 +52,12 @@ public final class TextMail {
             lines.add(words.chart(said.chart()));
         }
         lines.add("");
-        lines.add(words.seeAll(said.open()) + ": " + said.link());
+        lines.add(words.mainLink(said).text() + ": " + words.mainLink(said).to());
         lines.add("");
         lines.add(words.because(said));
         lines.add("");
         lines.add(words.foot(said));
+        for (var link : words.links(said)) lines.add(link.text() + ": " + link.to());
         return String.join("\n", lines) + "\n";
     }
 
@@ -67,6 +68,7 @@ public final class TextMail {
                     lines.add(title(extract, row));
                     String details = details(extract, row);
                     if (!details.isEmpty()) lines.add("    " + details);
+                    if (row.link() != null) lines.add("    " + row.link());
                 }
                 case Outline.GroupLine(var values, int rows) ->
                     lines.add("-- " + words.group(extract, values) + ": " + rows + " --");

@@ -274,12 +274,32 @@ final class Wording {
     String more(Announcement said) {
         int more = said.news().rows().size() - said.mostRows();
         if (more <= 0) return "";
-        return phrases.of(said.attachments().isEmpty() ? "more.link" : "more.attachment", more);
+        return phrases.of(said.files().attached().isEmpty() ? "more.link" : "more.attachment", more);
     }
 
     String seeAll(long open) {
         if (open == 0) return phrases.of("see.none");
         return open == 1 ? phrases.of("see.one") : phrases.of("see.many", open);
+    }
+
+    record Link(String text, String to) {}
+
+    /** Whoever may not have the rows in the mail is led to them; others to all that is open. */
+    Link mainLink(Announcement said) {
+        var links = said.links();
+        return said.linkOnly() && links.archive() != null
+                ? new Link(phrases.of("see.rows"), links.archive())
+                : new Link(seeAll(said.open()), links.findings());
+    }
+
+    /** Those that stand in the foot. */
+    List<Link> links(Announcement said) {
+        var links = said.links();
+        var inFoot = new ArrayList<Link>();
+        if (said.linkOnly() && links.archive() != null) inFoot.add(new Link(seeAll(said.open()), links.findings()));
+        else if (links.archive() != null) inFoot.add(new Link(phrases.of("archive"), links.archive()));
+        if (links.leave() != null) inFoot.add(new Link(phrases.of("leave"), links.leave()));
+        return inFoot;
     }
 
     String because(Announcement said) {
@@ -303,9 +323,12 @@ final class Wording {
 
     String foot(Announcement said) {
         var parts = new ArrayList<String>();
-        if (!said.attachments().isEmpty())
-            parts.add(phrases.of("attached", String.join(", ", said.attachments()))
-                    + (said.encrypted() ? " " + phrases.of("encrypted") : ""));
+        var files = said.files();
+        if (!files.attached().isEmpty())
+            parts.add(phrases.of("attached", String.join(", ", files.attached()))
+                    + (files.encrypted() ? " " + phrases.of("encrypted") : ""));
+        if (!files.tooGreat().isEmpty()) parts.add(phrases.of("tooGreat", String.join(", ", files.tooGreat())));
+        if (!files.instead().isEmpty()) parts.add(phrases.of("instead", String.join(", ", files.instead())));
         if (said.next() != null)
             parts.add(phrases.of("next", phrases.time("date.short", said.next().atZone(said.zone()))));
         parts.add(phrases.of("owner", oneLine(said.owner())));

@@ -1,6 +1,5 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
 import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
 import dev.oddsentry.core.definition.DeliveryDefinition.Show;
@@ -12,19 +11,20 @@ import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.extracts.mail.Announcement;
-import dev.oddsentry.extracts.pack.ZipPack;
+import dev.oddsentry.extracts.mail.HtmlMail;
 import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.config.Settings;
-import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.mail.Envelope;
+import dev.oddsentry.service.mail.LateNote;
 import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.mail.ReaderLinks;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.outbox.NewMessage;
-import dev.oddsentry.service.rules.RulePasswords;
-import java.io.IOException;
-import java.io.UncheckedIOException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.time.YearMonth;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -32,43 +32,52 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Writes a letter into the bytes of a message: the rows in the mail, and everything open as attached files. */
 @Component
 class Composing {
+    private static final int MOST_HTML = 100_000;
+
     private final MemoryStore memory;
     private final MessageBuilder messages;
     private final Schedules schedules;
     private final Settings settings;
-    private final RulePasswords passwords;
+    private final Attaching attaching;
+    private final ReaderLinks readerLinks;
 
     Composing(
             MemoryStore memory,
             MessageBuilder messages,
             Schedules schedules,
             Settings settings,
-            RulePasswords passwords) {
+            Attaching attaching,
+            ReaderLinks readerLinks) {
         this.memory = memory;
         this.messages = messages;
         this.schedules = schedules;
         this.settings = settings;
-        this.passwords = passwords;
+        this.attaching = attaching;
+        this.readerLinks = readerLinks;
     }
 
     NewMessage message(About about, Reckoned reckoned, Letter letter) {
+        UUID id = UUID.randomUUID();
         var rule = about.rule();
+        var delivery = rule.delivery();
         var rows = reckoned.rows(about.labels());
-        var news = rows.extract(newsRows(letter, reckoned, rows));
-        var layout = rule.delivery().layout();
-        boolean linkOnly = rule.delivery().show() == Show.LINK;
-        boolean all = rule.delivery().attaches() || layout.stillOpen();
-        var standing = all && !linkOnly ? standing(letter, reckoned, rows) : List.<Extract.Row>of();
-        var files = linkOnly ? List.<ExtractFiles.File>of() : files(about, letter, rows, news, standing);
+        var news = rows.extract(newsRows(about, letter, reckoned, rows));
+        var layout = delivery.layout();
+        boolean linkOnly = delivery.show() == Show.LINK;
+        boolean all = delivery.attaches() || layout.stillOpen() || linkOnly;
+        var standing = all ? standing(about, letter, reckoned, rows) : List.<Extract.Row>of();
+        var attached = attaching.files(about, title(about, letter), letter.split(), rows, news, standing);
         Instant next = schedules.of(rule).nextAfter(about.moment().slot()).orElse(null);
-        String link = settings.baseUrl() + "/rules/" + rule.name();
+        String findings = settings.baseUrl() + "/rules/" + rule.name();
         int mostRows = layout.rowsInMail() == null ? Announcement.MOST_ROWS : layout.rowsInMail();
+        boolean mayLeave = delivery.manners().mayLeave() && about.scope() != null;
         var said = new Announcement(
                 title(about, letter),
                 about.copy() == null ? null : about.copy().greeting(),
@@ -81,7 +90,7 @@ class Composing {
                         : List.of(),
                 mostRows,
                 linkOnly,
-                own(about, letter, news, next, link),
+                own(about, letter, news, next, findings),
                 letter.open(),
                 letter.leftOut(),
                 because(about),
@@ -95,17 +104,46 @@ class Composing {
                 letter.since(),
                 next,
                 linkOnly ? null : Charting.of(about, reckoned, letter).orElse(null),
-                files.stream().map(ExtractFiles.File::name).toList(),
-                rule.delivery().packing() == Packing.ENCRYPTED,
-                link);
-        var recipients = rule.delivery().recipients();
+                attached.said(delivery.packing() == Packing.ENCRYPTED),
+                new Announcement.Links(
+                        findings, settings.baseUrl() + "/extracts/" + id, mayLeave ? readerLinks.stored(id) : null));
+        var recipients = delivery.recipients();
+        var language = delivery.texts().language();
         var envelope = new Envelope(
+                id,
                 letter.alone()
                         ? Recipients.to(letter.to())
                         : new Recipients(letter.to(), recipients.cc(), recipients.bcc(), recipients.replyTo()),
                 rule.owner(),
-                rule.name() + ".rules");
-        return messages.build(envelope, said, files);
+                rule.name() + ".rules",
+                about.scope() == null || letter.alone() ? null : about.scope().ruleId(),
+                thread(about),
+                new NewMessage.Ways(
+                        LateNote.words(language, about.moment().slot(), rule.zone()), mayLeave, attached.kept()));
+        return messages.build(envelope, fitting(said), attached.files());
+    }
+
+    /** Readers of mail cut off what is longer, and some do so without a word. */
+    private static Announcement fitting(Announcement said) {
+        var fitting = said;
+        for (int rows = said.mostRows(); rows > 1; rows /= 2) {
+            if (HtmlMail.render(fitting).getBytes(StandardCharsets.UTF_8).length <= MOST_HTML) break;
+            fitting = said.withMostRows(rows / 2);
+        }
+        return fitting;
+    }
+
+    /** What mail programs show as one conversation. */
+    private static @Nullable String thread(About about) {
+        var rule = about.rule();
+        var day = about.moment().slot().atZone(rule.zone()).toLocalDate();
+        String name = "thread." + rule.name();
+        return switch (rule.delivery().manners().thread()) {
+            case NONE -> null;
+            case RULE -> name;
+            case MONTH -> name + "." + YearMonth.from(day);
+            case DAY -> name + "." + day;
+        };
     }
 
     private static String because(About about) {
@@ -158,7 +196,7 @@ class Composing {
         return parts.isEmpty() ? about.title() : about.title() + ": " + String.join(", ", parts);
     }
 
-    private List<Extract.Row> newsRows(Letter letter, Reckoned reckoned, ExtractRows rows) {
+    private List<Extract.Row> newsRows(About about, Letter letter, Reckoned reckoned, ExtractRows rows) {
         var told = letter.told();
         if (told.isEmpty()) return List.of();
         var present = new HashMap<Digest, Sighting>();
@@ -177,80 +215,36 @@ class Composing {
             Sighting sighting = present.get(item.subject().key());
             Map<String, @Nullable Object> was =
                     reportedRows.getOrDefault(item.subject().id(), Map.of());
-            news.add(
-                    sighting != null
-                            ? rows.present(sighting.row(), item.severity(), item.kinds(), was)
-                            : rows.past(
-                                    item.severity(),
-                                    item.kinds(),
-                                    lastRows.getOrDefault(item.subject().id(), Map.of())));
+            var row = sighting != null
+                    ? rows.present(sighting.row(), item.severity(), item.kinds(), was)
+                    : rows.past(
+                            item.severity(),
+                            item.kinds(),
+                            lastRows.getOrDefault(item.subject().id(), Map.of()));
+            news.add(linked(about, row, item.subject().key()));
         }
         return news;
     }
 
+    /** To its story, by its key: one that opens at this check has no number yet. A rule that was never saved has no stories. */
+    private Extract.Row linked(About about, Extract.Row row, Digest key) {
+        if (about.scope() == null) return row;
+        String copy = about.copy() == null
+                ? ""
+                : "?copy=" + URLEncoder.encode(about.copy().key(), StandardCharsets.UTF_8);
+        return row.linked(settings.baseUrl() + "/rules/" + about.rule().name() + "/findings/" + key.asUuid() + copy);
+    }
+
     /** What was told before and is still there. */
-    private static List<Extract.Row> standing(Letter letter, Reckoned reckoned, ExtractRows rows) {
+    private List<Extract.Row> standing(About about, Letter letter, Reckoned reckoned, ExtractRows rows) {
         Set<Digest> toldKeys = new HashSet<>();
         letter.told().forEach(item -> toldKeys.add(item.subject().key()));
         var standing = new ArrayList<Extract.Row>();
         reckoned.exceptions().forEach(sighting -> {
             boolean open = !reckoned.pending().contains(sighting.key()) && !toldKeys.contains(sighting.key());
             if (open && (letter.split() == null || letter.has(reckoned.audienceOf(sighting))))
-                standing.add(rows.standing(sighting));
+                standing.add(linked(about, rows.standing(sighting), sighting.key()));
         });
         return standing;
-    }
-
-    /** The news first unless the layout has an order of its own, then what was told before and is still there. */
-    private List<ExtractFiles.File> files(
-            About about, Letter letter, ExtractRows rows, Extract news, List<Extract.Row> standing) {
-        var delivery = about.rule().delivery();
-        if (!delivery.attaches()) return List.of();
-        var everything = new ArrayList<>(news.rows());
-        everything.addAll(rows.extract(standing).rows());
-        var extract = delivery.layout().sort().isEmpty() ? news.with(everything) : rows.extract(everything);
-        var of = new ExtractFiles.About(
-                about.rule().name(),
-                title(about, letter),
-                about.moment().slot(),
-                about.rule().zone(),
-                letter.split(),
-                about.copy() == null ? null : about.copy().key());
-        var files = new ArrayList<ExtractFiles.File>();
-        for (var wanted : delivery.attachments()) files.add(ExtractFiles.file(wanted, extract, of));
-        return packed(about, delivery, of, files);
-    }
-
-    /** Files that are too great for a mail go packed, and where that is not enough, stay behind the link. */
-    private List<ExtractFiles.File> packed(
-            About about, DeliveryDefinition delivery, ExtractFiles.About of, List<ExtractFiles.File> files) {
-        boolean great = bytes(files) > settings.mail().mostAttached().toBytes();
-        if (delivery.packing() == Packing.NOT && !great) return files;
-        char[] password = delivery.packing() == Packing.ENCRYPTED ? password(about) : null;
-        try {
-            var entries = files.stream()
-                    .map(file -> new ZipPack.Entry(file.name(), file.bytes()))
-                    .toList();
-            byte[] zip = ZipPack.of(entries, about.moment().slot(), password);
-            if (zip.length > settings.mail().mostAttached().toBytes()) return List.of();
-            return List.of(new ExtractFiles.File(of.name(null) + ".zip", "application/zip", zip));
-        } catch (IOException impossible) {
-            throw new UncheckedIOException(impossible);
-        }
-    }
-
-    private static long bytes(List<ExtractFiles.File> files) {
-        return files.stream().mapToLong(file -> file.bytes().length).sum();
-    }
-
-    private char[] password(About about) {
-        var of = about.scope();
-        return passwords
-                .of(of == null ? null : of.ruleId())
-                .orElseThrow(() -> new CheckFailureException(
-                        "The rule packs its files with a password, and none is kept for it: odd set-file-password "
-                                + about.rule().name(),
-                        null))
-                .toCharArray();
     }
 }

@@ -77,7 +77,7 @@ class Telling {
     private static void guardAgainstFlood(
             Map<AudienceKey, Choice<Told.Subject>> choices, Question question, Audiences audiences) {
         if (choices.values().stream().allMatch(choice -> choice.told().isEmpty())) return;
-        Integer said = question.rule().delivery().mostAnHour();
+        Integer said = question.rule().delivery().manners().mostAnHour();
         int most = said == null ? DeliveryDefinition.USUAL_MOST_AN_HOUR : said;
         var sent = audiences.messagesAfter(question.moment().slot().minus(Duration.ofHours(1)));
         choices.replaceAll((audience, choice) -> sent.getOrDefault(audience, 0) >= most ? choice.notFired() : choice);

@@ -12,6 +12,8 @@ import java.util.Collection;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Set;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -51,6 +53,14 @@ record Told(List<Part> parts, List<Outgoing> messages, Transition owed) {
             int openedMore) {
         /** Of those who hear that there is nothing to hear. */
         static final Part QUIET = new Part(AudienceKey.WHOLE, List.of(), List.of(), List.of(), List.of(), 0, false, 0);
+
+        /** The same without telling anything. */
+        Part untold() {
+            var all = Stream.concat(standing.stream(), told.stream().map(Item::subject))
+                    .distinct()
+                    .toList();
+            return new Part(audience, List.of(), letPass, all, ended, leftOut, takesOpened, openedMore);
+        }
 
         static Part of(
                 AudienceKey audience,
@@ -98,7 +108,18 @@ record Told(List<Part> parts, List<Outgoing> messages, Transition owed) {
                 .toList();
     }
 
+    /** Of an audience that nobody can reach the news stands. */
     Told with(List<Outgoing> ready) {
-        return new Told(parts, ready, owed);
+        var reached = ready.stream()
+                .filter(outgoing -> !outgoing.message().to().isEmpty())
+                .toList();
+        var unreached = ready.stream()
+                .filter(outgoing -> outgoing.message().to().isEmpty())
+                .flatMap(outgoing -> outgoing.parts().stream())
+                .collect(Collectors.toSet());
+        var all = parts.stream()
+                .map(part -> unreached.contains(part) ? part.untold() : part)
+                .toList();
+        return new Told(all, reached, owed);
     }
 }

@@ -50,6 +50,8 @@ public record Settings(
      * @param others servers that are tried in this order where the first is not reached, as {@code host:port}
      * @param allowedDomains mail goes to no others; empty for any
      * @param testAddress where set, this installation is one for tries: all mail goes there and nowhere else, marked
+     * @param lateAfter a message that is handed over so long after its slot says in its first line of when it is
+     * @param bounces where what comes back is read; null where it is not
      * @param mostAttached files of more bytes go packed; where that is not enough, they stay behind the link
      */
     public record Mail(
@@ -69,13 +71,35 @@ public record Settings(
             @Nullable Path caFile,
             @DefaultValue List<@Pattern(regexp = "[^:]+:\\d{1,5}") String> others,
             @DefaultValue List<String> allowedDomains,
-            @Nullable @Email String testAddress) {
+            @Nullable @Email String testAddress,
+            @DefaultValue("1h") Duration lateAfter,
+            @Valid @Nullable Bounces bounces) {
         /** Whether mail may go to the address, as far as its domain says. */
         public boolean allows(String address) {
             String domain = address.substring(address.lastIndexOf('@') + 1);
             return allowedDomains.isEmpty() || allowedDomains.stream().anyMatch(domain::equalsIgnoreCase);
         }
     }
+
+    /**
+     * The mailbox to which undeliverable mail comes back. It is read for delivery reports (RFC 3464) alone, and emptied.
+     *
+     * @param address the sender of envelopes; each message's own has its number behind a plus sign
+     * @param host of the IMAP server; null where the mailbox is read by something else
+     * @param secret the password; or {@code secretFile} names a file that holds it
+     * @param caFile as for the mail server
+     */
+    public record Bounces(
+            @NotBlank @Email String address,
+            @Nullable String host,
+            @DefaultValue("143") @Min(1) @Max(65535) int port,
+            @DefaultValue("NONE") MailSecurity security,
+            @Nullable String username,
+            @Nullable String secret,
+            @Nullable Path secretFile,
+            @Nullable Path caFile,
+            @DefaultValue("INBOX") String folder,
+            @DefaultValue("1m") Duration lookEvery) {}
 
     /** How the line to a mail server is encrypted. */
     public enum MailSecurity {

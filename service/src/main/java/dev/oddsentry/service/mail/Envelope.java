@@ -1,12 +1,30 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
+import dev.oddsentry.service.outbox.NewMessage;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Who gets a message.
+ * Who gets a message, and how it stands among others.
  *
+ * @param id its number in the outbox, which links in it name
  * @param recipients as they are written: addresses, perhaps with names, and references to teams and people
  * @param owner the team that answers
  * @param list what stands before the domain in the message's List-Id
+ * @param of the rule or round-up whose mails readers may stop; null for mail that they asked for
+ * @param thread what mail programs show it together with; null for nothing
  */
-public record Envelope(Recipients recipients, String owner, String list) {}
+public record Envelope(
+        UUID id,
+        Recipients recipients,
+        String owner,
+        String list,
+        @Nullable UUID of,
+        @Nullable String thread,
+        NewMessage.Ways ways) {
+
+    static Envelope plain(Recipients recipients, String owner, String list) {
+        return new Envelope(UUID.randomUUID(), recipients, owner, list, null, null, NewMessage.Ways.USUAL);
+    }
+}

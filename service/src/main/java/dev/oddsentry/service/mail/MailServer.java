@@ -2,6 +2,7 @@ package dev.oddsentry.service.mail;
 
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 
 /** The mail server that messages are handed over to. */
 public interface MailServer {
@@ -23,6 +24,10 @@ public interface MailServer {
         record Unsure(String words) implements Reply {}
     }
 
-    /** Hands one message over to some of its recipients; answers for each of them. Never throws for what the server does. */
-    Map<String, Reply> handOver(byte[] mime, List<String> to);
+    /**
+     * Hands one message over to some of its recipients; answers for each of them. Never throws for what the server does.
+     *
+     * @param message its number, by which a report that comes back is known
+     */
+    Map<String, Reply> handOver(UUID message, byte[] mime, List<String> to);
 }

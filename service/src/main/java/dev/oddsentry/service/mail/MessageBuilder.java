@@ -10,6 +10,7 @@ import dev.oddsentry.extracts.mail.TextMail;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.outbox.NewMessage;
+import dev.oddsentry.service.reach.Reach;
 import jakarta.activation.DataHandler;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
@@ -30,10 +31,12 @@ import java.util.Date;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Properties;
 import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.web.util.HtmlUtils;
 
@@ -45,8 +48,10 @@ public class MessageBuilder {
     private final Settings settings;
     private final Clock clock;
     private final Directory directory;
+    private final Reach reach;
 
-    MessageBuilder(Settings settings, Clock clock, Directory directory) {
+    MessageBuilder(Settings settings, Clock clock, Directory directory, Reach reach) {
+        this.reach = reach;
         this.directory = directory;
         this.settings = settings;
         this.clock = clock;
@@ -56,9 +61,18 @@ public class MessageBuilder {
         return build(envelope, TextMail.subject(said), content(said, files));
     }
 
-    public NewMessage build(RoundUpDefinition roundUp, RoundUp said) {
+    /** @param of the round-up's id; null for a preview */
+    public NewMessage build(@Nullable UUID of, RoundUpDefinition roundUp, RoundUp said) {
         return build(
-                new Envelope(Recipients.to(roundUp.to()), roundUp.owner(), roundUp.name() + ".round-ups"),
+                new Envelope(
+                        UUID.randomUUID(),
+                        Recipients.to(roundUp.to()),
+                        roundUp.owner(),
+                        roundUp.name() + ".round-ups",
+                        of,
+                        null,
+                        new NewMessage.Ways(
+                                LateNote.words(said.language(), said.slot(), said.zone()), false, List.of())),
                 RoundUpMail.subject(said),
                 alternatives(RoundUpMail.text(said), RoundUpMail.html(said)));
     }
@@ -66,15 +80,26 @@ public class MessageBuilder {
     private NewMessage build(Envelope wanted, String subjectWanted, MimeMultipart content) {
         String tries = settings.mail().testAddress();
         // Of an installation for tries nobody else hears.
-        var envelope =
-                tries == null ? wanted : new Envelope(Recipients.to(List.of(tries)), wanted.owner(), wanted.list());
+        var envelope = tries == null
+                ? wanted
+                : new Envelope(
+                        wanted.id(),
+                        Recipients.to(List.of(tries)),
+                        wanted.owner(),
+                        wanted.list(),
+                        null,
+                        wanted.thread(),
+                        new NewMessage.Ways(
+                                wanted.ways().late(), false, wanted.ways().kept()));
         String subject = tries == null ? subjectWanted : "[Test] " + subjectWanted;
         String domain = settings.mail().from().substring(settings.mail().from().indexOf('@') + 1);
-        String messageId = "<" + UUID.randomUUID() + "@" + domain + ">";
+        String messageId = "<" + envelope.id() + "@" + domain + ">";
         var recipients = envelope.recipients();
-        var to = directory.addresses(recipients.to());
-        var cc = directory.addresses(recipients.cc());
-        var bcc = directory.addresses(recipients.bcc());
+        var all = reach.barred(envelope.of());
+        var barred = new LinkedHashMap<String, Reach.Barred>();
+        var to = reached(recipients.to(), all, barred);
+        var cc = reached(recipients.cc(), all, barred);
+        var bcc = reached(recipients.bcc(), all, barred);
         try {
             var message = new FixedIdMessage(messageId);
             message.setFrom(
@@ -88,6 +113,11 @@ public class MessageBuilder {
             message.setSentDate(Date.from(clock.instant()));
             message.setHeader("Auto-Submitted", "auto-generated");
             message.setHeader("List-Id", "<" + envelope.list() + "." + domain + ">");
+            if (envelope.thread() != null) {
+                String thread = "<" + envelope.thread() + "@" + domain + ">";
+                message.setHeader("In-Reply-To", thread);
+                message.setHeader("References", thread);
+            }
             message.setContent(content);
             message.saveChanges();
             var bytes = new ByteArrayOutputStream();
@@ -101,10 +131,29 @@ public class MessageBuilder {
                             address -> address,
                             (first, _) -> first,
                             LinkedHashMap::new));
-            return new NewMessage(messageId, subject, bytes.toByteArray(), List.copyOf(everyone.values()));
+            return new NewMessage(
+                    envelope.id(),
+                    messageId,
+                    subject,
+                    bytes.toByteArray(),
+                    List.copyOf(everyone.values()),
+                    barred,
+                    envelope.ways());
         } catch (MessagingException | IOException e) {
             throw new IllegalStateException("a message could not be built", e);
         }
+    }
+
+    /** Those of them who get it; the others are noted with why. */
+    private List<InternetAddress> reached(
+            List<String> written, Map<String, Reach.Barred> all, Map<String, Reach.Barred> barred) {
+        return directory.addresses(written).stream()
+                .filter(address -> {
+                    var why = all.get(address.getAddress().toLowerCase(Locale.ROOT));
+                    if (why != null) barred.put(address.getAddress(), why);
+                    return why == null;
+                })
+                .toList();
     }
 
     /** A message of plain text, without a rule. */
@@ -112,7 +161,7 @@ public class MessageBuilder {
         var html =
                 "<!doctype html><html lang=\"en\"><body style=\"font-family: sans-serif; color: #22303c\"><div style=\"white-space: pre-wrap\">"
                         + HtmlUtils.htmlEscape(text, UTF_8) + "</div></body></html>";
-        return build(new Envelope(Recipients.to(to), team, "trouble"), subject, alternatives(text, html));
+        return build(Envelope.plain(Recipients.to(to), team, "trouble"), subject, alternatives(text, html));
     }
 
     private static MimeMultipart content(Announcement said, List<ExtractFiles.File> files) {

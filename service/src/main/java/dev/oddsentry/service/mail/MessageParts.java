@@ -1,11 +1,14 @@
 package dev.oddsentry.service.mail;
 
+import dev.oddsentry.service.layouts.ExtractFiles;
 import jakarta.mail.BodyPart;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Multipart;
 import jakarta.mail.Part;
 import jakarta.mail.Session;
+import jakarta.mail.internet.ContentType;
 import jakarta.mail.internet.MimeMessage;
+import jakarta.mail.internet.MimeUtility;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.util.ArrayList;
@@ -27,6 +30,32 @@ public record MessageParts(String text, String html, List<String> attachments) {
             throw new IllegalStateException("a stored message cannot be read", e);
         }
         return new MessageParts(found.text, found.html, List.copyOf(found.attachments));
+    }
+
+    /** The attached files, in their order. */
+    public static List<ExtractFiles.File> files(byte[] mime) {
+        var files = new ArrayList<ExtractFiles.File>();
+        try {
+            visitFiles(new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(mime)), files);
+        } catch (MessagingException | IOException e) {
+            throw new IllegalStateException("a stored message cannot be read", e);
+        }
+        return files;
+    }
+
+    private static void visitFiles(Part part, List<ExtractFiles.File> files) throws MessagingException, IOException {
+        if (part.getFileName() != null) {
+            try (var bytes = part.getInputStream()) {
+                files.add(new ExtractFiles.File(
+                        MimeUtility.decodeText(part.getFileName()), mediaType(part), bytes.readAllBytes()));
+            }
+        } else if (part.isMimeType("multipart/*") && part.getContent() instanceof Multipart several) {
+            for (int i = 0; i < several.getCount(); i++) visitFiles(several.getBodyPart(i), files);
+        }
+    }
+
+    private static String mediaType(Part part) throws MessagingException {
+        return new ContentType(part.getContentType()).getBaseType();
     }
 
     private static final class Found {

@@ -14,6 +14,7 @@ import java.nio.charset.StandardCharsets;
 import java.time.Clock;
 import java.util.Date;
 import java.util.List;
+import java.util.Map;
 import java.util.Properties;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
@@ -33,7 +34,8 @@ public class Repeat {
 
     public NewMessage of(byte[] mime, String subject, List<String> to) {
         String from = settings.mail().from();
-        String messageId = "<" + UUID.randomUUID() + "@" + from.substring(from.indexOf('@') + 1) + ">";
+        UUID id = UUID.randomUUID();
+        String messageId = "<" + id + "@" + from.substring(from.indexOf('@') + 1) + ">";
         String marked = subject.startsWith(MARK) ? subject : MARK + subject;
         try {
             var message = new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(mime)) {
@@ -54,7 +56,7 @@ public class Repeat {
             message.saveChanges();
             var bytes = new ByteArrayOutputStream();
             message.writeTo(bytes);
-            return new NewMessage(messageId, marked, bytes.toByteArray(), to);
+            return new NewMessage(id, messageId, marked, bytes.toByteArray(), to, Map.of(), NewMessage.Ways.USUAL);
         } catch (MessagingException | IOException e) {
             throw new IllegalStateException("a stored message cannot be read", e);
         }

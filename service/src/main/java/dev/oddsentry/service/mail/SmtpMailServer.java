@@ -7,14 +7,15 @@ import jakarta.mail.MessagingException;
 import jakarta.mail.SendFailedException;
 import jakarta.mail.Session;
 import jakarta.mail.internet.InternetAddress;
-import jakarta.mail.internet.MimeMessage;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.UUID;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
+import org.eclipse.angus.mail.smtp.SMTPMessage;
 import org.eclipse.angus.mail.smtp.SMTPTransport;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -27,9 +28,11 @@ class SmtpMailServer implements MailServer {
     private static final Logger LOG = LoggerFactory.getLogger(SmtpMailServer.class);
 
     private final List<SmtpServer> servers;
+    private final Settings.@Nullable Bounces bounces;
 
     SmtpMailServer(Settings settings) {
         this.servers = SmtpServer.inOrder(settings.mail());
+        this.bounces = settings.mail().bounces();
     }
 
     /** In the order in which they are tried. */
@@ -44,11 +47,12 @@ class SmtpMailServer implements MailServer {
 
     /** Whoever is reached first, in the order of the settings. */
     @Override
-    public Map<String, Reply> handOver(byte[] mime, List<String> to) {
+    public Map<String, Reply> handOver(UUID message, byte[] mime, List<String> to) {
+        String returnPath = bounces == null ? null : ReturnPath.of(bounces.address(), message);
         Map<String, Reply> replies = Map.of();
         for (var server : servers) {
             try (var line = server.line()) {
-                return handOver(line, mime, to);
+                return handOver(line, returnPath, mime, to);
             } catch (MessagingException notReached) {
                 replies = all(to, server.notTaken(notReached));
             }
@@ -56,9 +60,10 @@ class SmtpMailServer implements MailServer {
         return replies;
     }
 
-    private static Map<String, Reply> handOver(SmtpServer.Line line, byte[] mime, List<String> to)
-            throws MessagingException {
+    private static Map<String, Reply> handOver(
+            SmtpServer.Line line, @Nullable String returnPath, byte[] mime, List<String> to) throws MessagingException {
         var message = new WatchedMessage(line.session(), mime);
+        if (returnPath != null) message.setEnvelopeFrom(returnPath);
         var transport = line.transport();
         try {
             transport.sendMessage(message, addresses(to));
@@ -112,7 +117,7 @@ class SmtpMailServer implements MailServer {
     }
 
     /** Knows whether all of it was written to the line, which the library does not tell. */
-    private static final class WatchedMessage extends MimeMessage {
+    private static final class WatchedMessage extends SMTPMessage {
         private boolean goneOut;
 
         WatchedMessage(Session session, byte[] mime) throws MessagingException {

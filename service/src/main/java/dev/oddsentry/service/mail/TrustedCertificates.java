@@ -13,11 +13,11 @@ import javax.net.ssl.TrustManagerFactory;
 import org.jspecify.annotations.Nullable;
 
 /** Sockets that trust the authorities of a file, or those that the machine trusts. */
-final class TrustedCertificates {
+public final class TrustedCertificates {
     private TrustedCertificates() {}
 
     /** @param caFile certificates in PEM; null for the machine's own */
-    static SSLSocketFactory socketFactory(@Nullable Path caFile) {
+    public static SSLSocketFactory socketFactory(@Nullable Path caFile) {
         try {
             if (caFile == null) return SSLContext.getDefault().getSocketFactory();
             var trusted = KeyStore.getInstance(KeyStore.getDefaultType());

@@ -7,16 +7,20 @@ import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.mail.LateNote;
 import dev.oddsentry.service.mail.MailServer.Reply;
+import dev.oddsentry.service.reach.Reach;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
+import java.util.regex.Pattern;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -33,14 +37,21 @@ class Deliveries {
 
     private static final Duration LOOK_AT_EARLIER = Duration.ofSeconds(1);
     private static final Duration LONGEST_WAIT_FOR_EARLIER = Duration.ofHours(1);
+    /** By the class of its code (RFC 3463): nobody is there, whoever asks. */
+    private static final Pattern NO_SUCH_ADDRESS = Pattern.compile("^5\\d\\d[ -]5\\.1\\.\\d");
+
     private static final Duration LONGEST_WAIT = Duration.ofMinutes(30);
 
     private final DSLContext db;
     private final Clock clock;
     private final Settings.Mail settings;
     private final TakingBack takingBack;
+    private final Reach reach;
+    private final CameBack cameBack;
 
-    Deliveries(DSLContext db, Clock clock, Settings settings, TakingBack takingBack) {
+    Deliveries(DSLContext db, Clock clock, Settings settings, TakingBack takingBack, Reach reach, CameBack cameBack) {
+        this.cameBack = cameBack;
+        this.reach = reach;
         this.db = db;
         this.clock = clock;
         this.settings = settings.mail();
@@ -51,19 +62,34 @@ class Deliveries {
      * @param to those that are due now, marked as being handed over
      * @param lookAgainIn when to look again where it must wait, whoever it is for; null where it need not
      */
-    record Due(byte[] mime, List<String> to, @Nullable Duration lookAgainIn) {}
+    record Due(
+            byte[] mime,
+            List<String> to,
+            boolean mayLeave,
+            @Nullable Duration lookAgainIn) {}
+
+    private static Due later(MessageRecord message, Duration lookAgainIn) {
+        return new Due(message.getMime(), List.of(), false, lookAgainIn);
+    }
 
     @Transactional
     public Due claim(UUID messageId) {
         var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(messageId)).fetchSingle();
-        if (db.fetchExists(MESSAGE, MESSAGE.ID.eq(messageId).and(Holds.isHeld())))
-            return new Due(message.getMime(), List.of(), LOOK_AT_HELD);
-        if (waitsForEarlier(message)) return new Due(message.getMime(), List.of(), LOOK_AT_EARLIER);
+        if (db.fetchExists(MESSAGE, MESSAGE.ID.eq(messageId).and(Holds.isHeld()))) return later(message, LOOK_AT_HELD);
+        if (waitsForEarlier(message)) return later(message, LOOK_AT_EARLIER);
         boolean expired = !message.getCreatedAt().plus(settings.expireAfter()).isAfter(clock.instant());
         var to = new ArrayList<String>();
-        for (var recipient : undone(messageId)) {
+        var barred = message.getPreviewOf() != null
+                ? Map.<String, Reach.Barred>of()
+                : reach.barred(message.getRuleId() == null ? message.getRoundUpId() : message.getRuleId());
+        var undone = undone(messageId);
+        sayWhereLate(message, undone);
+        for (var recipient : undone) {
             if (!isDue(recipient)) continue;
-            if (expired && recipient.getTries() > 0) {
+            var why = barred.get(recipient.getAddress().toLowerCase(Locale.ROOT));
+            if (why != null) {
+                move(recipient, why.left() ? RecipientState.STOPPED : RecipientState.REFUSED, why.words(), null);
+            } else if (expired && recipient.getTries() > 0) {
                 move(recipient, RecipientState.EXPIRED, recipient.getWords(), null);
             } else {
                 recipient.setTries(recipient.getTries() + 1);
@@ -72,7 +98,16 @@ class Deliveries {
             }
         }
         takingBack.ifNobodyGotIt(messageId);
-        return new Due(message.getMime(), to, null);
+        return new Due(message.getMime(), to, message.getMayLeave(), null);
+    }
+
+    /** Before anybody got it, so that everybody gets the same. */
+    private void sayWhereLate(MessageRecord message, List<MessageRecipientRecord> undone) {
+        boolean late = !message.getSlot().plus(settings.lateAfter()).isAfter(clock.instant());
+        if (!late || message.getLateWords() == null || undone.stream().anyMatch(each -> each.getTries() > 0)) return;
+        message.setMime(LateNote.into(message.getMime(), message.getLateWords()));
+        message.setLateWords(null);
+        message.update();
     }
 
     /** One audience's messages are handed over in the order of their slots; a later one waits for an earlier at most an hour. */
@@ -128,6 +163,9 @@ class Deliveries {
             boolean again = UNDONE.contains(outcome) && !(outcome == RecipientState.UNSURE && unsureBefore);
             move(recipient, outcome, reply.words(), again ? waitAfter(recipient.getTries()) : null);
             recordTry(recipient, reply, outcome);
+            if (reply instanceof Reply.Refused
+                    && NO_SUCH_ADDRESS.matcher(reply.words()).find())
+                cameBack.hold(messageId, recipient.getAddress(), reply.words());
         }
         takingBack.ifNobodyGotIt(messageId);
     }

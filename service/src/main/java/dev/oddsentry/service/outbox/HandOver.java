@@ -5,9 +5,14 @@ import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import dev.oddsentry.service.mail.MailServer;
+import dev.oddsentry.service.mail.MailServer.Reply;
+import dev.oddsentry.service.mail.ReaderLinks;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
@@ -23,9 +28,11 @@ public class HandOver {
 
     private final Deliveries deliveries;
     private final MailServer server;
+    private final ReaderLinks links;
     private final Clock clock;
 
-    HandOver(Deliveries deliveries, MailServer server, Clock clock) {
+    HandOver(Deliveries deliveries, MailServer server, ReaderLinks links, Clock clock) {
+        this.links = links;
         this.deliveries = deliveries;
         this.server = server;
         this.clock = clock;
@@ -49,7 +56,16 @@ public class HandOver {
     private Optional<Instant> handOver(UUID messageId) {
         var due = deliveries.claim(messageId);
         if (due.lookAgainIn() != null) return Optional.of(clock.instant().plus(due.lookAgainIn()));
-        if (!due.to().isEmpty()) deliveries.record(messageId, server.handOver(due.mime(), due.to()));
+        if (!due.to().isEmpty()) deliveries.record(messageId, handOver(messageId, due));
         return deliveries.nextTry(messageId);
+    }
+
+    /** Where each reader has a link of their own, each gets bytes of their own. */
+    private Map<String, Reply> handOver(UUID messageId, Deliveries.Due due) {
+        if (!due.mayLeave()) return server.handOver(messageId, due.mime(), due.to());
+        var replies = new HashMap<String, Reply>();
+        for (String reader : due.to())
+            replies.putAll(server.handOver(messageId, links.forReader(due.mime(), messageId, reader), List.of(reader)));
+        return replies;
     }
 }

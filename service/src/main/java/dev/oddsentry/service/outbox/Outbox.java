@@ -1,14 +1,17 @@
 package dev.oddsentry.service.outbox;
 
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_FILE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.memory.MemoryWriter;
 import java.time.Clock;
 import java.time.Instant;
+import java.util.List;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
@@ -60,6 +63,7 @@ public class Outbox {
         row.setRoundUpId(of.getRoundUpId());
         row.setPreviewOf(of.getPreviewOf());
         row.setRepeatOf(of.getRepeatOf() == null ? of.getId() : of.getRepeatOf());
+        row.setMayLeave(of.getMayLeave());
         return queue(row, of.getSlot(), message);
     }
 
@@ -71,7 +75,7 @@ public class Outbox {
     }
 
     private UUID queue(MessageRecord row, Instant slot, NewMessage message) {
-        UUID id = UUID.randomUUID();
+        UUID id = message.id();
         Instant now = clock.instant();
         row.setId(id);
         row.setMessageId(message.messageId());
@@ -79,7 +83,17 @@ public class Outbox {
         row.setMime(message.mime());
         row.setSlot(slot);
         row.setCreatedAt(now);
+        row.setLateWords(message.ways().late());
+        row.setMayLeave(message.ways().mayLeave() || Boolean.TRUE.equals(row.getMayLeave()));
         row.insert();
+        keep(id, message.ways().kept());
+        message.barred()
+                .forEach((address, why) -> db.insertInto(MESSAGE_RECIPIENT)
+                        .set(MESSAGE_RECIPIENT.MESSAGE_ID, id)
+                        .set(MESSAGE_RECIPIENT.ADDRESS, address)
+                        .set(MESSAGE_RECIPIENT.STATE, why.left() ? RecipientState.STOPPED : RecipientState.REFUSED)
+                        .set(MESSAGE_RECIPIENT.WORDS, why.words())
+                        .execute());
         for (String address : message.to()) {
             boolean allowed = mail.allows(address);
             db.insertInto(MESSAGE_RECIPIENT)
@@ -92,5 +106,18 @@ public class Outbox {
         }
         tasks.schedule(HandOver.TASK.instance(id.toString()).build(), now);
         return id;
+    }
+
+    private void keep(UUID id, List<ExtractFiles.File> files) {
+        for (int place = 0; place < files.size(); place++) {
+            var file = files.get(place);
+            db.insertInto(MESSAGE_FILE)
+                    .set(MESSAGE_FILE.MESSAGE_ID, id)
+                    .set(MESSAGE_FILE.PLACE, place)
+                    .set(MESSAGE_FILE.NAME, file.name())
+                    .set(MESSAGE_FILE.MEDIA_TYPE, file.mediaType())
+                    .set(MESSAGE_FILE.BYTES, file.bytes())
+                    .execute();
+        }
     }
 }

@@ -142,7 +142,7 @@ class RoundUpController {
         var last = roundUps.standing(roundUp.id()).lastSlot();
         RoundUp said = news.gather(new RoundUpNews.Asked(roundUp, clock.instant(), null), last)
                 .said();
-        return said == null ? null : messages.build(roundUp.definition(), said);
+        return said == null ? null : messages.build(null, roundUp.definition(), said);
     }
 
     @PostMapping(path = "/{name}/send", produces = "application/json")

@@ -181,8 +181,10 @@ class RoundUpNews {
         var ids = shown.stream().map(Telling.Told::subject).toList();
         var last = memory.lastRows(ids);
         var reported = roundUps.reportedRows(audience, ids);
+        String link = settings.baseUrl() + "/rules/" + definition.name();
         var said = shown.stream()
                 .map(each -> row(
+                        link,
                         rows,
                         each,
                         Objects.requireNonNull(last.get(each.subject())),
@@ -198,17 +200,20 @@ class RoundUpNews {
                 more,
                 roundUps.open(rule.id()),
                 (definition.groups() == null ? "for these rows: " : "") + labels.exceptions(definition.exceptions()),
-                settings.baseUrl() + "/rules/" + definition.name());
+                link);
     }
 
+    /** @param ofRule where the rule is seen */
     private static Extract.Row row(
+            String ofRule,
             ExtractRows rows,
             Telling.Told<Long> told,
             Map<String, @Nullable Object> last,
             Map<String, @Nullable Object> was) {
         Now now = told.now();
-        return now.state() == State.OPEN
+        var row = now.state() == State.OPEN
                 ? rows.remembered(now.severity(), told.kinds(), last, was)
                 : rows.past(now.severity(), told.kinds(), last);
+        return row.linked(ofRule + "/findings/" + told.subject());
     }
 }

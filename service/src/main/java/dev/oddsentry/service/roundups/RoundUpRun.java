@@ -3,7 +3,6 @@ package dev.oddsentry.service.roundups;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
 import dev.oddsentry.core.definition.RoundUpDefinition;
-import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
@@ -12,7 +11,6 @@ import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.memory.ReportedWriter;
 import dev.oddsentry.service.memory.RoundUpMemory;
 import dev.oddsentry.service.memory.Scope;
-import dev.oddsentry.service.outbox.NewMessage;
 import dev.oddsentry.service.outbox.Outbox;
 import java.time.Instant;
 import java.util.List;
@@ -103,18 +101,15 @@ class RoundUpRun {
     private @Nullable UUID tell(RoundUpNews.Asked asked, @Nullable Instant last) {
         lockRules(asked.roundUp().definition());
         var gathered = news.gather(asked, last);
-        UUID message = gathered.said() == null
+        var built = gathered.said() == null
                 ? null
-                : outbox.queue(
-                        asked.roundUp().id(),
-                        asked.slot(),
-                        built(asked.roundUp().definition(), gathered.said()));
+                : messages.build(asked.roundUp().id(), asked.roundUp().definition(), gathered.said());
+        // Where none of them can be reached, the news stands.
+        UUID message = built == null || built.to().isEmpty()
+                ? null
+                : outbox.queue(asked.roundUp().id(), asked.slot(), built);
         for (var each : gathered.rules()) keep(asked, each, message);
         return message;
-    }
-
-    NewMessage built(RoundUpDefinition roundUp, RoundUp said) {
-        return messages.build(roundUp, said);
     }
 
     /** One after the other in the order of their numbers, so that two round-ups never wait for each other. */

@@ -3,6 +3,7 @@ package dev.oddsentry.service.schedules;
 import com.github.kagkarlsson.scheduler.Scheduler;
 import com.github.kagkarlsson.scheduler.SchedulerName;
 import dev.oddsentry.service.backtests.LongWork;
+import dev.oddsentry.service.bounces.BounceMailbox;
 import dev.oddsentry.service.checks.OnDemand;
 import dev.oddsentry.service.checks.OnOccasion;
 import dev.oddsentry.service.config.Node;
@@ -12,7 +13,6 @@ import dev.oddsentry.service.retention.Retention;
 import dev.oddsentry.service.roundups.RoundUpWork;
 import dev.oddsentry.service.trouble.TroubleMail;
 import java.time.Clock;
-import java.util.List;
 import java.util.concurrent.Executors;
 import java.util.stream.Stream;
 import javax.sql.DataSource;
@@ -42,6 +42,7 @@ class DurableWork implements SmartLifecycle {
             LongWork longWork,
             RoundUpWork roundUps,
             TroubleMail troubleMail,
+            BounceMailbox bounces,
             Retention retention) {
         var work = settings.work();
         var names = Thread.ofVirtual().name("work-", 0).factory();
@@ -56,7 +57,8 @@ class DurableWork implements SmartLifecycle {
                                                 longWork.task()),
                                         roundUps.tasks().stream())
                                 .toList())
-                .startTasks(List.of(troubleMail.task(), retention.task()))
+                .startTasks(Stream.concat(Stream.of(troubleMail.task(), retention.task()), bounces.task().stream())
+                        .toList())
                 .schedulerName(new SchedulerName.Fixed(node.name()))
                 .clock(clock::instant)
                 .threads(work.atOnce())

@@ -35,6 +35,7 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
+import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -79,6 +80,18 @@ class Stories {
         var identity =
                 new Identity(Digest.of(finding.getKey()), Json.cells(finding.getIdentity()), finding.getCopyKey());
         return tell(by, rule, identity, finding);
+    }
+
+    /** @param copy whose personal copy; null where the rule has none */
+    Story ofDigest(Person by, Current<RuleDefinition> rule, UUID digest, @Nullable String copy) {
+        var number = db.select(FINDING.ID)
+                .from(FINDING)
+                .where(FINDING.RULE_ID.eq(rule.id()), FINDING.KEY.eq(digest))
+                .and(FINDING.COPY_KEY.isNotDistinctFrom(copy))
+                .fetchOptional(FINDING.ID)
+                .orElseThrow(() -> RefusedException.notFound(
+                        "The rule has no such finding any more, or its check has not ended yet."));
+        return ofNumber(by, rule, number);
     }
 
     private Story tell(Person by, Current<RuleDefinition> rule, Identity identity, @Nullable FindingRecord finding) {

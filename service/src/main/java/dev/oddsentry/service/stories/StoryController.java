@@ -3,8 +3,11 @@ package dev.oddsentry.service.stories;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleNames;
+import dev.oddsentry.service.web.RefusedException;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.UUID;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.util.MultiValueMap;
@@ -18,6 +21,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping(path = "/api/rules/{name}", produces = "application/json")
 class StoryController {
+    private static final Pattern NUMBER = Pattern.compile("\\d{1,18}");
+
     private final RuleNames names;
     private final DefinitionStore definitions;
     private final Stories stories;
@@ -33,7 +38,7 @@ class StoryController {
     /**
      * @param asked {@code key}: the values of the key columns in their order, once for each column; {@code missing} for none
      * @param copy whose personal copy; if absent, the one that has found it
-     * @param finding its number instead
+     * @param finding its number, or the digest of its key that links in mail have, instead
      */
     @GetMapping("/story")
     Story story(
@@ -41,11 +46,15 @@ class StoryController {
             @PathVariable String name,
             @RequestParam MultiValueMap<String, String> asked,
             @RequestParam(required = false) @Nullable String copy,
-            @RequestParam(required = false) @Nullable Long finding) {
+            @RequestParam(required = false) @Nullable String finding) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
-        return finding != null
-                ? stories.ofNumber(by, rule, finding)
-                : stories.ofKey(by, rule, asked.getOrDefault("key", List.of()), copy);
+        if (finding == null) return stories.ofKey(by, rule, asked.getOrDefault("key", List.of()), copy);
+        if (NUMBER.matcher(finding).matches()) return stories.ofNumber(by, rule, Long.parseLong(finding));
+        try {
+            return stories.ofDigest(by, rule, UUID.fromString(finding), copy);
+        } catch (IllegalArgumentException neither) {
+            throw RefusedException.notFound("The rule has no finding " + finding + ".");
+        }
     }
 
     /** @param on a date in the rule's zone */

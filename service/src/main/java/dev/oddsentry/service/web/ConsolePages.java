@@ -17,7 +17,8 @@ class ConsolePages {
         "/thresholds/**",
         "/setup",
         "/outbox",
-        "/outbox/**"
+        "/outbox/**",
+        "/extracts/**"
     })
     String page() {
         return "forward:/index.html";

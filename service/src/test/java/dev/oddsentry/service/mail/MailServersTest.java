@@ -59,6 +59,8 @@ class MailServersTest {
                 trusts ? server.authority() : null,
                 List.of(),
                 List.of(),
+                null,
+                Duration.ofHours(1),
                 null);
     }
 

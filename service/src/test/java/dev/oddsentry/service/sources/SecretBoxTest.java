@@ -43,6 +43,8 @@ class SecretBoxTest {
                 null,
                 List.of(),
                 List.of(),
+                null,
+                Duration.ofHours(1),
                 null);
         var work = new Settings.Work(1, Duration.ofSeconds(1), Duration.ofSeconds(1), Duration.ofSeconds(1));
         return new SecretBox(new Settings(

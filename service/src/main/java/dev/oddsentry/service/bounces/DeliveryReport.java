@@ -1,0 +1,82 @@
+package dev.oddsentry.service.bounces;
+
+import dev.oddsentry.service.mail.ReturnPath;
+import jakarta.mail.Address;
+import jakarta.mail.Message;
+import jakarta.mail.MessagingException;
+import jakarta.mail.internet.InternetHeaders;
+import jakarta.mail.internet.MimeMessage;
+import java.io.IOException;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Locale;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.stream.Stream;
+import org.eclipse.angus.mail.dsn.DeliveryStatus;
+import org.eclipse.angus.mail.dsn.MultipartReport;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A delivery report (RFC 3464) as far as it concerns us.
+ *
+ * @param message of which it is, by the address that it came back to; null where that does not say
+ * @param messageId of the message, as the report quotes it; null where it does not
+ * @param failures recipients who do not get it, for good
+ */
+record DeliveryReport(@Nullable UUID message, @Nullable String messageId, List<Failure> failures) {
+    private static final List<String> SENT_BACK_TO = List.of("Delivered-To", "X-Original-To", "Envelope-To");
+
+    /** @param words the mail system's own */
+    record Failure(String address, String words) {}
+
+    /** @return empty where the mail is no delivery report */
+    static Optional<DeliveryReport> of(MimeMessage mail) throws MessagingException, IOException {
+        if (!mail.isMimeType("multipart/report")) return Optional.empty();
+        var report = new MultipartReport(mail.getDataHandler().getDataSource());
+        if (!(report.getReport() instanceof DeliveryStatus status)) return Optional.empty();
+        var failures = new ArrayList<Failure>();
+        for (int i = 0; i < status.getRecipientDSNCount(); i++) {
+            var about = status.getRecipientDSN(i);
+            if (field(about, "Action").toLowerCase(Locale.ROOT).startsWith("failed")) failures.add(failure(about));
+        }
+        return Optional.of(new DeliveryReport(message(mail), messageId(report), List.copyOf(failures)));
+    }
+
+    private static Failure failure(InternetHeaders about) {
+        String original = typed(field(about, "Original-Recipient"));
+        String address = original.isEmpty() ? typed(field(about, "Final-Recipient")) : original;
+        String diagnostic = typed(field(about, "Diagnostic-Code"));
+        String words = diagnostic.isEmpty() ? "status " + field(about, "Status") : diagnostic;
+        return new Failure(address.replaceAll("[<>]", ""), words.replaceAll("\\s+", " "));
+    }
+
+    private static String field(InternetHeaders about, String name) {
+        return Objects.requireNonNullElse(about.getHeader(name, null), "").strip();
+    }
+
+    /** {@code rfc822; per.aune@skerryline.example} without its type. */
+    private static String typed(String value) {
+        return value.substring(value.indexOf(';') + 1).strip();
+    }
+
+    private static @Nullable UUID message(MimeMessage mail) throws MessagingException {
+        var addresses = new ArrayList<String>();
+        for (String header : SENT_BACK_TO) {
+            String[] values = mail.getHeader(header);
+            if (values != null) addresses.addAll(List.of(values));
+        }
+        Address[] to = mail.getRecipients(Message.RecipientType.TO);
+        if (to != null) Stream.of(to).map(Address::toString).forEach(addresses::add);
+        return addresses.stream()
+                .flatMap(address -> ReturnPath.message(address).stream())
+                .findFirst()
+                .orElse(null);
+    }
+
+    private static @Nullable String messageId(MultipartReport report) throws MessagingException {
+        var returned = report.getReturnedMessage();
+        return returned == null ? null : returned.getMessageID();
+    }
+}

@@ -1,0 +1,117 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.definition.DeliveryDefinition;
+import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
+import dev.oddsentry.core.definition.DeliveryDefinition.Format;
+import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
+import dev.oddsentry.core.definition.DeliveryDefinition.Show;
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.extracts.mail.Announcement;
+import dev.oddsentry.extracts.pack.ZipPack;
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.layouts.ExtractFiles;
+import dev.oddsentry.service.layouts.ExtractRows;
+import dev.oddsentry.service.rules.RulePasswords;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.util.ArrayList;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Writes everything open into files: those that go with the mail, and those that stay behind log-in. */
+@Component
+class Attaching {
+    private final Settings settings;
+    private final RulePasswords passwords;
+
+    Attaching(Settings settings, RulePasswords passwords) {
+        this.settings = settings;
+        this.passwords = passwords;
+    }
+
+    /**
+     * @param files that go with the mail, packed if need be
+     * @param kept that do not
+     * @param tooGreat names of those that would go with it
+     * @param instead names of those that are too long for the format that was asked for
+     */
+    record Attached(
+            List<ExtractFiles.File> files, List<ExtractFiles.File> kept, List<String> tooGreat, List<String> instead) {
+        Announcement.Files said(boolean encrypted) {
+            return new Announcement.Files(
+                    files.stream().map(ExtractFiles.File::name).toList(), encrypted, tooGreat, instead);
+        }
+    }
+
+    /** The news first unless the layout has an order of its own, then what was told before and is still there. */
+    Attached files(
+            About about,
+            String title,
+            @Nullable String split,
+            ExtractRows rows,
+            Extract news,
+            List<Extract.Row> standing) {
+        var delivery = about.rule().delivery();
+        boolean linkOnly = delivery.show() == Show.LINK;
+        if (!delivery.attaches() && !linkOnly) return new Attached(List.of(), List.of(), List.of(), List.of());
+        var everything = new ArrayList<>(news.rows());
+        everything.addAll(rows.extract(standing).rows());
+        var extract = delivery.layout().sort().isEmpty() ? news.with(everything) : rows.extract(everything);
+        var of = new ExtractFiles.About(
+                about.rule().name(),
+                title,
+                about.moment().slot(),
+                about.rule().zone(),
+                split,
+                about.copy() == null ? null : about.copy().key());
+        var files = new ArrayList<ExtractFiles.File>();
+        var instead = new ArrayList<String>();
+        for (var wanted : delivery.attachments()) {
+            var file = ExtractFiles.file(wanted, extract, of);
+            files.add(file);
+            if (!file.name().endsWith("." + wanted.format().code())) instead.add(file.name());
+        }
+        if (linkOnly) {
+            files.addFirst(ExtractFiles.file(Attachment.of(Format.HTML), extract, of));
+            return new Attached(List.of(), files, List.of(), List.of());
+        }
+        return packed(about, delivery, of, files, instead);
+    }
+
+    /** Files that are too great for a mail go packed, and where that is not enough, stay behind the link. */
+    private Attached packed(
+            About about,
+            DeliveryDefinition delivery,
+            ExtractFiles.About of,
+            List<ExtractFiles.File> files,
+            List<String> instead) {
+        long most = settings.mail().mostAttached().toBytes();
+        boolean great = files.stream().mapToLong(file -> file.bytes().length).sum() > most;
+        if (delivery.packing() == Packing.NOT && !great) return new Attached(files, List.of(), List.of(), instead);
+        char[] password = delivery.packing() == Packing.ENCRYPTED ? password(about) : null;
+        try {
+            var entries = files.stream()
+                    .map(file -> new ZipPack.Entry(file.name(), file.bytes()))
+                    .toList();
+            byte[] zip = ZipPack.of(entries, about.moment().slot(), password);
+            var packed = List.of(new ExtractFiles.File(of.name(null) + ".zip", "application/zip", zip));
+            if (zip.length <= most) return new Attached(packed, List.of(), List.of(), instead);
+            var names = files.stream().map(ExtractFiles.File::name).toList();
+            return new Attached(List.of(), password == null ? files : packed, names, instead);
+        } catch (IOException impossible) {
+            throw new UncheckedIOException(impossible);
+        }
+    }
+
+    private char[] password(About about) {
+        var of = about.scope();
+        return passwords
+                .of(of == null ? null : of.ruleId())
+                .orElseThrow(() -> new CheckFailureException(
+                        "The rule packs its files with a password, and none is kept for it: odd set-file-password "
+                                + about.rule().name(),
+                        null))
+                .toCharArray();
+    }
+}
