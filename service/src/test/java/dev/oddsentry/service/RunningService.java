@@ -133,6 +133,18 @@ public final class RunningService {
         }
     }
 
+    /** What a query answers that has one number. */
+    public long count(String database, String sql) {
+        try (var connection = connect(database);
+                var statement = connection.createStatement();
+                var rows = statement.executeQuery(sql)) {
+            rows.next();
+            return rows.getLong(1);
+        } catch (SQLException e) {
+            throw new IllegalStateException(sql, e);
+        }
+    }
+
     public Connection connect(String database) throws SQLException {
         return DriverManager.getConnection(postgres.jdbcUrl(database), ThrowAwayPostgres.USER, "");
     }

@@ -1,7 +1,10 @@
 package dev.oddsentry.cli.commands;
 
 import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.client.NotReachedException;
 import dev.oddsentry.cli.output.Words;
+import java.io.IOException;
+import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Map;
@@ -88,6 +91,11 @@ public final class MessageCommand extends ServiceCommand {
         String path = "/api/extracts/" + Api.part(id);
         JsonNode files = api().get(path).path("files");
         if (files.isEmpty()) out().println("It has no files.");
+        try {
+            Files.createDirectories(folder);
+        } catch (IOException e) {
+            throw new NotReachedException("The folder " + folder + " could not be made: " + e.getMessage());
+        }
         for (int place = 0; place < files.size(); place++) {
             // Its name is one that a service made; a path in it would lead out of the folder.
             String name = Path.of(files.path(place).path("name").asString("file"))

@@ -61,6 +61,8 @@ class MailChecks {
         references("delivery.cc", recipients.cc(), places, problems);
         references("delivery.bcc", recipients.bcc(), places, problems);
         references("delivery.reply to", recipients.replyTo(), places, problems);
+        if (delivery.escalation() != null)
+            references("delivery.escalate.to", delivery.escalation().to(), places, problems);
         return problems;
     }
 

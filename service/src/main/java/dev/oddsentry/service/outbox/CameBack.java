@@ -109,12 +109,9 @@ public class CameBack {
     }
 
     private @Nullable String owner(MessageRecord message) {
-        if (message.getRuleId() != null)
-            return definitions
-                    .rule(message.getRuleId())
-                    .orElseThrow()
-                    .definition()
-                    .owner();
+        var rule = message.getRuleId() == null ? message.getEscalationOf() : message.getRuleId();
+        if (rule != null)
+            return definitions.rule(rule).orElseThrow().definition().owner();
         if (message.getRoundUpId() != null)
             return definitions
                     .roundUp(message.getRoundUpId())

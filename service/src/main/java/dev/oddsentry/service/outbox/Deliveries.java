@@ -17,10 +17,12 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import java.util.regex.Pattern;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -81,7 +83,10 @@ class Deliveries {
         var to = new ArrayList<String>();
         var barred = message.getPreviewOf() != null
                 ? Map.<String, Reach.Barred>of()
-                : reach.barred(message.getRuleId() == null ? message.getRoundUpId() : message.getRuleId());
+                : reach.barred(Stream.of(message.getRuleId(), message.getRoundUpId(), message.getEscalationOf())
+                        .filter(Objects::nonNull)
+                        .findFirst()
+                        .orElse(null));
         var undone = undone(messageId);
         sayWhereLate(message, undone);
         for (var recipient : undone) {

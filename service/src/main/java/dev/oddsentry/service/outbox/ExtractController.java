@@ -47,7 +47,7 @@ class ExtractController {
         var row = db.select(MESSAGE.SUBJECT, DEFINITION.NAME, MESSAGE.SLOT)
                 .from(MESSAGE)
                 .leftJoin(DEFINITION)
-                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF)))
+                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF, MESSAGE.ESCALATION_OF)))
                 .where(MESSAGE.ID.eq(id))
                 .fetchOptional()
                 .orElseThrow(ExtractController::unknown);

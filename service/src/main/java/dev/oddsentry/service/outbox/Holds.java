@@ -100,6 +100,7 @@ public class Holds {
                         .isNull()
                         .and(MAIL_HOLD.RULE_ID.isNull())
                         .or(MAIL_HOLD.RULE_ID.eq(MESSAGE.RULE_ID))
+                        .or(MAIL_HOLD.RULE_ID.eq(MESSAGE.ESCALATION_OF))
                         .or(ofSource));
     }
 

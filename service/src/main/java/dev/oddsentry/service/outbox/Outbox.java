@@ -53,6 +53,13 @@ public class Outbox {
         return queue(row, slot, message);
     }
 
+    /** What nobody has taken of a rule. */
+    public UUID queueEscalation(UUID rule, Instant slot, NewMessage message) {
+        var row = db.newRecord(MESSAGE);
+        row.setEscalationOf(rule);
+        return queue(row, slot, message);
+    }
+
     /** Of the same check, round-up or trouble as the first. */
     UUID queueRepeat(MessageRecord of, NewMessage message) {
         var row = db.newRecord(MESSAGE);
@@ -62,6 +69,7 @@ public class Outbox {
         row.setTroubleId(of.getTroubleId());
         row.setRoundUpId(of.getRoundUpId());
         row.setPreviewOf(of.getPreviewOf());
+        row.setEscalationOf(of.getEscalationOf());
         row.setRepeatOf(of.getRepeatOf() == null ? of.getId() : of.getRepeatOf());
         row.setMayLeave(of.getMayLeave());
         return queue(row, of.getSlot(), message);

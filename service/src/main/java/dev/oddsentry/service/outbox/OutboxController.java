@@ -156,7 +156,7 @@ class OutboxController {
                         recipients)
                 .from(MESSAGE)
                 .leftJoin(DEFINITION)
-                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF)))
+                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF, MESSAGE.ESCALATION_OF)))
                 .leftJoin(roundUp)
                 .on(roundUp.ID.eq(MESSAGE.ROUND_UP_ID))
                 .where(which)

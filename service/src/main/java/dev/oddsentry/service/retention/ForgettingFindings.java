@@ -1,5 +1,6 @@
 package dev.oddsentry.service.retention;
 
+import static dev.oddsentry.service.db.generated.Tables.ESCALATED;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
 import static dev.oddsentry.service.db.generated.Tables.FORGOTTEN;
@@ -132,6 +133,7 @@ class ForgettingFindings {
             db.deleteFrom(FINDING_EVENT)
                     .where(FINDING_EVENT.FINDING_ID.eq(any(ids)))
                     .execute();
+            db.deleteFrom(ESCALATED).where(ESCALATED.FINDING_ID.eq(any(ids))).execute();
             db.deleteFrom(MARK).where(MARK.FINDING_ID.eq(any(ids))).execute();
             db.deleteFrom(FINDING).where(FINDING.ID.eq(any(ids))).execute();
             db.update(RULE)

@@ -1,13 +1,10 @@
 package dev.oddsentry.service.roundups;
 
 import dev.oddsentry.core.definition.DeliveryDefinition;
-import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.judging.RuleJudges;
-import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Now;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.State;
@@ -17,12 +14,12 @@ import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.service.calendars.Schedules;
-import dev.oddsentry.service.config.Installation;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.layouts.Layouts;
+import dev.oddsentry.service.layouts.RememberedRows;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.memory.ReportedWriter;
 import dev.oddsentry.service.memory.RoundUpMemory;
@@ -48,7 +45,7 @@ class RoundUpNews {
     private final ThresholdStore thresholds;
     private final Schedules schedules;
     private final Settings settings;
-    private final Installation installation;
+    private final RememberedRows remembered;
     private final Layouts layouts;
 
     RoundUpNews(
@@ -59,7 +56,7 @@ class RoundUpNews {
             ThresholdStore thresholds,
             Schedules schedules,
             Settings settings,
-            Installation installation,
+            RememberedRows remembered,
             Layouts layouts) {
         this.definitions = definitions;
         this.roundUps = roundUps;
@@ -68,7 +65,7 @@ class RoundUpNews {
         this.thresholds = thresholds;
         this.schedules = schedules;
         this.settings = settings;
-        this.installation = installation;
+        this.remembered = remembered;
         this.layouts = layouts;
     }
 
@@ -170,11 +167,8 @@ class RoundUpNews {
             Moment moment,
             Thresholds among) {
         var definition = rule.definition();
-        Current<QueryDefinition> query = definitions.query(definition.query()).orElseThrow();
-        var labels = new RuleLabels(definition.groups(), query.definition(), among, moment.today());
-        var judges = RuleJudges.check(definition, definitions.columns(query), among, null)
-                .judges();
-        var rows = new ExtractRows(definition, labels, judges.at(moment, installation.digester()), judges.shown());
+        var ofRule = remembered.of(definition, moment, among);
+        var rows = ofRule.rows();
         // What must not be mailed is told in number alone.
         int mostRows = definition.delivery().show() == DeliveryDefinition.Show.LINK ? 0 : RoundUp.MOST_ROWS;
         var shown = told.stream().limit(mostRows).toList();
@@ -195,12 +189,7 @@ class RoundUpNews {
                 .map(each -> new Extract.Row(each.now().severity(), each.kinds(), List.of()))
                 .toList();
         return new RoundUp.Section(
-                definition.title(),
-                rows.extract(said),
-                more,
-                roundUps.open(rule.id()),
-                (definition.groups() == null ? "for these rows: " : "") + labels.exceptions(definition.exceptions()),
-                link);
+                definition.title(), rows.extract(said), more, roundUps.open(rule.id()), ofRule.because(), link);
     }
 
     /** @param ofRule where the rule is seen */

@@ -8,6 +8,7 @@ import dev.oddsentry.service.checks.OnDemand;
 import dev.oddsentry.service.checks.OnOccasion;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.escalations.Escalations;
 import dev.oddsentry.service.outbox.HandOver;
 import dev.oddsentry.service.retention.Retention;
 import dev.oddsentry.service.roundups.RoundUpWork;
@@ -43,6 +44,7 @@ class DurableWork implements SmartLifecycle {
             RoundUpWork roundUps,
             TroubleMail troubleMail,
             BounceMailbox bounces,
+            Escalations escalations,
             Retention retention) {
         var work = settings.work();
         var names = Thread.ofVirtual().name("work-", 0).factory();
@@ -57,7 +59,9 @@ class DurableWork implements SmartLifecycle {
                                                 longWork.task()),
                                         roundUps.tasks().stream())
                                 .toList())
-                .startTasks(Stream.concat(Stream.of(troubleMail.task(), retention.task()), bounces.task().stream())
+                .startTasks(Stream.concat(
+                                Stream.of(troubleMail.task(), escalations.task(), retention.task()),
+                                bounces.task().stream())
                         .toList())
                 .schedulerName(new SchedulerName.Fixed(node.name()))
                 .clock(clock::instant)

@@ -1,0 +1,130 @@
+package dev.oddsentry.service.escalations;
+
+import static dev.oddsentry.service.db.generated.Tables.ESCALATED;
+import static dev.oddsentry.service.db.generated.Tables.ESCALATION;
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.REPORT;
+import static org.jooq.impl.DSL.exists;
+import static org.jooq.impl.DSL.notExists;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
+
+import dev.oddsentry.core.definition.DeliveryDefinition.Escalation;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.service.db.generated.tables.records.EscalationRecord;
+import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.Arrays;
+import java.util.List;
+import java.util.UUID;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+
+/** The findings of which nobody says that they see to them. Each method is part of the caller's transaction. */
+@Component
+class Untaken {
+    private final DSLContext db;
+
+    Untaken(DSLContext db) {
+        this.db = db;
+    }
+
+    /** What was told before the rule passed anything on is known. */
+    EscalationRecord lock(UUID rule, Instant until, Instant now) {
+        db.insertInto(ESCALATION)
+                .set(ESCALATION.RULE_ID, rule)
+                .set(ESCALATION.TOLD_TO, until)
+                .set(ESCALATION.LOOKED_AT, now)
+                .onConflictDoNothing()
+                .execute();
+        return db.selectFrom(ESCALATION)
+                .where(ESCALATION.RULE_ID.eq(rule))
+                .forUpdate()
+                .fetchSingle();
+    }
+
+    /** Up to when what was told is due by now. */
+    static Instant until(Escalation escalation, Instant now, ZoneId zone) {
+        return escalation.after().negated().addTo(now.atZone(zone)).toInstant();
+    }
+
+    /**
+     * Those that fell due since the last look: told long enough ago, or no longer marked. Nothing is looked at twice, so a look costs what is new.
+     *
+     * @param until mails queued up to then
+     */
+    List<FindingRecord> due(EscalationRecord from, Escalation escalation, Instant until, Instant now) {
+        var told = FINDING.ID.in(select(REPORT.FINDING_ID)
+                .from(REPORT)
+                .join(MESSAGE)
+                .on(MESSAGE.ID.eq(REPORT.MESSAGE_ID))
+                .where(
+                        MESSAGE.RULE_ID.eq(from.getRuleId()),
+                        MESSAGE.CREATED_AT.gt(from.getToldTo()),
+                        MESSAGE.CREATED_AT.le(until)));
+        var unmarked = FINDING.ID
+                .in(select(MARK.FINDING_ID)
+                        .from(MARK)
+                        .where(MARK.ENDED_AT
+                                .gt(from.getLookedAt())
+                                .and(MARK.ENDED_AT.le(now))
+                                .or(MARK.UNTIL.gt(from.getLookedAt()).and(MARK.UNTIL.le(now)))))
+                .and(exists(selectOne()
+                        .from(REPORT)
+                        .join(MESSAGE)
+                        .on(MESSAGE.ID.eq(REPORT.MESSAGE_ID))
+                        .where(REPORT.FINDING_ID.eq(FINDING.ID), MESSAGE.CREATED_AT.le(until))));
+        return db.selectFrom(FINDING)
+                .where(
+                        FINDING.RULE_ID.eq(from.getRuleId()),
+                        FINDING.STATE.eq(State.OPEN),
+                        FINDING.SEVERITY.in(Arrays.stream(Severity.values())
+                                .filter(each -> each.compareTo(escalation.atLeast()) >= 0)
+                                .toList()),
+                        told.or(unmarked),
+                        notExists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), stands(now))),
+                        notExists(selectOne()
+                                .from(ESCALATED)
+                                .where(ESCALATED.FINDING_ID.eq(FINDING.ID), ESCALATED.OPENED_AT.eq(FINDING.OPENED_AT))))
+                .orderBy(FINDING.SEVERITY.sortAsc(Severity.CRITICAL, Severity.WARNING, Severity.NOTICE), FINDING.ID)
+                .fetch();
+    }
+
+    private static Condition stands(Instant now) {
+        return MARK.ENDED_AT.isNull().and(MARK.UNTIL.isNull().or(MARK.UNTIL.gt(now)));
+    }
+
+    void passedOn(List<FindingRecord> findings, UUID message, Instant now) {
+        for (var finding : findings) {
+            db.insertInto(ESCALATED)
+                    .set(ESCALATED.FINDING_ID, finding.getId())
+                    .set(ESCALATED.OPENED_AT, finding.getOpenedAt())
+                    .set(ESCALATED.MESSAGE_ID, message)
+                    .set(ESCALATED.AT, now)
+                    .onConflict(ESCALATED.FINDING_ID)
+                    .doUpdate()
+                    .setAllToExcluded()
+                    .execute();
+            db.insertInto(FINDING_EVENT)
+                    .set(FINDING_EVENT.FINDING_ID, finding.getId())
+                    .set(FINDING_EVENT.KIND, "passed on, since nobody had taken it,")
+                    .set(FINDING_EVENT.SEVERITY, finding.getSeverity())
+                    .set(FINDING_EVENT.AT, now)
+                    .set(FINDING_EVENT.MESSAGE_ID, message)
+                    .execute();
+        }
+    }
+
+    /** A shorter time that the rule is given later finds what lies between. */
+    void lookedAt(EscalationRecord row, Instant until, Instant now) {
+        if (until.isAfter(row.getToldTo())) row.setToldTo(until);
+        row.setLookedAt(now);
+        row.update();
+    }
+}

@@ -1,0 +1,38 @@
+package dev.oddsentry.service.layouts;
+
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.threshold.Thresholds;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.service.config.Installation;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import org.springframework.stereotype.Component;
+
+/** Lays out rows of a rule's memory, when no query runs. */
+@Component
+public class RememberedRows {
+    private final DefinitionStore definitions;
+    private final Installation installation;
+
+    RememberedRows(DefinitionStore definitions, Installation installation) {
+        this.definitions = definitions;
+        this.installation = installation;
+    }
+
+    /** @param because what makes an exception, as a clause that says of what */
+    public record OfRule(ExtractRows rows, String because) {}
+
+    /** @param rule with its layout resolved */
+    public OfRule of(RuleDefinition rule, Moment moment, Thresholds among) {
+        Current<QueryDefinition> query = definitions.query(rule.query()).orElseThrow();
+        var labels = new RuleLabels(rule.groups(), query.definition(), among, moment.today());
+        var judges =
+                RuleJudges.check(rule, definitions.columns(query), among, null).judges();
+        return new OfRule(
+                new ExtractRows(rule, labels, judges.at(moment, installation.digester()), judges.shown()),
+                (rule.groups() == null ? "for these rows: " : "") + labels.exceptions(rule.exceptions()));
+    }
+}
