@@ -75,6 +75,7 @@ class RenderersTest {
                 since,
                 Instant.parse("2026-11-25T04:40:00Z"),
                 null,
+                List.of(),
                 Announcement.Files.attached(List.of("late-sailings-2026-11-24.csv")),
                 Announcement.Links.to("http://127.0.0.1:8480/rules/late-sailings"));
     }
@@ -199,7 +200,8 @@ class RenderersTest {
                 null,
                 null,
                 null,
-                new Announcement.Files(List.of(), false, List.of("all.csv"), List.of("all.xlsx")),
+                List.of(),
+                new Announcement.Files(List.of(), false, false, List.of("all.csv"), List.of("all.xlsx")),
                 new Announcement.Links("http://odd/rules/late", "http://odd/extracts/1", "http://odd/leave/1/x"));
         assertThat(TextMail.render(said))
                 .contains(
@@ -239,6 +241,7 @@ class RenderersTest {
                 null,
                 null,
                 null,
+                List.of(),
                 Announcement.Files.NONE,
                 Announcement.Links.to("http://127.0.0.1:8480/rules/fuel-per-mile"));
         assertThat(TextMail.render(said))

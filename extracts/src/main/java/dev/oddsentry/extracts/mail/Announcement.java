@@ -28,6 +28,7 @@ import org.jspecify.annotations.Nullable;
  * @param since the slot of the report before; null for the first
  * @param next the next slot; null if there is none
  * @param chart how what the rule measures moved; null for none
+ * @param also rows of other queries
  * @param files that go with it, or would
  * @param links to where more is seen
  */
@@ -50,21 +51,36 @@ public record Announcement(
         @Nullable Instant since,
         @Nullable Instant next,
         @Nullable Chart chart,
+        List<Also> also,
         Files files,
         Links links) {
 
     /**
+     * Rows of another query, which nothing judged.
+     *
+     * @param shown those that stand in the mail
+     * @param all how many there are
+     */
+    public record Also(String title, Extract shown, long all) {}
+
+    /**
      * Names of files.
      *
+     * @param ofWhatIsOpen whether everything open is among them
      * @param encrypted whether those that are attached open with a password alone
      * @param tooGreat those that stay behind the link, since a mail cannot carry them
      * @param instead those that are workbooks, since they are too long for a PDF
      */
-    public record Files(List<String> attached, boolean encrypted, List<String> tooGreat, List<String> instead) {
-        public static final Files NONE = new Files(List.of(), false, List.of(), List.of());
+    public record Files(
+            List<String> attached,
+            boolean ofWhatIsOpen,
+            boolean encrypted,
+            List<String> tooGreat,
+            List<String> instead) {
+        public static final Files NONE = new Files(List.of(), false, false, List.of(), List.of());
 
         public static Files attached(List<String> names) {
-            return new Files(names, false, List.of(), List.of());
+            return new Files(names, true, false, List.of(), List.of());
         }
     }
 
@@ -136,6 +152,15 @@ public record Announcement(
                 since,
                 next,
                 chart,
+                also.stream()
+                        .map(each -> new Also(
+                                each.title(),
+                                each.shown()
+                                        .with(each.shown().rows().stream()
+                                                .limit(fewer)
+                                                .toList()),
+                                each.all()))
+                        .toList(),
                 files,
                 links);
     }

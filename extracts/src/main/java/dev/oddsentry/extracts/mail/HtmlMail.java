@@ -18,6 +18,8 @@ public final class HtmlMail {
         if (!said.standing().isEmpty() && !said.linkOnly())
             body.append(html.subheading(words.phrases().of("stillOpen.heading")))
                     .append(html.findings(said.news().with(said.standing()), ""));
+        for (var also : said.also())
+            body.append(html.subheading(words.also(also))).append(html.rows(also.shown(), words.moreOf(also)));
         if (said.chart() != null) body.append(html.picture(Announcement.CHART, words.chart(said.chart())));
         var main = words.mainLink(said);
         body.append(html.button(main.text(), main.to()))

@@ -105,6 +105,32 @@ final class HtmlParts {
         return html.append("</table>").toString();
     }
 
+    /** Of rows that nothing judged: one line each. */
+    String rows(Extract extract, String more) {
+        var html = new StringBuilder(
+                "<table role=\"presentation\" style=\"width:100%;border-collapse:collapse;background:#ffffff\">");
+        for (var line : Outline.of(extract)) {
+            String style = "padding:6px 0;border-bottom:1px solid " + HAIR + ";color:" + INK;
+            String text = switch (line) {
+                case Outline.RowLine(var row) -> words.inOneLine(extract, row);
+                case Outline.GroupLine(var values, int rows) -> words.group(extract, values) + ": " + rows;
+                case Outline.TotalLine total -> words.total(extract, total);
+            };
+            String weight = line instanceof Outline.RowLine ? "" : ";font-weight:600";
+            html.append("<tr><td style=\"")
+                    .append(style)
+                    .append(weight)
+                    .append("\">")
+                    .append(escape(text))
+                    .append("</td></tr>");
+        }
+        if (!more.isEmpty())
+            html.append("<tr><td style=\"padding:9px 0;color:" + SLATE + "\">")
+                    .append(escape(more))
+                    .append("</td></tr>");
+        return html.append("</table>").toString();
+    }
+
     private String titleLine(Extract extract, Extract.Row row) {
         var html = new StringBuilder(
                 span("color:" + colour(row) + ";font-weight:600", escape(words.severityAndKinds(row))));

@@ -47,6 +47,13 @@ public final class TextMail {
             lines.add("");
             rows(said.news().with(said.standing()), lines);
         }
+        for (var also : said.also()) {
+            lines.add("");
+            lines.add("== " + words.also(also) + " ==");
+            lines.add("");
+            plainRows(also.shown(), lines);
+            if (!words.moreOf(also).isEmpty()) lines.add(words.moreOf(also));
+        }
         if (said.chart() != null) {
             lines.add("");
             lines.add(words.chart(said.chart()));
@@ -70,6 +77,18 @@ public final class TextMail {
                     if (!details.isEmpty()) lines.add("    " + details);
                     if (row.link() != null) lines.add("    " + row.link());
                 }
+                case Outline.GroupLine(var values, int rows) ->
+                    lines.add("-- " + words.group(extract, values) + ": " + rows + " --");
+                case Outline.TotalLine total -> lines.add("    = " + words.total(extract, total));
+            }
+        }
+    }
+
+    /** Of rows that nothing judged. */
+    private void plainRows(Extract extract, List<String> lines) {
+        for (var line : Outline.of(extract)) {
+            switch (line) {
+                case Outline.RowLine(var row) -> lines.add(words.inOneLine(extract, row));
                 case Outline.GroupLine(var values, int rows) ->
                     lines.add("-- " + words.group(extract, values) + ": " + rows + " --");
                 case Outline.TotalLine total -> lines.add("    = " + words.total(extract, total));

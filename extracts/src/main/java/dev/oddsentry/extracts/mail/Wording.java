@@ -274,7 +274,23 @@ final class Wording {
     String more(Announcement said) {
         int more = said.news().rows().size() - said.mostRows();
         if (more <= 0) return "";
-        return phrases.of(said.files().attached().isEmpty() ? "more.link" : "more.attachment", more);
+        return phrases.of(said.files().ofWhatIsOpen() ? "more.attachment" : "more.link", more);
+    }
+
+    /** {@code Sailings of the day: 24}. */
+    String also(Announcement.Also also) {
+        return oneLine(also.title()) + ": " + also.all();
+    }
+
+    String moreOf(Announcement.Also also) {
+        long more = also.all() - also.shown().rows().size();
+        return more <= 0 ? "" : phrases.of("more.other", more);
+    }
+
+    String inOneLine(Extract extract, Extract.Row row) {
+        return IntStream.range(0, extract.columns().size())
+                .mapToObj(index -> labelled(extract, row, index))
+                .collect(Collectors.joining(", "));
     }
 
     String seeAll(long open) {
@@ -325,7 +341,8 @@ final class Wording {
         var parts = new ArrayList<String>();
         var files = said.files();
         if (!files.attached().isEmpty())
-            parts.add(phrases.of("attached", String.join(", ", files.attached()))
+            parts.add(phrases.of(
+                            files.ofWhatIsOpen() ? "attached" : "attached.others", String.join(", ", files.attached()))
                     + (files.encrypted() ? " " + phrases.of("encrypted") : ""));
         if (!files.tooGreat().isEmpty()) parts.add(phrases.of("tooGreat", String.join(", ", files.tooGreat())));
         if (!files.instead().isEmpty()) parts.add(phrases.of("instead", String.join(", ", files.instead())));

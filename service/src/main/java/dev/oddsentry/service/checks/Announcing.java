@@ -19,8 +19,10 @@ class Announcing {
     private final MemoryStore memory;
     private final Addresses addresses;
     private final Composing composing;
+    private final AlsoSending alsoSending;
 
-    Announcing(MemoryStore memory, Addresses addresses, Composing composing) {
+    Announcing(MemoryStore memory, Addresses addresses, Composing composing, AlsoSending alsoSending) {
+        this.alsoSending = alsoSending;
         this.memory = memory;
         this.addresses = addresses;
         this.composing = composing;
@@ -28,28 +30,34 @@ class Announcing {
 
     /** One for each audience that has anything to hear; those for whom nobody is named hear by one together. */
     List<Told.Outgoing> messages(About about, Reckoned reckoned, Told told) {
-        // A rule that only a round-up tells of has nobody of its own.
-        return letters(about, reckoned, told).stream()
+        var letters = letters(about, reckoned, told);
+        var also = letters.isEmpty() ? List.<AlsoSending.Rows>of() : alsoSending.read(about);
+        return letters.stream()
+                // A rule that only a round-up tells of has nobody of its own.
                 .filter(letter -> !letter.to().isEmpty())
-                .map(letter -> new Told.Outgoing(composing.message(about, reckoned, letter), letter.parts()))
+                .map(letter -> new Told.Outgoing(composing.message(about, reckoned, letter, also), letter.parts()))
                 .toList();
     }
 
     /** All messages as they would be, each to this address alone. */
     List<Told.Outgoing> previewsFor(String address, About about, Reckoned reckoned, Told told) {
-        return letters(about, reckoned, told).stream()
+        var letters = letters(about, reckoned, told);
+        var also = letters.isEmpty() ? List.<AlsoSending.Rows>of() : alsoSending.read(about);
+        return letters.stream()
                 .limit(MOST_PREVIEWS)
                 .map(letter -> letter.insteadTo(address))
-                .map(letter -> new Told.Outgoing(composing.message(about, reckoned, letter), letter.parts()))
+                .map(letter -> new Told.Outgoing(composing.message(about, reckoned, letter, also), letter.parts()))
                 .toList();
     }
 
     /** Those of the messages that go to this address among others, written to it alone. */
     List<Told.Outgoing> messagesTo(String address, About about, Reckoned reckoned, Told told) {
-        return letters(about, reckoned, told).stream()
+        var letters = letters(about, reckoned, told);
+        var also = letters.isEmpty() ? List.<AlsoSending.Rows>of() : alsoSending.read(about);
+        return letters.stream()
                 .map(letter -> letter.toOnly(address))
                 .filter(letter -> !letter.to().isEmpty())
-                .map(letter -> new Told.Outgoing(composing.message(about, reckoned, letter), letter.parts()))
+                .map(letter -> new Told.Outgoing(composing.message(about, reckoned, letter, also), letter.parts()))
                 .toList();
     }
 

@@ -5,6 +5,7 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
 import dev.oddsentry.core.definition.DeliveryDefinition.Show;
+import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.pack.ZipPack;
@@ -38,11 +39,18 @@ class Attaching {
      */
     record Attached(
             List<ExtractFiles.File> files, List<ExtractFiles.File> kept, List<String> tooGreat, List<String> instead) {
-        Announcement.Files said(boolean encrypted) {
+        Announcement.Files said(DeliveryDefinition delivery) {
             return new Announcement.Files(
-                    files.stream().map(ExtractFiles.File::name).toList(), encrypted, tooGreat, instead);
+                    files.stream().map(ExtractFiles.File::name).toList(),
+                    delivery.attaches() && !files.isEmpty(),
+                    delivery.packing() == Packing.ENCRYPTED,
+                    tooGreat,
+                    instead);
         }
     }
+
+    /** Rows of another query. */
+    record Other(DeliveryDefinition.AlsoSent asked, QueryDefinition query, Extract rows) {}
 
     /** The news first unless the layout has an order of its own, then what was told before and is still there. */
     Attached files(
@@ -51,10 +59,15 @@ class Attaching {
             @Nullable String split,
             ExtractRows rows,
             Extract news,
-            List<Extract.Row> standing) {
+            List<Extract.Row> standing,
+            List<Other> others) {
         var delivery = about.rule().delivery();
         boolean linkOnly = delivery.show() == Show.LINK;
-        if (!delivery.attaches() && !linkOnly) return new Attached(List.of(), List.of(), List.of(), List.of());
+        boolean anything = delivery.attaches()
+                || linkOnly
+                || others.stream()
+                        .anyMatch(other -> !other.asked().attachments().isEmpty());
+        if (!anything) return new Attached(List.of(), List.of(), List.of(), List.of());
         var everything = new ArrayList<>(news.rows());
         everything.addAll(rows.extract(standing).rows());
         var extract = delivery.layout().sort().isEmpty() ? news.with(everything) : rows.extract(everything);
@@ -67,16 +80,26 @@ class Attaching {
                 about.copy() == null ? null : about.copy().key());
         var files = new ArrayList<ExtractFiles.File>();
         var instead = new ArrayList<String>();
-        for (var wanted : delivery.attachments()) {
-            var file = ExtractFiles.file(wanted, extract, of);
-            files.add(file);
-            if (!file.name().endsWith("." + wanted.format().code())) instead.add(file.name());
-        }
+        for (var wanted : delivery.attachments()) add(wanted, extract, of, files, instead);
+        for (var other : others)
+            for (var wanted : other.asked().attachments())
+                add(wanted, other.rows(), of.with(other.query()), files, instead);
         if (linkOnly) {
             files.addFirst(ExtractFiles.file(Attachment.of(Format.HTML), extract, of));
             return new Attached(List.of(), files, List.of(), List.of());
         }
         return packed(about, delivery, of, files, instead);
+    }
+
+    private static void add(
+            Attachment wanted,
+            Extract extract,
+            ExtractFiles.About of,
+            List<ExtractFiles.File> files,
+            List<String> instead) {
+        var file = ExtractFiles.file(wanted, extract, of);
+        files.add(file);
+        if (!file.name().endsWith("." + wanted.format().code())) instead.add(file.name());
     }
 
     /** Files that are too great for a mail go packed, and where that is not enough, stay behind the link. */

@@ -1,6 +1,5 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
 import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
 import dev.oddsentry.core.definition.DeliveryDefinition.Show;
 import dev.oddsentry.core.definition.RuleDefinition;
@@ -33,6 +32,8 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -63,7 +64,8 @@ class Composing {
         this.readerLinks = readerLinks;
     }
 
-    NewMessage message(About about, Reckoned reckoned, Letter letter) {
+    /** @param also the rows of other queries that go with it */
+    NewMessage message(About about, Reckoned reckoned, Letter letter, List<AlsoSending.Rows> also) {
         UUID id = UUID.randomUUID();
         var rule = about.rule();
         var delivery = rule.delivery();
@@ -73,7 +75,8 @@ class Composing {
         boolean linkOnly = delivery.show() == Show.LINK;
         boolean all = delivery.attaches() || layout.stillOpen() || linkOnly;
         var standing = all ? standing(about, letter, reckoned, rows) : List.<Extract.Row>of();
-        var attached = attaching.files(about, title(about, letter), letter.split(), rows, news, standing);
+        var others = also.stream().map(each -> other(about, letter, each)).toList();
+        var attached = attaching.files(about, title(about, letter), letter.split(), rows, news, standing, others);
         Instant next = schedules.of(rule).nextAfter(about.moment().slot()).orElse(null);
         String findings = settings.baseUrl() + "/rules/" + rule.name();
         int mostRows = layout.rowsInMail() == null ? Announcement.MOST_ROWS : layout.rowsInMail();
@@ -104,7 +107,8 @@ class Composing {
                 letter.since(),
                 next,
                 linkOnly ? null : Charting.of(about, reckoned, letter).orElse(null),
-                attached.said(delivery.packing() == Packing.ENCRYPTED),
+                linkOnly ? List.of() : others.stream().flatMap(Composing::shown).toList(),
+                attached.said(delivery),
                 new Announcement.Links(
                         findings, settings.baseUrl() + "/extracts/" + id, mayLeave ? readerLinks.stored(id) : null));
         var recipients = delivery.recipients();
@@ -121,6 +125,27 @@ class Composing {
                 new NewMessage.Ways(
                         LateNote.words(language, about.moment().slot(), rule.zone()), mayLeave, attached.kept()));
         return messages.build(envelope, fitting(said), attached.files());
+    }
+
+    private static Attaching.Other other(About about, Letter letter, AlsoSending.Rows rows) {
+        var values = letter.parts().stream()
+                .map(part -> Objects.requireNonNullElse(part.audience().split(), ""))
+                .collect(Collectors.toSet());
+        var extract = rows.laidOut()
+                .extract(
+                        rows.of(about, values),
+                        about.rule().zone(),
+                        about.rule().delivery().texts().language());
+        return new Attaching.Other(rows.asked(), rows.query(), extract);
+    }
+
+    /** What of another query's rows stands in the mail. */
+    private static Stream<Announcement.Also> shown(Attaching.Other other) {
+        int most = other.asked().rowsInMail();
+        if (most == 0) return Stream.empty();
+        var shown = other.rows().with(other.rows().rows().stream().limit(most).toList());
+        return Stream.of(new Announcement.Also(
+                other.query().title(), shown, other.rows().rows().size()));
     }
 
     /** Readers of mail cut off what is longer, and some do so without a word. */

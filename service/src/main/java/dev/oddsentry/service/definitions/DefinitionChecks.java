@@ -2,7 +2,6 @@ package dev.oddsentry.service.definitions;
 
 import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
-import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
@@ -40,6 +39,7 @@ class DefinitionChecks {
     private final Schedules schedules;
     private final Layouts layouts;
     private final MailChecks mail;
+    private final OtherQueries others;
     private final Clock clock;
 
     DefinitionChecks(
@@ -49,6 +49,7 @@ class DefinitionChecks {
             Schedules schedules,
             Layouts layouts,
             MailChecks mail,
+            OtherQueries others,
             Clock clock) {
         this.store = store;
         this.queryChecks = queryChecks;
@@ -56,6 +57,7 @@ class DefinitionChecks {
         this.schedules = schedules;
         this.layouts = layouts;
         this.mail = mail;
+        this.others = others;
         this.clock = clock;
     }
 
@@ -143,7 +145,8 @@ class DefinitionChecks {
                                     .orElse(null)))));
         var rule = layouts.resolved(asWritten);
         var query = store.query(rule.query());
-        if (query.isEmpty()) throw new InvalidDefinitionException(List.of(noQuery(rule.query(), "query", places)));
+        if (query.isEmpty())
+            throw new InvalidDefinitionException(List.of(others.noQuery(rule.query(), "query", places)));
         var problems = new ArrayList<>(Parameters.problemsOf(rule, query.get().definition(), places));
         try {
             problems.addAll(RuleJudges.check(rule, store.columns(query.get()), thresholds.all(), places)
@@ -152,13 +155,14 @@ class DefinitionChecks {
             problems.addAll(refused.problems());
         }
         if (rule.groups() != null && rule.groups().from() instanceof OfQuery(var name))
-            problems.addAll(groupsProblems(rule, name, places));
+            problems.addAll(others.groupsProblems(rule, name, places));
         calendarProblem(rule.schedule().calendar(), places).ifPresent(problems::add);
         problems.addAll(occasionProblems(rule, places));
-        problems.addAll(splitProblems(rule, places));
+        problems.addAll(others.splitProblems(rule, places));
+        problems.addAll(others.alsoSentProblems(rule, places));
         problems.addAll(mail.problems(rule, store.columns(query.get()), places));
         problems.addAll(roundUpProblems(rule, places));
-        problems.addAll(copiesProblems(rule, query.get().definition(), places));
+        problems.addAll(others.copiesProblems(rule, query.get().definition(), places));
         if (problems.stream().noneMatch(Problem::isError)) {
             problems.addAll(Parameters.unsettled(rule, query.get().definition(), places));
             problems.addAll(periodProblems(rule, query.get().definition(), places));
@@ -250,21 +254,9 @@ class DefinitionChecks {
         if (ready == null) return problems;
         String field = "schedule.ready when.query";
         var query = store.query(ready.query());
-        if (query.isEmpty()) problems.add(noQuery(ready.query(), field, places));
-        else problems.addAll(missingValues(rule, query.get().definition(), field, places));
+        if (query.isEmpty()) problems.add(others.noQuery(ready.query(), field, places));
+        else problems.addAll(OtherQueries.missingValues(rule, query.get().definition(), field, places));
         return problems;
-    }
-
-    private static List<Problem> missingValues(
-            RuleDefinition rule, QueryDefinition query, String field, FieldPlaces places) {
-        return query.parameters().entrySet().stream()
-                .filter(declared ->
-                        declared.getValue().preset() == null && !Parameters.isGiven(rule, declared.getKey()))
-                .map(declared -> places.locate(
-                        field,
-                        Problem.error(
-                                "the query " + query.name() + " needs a value for " + declared.getKey(), "", null)))
-                .toList();
     }
 
     /** A relative date may go by periods that the calendar does not know. */
@@ -277,84 +269,5 @@ class DefinitionChecks {
                     .map(problem -> places.locate("parameters", Problem.error(problem.message(), "", null)))
                     .toList();
         }
-    }
-
-    /** The query that says who hears has the split's column and the addresses. */
-    private List<Problem> splitProblems(RuleDefinition rule, FieldPlaces places) {
-        var split = rule.delivery().split();
-        if (split == null || split.from() == null) return List.of();
-        String field = "delivery.split from";
-        var query = store.query(split.from());
-        if (query.isEmpty()) return List.of(noQuery(split.from(), field, places));
-        var problems = new ArrayList<>(missingValues(rule, query.get().definition(), field, places));
-        problems.addAll(
-                missingColumns(query.get(), List.of(split.by(), DeliveryDefinition.Split.ADDRESS), field, places));
-        return problems;
-    }
-
-    /** The recipient query has the columns that are named, and gives values that the rule's query asks for. */
-    private List<Problem> copiesProblems(RuleDefinition rule, QueryDefinition watched, FieldPlaces places) {
-        var copies = rule.copies();
-        if (copies == null) return List.of();
-        var problems = new ArrayList<Problem>();
-        for (String parameter : copies.parameters().keySet()) {
-            if (watched.parameters().containsKey(parameter)) continue;
-            problems.add(places.locate(
-                    "copies.parameters." + parameter,
-                    Problem.error("the query " + watched.name() + " has no parameter " + parameter, "", null)
-                            .suggesting(
-                                    Nearest.to(parameter, watched.parameters().keySet())
-                                            .orElse(null))));
-        }
-        String field = "copies.from";
-        var query = store.query(copies.from());
-        if (query.isEmpty()) {
-            problems.add(noQuery(copies.from(), field, places));
-            return problems;
-        }
-        // It says whose the copies are, so what a copy gives is not known yet.
-        problems.addAll(missingValues(rule.withoutCopies(), query.get().definition(), field, places));
-        problems.addAll(missingColumns(query.get(), List.of(copies.key()), "copies.key", places));
-        problems.addAll(missingColumns(query.get(), List.of(copies.address()), "copies.address", places));
-        if (copies.greeting() != null)
-            problems.addAll(missingColumns(query.get(), List.of(copies.greeting()), "copies.greeting", places));
-        copies.parameters()
-                .forEach((parameter, column) -> problems.addAll(
-                        missingColumns(query.get(), List.of(column), "copies.parameters." + parameter, places)));
-        return problems;
-    }
-
-    private List<Problem> missingColumns(
-            DefinitionStore.Current<QueryDefinition> query, List<String> wanted, String field, FieldPlaces places) {
-        var columns = store.columns(query);
-        return wanted.stream()
-                .filter(column -> columns.indexOf(column, false).isEmpty())
-                .map(column -> places.locate(
-                        field,
-                        Problem.error(
-                                "the query " + query.definition().name() + " returns no column " + column + "; it has "
-                                        + String.join(", ", columns.names()),
-                                "",
-                                null)))
-                .toList();
-    }
-
-    /** The query that groups come from has the rule's group columns, and asks for no value that nobody gives. */
-    private List<Problem> groupsProblems(RuleDefinition rule, String name, FieldPlaces places) {
-        var query = store.query(name);
-        if (query.isEmpty()) return List.of(noQuery(name, "groups from", places));
-        var problems = new ArrayList<Problem>();
-        var per = rule.groups() == null ? List.<String>of() : rule.groups().per();
-        problems.addAll(missingColumns(query.get(), per, "groups from", places));
-        problems.addAll(missingValues(rule, query.get().definition(), "groups from", places));
-        return problems;
-    }
-
-    private Problem noQuery(String name, String field, FieldPlaces places) {
-        return places.locate(
-                field,
-                Problem.error("there is no query \"" + name + "\"", "", null)
-                        .suggesting(Nearest.to(name, store.names(Definition.Kind.QUERY))
-                                .orElse(null)));
     }
 }

@@ -48,13 +48,7 @@ class MailChecks {
             noRows("delivery.subject", delivery.texts().subject(), places, problems);
             noRows("delivery.opening", delivery.texts().opening(), places, problems);
         }
-        for (int i = 0; i < delivery.attachments().size(); i++)
-            fields(
-                    "delivery.attach[" + i + "].file",
-                    delivery.attachments().get(i).file(),
-                    ExtractFiles.FIELDS,
-                    places,
-                    problems);
+        problems.addAll(fileNames(delivery.attachments(), "delivery", places));
         chart(rule, places).ifPresent(problems::add);
         var recipients = delivery.recipients();
         references("delivery.to", recipients.to(), places, problems);
@@ -63,6 +57,14 @@ class MailChecks {
         references("delivery.reply to", recipients.replyTo(), places, problems);
         if (delivery.escalation() != null)
             references("delivery.escalate.to", delivery.escalation().to(), places, problems);
+        return problems;
+    }
+
+    /** @param field below which the attachments stand */
+    List<Problem> fileNames(List<DeliveryDefinition.Attachment> attachments, String field, FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        for (int i = 0; i < attachments.size(); i++)
+            fields(field + ".attach[" + i + "].file", attachments.get(i).file(), ExtractFiles.FIELDS, places, problems);
         return problems;
     }
 

@@ -90,6 +90,7 @@ class EscalationMail {
                 told,
                 schedules.of(rule).nextAfter(now).orElse(null),
                 null,
+                List.of(),
                 Announcement.Files.NONE,
                 Announcement.Links.to(link));
         var envelope = new Envelope(

@@ -2,6 +2,7 @@ package dev.oddsentry.service.layouts;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
+import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Template;
 import dev.oddsentry.extracts.csv.CsvExtract;
@@ -48,6 +49,11 @@ public final class ExtractFiles {
             ZoneId zone,
             @Nullable String split,
             @Nullable String copy) {
+        /** Of the rows of another query, which goes by its own name. */
+        public About with(QueryDefinition query) {
+            return new About(query.name(), query.title(), slot, zone, split, copy);
+        }
+
         private Map<String, @Nullable Object> fields() {
             var there = slot.atZone(zone);
             var fields = new HashMap<String, @Nullable Object>();

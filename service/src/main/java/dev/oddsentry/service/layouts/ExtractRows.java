@@ -75,7 +75,8 @@ public final class ExtractRows {
 
     /** The rows as an extract, in the layout's order. */
     public Extract extract(List<Extract.Row> rows) {
-        var groupBy = layout.groupBy().stream().map(this::place).toList();
+        var groupBy =
+                layout.groupBy().stream().map(column -> place(shown, column)).toList();
         String sheet = layout.sheet() == null ? sheetOf(title) : layout.sheet();
         var arrangement = new Extract.Arrangement(groupBy, layout.besides(), sheet);
         return new Extract(
@@ -86,13 +87,13 @@ public final class ExtractRows {
                 rows.stream().sorted(order()).toList());
     }
 
-    private static String sheetOf(String title) {
+    static String sheetOf(String title) {
         String name = title.replaceAll("[\\[\\]:*?/\\\\\\p{Cntrl}]", " ").strip();
         name = name.length() > LONGEST_SHEET ? name.substring(0, LONGEST_SHEET).strip() : name;
         return name.isEmpty() || name.startsWith("'") || name.endsWith("'") ? "Exceptions" : name;
     }
 
-    private int place(String column) {
+    static int place(List<LayoutDefinition.Shown> shown, String column) {
         for (int i = 0; i < shown.size(); i++) if (shown.get(i).column().equals(column)) return i;
         throw new IllegalStateException("not shown: " + column);
     }
@@ -101,9 +102,13 @@ public final class ExtractRows {
     private Comparator<Extract.Row> order() {
         if (layout.sort().isEmpty())
             return Comparator.comparing(Extract.Row::severity).reversed();
+        return order(layout.sort(), shown);
+    }
+
+    static Comparator<Extract.Row> order(List<LayoutDefinition.Sort> by, List<LayoutDefinition.Shown> shown) {
         Comparator<Extract.Row> order = (_, _) -> 0;
-        for (var sort : layout.sort()) {
-            int place = place(sort.column());
+        for (var sort : by) {
+            int place = place(shown, sort.column());
             Comparator<@Nullable Object> cells = sort.descending() ? (a, b) -> compare(b, a) : ExtractRows::compare;
             order = order.thenComparing((a, b) -> missingLast(
                     a.cells().get(place).value(), b.cells().get(place).value(), cells));
