@@ -59,5 +59,6 @@ export const api = {
   document: <T>(method: 'POST' | 'PUT', path: string, document: object) =>
     send<T>(method, path, JSON.stringify(document, null, 1), { 'Content-Type': 'application/yaml' }),
   text: <T>(path: string, text: string, type: string) => send<T>('POST', path, text, { 'Content-Type': type }),
+  put: <T>(path: string, body: unknown) => call<T>('PUT', path, body),
   delete: <T = undefined>(path: string) => call<T>('DELETE', path),
 }

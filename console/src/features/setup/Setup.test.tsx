@@ -1,6 +1,7 @@
 import { screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { renderAt } from '../../shared/render.test-kit'
+import { LanguagesPanel } from './LanguagesPanel'
 import { SetupPage } from './SetupPage'
 
 const norway = {
@@ -15,7 +16,7 @@ const answers = {
   'GET /api/status': { running: 1, due: 2, latestSeconds: 70, keptBack: 0, waitingMessages: 3, problems: ['A rule has been due for 70 s.'] },
   'GET /api/calendars': [norway],
   'GET /api/events': ['bunkering-loaded'],
-  'GET /api/round-ups': [week],
+  'GET /api/round-ups': [week], 'GET /api/reader-languages': [],
   'GET /api/sources': [{ name: 'ferry', jdbcUrl: 'jdbc:postgresql://127.0.0.1/ferry', username: 'ferry_reader', mostRows: 1000, timeLimitSeconds: 60, mostConnections: 4, closed: '22:00-04:30 Europe/Oslo', spreadSeconds: 30 }],
   'GET /api/teams': [{ name: 'Traffic reporting', addresses: ['ines.holm@skerryline.example'] }],
 }
@@ -35,7 +36,7 @@ test('says how the service does and what stands around the rules', async () => {
 test('an installation with nothing in it says what to do first', async () => {
   renderAt('/setup', <SetupPage />, {
     'GET /api/status': { running: 0, due: 0, latestSeconds: 0, keptBack: 0, waitingMessages: 0, problems: [] },
-    'GET /api/calendars': [], 'GET /api/round-ups': [], 'GET /api/events': [], 'GET /api/sources': [], 'GET /api/teams': [],
+    'GET /api/calendars': [], 'GET /api/round-ups': [], 'GET /api/reader-languages': [], 'GET /api/events': [], 'GET /api/sources': [], 'GET /api/teams': [],
   })
   expect(await screen.findByText('All is well.')).toBeInTheDocument()
   expect(screen.getByText(/No calendar yet/)).toBeInTheDocument()
@@ -105,4 +106,18 @@ test('a round-up says what it would say now, is paused and is sent', async () =>
   await userEvent.click(screen.getByRole('button', { name: 'Send it now' }))
   expect(await screen.findByRole('link', { name: 'in the outbox' })).toHaveAttribute('href', '/outbox/m1')
   expect(calls).toContain('POST /api/round-ups/week/pause')
+})
+
+test('a reader gets a language of their own, and loses it again', async () => {
+  const jens = { address: 'jens.brandt@skerryline.example', language: 'DE', by: 'Ines Holm', at: '2026-11-24T04:40:00Z' }
+  const calls = renderAt('/setup', <LanguagesPanel />, {
+    'GET /api/reader-languages': [jens],
+    'PUT /api/reader-languages/jens.brandt%40skerryline.example': [], 'PUT /api/reader-languages/siv.tangen%40skerryline.example': [jens],
+  })
+  expect(await screen.findByText('Deutsch', { selector: 'td' })).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: /Take that of the rule: jens/ }))
+  await userEvent.type(screen.getByLabelText('Address'), 'siv.tangen@skerryline.example')
+  await userEvent.selectOptions(screen.getByLabelText('Language'), 'nb')
+  await userEvent.click(screen.getByRole('button', { name: 'Set' }))
+  expect(calls.filter((call) => call.startsWith('PUT'))).toEqual(['PUT /api/reader-languages/jens.brandt%40skerryline.example', 'PUT /api/reader-languages/siv.tangen%40skerryline.example'])
 })

@@ -5,6 +5,7 @@ import { numberWords, plural } from '../../shared/words'
 import { status, type Status } from './api'
 import { CalendarsPanel } from './CalendarsPanel'
 import { DatesPanel } from './DatesPanel'
+import { LanguagesPanel } from './LanguagesPanel'
 import { EventsPanel } from './EventsPanel'
 import { RoundUpsPanel } from './RoundUpsPanel'
 import { SourcesPanel } from './SourcesPanel'
@@ -27,6 +28,7 @@ export function SetupPage() {
         </div>
         <div>
           <RoundUpsPanel />
+          <LanguagesPanel />
           <EventsPanel />
           <SourcesPanel />
         </div>

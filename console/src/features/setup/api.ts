@@ -47,3 +47,8 @@ export const report = (event: string, requestKey: string) =>
 
 export const giveFeed = () => api.post<{ address: string }>('/api/feed')
 export const stopFeed = () => api.delete('/api/feed')
+
+export type ReaderLanguage = { address: string; language: string; by: string; at: string }
+
+export const readerLanguages = queryOptions({ queryKey: ['reader-languages'], queryFn: () => api.get<ReaderLanguage[]>('/api/reader-languages') })
+export const setReaderLanguage = (address: string, language: string | null) => api.put<ReaderLanguage[]>(`/api/reader-languages/${encodeURIComponent(address)}`, { language })

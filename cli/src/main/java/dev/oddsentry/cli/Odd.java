@@ -32,6 +32,7 @@ import dev.oddsentry.cli.commands.OutboxCommand;
 import dev.oddsentry.cli.commands.PauseCommand;
 import dev.oddsentry.cli.commands.PreviewCommand;
 import dev.oddsentry.cli.commands.PushCommand;
+import dev.oddsentry.cli.commands.ReaderLanguagesCommand;
 import dev.oddsentry.cli.commands.ReleaseCommand;
 import dev.oddsentry.cli.commands.RevisionsCommand;
 import dev.oddsentry.cli.commands.RoundUpCommand;
@@ -91,6 +92,7 @@ import picocli.CommandLine.Command;
             StatusCommand.class,
             OutboxCommand.class,
             LeaversCommand.class,
+            ReaderLanguagesCommand.class,
             BadAddressesCommand.class,
             MessageCommand.class,
             TestMailCommand.class,

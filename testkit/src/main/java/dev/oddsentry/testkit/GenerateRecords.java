@@ -44,6 +44,7 @@ public final class GenerateRecords {
             Map.entry(
                     "message_recipient\\.state|recipient_try\\.outcome", "dev.oddsentry.service.outbox.RecipientState"),
             Map.entry("person\\.role", "dev.oddsentry.service.people.Role"),
+            Map.entry("reader_language\\.language", "dev.oddsentry.core.extract.Language"),
             Map.entry("definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind"),
             Map.entry("long_work\\.state", "dev.oddsentry.service.backtests.WorkState"));
 

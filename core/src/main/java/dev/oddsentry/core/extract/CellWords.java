@@ -9,8 +9,6 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.temporal.TemporalAccessor;
-import java.util.ArrayList;
-import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -51,17 +49,6 @@ public final class CellWords {
 
     public static boolean isFinite(Instant instant) {
         return !instant.equals(Instant.MAX) && !instant.equals(Instant.MIN);
-    }
-
-    /** The values that a group's rows have in common. */
-    public static String ofGroup(List<? extends @Nullable Object> values, Extract extract) {
-        var words = new ArrayList<String>();
-        for (int i = 0; i < values.size(); i++) {
-            var column = extract.columns().get(extract.arrangement().groupBy().get(i));
-            Object value = values.get(i);
-            words.add(value == null ? "missing" : of(value, column, extract));
-        }
-        return String.join(", ", words);
     }
 
     /** A number as it is, with the language's decimal sign. */

@@ -18,6 +18,11 @@ import org.jspecify.annotations.Nullable;
  */
 public record Extract(ZoneId zone, Language language, List<Column> columns, Arrangement arrangement, List<Row> rows) {
 
+    /** The same in another language. */
+    public Extract in(Language other) {
+        return new Extract(zone, other, columns, arrangement, rows);
+    }
+
     /** The same columns with other rows. */
     public Extract with(List<Row> others) {
         return new Extract(zone, language, columns, arrangement, others);

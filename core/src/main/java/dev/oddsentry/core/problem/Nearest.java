@@ -20,7 +20,7 @@ public final class Nearest {
     }
 
     /** Edits between two words, where two neighbours swapped count as one (optimal string alignment). */
-    static int distance(String a, String b) {
+    public static int distance(String a, String b) {
         int[][] cost = new int[a.length() + 1][b.length() + 1];
         for (int i = 0; i <= a.length(); i++) cost[i][0] = i;
         for (int j = 0; j <= b.length(); j++) cost[0][j] = j;

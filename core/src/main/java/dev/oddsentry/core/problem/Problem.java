@@ -27,6 +27,10 @@ public record Problem(
         return new Problem(Weight.ERROR, message, field, place, null);
     }
 
+    public static Problem warning(String message, String field, @Nullable Place place) {
+        return new Problem(Weight.WARNING, message, field, place, null);
+    }
+
     public Problem suggesting(@Nullable String name) {
         return new Problem(weight, message, field, place, name);
     }

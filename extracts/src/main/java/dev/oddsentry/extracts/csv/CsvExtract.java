@@ -5,8 +5,8 @@ import de.siegmar.fastcsv.writer.LineDelimiter;
 import dev.oddsentry.core.extract.Beside;
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
-import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.extracts.words.FileWords;
 import java.io.BufferedWriter;
 import java.io.IOException;
 import java.io.OutputStream;
@@ -17,7 +17,6 @@ import java.nio.charset.CharsetEncoder;
 import java.nio.charset.CodingErrorAction;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -46,7 +45,8 @@ public final class CsvExtract {
                 .lineDelimiter(LineDelimiter.CRLF)
                 .build(text);
         csv.writeRecord(headings(extract));
-        for (var row : extract.rows()) csv.writeRecord(record(row, extract, style));
+        var words = FileWords.of(extract);
+        for (var row : extract.rows()) csv.writeRecord(record(row, extract, style, words));
         csv.flush();
         text.flush();
     }
@@ -61,21 +61,18 @@ public final class CsvExtract {
     private static List<String> headings(Extract extract) {
         var headings = new ArrayList<String>();
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY)) headings.add("Severity");
-        if (besides.contains(Beside.NEWS)) headings.add("News");
+        if (besides.contains(Beside.SEVERITY))
+            headings.add(FileWords.of(extract).severityHeading());
+        if (besides.contains(Beside.NEWS)) headings.add(FileWords.of(extract).newsHeading());
         extract.columns().forEach(column -> headings.add(harmless(column.heading())));
         return headings;
     }
 
-    private static List<String> record(Extract.Row row, Extract extract, Style style) {
+    private static List<String> record(Extract.Row row, Extract extract, Style style, FileWords words) {
         var fields = new ArrayList<String>();
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY)) fields.add(row.severity().word());
-        if (besides.contains(Beside.NEWS))
-            fields.add(
-                    row.kinds().isEmpty()
-                            ? ""
-                            : row.kinds().stream().sorted().map(NewsKind::code).collect(Collectors.joining(", ")));
+        if (besides.contains(Beside.SEVERITY)) fields.add(words.severity(row.severity()));
+        if (besides.contains(Beside.NEWS)) fields.add(words.news(row.kinds()));
         for (int i = 0; i < row.cells().size(); i++)
             fields.add(field(row.cells().get(i).value(), extract.columns().get(i), extract, style));
         return fields;

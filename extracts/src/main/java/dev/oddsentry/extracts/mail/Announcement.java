@@ -4,6 +4,7 @@ import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.extracts.chart.Chart;
+import dev.oddsentry.extracts.words.Phrases;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;

@@ -1,5 +1,6 @@
 package dev.oddsentry.extracts.mail;
 
+import dev.oddsentry.extracts.words.Phrases;
 import java.util.ArrayList;
 import java.util.List;
 

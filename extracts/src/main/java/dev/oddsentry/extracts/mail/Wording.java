@@ -10,6 +10,7 @@ import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.chart.Chart;
+import dev.oddsentry.extracts.words.Phrases;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;

@@ -5,15 +5,14 @@ import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.XmlText;
+import dev.oddsentry.extracts.words.FileWords;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
-import java.util.stream.Collectors;
 
 /** Writes an extract as one HTML page that is XML too, loads nothing and runs nothing: a table that reads on paper and on a screen. */
 public final class PageExtract {
@@ -33,10 +32,12 @@ public final class PageExtract {
             """;
 
     private final Extract extract;
+    private final FileWords words;
     private final Writer html;
 
     private PageExtract(Extract extract, Writer html) {
         this.extract = extract;
+        this.words = FileWords.of(extract);
         this.html = html;
     }
 
@@ -66,20 +67,22 @@ public final class PageExtract {
                 + "</style>\n</head>\n<body>\n<h1>" + escape(heading.title()) + "</h1>\n<p>" + escape(heading.below())
                 + "</p>\n<table>\n<thead><tr>");
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY)) html.write("<th scope=\"col\">Severity</th>");
-        if (besides.contains(Beside.NEWS)) html.write("<th scope=\"col\">News</th>");
+        if (besides.contains(Beside.SEVERITY))
+            html.write("<th scope=\"col\">" + escape(words.severityHeading()) + "</th>");
+        if (besides.contains(Beside.NEWS)) html.write("<th scope=\"col\">" + escape(words.newsHeading()) + "</th>");
         for (var column : extract.columns())
             html.write("<th scope=\"col\"" + (isNumber(column) ? " class=\"n\"" : "") + ">" + escape(column.heading())
                     + "</th>");
         html.write("</tr></thead>\n<tbody>\n");
         var lines = Outline.of(extract);
-        if (lines.isEmpty()) html.write("<tr><td colspan=\"" + Math.max(1, columns) + "\">No rows</td></tr>\n");
+        if (lines.isEmpty())
+            html.write("<tr><td colspan=\"" + Math.max(1, columns) + "\">" + escape(words.noRows()) + "</td></tr>\n");
         for (var line : lines) {
             switch (line) {
                 case Outline.RowLine(var row) -> row(row);
                 case Outline.GroupLine(var values, int rows) ->
-                    html.write("<tr class=\"g\"><td colspan=\"" + columns + "\">"
-                            + escape(CellWords.ofGroup(values, extract)) + ": " + rows + "</td></tr>\n");
+                    html.write("<tr class=\"g\"><td colspan=\"" + columns + "\">" + escape(words.group(values, extract))
+                            + ": " + rows + "</td></tr>\n");
                 case Outline.TotalLine total -> total(total);
             }
         }
@@ -91,10 +94,8 @@ public final class PageExtract {
         var besides = extract.arrangement().besides();
         if (besides.contains(Beside.SEVERITY))
             html.write("<td class=\"" + colour(row) + "\">" + row.severity().sign() + " "
-                    + row.severity().word() + "</td>");
-        if (besides.contains(Beside.NEWS))
-            html.write("<td>"
-                    + row.kinds().stream().sorted().map(NewsKind::code).collect(Collectors.joining(", ")) + "</td>");
+                    + escape(words.severity(row.severity())) + "</td>");
+        if (besides.contains(Beside.NEWS)) html.write("<td>" + escape(words.news(row.kinds())) + "</td>");
         for (int i = 0; i < row.cells().size(); i++) {
             var column = extract.columns().get(i);
             var cell = row.cells().get(i);
@@ -120,7 +121,7 @@ public final class PageExtract {
     private void total(Outline.TotalLine total) throws IOException {
         html.write("<tr class=\"t\">");
         int besides = extract.arrangement().besides().size();
-        String label = total.values().isEmpty() ? "Total" : "Total of " + CellWords.ofGroup(total.values(), extract);
+        String label = words.total(total.values(), extract);
         boolean inFirst = besides == 0 && total.totals().getFirst() == null;
         if (besides > 0) html.write("<td colspan=\"" + besides + "\">" + escape(label) + "</td>");
         for (int i = 0; i < total.totals().size(); i++) {

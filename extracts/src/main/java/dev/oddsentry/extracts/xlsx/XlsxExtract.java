@@ -5,10 +5,10 @@ import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.extract.Total;
-import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.XmlText;
+import dev.oddsentry.extracts.words.FileWords;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.math.BigDecimal;
@@ -17,7 +17,6 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Objects;
-import java.util.stream.Collectors;
 import org.dhatim.fastexcel.PaperSize;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
@@ -46,12 +45,14 @@ public final class XlsxExtract {
     private static final String HEADER = "E9E4D8";
 
     private final Extract extract;
+    private final FileWords words;
     private final Worksheet sheet;
     private final int first;
     private int line;
 
     private XlsxExtract(Extract extract, Worksheet sheet) {
         this.extract = extract;
+        this.words = FileWords.of(extract);
         this.sheet = sheet;
         this.first = extract.arrangement().besides().size();
     }
@@ -113,8 +114,8 @@ public final class XlsxExtract {
     private void header() {
         int at = 0;
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY)) sheet.value(0, at++, "Severity");
-        if (besides.contains(Beside.NEWS)) sheet.value(0, at++, "News");
+        if (besides.contains(Beside.SEVERITY)) sheet.value(0, at++, words.severityHeading());
+        if (besides.contains(Beside.NEWS)) sheet.value(0, at++, words.newsHeading());
         for (var column : extract.columns()) sheet.value(0, at++, clean(column.heading()));
         if (at > 0)
             sheet.range(0, 0, 0, at - 1)
@@ -130,12 +131,8 @@ public final class XlsxExtract {
         int at = 0;
         var besides = extract.arrangement().besides();
         if (besides.contains(Beside.SEVERITY))
-            sheet.value(line, at++, row.severity().sign() + " " + row.severity().word());
-        if (besides.contains(Beside.NEWS))
-            sheet.value(
-                    line,
-                    at++,
-                    row.kinds().stream().sorted().map(NewsKind::code).collect(Collectors.joining(", ")));
+            sheet.value(line, at++, row.severity().sign() + " " + words.severity(row.severity()));
+        if (besides.contains(Beside.NEWS)) sheet.value(line, at++, words.news(row.kinds()));
         for (int i = 0; i < row.cells().size(); i++) {
             var cell = row.cells().get(i);
             cell(first + i, cell.value(), extract.columns().get(i), cell.marked(), false);
@@ -206,7 +203,7 @@ public final class XlsxExtract {
     }
 
     private void group(List<@Nullable Object> values, int rows) {
-        text(0, CellWords.ofGroup(values, extract) + ": " + rows);
+        text(0, words.group(values, extract) + ": " + rows);
         sheet.style(line, 0).bold().set();
     }
 
@@ -221,7 +218,7 @@ public final class XlsxExtract {
             cell(first + i, value, plain, false, true);
         }
         if (first > 0 || total.totals().isEmpty() || total.totals().getFirst() == null) {
-            text(0, total.values().isEmpty() ? "Total" : "Total of " + CellWords.ofGroup(total.values(), extract));
+            text(0, words.total(total.values(), extract));
             sheet.style(line, 0).bold().set();
         }
     }

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.memory.Scope;
@@ -22,6 +23,11 @@ record About(
         Moment moment,
         RuleLabels labels,
         @Nullable PersonalCopy copy) {
+
+    /** The same to readers of another language. */
+    About in(Language language) {
+        return new About(scope, rule.withDelivery(rule.delivery().in(language)), title, moment, labels, copy);
+    }
 
     /** Those who hear unless a split names others. */
     List<String> to() {

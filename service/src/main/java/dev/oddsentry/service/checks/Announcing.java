@@ -1,11 +1,17 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.service.mail.Directory;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.reach.ReaderLanguages;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import org.springframework.stereotype.Component;
@@ -20,9 +26,22 @@ class Announcing {
     private final Addresses addresses;
     private final Composing composing;
     private final AlsoSending alsoSending;
+    private final ReaderLanguages languages;
+    private final Directory directory;
+    private final RowAddresses ofRows;
 
-    Announcing(MemoryStore memory, Addresses addresses, Composing composing, AlsoSending alsoSending) {
+    Announcing(
+            MemoryStore memory,
+            Addresses addresses,
+            Composing composing,
+            AlsoSending alsoSending,
+            ReaderLanguages languages,
+            Directory directory,
+            RowAddresses ofRows) {
+        this.ofRows = ofRows;
         this.alsoSending = alsoSending;
+        this.languages = languages;
+        this.directory = directory;
         this.memory = memory;
         this.addresses = addresses;
         this.composing = composing;
@@ -61,7 +80,32 @@ class Announcing {
                 .toList();
     }
 
+    /** Of those who hear together each reads it in their own language, where they have set one. */
     private List<Letter> letters(About about, Reckoned reckoned, Told told) {
+        var languages = this.languages.byAddress();
+        var letters = inOneLanguage(about, reckoned, told);
+        if (languages.isEmpty()) return letters;
+        return letters.stream()
+                .flatMap(letter -> byLanguage(letter, about, languages).stream())
+                .toList();
+    }
+
+    private List<Letter> byLanguage(Letter letter, About about, Map<String, Language> languages) {
+        var usual = about.rule().delivery().texts().language();
+        var readers = new LinkedHashMap<Language, List<String>>();
+        for (String each : directory.written(letter.to())) {
+            var own = languages.getOrDefault(MailAddress.bare(each).toLowerCase(Locale.ROOT), usual);
+            readers.computeIfAbsent(own, _ -> new ArrayList<>()).add(each);
+        }
+        if (readers.isEmpty()) return List.of(letter);
+        var withCopies =
+                readers.containsKey(usual) ? usual : readers.firstEntry().getKey();
+        return readers.entrySet().stream()
+                .map(each -> letter.in(each.getKey(), each.getValue(), each.getKey() == withCopies))
+                .toList();
+    }
+
+    private List<Letter> inOneLanguage(About about, Reckoned reckoned, Told told) {
         var hearing = told.parts().stream()
                 .filter(part -> !part.told().isEmpty())
                 .sorted(Comparator.comparing(
@@ -84,7 +128,8 @@ class Announcing {
         var unassigned = new ArrayList<Told.Part>();
         for (var part : hearing) {
             String value = Objects.requireNonNullElse(part.audience().split(), "");
-            var to = addresses.getOrDefault(value, List.of());
+            List<String> to = addresses.getOrDefault(value, List.of());
+            if (to.isEmpty() && split.address() != null) to = ofRows.addresses(about, part, split.address(), reckoned);
             if (to.isEmpty()) unassigned.add(part);
             else letters.add(new Letter(List.of(part), to, value, open(open, part), lastReports.get(part.audience())));
         }

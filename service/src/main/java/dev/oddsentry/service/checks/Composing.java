@@ -66,10 +66,16 @@ class Composing {
 
     /** @param also the rows of other queries that go with it */
     NewMessage message(About about, Reckoned reckoned, Letter letter, List<AlsoSending.Rows> also) {
+        return letter.language() == null
+                ? composed(about, reckoned, letter, also)
+                : composed(about.in(letter.language()), reckoned, letter, also);
+    }
+
+    private NewMessage composed(About about, Reckoned reckoned, Letter letter, List<AlsoSending.Rows> also) {
         UUID id = UUID.randomUUID();
         var rule = about.rule();
         var delivery = rule.delivery();
-        var rows = reckoned.rows(about.labels());
+        var rows = reckoned.rows(about.labels()).in(rule.delivery().texts().language());
         var news = rows.extract(newsRows(about, letter, reckoned, rows));
         var layout = delivery.layout();
         boolean linkOnly = delivery.show() == Show.LINK;
@@ -117,7 +123,11 @@ class Composing {
                 id,
                 letter.alone()
                         ? Recipients.to(letter.to())
-                        : new Recipients(letter.to(), recipients.cc(), recipients.bcc(), recipients.replyTo()),
+                        : new Recipients(
+                                letter.to(),
+                                letter.withCopies() ? recipients.cc() : List.of(),
+                                letter.withCopies() ? recipients.bcc() : List.of(),
+                                recipients.replyTo()),
                 rule.owner(),
                 rule.name() + ".rules",
                 about.scope() == null || letter.alone() ? null : about.scope().ruleId(),

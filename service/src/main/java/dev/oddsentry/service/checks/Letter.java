@@ -1,6 +1,7 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.service.memory.AudienceKey;
 import java.time.Instant;
 import java.util.List;
@@ -13,6 +14,8 @@ import org.jspecify.annotations.Nullable;
  * @param split whose part it is, in words; null for the whole
  * @param open how many findings of these audiences are open
  * @param since the slot of the report before
+ * @param language null for the rule's
+ * @param withCopies whether those in cc and bcc get it too
  * @param alone whether it is for one address only, whoever else is named
  */
 record Letter(
@@ -21,9 +24,16 @@ record Letter(
         @Nullable String split,
         long open,
         @Nullable Instant since,
-        boolean alone) {
+        boolean alone,
+        @Nullable Language language,
+        boolean withCopies) {
     Letter(List<Told.Part> parts, List<String> to, @Nullable String split, long open, @Nullable Instant since) {
-        this(parts, to, split, open, since, false);
+        this(parts, to, split, open, since, false, null, true);
+    }
+
+    /** To some of them, in their language. */
+    Letter in(Language other, List<String> some, boolean copies) {
+        return new Letter(parts, some, split, open, since, alone, other, copies);
     }
 
     /** As the address is written here, whose case may matter to its server. */
@@ -32,11 +42,11 @@ record Letter(
                 .filter(each -> MailAddress.bare(each).equalsIgnoreCase(address))
                 .limit(1)
                 .toList();
-        return new Letter(parts, only, split, open, since, true);
+        return new Letter(parts, only, split, open, since, true, language, false);
     }
 
     Letter insteadTo(String address) {
-        return new Letter(parts, List.of(address), split, open, since, true);
+        return new Letter(parts, List.of(address), split, open, since, true, language, false);
     }
 
     List<Told.Item> told() {

@@ -113,10 +113,10 @@ record Told(List<Part> parts, List<Outgoing> messages, Transition owed) {
         var reached = ready.stream()
                 .filter(outgoing -> !outgoing.message().to().isEmpty())
                 .toList();
-        var unreached = ready.stream()
-                .filter(outgoing -> outgoing.message().to().isEmpty())
-                .flatMap(outgoing -> outgoing.parts().stream())
-                .collect(Collectors.toSet());
+        var unreached =
+                ready.stream().flatMap(outgoing -> outgoing.parts().stream()).collect(Collectors.toSet());
+        // One audience may read in several languages, by a message each.
+        reached.forEach(outgoing -> outgoing.parts().forEach(unreached::remove));
         var all = parts.stream()
                 .map(part -> unreached.contains(part) ? part.untold() : part)
                 .toList();

@@ -16,6 +16,7 @@ import dev.oddsentry.service.trouble.Teams;
 import java.util.ArrayList;
 import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
@@ -25,6 +26,8 @@ import org.springframework.stereotype.Component;
 /** Whether what a rule says of its mail can be done: the fields of its texts, and those whom it names. */
 @Component
 class MailChecks {
+    private static final int MOST_SLIPS = 2;
+
     private final Teams teams;
     private final People people;
     private final Settings.Mail mail;
@@ -55,6 +58,21 @@ class MailChecks {
         references("delivery.cc", recipients.cc(), places, problems);
         references("delivery.bcc", recipients.bcc(), places, problems);
         references("delivery.reply to", recipients.replyTo(), places, problems);
+        var split = delivery.split();
+        if (split != null) {
+            split.to().forEach((value, to) -> references("delivery.split to." + value, to, places, problems));
+            if (split.address() != null
+                    && columns.indexOf(split.address(), false).isEmpty())
+                problems.add(places.locate(
+                        "delivery.split address",
+                        Problem.error(
+                                        "there is no column " + split.address() + "; there are: "
+                                                + String.join(", ", columns.names()),
+                                        "",
+                                        null)
+                                .suggesting(Nearest.to(split.address(), columns.names())
+                                        .orElse(null))));
+        }
         if (delivery.escalation() != null)
             references("delivery.escalate.to", delivery.escalation().to(), places, problems);
         return problems;
@@ -104,19 +122,42 @@ class MailChecks {
         }
     }
 
+    /** Mail to a domain that nobody here has, though it looks much like one that somebody has. */
+    private Optional<Problem> slip(String address) {
+        var known = new TreeSet<String>();
+        mail.allowedDomains().forEach(domain -> known.add(domain.toLowerCase(Locale.ROOT)));
+        people.all().forEach(person -> known.add(domain(person.email())));
+        teams.allAddresses().forEach(each -> known.add(domain(each)));
+        String domain = domain(address);
+        if (known.contains(domain)) return Optional.empty();
+        return Nearest.to(domain, known)
+                .filter(near -> Nearest.distance(domain, near) <= MOST_SLIPS)
+                .map(near -> Problem.warning(
+                                "nobody here has an address at " + domain + ", though at " + near + "; is it a slip?",
+                                "",
+                                null)
+                        .suggesting(address.substring(0, address.lastIndexOf('@') + 1) + near));
+    }
+
+    private static String domain(String address) {
+        return address.substring(address.lastIndexOf('@') + 1).toLowerCase(Locale.ROOT);
+    }
+
     private void references(String field, List<String> written, FieldPlaces places, List<Problem> problems) {
         for (int i = 0; i < written.size(); i++) {
+            String at = field + "[" + i + "]";
             var reference = MailAddress.reference(written.get(i)).orElse(null);
             if (reference == null) {
                 String address = MailAddress.bare(written.get(i));
                 if (!mail.allows(address))
                     problems.add(places.locate(
-                            field + "[" + i + "]",
+                            at,
                             Problem.error(
                                     "the operator allows no mail to the domain of " + address + "; allowed are: "
                                             + String.join(", ", mail.allowedDomains()),
                                     "",
                                     null)));
+                else slip(address).ifPresent(problem -> problems.add(places.locate(at, problem)));
                 continue;
             }
             var names = reference.isTeam() ? teams.names() : people.logins();

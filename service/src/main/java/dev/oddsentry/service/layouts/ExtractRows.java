@@ -54,6 +54,24 @@ public final class ExtractRows {
                 rule.groups() == null ? Integer.MAX_VALUE : rule.groups().per().size();
     }
 
+    private ExtractRows(ExtractRows same, Language language) {
+        this.judge = same.judge;
+        this.labels = same.labels;
+        this.resultColumns = same.resultColumns;
+        this.layout = same.layout;
+        this.title = same.title;
+        this.zone = same.zone;
+        this.language = language;
+        this.shown = same.shown;
+        this.chosen = same.chosen;
+        this.firstReckoned = same.firstReckoned;
+    }
+
+    /** The same for readers of another language. */
+    public ExtractRows in(Language other) {
+        return other == language ? this : new ExtractRows(this, other);
+    }
+
     public List<Extract.Column> columns() {
         return shown.stream()
                 .map(each -> {

@@ -34,6 +34,11 @@ public class Directory {
         return List.copyOf(found.values());
     }
 
+    /** The same with teams and people as their addresses, as they are written. */
+    public List<String> written(List<String> references) {
+        return references.stream().flatMap(this::expanded).distinct().toList();
+    }
+
     private Stream<String> expanded(String written) {
         return MailAddress.reference(written)
                 .map(reference -> reference.isTeam()

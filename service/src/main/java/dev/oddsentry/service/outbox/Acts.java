@@ -83,7 +83,7 @@ class Acts {
     @Transactional
     int reportAgain(Person by, UUID id) {
         var message = require(id);
-        int findings = db.fetchCount(REPORT, REPORT.MESSAGE_ID.eq(id));
+        int findings = db.fetchCount(REPORT, REPORT.MESSAGE_ID.in(takingBack.inAllLanguages(id)));
         if (findings == 0) throw RefusedException.conflict("It reported nothing, so there is nothing to report again.");
         takingBack.takeBack(id);
         audit.record(db, by.id(), "report again", message.getSubject(), null);

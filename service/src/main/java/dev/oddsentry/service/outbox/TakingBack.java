@@ -8,6 +8,7 @@ import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static org.jooq.impl.DSL.select;
 
+import java.util.List;
 import java.util.Set;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -29,14 +30,35 @@ class TakingBack {
 
     /** Part of the transaction that moved the last recipient. */
     void ifNobodyGotIt(UUID messageId) {
+        var all = inAllLanguages(messageId);
         boolean someoneGotOrMayGetIt = db.fetchExists(
-                MESSAGE_RECIPIENT,
-                MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId).and(MESSAGE_RECIPIENT.STATE.notIn(NOT_GOT)));
-        if (!someoneGotOrMayGetIt) takeBack(messageId);
+                MESSAGE_RECIPIENT, MESSAGE_RECIPIENT.MESSAGE_ID.in(all).and(MESSAGE_RECIPIENT.STATE.notIn(NOT_GOT)));
+        if (!someoneGotOrMayGetIt) all.forEach(this::takeBackOne);
     }
 
     /** Whoever got it: what it reported is news again. Part of the caller's transaction. */
     void takeBack(UUID messageId) {
+        inAllLanguages(messageId).forEach(this::takeBackOne);
+    }
+
+    /** Those who hear together may have it in several messages, one for each language; one of them stands for all in what was reported. */
+    List<UUID> inAllLanguages(UUID messageId) {
+        var one = MESSAGE.as("one");
+        var others = db.select(MESSAGE.ID)
+                .from(MESSAGE)
+                .join(one)
+                .on(one.ID.eq(messageId))
+                .where(
+                        MESSAGE.CHECK_ID.eq(one.CHECK_ID),
+                        MESSAGE.AUDIENCE_ID.eq(one.AUDIENCE_ID),
+                        MESSAGE.SLOT.eq(one.SLOT),
+                        MESSAGE.REPEAT_OF.isNull(),
+                        one.REPEAT_OF.isNull())
+                .fetch(MESSAGE.ID);
+        return others.isEmpty() ? List.of(messageId) : others;
+    }
+
+    private void takeBackOne(UUID messageId) {
         // A check that runs meanwhile was reckoned with the report; it must be stale.
         db.update(RULE)
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))

@@ -1,13 +1,18 @@
 package dev.oddsentry.service.reach;
 
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleNames;
 import dev.oddsentry.service.web.RefusedException;
+import java.util.Arrays;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RestController;
 
@@ -16,9 +21,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping(path = "/api", produces = "application/json")
 class ReachController {
     private final Reach reach;
+    private final ReaderLanguages languages;
     private final RuleNames rules;
 
-    ReachController(Reach reach, RuleNames rules) {
+    ReachController(Reach reach, ReaderLanguages languages, RuleNames rules) {
+        this.languages = languages;
         this.reach = reach;
         this.rules = rules;
     }
@@ -34,6 +41,29 @@ class ReachController {
     List<Reach.BadAddress> release(@AuthenticationPrincipal Person by, @PathVariable String address) {
         reach.release(by, address);
         return reach.badAddresses();
+    }
+
+    /** Readers who want their mail in a language of their own. */
+    @GetMapping("/reader-languages")
+    List<ReaderLanguages.ReaderLanguage> languages() {
+        return languages.all();
+    }
+
+    /** @param language en, de or nb; null for that of each rule */
+    record LanguageBody(@Nullable String language) {}
+
+    @PutMapping("/reader-languages/{address}")
+    List<ReaderLanguages.ReaderLanguage> setLanguage(
+            @AuthenticationPrincipal Person by, @PathVariable String address, @RequestBody LanguageBody body) {
+        languages.set(by, address, body.language() == null ? null : language(body.language()));
+        return languages.all();
+    }
+
+    private static Language language(String code) {
+        return Arrays.stream(Language.values())
+                .filter(each -> each.code().equalsIgnoreCase(code))
+                .findFirst()
+                .orElseThrow(() -> RefusedException.invalid("\"" + code + "\" is none of en, de, nb."));
     }
 
     /** Readers who stopped the rule's mails, those who came back too. */

@@ -37,6 +37,10 @@ public class Teams {
         return all().stream().map(Team::name).toList();
     }
 
+    public List<String> allAddresses() {
+        return all().stream().flatMap(team -> team.addresses().stream()).toList();
+    }
+
     /** Those of the operators for a team that nobody entered. */
     public List<String> addressesOf(String team) {
         return db.select(TEAM.ADDRESSES)

@@ -1,4 +1,4 @@
-package dev.oddsentry.extracts.mail;
+package dev.oddsentry.extracts.words;
 
 import dev.oddsentry.core.extract.Language;
 import java.text.MessageFormat;
@@ -12,7 +12,7 @@ import java.util.Objects;
 import java.util.ResourceBundle;
 
 /** The sentences of a mail in one language; they stand in {@code words*.properties}. */
-final class Phrases {
+public final class Phrases {
     private static final Map<Language, Phrases> ALL = new EnumMap<>(Language.class);
 
     static {
@@ -26,25 +26,25 @@ final class Phrases {
         this.language = language;
         // English is the bundle that others fall back to, and never the machine's own language.
         this.words = ResourceBundle.getBundle(
-                "dev.oddsentry.extracts.mail.words",
+                "dev.oddsentry.extracts.words.words",
                 language.locale(),
                 ResourceBundle.Control.getNoFallbackControl(ResourceBundle.Control.FORMAT_PROPERTIES));
     }
 
-    static Phrases in(Language language) {
+    public static Phrases in(Language language) {
         return Objects.requireNonNull(ALL.get(language));
     }
 
-    Language language() {
+    public Language language() {
         return language;
     }
 
-    String of(String key) {
+    public String of(String key) {
         return words.getString(key);
     }
 
     /** Numbers stand without marks between thousands. */
-    String of(String key, Object... values) {
+    public String of(String key, Object... values) {
         String pattern = words.getString(key).replace("'", "''");
         for (int i = 0; i < values.length; i++) pattern = pattern.replace("{" + i + "}", literal(values[i]));
         return new MessageFormat(pattern, language.locale()).format(values);
@@ -56,13 +56,13 @@ final class Phrases {
                 : "'" + value.toString().replace("'", "''") + "'";
     }
 
-    String time(String pattern, TemporalAccessor time) {
+    public String time(String pattern, TemporalAccessor time) {
         return DateTimeFormatter.ofPattern(words.getString(pattern), language.locale())
                 .format(time);
     }
 
     /** {@code a, b or c}. */
-    String joinedByOr(List<String> parts) {
+    public String joinedByOr(List<String> parts) {
         var all = new ArrayList<>(parts);
         String last = all.removeLast();
         return all.isEmpty() ? last : String.join(", ", all) + " " + of("again.or") + " " + last;

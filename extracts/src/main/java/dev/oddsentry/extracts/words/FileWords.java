@@ -1,0 +1,75 @@
+package dev.oddsentry.extracts.words;
+
+import dev.oddsentry.core.extract.CellWords;
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.NewsKind;
+import java.util.ArrayList;
+import java.util.EnumMap;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.Collectors;
+import org.jspecify.annotations.Nullable;
+
+/** What files say besides what is in their rows, in the extract's language. */
+public final class FileWords {
+    private final Phrases phrases;
+    /** Looked up for each row, of which there may be very many. */
+    private final Map<Severity, String> severities = new EnumMap<>(Severity.class);
+
+    private final Map<Set<NewsKind>, String> news = new HashMap<>();
+
+    private FileWords(Phrases phrases) {
+        this.phrases = phrases;
+        for (var severity : Severity.values()) severities.put(severity, phrases.of("severity." + severity.name()));
+    }
+
+    public static FileWords of(Extract extract) {
+        return new FileWords(Phrases.in(extract.language()));
+    }
+
+    public String severityHeading() {
+        return phrases.of("file.severity");
+    }
+
+    public String newsHeading() {
+        return phrases.of("file.news");
+    }
+
+    public String severity(Severity severity) {
+        return Objects.requireNonNull(severities.get(severity));
+    }
+
+    /** The empty text for none. */
+    public String news(Set<NewsKind> kinds) {
+        return news.computeIfAbsent(
+                kinds,
+                each -> each.stream()
+                        .sorted()
+                        .map(kind -> phrases.of("file.news." + kind.name()))
+                        .collect(Collectors.joining(", ")));
+    }
+
+    /** The values that a group's rows have in common. */
+    public String group(List<? extends @Nullable Object> values, Extract extract) {
+        var words = new ArrayList<String>();
+        for (int i = 0; i < values.size(); i++) {
+            var column = extract.columns().get(extract.arrangement().groupBy().get(i));
+            Object value = values.get(i);
+            words.add(value == null ? phrases.of("missing") : CellWords.of(value, column, extract));
+        }
+        return String.join(", ", words);
+    }
+
+    /** What stands before totals: of a group, or of all. */
+    public String total(List<? extends @Nullable Object> group, Extract extract) {
+        return group.isEmpty() ? phrases.of("file.total") : phrases.of("file.total.of", group(group, extract));
+    }
+
+    public String noRows() {
+        return phrases.of("file.noRows");
+    }
+}
