@@ -48,7 +48,7 @@ set_up_rules() {
   odd save-source ferry --jdbc-url "jdbc:postgresql://127.0.0.1:$(cat "$demo/postgres.port")/ferry" --user ferry_reader --password-stdin < "$demo/secrets/ferry_reader" > /dev/null
   odd save-team "Traffic reporting" ines.holm@skerryline.example > /dev/null
   [ -e "$stamp" ] || odd add-person ines --name "Ines Holm" --email ines.holm@skerryline.example < "$demo/secrets/ines" > /dev/null
-  odd push "$definitions"/*.calendar.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --remark "the demo's own" > /dev/null
+  odd push "$definitions"/*.calendar.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.layout.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --remark "the demo's own" > /dev/null
   set_thresholds
   local active rule
   active=$(odd rules --csv | grep ',active,' || true)

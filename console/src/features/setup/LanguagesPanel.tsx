@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button, Form, Table } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { Scroll } from '../../shared/Scroll'
 import { timeWords } from '../../shared/words'
 import { readerLanguages, setReaderLanguage } from './api'
 
@@ -24,7 +25,7 @@ export function LanguagesPanel() {
       <p className="quiet">Mail and files are in the language of the rule, but for these readers.</p>
       <Loaded query={all} what="The languages">
         {(list) => list.length > 0 && (
-          <Table>
+          <Scroll label="Languages of readers"><Table>
             <tbody>
               {list.map((each) => (
                 <tr key={each.address}>
@@ -33,7 +34,7 @@ export function LanguagesPanel() {
                 </tr>
               ))}
             </tbody>
-          </Table>
+          </Table></Scroll>
         )}
       </Loaded>
       <Form className="d-flex gap-2 flex-wrap align-items-end" onSubmit={(event) => { event.preventDefault(); set.mutate({ of: address, to: language }) }}>

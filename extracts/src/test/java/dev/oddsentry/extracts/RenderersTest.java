@@ -201,7 +201,7 @@ class RenderersTest {
                 null,
                 null,
                 List.of(),
-                new Announcement.Files(List.of(), false, false, List.of("all.csv"), List.of("all.xlsx")),
+                new Announcement.Files(List.of(), List.of(), false, List.of("all.csv"), List.of("all.xlsx")),
                 new Announcement.Links("http://odd/rules/late", "http://odd/extracts/1", "http://odd/leave/1/x"));
         assertThat(TextMail.render(said))
                 .contains(

@@ -67,21 +67,22 @@ public record Announcement(
     /**
      * Names of files.
      *
-     * @param ofWhatIsOpen whether everything open is among them
+     * @param attached those with everything open, or one with all that is packed
+     * @param others those with rows of other queries
      * @param encrypted whether those that are attached open with a password alone
      * @param tooGreat those that stay behind the link, since a mail cannot carry them
      * @param instead those that are workbooks, since they are too long for a PDF
      */
     public record Files(
             List<String> attached,
-            boolean ofWhatIsOpen,
+            List<String> others,
             boolean encrypted,
             List<String> tooGreat,
             List<String> instead) {
-        public static final Files NONE = new Files(List.of(), false, false, List.of(), List.of());
+        public static final Files NONE = new Files(List.of(), List.of(), false, List.of(), List.of());
 
         public static Files attached(List<String> names) {
-            return new Files(names, true, false, List.of(), List.of());
+            return new Files(names, List.of(), false, List.of(), List.of());
         }
     }
 

@@ -275,7 +275,7 @@ final class Wording {
     String more(Announcement said) {
         int more = said.news().rows().size() - said.mostRows();
         if (more <= 0) return "";
-        return phrases.of(said.files().ofWhatIsOpen() ? "more.attachment" : "more.link", more);
+        return phrases.of(said.files().attached().isEmpty() ? "more.link" : "more.attachment", more);
     }
 
     /** {@code Sailings of the day: 24}. */
@@ -342,9 +342,9 @@ final class Wording {
         var parts = new ArrayList<String>();
         var files = said.files();
         if (!files.attached().isEmpty())
-            parts.add(phrases.of(
-                            files.ofWhatIsOpen() ? "attached" : "attached.others", String.join(", ", files.attached()))
+            parts.add(phrases.of("attached", String.join(", ", files.attached()))
                     + (files.encrypted() ? " " + phrases.of("encrypted") : ""));
+        if (!files.others().isEmpty()) parts.add(phrases.of("attached.others", String.join(", ", files.others())));
         if (!files.tooGreat().isEmpty()) parts.add(phrases.of("tooGreat", String.join(", ", files.tooGreat())));
         if (!files.instead().isEmpty()) parts.add(phrases.of("instead", String.join(", ", files.instead())));
         if (said.next() != null)

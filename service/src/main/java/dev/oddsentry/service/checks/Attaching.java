@@ -17,6 +17,8 @@ import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Set;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -34,15 +36,27 @@ class Attaching {
     /**
      * @param files that go with the mail, packed if need be
      * @param kept that do not
+     * @param ofOthers names of those with rows of other queries
      * @param tooGreat names of those that would go with it
      * @param instead names of those that are too long for the format that was asked for
      */
     record Attached(
-            List<ExtractFiles.File> files, List<ExtractFiles.File> kept, List<String> tooGreat, List<String> instead) {
+            List<ExtractFiles.File> files,
+            List<ExtractFiles.File> kept,
+            Set<String> ofOthers,
+            List<String> tooGreat,
+            List<String> instead) {
+        private List<String> names(List<ExtractFiles.File> of, boolean others) {
+            return of.stream()
+                    .map(ExtractFiles.File::name)
+                    .filter(name -> ofOthers.contains(name) == others)
+                    .toList();
+        }
+
         Announcement.Files said(DeliveryDefinition delivery) {
             return new Announcement.Files(
-                    files.stream().map(ExtractFiles.File::name).toList(),
-                    delivery.attaches() && !files.isEmpty(),
+                    names(files, false),
+                    names(files, true),
                     delivery.packing() == Packing.ENCRYPTED,
                     tooGreat,
                     instead);
@@ -67,7 +81,7 @@ class Attaching {
                 || linkOnly
                 || others.stream()
                         .anyMatch(other -> !other.asked().attachments().isEmpty());
-        if (!anything) return new Attached(List.of(), List.of(), List.of(), List.of());
+        if (!anything) return new Attached(List.of(), List.of(), Set.of(), List.of(), List.of());
         var everything = new ArrayList<>(news.rows());
         everything.addAll(rows.extract(standing).rows());
         var extract = delivery.layout().sort().isEmpty() ? news.with(everything) : rows.extract(everything);
@@ -81,14 +95,16 @@ class Attaching {
         var files = new ArrayList<ExtractFiles.File>();
         var instead = new ArrayList<String>();
         for (var wanted : delivery.attachments()) add(wanted, extract, of, files, instead);
+        int own = files.size();
         for (var other : others)
             for (var wanted : other.asked().attachments())
                 add(wanted, other.rows(), of.with(other.query()), files, instead);
+        var ofOthers = files.stream().skip(own).map(ExtractFiles.File::name).collect(Collectors.toSet());
         if (linkOnly) {
             files.addFirst(ExtractFiles.file(Attachment.of(Format.HTML), extract, of));
-            return new Attached(List.of(), files, List.of(), List.of());
+            return new Attached(List.of(), files, Set.of(), List.of(), List.of());
         }
-        return packed(about, delivery, of, files, instead);
+        return packed(about, delivery, of, files, ofOthers, instead);
     }
 
     private static void add(
@@ -108,10 +124,12 @@ class Attaching {
             DeliveryDefinition delivery,
             ExtractFiles.About of,
             List<ExtractFiles.File> files,
+            Set<String> ofOthers,
             List<String> instead) {
         long most = settings.mail().mostAttached().toBytes();
         boolean great = files.stream().mapToLong(file -> file.bytes().length).sum() > most;
-        if (delivery.packing() == Packing.NOT && !great) return new Attached(files, List.of(), List.of(), instead);
+        if (delivery.packing() == Packing.NOT && !great)
+            return new Attached(files, List.of(), ofOthers, List.of(), instead);
         char[] password = delivery.packing() == Packing.ENCRYPTED ? password(about) : null;
         try {
             var entries = files.stream()
@@ -119,9 +137,9 @@ class Attaching {
                     .toList();
             byte[] zip = ZipPack.of(entries, about.moment().slot(), password);
             var packed = List.of(new ExtractFiles.File(of.name(null) + ".zip", "application/zip", zip));
-            if (zip.length <= most) return new Attached(packed, List.of(), List.of(), instead);
+            if (zip.length <= most) return new Attached(packed, List.of(), Set.of(), List.of(), instead);
             var names = files.stream().map(ExtractFiles.File::name).toList();
-            return new Attached(List.of(), password == null ? files : packed, names, instead);
+            return new Attached(List.of(), password == null ? files : packed, Set.of(), names, instead);
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
         }
