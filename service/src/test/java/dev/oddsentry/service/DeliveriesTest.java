@@ -6,6 +6,7 @@ import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Multipart;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -260,5 +261,68 @@ class DeliveriesTest {
         assertThat(api.pushAnswer(rule("to: [a@skerryline.example]\nchart: late"))
                         .text())
                 .contains("the rule has no measure \\\"late\\\"; it measures nothing");
+    }
+
+    @Test
+    void aPrivateLayoutIsForItsOwnersExtractsAlone() {
+        String login = "p" + sailings.recipient.substring(5, 13);
+        api.post(
+                "/api/people",
+                Map.of(
+                        "login",
+                        login,
+                        "name",
+                        "P",
+                        "email",
+                        login + "@skerryline.example",
+                        "password",
+                        "a long password",
+                        "role",
+                        "ANALYST"));
+        var theirs = HttpApi.loggedIn(service.baseUrl(), login, "a long password");
+        sailings.late("SK-1", 60);
+        active("attach: [csv]");
+        String mine = "mine-" + login;
+        String document =
+                "kind: layout\nname: " + mine + "\nprivate to: " + login + "\ncolumns: [delay_min]\nbesides: []\n";
+        theirs.push(document);
+        assertThat(new String(
+                        theirs.bytes("/api/rules/" + sailings.name + "/extract.csv?layout=" + mine),
+                        StandardCharsets.UTF_8))
+                .isEqualTo("\ufeffLate by (min)\r\n60\r\n");
+        assertThat(api.send("GET", "/api/rules/" + sailings.name + "/extract.csv?layout=" + mine, null, Map.of())
+                        .status())
+                .isEqualTo(404);
+        assertThat(theirs.pushAnswer(document.replace("private to: " + login, "private to: operator")
+                                .replace(mine, "x" + mine))
+                        .status())
+                .isEqualTo(403);
+        assertThat(theirs.pushAnswer(rule("to: [a@skerryline.example]\nlayout: " + mine))
+                        .text())
+                .contains("is private; a rule needs one that is everybody's");
+        String other = "q" + login;
+        api.post(
+                "/api/people",
+                Map.of(
+                        "login",
+                        other,
+                        "name",
+                        "Q",
+                        "email",
+                        other + "@skerryline.example",
+                        "password",
+                        "a long password",
+                        "role",
+                        "ANALYST"));
+        var others = HttpApi.loggedIn(service.baseUrl(), other, "a long password");
+        assertThat(others.send("GET", "/api/definitions/layout/" + mine, null, Map.of())
+                        .status())
+                .isEqualTo(404);
+        assertThat(others.send("GET", "/api/definitions/layout/" + mine + "/revisions", null, Map.of())
+                        .status())
+                .isEqualTo(404);
+        assertThat(others.pushAnswer(document.replace("private to: " + login + "\n", ""))
+                        .text())
+                .contains("is taken");
     }
 }

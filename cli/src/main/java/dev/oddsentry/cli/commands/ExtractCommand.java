@@ -37,12 +37,22 @@ public final class ExtractCommand extends ServiceCommand {
     @Nullable
     String format;
 
+    @Option(
+            names = "--layout",
+            paramLabel = "LAYOUT",
+            description = "Another layout than the rule's: a shared one, or one that is private to you.")
+    @Nullable
+    String layout;
+
     @Override
     public Integer call() {
         String name = out.toString();
         String ending = name.substring(name.lastIndexOf('.') + 1);
         String wanted = format != null ? format : FORMATS.contains(ending) ? ending : "csv";
-        api().download(rule.path("/extract." + Api.part(wanted) + Api.query(copy.with(Map.of()))), out);
+        api().download(
+                        rule.path("/extract." + Api.part(wanted)
+                                + Api.query(copy.with(layout == null ? Map.of() : Map.of("layout", layout)))),
+                        out);
         out().println("Saved the present exceptions of " + rule.name() + " to " + out + ".");
         return 0;
     }

@@ -76,7 +76,8 @@ final class DefinitionTrees {
                 .put("kind", "layout")
                 .put("id", shared.id())
                 .put("name", shared.name())
-                .put("title", shared.title());
+                .put("title", shared.title())
+                .put("private to", shared.privateTo());
         tree.fields.putAll(DeliveryTrees.of(shared.layout()));
         return tree.fields;
     }

@@ -218,10 +218,19 @@ public record DeliveryDefinition(
 
     /** The same with what the shared layout says. */
     public DeliveryDefinition with(LayoutDefinition resolved) {
+        return with(resolved, sharedLayout);
+    }
+
+    /** The same in another layout than the rule's. */
+    public DeliveryDefinition instead(LayoutDefinition other) {
+        return with(other, null);
+    }
+
+    private DeliveryDefinition with(LayoutDefinition resolved, @Nullable String named) {
         return new DeliveryDefinition(
                 recipients,
                 resolved,
-                sharedLayout,
+                named,
                 attachments,
                 packing,
                 show,

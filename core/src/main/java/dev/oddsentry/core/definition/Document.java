@@ -48,7 +48,12 @@ public record Document(Definition definition, FieldPlaces places) {
 
     private static SharedLayoutDefinition sharedLayout(Fields top) {
         var common = CommonFields.read(top);
-        var shared = new SharedLayoutDefinition(common.id(), common.name(), common.title(), LayoutReader.read(top));
+        var shared = new SharedLayoutDefinition(
+                common.id(),
+                common.name(),
+                common.title(),
+                top.text("private to").orElse(null),
+                LayoutReader.read(top));
         top.refuseOthers();
         return shared;
     }

@@ -266,11 +266,6 @@ public record RuleDefinition(
         return with(id, parameters, null, fireWhen);
     }
 
-    /** The same, firing whenever there is something to tell. */
-    public RuleDefinition withoutFireWhen() {
-        return with(id, parameters, copies, null);
-    }
-
     private RuleDefinition with(@Nullable String newId, Map<String, String> newParameters) {
         return with(newId, newParameters, copies, fireWhen);
     }

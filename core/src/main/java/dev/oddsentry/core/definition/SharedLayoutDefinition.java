@@ -2,9 +2,17 @@ package dev.oddsentry.core.definition;
 
 import org.jspecify.annotations.Nullable;
 
-/** A layout that several rules use under its name. */
-public record SharedLayoutDefinition(@Nullable String id, String name, String title, LayoutDefinition layout)
-        implements Definition {
+/**
+ * A layout that several rules use under its name.
+ *
+ * @param privateTo the log-in name of the one person who uses it, for extracts of their own; null where it is everybody's
+ */
+public record SharedLayoutDefinition(
+        @Nullable String id,
+        String name,
+        String title,
+        @Nullable String privateTo,
+        LayoutDefinition layout) implements Definition {
 
     @Override
     public Kind kind() {
@@ -13,6 +21,6 @@ public record SharedLayoutDefinition(@Nullable String id, String name, String ti
 
     @Override
     public SharedLayoutDefinition withId(String newId) {
-        return new SharedLayoutDefinition(newId, name, title, layout);
+        return new SharedLayoutDefinition(newId, name, title, privateTo, layout);
     }
 }

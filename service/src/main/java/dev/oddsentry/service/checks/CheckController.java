@@ -162,20 +162,21 @@ class CheckController {
         return file(name + ".eml", mail.mime());
     }
 
-    /** @param format {@code xlsx}, {@code csv}, {@code pdf}, {@code html} or {@code json} */
+    /** @param layout another than the rule's, such as one of one's own; @param format {@code xlsx}, {@code csv}, {@code pdf}, {@code html} or {@code json} */
     @GetMapping(path = "/rules/{name}/extract.{format}", produces = "application/octet-stream")
     ResponseEntity<byte[]> extract(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @PathVariable String format,
             @RequestParam(required = false) @Nullable String copy,
+            @RequestParam(required = false) @Nullable String layout,
             @RequestParam(required = false) @Nullable Instant at) {
         var wanted = Arrays.stream(Format.values())
                 .filter(each -> each.code().equals(format))
                 .findFirst()
                 .orElseThrow(() -> RefusedException.notFound(
                         "\"" + format + "\" is no format of extracts; there are xlsx, csv, pdf, html and json."));
-        var extract = files.extract(by, names.idOf(name), at == null ? clock.instant() : at, copy, wanted);
+        var extract = files.extract(by, names.idOf(name), at == null ? clock.instant() : at, copy, layout, wanted);
         return file(extract.name(), extract.bytes());
     }
 

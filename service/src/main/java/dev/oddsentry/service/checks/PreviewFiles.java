@@ -3,10 +3,10 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.core.extract.Extract;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.layouts.ExtractFiles;
+import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.outbox.NewMessage;
 import dev.oddsentry.service.outbox.Outbox;
@@ -25,6 +25,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 class PreviewFiles {
     private final DefinitionStore definitions;
     private final Previewing previewing;
+    private final Layouts layouts;
     private final OneCopy copies;
     private final Telling telling;
     private final Announcing announcing;
@@ -36,6 +37,7 @@ class PreviewFiles {
     PreviewFiles(
             DefinitionStore definitions,
             Previewing previewing,
+            Layouts layouts,
             OneCopy copies,
             Telling telling,
             Announcing announcing,
@@ -45,6 +47,7 @@ class PreviewFiles {
             TransactionTemplate transactions) {
         this.definitions = definitions;
         this.previewing = previewing;
+        this.layouts = layouts;
         this.copies = copies;
         this.telling = telling;
         this.announcing = announcing;
@@ -104,15 +107,17 @@ class PreviewFiles {
     /** What is new; where nothing is, everything that is open. */
     private Told toldNow(PreviewRun run) {
         var told = telling.choose(run.reckoned(), run.audiences());
-        if (told.told().isEmpty()) told = telling.choose(run.reckoned(), run.audiences(), Transition.TELL_OPEN);
+        if (told.told().isEmpty()) told = telling.everythingOpen(run.reckoned(), run.audiences());
         if (told.told().isEmpty())
             throw RefusedException.conflict("Nothing is open, so there is nothing that a mail would say.");
         return told;
     }
 
     /** Every exception of now as a file, in the rule's layout. */
-    ExtractFiles.File extract(Person by, UUID ruleId, Instant slot, @Nullable String copy, Format format) {
-        var rule = definitions.rule(ruleId).orElseThrow().definition();
+    ExtractFiles.File extract(
+            Person by, UUID ruleId, Instant slot, @Nullable String copy, @Nullable String layout, Format format) {
+        var saved = definitions.rule(ruleId).orElseThrow().definition();
+        var rule = layout == null ? saved : layouts.inLayout(by, saved, layout);
         audit.record(db, by.id(), "preview extract", rule.name(), format.code());
         return previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {

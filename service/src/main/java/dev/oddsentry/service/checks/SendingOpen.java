@@ -1,7 +1,6 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.memory.MemoryWriter;
@@ -70,8 +69,7 @@ class SendingOpen {
      * @throws RefusedException if the address hears of nothing that is open, or the rule was never checked
      */
     List<UUID> to(Person by, UUID ruleId, String address, Instant slot) {
-        // Whether the rule fires is about what is new.
-        var rule = definitions.rule(ruleId).orElseThrow().definition().withoutFireWhen();
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
         var latest = checks.latest(ruleId, 1);
         if (latest.isEmpty() || !checks.ofRule(ruleId).newcomer())
             throw RefusedException.conflict("The rule has had no good check yet; its first one tells everyone.");
@@ -112,7 +110,7 @@ class SendingOpen {
     private List<Ready> ready(
             RuleDefinition rule, UUID ruleId, Instant slot, @Nullable PersonalCopy copy, String address) {
         try (var run = previewing.run(rule, ruleId, slot, copy)) {
-            var told = telling.choose(run.reckoned(), run.audiences(), Transition.TELL_OPEN);
+            var told = telling.everythingOpen(run.reckoned(), run.audiences());
             var about = run.about("Open now: " + rule.title());
             return announcing.messagesTo(address, about, run.reckoned(), told).stream()
                     .map(outgoing -> new Ready(Objects.requireNonNull(run.scope()), outgoing))

@@ -50,6 +50,15 @@ class Telling {
 
     /** The same as if something else had been done since the check before. */
     Told choose(Reckoned reckoned, Audiences audiences, Transition transition) {
+        return choose(reckoned, audiences, transition, false);
+    }
+
+    /** Everything that is open, for a person who asks for it: whether the rule would fire, or has said enough, is another question. */
+    Told everythingOpen(Reckoned reckoned, Audiences audiences) {
+        return choose(reckoned, audiences, Transition.TELL_OPEN, true);
+    }
+
+    private Told choose(Reckoned reckoned, Audiences audiences, Transition transition, boolean asked) {
         var question = reckoned.question();
         var habits = question.rule().memory();
         var core = new dev.oddsentry.core.memory.Telling(habits.report(), habits.guard(), habits.remindEvery());
@@ -58,9 +67,9 @@ class Telling {
         considered.forEach((audience, standings) ->
                 choices.put(audience, core.choose(standings.list(), question.moment(), question.tick(), transition)));
         boolean full = habits.mode() == RuleDefinition.Mode.FULL || transition == Transition.TELL_OPEN;
-        if (!fires(reckoned, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
+        if (!asked && !fires(reckoned, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
         else if (full) inFull(core, choices, reckoned, audiences.marks());
-        guardAgainstFlood(choices, reckoned.question(), audiences);
+        if (!asked) guardAgainstFlood(choices, reckoned.question(), audiences);
         var order = order(reckoned, choices.values());
         var parts = new ArrayList<Told.Part>();
         choices.forEach((audience, choice) -> {

@@ -137,6 +137,10 @@ class DefinitionChecks {
 
     private Checked checkRule(RuleDefinition asWritten, FieldPlaces places) {
         String named = asWritten.delivery().sharedLayout();
+        if (named != null)
+            others.refusePrivate(named, "delivery.layout", places).ifPresent(problem -> {
+                throw new InvalidDefinitionException(List.of(problem));
+            });
         if (named != null && store.layout(named).isEmpty())
             throw new InvalidDefinitionException(List.of(places.locate(
                     "delivery.layout",

@@ -41,8 +41,9 @@ class DefinitionController {
 
     /** @param kind {@code query}, {@code rule}, {@code threshold}, {@code calendar}, {@code layout} or {@code round-up} */
     @GetMapping(path = "/{kind}/{name}", produces = "application/yaml")
-    String document(@PathVariable String kind, @PathVariable String name) {
+    String document(@AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
         return Document.print(store.current(Kinds.of(kind), name)
+                .filter(definition -> PrivateLayouts.isOpenTo(by, definition))
                 .orElseThrow(() -> RefusedException.notFound("There is no " + kind + " \"" + name + "\".")));
     }
 

@@ -10,6 +10,7 @@ import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.queries.Parameters;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Optional;
 import org.springframework.stereotype.Component;
 
 /** Whether the other queries that a rule names are there, have the columns that are asked of them, and get the values that they ask for. */
@@ -62,14 +63,28 @@ class OtherQueries {
                         Problem.error("there is no layout \"" + also.layout() + "\"", "", null)
                                 .suggesting(Nearest.to(also.layout(), store.names(Definition.Kind.LAYOUT))
                                         .orElse(null))));
-            else
+            else {
+                refusePrivate(also.layout(), field + ".layout", places).ifPresent(problems::add);
                 problems.addAll(missingColumns(
                         query.get(),
                         List.copyOf(layout.get().definition().layout().columnNames()),
                         field + ".layout",
                         places));
+            }
         }
         return problems;
+    }
+
+    /** A rule is its team's, and its mail must not change with what one person keeps for themselves. */
+    Optional<Problem> refusePrivate(String layout, String field, FieldPlaces places) {
+        return store.layout(layout)
+                .filter(found -> found.definition().privateTo() != null)
+                .map(_ -> places.locate(
+                        field,
+                        Problem.error(
+                                "the layout " + layout + " is private; a rule needs one that is everybody's",
+                                "",
+                                null)));
     }
 
     /** The recipient query has the columns that are named, and gives values that the rule's query asks for. */

@@ -38,19 +38,23 @@ class Revisions {
 
     /** Newest first. */
     @GetMapping(produces = "application/json")
-    List<Revision> all(@PathVariable String kind, @PathVariable String name) {
+    List<Revision> all(@AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
         return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REMARK, PERSON.NAME, DEFINITION_REVISION.AT)
                 .from(DEFINITION_REVISION)
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(DEFINITION_REVISION.AUTHOR_ID))
-                .where(DEFINITION_REVISION.DEFINITION_ID.eq(id(kind, name)))
+                .where(DEFINITION_REVISION.DEFINITION_ID.eq(id(by, kind, name)))
                 .orderBy(DEFINITION_REVISION.REVISION.desc())
                 .fetch(row -> new Revision(row.value1(), row.value2(), row.value3(), row.value4()));
     }
 
     @GetMapping(path = "/{revision}", produces = "application/yaml")
-    String document(@PathVariable String kind, @PathVariable String name, @PathVariable int revision) {
-        return Document.print(definition(id(kind, name), revision));
+    String document(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String kind,
+            @PathVariable String name,
+            @PathVariable int revision) {
+        return Document.print(definition(id(by, kind, name), revision));
     }
 
     /** Saves that revision's document once more, as the newest. */
@@ -63,12 +67,14 @@ class Revisions {
             @RequestParam(defaultValue = "") String remark,
             @RequestParam(defaultValue = "false") boolean asKnown) {
         String why = remark.isBlank() ? "back to revision " + revision : remark;
-        return saving.save(by, document(kind, name, revision), why, asKnown, null);
+        return saving.save(by, document(by, kind, name, revision), why, asKnown, null);
     }
 
-    private UUID id(String kind, String name) {
+    private UUID id(Person by, String kind, String name) {
         Definition.Kind of = Kinds.of(kind);
-        return store.idOf(of, name)
+        return store.current(of, name)
+                .filter(definition -> PrivateLayouts.isOpenTo(by, definition))
+                .flatMap(_ -> store.idOf(of, name))
                 .orElseThrow(() -> RefusedException.notFound("There is no " + of.code() + " \"" + name + "\"."));
     }
 

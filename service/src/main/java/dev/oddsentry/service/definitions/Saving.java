@@ -65,6 +65,7 @@ public class Saving {
      */
     public Saved save(Person author, String text, String remark, boolean asKnown, @Nullable Integer seen) {
         var document = Document.read(text);
+        PrivateLayouts.refuseOthers(author, document.definition());
         // The source is asked before the transaction, which must not wait for it.
         var checked = checks.check(document.definition(), document.places());
         return transactions.execute(_ -> store(author, document, remark, checked, asKnown, seen));
@@ -81,6 +82,8 @@ public class Saving {
         UUID id = written.id() == null ? null : UUID.fromString(written.id());
         var before = store.lock(written.kind(), id, written.name());
         if (before.isEmpty()) return create(author, document, remark, checked, id == null ? UUID.randomUUID() : id);
+        if (!PrivateLayouts.isOpenTo(author, before.get().definition()))
+            throw RefusedException.conflict("The name " + written.name() + " is taken.");
         Definition definition = written.withId(before.get().id().toString());
         int revision = before.get().revision();
         boolean changed = !definition.equals(before.get().definition());

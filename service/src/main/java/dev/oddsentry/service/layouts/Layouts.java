@@ -1,16 +1,47 @@
 package dev.oddsentry.service.layouts;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import dev.oddsentry.service.web.RefusedException;
 import org.springframework.stereotype.Component;
 
 /** The layouts that several rules use under a name. */
 @Component
 public class Layouts {
     private final DefinitionStore definitions;
+    private final ThresholdStore thresholds;
 
-    Layouts(DefinitionStore definitions) {
+    Layouts(DefinitionStore definitions, ThresholdStore thresholds) {
+        this.thresholds = thresholds;
         this.definitions = definitions;
+    }
+
+    /**
+     * The rule as a person wants its rows for once.
+     *
+     * @throws RefusedException if there is no such layout, it is another's, or it does not fit the rule
+     */
+    public RuleDefinition inLayout(Person by, RuleDefinition rule, String name) {
+        var found = definitions
+                .layout(name)
+                .map(Current::definition)
+                .filter(layout ->
+                        layout.privateTo() == null || layout.privateTo().equals(by.login()))
+                .orElseThrow(() -> RefusedException.notFound("There is no layout \"" + name + "\"."));
+        var checked = rule.withDelivery(rule.delivery().instead(found.layout()));
+        var columns = definitions.columns(definitions.query(rule.query()).orElseThrow());
+        try {
+            RuleJudges.check(checked, columns, thresholds.all(), null);
+        } catch (InvalidDefinitionException unfit) {
+            throw RefusedException.invalid("The layout " + name + " does not fit the rule: "
+                    + unfit.problems().getFirst().message() + ".");
+        }
+        return checked;
     }
 
     /** The rule with what its shared layout says; the rule itself where it names none. */

@@ -20,6 +20,7 @@ import org.eclipse.angus.mail.smtp.SMTPTransport;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 
 /** Hands over by SMTP, one conversation for a message. Every step has a time limit; the library's own are infinite. */
@@ -30,9 +31,14 @@ class SmtpMailServer implements MailServer {
     private final List<SmtpServer> servers;
     private final Settings.@Nullable Bounces bounces;
 
+    @Autowired
     SmtpMailServer(Settings settings) {
-        this.servers = SmtpServer.inOrder(settings.mail());
-        this.bounces = settings.mail().bounces();
+        this(settings.mail());
+    }
+
+    SmtpMailServer(Settings.Mail settings) {
+        this.servers = SmtpServer.inOrder(settings);
+        this.bounces = settings.bounces();
     }
 
     /** In the order in which they are tried. */

@@ -7,6 +7,7 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static org.jooq.impl.DSL.condition;
 import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.countDistinct;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
@@ -71,7 +72,8 @@ public class MemoryStore {
 
     /** How many messages of checks each audience was sent for slots after that one; only of those that were sent any. */
     public Map<AudienceKey, Integer> messagesAfter(Scope scope, Instant slot) {
-        return db.select(AUDIENCE.SPLIT_VALUE, count())
+        // One check may tell an audience in several languages.
+        return db.select(AUDIENCE.SPLIT_VALUE, countDistinct(MESSAGE.CHECK_ID))
                 .from(MESSAGE)
                 .join(AUDIENCE)
                 .on(AUDIENCE.ID.eq(MESSAGE.AUDIENCE_ID))
