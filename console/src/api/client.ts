@@ -52,6 +52,17 @@ async function send<T>(method: string, path: string, body: string | undefined, h
   return (text === '' ? undefined : JSON.parse(text)) as T
 }
 
+async function readText(path: string): Promise<string> {
+  let response: Response
+  try {
+    response = await fetch(path, { headers: { Accept: 'application/yaml, application/problem+json' } })
+  } catch {
+    throw new ApiError(0, 'The service does not answer. What you see may be old.')
+  }
+  if (!response.ok) throw await refusal(response)
+  return response.text()
+}
+
 export const api = {
   get: <T>(path: string) => call<T>('GET', path),
   post: <T>(path: string, body?: unknown, headers?: Record<string, string>) => call<T>('POST', path, body, headers),
@@ -59,6 +70,9 @@ export const api = {
   document: <T>(method: 'POST' | 'PUT', path: string, document: object) =>
     send<T>(method, path, JSON.stringify(document, null, 1), { 'Content-Type': 'application/yaml' }),
   text: <T>(path: string, text: string, type: string) => send<T>('POST', path, text, { 'Content-Type': type }),
+  /** A text as it is, such as a document. */
+  read: (path: string) => readText(path),
+  saveText: <T>(path: string, text: string) => send<T>('PUT', path, text, { 'Content-Type': 'application/yaml' }),
   put: <T>(path: string, body: unknown) => call<T>('PUT', path, body),
   delete: <T = undefined>(path: string) => call<T>('DELETE', path),
 }

@@ -13,6 +13,8 @@ const StoryPage = lazy(() => import('../features/rules/StoryPage').then(({ Story
 const RuleEditor = lazy(() => import('../features/editor/RuleEditor').then(({ RuleEditor: page }) => ({ default: page })))
 const ThresholdsPage = lazy(() => import('../features/thresholds/ThresholdsPage').then(({ ThresholdsPage: page }) => ({ default: page })))
 const ThresholdPage = lazy(() => import('../features/thresholds/ThresholdPage').then(({ ThresholdPage: page }) => ({ default: page })))
+const DocumentPage = lazy(() => import('../features/documents/DocumentPage').then(({ DocumentPage: page }) => ({ default: page })))
+const NewDocumentPage = lazy(() => import('../features/documents/DocumentPage').then(({ NewDocumentPage: page }) => ({ default: page })))
 const SetupPage = lazy(() => import('../features/setup/SetupPage').then(({ SetupPage: page }) => ({ default: page })))
 const OutboxPage = lazy(() => import('../features/outbox/OutboxPage').then(({ OutboxPage: page }) => ({ default: page })))
 const ExtractPage = lazy(() => import('../features/outbox/ExtractPage').then(({ ExtractPage: page }) => ({ default: page })))
@@ -33,6 +35,8 @@ export function App() {
             <Route path="/rules/:name/edit" element={<RuleEditor />} />
             <Route path="/thresholds" element={<ThresholdsPage />} />
             <Route path="/thresholds/:name" element={<ThresholdPage />} />
+            <Route path="/documents/new" element={<NewDocumentPage />} />
+            <Route path="/documents/:kind/:name" element={<DocumentPage />} />
             <Route path="/setup" element={<SetupPage />} />
             <Route path="/outbox" element={<OutboxPage />} />
             <Route path="/outbox/:id" element={<MessagePage />} />

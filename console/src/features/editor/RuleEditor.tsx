@@ -2,8 +2,8 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { ApiError } from '../../api/client'
 import { Loaded } from '../../shared/Loading'
+import { Refusal } from '../../shared/Refusal'
 import { useTitle } from '../../shared/title'
 import { timeWords } from '../../shared/words'
 import { discardDraft, editing, keepDraft, previewDraft, switchTo, type Editing, type RuleDocument } from './api'
@@ -96,18 +96,5 @@ function Editor({ found }: { found: Editing }) {
         </div>
       </div>
     </>
-  )
-}
-
-function Refusal({ error }: { error: Error | null }) {
-  if (!error) return null
-  const problems = error instanceof ApiError ? error.problems : []
-  return (
-    <ul className="told bad list-unstyled mt-2">
-      {problems.length === 0 && <li>{error.message}</li>}
-      {problems.map((problem, index) => (
-        <li key={index}>{problem.field && <code>{problem.field}</code>} {problem.message}{problem.suggestion && <> – did you mean “{problem.suggestion}”?</>}</li>
-      ))}
-    </ul>
   )
 }

@@ -47,6 +47,7 @@ function OneRule({ page }: { page: Page }) {
         </div>
         <div className="d-flex gap-2">
           <Link className="btn btn-plain" to={`/rules/${name}/edit`}>Edit conditions</Link>
+          <Link className="btn btn-plain" to={`/documents/rule/${name}`}>Edit document and mail</Link>
           {state === 'PAUSED' && (
             <Form.Select aria-label="What the next check tells of what is there" className="w-auto" value={tell} onChange={(event) => setTell(tells.find(([code]) => code === event.target.value)?.[0] ?? 'NEW')}>
               {tells.map(([code, words]) => <option key={code} value={code}>{words}</option>)}

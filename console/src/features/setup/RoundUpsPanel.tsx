@@ -32,7 +32,7 @@ function One({ roundUp }: { roundUp: RoundUp }) {
   })
   return (
     <div className="mt-2">
-      <strong>{title}</strong> <code>{name}</code>
+      <strong>{title}</strong> <Link to={`/documents/round-up/${name}`}><code>{name}</code></Link>
       <p className="small mb-1">
         {rules.map((rule, index) => <span key={rule}>{index > 0 && ', '}<Link to={`/rules/${rule}`}>{rule}</Link></span>)} to {to.join(', ')}; {when}{atOnce && `; ${atOnce} at once`}.
       </p>

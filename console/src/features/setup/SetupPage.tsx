@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { useTitle } from '../../shared/title'
@@ -16,7 +17,7 @@ export function SetupPage() {
   const now = useQuery(status)
   return (
     <>
-      <h1>Setup</h1>
+      <div className="head"><h1>Setup</h1><Link className="btn btn-plain" to="/documents/new">New document</Link></div>
       <section className="sheet">
         <h2>The service</h2>
         <Loaded query={now} what="How the service does">{(seen) => <Doing seen={seen} />}</Loaded>

@@ -325,4 +325,27 @@ class DeliveriesTest {
                         .text())
                 .contains("is taken");
     }
+
+    @Test
+    void theMailOfADocumentIsSeenWhileItIsWritten() {
+        sailings.late("SK-1", 60);
+        active("attach: [csv]");
+        String draft = rule("to: [a@skerryline.example]\nsubject: \"{{news}} of {{owner}}\"\nattach: [xlsx]");
+        var seen = api.postYaml("/api/mail-preview", draft).body();
+        var mail = seen.path("mails").path(0);
+        assertThat(mail.path("subject").asString()).isEqualTo("1 of Traffic reporting");
+        assertThat(mail.path("to").toString()).isEqualTo("[\"a@skerryline.example\"]");
+        assertThat(mail.path("text").asString()).contains("SK-1");
+        assertThat(mail.path("html").asString()).contains("<b>SK-1</b>");
+        assertThat(mail.path("files").toString()).contains(".xlsx");
+        assertThat(seen.path("fields").toString()).contains("\"open\"", "\"moved_away\"");
+        assertThat(seen.path("columns").toString()).contains("\"sailing\"", "\"severity\"");
+        assertThat(api.get("/api/outbox?rule=" + sailings.name)).isEmpty();
+        assertThat(api.postYaml("/api/mail-preview", draft.replace("{{news}}", "{{newz}}"))
+                        .text())
+                .contains("there is no field \\\"newz\\\"", "delivery.subject");
+        sailings.change("delete from sailing_table");
+        assertThat(api.postYaml("/api/mail-preview", draft).body().path("mails"))
+                .isEmpty();
+    }
 }

@@ -59,6 +59,10 @@ public final class HttpApi {
         return expectOk(send("DELETE", path, "", Map.of()));
     }
 
+    public Answer postYaml(String path, String document) {
+        return send("POST", path, document, Map.of("Content-Type", "application/yaml"));
+    }
+
     public Answer postAnswer(String path, Object body) {
         return send("POST", path, JSON.writeValueAsString(body), Map.of("Content-Type", "application/json"));
     }

@@ -18,7 +18,8 @@ class ConsolePages {
         "/setup",
         "/outbox",
         "/outbox/**",
-        "/extracts/**"
+        "/extracts/**",
+        "/documents/**"
     })
     String page() {
         return "forward:/index.html";

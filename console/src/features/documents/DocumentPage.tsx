@@ -1,0 +1,82 @@
+import { useState } from 'react'
+import { Link, useNavigate, useParams } from 'react-router'
+import { Button, Form } from 'react-bootstrap'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { Loaded } from '../../shared/Loading'
+import { Refusal } from '../../shared/Refusal'
+import { useTitle } from '../../shared/title'
+import { documentOf, saveDocument, type Kept } from './api'
+import { MailPanel } from './MailPanel'
+
+/** A definition as its document, to be edited as text; a rule with its mail beside it. */
+export function DocumentPage() {
+  const { kind = '', name = '' } = useParams()
+  const kept = useQuery(documentOf(kind, name))
+  return <Loaded query={kept} what="The document">{(data) => <Editor key={`${kind}/${name}`} kind={kind} name={name} kept={data} />}</Loaded>
+}
+
+const start = 'kind: layout\nname: \ncolumns: []\n'
+
+/** A document that is not there yet, of any kind. */
+export function NewDocumentPage() {
+  return <Editor kind="" name="" kept={{ text: start, revision: 0 }} />
+}
+
+const at = (kind: string, name: string) => (kind === 'rule' ? `/rules/${name}` : kind === 'threshold' ? `/thresholds/${name}` : '/setup')
+
+function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }) {
+  useTitle(name ? `Document of ${name}` : 'New document')
+  const [text, setText] = useState(kept.text)
+  const [revision, setRevision] = useState(kept.revision)
+  const [remark, setRemark] = useState('')
+  const client = useQueryClient()
+  const go = useNavigate()
+  const save = useMutation({
+    mutationFn: () => saveDocument({ text, revision, remark }),
+    onSuccess: async (saved) => {
+      setRevision(saved.revision)
+      setRemark('')
+      // Not the document itself: what is typed since must stay, whatever comes back.
+      await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'documents' })
+      if (saved.name !== name) await go(`/documents/${saved.kind.toLowerCase().replace('_', '-')}/${saved.name}`, { replace: true })
+    },
+  })
+  const isRule = /^kind:\s*rule\s*$/m.test(text)
+  return (
+    <>
+      <div className="head">
+        <div>
+          <h1>{name ? `Document of ${name}` : 'New document'}</h1>
+          <span className="quiet">{name ? <>{kind}, revision {revision} · <Link to={at(kind, name)}>back</Link></> : 'A query, rule, threshold, calendar, layout or round-up'}</span>
+        </div>
+      </div>
+      <div className={isRule ? 'two' : ''}>
+        <section className="sheet">
+          <Form onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
+            <Form.Group controlId="document">
+              <Form.Label>Document (YAML)</Form.Label>
+              <Form.Control as="textarea" rows={24} className="document" spellCheck={false} value={text} onChange={(event) => setText(event.target.value)} />
+            </Form.Group>
+            <div className="d-flex gap-2 flex-wrap align-items-end mt-2">
+              <Form.Group controlId="remark" className="flex-grow-1">
+                <Form.Label>Remark</Form.Label>
+                <Form.Control value={remark} onChange={(event) => setRemark(event.target.value)} placeholder="what changes, and why" />
+              </Form.Group>
+              <Button type="submit" disabled={save.isPending || text === ''}>Save</Button>
+            </div>
+          </Form>
+          <div role="status">
+            <Refusal error={save.error} />
+            {save.isSuccess && (
+              <div className="told mt-2">
+                {save.data.changed ? `Saved as revision ${save.data.revision}.` : 'Nothing differs from what was saved.'}
+                {save.data.warnings.map((warning, index) => <div key={index}>Mind: {warning.message}{warning.suggestion && <> – did you mean “{warning.suggestion}”?</>}</div>)}
+              </div>
+            )}
+          </div>
+        </section>
+        {isRule && <MailPanel document={text} />}
+      </div>
+    </>
+  )
+}

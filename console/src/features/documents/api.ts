@@ -1,0 +1,26 @@
+import { queryOptions } from '@tanstack/react-query'
+import { api, type ApiProblem } from '../../api/client'
+
+/** A document's text, and the revision that it is of; 0 for one that is not saved yet. */
+export type Kept = { text: string; revision: number }
+export type Saved = { kind: string; name: string; revision: number; changed: boolean; warnings: ApiProblem[] }
+export type MailSeen = { subject: string; to: string[]; text: string; html: string; files: string[] }
+export type MailsSeen = { mails: MailSeen[]; fields: string[]; columns: string[] }
+
+const path = (kind: string, name: string) => `/api/definitions/${encodeURIComponent(kind)}/${encodeURIComponent(name)}`
+
+export const documentOf = (kind: string, name: string) =>
+  queryOptions({
+    queryKey: ['documents', kind, name],
+    queryFn: async (): Promise<Kept> => {
+      const [text, revisions] = await Promise.all([api.read(path(kind, name)), api.get<{ revision: number }[]>(`${path(kind, name)}/revisions`)])
+      return { text, revision: revisions[0]?.revision ?? 0 }
+    },
+    // What a person types must not be replaced under their hands.
+    staleTime: Infinity, gcTime: 0, refetchOnWindowFocus: false,
+  })
+
+export const saveDocument = ({ text, revision, remark }: Kept & { remark: string }) =>
+  api.saveText<Saved>(`/api/definitions?${new URLSearchParams({ remark, ...(revision > 0 ? { seen: String(revision) } : {}) })}`, text)
+
+export const mailsOf = (text: string) => api.text<MailsSeen>('/api/mail-preview', text, 'application/yaml')
