@@ -73,7 +73,7 @@ public record MessageParts(String text, String html, List<String> attachments) {
         }
 
         private void visit(Part part) throws MessagingException, IOException {
-            if (part.getFileName() != null) attachments.add(part.getFileName());
+            if (part.getFileName() != null) attachments.add(MimeUtility.decodeText(part.getFileName()));
             else if (part.isMimeType("text/plain")) text = (String) part.getContent();
             else if (part.isMimeType("text/html")) html = (String) part.getContent();
             else if (part.isMimeType("image/*") && part.getHeader("Content-ID") != null) showInPlace(part);
