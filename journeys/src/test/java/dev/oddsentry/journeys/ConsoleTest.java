@@ -176,6 +176,8 @@ class ConsoleTest {
                 "/thresholds/" + threshold,
                 "/setup",
                 "/outbox",
+                "/documents/rule/late-sailings",
+                "/documents/new",
                 "/outbox/" + message)) {
             page.navigate(service.baseUrl() + path);
             assertThat(page.getByRole(AriaRole.HEADING).first()).isVisible();
