@@ -176,9 +176,10 @@ class ConsoleTest {
                 "/thresholds/" + threshold,
                 "/setup",
                 "/outbox",
-                "/documents/rule/late-sailings",
+                "/documents/rule/" + sailings.name,
                 "/documents/new",
-                "/outbox/" + message)) {
+                "/outbox/" + message,
+                "/extracts/" + message)) {
             page.navigate(service.baseUrl() + path);
             assertThat(page.getByRole(AriaRole.HEADING).first()).isVisible();
             page.waitForTimeout(300);
