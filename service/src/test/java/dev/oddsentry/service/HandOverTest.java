@@ -91,6 +91,24 @@ class HandOverTest {
     }
 
     @Test
+    void readersWithLinksOfTheirOwnKeepNobodyFromTheirs() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.REFUSE_ADDRESSES_WITH_NO)) {
+            nodeMailingTo(server.port());
+            var sailings = watch("no.one@skerryline.example, per.aune@skerryline.example], may leave: true, cc: [");
+            api.check(sailings.name);
+            awaitState(0, 0, "REFUSED");
+            awaitState(0, 1, "SENT");
+            server.close();
+            api.delete("/api/bad-addresses/no.one@skerryline.example");
+            sailings.late("SK-2", 20);
+            api.check(sailings.name);
+            awaitState(0, 0, "WAITING");
+            assertThat(recipient(0, 0).path("tries").asInt()).isPositive();
+            assertThat(recipient(0, 1).path("words").asString()).contains("did not take it");
+        }
+    }
+
+    @Test
     void whatNobodyGotIsSaidAgainByTheNextCheck() throws IOException {
         try (var server = new UnwillingMailServer(Mood.REFUSE_RECIPIENTS)) {
             nodeMailingTo(server.port());

@@ -360,4 +360,27 @@ class PersonalCopiesTest {
                 .contains("there is no query");
         assertThat(api.pushAnswer(rule + "copies: all\n").text()).contains("holds fields of its own");
     }
+
+    @Test
+    void textsMayNameTheRecipientsColumnsAndTheThresholdsInForce() {
+        String threshold = "late_" + sailings.name.substring(5);
+        api.push("kind: threshold\nname: " + threshold + "\ntitle: late minutes\nunit: min\n");
+        api.post(
+                "/api/thresholds/" + threshold + "/values",
+                Map.of("values", java.util.List.of(Map.of("number", 15)), "remark", "to begin with"));
+        late("SK-1", 20, "Holm");
+        api.push(query());
+        String rule = sailings.exceptions("delay_min > threshold('" + threshold + "')")
+                        .rule()
+                + copies("");
+        api.push(rule.replace(
+                "delivery: { to:", "delivery: { subject: \"{{recipient_hello}}, over {{thresholds}}\", to:"));
+        api.post(path + "/activate", "");
+        api.check(sailings.name);
+        mails.sent(holm, 1);
+        assertThat(mails.subjects(holm)).containsExactly("Good morning, Holm, over late minutes (15 min)");
+        assertThat(api.pushAnswer(rule.replace("delivery: { to:", "delivery: { subject: \"{{recipient_helo}}\", to:"))
+                        .text())
+                .contains("there is no field \\\"recipient_helo\\\"", "recipient_hello");
+    }
 }

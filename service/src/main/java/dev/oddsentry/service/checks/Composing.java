@@ -212,7 +212,12 @@ class Composing {
                         letter.split(),
                         copy == null ? null : copy.key(),
                         copy == null ? null : copy.greeting(),
+                        copy == null ? Map.of() : copy.row(),
                         because(about),
+                        about.rule().thresholdsUsed().stream()
+                                .map(about.labels()::threshold)
+                                .map(words -> words.replaceFirst("^the threshold ", ""))
+                                .collect(Collectors.joining(", ")),
                         link,
                         letter.open()),
                 news);

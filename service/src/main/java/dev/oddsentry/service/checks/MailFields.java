@@ -22,8 +22,22 @@ public final class MailFields {
     private static final int FIRST_ROWS = 10;
 
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH:mm");
-    private static final List<String> TEXTS =
-            List.of("title", "rule", "owner", "date", "time", "next", "split", "copy", "greeting", "because", "link");
+    private static final List<String> TEXTS = List.of(
+            "title",
+            "rule",
+            "owner",
+            "date",
+            "time",
+            "next",
+            "split",
+            "copy",
+            "greeting",
+            "because",
+            "thresholds",
+            "link");
+    /** Before the name of a column of the recipient query. */
+    private static final String RECIPIENT = "recipient_";
+
     private static final List<String> COUNTS = List.of("news", "open");
 
     private MailFields() {}
@@ -53,9 +67,16 @@ public final class MailFields {
             @Nullable String split,
             @Nullable String copy,
             @Nullable String greeting,
+            Map<String, String> recipient,
             String because,
+            String thresholds,
             String link,
             long open) {}
+
+    /** The fields of a personal copy's row. */
+    public static List<String> ofRecipient(List<String> columns) {
+        return columns.stream().map(column -> RECIPIENT + column).toList();
+    }
 
     static Map<String, @Nullable Object> of(Facts facts, Extract news) {
         var fields = new HashMap<String, @Nullable Object>();
@@ -71,6 +92,8 @@ public final class MailFields {
         fields.put("copy", text(facts.copy()));
         fields.put("greeting", text(facts.greeting()));
         fields.put("because", facts.because());
+        fields.put("thresholds", facts.thresholds());
+        facts.recipient().forEach((column, value) -> fields.put(RECIPIENT + column, value));
         fields.put("link", facts.link());
         fields.put("news", news.rows().size());
         fields.put("open", facts.open());

@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param to its addresses; empty where the row names none
  * @param greeting what stands before all else in its mail; null for nothing
  * @param values of the rule's parameters, as one would write them
+ * @param row every column of the row as text, for the texts of the mail
  * @param problem why it cannot be checked, in words; null if it can
  */
 record PersonalCopy(
@@ -18,4 +19,5 @@ record PersonalCopy(
         List<String> to,
         @Nullable String greeting,
         Map<String, String> values,
+        Map<String, String> row,
         @Nullable String problem) {}

@@ -101,7 +101,17 @@ class Recipients {
             String problem = problems.isEmpty()
                     ? null
                     : "The row of the query " + copies.from() + " does not do: " + String.join("; ", problems) + ".";
-            return new PersonalCopy(key, to, greeting, Map.copyOf(values), problem);
+            return new PersonalCopy(key, to, greeting, Map.copyOf(values), row(cells), problem);
+        }
+
+        /** What is missing is the empty text. */
+        private Map<String, String> row(@Nullable Object[] cells) {
+            var row = new LinkedHashMap<String, String>();
+            for (int i = 0; i < columns.size(); i++) {
+                Object cell = cells[i];
+                row.put(columns.at(i).name(), cell == null ? "" : CellText.of(cell, zone));
+            }
+            return row;
         }
 
         private static List<String> addresses(@Nullable String written) {

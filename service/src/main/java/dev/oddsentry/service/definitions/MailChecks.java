@@ -28,11 +28,13 @@ import org.springframework.stereotype.Component;
 class MailChecks {
     private static final int MOST_SLIPS = 2;
 
+    private final DefinitionStore store;
     private final Teams teams;
     private final People people;
     private final Settings.Mail mail;
 
-    MailChecks(Teams teams, People people, Settings settings) {
+    MailChecks(DefinitionStore store, Teams teams, People people, Settings settings) {
+        this.store = store;
         this.mail = settings.mail();
         this.teams = teams;
         this.people = people;
@@ -45,6 +47,10 @@ class MailChecks {
         var layout = delivery.layout().columnNames();
         known.addAll(layout.isEmpty() ? columns.names() : layout);
         if (rule.groups() != null) known.addAll(rule.groups().measures().keySet());
+        if (rule.copies() != null)
+            store.query(rule.copies().from())
+                    .ifPresent(query -> known.addAll(
+                            MailFields.ofRecipient(store.columns(query).names())));
         fields("delivery.subject", delivery.texts().subject(), known, places, problems);
         fields("delivery.opening", delivery.texts().opening(), known, places, problems);
         if (delivery.show() == DeliveryDefinition.Show.LINK) {

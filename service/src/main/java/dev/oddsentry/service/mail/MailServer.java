@@ -17,8 +17,12 @@ public interface MailServer {
         /** For good: trying again will not help. */
         record Refused(String words) implements Reply {}
 
-        /** Not now: the server is away, busy or asks to try later. */
-        record Delayed(String words) implements Reply {}
+        /**
+         * Not now: the server is away, busy or asks to try later.
+         *
+         * @param forEverybody whether it is the server that is away, so that there is no use in asking for others
+         */
+        record Delayed(String words, boolean forEverybody) implements Reply {}
 
         /** The line was lost after the data went out; the server may have taken it. */
         record Unsure(String words) implements Reply {}

@@ -115,7 +115,7 @@ class SmtpMailServer implements MailServer {
     }
 
     private static Reply notTaken(int code, String words) {
-        return code >= 500 ? new Reply.Refused(words) : new Reply.Delayed(words);
+        return code >= 500 ? new Reply.Refused(words) : new Reply.Delayed(words, false);
     }
 
     private static Reply lostAfterTheData(MessagingException broken) {

@@ -118,7 +118,8 @@ final class SmtpServer {
     }
 
     Reply notTaken(MessagingException broken) {
-        return new Reply.Delayed("The mail server " + address() + " did not take it: " + SmtpMailServer.line(broken));
+        return new Reply.Delayed(
+                "The mail server " + address() + " did not take it: " + SmtpMailServer.line(broken), true);
     }
 
     void close() {

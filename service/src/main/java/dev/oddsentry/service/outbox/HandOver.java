@@ -12,7 +12,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Map;
 import java.util.Optional;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
@@ -56,16 +55,25 @@ public class HandOver {
     private Optional<Instant> handOver(UUID messageId) {
         var due = deliveries.claim(messageId);
         if (due.lookAgainIn() != null) return Optional.of(clock.instant().plus(due.lookAgainIn()));
-        if (!due.to().isEmpty()) deliveries.record(messageId, handOver(messageId, due));
+        if (due.mayLeave()) handOverToEach(messageId, due);
+        else if (!due.to().isEmpty()) deliveries.record(messageId, server.handOver(messageId, due.mime(), due.to()));
         return deliveries.nextTry(messageId);
     }
 
-    /** Where each reader has a link of their own, each gets bytes of their own. */
-    private Map<String, Reply> handOver(UUID messageId, Deliveries.Due due) {
-        if (!due.mayLeave()) return server.handOver(messageId, due.mime(), due.to());
-        var replies = new HashMap<String, Reply>();
-        for (String reader : due.to())
-            replies.putAll(server.handOver(messageId, links.forReader(due.mime(), messageId, reader), List.of(reader)));
-        return replies;
+    /** Where each reader has a link of their own, each gets bytes of their own; what was said of one is kept before the next is asked for. */
+    private void handOverToEach(UUID messageId, Deliveries.Due due) {
+        for (int i = 0; i < due.to().size(); i++) {
+            String reader = due.to().get(i);
+            var replies = server.handOver(messageId, links.forReader(due.mime(), messageId, reader), List.of(reader));
+            deliveries.record(messageId, replies);
+            if (replies.get(reader) instanceof Reply.Delayed(var words, var forEverybody) && forEverybody) {
+                var others = new HashMap<String, Reply>();
+                due.to()
+                        .subList(i + 1, due.to().size())
+                        .forEach(other -> others.put(other, new Reply.Delayed(words, true)));
+                deliveries.record(messageId, others);
+                return;
+            }
+        }
     }
 }

@@ -11,7 +11,11 @@ public final class MailLab {
 
     /** A mail server on loopback, as the service speaks with it. */
     public static MailServer at(int port) {
-        var settings = new Settings.Mail(
+        return new SmtpMailServer(settings(port));
+    }
+
+    public static Settings.Mail settings(int port) {
+        return new Settings.Mail(
                 "127.0.0.1",
                 port,
                 "odd-sentry@skerryline.example",
@@ -31,6 +35,5 @@ public final class MailLab {
                 null,
                 Duration.ofHours(1),
                 null);
-        return new SmtpMailServer(settings);
     }
 }

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.mail.MailLab;
 import java.io.IOException;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
@@ -11,13 +12,11 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.Base64;
-import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.springframework.util.unit.DataSize;
 
 class SecretBoxTest {
     private static final String KEY = Base64.getEncoder().encodeToString(new byte[32]);
@@ -26,26 +25,7 @@ class SecretBoxTest {
     Path folder;
 
     private static SecretBox box(@Nullable String key, @Nullable Path file) {
-        var mail = new Settings.Mail(
-                "127.0.0.1",
-                25,
-                "a@skerryline.example",
-                "x",
-                Duration.ofSeconds(1),
-                Duration.ofSeconds(1),
-                Duration.ofHours(1),
-                DataSize.ofMegabytes(1),
-                Settings.MailSecurity.NONE,
-                null,
-                Settings.MailLogIn.PASSWORD,
-                null,
-                null,
-                null,
-                List.of(),
-                List.of(),
-                null,
-                Duration.ofHours(1),
-                null);
+        var mail = MailLab.settings(25);
         var work = new Settings.Work(1, Duration.ofSeconds(1), Duration.ofSeconds(1), Duration.ofSeconds(1));
         return new SecretBox(new Settings(
                 URI.create("http://127.0.0.1"),
