@@ -83,9 +83,7 @@ class Announcing {
     /** Of those who hear together each reads it in their own language, where they have set one. */
     private List<Letter> letters(About about, Reckoned reckoned, Told told) {
         var languages = this.languages.byAddress();
-        var letters = inOneLanguage(about, reckoned, told);
-        if (languages.isEmpty()) return letters;
-        return letters.stream()
+        return inOneLanguage(about, reckoned, told).stream()
                 .flatMap(letter -> byLanguage(letter, about, languages).stream())
                 .toList();
     }
