@@ -154,7 +154,8 @@ public final class Mails {
                 var out = line.getOutputStream();
                 say(out, "220 sink");
                 for (String said = in.readLine(); said != null; said = in.readLine()) {
-                    String command = said.substring(0, Math.min(4, said.length())).toUpperCase(Locale.ROOT);
+                    String command =
+                            said.substring(0, Math.min(4, said.length())).toUpperCase(Locale.ROOT);
                     if (command.equals("DATA")) {
                         say(out, "354 go on");
                         while (!".".equals(in.readLine())) continue;
