@@ -74,6 +74,9 @@ public class BounceMailbox {
         String prefix = "mail." + protocol + ".";
         for (String step : List.of("connectiontimeout", "timeout", "writetimeout"))
             properties.put(prefix + step, timeLimit);
+        // To read one must not mark it as seen: a process that dies before its words are in the records would never
+        // come back to it.
+        properties.put(prefix + "peek", "true");
         if (mailbox.security() != MailSecurity.NONE) {
             properties.put(prefix + "ssl.socketFactory", TrustedCertificates.socketFactory(mailbox.caFile()));
             properties.put(prefix + "ssl.checkserveridentity", "true");

@@ -19,12 +19,16 @@ import java.time.Instant;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
+import org.slf4j.Logger;
+import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /** Looks for what nobody has taken, and passes it on in one mail a rule. A look that is repeated has nothing to say the second time. */
 @Component
 public class Escalations {
+    private static final Logger LOG = LoggerFactory.getLogger(Escalations.class);
+
     private final DSLContext db;
     private final DefinitionStore definitions;
     private final Untaken untaken;
@@ -61,7 +65,17 @@ public class Escalations {
     private void look() {
         for (var rule : definitions.rules()) {
             var escalation = rule.definition().delivery().escalation();
-            if (escalation != null) transactions.executeWithoutResult(_ -> look(rule, escalation));
+            if (escalation == null) continue;
+            try {
+                transactions.executeWithoutResult(_ -> look(rule, escalation));
+            } catch (RuntimeException failed) {
+                // One whose rows cannot be laid out any more keeps nobody else's from being passed on; it is looked at
+                // again.
+                LOG.warn(
+                        "what nobody has taken of {} could not be passed on",
+                        rule.definition().name(),
+                        failed);
+            }
         }
     }
 
