@@ -41,6 +41,9 @@ export type Check = {
   event: string | null
 }
 
+/** A check as a dot in a strip. */
+export type StripCheck = { id: string; slot: Instant; state: CheckState; news: number | null; worst: Severity | null; exceptions: number | null; reason: string | null; retryAt: Instant | null }
+
 export type RuleSummary = {
   name: string
   title: string
@@ -51,7 +54,15 @@ export type RuleSummary = {
   open: Partial<Record<Severity, number>>
   nextSlot: Instant | null
   to: string[]
-  latest: Check[]
+  named: string[]
+  labels: string[]
+  copiedFrom: string | null
+  query: string
+  source: string
+  columns: string[]
+  thresholds: string[]
+  draft: boolean
+  latest: StripCheck[]
 }
 
 export type RulePage = {

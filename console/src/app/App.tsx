@@ -2,6 +2,7 @@ import { lazy } from 'react'
 import { Navigate, Route, Routes } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { session } from '../features/access/api'
+import { PersonContext } from '../shared/person'
 import { LoginPage } from '../features/access/LoginPage'
 import { Loaded } from '../shared/Loading'
 import { Layout } from './Layout'
@@ -15,6 +16,12 @@ const ThresholdsPage = lazy(() => import('../features/thresholds/ThresholdsPage'
 const ThresholdPage = lazy(() => import('../features/thresholds/ThresholdPage').then(({ ThresholdPage: page }) => ({ default: page })))
 const DocumentPage = lazy(() => import('../features/documents/DocumentPage').then(({ DocumentPage: page }) => ({ default: page })))
 const NewDocumentPage = lazy(() => import('../features/documents/DocumentPage').then(({ NewDocumentPage: page }) => ({ default: page })))
+const QueriesPage = lazy(() => import('../features/queries/QueriesPage').then(({ QueriesPage: page }) => ({ default: page })))
+const QueryPage = lazy(() => import('../features/queries/QueryPage').then(({ QueryPage: page }) => ({ default: page })))
+const NewQueryPage = lazy(() => import('../features/queries/QueryPage').then(({ NewQueryPage: page }) => ({ default: page })))
+const FindingsPage = lazy(() => import('../features/findings/FindingsPage').then(({ FindingsPage: page }) => ({ default: page })))
+const ReadersPage = lazy(() => import('../features/readers/ReadersPage').then(({ ReadersPage: page }) => ({ default: page })))
+const ReaderPage = lazy(() => import('../features/readers/ReaderPage').then(({ ReaderPage: page }) => ({ default: page })))
 const SetupPage = lazy(() => import('../features/setup/SetupPage').then(({ SetupPage: page }) => ({ default: page })))
 const OutboxPage = lazy(() => import('../features/outbox/OutboxPage').then(({ OutboxPage: page }) => ({ default: page })))
 const ExtractPage = lazy(() => import('../features/outbox/ExtractPage').then(({ ExtractPage: page }) => ({ default: page })))
@@ -26,13 +33,19 @@ export function App() {
   return (
     <Loaded query={current} what="Your log-in">
       {(person) => person === null ? <LoginPage /> : (
-        <Routes>
+        <PersonContext value={person}><Routes>
           <Route element={<Layout person={person} />}>
             <Route path="/today" element={<TodayPage />} />
+            <Route path="/queries" element={<QueriesPage />} />
+            <Route path="/queries/new" element={<NewQueryPage />} />
+            <Route path="/queries/:name" element={<QueryPage />} />
             <Route path="/rules" element={<RulesPage />} />
             <Route path="/rules/:name" element={<RulePage />} />
             <Route path="/rules/:name/findings/:finding" element={<StoryPage />} />
             <Route path="/rules/:name/edit" element={<RuleEditor />} />
+            <Route path="/findings" element={<FindingsPage />} />
+            <Route path="/readers" element={<ReadersPage />} />
+            <Route path="/readers/:address" element={<ReaderPage />} />
             <Route path="/thresholds" element={<ThresholdsPage />} />
             <Route path="/thresholds/:name" element={<ThresholdPage />} />
             <Route path="/documents/new" element={<NewDocumentPage />} />
@@ -43,7 +56,7 @@ export function App() {
             <Route path="/extracts/:id" element={<ExtractPage />} />
             <Route path="*" element={<Navigate to="/today" replace />} />
           </Route>
-        </Routes>
+        </Routes></PersonContext>
       )}
     </Loaded>
   )

@@ -4,12 +4,14 @@ import { Link, NavLink, Outlet } from 'react-router'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Person } from '../api/types'
 import { logOut } from '../features/access/api'
+import { useChanges } from '../shared/changes'
 import { Mark } from '../shared/Mark'
 
-const pages = [['/today', 'Today'], ['/rules', 'Rules'], ['/thresholds', 'Thresholds'], ['/outbox', 'Outbox'], ['/setup', 'Setup']] as const
+const pages = [['/today', 'Today'], ['/queries', 'Queries'], ['/rules', 'Rules'], ['/findings', 'Findings'], ['/outbox', 'Outbox'], ['/setup', 'Setup']] as const
 
 /** The frame around every page. */
 export function Layout({ person }: { person: Person }) {
+  useChanges()
   const client = useQueryClient()
   const leave = useMutation({ mutationFn: logOut, onSuccess: () => client.resetQueries() })
   return (

@@ -1,9 +1,9 @@
 import { render, screen } from '@testing-library/react'
 import { CheckStrip } from './CheckStrip'
-import { check } from './render.test-kit'
+import { dot } from './render.test-kit'
 
 test('the strip says in words what its dots show', () => {
-  render(<CheckStrip newestFirst={[check('FIRED'), check('FAILED'), check('QUIET'), check('RUNNING')]} />)
+  render(<CheckStrip newestFirst={[dot('FIRED'), dot('FAILED'), dot('QUIET'), dot('RUNNING')]} />)
   expect(screen.getByRole('img')).toHaveAccessibleName('Last 4 checks: 1 fired, 1 failed, 2 others')
 })
 

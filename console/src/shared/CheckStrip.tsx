@@ -1,9 +1,9 @@
-import type { Check } from '../api/types'
+import type { StripCheck } from '../api/types'
 
 const gap = 11
 const line = 21
 
-function describe(checks: Check[]): string {
+function describe(checks: StripCheck[]): string {
   const fired = checks.filter((check) => check.state === 'FIRED').length
   const failed = checks.filter((check) => check.state === 'FAILED').length
   const notJudged = checks.filter((check) => check.state === 'NOT_JUDGED').length
@@ -15,7 +15,7 @@ function describe(checks: Check[]): string {
  * The strip of dots: one for each check, oldest first. On the line it was quiet; lifted, it had something to report; a cross failed;
  * a question mark could not judge everything; hollow is running.
  */
-export function CheckStrip({ newestFirst }: { newestFirst: Check[] }) {
+export function CheckStrip({ newestFirst }: { newestFirst: StripCheck[] }) {
   if (newestFirst.length === 0) return <span className="quiet small">not checked yet</span>
   const checks = newestFirst.toReversed()
   const width = checks.length * gap + 6
@@ -27,13 +27,13 @@ export function CheckStrip({ newestFirst }: { newestFirst: Check[] }) {
   )
 }
 
-function Dot({ check, x }: { check: Check; x: number }) {
+function Dot({ check, x }: { check: StripCheck; x: number }) {
   switch (check.state) {
     case 'FIRED':
       return (
         <g>
-          <line x1={x} x2={x} y1={line} y2={9} stroke="var(--lantern)" />
-          <circle cx={x} cy={7} r={3.6} fill="var(--lantern)" />
+          <line x1={x} x2={x} y1={line} y2={11} stroke={`var(${check.worst === 'CRITICAL' ? '--brick' : '--lantern'})`} />
+          <Lifted x={x} y={8} worst={check.worst} />
         </g>
       )
     case 'FAILED':
@@ -45,5 +45,17 @@ function Dot({ check, x }: { check: Check; x: number }) {
       return <circle cx={x} cy={line} r={3} fill="var(--sheet)" stroke="var(--bs-secondary-color)" strokeWidth={1.5} />
     default:
       return <circle cx={x} cy={line} r={2.4} fill="var(--bs-secondary-color)" />
+  }
+}
+
+/** The worst that a check reported: ▲ critical, ◆ warning, ● notice. */
+export function Lifted({ x, y, worst }: { x: number; y: number; worst: StripCheck['worst'] }) {
+  switch (worst) {
+    case 'CRITICAL':
+      return <path d={`M${x} ${y - 5}l5 9h-10z`} fill="var(--brick)" />
+    case 'NOTICE':
+      return <circle cx={x} cy={y} r={3.6} fill="var(--lantern)" />
+    default:
+      return <path d={`M${x} ${y - 4.6}l4.6 4.6l-4.6 4.6l-4.6 -4.6z`} fill="var(--lantern)" />
   }
 }

@@ -3,7 +3,7 @@ import { render } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { MemoryRouter } from 'react-router'
 import { vi } from 'vitest'
-import type { Check, RuleSummary } from '../api/types'
+import type { Check, RuleSummary, StripCheck } from '../api/types'
 
 /** Renders at an address, with an API that answers as given: `GET /api/rules` to a body, or to a function that makes one of what was sent. */
 export function renderAt(address: string, node: ReactNode, answers: Record<string, unknown> = {}) {
@@ -29,9 +29,15 @@ export function check(state: Check['state'], more: Partial<Check> = {}): Check {
   }
 }
 
+/** A check as strips have it. */
+export function dot(state: Check['state'], more: Partial<StripCheck> = {}): StripCheck {
+  return { id: crypto.randomUUID(), slot: '2026-11-24T04:40:00Z', state, news: 0, worst: null, exceptions: 20, reason: null, retryAt: null, ...more }
+}
+
 export function lateSailings(more: Partial<RuleSummary> = {}): RuleSummary {
   return {
     name: 'late-sailings', title: 'Late sailings without a reason', owner: 'Traffic reporting', state: 'ACTIVE', revision: 7, zone: 'Europe/Oslo',
-    open: { CRITICAL: 2, WARNING: 18 }, nextSlot: '2026-11-25T04:40:00Z', to: ['ines.holm@skerryline.example'], latest: [], ...more,
+    open: { CRITICAL: 2, WARNING: 18 }, nextSlot: '2026-11-25T04:40:00Z', to: ['ines.holm@skerryline.example'], named: ['ines.holm@skerryline.example'], labels: [], copiedFrom: null,
+    query: 'sailings-lately', source: 'ferry', columns: ['sailing', 'delay_min', 'reason'], thresholds: ['late_minutes'], draft: false, latest: [], ...more,
   }
 }

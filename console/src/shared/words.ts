@@ -6,6 +6,21 @@ const numbers = new Intl.NumberFormat()
 /** An instant in the reader's zone. */
 export const timeWords = (instant: Instant) => time.format(new Date(instant))
 
+const dayTime = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' })
+
+/** The time of an instant's day, where the day is known. */
+export const timeOfDay = (instant: Instant) => dayTime.format(new Date(instant))
+
+const ages = new Intl.NumberFormat(undefined, { maximumFractionDigits: 0 })
+
+/** `3 days`, `40 min`: how long ago. */
+export function ageWords(since: Instant, now: Instant): string {
+  const minutes = Math.max(0, Math.floor((Date.parse(now) - Date.parse(since)) / 60_000))
+  if (minutes < 120) return `${ages.format(minutes)} min`
+  const hours = Math.floor(minutes / 60)
+  return hours < 48 ? `${ages.format(hours)} hours` : `${ages.format(Math.floor(hours / 24))} days`
+}
+
 /** The same, with the time of the rule's zone beside it where that differs. */
 export const zonedWords = (instant: Instant, zone: string) => {
   const there = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', timeZone: zone }).format(new Date(instant))

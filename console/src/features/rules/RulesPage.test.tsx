@@ -1,9 +1,9 @@
 import { screen, within } from '@testing-library/react'
-import { check, lateSailings, renderAt } from '../../shared/render.test-kit'
+import { dot, lateSailings, renderAt } from '../../shared/render.test-kit'
 import { RulesPage } from './RulesPage'
 
 test('each rule shows its state, what is open, its last check and its next', async () => {
-  renderAt('/rules', <RulesPage />, { 'GET /api/rules': [lateSailings({ latest: [check('FAILED')] }), lateSailings({ name: 'new', title: 'New one', open: {}, state: 'DRAFT', nextSlot: null })] })
+  renderAt('/rules', <RulesPage />, { 'GET /api/rules': [lateSailings({ latest: [dot('FAILED')] }), lateSailings({ name: 'new', title: 'New one', open: {}, state: 'DRAFT', nextSlot: null })] })
   const failing = within((await screen.findByRole('link', { name: 'Late sailings without a reason' })).closest('tr') ?? document.body)
   expect(failing.getByText('failed')).toBeInTheDocument()
   expect(failing.getByText('18 warning')).toBeInTheDocument()

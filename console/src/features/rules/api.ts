@@ -65,3 +65,19 @@ export type MarkAsk = { finding: number; kind: MarkKind; note: string; until: st
 export const mark = (name: string, ask: MarkAsk) => api.post(`${path(name)}/marks`, ask)
 
 export const pause = (name: string) => api.post<RulePage>(`${path(name)}/pause`)
+
+export type ActAsk = { act: 'PAUSE' | 'ACTIVATE' | 'CHECK' | 'HAND_OVER' | 'RECIPIENTS'; rules: string[]; owner?: string; add?: string[]; remove?: string[]; remark?: string }
+export type ActDone = { rule: string; title: string; words: string; refused: string | null }
+
+/** @param really false for the list of what would be done */
+export const actOnRules = (ask: ActAsk, really: boolean) => api.post<ActDone[]>(`/api/rule-acts?really=${really}`, ask)
+
+/** A draft that says the same, remembers nothing and tells nobody. */
+export const copyRule = (name: string, copy: { name: string; title: string }) => api.post<{ name: string }>(`${path(name)}/copies`, copy)
+
+export type SavedFilter = { name: string; filter: string }
+export const filters = queryOptions({ queryKey: ['filters'], queryFn: () => api.get<SavedFilter[]>('/api/filters') })
+export const keepFilter = (name: string, filter: string) => api.put<SavedFilter[]>(`/api/filters/${encodeURIComponent(name)}`, { filter })
+export const removeFilter = (name: string) => api.delete<SavedFilter[]>(`/api/filters/${encodeURIComponent(name)}`)
+
+export const previewToMe = (name: string) => api.post<{ messages: number }>(`${path(name)}/preview-to-me`)

@@ -1,92 +1,139 @@
+import { useState } from 'react'
+import { Button, Table } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { Table } from 'react-bootstrap'
-import { useQuery } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { RuleSummary } from '../../api/types'
-import { CheckStrip } from '../../shared/CheckStrip'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { plural, timeWords } from '../../shared/words'
-import { holds, outbox } from '../outbox/api'
-import { rules } from '../rules/api'
+import { ageWords, numberWords, plural, timeWords } from '../../shared/words'
+import { badAddresses, holds, outbox } from '../outbox/api'
+import { checkNow, rules } from '../rules/api'
+import { sources } from '../setup/api'
+import { day, dayAround, type DaySeen } from './api'
+import { Lanes } from './Lanes'
 import { headline, needsOf, type Need } from './needs'
 
 export function TodayPage() {
   useTitle('Today')
+  const [bounds] = useState(() => dayAround(new Date()))
   const all = useQuery(rules)
   const messages = useQuery(outbox({}))
   const held = useQuery(holds)
+  const bad = useQuery(badAddresses)
+  const seen = useQuery(day(bounds))
   return (
     <Loaded query={all} what="The rules">
-      {(list) => <Loaded query={messages} what="The outbox">{(mail) => <Today rules={list} needs={needsOf(list, mail, held.data)} />}</Loaded>}
+      {(list) => <Loaded query={messages} what="The outbox">{(mail) => <Loaded query={seen} what="The day">{(data) => <Today rules={list} day={data} needs={needsOf({ rules: list, messages: mail, holds: held.data ?? [], badAddresses: bad.data ?? [], day: data })} />}</Loaded>}</Loaded>}
     </Loaded>
   )
 }
 
-function Today({ rules: list, needs }: { rules: RuleSummary[]; needs: Need[] }) {
-  const active = list.filter((rule) => rule.state === 'ACTIVE')
-  const next = active.flatMap((rule) => (rule.nextSlot ? [rule.nextSlot] : [])).sort()[0]
+const sum = (day: DaySeen, ...states: (keyof DaySeen['outcomes'])[]) => states.reduce((all, state) => all + (day.outcomes[state] ?? 0), 0)
+
+/** `Since midnight 132 checks ran: 6 fired, 125 quiet, 1 failed.` */
+export function soFar(day: DaySeen): string {
+  const fired = sum(day, 'FIRED')
+  const failed = sum(day, 'FAILED', 'PARTLY_FAILED')
+  const quiet = sum(day, 'QUIET')
+  const running = sum(day, 'RUNNING')
+  const notJudged = sum(day, 'NOT_JUDGED')
+  const others = Object.values(day.outcomes).reduce((all, each) => all + each, 0) - fired - failed - quiet - running - notJudged
+  const parts = [`${numberWords(fired)} fired`, `${numberWords(quiet)} quiet`, `${numberWords(failed)} failed`, notJudged > 0 && `${numberWords(notJudged)} not judged`, others > 0 && `${numberWords(others)} otherwise`].filter(Boolean).join(', ')
+  const mail = `The mail server has taken ${plural(day.sent, 'message')}${day.waiting > 0 ? `; ${numberWords(day.waiting)} ${day.waiting === 1 ? 'is' : 'are'} waiting` : ''}.`
+  return `Since midnight ${plural(fired + failed + quiet + notJudged + others, 'check')} ran: ${parts}${running > 0 ? `; ${numberWords(running)} running` : ''}. ${mail}`
+}
+
+function Today({ rules: list, day: seen, needs }: { rules: RuleSummary[]; day: DaySeen; needs: Need[] }) {
   return (
     <>
-      <h1>{headline(needs)}</h1>
-      <p className="quiet mb-0">{plural(active.length, 'rule')} {active.length === 1 ? 'is' : 'are'} active.{next && ` The next check is ${timeWords(next)}.`}</p>
-      <div className="two">
-        {needs.length > 0 && <Needs needs={needs} />}
-        <Strips rules={active} />
+      <div className="head">
+        <div>
+          <h1>{list.length === 0 ? 'Begin here' : headline(needs)}</h1>
+          {list.length > 0 && <p className="quiet mb-0">{soFar(seen)}</p>}
+        </div>
+        <Link className="btn btn-plain" to="/rules/new">New rule</Link>
       </div>
-      <OpenFindings rules={list} />
+      {list.length === 0 ? <Beginning /> : (
+        <>
+          <div className={needs.length > 0 ? 'two wide-right' : ''}>
+            {needs.length > 0 && <Needs needs={needs} />}
+            <section className="sheet">
+              <h2>The day so far</h2>
+              <Lanes day={seen} />
+            </section>
+          </div>
+          <OpenFindings day={seen} />
+        </>
+      )}
     </>
   )
 }
 
+/** What to do first where there is nothing yet, in the order of work. */
+function Beginning() {
+  const known = useQuery(sources)
+  const none = known.data?.length === 0
+  return (
+    <ol className="sheet steps-to-begin">
+      <li>{none ? <>A source: an operator connects a database with <code>odd save-source</code>, or in <Link to="/setup">Setup</Link>.</> : <>A source is connected{known.data && `: ${known.data.map((source) => source.name).join(', ')}`}.</>}</li>
+      <li><Link to="/queries/new">Write a query</Link>: one SELECT; run it and look at its rows.</li>
+      <li><Link to="/rules/new">Make a rule</Link> that says which of those rows are odd, when to look, and who hears of it.</li>
+    </ol>
+  )
+}
+
 function Needs({ needs }: { needs: Need[] }) {
+  const [all, setAll] = useState(false)
+  const shown = all ? needs : needs.slice(0, 6)
   return (
     <section className="sheet">
       <h2>Needs you</h2>
-      {needs.map((need) => (
+      {shown.map((need) => (
         <div className="need" key={need.what + need.to}>
           <span className={`tag ${need.look} align-self-start`} aria-hidden="true">{need.sign}</span>
           <div className="flex-grow-1"><b>{need.what}</b><div className="quiet">{need.why}</div></div>
-          <Link className="btn btn-plain btn-sm align-self-start" to={need.to}>{need.verb}<span className="visually-hidden">: {need.what}</span></Link>
+          {need.check ? <CheckNow rule={need.check} what={need.what} /> : <Link className="btn btn-plain btn-sm align-self-start text-nowrap" to={need.to}>{need.verb}<span className="visually-hidden">: {need.what}</span></Link>}
         </div>
       ))}
+      {shown.length < needs.length && <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>Show all {needs.length}</Button>}
     </section>
   )
 }
 
-function Strips({ rules: list }: { rules: RuleSummary[] }) {
+function CheckNow({ rule, what }: { rule: string; what: string }) {
+  const client = useQueryClient()
+  const [key] = useState(() => crypto.randomUUID())
+  const ask = useMutation({ mutationFn: () => checkNow(rule, key), onSettled: () => client.invalidateQueries() })
   return (
-    <section className="sheet">
-      <h2>The last checks</h2>
-      <Scroll label="Checks">
-        <Table>
-          <tbody>
-            {list.map((rule) => <tr key={rule.name}><td><Link to={`/rules/${rule.name}`}>{rule.title}</Link></td><td><CheckStrip newestFirst={rule.latest} /></td></tr>)}
-          </tbody>
-        </Table>
-      </Scroll>
-      <p className="quiet small mt-2 mb-0">Each dot is a check. On the line it was quiet; lifted, it had something to report; ✕ failed; ? could not be judged.</p>
-    </section>
+    <span className="align-self-start text-end">
+      <Button size="sm" variant="plain" className="text-nowrap" disabled={ask.isPending} onClick={() => ask.mutate()}>{ask.isPending ? 'Checking …' : 'Check now'}<span className="visually-hidden">: {what}</span></Button>
+      <Link className="small d-block mt-1" to={`/rules/${rule}`}>Look at it</Link>
+      <span role="status">{ask.error && <span className="small problem-text">{ask.error.message}</span>}</span>
+    </span>
   )
 }
 
-function OpenFindings({ rules: list }: { rules: RuleSummary[] }) {
-  const open = list.filter((rule) => Object.keys(rule.open).length > 0)
+function OpenFindings({ day: seen }: { day: DaySeen }) {
+  const total = seen.open.reduce((all, each) => all + Object.values(each.open).reduce((sum, count) => sum + count, 0), 0)
   return (
     <section className="sheet">
-      <h2>Open findings</h2>
-      {open.length === 0 ? <p className="quiet mt-2 mb-0">Nothing is open.</p> : (
+      <div className="head"><h2>Open findings</h2>{total > 0 && <Link className="small quiet" to="/findings">All {numberWords(total)} in {plural(seen.open.length, 'rule')}</Link>}</div>
+      {seen.open.length === 0 ? <p className="quiet mt-2 mb-0">Nothing is open.</p> : (
         <Scroll label="Open findings">
           <Table>
-            <thead><tr><th>Rule</th><th>Open</th><th>Last check</th><th>Mailed to</th></tr></thead>
+            <thead><tr><th>Rule</th><th>Open</th><th className="num">New today</th><th className="num">Cleared today</th><th>Oldest</th><th>Taken by</th><th>Last reported</th></tr></thead>
             <tbody>
-              {open.map((rule) => (
-                <tr key={rule.name}>
-                  <td><Link to={`/rules/${rule.name}`}>{rule.title}</Link></td>
-                  <td><OpenCounts open={rule.open} /></td>
-                  <td>{rule.latest[0] ? timeWords(rule.latest[0].slot) : ''}</td>
-                  <td>{plural(rule.to.length, 'person', 'people')}</td>
+              {seen.open.map((each) => (
+                <tr key={each.rule}>
+                  <td><Link to={`/findings?rule=${each.rule}`}>{each.title}</Link></td>
+                  <td><OpenCounts open={each.open} /></td>
+                  <td className="num">{numberWords(each.newToday)}</td>
+                  <td className="num">{numberWords(each.cleared)}</td>
+                  <td className="text-nowrap">{each.oldest ? ageWords(each.oldest, seen.now) : ''}</td>
+                  <td>{each.taken === 0 ? <span className="quiet">nobody</span> : `${each.takenBy.join(', ')} (${numberWords(each.taken)})`}</td>
+                  <td>{each.lastReported ? `${timeWords(each.lastReported)}, to ${plural(each.lastReaders, 'person', 'people')}` : <span className="quiet">not yet</span>}</td>
                 </tr>
               ))}
             </tbody>

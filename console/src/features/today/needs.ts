@@ -1,33 +1,56 @@
 import type { MessageSummary, RuleSummary } from '../../api/types'
-import { plural } from '../../shared/words'
-import { heldWords, type Hold } from '../outbox/api'
+import { plural, timeWords } from '../../shared/words'
+import { heldWords, type BadAddress, type Hold } from '../outbox/api'
+import type { DaySeen } from './api'
 
-/** One thing that needs a person now. */
-export type Need = { sign: string; look: string; what: string; why: string; to: string; verb: string }
+/** One thing that needs a person now: its verb leads on, or checks a rule again where it stands. */
+export type Need = { sign: string; look: string; what: string; why: string; to: string; verb: string; check?: string }
+
+export type Standing = { rules: RuleSummary[]; messages: MessageSummary[]; holds: Hold[]; badAddresses: BadAddress[]; day: DaySeen | null }
 
 const stuck = ['WAITING', 'UNSURE', 'REFUSED', 'EXPIRED']
 
-/** What needs a person, worst first: mail that is held, failed checks, critical findings, mail that is stuck. */
-export function needsOf(rules: RuleSummary[], messages: MessageSummary[], holds: Hold[] = []): Need[] {
-  const held = holds.map((hold) => ({ sign: '✉', look: 'warning', what: `${heldWords(hold)} is held, ${plural(hold.messages, 'mail')} waiting`.replace(/^a/, 'A').replace(/^m/, 'M'), why: hold.why, to: '/outbox', verb: 'Look at it' }))
-  const failed = rules
-    .filter((rule) => rule.latest[0]?.state === 'FAILED')
-    .map((rule) => ({ sign: '✕', look: 'bad', what: `${rule.title} could not be checked`, why: rule.latest[0]?.reason ?? '', to: `/rules/${rule.name}`, verb: 'Look at it' }))
-  const partly = rules
-    .filter((rule) => rule.latest[0]?.state === 'PARTLY_FAILED')
-    .map((rule) => ({ sign: '✕', look: 'bad', what: `Some personal copies of ${rule.title} could not be checked`, why: rule.latest[0]?.reason ?? '', to: `/rules/${rule.name}`, verb: 'Look at it' }))
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** Rules that failed of one cause are one need, since one act puts them right. */
+function failures(rules: RuleSummary[]): Need[] {
+  const byCause = new Map<string, RuleSummary[]>()
+  for (const rule of rules) {
+    const last = rule.latest[0]
+    if (last?.state !== 'FAILED' && last?.state !== 'PARTLY_FAILED') continue
+    const cause = `${rule.source}\n${last.reason ?? rule.name}`
+    byCause.set(cause, [...(byCause.get(cause) ?? []), rule])
+  }
+  return [...byCause.values()].flatMap((same) => {
+    const first = same[0]
+    const last = first?.latest[0]
+    if (!first || !last) return []
+    const retry = last.retryAt ? ` It is tried again at ${timeWords(last.retryAt)}.` : ''
+    const why = `${timeWords(last.slot)}: ${last.reason ?? ''}${retry} What was reported before stands as it was.`
+    if (same.length > 1) return [{ sign: '✕', look: 'bad', what: `${plural(same.length, 'rule')} on ${first.source} could not be checked`, why, to: '/setup', verb: 'Test the source' }]
+    const what = last.state === 'FAILED' ? `${first.title} could not be checked` : `Some personal copies of ${first.title} could not be checked`
+    const again = first.state === 'ACTIVE' ? { check: first.name } : {}
+    return [{ sign: '✕', look: 'bad', what, why, to: `/rules/${first.name}`, verb: 'Look at it', ...again }]
+  })
+}
+
+/** What needs a person, worst first: mail that is held, checks that failed or are late, critical findings that nobody has taken, mail that is stuck. */
+export function needsOf({ rules, messages, holds, badAddresses, day }: Standing): Need[] {
+  const held = holds.map((hold) => ({ sign: '✉', look: 'warning', what: capital(`${heldWords(hold)} is held, ${plural(hold.messages, 'mail')} waiting`), why: hold.why, to: '/outbox', verb: 'Look at it' }))
+  const late = (day?.lanes ?? []).flatMap((lane) => (lane.lateSince ? [{ sign: '✕', look: 'bad', what: `${lane.title} is late`, why: `Its check of ${timeWords(lane.lateSince)} has not begun.`, to: '/setup', verb: 'Look at the service' }] : []))
   const keptBack = rules
     .filter((rule) => rule.latest[0]?.state === 'KEPT_BACK')
     .map((rule) => ({ sign: '✕', look: 'warning', what: `A check of ${rule.title} was kept back`, why: rule.latest[0]?.reason ?? '', to: `/rules/${rule.name}`, verb: 'Look at it' }))
-  const critical = rules
-    .filter((rule) => rule.open.CRITICAL)
-    .map((rule) => ({ sign: '▲', look: 'bad', what: plural(rule.open.CRITICAL ?? 0, 'critical finding'), why: rule.title, to: `/rules/${rule.name}#findings`, verb: 'Show' }))
+  const critical = (day?.open ?? [])
+    .filter((each) => each.criticalInNoHands > 0)
+    .map((each) => ({ sign: '▲', look: 'bad', what: `${plural(each.criticalInNoHands, 'critical finding')}, taken by nobody`, why: `${each.title}${each.lastReported ? `. Reported ${timeWords(each.lastReported)} to ${plural(each.lastReaders, 'person', 'people')}.` : ''}`, to: `/findings?rule=${each.rule}&severity=CRITICAL&marked=BY_NOBODY`, verb: 'Take' }))
   const mail = messages.flatMap((message) =>
     message.recipients
       .filter((recipient) => stuck.includes(recipient.state) && recipient.tries > 0)
-      .map((recipient) => ({ sign: '✉', look: 'warning', what: `A mail to ${recipient.address} is ${recipient.state.toLowerCase()}`, why: recipient.words ?? '', to: `/outbox/${message.id}`, verb: 'Show' })),
+      .map((recipient) => ({ sign: '✉', look: 'warning', what: `A mail to ${recipient.address} is ${recipient.state.toLowerCase()}`, why: `${recipient.words ?? ''}${recipient.nextTry ? ` ${plural(recipient.tries, 'try', 'tries')} so far; the next is ${timeWords(recipient.nextTry)}.` : ''}`, to: `/outbox/${message.id}`, verb: 'Show' })),
   )
-  return [...held, ...failed, ...partly, ...keptBack, ...critical, ...mail]
+  const bad = badAddresses.map((each) => ({ sign: '✉', look: 'warning', what: `Mail to ${each.address} comes back`, why: each.words, to: '/outbox', verb: 'Look at it' }))
+  return [...held, ...failures(rules), ...late, ...keptBack, ...critical, ...mail, ...bad]
 }
 
 const numerals = ['Nothing', 'One thing', 'Two things', 'Three things', 'Four things', 'Five things', 'Six things', 'Seven things']

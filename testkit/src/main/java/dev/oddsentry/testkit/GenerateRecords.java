@@ -39,7 +39,7 @@ public final class GenerateRecords {
             Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
             Map.entry("(rule|rule_copy)\\.on_next_check", "dev.oddsentry.core.memory.Transition"),
             Map.entry(
-                    "(finding|reported|finding_event|mark)\\.severity|report\\.before_severity",
+                    "(finding|reported|finding_event|mark)\\.severity|report\\.before_severity|rule_check\\.worst_news",
                     "dev.oddsentry.core.finding.Severity"),
             Map.entry(
                     "message_recipient\\.state|recipient_try\\.outcome", "dev.oddsentry.service.outbox.RecipientState"),

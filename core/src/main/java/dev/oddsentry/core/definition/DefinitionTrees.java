@@ -27,13 +27,11 @@ final class DefinitionTrees {
                 .put("kind", "query")
                 .put("id", query.id())
                 .put("name", query.name())
-                .put("title", query.title());
+                .put("title", query.title())
+                .put("categories", query.categories());
         tree.put("source", query.source()).put("sql", query.sql());
         var parameters = new LinkedHashMap<String, Object>();
-        query.parameters()
-                .forEach((name, parameter) -> parameters.put(
-                        name,
-                        new Tree().put("type", parameter.type().code()).put("default", parameter.preset()).fields));
+        query.parameters().forEach((name, parameter) -> parameters.put(name, of(parameter)));
         var columns = new LinkedHashMap<String, Object>();
         query.columns()
                 .forEach((name, meaning) -> columns.put(
@@ -51,6 +49,25 @@ final class DefinitionTrees {
         return tree.put("parameters", parameters).put("columns", columns).fields;
     }
 
+    private static Map<String, Object> of(QueryDefinition.Parameter parameter) {
+        return new Tree()
+                .put("type", parameter.type().code())
+                .put("default", parameter.preset())
+                .put("several", parameter.several() ? true : null)
+                .put("choices", choices(parameter.choices()))
+                .put("help", parameter.help())
+                .fields;
+    }
+
+    private static @Nullable Object choices(QueryDefinition.@Nullable Choices choices) {
+        return switch (choices) {
+            case null -> null;
+            case QueryDefinition.Choices.Listed(var values) -> values;
+            case QueryDefinition.Choices.OfQuery(var from, var value, var label) ->
+                new Tree().put("from", from).put("value", value).put("label", label).fields;
+        };
+    }
+
     static Map<String, Object> of(RuleDefinition rule) {
         var tree = new Tree()
                 .put("kind", "rule")
@@ -59,7 +76,9 @@ final class DefinitionTrees {
                 .put("title", rule.title());
         tree.put("owner", rule.owner())
                 .put("query", rule.query())
-                .put("zone", rule.zone().getId());
+                .put("zone", rule.zone().getId())
+                .put("labels", rule.filing().labels())
+                .put("copied from", rule.filing().copiedFrom());
         tree.put("parameters", rule.parameters());
         if (rule.groups() != null) putGroups(tree, rule.groups());
         tree.put("exceptions", rule.exceptions());

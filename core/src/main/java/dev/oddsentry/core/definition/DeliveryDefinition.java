@@ -3,11 +3,13 @@ package dev.oddsentry.core.definition;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.time.Span;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
+import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -162,6 +164,15 @@ public record DeliveryDefinition(
             @Nullable String from,
             @Nullable String address) {
         public static final String ADDRESS = "address";
+
+        private Split with(UnaryOperator<List<String>> change) {
+            var changed = new LinkedHashMap<String, List<String>>();
+            to.forEach((value, people) -> {
+                var left = change.apply(people);
+                if (!left.isEmpty()) changed.put(value, left);
+            });
+            return new Split(by, changed, from, address);
+        }
     }
 
     /** Which of a rule's mails a mail program shows together. */
@@ -191,7 +202,12 @@ public record DeliveryDefinition(
      *
      * @param atLeast nothing below goes there
      */
-    public record Escalation(Span after, List<String> to, Severity atLeast) {}
+    public record Escalation(Span after, List<String> to, Severity atLeast) {
+        private @Nullable Escalation with(UnaryOperator<List<String>> change) {
+            var left = change.apply(to);
+            return left.isEmpty() ? null : new Escalation(after, left, atLeast);
+        }
+    }
 
     /**
      * The rows of another query, asked with the rule's values for parameters of the same names.
@@ -258,6 +274,36 @@ public record DeliveryDefinition(
                 split,
                 escalation,
                 alsoSent);
+    }
+
+    /**
+     * The same to others.
+     *
+     * @param change of each list of addresses and teams; a value of the split, or an escalation, that nobody is left for is gone
+     */
+    public DeliveryDefinition withPeople(UnaryOperator<List<String>> change) {
+        var changed = new Recipients(
+                change.apply(recipients.to()),
+                change.apply(recipients.cc()),
+                change.apply(recipients.bcc()),
+                recipients.replyTo());
+        var others = split == null ? null : split.with(change);
+        return with(changed, others, escalation == null ? null : escalation.with(change));
+    }
+
+    /** The same, told to nobody: neither those it names nor those whom a query or the rows name. */
+    public DeliveryDefinition withoutPeople() {
+        return with(Recipients.NOBODY, split == null ? null : new Split(split.by(), Map.of(), null, null), null);
+    }
+
+    private DeliveryDefinition with(Recipients people, @Nullable Split by, @Nullable Escalation later) {
+        return new DeliveryDefinition(
+                people, layout, sharedLayout, attachments, packing, show, texts, manners, chart, by, later, alsoSent);
+    }
+
+    /** The same to these instead, besides those in copy. */
+    public DeliveryDefinition to(List<String> people) {
+        return with(new Recipients(people, recipients.cc(), recipients.bcc(), recipients.replyTo()), split, escalation);
     }
 
     public List<String> to() {

@@ -1,6 +1,7 @@
 package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.memory.Transition;
+import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
@@ -50,8 +51,19 @@ public enum EditClass {
     public static EditClass of(QueryDefinition before, QueryDefinition after) {
         boolean rows = !before.sql().equals(after.sql())
                 || !before.source().equals(after.source())
-                || !before.parameters().equals(after.parameters());
+                || !asked(before).equals(asked(after));
         return rows ? RE_JUDGE : NO_EFFECT;
+    }
+
+    private record Asked(ParameterType type, @Nullable String preset, boolean several) {}
+
+    /** What of the parameters reaches the source: their order, help and choices do not. */
+    private static Map<String, Asked> asked(QueryDefinition query) {
+        var asked = new HashMap<String, Asked>();
+        query.parameters()
+                .forEach((name, parameter) ->
+                        asked.put(name, new Asked(parameter.type(), parameter.preset(), parameter.several())));
+        return asked;
     }
 
     /**

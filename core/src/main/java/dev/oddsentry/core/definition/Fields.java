@@ -203,6 +203,10 @@ final class Fields {
         return byName.containsKey(name);
     }
 
+    boolean isList(String name) {
+        return byName.get(name) instanceof SequenceNode;
+    }
+
     boolean isMapping(String name) {
         return byName.get(name) instanceof MappingNode;
     }

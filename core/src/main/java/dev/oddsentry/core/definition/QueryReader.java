@@ -1,10 +1,13 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.definition.QueryDefinition.Choices;
 import dev.oddsentry.core.definition.QueryDefinition.ColumnMeaning;
 import dev.oddsentry.core.definition.QueryDefinition.Parameter;
 import dev.oddsentry.core.extract.CellFormat;
 import java.util.LinkedHashMap;
 import java.util.Map;
+import java.util.function.Consumer;
+import org.jspecify.annotations.Nullable;
 
 /** Reads a query's document. */
 final class QueryReader {
@@ -19,7 +22,8 @@ final class QueryReader {
                 top.requiredText("source", "ferry"),
                 top.requiredText("sql", "select ..."),
                 parameters(top.fields("parameters")),
-                columns(top.fields("columns")));
+                columns(top.fields("columns")),
+                RuleReader.labels(top, "categories"));
         top.refuseOthers();
         return query;
     }
@@ -29,14 +33,39 @@ final class QueryReader {
         for (String name : written.freeNames()) {
             Fields fields = written.fields(name);
             var type = fields.choice("type", ParameterType.values()).orElse(ParameterType.TEXT);
-            var preset = fields.parsed("default", text -> {
-                type.check(text);
-                return text;
-            });
+            boolean several = fields.truth("several").orElse(false);
+            var choices = choices(fields, type);
+            String help = fields.text("help").orElse(null);
+            var unset = new Parameter(type, null, several, choices, help);
+            var preset = preset(fields, several, unset::check);
             fields.refuseOthers();
-            parameters.put(name, new Parameter(type, preset.orElse(null)));
+            parameters.put(name, new Parameter(type, preset, several, choices, help));
         }
         return parameters;
+    }
+
+    /** Several may be written as a list. */
+    private static @Nullable String preset(Fields fields, boolean several, Consumer<String> check) {
+        if (several && fields.isList("default")) return ValueList.print(fields.checkedTexts("default", check));
+        return fields.parsed("default", text -> {
+                    check.accept(text);
+                    return text;
+                })
+                .orElse(null);
+    }
+
+    private static @Nullable Choices choices(Fields fields, ParameterType type) {
+        if (!fields.isMapping("choices")) {
+            var listed = fields.checkedTexts("choices", type::check);
+            return listed.isEmpty() ? null : new Choices.Listed(listed);
+        }
+        var query = fields.fields("choices");
+        var choices = new Choices.OfQuery(
+                query.requiredText("from", "terminals"),
+                query.requiredText("value", "name"),
+                query.text("label").orElse(null));
+        query.refuseOthers();
+        return choices;
     }
 
     private static Map<String, ColumnMeaning> columns(Fields written) {

@@ -40,6 +40,7 @@ import org.jspecify.annotations.Nullable;
  * @param checking how a check of it runs
  * @param copies null where one check is for everyone
  * @param fireWhen the condition over the whole check; null for the mode's own
+ * @param filing how people find it
  */
 public record RuleDefinition(
         @Nullable String id,
@@ -58,8 +59,17 @@ public record RuleDefinition(
         OccasionsDefinition occasions,
         CheckingDefinition checking,
         @Nullable CopiesDefinition copies,
-        DeliveryDefinition delivery)
+        DeliveryDefinition delivery,
+        Filing filing)
         implements Definition {
+
+    /**
+     * How people find a rule among the others; nothing of it reaches a check.
+     *
+     * @param labels free words, in the order written
+     * @param copiedFrom the name of the rule that it was copied from; null where it was not
+     */
+    public record Filing(List<String> labels, @Nullable String copiedFrom) {}
 
     /** @param condition null in the last band, which every other exception gets */
     public record Band(Severity severity, @Nullable String condition) {}
@@ -292,7 +302,54 @@ public record RuleDefinition(
                 occasions,
                 checking,
                 newCopies,
-                delivery);
+                delivery,
+                filing);
+    }
+
+    /** The same rule in another team's hands. */
+    public RuleDefinition ownedBy(String team) {
+        return new RuleDefinition(
+                id,
+                name,
+                title,
+                team,
+                query,
+                zone,
+                parameters,
+                groups,
+                exceptions,
+                severity,
+                fireWhen,
+                memory,
+                schedule,
+                occasions,
+                checking,
+                copies,
+                delivery,
+                filing);
+    }
+
+    /** A new rule that says the same under another name, to nobody yet. */
+    public RuleDefinition copyAs(String newName, String newTitle) {
+        return new RuleDefinition(
+                null,
+                newName,
+                newTitle,
+                owner,
+                query,
+                zone,
+                parameters,
+                groups,
+                exceptions,
+                severity,
+                fireWhen,
+                memory,
+                schedule,
+                occasions,
+                checking,
+                copies,
+                delivery.withoutPeople(),
+                new Filing(filing.labels(), name));
     }
 
     /** The same rule, told otherwise. */
@@ -314,7 +371,8 @@ public record RuleDefinition(
                 occasions,
                 checking,
                 copies,
-                other);
+                other,
+                filing);
     }
 
     /** The columns of the identity: those of the group where rows are grouped, else the memory's key. */

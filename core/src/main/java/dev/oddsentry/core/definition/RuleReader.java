@@ -40,9 +40,19 @@ final class RuleReader {
                 schedule.occasions(),
                 CheckingReader.read(top.fields("checking")),
                 CopiesReader.read(top),
-                DeliveryReader.read(top.fields("delivery")));
+                DeliveryReader.read(top.fields("delivery")),
+                new RuleDefinition.Filing(
+                        labels(top, "labels"), top.text("copied from").orElse(null)));
         top.refuseOthers();
         return rule;
+    }
+
+    /** Words without commas, since lists of them are written with commas. */
+    static List<String> labels(Fields top, String name) {
+        return top.checkedTexts(name, text -> {
+            if (text.isBlank() || text.contains(",") || text.length() > 60)
+                throw refused("\"" + text + "\": a word or a few, without a comma and of 60 characters at most");
+        });
     }
 
     private static String fireWhen(String text) {
@@ -61,7 +71,10 @@ final class RuleReader {
 
     private static Map<String, String> parameters(Fields written) {
         var parameters = new LinkedHashMap<String, String>();
-        for (String name : written.freeNames()) written.text(name).ifPresent(value -> parameters.put(name, value));
+        for (String name : written.freeNames()) {
+            if (written.isList(name)) parameters.put(name, ValueList.print(written.texts(name)));
+            else written.text(name).ifPresent(value -> parameters.put(name, value));
+        }
         return parameters;
     }
 

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.access;
 
 import dev.oddsentry.service.config.Settings;
+import jakarta.servlet.DispatcherType;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpMethod;
@@ -37,8 +38,10 @@ class SecurityConfig {
                         .ignoringRequestMatchers("/leave/**"))
                 .securityContext(
                         context -> context.securityContextRepository(new HttpSessionSecurityContextRepository()))
-                .authorizeHttpRequests(requests -> requests.requestMatchers(
-                                HttpMethod.POST, "/api/session", "/api/tokens", "/leave/**")
+                .authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(DispatcherType.ASYNC)
+                        // The end of what was allowed when it began.
+                        .permitAll()
+                        .requestMatchers(HttpMethod.POST, "/api/session", "/api/tokens", "/leave/**")
                         .permitAll()
                         .requestMatchers("/actuator/**")
                         .hasRole("OPERATOR")

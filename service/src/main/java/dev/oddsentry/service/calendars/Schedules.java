@@ -8,6 +8,7 @@ import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.time.WorkingDays;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
@@ -36,6 +37,22 @@ public class Schedules {
         var days = daysOf(rule.schedule().calendar());
         var moment = days == null ? new Moment(slot, rule.zone()) : new Moment(slot, rule.zone(), days);
         return moment.since(lastGood == null ? startOf(rule) : lastGood);
+    }
+
+    /**
+     * The moment on a calendar that a person names.
+     *
+     * @param calendar null or blank for the usual one
+     * @throws RefusedException if there is none of that name
+     */
+    public Moment momentOn(@Nullable String calendar, Instant slot, ZoneId zone) {
+        if (calendar == null || calendar.isBlank()) return new Moment(slot, zone);
+        var days = definitions
+                .calendar(calendar)
+                .orElseThrow(() -> RefusedException.notFound("There is no calendar \"" + calendar + "\"."))
+                .definition()
+                .days();
+        return new Moment(slot, zone, days);
     }
 
     /** Where the rule says that it starts; null where it says nothing. */

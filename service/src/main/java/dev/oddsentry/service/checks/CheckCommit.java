@@ -77,6 +77,7 @@ class CheckCommit {
                 .set(RULE_CHECK.UNKNOWN_ROWS, counts.unknownRows())
                 .set(RULE_CHECK.NOT_JUDGED, counts.notJudged())
                 .set(RULE_CHECK.NEWS, counts.news())
+                .set(RULE_CHECK.WORST_NEWS, counts.worstNews())
                 .set(RULE_CHECK.MESSAGES, counts.messages())
                 .set(RULE_CHECK.TOOK_MS, counts.tookMillis())
                 .set(RULE_CHECK.OPENED, counts.opened())

@@ -1,7 +1,9 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.RuleDefinition.Outcome;
+import dev.oddsentry.core.finding.Severity;
 import java.math.BigDecimal;
+import java.util.Comparator;
 import java.util.EnumSet;
 import java.util.List;
 import java.util.Set;
@@ -11,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * What a good check came to, or one personal copy of it.
  *
  * @param state how it ended
+ * @param worstNews the worst that was told; null where nothing was, and where copies are summed up
  * @param parts what each part of the condition left, and what it stayed unknown for
  * @param tookMillis from asking the source until its last row was taken
  */
@@ -25,6 +28,7 @@ record Counts(
         int news,
         int messages,
         int tookMillis,
+        @Nullable Severity worstNews,
         List<PartCount> parts) {
 
     static Counts of(Reckoned reckoned, Told told) {
@@ -40,6 +44,10 @@ record Counts(
                 told.told().size(),
                 told.messages().size(),
                 Math.toIntExact(reckoned.reading().took().toMillis()),
+                told.told().stream()
+                        .map(Told.Item::severity)
+                        .max(Comparator.naturalOrder())
+                        .orElse(null),
                 PartCount.of(reckoned));
     }
 
@@ -82,6 +90,7 @@ record Counts(
                     (int) whole(news),
                     sent,
                     tookMillis == null ? 0 : tookMillis,
+                    null,
                     parts);
         }
 

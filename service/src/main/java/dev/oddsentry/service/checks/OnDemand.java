@@ -91,7 +91,7 @@ public class OnDemand {
      * @return the check that answers the ask, begun now or before
      * @throws RefusedException if the rule is not active
      */
-    UUID ask(Person by, UUID ruleId, @Nullable String requestKey) {
+    public UUID ask(Person by, UUID ruleId, @Nullable String requestKey) {
         UUID check = transactions.execute(_ -> begin(by, ruleId, requestKey));
         wake.run();
         return check;

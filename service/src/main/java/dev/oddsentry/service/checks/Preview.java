@@ -208,7 +208,7 @@ class Preview {
         });
     }
 
-    private static Compared compared(Reckoned draft, Reckoned active, ZoneId zone) {
+    static Compared compared(Reckoned draft, Reckoned active, ZoneId zone) {
         var ofActive = new LinkedHashMap<Digest, Sighting>();
         active.exceptions().forEach(sighting -> ofActive.put(sighting.key(), sighting));
         var onlyDraft = new ArrayList<String>();

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.KnownTable;
@@ -63,10 +64,20 @@ class Previewing {
      * @param copy which personal copy; null where the rule has none
      */
     PreviewRun run(RuleDefinition asWritten, @Nullable UUID memoryOf, Instant slot, @Nullable PersonalCopy copy) {
+        var query = definitions.query(asWritten.query()).orElseThrow().definition();
+        return run(asWritten, query, memoryOf, slot, copy);
+    }
+
+    /** The same on a query that is not the saved one. */
+    PreviewRun run(
+            RuleDefinition asWritten,
+            QueryDefinition query,
+            @Nullable UUID memoryOf,
+            Instant slot,
+            @Nullable PersonalCopy copy) {
         long began = System.nanoTime();
         var rule = layouts.resolved(asWritten);
         var asked = OneCopy.rule(rule, copy);
-        var query = definitions.query(rule.query()).orElseThrow().definition();
         var used = thresholds.named(rule.thresholdsUsed());
         var scope = memoryOf == null ? null : new Scope(memoryOf, copy == null ? null : copy.key());
         var standing = standing(scope);

@@ -150,7 +150,8 @@ class Trial {
                 RuleDefinition.OccasionsDefinition.NONE,
                 RuleDefinition.CheckingDefinition.USUAL,
                 null,
-                DeliveryDefinition.TO_NOBODY);
+                DeliveryDefinition.TO_NOBODY,
+                new RuleDefinition.Filing(List.of(), null));
     }
 
     private static List<@Nullable String> texts(List<? extends @Nullable Object> cells, ZoneId zone) {

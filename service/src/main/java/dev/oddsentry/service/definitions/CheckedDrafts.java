@@ -1,6 +1,7 @@
 package dev.oddsentry.service.definitions;
 
 import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
@@ -23,6 +24,17 @@ public class CheckedDrafts {
         if (document.definition() instanceof RuleDefinition rule) return rule;
         throw new InvalidDefinitionException(List.of(Problem.error(
                 "this is a " + document.definition().kind().code() + "; a rule can be previewed",
+                "kind",
+                document.places().of("kind"))));
+    }
+
+    /** @throws InvalidDefinitionException with every problem and its place, those of rules that it would break among them */
+    public QueryDefinition query(String text) {
+        var document = Document.read(text);
+        checks.check(document.definition(), document.places());
+        if (document.definition() instanceof QueryDefinition query) return query;
+        throw new InvalidDefinitionException(List.of(Problem.error(
+                "this is a " + document.definition().kind().code() + "; a query is compared",
                 "kind",
                 document.places().of("kind"))));
     }

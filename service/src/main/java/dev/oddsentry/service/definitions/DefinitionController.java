@@ -1,5 +1,6 @@
 package dev.oddsentry.service.definitions;
 
+import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
@@ -42,16 +43,19 @@ class DefinitionController {
     /** @param kind {@code query}, {@code rule}, {@code threshold}, {@code calendar}, {@code layout} or {@code round-up} */
     @GetMapping(path = "/{kind}/{name}", produces = "application/yaml")
     String document(@AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
-        return Document.print(store.current(Kinds.of(kind), name)
-                .filter(definition -> PrivateLayouts.isOpenTo(by, definition))
-                .orElseThrow(() -> RefusedException.notFound("There is no " + kind + " \"" + name + "\".")));
+        return Document.print(require(by, kind, name));
     }
 
     /** The same as JSON, for an editor; what is sent back may be JSON too, since that is YAML. */
-    @GetMapping(path = "/rule/{name}.json", produces = "application/json")
-    Map<String, Object> ruleAsJson(@PathVariable String name) {
-        return Document.tree(store.rule(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."))
-                .definition());
+    @GetMapping(path = "/{kind}/{name}.json", produces = "application/json")
+    Map<String, Object> asJson(
+            @AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
+        return Document.tree(require(by, kind, name));
+    }
+
+    private Definition require(Person by, String kind, String name) {
+        return store.current(Kinds.of(kind), name)
+                .filter(definition -> PrivateLayouts.isOpenTo(by, definition))
+                .orElseThrow(() -> RefusedException.notFound("There is no " + kind + " \"" + name + "\"."));
     }
 }

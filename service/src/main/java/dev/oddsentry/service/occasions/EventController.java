@@ -111,7 +111,7 @@ class EventController {
                 String value = values.get(name);
                 if (value == null) return;
                 try {
-                    declared.type().check(value);
+                    declared.check(value);
                 } catch (InvalidDefinitionException refused) {
                     throw RefusedException.invalid("The rule "
                             + rule.definition().name() + " takes " + name + ": " + refused.getMessage() + ".");

@@ -29,7 +29,10 @@ record BoundSql(String sql, List<@Nullable Object> values) {
         var source = new MapSqlParameterSource(values);
         var ordered = new ArrayList<@Nullable Object>();
         for (Object value : NamedParameterUtils.buildValueArray(parsed, source, null)) {
-            ordered.add(value instanceof SqlParameterValue typed ? typed.getValue() : value);
+            Object plain = value instanceof SqlParameterValue typed ? typed.getValue() : value;
+            // A list has as many placeholders as it has values.
+            if (plain instanceof List<?> several) ordered.addAll(several);
+            else ordered.add(plain);
         }
         return new BoundSql(NamedParameterUtils.substituteNamedParameters(parsed, source), ordered);
     }

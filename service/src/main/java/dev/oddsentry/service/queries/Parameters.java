@@ -61,7 +61,7 @@ public final class Parameters {
                 return;
             }
             try {
-                declared.type().check(written);
+                declared.check(written);
             } catch (InvalidDefinitionException refused) {
                 refused.problems().forEach(problem -> problems.add(places.locate(field, problem)));
             }
@@ -88,14 +88,17 @@ public final class Parameters {
     public static Optional<Duration> window(Moment moment, RuleDefinition rule, QueryDefinition query) {
         boolean sinceLast = query.parameters().entrySet().stream().anyMatch(entry -> {
             String written = written(rule, entry.getKey(), entry.getValue());
-            return written != null && entry.getValue().type().isSinceLastCheck(written);
+            return written != null && entry.getValue().isSinceLastCheck(written);
         });
         if (sinceLast) return Optional.empty();
         var moving = new TreeSet<Instant>();
         query.parameters().forEach((name, declared) -> {
             String written = written(rule, name, declared);
-            if (written != null && declared.type().moves(written))
-                instant(declared.type().valueAt(moment, written), moment).ifPresent(moving::add);
+            if (written != null && declared.moves(written)) {
+                var value = declared.valueAt(moment, written);
+                for (Object each : value instanceof List<?> several ? several : List.of(value))
+                    instant(each, moment).ifPresent(moving::add);
+            }
         });
         if (moving.isEmpty()) return Optional.empty();
         Instant last = moving.size() == 1 ? moment.slot() : moving.last();
@@ -117,7 +120,7 @@ public final class Parameters {
         query.parameters().forEach((name, declared) -> {
             String written = written(rule, name, declared);
             if (written == null) throw new QueryFailureException("The parameter " + name + " has no value.");
-            values.put(name, declared.type().valueAt(moment, written));
+            values.put(name, declared.valueAt(moment, written));
         });
         return values;
     }
@@ -127,7 +130,7 @@ public final class Parameters {
         var values = new LinkedHashMap<String, Object>();
         query.parameters().forEach((name, declared) -> {
             String written = written(rule, name, declared);
-            if (written != null) values.put(name, declared.type().valueAt(moment, written));
+            if (written != null) values.put(name, declared.valueAt(moment, written));
         });
         return values;
     }
@@ -136,7 +139,7 @@ public final class Parameters {
     public static boolean move(RuleDefinition rule, QueryDefinition query) {
         return query.parameters().entrySet().stream().anyMatch(entry -> {
             String written = written(rule, entry.getKey(), entry.getValue());
-            return written != null && entry.getValue().type().moves(written);
+            return written != null && entry.getValue().moves(written);
         });
     }
 
@@ -145,7 +148,7 @@ public final class Parameters {
         return query.parameters().entrySet().stream()
                 .filter(declared -> {
                     String written = written(rule, declared.getKey(), declared.getValue());
-                    return written != null && declared.getValue().type().isUnsettled(written);
+                    return written != null && declared.getValue().isUnsettled(written);
                 })
                 .map(declared -> places.locate(
                         "parameters." + declared.getKey(),

@@ -4,5 +4,9 @@ package dev.oddsentry.service.rules;
 public enum RuleState {
     DRAFT,
     ACTIVE,
-    PAUSED
+    PAUSED;
+
+    public boolean isActive() {
+        return this == ACTIVE;
+    }
 }

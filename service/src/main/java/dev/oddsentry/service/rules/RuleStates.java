@@ -58,11 +58,7 @@ public class RuleStates {
      */
     @Transactional
     public void activate(Person by, UUID id, RuleDefinition rule, Transition owed) {
-        if (rule.delivery().to().isEmpty()
-                && !db.fetchExists(AUDIENCE, AUDIENCE.RULE_ID.eq(id), AUDIENCE.ROUND_UP_ID.isNotNull())) {
-            throw RefusedException.invalid(
-                    "The rule has no recipient: write one under delivery: to:, or let a round-up tell of it, before it becomes active.");
-        }
+        refuseWithoutReaders(id, rule);
         Instant next = schedules.of(rule).nextAfter(clock.instant()).orElse(null);
         int moved = db.update(RULE)
                 .set(RULE.STATE, RuleState.ACTIVE)
@@ -78,6 +74,22 @@ public class RuleStates {
                 "activate rule",
                 rule.name(),
                 owed == Transition.ORDINARY ? null : owed.name().toLowerCase(Locale.ROOT));
+    }
+
+    /** @throws RefusedException if nobody would hear of what it finds */
+    public void refuseWithoutReaders(UUID id, RuleDefinition rule) {
+        if (!rule.delivery().to().isEmpty()
+                || db.fetchExists(AUDIENCE, AUDIENCE.RULE_ID.eq(id), AUDIENCE.ROUND_UP_ID.isNotNull())) return;
+        throw RefusedException.invalid(
+                "The rule has no recipient: write one under delivery: to:, or let a round-up tell of it, before it becomes active.");
+    }
+
+    public RuleState of(UUID id) {
+        return db.select(RULE.STATE)
+                .from(RULE)
+                .where(RULE.ID.eq(id))
+                .fetchSingle()
+                .value1();
     }
 
     /**

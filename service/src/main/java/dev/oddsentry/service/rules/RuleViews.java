@@ -3,6 +3,7 @@ package dev.oddsentry.service.rules;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+import static dev.oddsentry.service.db.generated.Tables.RULE_DRAFT;
 import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.rowNumber;
 import static org.jooq.impl.DSL.select;
@@ -15,7 +16,7 @@ import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.service.calendars.Schedules;
-import dev.oddsentry.service.checks.CheckView;
+import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.db.generated.tables.records.RuleRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
@@ -29,8 +30,11 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
+import org.jooq.Record;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -62,7 +66,34 @@ class RuleViews {
         this.clock = clock;
     }
 
-    /** @param latest the last twenty checks, newest first */
+    /** A check as a dot in a strip. */
+    record StripCheck(
+            UUID id,
+            Instant slot,
+            CheckState state,
+            @Nullable Integer news,
+            @Nullable Severity worst,
+            @Nullable Long exceptions,
+            @Nullable String reason,
+            @Nullable Instant retryAt) {
+        static StripCheck of(Record row) {
+            return new StripCheck(
+                    row.get(RULE_CHECK.ID),
+                    row.get(RULE_CHECK.SLOT),
+                    row.get(RULE_CHECK.STATE),
+                    row.get(RULE_CHECK.NEWS),
+                    row.get(RULE_CHECK.WORST_NEWS),
+                    row.get(RULE_CHECK.EXCEPTIONS),
+                    row.get(RULE_CHECK.REASON),
+                    row.get(RULE_CHECK.RETRY_AT));
+        }
+    }
+
+    /**
+     * @param named everyone that the rule itself names: addresses and teams
+     * @param draft whether an edit lies beside it
+     * @param latest the last twenty checks, newest first
+     */
     record RuleSummary(
             String name,
             String title,
@@ -73,7 +104,15 @@ class RuleViews {
             Map<Severity, Integer> open,
             @Nullable Instant nextSlot,
             List<String> to,
-            List<CheckView> latest) {}
+            Set<String> named,
+            List<String> labels,
+            @Nullable String copiedFrom,
+            String query,
+            String source,
+            List<String> columns,
+            Set<String> thresholds,
+            boolean draft,
+            List<StripCheck> latest) {}
 
     /** @param draft the edit that lies beside the rule; null for none */
     record RulePage(
@@ -205,16 +244,29 @@ class RuleViews {
         var states = db.selectFrom(RULE).where(RULE.ID.in(ids)).fetchMap(RULE.ID);
         var open = open(ids);
         var latest = latest(ids);
+        var queries = watched(rules);
+        var drafted = db.select(RULE_DRAFT.RULE_ID)
+                .from(RULE_DRAFT)
+                .where(RULE_DRAFT.RULE_ID.in(ids))
+                .fetchSet(RULE_DRAFT.RULE_ID);
         return rules.stream()
-                .map(rule -> summary(rule, Objects.requireNonNull(states.get(rule.id())), open, latest))
+                .map(rule -> summary(
+                        rule,
+                        Objects.requireNonNull(states.get(rule.id())),
+                        Objects.requireNonNull(queries.get(rule.definition().query())),
+                        drafted.contains(rule.id()),
+                        open,
+                        latest))
                 .toList();
     }
 
-    private static RuleSummary summary(
+    private RuleSummary summary(
             Current<RuleDefinition> rule,
             RuleRecord state,
+            Watched watched,
+            boolean drafts,
             Map<UUID, Map<Severity, Integer>> open,
-            Map<UUID, List<CheckView>> latest) {
+            Map<UUID, List<StripCheck>> latest) {
         RuleDefinition definition = rule.definition();
         return new RuleSummary(
                 definition.name(),
@@ -226,7 +278,29 @@ class RuleViews {
                 open.getOrDefault(rule.id(), Map.of()),
                 state.getNextSlot(),
                 definition.delivery().to(),
+                definition.delivery().named(),
+                definition.filing().labels(),
+                definition.filing().copiedFrom(),
+                definition.query(),
+                watched.source(),
+                watched.columns(),
+                definition.thresholdsUsed(),
+                drafts,
                 latest.getOrDefault(rule.id(), List.of()));
+    }
+
+    /** What a rule's query reads and returns, read once for all its rules. */
+    private record Watched(String source, List<String> columns) {}
+
+    private Map<String, Watched> watched(List<Current<RuleDefinition>> rules) {
+        var names = rules.stream().map(rule -> rule.definition().query()).collect(Collectors.toSet());
+        return definitions.queries().stream()
+                .filter(query -> names.contains(query.definition().name()))
+                .collect(Collectors.toMap(
+                        query -> query.definition().name(),
+                        query -> new Watched(
+                                query.definition().source(),
+                                definitions.columns(query).names())));
     }
 
     private Map<UUID, Map<Severity, Integer>> open(List<UUID> ids) {
@@ -240,7 +314,7 @@ class RuleViews {
         return open;
     }
 
-    private Map<UUID, List<CheckView>> latest(List<UUID> ids) {
+    private Map<UUID, List<StripCheck>> latest(List<UUID> ids) {
         var place = rowNumber()
                 .over()
                 .partitionBy(RULE_CHECK.RULE_ID)
@@ -250,12 +324,21 @@ class RuleViews {
                 .from(RULE_CHECK)
                 .where(RULE_CHECK.RULE_ID.in(ids))
                 .asTable("ranked");
-        return db.select(RULE_CHECK.fields())
+        return db.select(
+                        RULE_CHECK.RULE_ID,
+                        RULE_CHECK.ID,
+                        RULE_CHECK.SLOT,
+                        RULE_CHECK.STATE,
+                        RULE_CHECK.NEWS,
+                        RULE_CHECK.WORST_NEWS,
+                        RULE_CHECK.EXCEPTIONS,
+                        RULE_CHECK.REASON,
+                        RULE_CHECK.RETRY_AT)
                 .from(RULE_CHECK)
                 .join(ranked)
                 .on(RULE_CHECK.ID.eq(ranked.field(RULE_CHECK.ID)))
                 .where(Objects.requireNonNull(ranked.field(place)).le(STRIP))
                 .orderBy(RULE_CHECK.SLOT.desc())
-                .fetchGroups(RULE_CHECK.RULE_ID, row -> CheckView.of(row.into(RULE_CHECK)));
+                .fetchGroups(RULE_CHECK.RULE_ID, StripCheck::of);
     }
 }

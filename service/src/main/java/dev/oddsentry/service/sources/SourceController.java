@@ -29,8 +29,10 @@ class SourceController {
 
     private final Sources sources;
     private final SourcePools pools;
+    private final SourceTables tables;
 
-    SourceController(Sources sources, SourcePools pools) {
+    SourceController(Sources sources, SourcePools pools, SourceTables tables) {
+        this.tables = tables;
         this.sources = sources;
         this.pools = pools;
     }
@@ -95,6 +97,12 @@ class SourceController {
     @GetMapping
     List<SourceView> all() {
         return sources.all().stream().map(SourceView::of).toList();
+    }
+
+    /** Its tables and views with their columns, as far as its user may see them. */
+    @GetMapping("/{name}/tables")
+    SourceTables.Catalogue tables(@PathVariable String name) {
+        return tables.of(sources.require(name));
     }
 
     @PutMapping("/{name}")

@@ -1,0 +1,22 @@
+import { Table } from 'react-bootstrap'
+import { Scroll } from '../../shared/Scroll'
+import type { Ran } from './api'
+
+const isShort = (text: string | null | undefined) => (text?.length ?? 0) <= 12
+
+/** Rows as they came, missing values said. */
+export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
+  const align = (index: number) => (ran.columns[index]?.type === 'number' ? 'num' : '')
+  return (
+    <Scroll label="Rows">
+      <Table size="sm">
+        <thead><tr>{ran.columns.map((column, index) => <th key={column.name} className={align(index)} title={`${column.name}, ${column.type}`}>{column.label}</th>)}</tr></thead>
+        <tbody>
+          {ran.rows.slice(0, most).map((row, number) => (
+            <tr key={number}>{row.map((cell, index) => <td key={index} className={isShort(cell) ? `${align(index)} text-nowrap` : align(index)}>{cell ?? <span className="quiet">missing</span>}</td>)}</tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  )
+}

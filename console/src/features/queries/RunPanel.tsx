@@ -1,0 +1,48 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useMutation } from '@tanstack/react-query'
+import { Refusal } from '../../shared/Refusal'
+import { numberWords, plural } from '../../shared/words'
+import { runQuery, type QueryDocument, type Ran, type Where } from './api'
+import { ParameterFields } from './ParameterFields'
+import { RowsTable } from './RowsTable'
+
+const shownAtFirst = 12
+
+/** Runs the query as it stands in the editor: what came, how much, how long. */
+export function RunPanel({ document, saved, onRan }: { document: QueryDocument; saved: boolean; onRan: (ran: Ran) => void }) {
+  const [values, setValues] = useState<Record<string, string>>({})
+  const [zone, setZone] = useState(Intl.DateTimeFormat().resolvedOptions().timeZone)
+  const [all, setAll] = useState(false)
+  const where: Where = { zone, calendar: null }
+  const run = useMutation({ mutationFn: () => runQuery(document, values, where), onSuccess: onRan })
+  return (
+    <section className="sheet">
+      <Form onSubmit={(event) => { event.preventDefault(); run.mutate() }}>
+        <div className="head">
+          <h2>Run it</h2>
+          <Button type="submit" variant="plain" disabled={run.isPending}>{run.isPending ? 'Running …' : 'Run'}</Button>
+        </div>
+        <ParameterFields id="run" parameters={document.parameters ?? {}} values={values} onChange={setValues} where={where} query={saved ? document.name : null} />
+        {Object.keys(document.parameters ?? {}).length > 0 && (
+          <Form.Group controlId="run-zone" className="mt-2">
+            <Form.Label className="mb-0 small quiet">Dates reckoned in</Form.Label>
+            <Form.Control size="sm" value={zone} list="zones" onChange={(event) => setZone(event.target.value)} />
+          </Form.Group>
+        )}
+      </Form>
+      <div role="status">
+        <Refusal error={run.error} />
+        {!run.data && !run.error && <p className="quiet small mt-2 mb-0">Read-only, within the limits of the source. Nothing is saved.</p>}
+        {run.data && (
+          <>
+            <p className="mt-2 mb-0"><strong>{plural(run.data.rowsRead, 'row')}</strong> in {numberWords(run.data.tookMillis)} ms{run.data.rowsRead > Math.min(shownAtFirst, run.data.rows.length) && !all && <>, the first {Math.min(shownAtFirst, run.data.rows.length)} below</>}.</p>
+            {run.data.warnings.map((warning, index) => <p key={index} className="small told">Mind: {warning.message}</p>)}
+            {run.data.rows.length > 0 && <RowsTable ran={run.data} most={all ? run.data.rows.length : shownAtFirst} />}
+            {!all && run.data.rows.length > shownAtFirst && <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>Show {numberWords(run.data.rows.length)}</Button>}
+          </>
+        )}
+      </div>
+    </section>
+  )
+}

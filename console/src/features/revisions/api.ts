@@ -1,0 +1,17 @@
+import { queryOptions } from '@tanstack/react-query'
+import { api } from '../../api/client'
+import type { Instant } from '../../api/types'
+
+export type Revision = { revision: number; remark: string; author: string | null; at: Instant }
+
+const path = (kind: string, name: string) => `/api/definitions/${encodeURIComponent(kind)}/${encodeURIComponent(name)}`
+
+/** Newest first; asked again, so that an editor hears of others. */
+export const revisionsOf = (kind: string, name: string) =>
+  queryOptions({ queryKey: ['revisions', kind, name], queryFn: () => api.get<Revision[]>(`${path(kind, name)}/revisions`), refetchInterval: 10_000 })
+
+export const revisionText = (kind: string, name: string, revision: number) =>
+  queryOptions({ queryKey: ['revisions', kind, name, revision], queryFn: () => api.read(`${path(kind, name)}/revisions/${revision}`), staleTime: Infinity })
+
+export const restore = (kind: string, name: string, revision: number, remark: string) =>
+  api.post<{ revision: number }>(`${path(kind, name)}/revisions/${revision}/restore?${new URLSearchParams({ remark })}`)

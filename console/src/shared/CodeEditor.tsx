@@ -1,0 +1,82 @@
+import { useEffect, useRef } from 'react'
+import { autocompletion, closeBrackets, completionKeymap } from '@codemirror/autocomplete'
+import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
+import { PostgreSQL, sql, type SQLNamespace } from '@codemirror/lang-sql'
+import { yaml } from '@codemirror/lang-yaml'
+import { bracketMatching, HighlightStyle, syntaxHighlighting } from '@codemirror/language'
+import { setDiagnostics, type Diagnostic } from '@codemirror/lint'
+import { Compartment, EditorState, type Extension } from '@codemirror/state'
+import { EditorView, keymap, lineNumbers } from '@codemirror/view'
+import { tags } from '@lezer/highlight'
+
+/** What is wrong with the text, at a place in it that counts from 0. */
+export type Mark = { from: number; to: number; message: string; warning?: boolean }
+
+export type CodeProps = {
+  label: string
+  language: 'sql' | 'yaml'
+  value: string
+  onChange: (value: string) => void
+  /** Tables with their columns, by name: offered while SQL is typed. */
+  tables?: SQLNamespace
+  marks?: Mark[]
+}
+
+const colours = HighlightStyle.define([
+  { tag: tags.keyword, color: 'var(--code-keyword)' },
+  { tag: [tags.string, tags.special(tags.string)], color: 'var(--code-text)' },
+  { tag: [tags.number, tags.bool, tags.null], color: 'var(--code-number)' },
+  { tag: [tags.comment], color: 'var(--bs-secondary-color)', fontStyle: 'italic' },
+  { tag: [tags.propertyName, tags.definition(tags.propertyName)], color: 'var(--code-name)' },
+])
+
+const languageOf = (language: CodeProps['language'], tables: SQLNamespace | undefined): Extension =>
+  language === 'yaml' ? yaml() : sql({ dialect: PostgreSQL, upperCaseKeywords: false, ...(tables ? { schema: tables } : {}) })
+
+/** Tab leaves the field, as in any other, so that it holds nobody who has no mouse. */
+export function CodeEditor({ label, language, value, onChange, tables, marks }: CodeProps) {
+  const host = useRef<HTMLDivElement>(null)
+  const view = useRef<EditorView>(null)
+  const changed = useRef(onChange)
+  const speaking = useRef(new Compartment())
+  useEffect(() => {
+    changed.current = onChange
+  })
+  useEffect(() => {
+    if (!host.current) return
+    const editor = new EditorView({
+      parent: host.current,
+      state: EditorState.create({
+        doc: value,
+        extensions: [
+          lineNumbers(), history(), bracketMatching(), closeBrackets(), autocompletion(), EditorView.lineWrapping,
+          syntaxHighlighting(colours), speaking.current.of(languageOf(language, tables)),
+          keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap]),
+          EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false', autocapitalize: 'off' }),
+          EditorView.updateListener.of((update) => {
+            if (update.docChanged) changed.current(update.state.doc.toString())
+          }),
+        ],
+      }),
+    })
+    view.current = editor
+    return () => editor.destroy()
+    // The view keeps its own text; what comes from outside is told below.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [label, language])
+  useEffect(() => {
+    const editor = view.current
+    if (editor && editor.state.doc.toString() !== value) editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } })
+  }, [value])
+  useEffect(() => {
+    view.current?.dispatch({ effects: speaking.current.reconfigure(languageOf(language, tables)) })
+  }, [language, tables])
+  useEffect(() => {
+    const editor = view.current
+    if (!editor) return
+    const length = editor.state.doc.length
+    const found: Diagnostic[] = (marks ?? []).map(({ from, to, message, warning }) => ({ from: Math.min(from, length), to: Math.min(Math.max(to, from + 1), length), message, severity: warning ? 'warning' : 'error' }))
+    editor.dispatch(setDiagnostics(editor.state, found))
+  }, [marks, value])
+  return <div className="code-field" ref={host} />
+}

@@ -1,0 +1,66 @@
+package dev.oddsentry.service.sources;
+
+import dev.oddsentry.service.web.RefusedException;
+import java.sql.DatabaseMetaData;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Set;
+import org.springframework.stereotype.Component;
+
+/** What a source holds, as its driver tells: for people who write queries. */
+@Component
+class SourceTables {
+    /** Columns; a source may hold more than anyone could look through. */
+    private static final int MOST = 20_000;
+
+    private static final Set<String> SYSTEM = Set.of("information_schema", "pg_catalog", "pg_toast");
+
+    private final SourcePools pools;
+
+    SourceTables(SourcePools pools) {
+        this.pools = pools;
+    }
+
+    record Column(String name, String type) {}
+
+    record Table(String schema, String name, List<Column> columns) {}
+
+    /** @param more whether there are others that are not told */
+    record Catalogue(List<Table> tables, boolean more) {}
+
+    /** @throws RefusedException if the source does not answer */
+    Catalogue of(Source source) {
+        try (var connection = pools.open(source)) {
+            try {
+                return read(connection.getMetaData(), connection.getCatalog());
+            } finally {
+                connection.rollback();
+            }
+        } catch (SQLException e) {
+            throw RefusedException.invalid("The source " + source.name() + " does not tell its tables: "
+                    + String.valueOf(e.getMessage()).lines().findFirst().orElse("") + ".");
+        }
+    }
+
+    private record Key(String schema, String name) {}
+
+    private static Catalogue read(DatabaseMetaData meta, String catalog) throws SQLException {
+        var tables = new LinkedHashMap<Key, List<Column>>();
+        int count = 0;
+        try (var columns = meta.getColumns(catalog, null, "%", "%")) {
+            while (columns.next()) {
+                String schema = String.valueOf(columns.getString("TABLE_SCHEM"));
+                if (SYSTEM.contains(schema)) continue;
+                if (++count > MOST) break;
+                tables.computeIfAbsent(new Key(schema, columns.getString("TABLE_NAME")), _ -> new ArrayList<>())
+                        .add(new Column(columns.getString("COLUMN_NAME"), columns.getString("TYPE_NAME")));
+            }
+        }
+        var found = tables.entrySet().stream()
+                .map(entry -> new Table(entry.getKey().schema(), entry.getKey().name(), List.copyOf(entry.getValue())))
+                .toList();
+        return new Catalogue(found, count > MOST);
+    }
+}
