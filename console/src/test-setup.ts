@@ -8,4 +8,7 @@ configure({ asyncUtilTimeout: 5_000 })
 class SilentEventSource extends EventTarget {
   close() {}
 }
-globalThis.EventSource ??= SilentEventSource as unknown as typeof EventSource
+globalThis.EventSource = SilentEventSource as unknown as typeof EventSource
+
+// What one test types is not there in the next.
+afterEach(() => localStorage.clear())

@@ -12,6 +12,7 @@ const RulesPage = lazy(() => import('../features/rules/RulesPage').then(({ Rules
 const RulePage = lazy(() => import('../features/rules/RulePage').then(({ RulePage: page }) => ({ default: page })))
 const StoryPage = lazy(() => import('../features/rules/StoryPage').then(({ StoryPage: page }) => ({ default: page })))
 const RuleEditor = lazy(() => import('../features/editor/RuleEditor').then(({ RuleEditor: page }) => ({ default: page })))
+const NewRulePage = lazy(() => import('../features/editor/RuleEditor').then(({ NewRulePage: page }) => ({ default: page })))
 const ThresholdsPage = lazy(() => import('../features/thresholds/ThresholdsPage').then(({ ThresholdsPage: page }) => ({ default: page })))
 const ThresholdPage = lazy(() => import('../features/thresholds/ThresholdPage').then(({ ThresholdPage: page }) => ({ default: page })))
 const DocumentPage = lazy(() => import('../features/documents/DocumentPage').then(({ DocumentPage: page }) => ({ default: page })))
@@ -40,6 +41,7 @@ export function App() {
             <Route path="/queries/new" element={<NewQueryPage />} />
             <Route path="/queries/:name" element={<QueryPage />} />
             <Route path="/rules" element={<RulesPage />} />
+            <Route path="/rules/new" element={<NewRulePage />} />
             <Route path="/rules/:name" element={<RulePage />} />
             <Route path="/rules/:name/findings/:finding" element={<StoryPage />} />
             <Route path="/rules/:name/edit" element={<RuleEditor />} />

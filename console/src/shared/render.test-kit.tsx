@@ -3,7 +3,10 @@ import { render } from '@testing-library/react'
 import type { ReactNode } from 'react'
 import { MemoryRouter } from 'react-router'
 import { vi } from 'vitest'
-import type { Check, RuleSummary, StripCheck } from '../api/types'
+import { PersonContext } from './person'
+import type { Check, Person, RuleSummary, StripCheck } from '../api/types'
+
+const operator: Person = { login: 'operator', name: 'Operator', email: 'operator@skerryline.example', role: 'OPERATOR' }
 
 /** Renders at an address, with an API that answers as given: `GET /api/rules` to a body, or to a function that makes one of what was sent. */
 export function renderAt(address: string, node: ReactNode, answers: Record<string, unknown> = {}) {
@@ -18,7 +21,7 @@ export function renderAt(address: string, node: ReactNode, answers: Record<strin
     return Promise.resolve(Response.json(body))
   })
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
-  render(<QueryClientProvider client={client}><MemoryRouter initialEntries={[address]}>{node}</MemoryRouter></QueryClientProvider>)
+  render(<QueryClientProvider client={client}><PersonContext value={operator}><MemoryRouter initialEntries={[address]}>{node}</MemoryRouter></PersonContext></QueryClientProvider>)
   return calls
 }
 

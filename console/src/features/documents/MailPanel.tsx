@@ -8,15 +8,15 @@ type View = 'desktop' | 'phone' | 'text'
 const views: [View, string][] = [['desktop', 'Desktop'], ['phone', 'Phone'], ['text', 'Plain text']]
 
 /** The mail of a rule's document as it would arrive now, and the fields that its texts may name. */
-export function MailPanel({ document }: { document: string }) {
+export function MailPanel({ document, plain = false }: { document: string; plain?: boolean }) {
   const [view, setView] = useState<View>('desktop')
   const [which, setWhich] = useState(0)
   const look = useMutation({ mutationFn: () => mailsOf(document), onSuccess: () => setWhich(0) })
   const mail = look.data?.mails[which]
   return (
-    <section className="sheet">
+    <section className={plain ? '' : 'sheet'} aria-label="The mail now">
       <div className="d-flex justify-content-between flex-wrap gap-2">
-        <h2>The mail now</h2>
+        {plain ? <h3>The mail now</h3> : <h2>The mail now</h2>}
         <Button variant="plain" size="sm" disabled={look.isPending} onClick={() => look.mutate()}>{look.isPending ? 'Asking the source …' : 'Show the mail'}</Button>
       </div>
       <Refusal error={look.error} />

@@ -14,8 +14,8 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
   const onTrial: Record<string, string[]> = name.trim() && values.trim() ? { [name.trim()]: values.split(/[,;]\s*/).map((each) => each.trim()) } : {}
   const start = useMutation({ mutationFn: () => backTest(document.name, Number(days), onTrial, document, copy.trim() || null) })
   return (
-    <section className="sheet">
-      <h2>Back-test</h2>
+    <section className="mt-4" aria-label="Back-test">
+      <h3>Had it been active</h3>
       <Form className="d-flex gap-2 align-items-end flex-wrap mt-2" onSubmit={(event) => { event.preventDefault(); start.mutate() }}>
         <Form.Group controlId="days"><Form.Label className="mb-0 small quiet">Days back</Form.Label><Form.Control size="sm" type="number" min={1} max={3660} value={days} onChange={(event) => setDays(event.target.value)} /></Form.Group>
         <Form.Group controlId="trial-name"><Form.Label className="mb-0 small quiet">Threshold on trial</Form.Label><Form.Control size="sm" value={name} placeholder="none" onChange={(event) => setName(event.target.value)} /></Form.Group>

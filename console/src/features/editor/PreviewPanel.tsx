@@ -25,7 +25,7 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
         </ul>
       )}
       {compared && <Against compared={compared} />}
-      <dl className="facts">
+      <dl className="facts parts">
         {draft.parts.map((part, index) => (
           <Part key={index} rowsLeft={part.rowsLeft} text={part.text} />
         ))}

@@ -99,7 +99,7 @@ test('a draft that someone else has saved meanwhile is not overwritten', async (
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Keep as draft' }))
   expect(await screen.findByText(/Someone saved the draft meanwhile/)).toBeInTheDocument()
-  expect(screen.getByText(/The rule was saved since/)).toBeInTheDocument()
+  expect(screen.getAllByText(/The rule was saved since/)[0]).toBeInTheDocument()
   expect(screen.getByRole('button', { name: 'Switch to this' })).toBeDisabled()
   expect(screen.getByLabelText('An exception is a row where')).toHaveValue('delay_min > 15 and resaon is null')
 })

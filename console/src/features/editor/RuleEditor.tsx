@@ -1,100 +1,181 @@
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { Link, useNavigate, useParams } from 'react-router'
+import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useKept } from '../../shared/kept'
 import { Loaded } from '../../shared/Loading'
 import { Refusal } from '../../shared/Refusal'
+import { useSettled } from '../../shared/settled'
 import { useTitle } from '../../shared/title'
-import { timeWords } from '../../shared/words'
-import { discardDraft, editing, keepDraft, previewDraft, switchTo, type Editing, type RuleDocument } from './api'
+import { TypedHere } from '../../shared/TypedHere'
+import { numberWords, plural, timeWords } from '../../shared/words'
+import { MailPanel } from '../documents/MailPanel'
+import { queryPage } from '../queries/api'
+import { Overtaken } from '../revisions/Overtaken'
+import { activate } from '../rules/api'
+import { discardDraft, editing, keepDraft, livePreview, reviewOf, saveNew, switchTo, type DraftSeen, type Editing, type MemoryPart, type RuleDocument } from './api'
 import { BackTestPanel } from './BackTestPanel'
-import { Bands } from './Bands'
-import { ConditionField } from './ConditionField'
-import { Measures } from './Measures'
+import { ConditionsStep } from './ConditionsStep'
+import { DeliveryStep } from './DeliveryStep'
+import { MemoryEffect, MemoryStep } from './MemoryStep'
 import { PreviewPanel } from './PreviewPanel'
+import { QueryEffect, QueryStep } from './QueryStep'
+import { ReviewStep } from './ReviewStep'
+import { NextDates, ScheduleStep } from './ScheduleStep'
+import { remarksOf, steps, type Remark, type Step } from './steps'
 
-/** The conditions of one rule, with what they would do beside them. Of an active rule a draft is edited, until someone switches to it. */
+/** A rule as one page in the order of work, with the effect of each step beside it. Of an active rule a draft is edited, until someone switches to it. */
 export function RuleEditor() {
   const { name = '' } = useParams()
   const found = useQuery(editing(name))
-  return <Loaded query={found} what="The rule">{(data) => <Editor key={data.draft?.version ?? 'rule'} found={data} />}</Loaded>
+  return <Loaded query={found} what="The rule">{(data) => <Editor key={`${name}/${data.draft?.version ?? 'rule'}`} found={data} />}</Loaded>
 }
 
-const withoutEmpty = (document: RuleDocument): RuleDocument => {
-  const kept = { ...document }
-  if (!kept.exceptions?.trim()) delete kept.exceptions
-  if (!kept['fire when']?.trim()) delete kept['fire when']
-  return kept
+export function NewRulePage() {
+  const [search] = useSearchParams()
+  const query = search.get('query') ?? ''
+  const blank: RuleDocument = {
+    kind: 'rule', name: '', title: '', owner: '', query, zone: Intl.DateTimeFormat().resolvedOptions().timeZone, severity: ['warning'],
+    memory: { mode: 'incremental', report: ['new', 'returned', 'worsened'] }, delivery: { attach: ['csv'] },
+  }
+  return <Editor key={`new/${query}`} found={{ document: blank, state: null, revision: 0, draft: null }} />
 }
+
+const withoutEmpty = (document: RuleDocument): RuleDocument =>
+  Object.fromEntries(Object.entries(document).filter(([name, value]) => !(typeof value === 'string' && value.trim() === '' && !['name', 'title', 'owner', 'query'].includes(name)) && !(name === 'labels' && Array.isArray(value) && value.length === 0))) as RuleDocument
+
+/** A preview asks for what has a name; what is not written yet has one that nobody has. */
+const previewable = (document: RuleDocument): RuleDocument => ({
+  ...document, name: document.name || 'not-named-yet', title: document.title || 'Not named yet', owner: document.owner || 'nobody yet',
+  memory: document.memory?.mode !== 'full' && !document.per && (document.memory?.key ?? []).length === 0 ? { ...document.memory, mode: 'full' } : (document.memory ?? {}),
+})
+
+const tooSlowToLive = 4_000
 
 function Editor({ found }: { found: Editing }) {
+  const isNew = found.state === null
   const saved = found.document
-  useTitle(`Edit ${saved.title}`)
-  const [draft, setDraft] = useState(saved)
-  const [remark, setRemark] = useState('')
+  useTitle(isNew ? 'New rule' : `Edit ${saved.title}`)
+  const typed = useKept<RuleDocument>(isNew ? `rule/new/${saved.query}` : `rule/${saved.name}/${found.draft?.version ?? 'rule'}`, saved, found.revision)
+  const document = withoutEmpty(typed.value)
   const client = useQueryClient()
-  const navigate = useNavigate()
-  const document = withoutEmpty(draft)
-  const preview = useMutation({ mutationFn: () => previewDraft(document) })
-  const leave = async () => {
+  const go = useNavigate()
+  const page = useQuery({ ...queryPage(document.query), enabled: document.query !== '' })
+  const columns = (page.data?.columns ?? []).map(({ name, label, type }) => ({ name, label, type }))
+  const settled = useSettled(JSON.stringify(document), 700)
+  const still = JSON.parse(settled) as RuleDocument
+  const [live, setLive] = useState(true)
+  const preview = useQuery({ ...livePreview(previewable(still)), enabled: live && still.query !== '' })
+  const slow = (preview.data?.draft.tookMillis ?? 0) > tooSlowToLive
+  const review = useQuery(reviewOf(still))
+  const remarks = remarksOf(document, review.data, preview.data)
+  const leave = async (name: string) => {
+    typed.forget()
     await client.invalidateQueries({ queryKey: ['rules'] })
-    client.removeQueries({ queryKey: ['document', saved.name] })
-    await navigate(`/rules/${saved.name}`)
+    client.removeQueries({ queryKey: ['document', name] })
+    await go(`/rules/${name}`)
   }
-  const keep = useMutation({ mutationFn: () => switchTo(document, found, remark), onSuccess: leave })
-  const put = useMutation({ mutationFn: () => keepDraft(document, found), onSuccess: leave })
-  const discard = useMutation({ mutationFn: () => discardDraft(saved.name), onSuccess: leave })
-  const busy = keep.isPending || put.isPending || discard.isPending
-  const change = (part: Partial<RuleDocument>) => setDraft({ ...draft, ...part })
-  const measures = Object.fromEntries(Object.entries(draft.measures ?? {}).map(([name, value]) => [name, typeof value === 'string' ? value : value.value]))
-  const place = { per: draft.per, measures: draft.per ? measures : undefined }
+  const found2 = { ...found, revision: typed.base }
+  const save = useMutation({
+    mutationFn: async ({ remark, activate: then }: { remark: string; activate: boolean }) => {
+      if (isNew) await saveNew(document, remark)
+      else await switchTo(document, found2, remark)
+      if (then) await activate(document.name, 'NEW')
+    },
+    onSuccess: () => leave(document.name),
+  })
+  const keep = useMutation({ mutationFn: () => keepDraft(document, found2), onSuccess: () => leave(saved.name) })
+  const discard = useMutation({ mutationFn: () => discardDraft(saved.name), onSuccess: () => leave(saved.name) })
+  const change = (part: Partial<RuleDocument>) => typed.change((before) => ({ ...before, ...part }))
   return (
     <>
       <div className="head">
         <div>
-          <h1>{saved.title}</h1>
-          <span className="quiet">Conditions on <code>{saved.query}</code> · <Link to={`/rules/${saved.name}`}>back without saving</Link></span>
+          <h1>{isNew ? (document.title || 'New rule') : saved.title}</h1>
+          <span className="quiet">{where(found)} {!isNew && <Link to={`/rules/${saved.name}`}>back without saving</Link>}</span>
         </div>
-        <Button variant="plain" onClick={() => preview.mutate()} disabled={preview.isPending}>{preview.isPending ? 'Running …' : 'Preview'}</Button>
+        <a className="btn btn-plain" href="#review">Review</a>
       </div>
       {found.draft && (
         <p className="told mt-2">
           This is the draft that {found.draft.author} kept on {timeWords(found.draft.at)}; the rule goes on as it is until someone switches.{found.draft.outdated && ' The rule was saved since: keep the draft again, after a look at what differs, before you switch.'}{' '}
-          <Button size="sm" variant="plain" disabled={busy} onClick={() => discard.mutate()}>Throw it away</Button>
+          <Button size="sm" variant="plain" disabled={discard.isPending} onClick={() => discard.mutate()}>Throw it away</Button>
         </p>
       )}
-      <div className="two">
-        <section className="sheet">
-          <h2>Conditions</h2>
-          {draft.per && <p className="told mt-2">{draft.per.length === 0 ? 'The whole result is judged as one group.' : `Groups by ${draft.per.join(', ')} are judged.`}</p>}
-          {draft.per && <Measures query={saved.query} document={draft} measures={measures} onChange={change} />}
-          <div className="mt-3">
-            <ConditionField label={draft.per ? 'An exception is a group where' : 'An exception is a row where'} query={saved.query} place={place} value={draft.exceptions ?? ''} onChange={(exceptions) => change({ exceptions })} hint="Ctrl and space offer what may come next. Left empty, every one is." />
-            <Bands query={saved.query} place={place} bands={draft.severity ?? []} onChange={(severity) => change({ severity })} />
-            <ConditionField label="Fires when" query={saved.query} place={{ place: 'check' }} value={draft['fire when'] ?? ''} onChange={(text) => change({ 'fire when': text })} hint="Left empty, whenever there is something to tell." />
-          </div>
-          <Form className="d-flex gap-2 align-items-end flex-wrap" onSubmit={(event) => { event.preventDefault(); keep.mutate() }}>
-            <Form.Group controlId="save-remark" className="flex-grow-1">
-              <Form.Label className="mb-0">Why this change</Form.Label>
-              <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
-            </Form.Group>
-            {found.state === 'ACTIVE' && <Button variant="plain" disabled={busy} onClick={() => put.mutate()}>Keep as draft</Button>}
-            <Button type="submit" disabled={busy || found.draft?.outdated}>{found.state === 'ACTIVE' ? 'Switch to this' : 'Save'}</Button>
-          </Form>
-          <Refusal error={keep.error ?? put.error ?? discard.error} />
-        </section>
+      <TypedHere typed={typed} onDiscard={() => typed.reset(saved, found.revision)} />
+      {!isNew && <Overtaken kind="rule" name={saved.name} base={typed.base} onSeen={typed.setBase} />}
+      <div className="desk">
+        <StepList document={document} remarks={remarks} preview={preview.data} />
         <div>
-          <section className="sheet">
-            <h2>Preview</h2>
-            <div role="status">
-              {!preview.data && !preview.error && <p className="quiet mt-2 mb-0">Runs the query for real. Reports and remembers nothing.</p>}
-              {preview.data && <PreviewPanel seen={preview.data} onAccept={(exceptions) => change({ exceptions })} />}
-              <Refusal error={preview.error} />
-            </div>
+          <StepRow step="query" effect={<QueryEffect key={document.query} document={document} />}><QueryStep document={document} isNew={isNew} onChange={change} /></StepRow>
+          <StepRow step="conditions" effect={(
+            <>
+              <div className="head">
+                <h3>Preview: a check now</h3>
+                <span className="d-flex gap-2 align-items-center">
+                  <Form.Check id="live" type="switch" label="as I type" checked={live} onChange={(event) => setLive(event.target.checked)} />
+                  <Button size="sm" variant="plain" disabled={preview.isFetching || document.query === ''} onClick={() => void preview.refetch()}>{preview.isFetching ? 'Running …' : 'Preview'}</Button>
+                </span>
+              </div>
+              <div role="status">
+                {!preview.data && !preview.error && <p className="quiet mt-2 mb-0">Runs the query for real. Reports and remembers nothing.</p>}
+                {preview.error ? <Refusal error={preview.error} /> : preview.data && <PreviewPanel seen={preview.data} onAccept={(exceptions) => change({ exceptions })} />}
+                {slow && live && <p className="small quiet mb-0">This query takes long; turn “as I type” off and ask by the button.</p>}
+              </div>
+              <BackTestPanel document={document} />
+            </>
+          )}><ConditionsStep document={document} columns={columns} preview={preview.data} onChange={change} /></StepRow>
+          <StepRow step="memory" effect={<MemoryEffect memory={document.memory ?? {}} seen={preview.data?.draft} columns={columns} />}><MemoryStep memory={document.memory ?? {}} columns={columns} per={document.per} onChange={(memory: MemoryPart) => change({ memory })} /></StepRow>
+          <StepRow step="schedule" effect={<NextDates schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} />}><ScheduleStep schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} onChange={(schedule) => change({ schedule })} /></StepRow>
+          <StepRow step="delivery" effect={<MailPanel document={JSON.stringify(previewable(document), null, 1)} plain />}><DeliveryStep delivery={document.delivery ?? {}} columns={columns} onChange={(delivery) => change({ delivery })} /></StepRow>
+          <section className="sheet" id="review" aria-labelledby="review-heading">
+            <h2 id="review-heading">6 Review</h2>
+            <ReviewStep state={found.state} remarks={remarks} review={review.data} outdated={found.draft?.outdated ?? false} ways={{ save, keep }} />
           </section>
-          <BackTestPanel document={document} />
         </div>
       </div>
     </>
+  )
+}
+
+function where({ state, revision, draft }: Editing) {
+  if (state === null) return 'Six steps; what each of them does stands beside it. Nothing runs until it is made active.'
+  if (state === 'ACTIVE') return `${draft ? 'A draft beside' : 'An edit of'} the active rule (revision ${revision}), which keeps running until you switch.`
+  return `Revision ${revision}, ${state === 'DRAFT' ? 'a draft' : 'paused'}: nothing is checked until it is made active.`
+}
+
+function StepRow({ step, effect, children }: { step: Step; effect: ReactNode; children: ReactNode }) {
+  const index = steps.findIndex(([code]) => code === step)
+  return (
+    <div className="step" id={step}>
+      <section className="sheet" aria-labelledby={`${step}-heading`}>
+        <h2 id={`${step}-heading`}>{index + 1} {steps[index]?.[1]}</h2>
+        {children}
+      </section>
+      <section className="sheet effect" aria-label={`What ${steps[index]?.[1]} does`}>{effect}</section>
+    </div>
+  )
+}
+
+/** The six steps with what each says now, or how much is missing. */
+function StepList({ document, remarks, preview }: { document: RuleDocument; remarks: Remark[]; preview: DraftSeen | undefined }) {
+  const people = document.delivery?.to?.length ?? 0
+  const now: Record<Step, string> = {
+    query: document.query || 'not chosen',
+    conditions: preview ? `${numberWords(preview.draft.exceptions)} exceptions now` : document.exceptions ? '' : 'every row',
+    memory: document.memory?.mode === 'full' ? 'everything each time' : `by ${(document.per ?? document.memory?.key ?? []).join(', ') || '…'}`,
+    schedule: (document.schedule?.recur ?? []).length === 0 ? 'only when asked' : (document.schedule?.start?.slice(11) ?? ''),
+    delivery: people === 0 ? 'nobody yet' : plural(people, 'address', 'addresses'),
+    review: remarks.length === 0 ? 'nothing to look at' : `${plural(remarks.length, 'thing')} to look at`,
+  }
+  return (
+    <nav aria-label="Steps" className="steps">
+      <ol>
+        {steps.map(([step, words], index) => {
+          const missing = step === 'review' ? remarks.some((each) => each.missing) : remarks.some((each) => each.step === step && each.missing)
+          return <li key={step}><a href={`#${step}`}><span className={missing ? 'problem-text' : 'ok'} aria-hidden="true">{missing ? index + 1 : '✓'}</span> {words}<span className="visually-hidden">{missing ? ': something is missing' : ': complete'}</span><small>{now[step]}</small></a></li>
+        })}
+      </ol>
+    </nav>
   )
 }

@@ -5,21 +5,90 @@ import type { DraftNote, Instant, NotJudged, PartCount, RulePage, RuleState, Sev
 /** Severity's word, and its condition; the last band is bare. */
 export type Band = string | Record<string, string>
 
-/** The parts of a rule's document that the editor edits; the others go back as they came. */
+/** A rule's document as the API has it. What the editor has no field for goes back as it came. */
 export type RuleDocument = {
+  kind: 'rule'
+  id?: string
   name: string
   title: string
+  owner: string
   query: string
+  zone?: string
+  labels?: string[]
+  parameters?: Record<string, string>
   per?: string[]
   measures?: Record<string, string | { value: string }>
   exceptions?: string
   severity?: Band[]
   'fire when'?: string
-  copies?: { key: string }
+  copies?: { key: string; from: string }
+  memory?: MemoryPart
+  schedule?: SchedulePart
+  delivery?: DeliveryPart
+}
+
+export type MemoryPart = {
+  mode?: 'incremental' | 'full'
+  key?: string[]
+  report?: string[]
+  watch?: string[]
+  absence?: string
+  hold?: string
+  misses?: string
+  'remind every'?: string
+  'first check'?: string
+}
+
+export type SchedulePart = {
+  start?: string
+  recur?: string[]
+  'working days'?: string[]
+  also?: string[]
+  except?: string[]
+  until?: string
+  calendar?: string
+  'on holiday'?: string
+}
+
+export type DeliveryPart = {
+  to?: string[]
+  cc?: string[]
+  bcc?: string[]
+  columns?: string[]
+  layout?: unknown
+  attach?: (string | { format: string })[]
+  subject?: string
+  opening?: string
+  language?: string
+  'split by'?: string
+  'split to'?: Record<string, string[]>
+  'split from'?: string
+  'may leave'?: boolean
+  'all quiet'?: boolean
 }
 
 export type Place = { per?: string[] | undefined; measures?: Record<string, string> | undefined; place?: 'check' | 'measure' | undefined }
-export type ConditionSeen = { text: string; sentence: string; problems: ApiProblem[] }
+export type ConditionSeen = { text: string; sentence: string; problems: ApiProblem[]; tree?: Tree | null; parts?: { text: string; sentence: string }[] }
+
+/** A condition's tree, as far as the builder reads it. */
+export type Tree = {
+  is: string
+  text?: string
+  name?: string
+  operator?: string
+  negated?: boolean
+  key?: Tree[]
+  left?: Tree
+  right?: Tree
+  operand?: Tree
+  operands?: Tree[]
+  options?: Tree[]
+  low?: Tree
+  high?: Tree
+  pattern?: Tree
+  escape?: Tree | null
+  quoted?: boolean
+}
 export type Option = { text: string; kind: string; detail: string }
 export type Options = { from: number; to: number; options: Option[] }
 
@@ -63,7 +132,7 @@ export type Work = {
 
 const query = (name: string) => `/api/queries/${encodeURIComponent(name)}`
 
-export type Editing = { document: RuleDocument; state: RuleState; revision: number; draft: DraftNote | null }
+export type Editing = { document: RuleDocument; state: RuleState | null; revision: number; draft: DraftNote | null }
 
 const definition = (name: string) => `/api/definitions/rule/${encodeURIComponent(name)}.json`
 const draftOf = (name: string) => `/api/rules/${encodeURIComponent(name)}/draft`
@@ -94,7 +163,7 @@ export async function switchTo(document: RuleDocument, found: Editing, remark: s
   return api.post<Kept>(`${draftOf(document.name)}/switch?remark=${encodeURIComponent(remark)}&seen=${kept.version}`)
 }
 
-type Kept = { revision: number; changed: boolean; warnings: ApiProblem[] }
+type Kept = { name?: string; revision: number; changed: boolean; warnings: ApiProblem[] }
 
 export const conditionSeen = (queryName: string, text: string, place: Place) =>
   queryOptions({
@@ -109,7 +178,7 @@ export const complete = (queryName: string, text: string, offset: number, place:
 export const previewDraft = (document: RuleDocument) => api.document<DraftSeen>('POST', '/api/preview', document)
 
 const save = (document: RuleDocument, remark: string, revision: number) =>
-  api.document<Kept>('PUT', `/api/definitions?remark=${encodeURIComponent(remark)}&seen=${revision}`, document)
+  api.document<Kept>('PUT', `/api/definitions?remark=${encodeURIComponent(remark)}${revision > 0 ? `&seen=${revision}` : ''}`, document)
 
 export const backTest = (rule: string, days: number, thresholds: Record<string, string[]>, document: RuleDocument, copy: string | null) =>
   api.post<Work>(`/api/rules/${encodeURIComponent(rule)}/back-tests`, { days, thresholds, copy, document: JSON.stringify(document, null, 1) })
@@ -122,3 +191,23 @@ export const work = (id: string) =>
   })
 
 export const stopWork = (id: string) => api.post<Work>(`/api/long-work/${id}/stop`)
+
+export type Review = { kind: string | null; name: string | null; text: string | null; before: string | null; revision: number; effect: string | null; problems: ApiProblem[] }
+
+/** What the document would be and do if it were saved now. */
+export const reviewOf = (document: object) =>
+  queryOptions({
+    queryKey: ['review', JSON.stringify(document)],
+    queryFn: () => api.document<Review>('POST', '/api/review', document),
+    staleTime: 30_000, retry: false, placeholderData: (before: Review | undefined) => before,
+  })
+
+export const livePreview = (document: RuleDocument) =>
+  queryOptions({
+    queryKey: ['preview', JSON.stringify({ ...document, delivery: { columns: document.delivery?.columns, 'split by': document.delivery?.['split by'] } })],
+    queryFn: () => previewDraft(document),
+    staleTime: Infinity, gcTime: 60_000, retry: false, refetchOnWindowFocus: false, placeholderData: (before: DraftSeen | undefined) => before,
+  })
+
+/** A rule that was never saved: a draft first, which nothing checks. */
+export const saveNew = (document: RuleDocument, remark: string) => save(document, remark, 0)

@@ -4,6 +4,7 @@ import { Button, Form, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { FindingColumn, FindingList, FindingState } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
+import { MarkMany } from '../../shared/MarkMany'
 import { Scroll } from '../../shared/Scroll'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { markWords, plural, stateWords, timeWords } from '../../shared/words'
@@ -43,18 +44,28 @@ const align = (column: FindingColumn) => (column.type === 'number' ? 'num' : '')
 
 function FindingsTable({ name, list }: { name: string; list: FindingList }) {
   const [all, setAll] = useState(false)
+  const [chosen, setChosen] = useState<Set<number>>(new Set())
+  const choose = (id: number, is: boolean) => setChosen((before) => {
+    const after = new Set(before)
+    if (is) after.add(id)
+    else after.delete(id)
+    return after
+  })
   const columns = list.columns
   const copies = list.findings.some(({ copy }) => copy !== null)
   const shown = all ? list.findings : list.findings.slice(0, shownAtFirst)
   return (
+    <>
+    {chosen.size > 0 && <MarkMany findings={[...chosen].map((id) => ({ rule: name, id }))} onDone={() => setChosen(new Set())} />}
     <Scroll label="Findings">
       <Table>
         <thead>
-          <tr><th>Severity</th>{copies && <th>For</th>}{columns.map((column) => <th key={column.name} className={align(column)}>{column.label}</th>)}<th>State</th><th>Since</th><th>Reported</th><th>Story</th></tr>
+          <tr><th><span className="visually-hidden">Choose</span></th><th>Severity</th>{copies && <th>For</th>}{columns.map((column) => <th key={column.name} className={align(column)}>{column.label}</th>)}<th>State</th><th>Since</th><th>Reported</th><th>Story</th></tr>
         </thead>
         <tbody>
           {shown.map((finding) => (
             <tr key={finding.id}>
+              <td>{finding.state !== 'CLEARED' && <Form.Check aria-label={`Choose ${finding.identity}`} checked={chosen.has(finding.id)} onChange={(event) => choose(finding.id, event.target.checked)} />}</td>
               <td><SeverityTag severity={finding.severity} /></td>
               {copies && <td>{finding.copy}</td>}
               {columns.map((column) => <td key={column.name} className={isShort(finding.row[column.name]) ? `${align(column)} text-nowrap` : align(column)}>{finding.row[column.name] ?? <span className="quiet">missing</span>}</td>)}
@@ -69,5 +80,6 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
       {shown.length < list.findings.length && <Button variant="plain" size="sm" className="mt-2" onClick={() => setAll(true)}>Show all {list.findings.length}</Button>}
       {all && list.total > list.findings.length && <p className="quiet small mt-2 mb-0">The first {list.findings.length} of {plural(list.total, 'finding')}, worst first.</p>}
     </Scroll>
+    </>
   )
 }

@@ -3,16 +3,17 @@ import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { measureWords, numberWords, plural, timeWords } from '../../shared/words'
+import { Trend } from './Trend'
 import { historyOf, type Series } from './api'
 
 /** What the rule's checks measured of each group: the last value, and the way there. */
-export function HistoryPanel({ name }: { name: string }) {
+export function HistoryPanel({ name, thresholds = [] }: { name: string; thresholds?: string[] }) {
   const history = useQuery(historyOf(name))
   return (
     <section className="sheet">
       <h2>Measured</h2>
       <Loaded query={history} what="What was measured">
-        {(all) => (all.length === 0 ? <p className="quiet mt-2 mb-0">Nothing yet: each scheduled check adds a point.</p> : <SeriesTable all={all} />)}
+        {(all) => (all.length === 0 ? <p className="quiet mt-2 mb-0">Nothing yet: each scheduled check adds a point.</p> : <><Trend all={all} thresholds={thresholds} /><SeriesTable all={all} /></>)}
       </Loaded>
     </section>
   )

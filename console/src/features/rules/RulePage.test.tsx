@@ -35,7 +35,7 @@ function show(answers: Record<string, unknown> = {}, rule = page()) {
 test('shows condition, query, findings and checks with their reasons', async () => {
   show()
   expect(await screen.findByText('delay_min > 15')).toBeInTheDocument()
-  expect(screen.getByText('Late by more than 15 min.')).toBeInTheDocument()
+  expect(screen.getAllByText('Late by more than 15 min.')[0]).toBeInTheDocument()
   expect(screen.getByText('today - 7 days')).toBeInTheDocument()
   const row = within((await screen.findByText('SK-412')).closest('tr') ?? document.body)
   expect(row.getByText('missing')).toBeInTheDocument()

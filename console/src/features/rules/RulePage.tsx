@@ -6,11 +6,14 @@ import type { Check, RulePage as Page } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { outcomeWords, stateWords, timeWords, zonedWords } from '../../shared/words'
-import { activate, checkNow, pause, rule, type Tell } from './api'
+import { outcomeWords, plural, stateWords, timeWords, zonedWords } from '../../shared/words'
+import { RevisionsPanel } from '../revisions/RevisionsPanel'
+import { activate, checkNow, pause, previewToMe, rule, type Tell } from './api'
 import { ChecksPanel } from './ChecksPanel'
 import { HistoryPanel } from './HistoryPanel'
 import { Leavers } from './Leavers'
+import { CopyRule } from './CopyRule'
+import { RuleMail } from './RuleMail'
 import { FindingsPanel } from './FindingsPanel'
 import { RuleText } from './RuleText'
 
@@ -25,7 +28,9 @@ function OneRule({ page }: { page: Page }) {
   useTitle(title)
   const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
   const [tell, setTell] = useState<Tell>('NEW')
+  const [copying, setCopying] = useState(false)
   const client = useQueryClient()
+  const mailMe = useMutation({ mutationFn: () => previewToMe(name) })
   const renew = async () => {
     await client.invalidateQueries({ queryKey: ['rules'] })
     await client.invalidateQueries({ queryKey: ['outbox'] })
@@ -43,11 +48,13 @@ function OneRule({ page }: { page: Page }) {
       <div className="head">
         <div>
           <h1>{title}</h1>
-          <span className="quiet">{stateWords(state)}, revision {revision} · owned by {owner} · mailed {page.text.copies ? `to the address of each ${page.text.copies.key}, without one ` : ''}{page.text.split ? `by ${page.text.split.by}, the others ` : ''}to {to.join(', ') || 'nobody'}</span>
+          <span className="quiet">{stateWords(state)}, revision {revision}{page.rule.copiedFrom && `, copied from ${page.rule.copiedFrom}`} · owned by {owner} · mailed {page.text.copies ? `to the address of each ${page.text.copies.key}, without one ` : ''}{page.text.split ? `by ${page.text.split.by}, the others ` : ''}to {to.join(', ') || 'nobody'}</span>
         </div>
-        <div className="d-flex gap-2">
-          <Link className="btn btn-plain" to={`/rules/${name}/edit`}>Edit conditions</Link>
-          <Link className="btn btn-plain" to={`/documents/rule/${name}`}>Edit document and mail</Link>
+        <div className="d-flex gap-2 flex-wrap">
+          <Link className="btn btn-plain" to={`/rules/${name}/edit`}>Edit</Link>
+          <Link className="btn btn-plain" to={`/documents/rule/${name}`}>As a document</Link>
+          <Button variant="plain" aria-expanded={copying} onClick={() => setCopying(!copying)}>Copy</Button>
+          <Button variant="plain" disabled={mailMe.isPending} onClick={() => mailMe.mutate()}>Send me the preview</Button>
           {state === 'PAUSED' && (
             <Form.Select aria-label="What the next check tells of what is there" className="w-auto" value={tell} onChange={(event) => setTell(tells.find(([code]) => code === event.target.value)?.[0] ?? 'NEW')}>
               {tells.map(([code, words]) => <option key={code} value={code}>{words}</option>)}
@@ -58,18 +65,26 @@ function OneRule({ page }: { page: Page }) {
         </div>
       </div>
       {page.draft && <p className="told mt-2 mb-0">A draft by {page.draft.author}, kept on {timeWords(page.draft.at)}, lies beside this rule{page.draft.outdated && ', which was saved since'}. <Link to={`/rules/${name}/edit`}>Look at it</Link></p>}
+      {copying && <CopyRule name={name} title={title} onLeave={() => setCopying(false)} />}
       <div role="status">
+        {mailMe.data && <p className="told">{plural(mailMe.data.messages, 'preview')} sent to you. Nothing was reported.</p>}
+        {mailMe.isError && <p className="told bad">{mailMe.error.message}</p>}
         {check.data && <Outcome check={check.data} rule={name} />}
         {check.isError && <p className="told bad">The check could not be asked for. {check.error.message}</p>}
         {move.isError && <p className="told bad">{move.error.message}</p>}
       </div>
-      <p className="mt-3 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? zonedWords(nextSlot, zone) : 'none'}</span></p>
+      <p className="sentence-of mt-3 mb-0">{page.text.sentence.charAt(0).toUpperCase() + page.text.sentence.slice(1)}.</p>
+      <p className="mt-2 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? zonedWords(nextSlot, zone) : 'none'}</span></p>
       <FindingsPanel name={name} />
       <Leavers name={name} />
-      {page.text.grouped && <HistoryPanel name={name} />}
+      {page.text.grouped && <HistoryPanel name={name} thresholds={page.text.thresholds} />}
       <div className="two">
         <RuleText page={page} />
-        <ChecksPanel name={name} grouped={page.text.grouped} copies={page.text.copies !== null} />
+        <div>
+          <ChecksPanel name={name} grouped={page.text.grouped} copies={page.text.copies !== null} />
+          <RuleMail name={name} />
+          <RevisionsPanel kind="rule" name={name} onRestored={() => void renew()} />
+        </div>
       </div>
     </>
   )

@@ -43,7 +43,7 @@ test('an installation with nothing in it says what to do first', async () => {
   expect(screen.getByText(/No rule listens to one/)).toBeInTheDocument()
   expect(screen.getByText(/No round-up yet/)).toBeInTheDocument()
   expect(screen.getByText(/No source yet/)).toBeInTheDocument()
-  expect(screen.getByText(/nobody hears of trouble/)).toBeInTheDocument()
+  expect(screen.getByText(/trouble is told to the operators/)).toBeInTheDocument()
 })
 
 test('shows the dates of a recurrence on a calendar, or what is wrong with it', async () => {

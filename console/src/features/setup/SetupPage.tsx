@@ -9,6 +9,9 @@ import { DatesPanel } from './DatesPanel'
 import { LanguagesPanel } from './LanguagesPanel'
 import { EventsPanel } from './EventsPanel'
 import { RoundUpsPanel } from './RoundUpsPanel'
+import { MailSetup } from './MailPanel'
+import { PeoplePanel } from './PeoplePanel'
+import { ThresholdsPanel } from './ThresholdsPanel'
 import { SourcesPanel } from './SourcesPanel'
 
 /** What stands around the rules: how the service does, calendars and dates, round-ups, events, sources and teams. */
@@ -24,14 +27,17 @@ export function SetupPage() {
       </section>
       <div className="two">
         <div>
-          <CalendarsPanel />
-          <DatesPanel />
+          <SourcesPanel />
+          <PeoplePanel />
+          <ThresholdsPanel />
+          <MailSetup />
         </div>
         <div>
+          <CalendarsPanel />
+          <DatesPanel />
           <RoundUpsPanel />
           <LanguagesPanel />
           <EventsPanel />
-          <SourcesPanel />
         </div>
       </div>
     </>

@@ -1,36 +1,67 @@
-import { Button } from 'react-bootstrap'
-import { useMutation, useQuery } from '@tanstack/react-query'
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { usePerson } from '../../shared/person'
+import { Refusal } from '../../shared/Refusal'
 import { numberWords } from '../../shared/words'
-import { sources, teams, testSource, type Source } from './api'
+import { saveSource, sources, testSource, type Source, type SourceAsk } from './api'
 
-/** The sources that queries read, and the teams that hear of trouble. */
+/** The sources that queries read. */
 export function SourcesPanel() {
   const all = useQuery(sources)
-  const owners = useQuery(teams)
+  const operator = usePerson().role === 'OPERATOR'
   return (
-    <section className="sheet">
+    <section className="sheet" id="sources">
       <h2>Sources</h2>
       <Loaded query={all} what="The sources">
-        {(list) => list.length === 0 ? <p className="quiet mt-2 mb-0">No source yet. An operator adds one with <code>odd save-source</code>.</p> : <>{list.map((source) => <One key={source.name} source={source} />)}</>}
+        {(list) => list.length === 0 ? <p className="quiet mt-2 mb-0">No source yet: an operator adds the first, here or with <code>odd save-source</code>.</p> : <>{list.map((source) => <One key={source.name} source={source} operator={operator} />)}</>}
       </Loaded>
-      <h2 className="mt-3">Teams</h2>
-      <Loaded query={owners} what="The teams">
-        {(list) => list.length === 0
-          ? <p className="quiet mt-2 mb-0">No team yet, so nobody hears of trouble by mail. An operator adds one with <code>odd save-team</code>.</p>
-          : <ul className="list-unstyled mt-2 mb-0">{list.map((team) => <li key={team.name}>{team.name}: <span className="quiet">{team.addresses.join(', ')}</span></li>)}</ul>}
-      </Loaded>
+      {operator ? <Edit /> : <p className="small quiet mt-2 mb-0">An operator adds and changes sources.</p>}
     </section>
   )
 }
 
-function One({ source }: { source: Source }) {
+function One({ source, operator }: { source: Source; operator: boolean }) {
   const ask = useMutation({ mutationFn: () => testSource(source.name) })
   return (
     <div className="mt-2">
       <strong>{source.name}</strong> <Button variant="plain" size="sm" disabled={ask.isPending} onClick={() => ask.mutate()} aria-label={`Test the connection of ${source.name}`}>Test the connection</Button>
       <p className="small quiet mb-0 text-break">{source.jdbcUrl} as {source.username}; at most {numberWords(source.mostRows)} rows, {numberWords(source.timeLimitSeconds)} s, {numberWords(source.mostConnections)} at once{source.closed && `; closed ${source.closed}`}{source.spreadSeconds > 0 && `; checks begin up to ${numberWords(source.spreadSeconds)} s after their slots`}</p>
       <div role="status" className="small">{ask.data && <span className={ask.data.reached ? 'told' : 'told bad'}>{ask.data.words}</span>}{ask.isError && <span className="told bad">{ask.error.message}</span>}</div>
+      {operator && <Edit source={source} />}
     </div>
+  )
+}
+
+function Edit({ source }: { source?: Source }) {
+  const id = source?.name ?? 'new'
+  const [name, setName] = useState(source?.name ?? '')
+  const [ask, setAsk] = useState<SourceAsk>({
+    jdbcUrl: source?.jdbcUrl ?? 'jdbc:postgresql://127.0.0.1:5432/', username: source?.username ?? '', mostRows: source?.mostRows ?? 1_000_000,
+    timeLimitSeconds: source?.timeLimitSeconds ?? 60, mostConnections: source?.mostConnections ?? 4, closed: source?.closed ?? '', spreadSeconds: source?.spreadSeconds ?? 0,
+  })
+  const client = useQueryClient()
+  const { password, ...others } = ask
+  const save = useMutation({ mutationFn: () => saveSource(name, password ? ask : others), onSuccess: () => { setAsk({ ...others }); return client.invalidateQueries({ queryKey: sources.queryKey }) } })
+  const put = (part: Partial<SourceAsk>) => setAsk({ ...ask, ...part })
+  return (
+    <details className="entry">
+      <summary>{source ? `Change ${source.name}` : 'Add a source'}</summary>
+      <Form onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
+        <div className="fields">
+          {!source && <Form.Group controlId={`name-${id}`}><Form.Label className="mb-0 small quiet">Name</Form.Label><Form.Control size="sm" required value={name} onChange={(event) => setName(event.target.value)} /></Form.Group>}
+          <Form.Group controlId={`url-${id}`} className="whole"><Form.Label className="mb-0 small quiet">JDBC address</Form.Label><Form.Control size="sm" required value={ask.jdbcUrl} onChange={(event) => put({ jdbcUrl: event.target.value })} /></Form.Group>
+          <Form.Group controlId={`user-${id}`}><Form.Label className="mb-0 small quiet">User, who should only read</Form.Label><Form.Control size="sm" required autoComplete="off" value={ask.username} onChange={(event) => put({ username: event.target.value })} /></Form.Group>
+          <Form.Group controlId={`password-${id}`}><Form.Label className="mb-0 small quiet">Password</Form.Label><Form.Control size="sm" type="password" autoComplete="new-password" required={!source} placeholder={source ? 'stays as it is' : ''} value={ask.password ?? ''} onChange={(event) => put({ password: event.target.value })} /></Form.Group>
+          <Form.Group controlId={`rows-${id}`}><Form.Label className="mb-0 small quiet">Rows at most</Form.Label><Form.Control size="sm" type="number" min={1} value={ask.mostRows ?? ''} onChange={(event) => put({ mostRows: Number(event.target.value) })} /></Form.Group>
+          <Form.Group controlId={`limit-${id}`}><Form.Label className="mb-0 small quiet">Seconds at most</Form.Label><Form.Control size="sm" type="number" min={1} max={86_400} value={ask.timeLimitSeconds ?? ''} onChange={(event) => put({ timeLimitSeconds: Number(event.target.value) })} /></Form.Group>
+          <Form.Group controlId={`connections-${id}`}><Form.Label className="mb-0 small quiet">Queries at once</Form.Label><Form.Control size="sm" type="number" min={1} max={100} value={ask.mostConnections ?? ''} onChange={(event) => put({ mostConnections: Number(event.target.value) })} /></Form.Group>
+          <Form.Group controlId={`closed-${id}`}><Form.Label className="mb-0 small quiet">Closed</Form.Label><Form.Control size="sm" placeholder="02:00-04:00 Europe/Oslo" value={ask.closed ?? ''} onChange={(event) => put({ closed: event.target.value })} /></Form.Group>
+        </div>
+        <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>Save the source</Button>
+        <div role="status"><Refusal error={save.error} />{save.isSuccess && <p className="told mt-2 mb-0">Saved. Test the connection next.</p>}</div>
+      </Form>
+    </details>
   )
 }

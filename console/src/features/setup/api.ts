@@ -52,3 +52,31 @@ export type ReaderLanguage = { address: string; language: string; by: string; at
 
 export const readerLanguages = queryOptions({ queryKey: ['reader-languages'], queryFn: () => api.get<ReaderLanguage[]>('/api/reader-languages') })
 export const setReaderLanguage = (address: string, language: string | null) => api.put<ReaderLanguage[]>(`/api/reader-languages/${encodeURIComponent(address)}`, { language })
+
+export type Schedule = { start?: string; recur?: string[]; 'working days'?: string[]; also?: string[]; except?: string[]; until?: string; calendar?: string; 'on holiday'?: string }
+
+/** The next dates of a schedule that is being written. */
+export const datesOfSchedule = (schedule: Schedule, zone: string) => {
+  const asked = new URLSearchParams({ zone, count: '40' })
+  for (const each of schedule.recur ?? []) asked.append('recur', each)
+  for (const each of schedule['working days'] ?? []) asked.append('workingDay', each)
+  for (const each of schedule.also ?? []) asked.append('also', each)
+  for (const each of schedule.except ?? []) asked.append('except', each)
+  if (schedule.start) asked.set('start', schedule.start)
+  if (schedule.until) asked.set('until', schedule.until)
+  if (schedule.calendar) asked.set('calendar', schedule.calendar)
+  if (schedule['on holiday']) asked.set('onHoliday', schedule['on holiday'])
+  return queryOptions({ queryKey: ['dates', asked.toString()], queryFn: () => api.get<Dates>(`/api/dates?${asked}`), retry: false, placeholderData: (before: Dates | undefined) => before })
+}
+
+export type Somebody = { login: string; name: string; email: string; role: 'ANALYST' | 'OPERATOR' }
+export const people = queryOptions({ queryKey: ['people'], queryFn: () => api.get<Somebody[]>('/api/people') })
+
+export const addPerson = (person: Somebody & { password: string }) => api.post<Somebody>('/api/people', person)
+export const saveTeam = (name: string, addresses: string[]) => api.put<Team>(`/api/teams/${encodeURIComponent(name)}`, { addresses })
+
+export type SourceAsk = { jdbcUrl: string; username: string; password?: string; mostRows?: number; timeLimitSeconds?: number; mostConnections?: number; closed?: string; spreadSeconds?: number }
+export const saveSource = (name: string, source: SourceAsk) => api.put<Source>(`/api/sources/${encodeURIComponent(name)}`, source)
+
+/** Tries each mail server; sends nothing. */
+export const testMail = () => api.post<{ server: string; reached: boolean; words: string }[]>('/api/mail/test')

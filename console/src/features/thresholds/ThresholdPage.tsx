@@ -7,6 +7,7 @@ import { useTitle } from '../../shared/title'
 import { measureWords, timeWords } from '../../shared/words'
 import { threshold, type Given, type ThresholdPage as Page } from './api'
 import { ImportTable } from './ImportTable'
+import { StepChart } from './StepChart'
 import { forWhom, Values } from './Values'
 
 export function ThresholdPage() {
@@ -25,6 +26,7 @@ function OneThreshold({ page }: { page: Page }) {
         <code>threshold('{summary.name}'{summary.key.map((each) => `, ${each}`).join('')})</code>{summary.description && ` · ${summary.description}`}
       </p>
       <p className="mb-0">Used by {summary.rules.length === 0 ? 'no rule' : summary.rules.map((rule, index) => <span key={rule}>{index > 0 && ', '}<Link to={`/rules/${rule}`}>{rule}</Link></span>)}</p>
+      {page.values.some(({ from }) => from !== null) && <section className="sheet"><h2>Over time</h2><StepChart values={page.values} unit={summary.unit} today={new Date()} /></section>}
       <div className="two">
         <Values page={page} />
         <ImportTable threshold={summary} />

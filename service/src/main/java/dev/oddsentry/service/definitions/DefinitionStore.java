@@ -206,6 +206,23 @@ public class DefinitionStore {
                 .fetchOptional(DEFINITION.ID);
     }
 
+    /** By its id, whatever its name is now. */
+    Optional<String> nameOf(UUID id) {
+        return db.select(DEFINITION.NAME)
+                .from(DEFINITION)
+                .where(DEFINITION.ID.eq(id))
+                .fetchOptional(DEFINITION.NAME);
+    }
+
+    /** The number of the revision that stands; 0 for none. */
+    int revisionOf(Kind kind, String name) {
+        return db.select(DEFINITION.REVISION)
+                .from(DEFINITION)
+                .where(DEFINITION.KIND.eq(kind), DEFINITION.NAME.eq(name))
+                .fetchOptional(DEFINITION.REVISION)
+                .orElse(0);
+    }
+
     record Identified(UUID id, int revision, Definition definition) {}
 
     /** @return false: the name belongs to another definition of this kind */

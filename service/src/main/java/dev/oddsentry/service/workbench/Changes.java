@@ -46,6 +46,8 @@ class Changes implements SmartLifecycle {
 
     private static final Duration LONGEST = Duration.ofMinutes(10);
 
+    private static final List<String> LOOKS = List.of("run query", "try condition");
+
     private final DSLContext db;
     private final Set<SseEmitter> listeners = new CopyOnWriteArraySet<>();
     private @Nullable ScheduledExecutorService looking;
@@ -104,7 +106,13 @@ class Changes implements SmartLifecycle {
                                                 RecipientState.HANDING_OVER,
                                                 RecipientState.UNSURE)))
                                 .as("mail_waiting"),
-                        field(select(max(AUDIT_EVENT.ID)).from(AUDIT_EVENT)).as("definitions"))
+                        // Looking at something is in the audit too, and changes nothing.
+                        field(select(AUDIT_EVENT.ID)
+                                        .from(AUDIT_EVENT)
+                                        .where(AUDIT_EVENT.ACT.notLike("preview%"), AUDIT_EVENT.ACT.notIn(LOOKS))
+                                        .orderBy(AUDIT_EVENT.ID.desc())
+                                        .limit(1))
+                                .as("definitions"))
                 .fetchSingle();
     }
 

@@ -1,0 +1,165 @@
+import { useId } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import type { PartCount } from '../../api/types'
+import { numberWords, plural } from '../../shared/words'
+import type { ThresholdSummary } from '../thresholds/api'
+import type { ConditionSeen } from './api'
+import { literal, operators, partsOf, textOf, unquoted, type Operand, type Operator, type Part, type Simple } from './builder'
+
+export type Column = { name: string; label: string; type: string }
+type Known = { columns: Column[]; thresholds: ThresholdSummary[] }
+
+type Props = Known & {
+  seen: ConditionSeen | undefined
+  /** How many rows are left after each part, from the preview; null where it looked at another condition. */
+  counts: PartCount[] | null
+  total: number | null
+  onChange: (text: string) => void
+}
+
+/** A condition as parts with fields. It never locks: a part that has no fields is edited as it is written. */
+export function Builder({ seen, counts, total, onChange, columns, thresholds }: Props) {
+  if (!seen) return null
+  if (!seen.tree || (seen.parts ?? []).length === 0) return seen.problems.length > 0 ? <p className="small quiet mb-2">The parts show again once the text can be read.</p> : null
+  const parts = partsOf(seen.tree, (seen.parts ?? []).map((part) => part.text))
+  const first = columns[0]
+  const replace = (index: number, part: Part) => onChange(textOf(parts.map((each, i) => (i === index ? part : each))))
+  const fresh: Simple = first?.type === 'number' ? { is: 'compare', column: first.name, operator: '>', operand: { kind: 'value', text: '0' } } : { is: 'missing', column: first?.name ?? '', negated: false }
+  return (
+    <div className="builder" role="group" aria-label="Parts of the condition">
+      {parts.map((part, index) => (
+        <div className="part" key={index}>
+          <span className="quiet">{index > 0 && 'and'}</span>
+          <PartFields part={part} index={index} columns={columns} thresholds={thresholds} onChange={(next) => replace(index, next)} />
+          <Left count={counts?.[index]} total={total} />
+          <Button size="sm" variant="plain" className="x" aria-label={`Remove part ${index + 1}`} onClick={() => onChange(textOf(parts.filter((_, i) => i !== index)))}>✕</Button>
+        </div>
+      ))}
+      {first && (
+        <div className="d-flex gap-2 more">
+          <Button size="sm" variant="plain" onClick={() => onChange(textOf([...parts, fresh]))}>and …</Button>
+          <Button size="sm" variant="plain" onClick={() => onChange(textOf([...parts, { is: 'either', parts: [fresh, fresh] }]))}>either of …</Button>
+        </div>
+      )}
+    </div>
+  )
+}
+
+function Left({ count, total }: { count: PartCount | undefined; total: number | null }) {
+  if (!count) return <span className="left" />
+  const unknown = Object.values(count.unknown).reduce((all, each) => all + each, 0)
+  const share = total ? Math.max(2, Math.round((count.rowsLeft / total) * 84)) : 0
+  return (
+    <span className="left">
+      <b>{numberWords(count.rowsLeft)}</b> left
+      {share > 0 && <span className="bar" style={{ width: share }} />}
+      {unknown > 0 && <span className="d-block problem-text">{plural(unknown, 'unknown', 'unknown')}</span>}
+    </span>
+  )
+}
+
+function PartFields({ part, index, columns, thresholds, onChange }: Known & { part: Part; index: number; onChange: (part: Part) => void }) {
+  const name = `Part ${index + 1}`
+  switch (part.is) {
+    case 'text':
+      return <Form.Control size="sm" className="font-monospace" aria-label={`${name}, as it is written`} defaultValue={part.text} key={part.text} onBlur={(event) => event.target.value.trim() !== part.text && event.target.value.trim() !== '' && onChange({ is: 'text', text: event.target.value.trim() })} />
+    case 'either':
+      return (
+        <div>
+          {part.parts.map((each, i) => (
+            <div key={i} className="d-flex gap-1 align-items-start mb-1">
+              <span className="quiet small pt-1">{i === 0 ? 'either' : 'or'}</span>
+              <SimpleFields name={`${name}.${i + 1}`} part={each} columns={columns} thresholds={thresholds} onChange={(next) => onChange({ is: 'either', parts: part.parts.map((old, j) => (j === i ? next : old)) })} />
+              {part.parts.length > 1 && <Button size="sm" variant="plain" className="x" aria-label={`Remove ${name}.${i + 1}`} onClick={() => { const left = part.parts.filter((_, j) => j !== i); onChange(left.length === 1 && left[0] ? left[0] : { is: 'either', parts: left }) }}>✕</Button>}
+            </div>
+          ))}
+          <Button size="sm" variant="plain" onClick={() => { const last = part.parts.at(-1); if (last) onChange({ is: 'either', parts: [...part.parts, last] }) }}>or …</Button>
+        </div>
+      )
+    default:
+      return <SimpleFields name={name} part={part} columns={columns} thresholds={thresholds} onChange={onChange} />
+  }
+}
+
+type Verb = Operator | 'missing' | 'not missing' | 'in' | 'not in' | 'between' | 'not between' | 'like' | 'not like'
+
+const verbs: [Verb, string, (type: string) => boolean][] = [
+  ...operators.map(([code, words]): [Verb, string, (type: string) => boolean] => [code, words, (type) => type !== 'bytes']),
+  ['between', 'is between', (type) => type !== 'truth'],
+  ['not between', 'is not between', (type) => type !== 'truth'],
+  ['missing', 'is missing', () => true],
+  ['not missing', 'is there', () => true],
+  ['in', 'is one of', (type) => type !== 'truth'],
+  ['not in', 'is none of', (type) => type !== 'truth'],
+  ['like', 'is like', (type) => type === 'text'],
+  ['not like', 'is not like', (type) => type === 'text'],
+]
+
+function verbOf(part: Simple): Verb {
+  if (part.is === 'compare') return part.operator
+  return part.negated ? `not ${part.is}` : part.is
+}
+
+function withVerb(part: Simple, verb: Verb, type: string): Simple {
+  const { column } = part
+  const value = part.is === 'compare' && part.operand.kind === 'value' ? part.operand.text : part.is === 'in' ? (part.options[0] ?? '0') : part.is === 'between' ? part.low : literal(type === 'number' ? '0' : '', type)
+  switch (verb) {
+    case 'missing': case 'not missing': return { is: 'missing', column, negated: verb !== 'missing' }
+    case 'in': case 'not in': return { is: 'in', column, options: part.is === 'in' ? part.options : [value], negated: verb !== 'in' }
+    case 'between': case 'not between': return { is: 'between', column, low: value, high: part.is === 'between' ? part.high : value, negated: verb !== 'between' }
+    case 'like': case 'not like': return { is: 'like', column, pattern: part.is === 'like' ? part.pattern : "'%'", negated: verb !== 'like' }
+    default: return { is: 'compare', column, operator: verb, operand: part.is === 'compare' ? part.operand : { kind: 'value', text: value } }
+  }
+}
+
+function SimpleFields({ name, part, columns, thresholds, onChange }: Known & { name: string; part: Simple; onChange: (part: Simple) => void }) {
+  const type = columns.find((column) => column.name === part.column)?.type ?? 'text'
+  return (
+    <span className="d-inline-flex flex-wrap gap-1 align-items-center">
+      <Form.Select size="sm" className="slot" aria-label={`${name}: column`} value={part.column} onChange={(event) => onChange({ ...part, column: event.target.value })}>
+        {!columns.some((column) => column.name === part.column) && <option>{part.column}</option>}
+        {columns.map((column) => <option key={column.name} value={column.name}>{column.label}</option>)}
+      </Form.Select>
+      <Form.Select size="sm" className="slot" aria-label={`${name}: comparison`} value={verbOf(part)} onChange={(event) => { const verb = verbs.find(([code]) => code === event.target.value)?.[0]; if (verb) onChange(withVerb(part, verb, type)) }}>
+        {verbs.filter(([code, , fits]) => fits(type) || code === verbOf(part)).map(([code, words]) => <option key={code} value={code}>{words}</option>)}
+      </Form.Select>
+      {part.is === 'compare' && <OperandFields name={name} operand={part.operand} type={type} columns={columns} thresholds={thresholds} onChange={(operand) => onChange({ ...part, operand })} />}
+      {part.is === 'between' && <><Value name={`${name}: from`} text={part.low} type={type} onChange={(low) => onChange({ ...part, low })} /><span>and</span><Value name={`${name}: up to`} text={part.high} type={type} onChange={(high) => onChange({ ...part, high })} /></>}
+      {part.is === 'like' && <Value name={`${name}: pattern, % for anything`} text={part.pattern} type="text" onChange={(pattern) => onChange({ ...part, pattern })} />}
+      {part.is === 'in' && <Several name={`${name}: values, with commas`} options={part.options} type={type} onChange={(options) => onChange({ ...part, options })} />}
+    </span>
+  )
+}
+
+const codeOf = (operand: Operand) => (operand.kind === 'value' ? 'value' : `${operand.kind} ${operand.name}`)
+
+function OperandFields({ name, operand, type, columns, thresholds, onChange }: Known & { name: string; operand: Operand; type: string; onChange: (operand: Operand) => void }) {
+  const choose = (code: string) => {
+    const [kind, rest] = [code.slice(0, code.indexOf(' ')), code.slice(code.indexOf(' ') + 1)] as const
+    if (kind === 'column') onChange({ kind, name: rest })
+    else if (kind === 'threshold') onChange({ kind, name: rest, key: thresholds.find((each) => each.name === rest)?.key ?? [] })
+    else onChange({ kind: 'value', text: literal(type === 'number' ? '0' : '', type) })
+  }
+  return (
+    <>
+      <Form.Select size="sm" className="slot" aria-label={`${name}: compared with`} value={codeOf(operand)} onChange={(event) => choose(event.target.value)}>
+        <option value="value">a value</option>
+        {type === 'number' && thresholds.map((each) => <option key={each.name} value={`threshold ${each.name}`}>threshold {each.title || each.name}{each.number !== null && ` (${numberWords(each.number)})`}</option>)}
+        {operand.kind === 'threshold' && !(type === 'number' && thresholds.some((each) => each.name === operand.name)) && <option value={codeOf(operand)}>threshold {operand.name}</option>}
+        {columns.filter((column) => column.type === type).map((column) => <option key={column.name} value={`column ${column.name}`}>{column.label}</option>)}
+        {operand.kind === 'column' && !columns.some((column) => column.name === operand.name && column.type === type) && <option value={codeOf(operand)}>{operand.name}</option>}
+      </Form.Select>
+      {operand.kind === 'value' && <Value name={`${name}: value`} text={operand.text} type={type} onChange={(text) => onChange({ kind: 'value', text })} />}
+    </>
+  )
+}
+
+function Value({ name, text, type, onChange }: { name: string; text: string; type: string; onChange: (text: string) => void }) {
+  return <Form.Control size="sm" className="slot value" aria-label={name} key={text} defaultValue={unquoted(text)} onBlur={(event) => { const next = literal(event.target.value, type); if (next !== text) onChange(next) }} onKeyDown={(event) => { if (event.key === 'Enter') { event.preventDefault(); event.currentTarget.blur() } }} />
+}
+
+function Several({ name, options, type, onChange }: { name: string; options: string[]; type: string; onChange: (options: string[]) => void }) {
+  const id = useId()
+  const text = options.map(unquoted).join(', ')
+  return <Form.Control size="sm" id={id} className="slot values" aria-label={name} key={text} defaultValue={text} onBlur={(event) => { const next = event.target.value.split(',').map((each) => each.trim()).filter(Boolean).map((each) => literal(each, type)); if (next.length > 0 && next.join() !== options.join()) onChange(next) }} />
+}

@@ -1,0 +1,64 @@
+import { Button, Form } from 'react-bootstrap'
+import { useQuery } from '@tanstack/react-query'
+import { useSettled } from '../../shared/settled'
+import { thresholds } from '../thresholds/api'
+import { conditionSeen, type DraftSeen, type RuleDocument } from './api'
+import { Bands } from './Bands'
+import { Builder, type Column } from './Builder'
+import { ConditionField } from './ConditionField'
+import { Measures } from './Measures'
+
+type Props = { document: RuleDocument; columns: Column[]; preview: DraftSeen | undefined; onChange: (part: Partial<RuleDocument>) => void }
+
+export const measuresOf = (document: RuleDocument) => Object.fromEntries(Object.entries(document.measures ?? {}).map(([name, value]) => [name, typeof value === 'string' ? value : value.value]))
+
+/** Which rows or groups are odd, as parts with fields and as text side by side, and how bad each is. */
+export function ConditionsStep({ document, columns, preview, onChange }: Props) {
+  const known = useQuery(thresholds)
+  const measures = measuresOf(document)
+  const place = { per: document.per, measures: document.per ? measures : undefined }
+  const text = document.exceptions ?? ''
+  const settled = useSettled(text, 300)
+  const seen = useQuery({ ...conditionSeen(document.query, settled, place), enabled: settled.trim() !== '' })
+  const offered: Column[] = document.per ? [...columns.filter((column) => document.per?.includes(column.name)), ...Object.keys(measures).map((name) => ({ name, label: name, type: 'number' }))] : columns
+  const texts = seen.data?.parts?.map((part) => part.text) ?? []
+  // The preview may still be of the condition before this one.
+  const counts = preview && texts.length > 0 && preview.draft.parts.length === texts.length && preview.draft.parts.every((part, index) => part.text === texts[index]) ? preview.draft.parts : null
+  const first = offered[0]
+  return (
+    <>
+      {columns.length > 0 && (
+        <Form.Group controlId="judged" className="mb-2">
+          <Form.Label className="mb-0 small quiet">Judged is</Form.Label>
+          <Form.Select size="sm" className="w-auto" value={document.per === undefined ? 'rows' : document.per.length === 0 ? 'whole' : 'groups'} onChange={(event) => onChange(judge(event.target.value, columns, document))}>
+            <option value="rows">each row</option>
+            <option value="groups">each group of rows</option>
+            <option value="whole">the result as a whole</option>
+          </Form.Select>
+        </Form.Group>
+      )}
+      {document.per && document.per.length > 0 && (
+        <fieldset className="mb-2">
+          <legend className="small">A group for each</legend>
+          <div className="d-flex flex-wrap gap-3">{columns.map((column) => <Form.Check key={column.name} id={`per-${column.name}`} type="checkbox" label={column.label} checked={document.per?.includes(column.name) ?? false} onChange={(event) => { const per = columns.map(({ name }) => name).filter((name) => (name === column.name ? event.target.checked : document.per?.includes(name))); if (per.length > 0) onChange({ per }) }} />)}</div>
+        </fieldset>
+      )}
+      {document.per && <Measures query={document.query} document={document} measures={measures} onChange={onChange} />}
+      {text.trim() === '' && first && <p className="mb-2"><Button size="sm" variant="plain" onClick={() => onChange({ exceptions: first.type === 'number' ? `${first.name} > 0` : `${first.name} is null` })}>Begin with a comparison</Button> <span className="small quiet">or write below</span></p>}
+      {text.trim() !== '' && <Builder seen={seen.data} counts={counts} total={preview?.draft.grouped ? null : (preview?.draft.rowsRead ?? null)} columns={offered} thresholds={known.data ?? []} onChange={(exceptions) => onChange({ exceptions })} />}
+      <ConditionField label={document.per ? 'An exception is a group where' : 'An exception is a row where'} query={document.query} place={place} value={text} onChange={(exceptions) => onChange({ exceptions })} hint="Ctrl and space offer what may come next. Left empty, every one is." />
+      <Bands query={document.query} place={place} bands={document.severity ?? ['warning']} onChange={(severity) => onChange({ severity })} />
+      <details className="entry" open={Boolean(document['fire when'])}>
+        <summary>Fire only when the whole check says so</summary>
+        <ConditionField label="Fires when" query={document.query} place={{ place: 'check' }} value={document['fire when'] ?? ''} onChange={(fire) => onChange({ 'fire when': fire })} hint="Left empty, whenever there is something to tell." />
+      </details>
+    </>
+  )
+}
+
+function judge(how: string, columns: Column[], document: RuleDocument): Partial<RuleDocument> {
+  const byText = columns.find((column) => column.type === 'text')?.name ?? columns[0]?.name ?? ''
+  if (how === 'rows') return { per: undefined, measures: undefined } as unknown as Partial<RuleDocument>
+  const measures = Object.keys(document.measures ?? {}).length > 0 ? {} : { measures: { how_many: 'count()' } }
+  return { per: how === 'whole' ? [] : [byText], ...measures }
+}

@@ -1,0 +1,66 @@
+import { Button, Form } from 'react-bootstrap'
+import { Link } from 'react-router'
+import { useMutation, useQuery } from '@tanstack/react-query'
+import { Refusal } from '../../shared/Refusal'
+import { nameFrom } from '../../shared/names'
+import { numberWords, plural } from '../../shared/words'
+import { queries, queryDocument, runQuery, type QueryDocument } from '../queries/api'
+import { ParameterFields } from '../queries/ParameterFields'
+import { RowsTable } from '../queries/RowsTable'
+import { teams } from '../setup/api'
+import type { RuleDocument } from './api'
+
+type Props = { document: RuleDocument; isNew: boolean; onChange: (part: Partial<RuleDocument>) => void }
+
+/** What the rule watches, under which name, and with which values of the query's parameters. */
+export function QueryStep({ document, isNew, onChange }: Props) {
+  const all = useQuery(queries)
+  const owners = useQuery(teams)
+  const asked = useQuery({ ...queryDocument(document.query), enabled: document.query !== '' })
+  const retitle = (title: string) => onChange({ title, ...(isNew && (document.name === '' || document.name === nameFrom(document.title)) ? { name: nameFrom(title) } : {}) })
+  return (
+    <>
+      <div className="fields">
+        <Form.Group controlId="title" className="whole"><Form.Label className="mb-0 small quiet">Title</Form.Label><Form.Control value={document.title} onChange={(event) => retitle(event.target.value)} /></Form.Group>
+        {isNew && <Form.Group controlId="name"><Form.Label className="mb-0 small quiet">Name, in commands and addresses</Form.Label><Form.Control size="sm" value={document.name} onChange={(event) => onChange({ name: event.target.value })} /></Form.Group>}
+        <Form.Group controlId="query-name">
+          <Form.Label className="mb-0 small quiet">Query</Form.Label>
+          <Form.Select size="sm" value={document.query} onChange={(event) => onChange({ query: event.target.value })}>
+            {document.query === '' && <option value="">choose one</option>}
+            {(all.data ?? []).map((query) => <option key={query.name} value={query.name}>{query.title}</option>)}
+          </Form.Select>
+        </Form.Group>
+        <Form.Group controlId="owner"><Form.Label className="mb-0 small quiet">Owned by the team</Form.Label><Form.Control size="sm" value={document.owner} list="known-teams" onChange={(event) => onChange({ owner: event.target.value })} /><datalist id="known-teams">{(owners.data ?? []).map((team) => <option key={team.name} value={team.name} />)}</datalist></Form.Group>
+        <Form.Group controlId="zone"><Form.Label className="mb-0 small quiet">Time zone</Form.Label><Form.Control size="sm" value={document.zone ?? 'UTC'} onChange={(event) => onChange({ zone: event.target.value })} /></Form.Group>
+        <Form.Group controlId="labels"><Form.Label className="mb-0 small quiet">Labels, with commas</Form.Label><Form.Control size="sm" key={document.labels?.join()} defaultValue={document.labels?.join(', ') ?? ''} onBlur={(event) => onChange({ labels: event.target.value.split(',').map((each) => each.trim()).filter(Boolean) })} /></Form.Group>
+      </div>
+      {document.query === ''
+        ? <p className="small quiet mt-2 mb-0">No query fits? <Link to="/queries/new">Write one</Link>; what is typed here stays.</p>
+        : asked.data && <ParameterFields id="rule" parameters={withCopies(asked.data.document, document)} values={document.parameters ?? {}} onChange={(parameters) => onChange({ parameters })} where={{ zone: document.zone ?? 'UTC', calendar: document.schedule?.calendar ?? null }} query={document.query} />}
+      {document.copies && <p className="told mt-2 mb-0">It is checked once for each row of the query <code>{document.copies.from}</code>, which gives the other parameters.</p>}
+    </>
+  )
+}
+
+/** Those that personal copies give have no field. */
+function withCopies(query: QueryDocument, rule: RuleDocument) {
+  const given = (rule.copies as { parameters?: Record<string, string> } | undefined)?.parameters ?? {}
+  return Object.fromEntries(Object.entries(query.parameters ?? {}).filter(([name]) => !(name in given)))
+}
+
+/** The rows that the rule would look at now. */
+export function QueryEffect({ document }: { document: RuleDocument }) {
+  const asked = useQuery({ ...queryDocument(document.query), enabled: document.query !== '' })
+  const run = useMutation({ mutationFn: (query: QueryDocument) => runQuery(query, document.parameters ?? {}, { zone: document.zone ?? 'UTC', calendar: document.schedule?.calendar ?? null }) })
+  const query = asked.data?.document
+  if (!query) return <p className="quiet mb-0">Choose a query to see what it returns.</p>
+  return (
+    <>
+      <div className="d-flex justify-content-between gap-2 flex-wrap"><span><Link to={`/queries/${query.name}`}>{query.title}</Link> <span className="quiet">on {query.source}</span></span><Button size="sm" variant="plain" disabled={run.isPending} onClick={() => run.mutate(query)}>{run.isPending ? 'Running …' : 'Show its rows'}</Button></div>
+      <div role="status">
+        <Refusal error={run.error} />
+        {run.data && <><p className="mt-2 mb-0"><strong>{plural(run.data.rowsRead, 'row')}</strong> in {numberWords(run.data.tookMillis)} ms.</p>{run.data.rows.length > 0 && <RowsTable ran={run.data} most={5} />}</>}
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,117 @@
+import type { Tree } from './api'
+
+/** What is compared with: a value as it is written, a column, or a threshold with the columns of its key. */
+export type Operand = { kind: 'value'; text: string } | { kind: 'column'; name: string } | { kind: 'threshold'; name: string; key: string[] }
+
+/** One comparison of a column, which the builder has fields for. */
+export type Simple =
+  | { is: 'compare'; column: string; operator: Operator; operand: Operand }
+  | { is: 'between'; column: string; low: string; high: string; negated: boolean }
+  | { is: 'missing'; column: string; negated: boolean }
+  | { is: 'in'; column: string; options: string[]; negated: boolean }
+  | { is: 'like'; column: string; pattern: string; negated: boolean }
+
+/** A part of a condition: a comparison, several of which one must hold, or an expression as it is written. */
+export type Part = Simple | { is: 'either'; parts: Simple[] } | { is: 'text'; text: string }
+
+export const operators = [['>', 'is over'], ['>=', 'is at least'], ['<', 'is under'], ['<=', 'is at most'], ['=', 'is'], ['<>', 'is not']] as const
+export type Operator = (typeof operators)[number][0]
+
+const byCode: Record<string, Operator> = { more: '>', 'at least': '>=', less: '<', 'at most': '<=', equal: '=', unequal: '<>' }
+
+const nameOf = (tree: Tree | undefined) => (tree?.is === 'column' && tree.name !== undefined ? (tree.quoted ? `"${tree.name.replaceAll('"', '""')}"` : tree.name) : null)
+const literalOf = (tree: Tree | undefined) => (tree?.is === 'literal' ? (tree.text ?? null) : null)
+
+function operandOf(tree: Tree | undefined): Operand | null {
+  const literal = literalOf(tree)
+  if (literal !== null) return { kind: 'value', text: literal }
+  const column = nameOf(tree)
+  if (column !== null) return { kind: 'column', name: column }
+  if (tree?.is !== 'threshold' || tree.name === undefined) return null
+  const key = (tree.key ?? []).map(nameOf)
+  return key.every((each) => each !== null) ? { kind: 'threshold', name: tree.name, key } : null
+}
+
+function simple(tree: Tree): Simple | null {
+  const column = nameOf(tree.is === 'comparison' ? tree.left : tree.operand)
+  if (column === null) return null
+  const negated = tree.negated ?? false
+  switch (tree.is) {
+    case 'comparison': {
+      const operator = byCode[tree.operator ?? '']
+      const operand = operandOf(tree.right)
+      return operator && operand ? { is: 'compare', column, operator, operand } : null
+    }
+    case 'between': {
+      const [low, high] = [literalOf(tree.low), literalOf(tree.high)]
+      return low !== null && high !== null ? { is: 'between', column, low, high, negated } : null
+    }
+    case 'missing':
+      return { is: 'missing', column, negated }
+    case 'in': {
+      const options = (tree.options ?? []).map(literalOf)
+      return options.every((each) => each !== null) ? { is: 'in', column, options, negated } : null
+    }
+    case 'like': {
+      const pattern = literalOf(tree.pattern)
+      return pattern !== null && !tree.escape ? { is: 'like', column, pattern, negated } : null
+    }
+    default:
+      return null
+  }
+}
+
+/**
+ * A condition as parts that must all hold. What the builder has no fields for stays as it is written, so that nothing is ever lost by
+ * looking at it.
+ *
+ * @param texts the service's own texts of the parts, in the order of the tree's
+ */
+export function partsOf(tree: Tree, texts: string[]): Part[] {
+  const all = tree.is === 'and' ? (tree.operands ?? []) : [tree]
+  return all.map((each, index) => {
+    const whole: Part = { is: 'text', text: texts[index] ?? '' }
+    if (each.is !== 'or') return simple(each) ?? whole
+    const parts = (each.operands ?? []).map(simple)
+    return parts.every((part) => part !== null) ? { is: 'either', parts } : whole
+  })
+}
+
+const operandText = (operand: Operand) => {
+  switch (operand.kind) {
+    case 'value': return operand.text.trim() === '' ? '0' : operand.text
+    case 'column': return operand.name
+    case 'threshold': return `threshold('${operand.name}'${operand.key.map((each) => `, ${each}`).join('')})`
+  }
+}
+
+export function textOfPart(part: Part): string {
+  switch (part.is) {
+    case 'compare': return `${part.column} ${part.operator} ${operandText(part.operand)}`
+    case 'between': return `${part.column} ${part.negated ? 'not ' : ''}between ${part.low} and ${part.high}`
+    case 'missing': return `${part.column} is ${part.negated ? 'not ' : ''}null`
+    case 'in': return `${part.column} ${part.negated ? 'not ' : ''}in (${part.options.join(', ')})`
+    case 'like': return `${part.column} ${part.negated ? 'not ' : ''}like ${part.pattern}`
+    case 'either': return part.parts.map(textOfPart).join(' or ')
+    case 'text': return part.text
+  }
+}
+
+/** Only what could be read otherwise beside its neighbours is put into brackets. */
+const needsBrackets = (part: Part, alone: boolean) => !alone && (part.is === 'either' ? part.parts.length > 1 : part.is === 'text' && /\bor\b/i.test(part.text))
+
+export const textOf = (parts: Part[]) => parts.map((part) => (needsBrackets(part, parts.length === 1) ? `(${textOfPart(part)})` : textOfPart(part))).join(' and ')
+
+const isMoment = (type: string | undefined) => type === 'date' || type === 'timestamp' || type === 'instant'
+
+/** A value as conditions write it: numbers as they are, moments by their word, the rest in quotes. */
+export const literal = (text: string, type: string | undefined) => {
+  const plain = text.trim()
+  if (type === 'number' || type === 'truth' || /^(date |timestamp )?'.*'$/s.test(plain)) return plain
+  // A moment may be reckoned, as in today() - 2 days.
+  if (isMoment(type)) return /^\d{4}-/.test(plain) ? `${type === 'date' ? 'date' : 'timestamp'} '${plain}'` : plain
+  return `'${plain.replaceAll("'", "''")}'`
+}
+
+/** The same without its quotes, for a field. */
+export const unquoted = (text: string) => (/^(date |timestamp )?'.*'$/s.test(text) ? text.replace(/^(date |timestamp )?'/, '').slice(0, -1).replaceAll("''", "'") : text)

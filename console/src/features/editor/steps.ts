@@ -1,0 +1,42 @@
+import type { ApiProblem } from '../../api/client'
+import type { DraftSeen, Review, RuleDocument } from './api'
+import { plural } from '../../shared/words'
+
+export const steps = [['query', 'Query'], ['conditions', 'Conditions'], ['memory', 'Memory'], ['schedule', 'Schedule'], ['delivery', 'Delivery'], ['review', 'Review']] as const
+export type Step = (typeof steps)[number][0]
+
+/** One thing to look at before the rule becomes active: missing, or only risky. */
+export type Remark = { step: Step; words: string; missing: boolean }
+
+/** Where in the page a field of the document stands. */
+export function stepOf(field: string | undefined): Step {
+  const top = field?.split(/[.[]/)[0] ?? ''
+  if (['memory'].includes(top)) return 'memory'
+  if (['schedule', 'checking'].includes(top)) return 'schedule'
+  if (['delivery'].includes(top)) return 'delivery'
+  if (['exceptions', 'severity', 'fire when', 'per', 'measures', 'groups from'].includes(top)) return 'conditions'
+  return 'query'
+}
+
+const said = (problem: ApiProblem) => `${problem.field ? `${problem.field}: ` : ''}${problem.message}${problem.suggestion ? ` – did you mean “${problem.suggestion}”?` : ''}`
+
+/** What is missing or risky, in plain words and in the order of work. */
+export function remarksOf(document: RuleDocument, review: Review | undefined, preview: DraftSeen | undefined): Remark[] {
+  const remarks: Remark[] = (review?.problems ?? []).map((problem) => ({ step: stepOf(problem.field), words: said(problem), missing: problem.weight !== 'WARNING' }))
+  const risky = (step: Step, words: string) => remarks.push({ step, words, missing: false })
+  const { delivery, schedule } = document
+  const named = [...(delivery?.to ?? []), ...Object.values(delivery?.['split to'] ?? {}).flat()]
+  if ((delivery?.to ?? []).length === 0) remarks.push({ step: 'delivery', words: named.length > 0 ? 'Nobody hears of values that the split names nobody for: write an address under To.' : 'Nobody would hear of it: write an address under To.', missing: true })
+  if (!schedule || ((schedule.recur ?? []).length === 0 && (schedule.also ?? []).length === 0 && (schedule['working days'] ?? []).length === 0)) risky('schedule', 'It has no times of its own: it looks only when somebody asks.')
+  if (!document.exceptions?.trim()) risky('conditions', 'Every row is an exception, since there is no condition.')
+  const seen = preview?.draft
+  if (seen) {
+    const judged = seen.grouped ? 'group' : 'row'
+    if (seen.exceptions === 0) risky('conditions', `No ${judged} of now is an exception. Is a comparison the wrong way round?`)
+    else if (document.exceptions?.trim() && !seen.grouped && seen.exceptions === seen.rowsRead && seen.rowsRead > 3) risky('conditions', 'Every row of now is an exception. Is a comparison the wrong way round?')
+    if (seen.unknownRows > 0) risky('conditions', `Of ${plural(seen.unknownRows, judged)} nobody can tell, since a value is missing; they are not counted.`)
+    if (seen.wouldReport > 200) risky('memory', `A check now would report ${plural(seen.wouldReport, 'finding')} at once.`)
+  }
+  const order = steps.map(([step]) => step)
+  return remarks.sort((a, b) => Number(b.missing) - Number(a.missing) || order.indexOf(a.step) - order.indexOf(b.step))
+}

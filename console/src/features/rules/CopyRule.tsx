@@ -1,0 +1,34 @@
+import { useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useNavigate } from 'react-router'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { Refusal } from '../../shared/Refusal'
+import { nameFrom } from '../../shared/names'
+import { copyRule } from './api'
+
+/** Makes another rule that says the same: a draft that remembers nothing, with nobody to mail. */
+export function CopyRule({ name, title, onLeave }: { name: string; title: string; onLeave: () => void }) {
+  const [newTitle, setNewTitle] = useState(`${title}, copy`)
+  const [newName, setNewName] = useState(nameFrom(`${title}, copy`))
+  const client = useQueryClient()
+  const go = useNavigate()
+  const copy = useMutation({
+    mutationFn: () => copyRule(name, { name: newName, title: newTitle }),
+    onSuccess: async (made) => {
+      await client.invalidateQueries({ queryKey: ['rules'] })
+      await go(`/rules/${made.name}/edit`)
+    },
+  })
+  return (
+    <section className="sheet" aria-label="Copy">
+      <Form className="d-flex flex-wrap gap-2 align-items-end" onSubmit={(event) => { event.preventDefault(); copy.mutate() }}>
+        <Form.Group controlId="copy-title" className="flex-grow-1"><Form.Label className="mb-0 small quiet">Title of the copy</Form.Label><Form.Control autoFocus required value={newTitle} onChange={(event) => { if (newName === nameFrom(newTitle)) setNewName(nameFrom(event.target.value)); setNewTitle(event.target.value) }} /></Form.Group>
+        <Form.Group controlId="copy-name"><Form.Label className="mb-0 small quiet">Name</Form.Label><Form.Control required pattern="[a-z0-9][a-z0-9_\-]{0,79}" value={newName} onChange={(event) => setNewName(event.target.value)} /></Form.Group>
+        <Button type="submit" disabled={copy.isPending}>Make the copy</Button>
+        <Button variant="plain" onClick={onLeave}>Leave it</Button>
+      </Form>
+      <p className="small quiet mt-2 mb-0">It is not active, remembers nothing, names nobody to mail, and says where it came from.</p>
+      <div role="status"><Refusal error={copy.error} /></div>
+    </section>
+  )
+}
