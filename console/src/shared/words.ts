@@ -11,6 +11,15 @@ const dayTime = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2
 /** The time of an instant's day, where the day is known. */
 export const timeOfDay = (instant: Instant) => dayTime.format(new Date(instant))
 
+const exact = new Intl.NumberFormat(undefined, { maximumFractionDigits: 20, useGrouping: false })
+
+/** A cell as the reader writes numbers and times; every digit of a number stays, and an instant is told in the reader's zone. */
+export function cellWords(text: string, type?: string): string {
+  if (type === 'number' && /^-?\d+(\.\d+)?$/.test(text)) return exact.format(text as Intl.StringNumericLiteral)
+  if (/^\d{4}-\d\d-\d\d \d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/.test(text)) return timeWords(text.replace(' ', 'T'))
+  return text
+}
+
 const ages = new Intl.NumberFormat(undefined, { maximumFractionDigits: 0 })
 
 /** `3 days`, `40 min`: how long ago. */

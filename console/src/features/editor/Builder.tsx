@@ -3,45 +3,45 @@ import { Button, Form } from 'react-bootstrap'
 import type { PartCount } from '../../api/types'
 import { numberWords, plural } from '../../shared/words'
 import type { ThresholdSummary } from '../thresholds/api'
-import type { ConditionSeen } from './api'
-import { literal, operators, partsOf, textOf, unquoted, type Operand, type Operator, type Part, type Simple } from './builder'
+import { literal, operators, unquoted, type Operand, type Operator, type Part, type Simple } from './builder'
 
 export type Column = { name: string; label: string; type: string }
 type Known = { columns: Column[]; thresholds: ThresholdSummary[] }
 
 type Props = Known & {
-  seen: ConditionSeen | undefined
+  /** Null where the text cannot be read just now. */
+  parts: Part[] | null
+  /** False while the text that they are of is still being read. */
+  settled: boolean
   /** How many rows are left after each part, from the preview; null where it looked at another condition. */
   counts: PartCount[] | null
   total: number | null
-  onChange: (text: string) => void
+  onChange: (parts: Part[]) => void
 }
 
 /** A condition as parts with fields. It never locks: a part that has no fields is edited as it is written. */
-export function Builder({ seen, counts, total, onChange, columns, thresholds }: Props) {
-  if (!seen) return null
-  if (!seen.tree || (seen.parts ?? []).length === 0) return seen.problems.length > 0 ? <p className="small quiet mb-2">The parts show again once the text can be read.</p> : null
-  const parts = partsOf(seen.tree, (seen.parts ?? []).map((part) => part.text))
+export function Builder({ parts, settled, counts, total, onChange, columns, thresholds }: Props) {
+  if (parts === null) return settled ? <p className="small quiet mb-2">The parts show again once the text can be read.</p> : null
   const first = columns[0]
-  const replace = (index: number, part: Part) => onChange(textOf(parts.map((each, i) => (i === index ? part : each))))
+  const replace = (index: number, part: Part) => onChange(parts.map((each, i) => (i === index ? part : each)))
   const fresh: Simple = first?.type === 'number' ? { is: 'compare', column: first.name, operator: '>', operand: { kind: 'value', text: '0' } } : { is: 'missing', column: first?.name ?? '', negated: false }
   return (
-    <div className="builder" role="group" aria-label="Parts of the condition">
+    <fieldset className="builder" aria-label="Parts of the condition" disabled={!settled}>
       {parts.map((part, index) => (
         <div className="part" key={index}>
           <span className="quiet">{index > 0 && 'and'}</span>
           <PartFields part={part} index={index} columns={columns} thresholds={thresholds} onChange={(next) => replace(index, next)} />
           <Left count={counts?.[index]} total={total} />
-          <Button size="sm" variant="plain" className="x" aria-label={`Remove part ${index + 1}`} onClick={() => onChange(textOf(parts.filter((_, i) => i !== index)))}>✕</Button>
+          <Button size="sm" variant="plain" className="x" aria-label={`Remove part ${index + 1}`} onClick={() => onChange(parts.filter((_, i) => i !== index))}>✕</Button>
         </div>
       ))}
       {first && (
         <div className="d-flex gap-2 more">
-          <Button size="sm" variant="plain" onClick={() => onChange(textOf([...parts, fresh]))}>and …</Button>
-          <Button size="sm" variant="plain" onClick={() => onChange(textOf([...parts, { is: 'either', parts: [fresh, fresh] }]))}>either of …</Button>
+          <Button size="sm" variant="plain" onClick={() => onChange([...parts, fresh])}>and …</Button>
+          <Button size="sm" variant="plain" onClick={() => onChange([...parts, { is: 'either', parts: [fresh, fresh] }])}>either of …</Button>
         </div>
       )}
-    </div>
+    </fieldset>
   )
 }
 

@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { useSettled } from '../../shared/settled'
@@ -5,6 +6,7 @@ import { thresholds } from '../thresholds/api'
 import { conditionSeen, type DraftSeen, type RuleDocument } from './api'
 import { Bands } from './Bands'
 import { Builder, type Column } from './Builder'
+import { partsOf, textOf, type Part } from './builder'
 import { ConditionField } from './ConditionField'
 import { Measures } from './Measures'
 
@@ -21,6 +23,15 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
   const settled = useSettled(text, 300)
   const seen = useQuery({ ...conditionSeen(document.query, settled, place), enabled: settled.trim() !== '' })
   const offered: Column[] = document.per ? [...columns.filter((column) => document.per?.includes(column.name)), ...Object.keys(measures).map((name) => ({ name, label: name, type: 'number' }))] : columns
+  // What the fields say is known at once; what is typed, once the service has read it.
+  const [own, setOwn] = useState<{ text: string; parts: Part[] } | null>(null)
+  const read = settled === text && !seen.isPlaceholderData && seen.data !== undefined
+  const isKnown = own?.text === text || read
+  const parts = own?.text === text ? own.parts : seen.data?.tree && (seen.data.parts ?? []).length > 0 ? partsOf(seen.data.tree, (seen.data.parts ?? []).map((part) => part.text)) : null
+  const build = (next: Part[]) => {
+    setOwn({ text: textOf(next), parts: next })
+    onChange({ exceptions: textOf(next) })
+  }
   const texts = seen.data?.parts?.map((part) => part.text) ?? []
   // The preview may still be of the condition before this one.
   const counts = preview && texts.length > 0 && preview.draft.parts.length === texts.length && preview.draft.parts.every((part, index) => part.text === texts[index]) ? preview.draft.parts : null
@@ -45,7 +56,7 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
       )}
       {document.per && <Measures query={document.query} document={document} measures={measures} onChange={onChange} />}
       {text.trim() === '' && first && <p className="mb-2"><Button size="sm" variant="plain" onClick={() => onChange({ exceptions: first.type === 'number' ? `${first.name} > 0` : `${first.name} is null` })}>Begin with a comparison</Button> <span className="small quiet">or write below</span></p>}
-      {text.trim() !== '' && <Builder seen={seen.data} counts={counts} total={preview?.draft.grouped ? null : (preview?.draft.rowsRead ?? null)} columns={offered} thresholds={known.data ?? []} onChange={(exceptions) => onChange({ exceptions })} />}
+      {text.trim() !== '' && <Builder parts={parts} settled={isKnown} counts={counts} total={preview?.draft.grouped ? null : (preview?.draft.rowsRead ?? null)} columns={offered} thresholds={known.data ?? []} onChange={build} />}
       <ConditionField label={document.per ? 'An exception is a group where' : 'An exception is a row where'} query={document.query} place={place} value={text} onChange={(exceptions) => onChange({ exceptions })} hint="Ctrl and space offer what may come next. Left empty, every one is." />
       <Bands query={document.query} place={place} bands={document.severity ?? ['warning']} onChange={(severity) => onChange({ severity })} />
       <details className="entry" open={Boolean(document['fire when'])}>

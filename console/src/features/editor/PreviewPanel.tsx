@@ -1,7 +1,7 @@
 import { Button, Table } from 'react-bootstrap'
 import { Scroll } from '../../shared/Scroll'
 import { OpenCounts, SeverityTag } from '../../shared/SeverityTag'
-import { notJudgedWords, numberWords, plural } from '../../shared/words'
+import { cellWords, notJudgedWords, numberWords, plural } from '../../shared/words'
 import type { Compared, DraftSeen, Seen } from './api'
 
 const shownAtFirst = 12
@@ -69,8 +69,8 @@ function Rows({ seen }: { seen: Seen }) {
             <tr key={index}>
               <td><SeverityTag severity={row.severity} /></td>
               {row.cells.map((cell, i) => (
-                <td key={i} className={seen.columns[i]?.type === 'number' ? 'num' : ''}>
-                  {cell.marked ? <mark>{cell.text ?? 'missing'}</mark> : (cell.text ?? <span className="quiet">missing</span>)}
+                <td key={i} className={`${seen.columns[i]?.type === 'number' ? 'num' : ''} ${(cell.text?.length ?? 0) <= 12 ? 'text-nowrap' : ''}`}>
+                  {cell.marked ? <mark>{cell.text === null ? 'missing' : cellWords(cell.text, seen.columns[i]?.type)}</mark> : cell.text === null ? <span className="quiet">missing</span> : cellWords(cell.text, seen.columns[i]?.type)}
                 </td>
               ))}
             </tr>

@@ -68,7 +68,7 @@ function Editor({ found }: { found: Editing }) {
   const preview = useQuery({ ...livePreview(previewable(still)), enabled: live && still.query !== '' })
   const slow = (preview.data?.draft.tookMillis ?? 0) > tooSlowToLive
   const review = useQuery(reviewOf(still))
-  const remarks = remarksOf(document, review.data, preview.data)
+  const remarks = remarksOf(document, review.data, preview.data, preview.error?.message ?? null)
   const leave = async (name: string) => {
     typed.forget()
     await client.invalidateQueries({ queryKey: ['rules'] })

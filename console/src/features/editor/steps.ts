@@ -21,7 +21,7 @@ export function stepOf(field: string | undefined): Step {
 const said = (problem: ApiProblem) => `${problem.field ? `${problem.field}: ` : ''}${problem.message}${problem.suggestion ? ` – did you mean “${problem.suggestion}”?` : ''}`
 
 /** What is missing or risky, in plain words and in the order of work. */
-export function remarksOf(document: RuleDocument, review: Review | undefined, preview: DraftSeen | undefined): Remark[] {
+export function remarksOf(document: RuleDocument, review: Review | undefined, preview: DraftSeen | undefined, failure: string | null = null): Remark[] {
   const remarks: Remark[] = (review?.problems ?? []).map((problem) => ({ step: stepOf(problem.field), words: said(problem), missing: problem.weight !== 'WARNING' }))
   const risky = (step: Step, words: string) => remarks.push({ step, words, missing: false })
   const { delivery, schedule } = document
@@ -29,7 +29,9 @@ export function remarksOf(document: RuleDocument, review: Review | undefined, pr
   if ((delivery?.to ?? []).length === 0) remarks.push({ step: 'delivery', words: named.length > 0 ? 'Nobody hears of values that the split names nobody for: write an address under To.' : 'Nobody would hear of it: write an address under To.', missing: true })
   if (!schedule || ((schedule.recur ?? []).length === 0 && (schedule.also ?? []).length === 0 && (schedule['working days'] ?? []).length === 0)) risky('schedule', 'It has no times of its own: it looks only when somebody asks.')
   if (!document.exceptions?.trim()) risky('conditions', 'Every row is an exception, since there is no condition.')
-  const seen = preview?.draft
+  // What a document says wrong is told above, with its field.
+  if (failure !== null && remarks.every((each) => !each.missing)) risky('conditions', `A check now would fail: ${failure}`)
+  const seen = failure === null ? preview?.draft : undefined
   if (seen) {
     const judged = seen.grouped ? 'group' : 'row'
     if (seen.exceptions === 0) risky('conditions', `No ${judged} of now is an exception. Is a comparison the wrong way round?`)

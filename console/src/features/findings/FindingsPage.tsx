@@ -8,7 +8,7 @@ import { Scroll } from '../../shared/Scroll'
 import { useSettled } from '../../shared/settled'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { markWords, plural, stateWords, timeWords } from '../../shared/words'
+import { cellWords, markWords, plural, stateWords, timeWords } from '../../shared/words'
 import { rules } from '../rules/api'
 import { findingsAcross, type Found, type FoundList, type Sought } from './api'
 
@@ -93,7 +93,7 @@ function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; o
     <tr>
       <td>{finding.state !== 'CLEARED' && <Form.Check aria-label={`Choose ${finding.identity}`} checked={chosen} onChange={(event) => onChoose(event.target.checked)} />}</td>
       <td><SeverityTag severity={finding.severity} /></td>
-      <td>{finding.cells.length === 0 ? finding.identity : finding.cells.map((cell, index) => <span key={cell.label}>{index > 0 && ' · '}<span className="quiet small">{cell.label}</span> {cell.text ?? <span className="quiet">missing</span>}</span>)}{finding.copy && <div className="small quiet">for {finding.copy}</div>}</td>
+      <td>{finding.cells.length === 0 ? finding.identity : finding.cells.map((cell, index) => <span key={cell.label}>{index > 0 && ' · '}<span className="quiet small">{cell.label}</span> {cell.text === null ? <span className="quiet">missing</span> : cellWords(cell.text)}</span>)}{finding.copy && <div className="small quiet">for {finding.copy}</div>}</td>
       <td><Link to={`/rules/${finding.rule}`}>{finding.title}</Link></td>
       <td>{stateWords(finding.state)}{finding.noData && <div className="small quiet">no data</div>}</td>
       <td className="text-nowrap">{timeWords(finding.openedAt)}</td>

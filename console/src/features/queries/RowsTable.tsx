@@ -1,5 +1,6 @@
 import { Table } from 'react-bootstrap'
 import { Scroll } from '../../shared/Scroll'
+import { cellWords } from '../../shared/words'
 import type { Ran } from './api'
 
 const isShort = (text: string | null | undefined) => (text?.length ?? 0) <= 12
@@ -13,7 +14,7 @@ export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
         <thead><tr>{ran.columns.map((column, index) => <th key={column.name} className={align(index)} title={`${column.name}, ${column.type}`}>{column.label}</th>)}</tr></thead>
         <tbody>
           {ran.rows.slice(0, most).map((row, number) => (
-            <tr key={number}>{row.map((cell, index) => <td key={index} className={isShort(cell) ? `${align(index)} text-nowrap` : align(index)}>{cell ?? <span className="quiet">missing</span>}</td>)}</tr>
+            <tr key={number}>{row.map((cell, index) => <td key={index} className={isShort(cell) ? `${align(index)} text-nowrap` : align(index)}>{cell === null ? <span className="quiet">missing</span> : cellWords(cell, ran.columns[index]?.type)}</td>)}</tr>
           ))}
         </tbody>
       </Table>

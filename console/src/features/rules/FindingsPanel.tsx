@@ -7,7 +7,7 @@ import { Loaded } from '../../shared/Loading'
 import { MarkMany } from '../../shared/MarkMany'
 import { Scroll } from '../../shared/Scroll'
 import { SeverityTag } from '../../shared/SeverityTag'
-import { markWords, plural, stateWords, timeWords } from '../../shared/words'
+import { cellWords, markWords, plural, stateWords, timeWords } from '../../shared/words'
 import { findingsOf } from './api'
 
 const states: FindingState[] = ['OPEN', 'PENDING', 'OUT_OF_SIGHT', 'CLEARED']
@@ -40,6 +40,8 @@ const shownAtFirst = 10
 /** A name such as SK-583 is not broken at its hyphen. */
 const isShort = (text: string | null | undefined) => (text?.length ?? 0) <= 12
 
+const cellOf = (text: string | null | undefined, type: string) => (text === null || text === undefined ? <span className="quiet">missing</span> : cellWords(text, type))
+
 const align = (column: FindingColumn) => (column.type === 'number' ? 'num' : '')
 
 function FindingsTable({ name, list }: { name: string; list: FindingList }) {
@@ -68,7 +70,7 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
               <td>{finding.state !== 'CLEARED' && <Form.Check aria-label={`Choose ${finding.identity}`} checked={chosen.has(finding.id)} onChange={(event) => choose(finding.id, event.target.checked)} />}</td>
               <td><SeverityTag severity={finding.severity} /></td>
               {copies && <td>{finding.copy}</td>}
-              {columns.map((column) => <td key={column.name} className={isShort(finding.row[column.name]) ? `${align(column)} text-nowrap` : align(column)}>{finding.row[column.name] ?? <span className="quiet">missing</span>}</td>)}
+              {columns.map((column) => <td key={column.name} className={isShort(finding.row[column.name]) ? `${align(column)} text-nowrap` : align(column)}>{cellOf(finding.row[column.name], column.type)}</td>)}
               <td>{stateWords(finding.state)}{finding.noData && <div className="small quiet">no data</div>}{finding.marks.map((mark) => <div key={mark.kind} className="small quiet">{markWords(mark)}</div>)}</td>
               <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
               <td className="text-nowrap">{finding.reportedAt ? timeWords(finding.reportedAt) : <span className="quiet">not yet</span>}</td>

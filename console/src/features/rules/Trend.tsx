@@ -53,7 +53,7 @@ function Chart({ series, drawn }: { series: Series; drawn: Drawn[] }) {
   const label = `${series.measured} of ${series.group}: ${series.points.length} points from ${measureWords(low)} to ${measureWords(high)}, last ${last ? measureWords(last.value) : ''}${drawn.map(({ name, steps }) => (steps.length > 0 ? `; threshold ${name} ${measureWords(steps.filter((step) => step.from <= end).at(-1)?.number ?? 0)}` : '')).join('')}`
   return (
     <svg className="chart" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={label}>
-      {[low, (low + high) / 2, high].map((value) => <g key={value}><line x1={left} x2={width - 8} y1={y(value)} y2={y(value)} stroke="var(--bs-border-color)" /><text x={left - 6} y={y(value) + 4} textAnchor="end">{measureWords(value)}</text></g>)}
+      {(low === high ? [low] : [low, (low + high) / 2, high]).map((value, index) => <g key={index}><line x1={left} x2={width - 8} y1={y(value)} y2={y(value)} stroke="var(--bs-border-color)" /><text x={left - 6} y={y(value) + 4} textAnchor="end">{measureWords(value)}</text></g>)}
       <text x={left} y={height - 4}>{timeWords(new Date(start).toISOString())}</text>
       <text x={width - 8} y={height - 4} textAnchor="end">{timeWords(new Date(end).toISOString())}</text>
       {drawn.map(({ name, steps }) => steps.filter((step) => step.from <= end).map((step, index, all) => {

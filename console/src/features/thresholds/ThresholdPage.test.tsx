@@ -17,7 +17,8 @@ const routed = <Routes><Route path="/thresholds/:name" element={<ThresholdPage /
 test('shows values and who changed them, when and why', async () => {
   renderAt('/thresholds/poor_load', routed, { 'GET /api/thresholds/poor_load': page })
   expect(await screen.findByText('planned')).toBeInTheDocument()
-  expect(screen.getByText('Holm – Vik')).toBeInTheDocument()
+  expect(screen.getByRole('cell', { name: 'Holm – Vik' })).toBeInTheDocument()
+  expect(screen.getByRole('img', { name: /Holm – Vik: 95 from 1 Jun 2027, planned|Holm – Vik: 95 from Jun 1, 2027, planned/ })).toBeInTheDocument()
   expect(screen.getByText('agreed in May')).toBeInTheDocument()
 })
 

@@ -50,6 +50,28 @@ public final class Api {
         return call(request(path).GET());
     }
 
+    /** A text as it is, such as a document. */
+    public String text(String path) {
+        try {
+            var response = http.send(
+                    request(path)
+                            .setHeader("Accept", "application/yaml, application/problem+json")
+                            .GET()
+                            .build(),
+                    HttpResponse.BodyHandlers.ofByteArray());
+            if (response.statusCode() >= 400) throw new ApiException(response.statusCode(), read(response));
+            return new String(response.body(), StandardCharsets.UTF_8);
+        } catch (ConnectException e) {
+            throw new NotReachedException(
+                    "No service answers at " + login.url() + ". Is it running? Another address: --url, or ODD_URL.");
+        } catch (IOException e) {
+            throw new NotReachedException("The line to " + login.url() + " broke: " + e.getMessage());
+        } catch (InterruptedException e) {
+            Thread.currentThread().interrupt();
+            throw new NotReachedException("Interrupted.");
+        }
+    }
+
     public JsonNode post(String path, @Nullable Object body) {
         return post(path, body, Map.of());
     }

@@ -16,13 +16,19 @@ import tools.jackson.databind.JsonNode;
         name = "push",
         mixinStandardHelpOptions = true,
         description =
-                "Saves documents of queries and rules, in the order given; each is a new revision. Stops at the first that is refused.",
-        footer = {"", "Example: odd push sailings.query.yaml late-sailings.rule.yaml --remark \"wider window\""})
+                "Saves documents, in the order given, those of a folder so that what others name comes first; each is a new revision."
+                        + " Stops at the first that is refused. One that was pulled and that somebody saved since is not overwritten.",
+        footer = {
+            "",
+            "Example: odd push sailings.query.yaml late-sailings.rule.yaml --remark \"wider window\"",
+            "         odd push definitions --remark \"summer timetable\""
+        })
 public final class PushCommand extends ServiceCommand {
     @Parameters(
             paramLabel = "FILE",
             arity = "1..*",
-            description = "YAML documents: queries, rules, thresholds, calendars, round-ups.")
+            description =
+                    "YAML documents: queries, rules, thresholds, calendars, layouts, round-ups; or folders of them.")
     @SuppressWarnings("NullAway.Init")
     List<Path> files;
 
@@ -36,21 +42,30 @@ public final class PushCommand extends ServiceCommand {
                     "What an edit of a rule's conditions or key makes the next check find is taken as known, not mailed.")
     boolean asKnown;
 
+    @Option(names = "--force", description = "Save over what somebody else saved since these documents were pulled.")
+    boolean force;
+
     @Option(names = "--json", description = "What was saved, as JSON, one document a line.")
     boolean json;
 
     @Override
     public Integer call() {
         Api api = api();
-        for (Path file : files) {
+        for (Path file : Documents.in(files)) {
             String text = read(file);
+            var pulled = Documents.pulled(Documents.folderOf(file));
+            String key = keyOf(file);
             try {
-                tell(
-                        file,
-                        text,
-                        api.putText(
-                                "/api/definitions?remark=" + Api.part(remark) + (asKnown ? "&asKnown=true" : ""),
-                                text));
+                Integer seen = force ? null : pulled.get(key);
+                JsonNode saved = api.putText(
+                        "/api/definitions?remark=" + Api.part(remark) + (asKnown ? "&asKnown=true" : "")
+                                + (seen == null ? "" : "&seen=" + seen),
+                        text);
+                tell(file, text, saved);
+                if (pulled.containsKey(key)) {
+                    pulled.put(key, saved.path("revision").asInt(0));
+                    Documents.note(Documents.folderOf(file), pulled);
+                }
             } catch (ApiException refused) {
                 if (refused.isAboutAccess()) throw refused;
                 spec().commandLine()
@@ -60,6 +75,12 @@ public final class PushCommand extends ServiceCommand {
             }
         }
         return 0;
+    }
+
+    /** {@code rule/late-sailings} of {@code late-sailings.rule.yaml}. */
+    private static String keyOf(Path file) {
+        String[] part = String.valueOf(file.getFileName()).split("\\.");
+        return part.length < 3 ? "" : part[part.length - 2] + "/" + part[0];
     }
 
     /** What the edit does to what the rule remembers. */

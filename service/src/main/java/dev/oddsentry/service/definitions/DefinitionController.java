@@ -4,6 +4,7 @@ import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -38,6 +39,22 @@ class DefinitionController {
             @RequestParam(defaultValue = "false") boolean asKnown,
             @RequestParam(required = false) @Nullable Integer seen) {
         return saving.save(author, text, remark, asKnown, seen);
+    }
+
+    /** @param title the name again where it has none of its own */
+    record Listed(String kind, String name, String title, int revision) {}
+
+    /** Every definition that is saved, but for layouts that are another's own. */
+    @GetMapping(produces = "application/json")
+    List<Listed> all(@AuthenticationPrincipal Person by) {
+        return store.everything().stream()
+                .filter(each -> PrivateLayouts.isOpenTo(by, each.definition()))
+                .map(each -> new Listed(
+                        each.definition().kind().code(),
+                        each.definition().name(),
+                        each.definition().title(),
+                        each.revision()))
+                .toList();
     }
 
     /** @param kind {@code query}, {@code rule}, {@code threshold}, {@code calendar}, {@code layout} or {@code round-up} */

@@ -26,6 +26,7 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.stream.Stream;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.JSON;
@@ -111,6 +112,13 @@ public class DefinitionStore {
 
     public List<Current<RoundUpDefinition>> roundUps() {
         return current(Kind.ROUND_UP, noCondition(), RoundUpDefinition.class);
+    }
+
+    /** Of all kinds, in the order in which they can be saved where there is nothing: what others name comes before them. */
+    List<Current<Definition>> everything() {
+        return Stream.of(Kind.CALENDAR, Kind.QUERY, Kind.THRESHOLD, Kind.LAYOUT, Kind.RULE, Kind.ROUND_UP)
+                .flatMap(kind -> current(kind, noCondition(), Definition.class).stream())
+                .toList();
     }
 
     public List<Current<QueryDefinition>> queries() {

@@ -26,6 +26,7 @@ import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
@@ -187,12 +188,19 @@ class FindingsAcross {
         return new RuleLabels(rule.groups(), query, thresholds.named(rule.thresholdsUsed()), today);
     }
 
+    private static Collection<String> names(RuleDefinition rule, Collection<String> all) {
+        var chosen = rule.delivery().layout().columnNames();
+        if (!chosen.isEmpty()) return chosen;
+        if (rule.groups() == null) return all;
+        var names = new ArrayList<>(rule.groups().per());
+        names.addAll(rule.groups().measures().keySet());
+        return names;
+    }
+
     /** The first columns of the layout; of a rule without one, of the row. */
     private static List<Cell> cells(FindingRecord finding, RuleDefinition rule, RuleLabels labels) {
         var row = Json.row(finding.getRow());
-        var names = rule.delivery().layout().columnNames().isEmpty()
-                ? List.copyOf(row.keySet())
-                : rule.delivery().layout().columnNames();
+        var names = names(rule, row.keySet());
         var cells = new ArrayList<Cell>();
         for (String name : names) {
             if (!row.containsKey(name)) continue;

@@ -1,0 +1,74 @@
+package dev.oddsentry.cli.commands;
+
+import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.Words;
+import java.util.LinkedHashMap;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "open",
+        mixinStandardHelpOptions = true,
+        description =
+                "Lists findings over all rules, worst and newest first: those that have not cleared, or as the options say.",
+        footer = {"", "Example: odd open --severity critical --marked by-nobody"})
+public final class OpenCommand extends ServiceCommand {
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    OutputOptions output;
+
+    @Option(names = "--state", paramLabel = "STATE", description = "open, pending, out-of-sight or cleared.")
+    @Nullable
+    String state;
+
+    @Option(names = "--severity", paramLabel = "SEVERITY", description = "critical, warning or notice.")
+    @Nullable
+    String severity;
+
+    @Option(names = "--marked", paramLabel = "HOW", description = "by-nobody, taken, snoozed or accepted.")
+    @Nullable
+    String marked;
+
+    @Option(names = "--rule", paramLabel = "RULE", description = "Only those of one rule.")
+    @Nullable
+    String rule;
+
+    @Option(names = "--find", paramLabel = "TEXT", description = "Only those with this in their row, identity or rule.")
+    @Nullable
+    String find;
+
+    private static @Nullable String code(@Nullable String written) {
+        return written == null ? null : written.toUpperCase(Locale.ROOT).replace('-', '_');
+    }
+
+    @Override
+    public Integer call() {
+        var asked = new LinkedHashMap<String, @Nullable String>();
+        asked.put("state", code(state));
+        asked.put("severity", code(severity));
+        asked.put("marked", code(marked));
+        asked.put("rule", rule);
+        asked.put("q", find);
+        JsonNode all = api().get("/api/findings" + Api.query(asked));
+        output.print(out(), all, () -> table(all), "There is no such finding.");
+        return 0;
+    }
+
+    private static Listing table(JsonNode all) {
+        var table = new Listing("Severity", "Rule", "Finding", "State", "Since", "In whose hands");
+        for (JsonNode each : all.path("findings"))
+            table.add(
+                    Words.severity(each.path("severity")),
+                    each.path("rule").asString(""),
+                    each.path("identity").asString(""),
+                    Words.state(each.path("state")),
+                    Words.time(each.path("openedAt")),
+                    Words.marks(each.path("marks")));
+        return table;
+    }
+}

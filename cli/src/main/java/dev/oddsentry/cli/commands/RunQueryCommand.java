@@ -1,0 +1,85 @@
+package dev.oddsentry.cli.commands;
+
+import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.Words;
+import java.nio.file.Files;
+import java.nio.file.Path;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "run-query",
+        mixinStandardHelpOptions = true,
+        description =
+                "Runs a query to its end, saved or as a document, and shows its first rows, how many there are, and the time it took.",
+        footer = {
+            "",
+            "Example: odd run-query sailings-lately --value since=\"today - 1 day\"",
+            "         odd run-query sailings.query.yaml --csv"
+        })
+public final class RunQueryCommand extends ServiceCommand {
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    OutputOptions output;
+
+    @Parameters(
+            index = "0",
+            paramLabel = "QUERY",
+            description = "The name of a saved query, or a file with a document.")
+    @SuppressWarnings("NullAway.Init")
+    String query;
+
+    @Option(
+            names = "--value",
+            paramLabel = "NAME=VALUE",
+            description = "A parameter's value; its default holds for the others.")
+    @SuppressWarnings("NullAway.Init")
+    Map<String, String> values = new LinkedHashMap<>();
+
+    @Option(
+            names = "--zone",
+            paramLabel = "ZONE",
+            description = "Where relative dates are reckoned; this computer's if left out.")
+    @Nullable
+    String zone;
+
+    @Override
+    public Integer call() {
+        Api api = api();
+        Path file = Path.of(query);
+        String document =
+                Files.isRegularFile(file) ? read(file) : api.text("/api/definitions/query/" + Api.part(query));
+        var body = new LinkedHashMap<String, Object>();
+        body.put("document", document);
+        body.put("values", values);
+        body.put("zone", zone == null ? ZoneId.systemDefault().getId() : zone);
+        JsonNode ran = api.post("/api/query-runs", body);
+        output.print(out(), ran, () -> table(ran), "The query returns no row.");
+        err().println(Words.count(ran.path("rowsRead"), "row") + " in " + ran.path("tookMillis") + " ms"
+                + (ran.path("rows").size() < ran.path("rowsRead").asLong(0)
+                        ? ", the first " + ran.path("rows").size() + " shown."
+                        : "."));
+        return 0;
+    }
+
+    private static Listing table(JsonNode ran) {
+        var heads = new ArrayList<String>();
+        ran.path("columns").forEach(column -> heads.add(column.path("label").asString("")));
+        var table = new Listing(heads.toArray(String[]::new));
+        for (JsonNode row : ran.path("rows")) {
+            var cells = new ArrayList<String>();
+            row.forEach(cell -> cells.add(cell.asString("")));
+            table.add(cells.toArray(String[]::new));
+        }
+        return table;
+    }
+}

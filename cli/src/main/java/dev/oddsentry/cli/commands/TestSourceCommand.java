@@ -1,0 +1,29 @@
+package dev.oddsentry.cli.commands;
+
+import dev.oddsentry.cli.client.Api;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "test-source",
+        mixinStandardHelpOptions = true,
+        description = "Tries the connection of a source. Exit status 0 where it answers, 1 where it does not.",
+        footer = {"", "Example: odd test-source ferry"})
+public final class TestSourceCommand extends ServiceCommand {
+    @Parameters(index = "0", paramLabel = "SOURCE", description = "Its name.")
+    @SuppressWarnings("NullAway.Init")
+    String source;
+
+    @Option(names = "--json", description = "The answer as JSON.")
+    boolean json;
+
+    @Override
+    public Integer call() {
+        JsonNode tried = api().post("/api/sources/" + Api.part(source) + "/test", null);
+        if (json) OutputOptions.printJson(out(), tried);
+        else out().println(tried.path("words").asString(""));
+        return tried.path("reached").asBoolean(false) ? 0 : 1;
+    }
+}
