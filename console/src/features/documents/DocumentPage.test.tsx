@@ -8,7 +8,7 @@ const routes = <Routes><Route path="/documents/new" element={<NewDocumentPage />
 const text = 'kind: rule\nname: late\ndelivery: { to: [per.aune@skerryline.example] }\n'
 const late = {
   'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
-  'GET /api/definitions/rule/late/revisions': [{ revision: 7 }, { revision: 6 }],
+  'GET /api/definitions/rule/late/revisions': [7, 6].map((revision) => ({ revision, remark: '', author: 'Ines Holm', at: '2026-11-24T04:40:00Z' })),
 }
 const mail = { subject: '2 critical: Late', to: ['per.aune@skerryline.example'], text: 'SK-1 late', html: '<p>SK-1</p>', files: ['late.csv'] }
 

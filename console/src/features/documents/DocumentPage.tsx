@@ -2,9 +2,13 @@ import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { useKept } from '../../shared/kept'
 import { Loaded } from '../../shared/Loading'
 import { Refusal } from '../../shared/Refusal'
+import { TypedHere } from '../../shared/TypedHere'
 import { useTitle } from '../../shared/title'
+import { Overtaken } from '../revisions/Overtaken'
+import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { documentOf, saveDocument, type Kept } from './api'
 import { MailPanel } from './MailPanel'
 
@@ -26,15 +30,16 @@ const at = (kind: string, name: string) => (kind === 'rule' ? `/rules/${name}` :
 
 function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }) {
   useTitle(name ? `Document of ${name}` : 'New document')
-  const [text, setText] = useState(kept.text)
-  const [revision, setRevision] = useState(kept.revision)
+  const typed = useKept(`document/${kind}/${name}`, kept.text, kept.revision)
+  const text = typed.value
+  const revision = typed.base
   const [remark, setRemark] = useState('')
   const client = useQueryClient()
   const go = useNavigate()
   const save = useMutation({
     mutationFn: () => saveDocument({ text, revision, remark }),
     onSuccess: async (saved) => {
-      setRevision(saved.revision)
+      typed.reset(text, saved.revision)
       setRemark('')
       // Not the document itself: what is typed since must stay, whatever comes back.
       await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'documents' })
@@ -50,12 +55,14 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
           <span className="quiet">{name ? <>{kind}, revision {revision} · <Link to={at(kind, name)}>back</Link></> : 'A query, rule, threshold, calendar, layout or round-up'}</span>
         </div>
       </div>
+      <TypedHere typed={typed} onDiscard={() => typed.reset(kept.text, kept.revision)} />
+      {name && <Overtaken kind={kind} name={name} base={revision} onSeen={typed.setBase} />}
       <div className={isRule ? 'two' : ''}>
         <section className="sheet">
           <Form onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
             <Form.Group controlId="document">
               <Form.Label>Document (YAML)</Form.Label>
-              <Form.Control as="textarea" rows={24} className="document" spellCheck={false} value={text} onChange={(event) => setText(event.target.value)} />
+              <Form.Control as="textarea" rows={24} className="document" spellCheck={false} value={text} onChange={(event) => typed.change(event.target.value)} />
             </Form.Group>
             <div className="d-flex gap-2 flex-wrap align-items-end mt-2">
               <Form.Group controlId="remark" className="flex-grow-1">
@@ -77,6 +84,7 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
         </section>
         {isRule && <MailPanel document={text} />}
       </div>
+      {name && <RevisionsPanel kind={kind} name={name} onRestored={() => { typed.forget(); void go(0) }} />}
     </>
   )
 }

@@ -127,7 +127,7 @@ function Editor({ found }: { found: Editing }) {
           )}><ConditionsStep document={document} columns={columns} preview={preview.data} onChange={change} /></StepRow>
           <StepRow step="memory" effect={<MemoryEffect memory={document.memory ?? {}} seen={preview.data?.draft} columns={columns} />}><MemoryStep memory={document.memory ?? {}} columns={columns} per={document.per} onChange={(memory: MemoryPart) => change({ memory })} /></StepRow>
           <StepRow step="schedule" effect={<NextDates schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} />}><ScheduleStep schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} onChange={(schedule) => change({ schedule })} /></StepRow>
-          <StepRow step="delivery" effect={<MailPanel document={JSON.stringify(previewable(document), null, 1)} plain />}><DeliveryStep delivery={document.delivery ?? {}} columns={columns} onChange={(delivery) => change({ delivery })} /></StepRow>
+          <StepRow step="delivery" effect={<><MailPanel document={JSON.stringify(previewable(document), null, 1)} plain />{!isNew && <Files name={saved.name} />}</>}><DeliveryStep delivery={document.delivery ?? {}} columns={columns} onChange={(delivery) => change({ delivery })} /></StepRow>
           <section className="sheet" id="review" aria-labelledby="review-heading">
             <h2 id="review-heading">6 Review</h2>
             <ReviewStep state={found.state} remarks={remarks} review={review.data} outdated={found.draft?.outdated ?? false} ways={{ save, keep }} />
@@ -136,6 +136,11 @@ function Editor({ found }: { found: Editing }) {
       </div>
     </>
   )
+}
+
+/** To open, as they would go with a mail. */
+function Files({ name }: { name: string }) {
+  return <p className="small mt-3 mb-0">Open what the saved rule finds now, as a file: {['xlsx', 'csv', 'pdf', 'html', 'json'].map((format, index) => <span key={format}>{index > 0 && ', '}<a href={`/api/rules/${encodeURIComponent(name)}/extract.${format}`}>{format.toUpperCase()}</a></span>)}</p>
 }
 
 function where({ state, revision, draft }: Editing) {

@@ -21,8 +21,8 @@ class DocumentsCommandsTest extends AgainstAService {
         definitions = folder.resolve("definitions");
         answer(
                 "GET /api/definitions",
-                "[{\"kind\":\"query\",\"name\":\"sailings\",\"revision\":1},{\"kind\":\"rule\",\"name\":\"late\",\"revision\":" + revision
-                        + "}]");
+                "[{\"kind\":\"query\",\"name\":\"sailings\",\"revision\":1},{\"kind\":\"rule\",\"name\":\"late\",\"revision\":"
+                        + revision + "}]");
         answer("GET /api/definitions/query/sailings", "kind: query\nname: sailings\n");
         answer("GET /api/definitions/rule/late", late);
     }
@@ -59,18 +59,29 @@ class DocumentsCommandsTest extends AgainstAService {
     void aFolderIsPushedWithWhatOthersNameFirstAndNobodysSaveIsOverwritten() throws IOException {
         pulled("kind: rule\nname: late\n", 1);
         odd("pull", definitions.toString());
-        answer("PUT /api/definitions?remark=&seen=1", "{\"kind\":\"rule\",\"name\":\"late\",\"revision\":2,\"changed\":true}");
+        answer(
+                "PUT /api/definitions?remark=&seen=1",
+                "{\"kind\":\"rule\",\"name\":\"late\",\"revision\":2,\"changed\":true}");
         asked.clear();
         assertThat(odd("push", definitions.toString()).status()).isZero();
         assertThat(asked).hasSize(2);
         assertThat(asked.getFirst()).contains("kind: query");
         // The second push knows of the first.
-        answer("PUT /api/definitions?remark=&seen=2", "{\"kind\":\"rule\",\"name\":\"late\",\"revision\":3,\"changed\":true}");
-        assertThat(odd("push", definitions.resolve("late.rule.yaml").toString()).out()).contains("revision 3");
-        refuse("PUT /api/definitions?remark=&seen=3", 409, "{\"detail\":\"It was saved as revision 4 since revision 3.\"}");
-        assertThat(odd("push", definitions.resolve("late.rule.yaml").toString()).status()).isEqualTo(1);
+        answer(
+                "PUT /api/definitions?remark=&seen=2",
+                "{\"kind\":\"rule\",\"name\":\"late\",\"revision\":3,\"changed\":true}");
+        assertThat(odd("push", definitions.resolve("late.rule.yaml").toString()).out())
+                .contains("revision 3");
+        refuse(
+                "PUT /api/definitions?remark=&seen=3",
+                409,
+                "{\"detail\":\"It was saved as revision 4 since revision 3.\"}");
+        assertThat(odd("push", definitions.resolve("late.rule.yaml").toString()).status())
+                .isEqualTo(1);
         answer("PUT /api/definitions?remark=", "{\"kind\":\"rule\",\"name\":\"late\",\"revision\":5,\"changed\":true}");
-        assertThat(odd("push", definitions.resolve("late.rule.yaml").toString(), "--force").status()).isZero();
+        assertThat(odd("push", definitions.resolve("late.rule.yaml").toString(), "--force")
+                        .status())
+                .isZero();
     }
 
     @Test
@@ -95,9 +106,13 @@ class DocumentsCommandsTest extends AgainstAService {
                 .doesNotContain("name: late");
         assertThat(asked).noneMatch(call -> call.startsWith("PUT"));
 
-        answer("POST /api/review", "{\"kind\":\"rule\",\"name\":\"late\",\"before\":\"a\",\"text\":\"a\",\"revision\":7,\"problems\":[]}");
+        answer(
+                "POST /api/review",
+                "{\"kind\":\"rule\",\"name\":\"late\",\"before\":\"a\",\"text\":\"a\",\"revision\":7,\"problems\":[]}");
         assertThat(odd("diff", file.toString()).out()).contains("Nothing differs: 1 document.");
-        answer("POST /api/review", "{\"kind\":null,\"before\":null,\"text\":null,\"problems\":[{\"weight\":\"ERROR\",\"message\":\"unknown field\"}]}");
+        answer(
+                "POST /api/review",
+                "{\"kind\":null,\"before\":null,\"text\":null,\"problems\":[{\"weight\":\"ERROR\",\"message\":\"unknown field\"}]}");
         var refused = odd("diff", file.toString());
         assertThat(refused.status()).isEqualTo(1);
         assertThat(refused.err()).contains("unknown field", "could not be saved as it is");
@@ -108,7 +123,8 @@ class DocumentsCommandsTest extends AgainstAService {
             delimiter = '|',
             value = {"a b c|a b c|''", "a b c|a x c|- b + x", "''|a|+ a", "a b|b|- a", "a b c d|a c d e|- b + e"})
     void linesThatDifferAreTheFewest(String before, String after, String differences) {
-        assertThat(String.join(" ", LineDifferences.lines(lines(before), lines(after)))).isEqualTo(differences);
+        assertThat(String.join(" ", LineDifferences.lines(lines(before), lines(after))))
+                .isEqualTo(differences);
     }
 
     private static String lines(String words) {
@@ -117,9 +133,13 @@ class DocumentsCommandsTest extends AgainstAService {
 
     @Test
     void manyRulesAreActedOnOnlyWhenReally() {
-        answer("GET /api/rules", "[{\"name\":\"late\",\"owner\":\"Traffic\",\"labels\":[\"daily\"]},{\"name\":\"fuel\",\"owner\":\"Crew\",\"labels\":[]}]");
+        answer(
+                "GET /api/rules",
+                "[{\"name\":\"late\",\"owner\":\"Traffic\",\"labels\":[\"daily\"]},{\"name\":\"fuel\",\"owner\":\"Crew\",\"labels\":[]}]");
         answer("POST /api/rule-acts?really=false", "[{\"rule\":\"late\",\"words\":\"pause\",\"refused\":null}]");
-        answer("POST /api/rule-acts?really=true", "[{\"rule\":\"late\",\"words\":\"pause\",\"refused\":\"Only an active rule can be paused.\"}]");
+        answer(
+                "POST /api/rule-acts?really=true",
+                "[{\"rule\":\"late\",\"words\":\"pause\",\"refused\":\"Only an active rule can be paused.\"}]");
         assertThat(odd("act", "pause", "--label", "daily").out()).contains("late: pause", "Nothing is done yet");
         assertThat(asked.getLast()).contains("\"rules\":[\"late\"]", "PAUSE");
         var really = odd("act", "pause", "--owned-by", "Traffic", "--really");
@@ -131,7 +151,9 @@ class DocumentsCommandsTest extends AgainstAService {
 
     @Test
     void theDoctorSaysWhatToDoAboutEachThingThatIsWrong() {
-        answer("GET /api/status", "{\"at\":\"2020-01-01T00:00:00Z\",\"node\":\"a\",\"activeRules\":3,\"running\":0,\"problems\":[\"2 checks are late.\"]}");
+        answer(
+                "GET /api/status",
+                "{\"at\":\"2020-01-01T00:00:00Z\",\"node\":\"a\",\"activeRules\":3,\"running\":0,\"problems\":[\"2 checks are late.\"]}");
         answer("GET /api/sources", "[{\"name\":\"ferry\",\"username\":\"reader\",\"jdbcUrl\":\"jdbc:postgresql:x\"}]");
         answer("POST /api/sources/ferry/test", "{\"reached\":false,\"words\":\"The source does not answer.\"}");
         refuse("POST /api/mail/test", 403, "{\"detail\":\"Only an operator tries the mail servers.\"}");

@@ -137,8 +137,7 @@ class ConsoleTest extends InTheConsole {
         if (path.startsWith("/thresholds/")) press("Edit or plan values");
         if (path.endsWith("/edit")) {
             press("Preview");
-            assertThat(page.getByText("a check now would report").first())
-                    .isVisible();
+            assertThat(page.getByText("a check now would report").first()).isVisible();
             press("Run");
             assertThat(page.getByText("cannot be told apart")
                             .or(page.getByText("no past slots"))
@@ -214,7 +213,8 @@ class ConsoleTest extends InTheConsole {
         assertThat(page.getByText("No rule uses it.")).isVisible();
         page.getByLabel("Why").first().fill("summer timetable");
         press("Save");
-        assertThat(page.getByText("planned", new Page.GetByTextOptions().setExact(true))).isVisible();
+        assertThat(page.getByText("planned", new Page.GetByTextOptions().setExact(true)))
+                .isVisible();
         assertThat(page.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("summer timetable")))
                 .isVisible();
         assertThat(page.getByText("140.5 heads")).isVisible();

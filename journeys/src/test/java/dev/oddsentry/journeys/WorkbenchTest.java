@@ -43,6 +43,8 @@ class WorkbenchTest extends InTheConsole {
         assertThat(link("Watch it with a rule").first()).isVisible();
         link("Watch it with a rule").first().click();
 
+        assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("New rule")))
+                .isVisible();
         page.getByLabel("Title").fill("Great refunds " + table);
         page.getByLabel("Owned by the team").fill("Traffic reporting");
         var exceptions = page.getByLabel("An exception is a row where", new Page.GetByLabelOptions().setExact(true));

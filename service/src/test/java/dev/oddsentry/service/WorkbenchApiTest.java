@@ -20,21 +20,26 @@ class WorkbenchApiTest {
     private final RunningService service = RunningService.get();
 
     private static String query(LateSailings sailings, String more) {
-        return sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\" where sailing in (:which)")
-                + "parameters: { which: { type: text, several: true, default: [SK-1, SK-2], help: which to look at" + more + " } }\n"
+        return sailings.query(
+                        "select sailing, delay_min, reason from \"" + sailings.name + "\" where sailing in (:which)")
+                + "parameters: { which: { type: text, several: true, default: [SK-1, SK-2], help: which to look at"
+                + more + " } }\n"
                 + "categories: [Traffic, Daily]\n";
     }
 
     @Test
     void aQueryIsRunBeforeItIsSavedWithSeveralValuesAtOnce() {
-        var sailings = new LateSailings(service).late("SK-1", 20).late("SK-2", 60).late("SK-3", 5);
-        var body = Map.of("document", query(sailings, ""), "values", Map.of("which", "SK-1, \"SK-3\""), "zone", "Europe/Oslo");
+        var sailings =
+                new LateSailings(service).late("SK-1", 20).late("SK-2", 60).late("SK-3", 5);
+        var body = Map.of(
+                "document", query(sailings, ""), "values", Map.of("which", "SK-1, \"SK-3\""), "zone", "Europe/Oslo");
         var ran = service.api().post("/api/query-runs", body);
         assertThat(ran.path("rowsRead").asInt()).isEqualTo(2);
         assertThat(ran.path("rows").path(1).path(0).asString()).isEqualTo("SK-3");
         assertThat(ran.path("values").path("which").asString()).isEqualTo("SK-1, SK-3");
         assertThat(ran.path("columns").path(1).path("label").asString()).isEqualTo("Late by");
-        var listed = Map.of("document", query(sailings, ", choices: [SK-1, SK-2]"), "values", Map.of("which", "SK-1, SK-9"));
+        var listed =
+                Map.of("document", query(sailings, ", choices: [SK-1, SK-2]"), "values", Map.of("which", "SK-1, SK-9"));
         var refused = service.api().postAnswer("/api/query-runs", listed);
         assertThat(refused.status()).isEqualTo(422);
         assertThat(refused.text()).contains("\\\"SK-9\\\" is none of SK-1, SK-2", "values.which");
@@ -42,7 +47,8 @@ class WorkbenchApiTest {
 
     @Test
     void aRuleOnSeveralValuesFindsThemAndAListInItsDocumentStaysOne() {
-        var sailings = new LateSailings(service).late("SK-1", 20).late("SK-2", 60).late("SK-3", 50);
+        var sailings =
+                new LateSailings(service).late("SK-1", 20).late("SK-2", 60).late("SK-3", 50);
         service.api().push(query(sailings, ""));
         service.api().push(sailings.rule() + "parameters: { which: [SK-1, SK-3] }\n");
         service.api().post("/api/rules/" + sailings.name + "/activate", "");
@@ -63,13 +69,16 @@ class WorkbenchApiTest {
         assertThat(page.path("parameters").path(0).path("help").asString()).isEqualTo("which to look at");
         assertThat(page.path("query").path("categories").toString()).isEqualTo("[\"Traffic\",\"Daily\"]");
 
-        var narrower = service.api().postYaml("/api/query-effect", query(sailings, "").replace("[SK-1, SK-2]", "[SK-2]"));
+        var narrower =
+                service.api().postYaml("/api/query-effect", query(sailings, "").replace("[SK-1, SK-2]", "[SK-2]"));
         var onRule = narrower.body().path("rules").path(0).path("compared");
         assertThat(onRule.path("onlyActive").toString()).isEqualTo("[\"SK-1\"]");
         assertThat(onRule.path("both").asInt()).isEqualTo(1);
-        var helped = service.api().postYaml("/api/query-effect", query(sailings, "").replace("which to look at", "other words"));
+        var helped = service.api()
+                .postYaml("/api/query-effect", query(sailings, "").replace("which to look at", "other words"));
         assertThat(helped.body().path("effect").asString()).isEqualTo("NO_EFFECT");
-        var breaking = service.api().postYaml("/api/query-effect", query(sailings, "").replace("delay_min, reason", "delay_min"));
+        var breaking = service.api()
+                .postYaml("/api/query-effect", query(sailings, "").replace("delay_min, reason", "delay_min"));
         assertThat(breaking.status()).isEqualTo(422);
         assertThat(breaking.text()).contains("reason");
     }
@@ -78,19 +87,29 @@ class WorkbenchApiTest {
     void choicesComeFromAnotherQueryAndTablesFromTheSource() {
         var sailings = new LateSailings(service).late("SK-1", 20).late("SK-2", 60);
         service.api().push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
-        String chooses = "kind: query\nname: " + sailings.name + "-one\nsource: ferry\nsql: select sailing from \"" + sailings.name
-                + "\" where sailing = :one\nparameters: { one: { choices: { from: " + sailings.name + ", value: sailing, label: delay_min } } }\n";
+        String chooses = "kind: query\nname: " + sailings.name + "-one\nsource: ferry\nsql: select sailing from \""
+                + sailings.name + "\" where sailing = :one\nparameters: { one: { choices: { from: " + sailings.name
+                + ", value: sailing, label: delay_min } } }\n";
         service.api().push(chooses);
         var offer = service.api().get("/api/queries/" + sailings.name + "-one/choices/one");
         assertThat(offer.path("choices").path(1).toString()).isEqualTo("{\"value\":\"SK-2\",\"label\":\"60\"}");
         var tables = service.api().get("/api/sources/ferry/tables").path("tables");
         assertThat(tables.toString()).contains("\"name\":\"" + sailings.name + "\"", "\"name\":\"delay_min\"");
-        assertThat(service.api().get("/api/queries/" + sailings.name).path("usedBy").path(0).path("how").asString()).isEqualTo("choices");
+        assertThat(service.api()
+                        .get("/api/queries/" + sailings.name)
+                        .path("usedBy")
+                        .path(0)
+                        .path("how")
+                        .asString())
+                .isEqualTo("choices");
     }
 
     @Test
     void relativeDatesSayWhatTheyMean() {
-        var means = service.api().post("/api/relative-dates", Map.of("texts", List.of("2026-03-29", "yesterday"), "zone", "Europe/Oslo"));
+        var means = service.api()
+                .post(
+                        "/api/relative-dates",
+                        Map.of("texts", List.of("2026-03-29", "yesterday"), "zone", "Europe/Oslo"));
         assertThat(means.path(0).path("means").asString()).isEqualTo("2026-03-29T00:00+01:00");
         assertThat(means.path(1).path("refused").asString()).contains("is no relative date");
     }
@@ -109,18 +128,45 @@ class WorkbenchApiTest {
         service.api().post("/api/rule-acts?really=true", pause);
         assertThat(state(active)).isEqualTo("PAUSED");
 
-        var people = Map.of("act", "RECIPIENTS", "rules", rules, "add", List.of("new@skerryline.example"), "remove", List.of(active.recipient), "remark", "she left");
+        var people = Map.of(
+                "act",
+                "RECIPIENTS",
+                "rules",
+                rules,
+                "add",
+                List.of("new@skerryline.example"),
+                "remove",
+                List.of(active.recipient),
+                "remark",
+                "she left");
         var changed = service.api().post("/api/rule-acts?really=true", people);
         assertThat(changed.path(0).path("words").asString()).isEqualTo(active.recipient + " → new@skerryline.example");
-        assertThat(service.api().get("/api/rules/" + draft.name).path("rule").path("to").toString()).contains("new@skerryline.example", draft.recipient);
-        service.api().post("/api/rule-acts?really=true", Map.of("act", "HAND_OVER", "rules", rules, "owner", "Terminal desk"));
-        assertThat(service.api().get("/api/rules/" + active.name).path("rule").path("owner").asString()).isEqualTo("Terminal desk");
+        assertThat(service.api()
+                        .get("/api/rules/" + draft.name)
+                        .path("rule")
+                        .path("to")
+                        .toString())
+                .contains("new@skerryline.example", draft.recipient);
+        service.api()
+                .post(
+                        "/api/rule-acts?really=true",
+                        Map.of("act", "HAND_OVER", "rules", rules, "owner", "Terminal desk"));
+        assertThat(service.api()
+                        .get("/api/rules/" + active.name)
+                        .path("rule")
+                        .path("owner")
+                        .asString())
+                .isEqualTo("Terminal desk");
         var revisions = service.api().get("/api/definitions/rule/" + active.name + "/revisions");
         assertThat(revisions.path(1).path("remark").asString()).isEqualTo("she left");
     }
 
     private String state(LateSailings sailings) {
-        return service.api().get("/api/rules/" + sailings.name).path("rule").path("state").asString();
+        return service.api()
+                .get("/api/rules/" + sailings.name)
+                .path("rule")
+                .path("state")
+                .asString();
     }
 
     @Test
@@ -134,21 +180,39 @@ class WorkbenchApiTest {
         assertThat(made.path("copiedFrom").asString()).isEqualTo(sailings.name);
         assertThat(made.path("named").isEmpty()).isTrue();
         assertThat(made.path("open").isEmpty()).isTrue();
-        assertThat(service.api().postAnswer("/api/rules/" + copy + "/activate", "").text()).contains("no recipient");
-        assertThat(service.api().postAnswer("/api/rules/" + sailings.name + "/copies", Map.of("name", copy)).status()).isEqualTo(409);
+        assertThat(service.api()
+                        .postAnswer("/api/rules/" + copy + "/activate", "")
+                        .text())
+                .contains("no recipient");
+        assertThat(service.api()
+                        .postAnswer("/api/rules/" + sailings.name + "/copies", Map.of("name", copy))
+                        .status())
+                .isEqualTo(409);
     }
 
     @Test
     void findingsReadersAndTheDayGoOverAllRules() {
-        var sailings = new LateSailings(service).late("SK-1", 20).late("SK-2", 60).active();
+        var sailings =
+                new LateSailings(service).late("SK-1", 20).late("SK-2", 60).active();
         var check = service.api().check(sailings.name);
         var found = service.api().get("/api/findings?severity=CRITICAL&marked=BY_NOBODY&rule=" + sailings.name);
         assertThat(found.path("total").asInt()).isEqualTo(1);
         var finding = found.path("findings").path(0);
         assertThat(finding.path("cells").toString()).contains("{\"label\":\"Late by\",\"text\":\"60 min\"}");
-        service.api().post("/api/rules/" + sailings.name + "/marks", Map.of("finding", finding.path("id").asLong(), "kind", "TAKE"));
-        assertThat(service.api().get("/api/findings?marked=BY_NOBODY&rule=" + sailings.name).path("total").asInt()).isEqualTo(1);
-        assertThat(service.api().get("/api/findings?q=SK-2&rule=" + sailings.name).path("total").asInt()).isEqualTo(1);
+        service.api()
+                .post(
+                        "/api/rules/" + sailings.name + "/marks",
+                        Map.of("finding", finding.path("id").asLong(), "kind", "TAKE"));
+        assertThat(service.api()
+                        .get("/api/findings?marked=BY_NOBODY&rule=" + sailings.name)
+                        .path("total")
+                        .asInt())
+                .isEqualTo(1);
+        assertThat(service.api()
+                        .get("/api/findings?q=SK-2&rule=" + sailings.name)
+                        .path("total")
+                        .asInt())
+                .isEqualTo(1);
 
         var reader = service.api().get("/api/readers/" + sailings.recipient.toUpperCase(Locale.ROOT));
         assertThat(reader.path("gets").path(0).path("how").toString()).isEqualTo("[\"to\"]");
@@ -168,39 +232,60 @@ class WorkbenchApiTest {
                 assertThat(each.path("criticalInNoHands").asInt()).isZero();
                 assertThat(each.path("taken").asInt()).isEqualTo(1);
             }
-        assertThat(service.api().send("GET", "/api/day?from=" + slot + "&until=" + slot, null, Map.of()).status()).isEqualTo(422);
+        assertThat(service.api()
+                        .send("GET", "/api/day?from=" + slot + "&until=" + slot, null, Map.of())
+                        .status())
+                .isEqualTo(422);
     }
 
     @Test
     void aFilterIsAPersonsOwn() {
         service.api().put("/api/filters/Mine%20today", Map.of("filter", "state=ACTIVE&open=yes"));
         var kept = service.api().put("/api/filters/Mine%20today", Map.of("filter", "state=ACTIVE"));
-        assertThat(kept.toString()).contains("{\"name\":\"Mine today\",\"filter\":\"state=ACTIVE\"}").doesNotContain("open=yes");
+        assertThat(kept.toString())
+                .contains("{\"name\":\"Mine today\",\"filter\":\"state=ACTIVE\"}")
+                .doesNotContain("open=yes");
         assertThat(service.api().delete("/api/filters/Mine%20today").toString()).doesNotContain("Mine today");
     }
 
     @Test
     void aReviewSaysHowADocumentWouldBeSavedAndSavesNothing() {
         var sailings = new LateSailings(service).active();
-        var review = service.api().postYaml("/api/review", sailings.rule().replace("delay_min > 15", "delay_min > 30")).body();
+        var review = service.api()
+                .postYaml("/api/review", sailings.rule().replace("delay_min > 15", "delay_min > 30"))
+                .body();
         assertThat(review.path("effect").asString()).isEqualTo("RE_JUDGE");
         assertThat(review.path("before").asString()).contains("delay_min > 15");
         assertThat(review.path("text").asString()).contains("delay_min > 30");
         assertThat(review.path("revision").asInt()).isEqualTo(1);
-        var wrong = service.api().postYaml("/api/review", sailings.rule().replace("reason is", "resaon is")).body();
+        var wrong = service.api()
+                .postYaml("/api/review", sailings.rule().replace("reason is", "resaon is"))
+                .body();
         assertThat(wrong.path("problems").path(0).path("suggestion").asString()).isEqualTo("reason");
-        assertThat(service.api().postYaml("/api/review", "kind: [").body().path("problems").isEmpty()).isFalse();
+        assertThat(service.api()
+                        .postYaml("/api/review", "kind: [")
+                        .body()
+                        .path("problems")
+                        .isEmpty())
+                .isFalse();
         assertThat(service.api().get("/api/definitions").toString()).contains("\"name\":\"" + sailings.name + "\"");
-        assertThat(service.api().get("/api/rules/" + sailings.name).path("rule").path("revision").asInt()).isEqualTo(1);
+        assertThat(service.api()
+                        .get("/api/rules/" + sailings.name)
+                        .path("rule")
+                        .path("revision")
+                        .asInt())
+                .isEqualTo(1);
     }
 
     @Test
     void whoListensHearsThatACheckHasMovedSomething() throws IOException {
         var sailings = new LateSailings(service).late("SK-1", 20).active();
-        var connection = (HttpURLConnection) URI.create(service.baseUrl() + "/api/changes").toURL().openConnection();
+        var connection = (HttpURLConnection)
+                URI.create(service.baseUrl() + "/api/changes").toURL().openConnection();
         connection.setRequestProperty("Authorization", "Bearer " + token());
         connection.setReadTimeout(30_000);
-        try (var lines = new BufferedReader(new InputStreamReader(connection.getInputStream(), StandardCharsets.UTF_8))) {
+        try (var lines =
+                new BufferedReader(new InputStreamReader(connection.getInputStream(), StandardCharsets.UTF_8))) {
             assertThat(lines.readLine()).startsWith(":");
             service.api().check(sailings.name);
             String heard = "";
@@ -223,8 +308,17 @@ class WorkbenchApiTest {
 
     @Test
     void nothingOfItAnswersAStranger() {
-        for (String path : List.of("/api/queries", "/api/findings", "/api/readers", "/api/changes", "/api/filters", "/api/definitions", "/api/schemas/odd-document.schema.json"))
-            assertThat(HttpApi.stranger(service.baseUrl()).send("GET", path, null, Map.of()).status())
+        for (String path : List.of(
+                "/api/queries",
+                "/api/findings",
+                "/api/readers",
+                "/api/changes",
+                "/api/filters",
+                "/api/definitions",
+                "/api/schemas/odd-document.schema.json"))
+            assertThat(HttpApi.stranger(service.baseUrl())
+                            .send("GET", path, null, Map.of())
+                            .status())
                     .as(path)
                     .isEqualTo(401);
     }
