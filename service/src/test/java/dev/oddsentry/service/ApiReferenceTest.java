@@ -29,8 +29,8 @@ class ApiReferenceTest {
         var byArea = new TreeMap<String, List<String>>();
         openApi.path("paths").properties().stream()
                 .sorted(Map.Entry.comparingByKey())
-                .forEach(path -> path.getValue()
-                        .properties()
+                .forEach(path -> path.getValue().properties().stream()
+                        .sorted(Map.Entry.comparingByKey())
                         .forEach(method -> byArea.computeIfAbsent(area(path.getKey()), _ -> new ArrayList<>())
                                 .add(line(openApi, path.getKey(), method.getKey(), method.getValue()))));
         var text = new StringBuilder(INTRODUCTION);
@@ -66,6 +66,8 @@ class ApiReferenceTest {
             with.add("`" + each.path("name").asString("") + "`"
                     + (each.path("required").asBoolean(false) ? "" : "?"));
         }
+        // Neither order is promised by the library.
+        with.sort(null);
         return "| `" + method.toUpperCase(Locale.ROOT) + " " + path + "` | " + String.join(", ", with) + " | "
                 + body(openApi, call.path("requestBody").path("content")) + " |\n";
     }
@@ -85,6 +87,7 @@ class ApiReferenceTest {
                     .properties()
                     .forEach(field ->
                             fields.add("`" + field.getKey() + "`" + (required.contains(field.getKey()) ? "" : "?")));
+            fields.sort(null);
             return String.join(", ", fields);
         }
         return "";
