@@ -9,16 +9,31 @@ const moved: Record<string, string[]> = {
   definitions: ['rules', 'queries', 'revisions', 'thresholds', 'calendars', 'round-ups', 'sources', 'holds', 'bad-addresses', 'filters', 'teams', 'people'],
 }
 
-/** Keeps what is shown up to date, by the service's own word (server-sent events). */
+/** Keeps what is shown up to date, by the service's own word (server-sent events). A page that nobody sees lets go of the line, since a browser has few. */
 export function useChanges() {
   const client = useQueryClient()
   useEffect(() => {
-    const source = new EventSource('/api/changes')
-    const hear = (event: MessageEvent<string>) => {
-      const keys = new Set(event.data.split(' ').flatMap((what) => moved[what] ?? []))
+    const renew = (what: string[]) => {
+      const keys = new Set(what.flatMap((each) => moved[each] ?? []))
       void client.invalidateQueries({ predicate: ({ queryKey }) => typeof queryKey[0] === 'string' && keys.has(queryKey[0]) })
     }
-    source.addEventListener('changed', hear)
-    return () => source.close()
+    let source: EventSource | null = null
+    const listen = () => {
+      source = new EventSource('/api/changes')
+      source.addEventListener('changed', (event: MessageEvent<string>) => renew(event.data.split(' ')))
+    }
+    const look = () => {
+      source?.close()
+      source = null
+      if (document.visibilityState === 'hidden') return
+      listen()
+      renew(Object.keys(moved))
+    }
+    if (document.visibilityState !== 'hidden') listen()
+    document.addEventListener('visibilitychange', look)
+    return () => {
+      document.removeEventListener('visibilitychange', look)
+      source?.close()
+    }
   }, [client])
 }

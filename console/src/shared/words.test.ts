@@ -1,4 +1,4 @@
-import { measureWords, notJudgedWords, outcomeWords, plural, stateWords, timeWords, zonedWords } from './words'
+import { ageWords, cellWords, measureWords, notJudgedWords, outcomeWords, plural, stateWords, timeWords, zonedWords } from './words'
 import { check } from './render.test-kit'
 
 test.each([
@@ -28,3 +28,9 @@ test('groups that nobody can tell about are named by reason, and those not named
 })
 
 test.each([[52.63261851, '52.633'], [0.000412345, '0.000412'], [12.5, '12.5'], [1234.5678, '1,234.568'], [0, '0']])('%d is read as %s', (value, words) => expect(measureWords(value)).toBe(words))
+
+test.each([['93265.0', 'number', '93265'], ['12345', 'number', '12345'], ['0.10', 'number', '0.1'], ['SK-412', 'text', 'SK-412'], ['2026-11-22', 'date', '2026-11-22']])('%s as %s is shown as %s', (text, type, words) => expect(cellWords(text, type)).toBe(words))
+
+test('an instant in a cell is told in the reader’s zone', () => expect(cellWords('2026-11-22 13:14+01:00')).toBe(timeWords('2026-11-22T12:14:00Z')))
+
+test.each([['2026-11-24T11:20:00Z', '40 min'], ['2026-11-24T02:00:00Z', '10 hours'], ['2026-11-21T11:00:00Z', '3 days']])('since %s it is %s', (since, words) => expect(ageWords(since, '2026-11-24T12:00:00Z')).toBe(words))

@@ -3,7 +3,7 @@ import { Scroll } from '../../shared/Scroll'
 import { cellWords } from '../../shared/words'
 import type { Ran } from './api'
 
-const isShort = (text: string | null | undefined) => (text?.length ?? 0) <= 12
+const isShort = (text: string | null, type: string | undefined) => (text === null ? 0 : cellWords(text, type).length) <= 18
 
 /** Rows as they came, missing values said. */
 export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
@@ -14,7 +14,7 @@ export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
         <thead><tr>{ran.columns.map((column, index) => <th key={column.name} className={align(index)} title={`${column.name}, ${column.type}`}>{column.label}</th>)}</tr></thead>
         <tbody>
           {ran.rows.slice(0, most).map((row, number) => (
-            <tr key={number}>{row.map((cell, index) => <td key={index} className={isShort(cell) ? `${align(index)} text-nowrap` : align(index)}>{cell === null ? <span className="quiet">missing</span> : cellWords(cell, ran.columns[index]?.type)}</td>)}</tr>
+            <tr key={number}>{row.map((cell, index) => <td key={index} className={isShort(cell, ran.columns[index]?.type) ? `${align(index)} text-nowrap` : align(index)}>{cell === null ? <span className="quiet">missing</span> : cellWords(cell, ran.columns[index]?.type)}</td>)}</tr>
           ))}
         </tbody>
       </Table>

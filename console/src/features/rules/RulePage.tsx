@@ -10,6 +10,7 @@ import { outcomeWords, plural, stateWords, timeWords, zonedWords } from '../../s
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { activate, checkNow, pause, previewToMe, rule, type Tell } from './api'
 import { ChecksPanel } from './ChecksPanel'
+import { ExceptionsTrend } from './ExceptionsTrend'
 import { HistoryPanel } from './HistoryPanel'
 import { Leavers } from './Leavers'
 import { CopyRule } from './CopyRule'
@@ -77,6 +78,7 @@ function OneRule({ page }: { page: Page }) {
       <p className="mt-2 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? zonedWords(nextSlot, zone) : 'none'}</span></p>
       <FindingsPanel name={name} />
       <Leavers name={name} />
+      {!page.text.grouped && <ExceptionsTrend name={name} />}
       {page.text.grouped && <HistoryPanel name={name} thresholds={page.text.thresholds} />}
       <div className="two">
         <RuleText page={page} />

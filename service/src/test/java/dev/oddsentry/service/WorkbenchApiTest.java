@@ -307,6 +307,13 @@ class WorkbenchApiTest {
     }
 
     @Test
+    void nothingIsCalledAsTheAddressOfNewOnes() {
+        var refused = service.api().pushAnswer("kind: query\nname: new\nsource: ferry\nsql: select 1 as one\n");
+        assertThat(refused.status()).isEqualTo(422);
+        assertThat(refused.text()).contains("take another name");
+    }
+
+    @Test
     void nothingOfItAnswersAStranger() {
         for (String path : List.of(
                 "/api/queries",

@@ -29,6 +29,8 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 public class Saving {
+    private static final String ADDRESS_OF_NEW = "new";
+
     private final DefinitionStore store;
     private final DefinitionChecks checks;
     private final RuleStates ruleStates;
@@ -178,6 +180,7 @@ public class Saving {
 
     private Saved create(Person author, Document document, String remark, DefinitionChecks.Checked checked, UUID id) {
         Definition definition = document.definition().withId(id.toString());
+        if (definition.name().equals(ADDRESS_OF_NEW)) throw reserved(document);
         if (!store.insert(definition.kind(), id, definition.name())) throw taken(document);
         keep(author, definition, 1, remark, checked);
         if (definition instanceof RuleDefinition rule) {
@@ -199,6 +202,12 @@ public class Saving {
                     List.of(document.places().locate("schedule.after[0].rule", Problem.error(message, "", null))));
         }
         occasions.listen(id, rule.occasions());
+    }
+
+    private static InvalidDefinitionException reserved(Document document) {
+        String message = "\"" + ADDRESS_OF_NEW + "\" is where the console makes new ones; take another name";
+        return new InvalidDefinitionException(
+                List.of(document.places().locate("name", Problem.error(message, "", null))));
     }
 
     private static InvalidDefinitionException taken(Document document) {

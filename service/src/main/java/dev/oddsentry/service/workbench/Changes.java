@@ -50,7 +50,7 @@ class Changes implements SmartLifecycle {
 
     private final DSLContext db;
     private final Set<SseEmitter> listeners = new CopyOnWriteArraySet<>();
-    private @Nullable ScheduledExecutorService looking;
+    private volatile @Nullable ScheduledExecutorService looking;
     private @Nullable Record seen;
     private int looks;
 
@@ -65,6 +65,8 @@ class Changes implements SmartLifecycle {
         listener.onError(_ -> listeners.remove(listener));
         listener.onTimeout(listener::complete);
         listeners.add(listener);
+        // A browser asks again at once; a service that is about to end must not wait for it.
+        if (!isRunning()) listener.complete();
         send(listener, SseEmitter.event().comment("listening"));
         return listener;
     }

@@ -1,0 +1,17 @@
+import { useQuery } from '@tanstack/react-query'
+import { checksOf, type Series } from './api'
+import { Trend } from './Trend'
+
+/** How many exceptions each check found, where rows are judged and nothing else is measured. */
+export function ExceptionsTrend({ name }: { name: string }) {
+  const checks = useQuery(checksOf(name))
+  const points = (checks.data ?? []).flatMap(({ slot, exceptions }) => (exceptions === null ? [] : [{ slot, value: exceptions, filledIn: false }])).toReversed()
+  const series: Series = { group: 'all rows', measured: 'exceptions', total: points.length, points }
+  if (points.length < 3) return null
+  return (
+    <section className="sheet">
+      <h2>Exceptions, check by check</h2>
+      <Trend all={[series]} thresholds={[]} />
+    </section>
+  )
+}
