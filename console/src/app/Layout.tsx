@@ -1,17 +1,21 @@
 import { Suspense } from 'react'
 import { Button } from 'react-bootstrap'
-import { Link, NavLink, Outlet } from 'react-router'
+import { Link, Outlet, useLocation } from 'react-router'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Person } from '../api/types'
 import { logOut } from '../features/access/api'
 import { useChanges } from '../shared/changes'
 import { Mark } from '../shared/Mark'
 
-const pages = [['/today', 'Today'], ['/queries', 'Queries'], ['/rules', 'Rules'], ['/findings', 'Findings'], ['/outbox', 'Outbox'], ['/setup', 'Setup']] as const
+/** Address and name, and the addresses besides that belong there. */
+const pages: [string, string, ...string[]][] = [['/today', 'Today'], ['/queries', 'Queries'], ['/rules', 'Rules', '/readers'], ['/findings', 'Findings'], ['/outbox', 'Outbox', '/extracts'], ['/setup', 'Setup', '/thresholds', '/documents']]
+
+const here = (pathname: string, addresses: string[]) => addresses.some((each) => pathname === each || pathname.startsWith(`${each}/`))
 
 /** The frame around every page. */
 export function Layout({ person }: { person: Person }) {
   useChanges()
+  const { pathname } = useLocation()
   const client = useQueryClient()
   const leave = useMutation({ mutationFn: logOut, onSuccess: () => client.resetQueries() })
   return (
@@ -19,7 +23,7 @@ export function Layout({ person }: { person: Person }) {
       <a className="skip" href="#content">Skip to the content</a>
       <header className="top">
         <Link className="brand" to="/today"><Mark />Odd Sentry</Link>
-        <nav aria-label="Pages">{pages.map(([path, name]) => <NavLink key={path} to={path}>{name}</NavLink>)}</nav>
+        <nav aria-label="Pages">{pages.map(([path, name, ...within]) => <Link key={path} to={path} {...(here(pathname, [path, ...within]) ? { className: 'active', 'aria-current': 'page' } : {})}>{name}</Link>)}</nav>
         <span className="who">{person.name}<Button variant="plain" size="sm" onClick={() => leave.mutate()}>Log out</Button></span>
       </header>
       <main id="content" tabIndex={-1}><Suspense fallback={null}><Outlet /></Suspense></main>
