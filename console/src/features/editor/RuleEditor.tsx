@@ -50,6 +50,9 @@ const previewable = (document: RuleDocument): RuleDocument => ({
   memory: document.memory?.mode !== 'full' && !document.per && (document.memory?.key ?? []).length === 0 ? { ...document.memory, mode: 'full' } : (document.memory ?? {}),
 })
 
+/** Fields that a preview has something in place of while they are empty. */
+const putInPlace = ['name', 'title', 'owner', 'memory.key']
+
 const tooSlowToLive = 4_000
 
 function Editor({ found }: { found: Editing }) {
@@ -65,9 +68,11 @@ function Editor({ found }: { found: Editing }) {
   const settled = useSettled(JSON.stringify(document), 700)
   const still = JSON.parse(settled) as RuleDocument
   const [live, setLive] = useState(true)
-  const preview = useQuery({ ...livePreview(previewable(still)), enabled: live && still.query !== '' })
-  const slow = (preview.data?.draft.tookMillis ?? 0) > tooSlowToLive
   const review = useQuery(reviewOf(still))
+  // The source is asked only what can be asked: a document that is refused says so by itself, under its place.
+  const readable = review.data !== undefined && !review.isPlaceholderData && review.data.problems.every((problem) => problem.weight === 'WARNING' || putInPlace.includes(problem.field ?? ''))
+  const preview = useQuery({ ...livePreview(previewable(still)), enabled: live && still.query !== '' && readable })
+  const slow = (preview.data?.draft.tookMillis ?? 0) > tooSlowToLive
   const remarks = remarksOf(document, review.data, preview.data, preview.error?.message ?? null)
   const leave = async (name: string) => {
     typed.forget()

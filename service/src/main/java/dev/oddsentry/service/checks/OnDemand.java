@@ -17,6 +17,8 @@ import java.time.Duration;
 import java.util.Optional;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -39,6 +41,7 @@ public class OnDemand {
     private final TransactionTemplate transactions;
     private final Clock clock;
     private volatile Runnable wake = () -> {};
+    private volatile boolean ending;
 
     OnDemand(
             CheckStore store,
@@ -145,13 +148,19 @@ public class OnDemand {
             throw RefusedException.conflict("The check is not kept back any more.");
     }
 
+    /** Those who wait are told how far it is, rather than keep the service from its end. */
+    @EventListener(ContextClosedEvent.class)
+    void end() {
+        ending = true;
+    }
+
     /** Waits for the check to end or to wait for something itself, at most so long; then tells how it stands. */
     RuleCheckRecord await(UUID checkId, Duration atMost) {
         long until = System.nanoTime() + atMost.toNanos();
         while (true) {
             var check = store.find(checkId).orElseThrow();
             boolean waits = check.getWaitingFor() != null;
-            if (check.getState() != CheckState.RUNNING || waits || System.nanoTime() > until) return check;
+            if (check.getState() != CheckState.RUNNING || waits || ending || System.nanoTime() > until) return check;
             try {
                 Thread.sleep(LOOK_AGAIN);
             } catch (InterruptedException e) {
