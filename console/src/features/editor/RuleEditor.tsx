@@ -68,10 +68,17 @@ function Editor({ found }: { found: Editing }) {
   const settled = useSettled(JSON.stringify(document), 700)
   const still = JSON.parse(settled) as RuleDocument
   const [live, setLive] = useState(true)
+  const [wanted, setWanted] = useState('')
+  // Pressed before what is typed has stood still, it waits for that: the text before is nobody's question.
+  const previewNow = () => {
+    const now = JSON.stringify(document)
+    if (now === settled) void preview.refetch()
+    else setWanted(now)
+  }
   const review = useQuery(reviewOf(still))
   // The source is asked only what can be asked: a document that is refused says so by itself, under its place.
   const readable = review.data !== undefined && !review.isPlaceholderData && review.data.problems.every((problem) => problem.weight === 'WARNING' || putInPlace.includes(problem.field ?? ''))
-  const preview = useQuery({ ...livePreview(previewable(still)), enabled: live && still.query !== '' && readable })
+  const preview = useQuery({ ...livePreview(previewable(still)), enabled: (live || wanted === settled) && still.query !== '' && readable })
   const slow = (preview.data?.draft.tookMillis ?? 0) > tooSlowToLive
   const remarks = remarksOf(document, review.data, preview.data, preview.error?.message ?? null)
   const leave = async (name: string) => {
@@ -119,7 +126,7 @@ function Editor({ found }: { found: Editing }) {
                 <h3>Preview: a check now</h3>
                 <span className="d-flex gap-2 align-items-center">
                   <Form.Check id="live" type="switch" label="as I type" checked={live} onChange={(event) => setLive(event.target.checked)} />
-                  <Button size="sm" variant="plain" disabled={preview.isFetching || document.query === ''} onClick={() => void preview.refetch()}>{preview.isFetching ? 'Running …' : 'Preview'}</Button>
+                  <Button size="sm" variant="plain" disabled={preview.isFetching || document.query === ''} onClick={previewNow}>{preview.isFetching ? 'Running …' : 'Preview'}</Button>
                 </span>
               </div>
               <div role="status">
