@@ -96,6 +96,7 @@ class DocumentsCommandsTest extends AgainstAService {
                 "{\"draft\":{\"wouldReport\":0},\"compared\":{\"both\":12,\"onlyDraftCount\":0,\"onlyDraft\":[],\"onlyActiveCount\":8,\"onlyActive\":[\"SK-1\"]}}");
         var ran = odd("diff", file.toString(), "--effect");
         assertThat(ran.status()).isEqualTo(1);
+        assertThat(ran.err()).contains("late.rule.yaml: warning: doubtful");
         assertThat(ran.out())
                 .contains(
                         "rule late differs from revision 7.",

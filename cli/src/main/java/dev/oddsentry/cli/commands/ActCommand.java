@@ -53,7 +53,7 @@ public final class ActCommand extends ServiceCommand {
     @Parameters(
             index = "1..*",
             paramLabel = "RULE",
-            description = "The rules; or choose them by --label, --owned-by or --state.")
+            description = "The rules; or choose them by --label or --owned-by.")
     @SuppressWarnings("NullAway.Init")
     List<String> rules = new ArrayList<>();
 

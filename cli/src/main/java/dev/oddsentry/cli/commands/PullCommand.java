@@ -22,7 +22,7 @@ import tools.jackson.databind.JsonNode;
         mixinStandardHelpOptions = true,
         description = {
             "Saves definitions of the service as documents in a folder, as NAME.KIND.yaml, and notes their revisions for a later push.",
-            "A file that says something else than the service is replaced only with --replace."
+            "A file that was edited here is replaced only with --replace."
         },
         footer = {
             "",
@@ -38,7 +38,7 @@ public final class PullCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     List<String> only = new ArrayList<>();
 
-    @Option(names = "--replace", description = "Replace files that differ from what was pulled before.")
+    @Option(names = "--replace", description = "Replace files that were edited here, too.")
     boolean replace;
 
     @Override
