@@ -4,6 +4,7 @@ import { Link, useSearchParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { MarkMany } from '../../shared/MarkMany'
+import { Pick } from '../../shared/Pick'
 import { Scroll } from '../../shared/Scroll'
 import { useSettled } from '../../shared/settled'
 import { SeverityTag } from '../../shared/SeverityTag'
@@ -37,24 +38,12 @@ export function FindingsPage() {
           </Form.Group>
           <Pick id="finding-rule" label="Rule" value={sought.rule} options={(known.data ?? []).map((rule) => [rule.name, rule.title])} any="all rules" onChange={(value) => put('rule', value)} />
           <Pick id="finding-state" label="State" value={sought.state} options={[['OPEN', 'open'], ['PENDING', 'pending'], ['OUT_OF_SIGHT', 'out of sight'], ['CLEARED', 'cleared']]} any="not cleared" onChange={(value) => put('state', value)} />
-          <Pick id="finding-severity" label="Severity" value={sought.severity} options={[['CRITICAL', 'critical'], ['WARNING', 'warning'], ['NOTICE', 'notice']]} any="any" onChange={(value) => put('severity', value)} />
-          <Pick id="finding-marked" label="In whose hands" value={sought.marked} options={[['BY_NOBODY', 'nobody’s'], ['TAKEN', 'taken'], ['SNOOZED', 'snoozed'], ['ACCEPTED', 'accepted']]} any="any" onChange={(value) => put('marked', value)} />
+          <Pick id="finding-severity" label="Severity" value={sought.severity} options={[['CRITICAL', 'critical'], ['WARNING', 'warning'], ['NOTICE', 'notice']]} onChange={(value) => put('severity', value)} />
+          <Pick id="finding-marked" label="In whose hands" value={sought.marked} options={[['BY_NOBODY', 'nobody’s'], ['TAKEN', 'taken'], ['SNOOZED', 'snoozed'], ['ACCEPTED', 'accepted']]} onChange={(value) => put('marked', value)} />
         </div>
       </section>
       <Loaded query={found} what="The findings">{(list) => <List key={settled} list={list} narrowed={search.size > 0} />}</Loaded>
     </>
-  )
-}
-
-function Pick({ id, label, value, options, any, onChange }: { id: string; label: string; value: string; options: [string, string][]; any: string; onChange: (value: string) => void }) {
-  return (
-    <Form.Group controlId={id}>
-      <Form.Label className="mb-0 small quiet">{label}</Form.Label>
-      <Form.Select value={value} onChange={(event) => onChange(event.target.value)}>
-        <option value="">{any}</option>
-        {options.map(([code, words]) => <option key={code} value={code}>{words}</option>)}
-      </Form.Select>
-    </Form.Group>
   )
 }
 

@@ -6,6 +6,7 @@ import type { RuleSummary } from '../../api/types'
 import { CheckStrip } from '../../shared/CheckStrip'
 import { CheckTag } from '../../shared/CheckTag'
 import { Loaded } from '../../shared/Loading'
+import { Pick } from '../../shared/Pick'
 import { Scroll } from '../../shared/Scroll'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
@@ -93,18 +94,6 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
         )}
       </section>
     </>
-  )
-}
-
-function Pick({ id, label, value, options, onChange }: { id: string; label: string; value: string; options: [string, string][]; onChange: (value: string) => void }) {
-  return (
-    <Form.Group controlId={id}>
-      <Form.Label className="mb-0 small quiet">{label}</Form.Label>
-      <Form.Select value={value} onChange={(event) => onChange(event.target.value)}>
-        <option value="">any</option>
-        {options.map(([code, words]) => <option key={code} value={code}>{words}</option>)}
-      </Form.Select>
-    </Form.Group>
   )
 }
 
