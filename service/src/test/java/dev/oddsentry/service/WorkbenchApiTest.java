@@ -90,7 +90,20 @@ class WorkbenchApiTest {
         String chooses = "kind: query\nname: " + sailings.name + "-one\nsource: ferry\nsql: select sailing from \""
                 + sailings.name + "\" where sailing = :one\nparameters: { one: { choices: { from: " + sailings.name
                 + ", value: sailing, label: delay_min } } }\n";
+        var saved = service.api().push(chooses.replace("from: " + sailings.name, "from: nothing-like-it"));
+        assertThat(saved.path("warnings").path(0).path("message").asString())
+                .contains("no query \"nothing-like-it\" yet");
         service.api().push(chooses);
+        String id = service.api()
+                .get("/api/definitions/query/" + sailings.name + ".json")
+                .path("id")
+                .asString();
+        var renamed = service.api()
+                .pushAnswer("id: " + id + "\n"
+                        + sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\"")
+                                .replace("name: " + sailings.name, "name: " + sailings.name + "-else"));
+        assertThat(renamed.status()).isEqualTo(422);
+        assertThat(renamed.text()).contains("other queries name this query");
         var offer = service.api().get("/api/queries/" + sailings.name + "-one/choices/one");
         assertThat(offer.path("choices").path(1).toString()).isEqualTo("{\"value\":\"SK-2\",\"label\":\"60\"}");
         var tables = service.api().get("/api/sources/ferry/tables").path("tables");

@@ -5,6 +5,7 @@ import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -112,6 +113,15 @@ public record QueryDefinition(
     @Override
     public QueryDefinition withId(String newId) {
         return new QueryDefinition(newId, name, title, source, sql, parameters, columns, categories);
+    }
+
+    /** The names of the queries whose rows its parameters are chosen from, by parameter. */
+    public Map<String, String> chosenFrom() {
+        var from = new LinkedHashMap<String, String>();
+        parameters.forEach((parameter, declared) -> {
+            if (declared.choices() instanceof Choices.OfQuery offer) from.put(parameter, offer.from());
+        });
+        return from;
     }
 
     public ColumnMeaning meaningOf(String column) {

@@ -263,33 +263,54 @@ public record RuleDefinition(
 
     @Override
     public RuleDefinition withId(String newId) {
-        return with(newId, parameters);
+        return with(new Heading(newId, name, title, owner), parameters, fireWhen, copies, delivery, filing);
     }
 
     /** The same rule, asked with these values in place of its own. */
     public RuleDefinition withParameters(Map<String, String> others) {
-        return with(id, others);
+        return with(heading(), others, fireWhen, copies, delivery, filing);
     }
 
     /** The same for everyone. */
     public RuleDefinition withoutCopies() {
-        return with(id, parameters, null, fireWhen);
+        return with(heading(), parameters, fireWhen, null, delivery, filing);
     }
 
-    private RuleDefinition with(@Nullable String newId, Map<String, String> newParameters) {
-        return with(newId, newParameters, copies, fireWhen);
+    /** The same rule in another team's hands. */
+    public RuleDefinition ownedBy(String team) {
+        return with(new Heading(id, name, title, team), parameters, fireWhen, copies, delivery, filing);
+    }
+
+    /** A new rule that says the same under another name, to nobody yet. */
+    public RuleDefinition copyAs(String newName, String newTitle) {
+        var fresh = new Heading(null, newName, newTitle, owner);
+        return with(fresh, parameters, fireWhen, copies, delivery.withoutPeople(), new Filing(filing.labels(), name));
+    }
+
+    /** The same rule, told otherwise. */
+    public RuleDefinition withDelivery(DeliveryDefinition other) {
+        return with(heading(), parameters, fireWhen, copies, other, filing);
+    }
+
+    /** Which rule it is, and whose. */
+    private record Heading(@Nullable String id, String name, String title, String owner) {}
+
+    private Heading heading() {
+        return new Heading(id, name, title, owner);
     }
 
     private RuleDefinition with(
-            @Nullable String newId,
+            Heading heading,
             Map<String, String> newParameters,
+            @Nullable String newFireWhen,
             @Nullable CopiesDefinition newCopies,
-            @Nullable String newFireWhen) {
+            DeliveryDefinition newDelivery,
+            Filing newFiling) {
         return new RuleDefinition(
-                newId,
-                name,
-                title,
-                owner,
+                heading.id,
+                heading.name,
+                heading.title,
+                heading.owner,
                 query,
                 zone,
                 newParameters,
@@ -302,77 +323,8 @@ public record RuleDefinition(
                 occasions,
                 checking,
                 newCopies,
-                delivery,
-                filing);
-    }
-
-    /** The same rule in another team's hands. */
-    public RuleDefinition ownedBy(String team) {
-        return new RuleDefinition(
-                id,
-                name,
-                title,
-                team,
-                query,
-                zone,
-                parameters,
-                groups,
-                exceptions,
-                severity,
-                fireWhen,
-                memory,
-                schedule,
-                occasions,
-                checking,
-                copies,
-                delivery,
-                filing);
-    }
-
-    /** A new rule that says the same under another name, to nobody yet. */
-    public RuleDefinition copyAs(String newName, String newTitle) {
-        return new RuleDefinition(
-                null,
-                newName,
-                newTitle,
-                owner,
-                query,
-                zone,
-                parameters,
-                groups,
-                exceptions,
-                severity,
-                fireWhen,
-                memory,
-                schedule,
-                occasions,
-                checking,
-                copies,
-                delivery.withoutPeople(),
-                new Filing(filing.labels(), name));
-    }
-
-    /** The same rule, told otherwise. */
-    public RuleDefinition withDelivery(DeliveryDefinition other) {
-        return new RuleDefinition(
-                id,
-                name,
-                title,
-                owner,
-                query,
-                zone,
-                parameters,
-                groups,
-                exceptions,
-                severity,
-                fireWhen,
-                memory,
-                schedule,
-                occasions,
-                checking,
-                copies,
-                other,
-                filing);
+                newDelivery,
+                newFiling);
     }
 
     /** The columns of the identity: those of the group where rows are grouped, else the memory's key. */

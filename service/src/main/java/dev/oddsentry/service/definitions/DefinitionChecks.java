@@ -87,7 +87,17 @@ class DefinitionChecks {
                 "sql",
                 places);
         if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
-        return new Checked(checked.columns(), checked.warnings());
+        var warnings = new ArrayList<>(checked.warnings());
+        query.chosenFrom().forEach((parameter, from) -> {
+            // The one that offers may be saved after it, as in a folder.
+            if (from.equals(query.name()) || store.query(from).isPresent()) return;
+            String field = "parameters." + parameter + ".choices.from";
+            warnings.add(Problem.warning(
+                    "there is no query \"" + from + "\" yet, so nothing is offered for " + parameter,
+                    field,
+                    places.of(field)));
+        });
+        return new Checked(checked.columns(), warnings);
     }
 
     private Checked checkThreshold(ThresholdDefinition threshold, FieldPlaces places) {

@@ -169,13 +169,23 @@ public class Saving {
                 .filter(roundUp -> roundUp.names(definition.kind()).contains(before))
                 .map(RoundUpDefinition::name)
                 .toList();
-        if (users.isEmpty() && roundUps.isEmpty()) return;
-        String message = (users.isEmpty() ? "round-ups" : "rules") + " name this "
+        var choosers = definition.kind() == Definition.Kind.QUERY ? choosersFrom(before) : List.<String>of();
+        if (users.isEmpty() && roundUps.isEmpty() && choosers.isEmpty()) return;
+        String who = !users.isEmpty() ? "rules" : !roundUps.isEmpty() ? "round-ups" : "other queries";
+        String message = who + " name this "
                 + definition.kind().code() + " as \"" + before + "\": "
-                + String.join(", ", users.isEmpty() ? roundUps : users)
+                + String.join(", ", !users.isEmpty() ? users : !roundUps.isEmpty() ? roundUps : choosers)
                 + "; leave it its name, or let them name another first";
         throw new InvalidDefinitionException(
                 List.of(document.places().locate("name", Problem.error(message, "", null))));
+    }
+
+    private List<String> choosersFrom(String query) {
+        return store.queries().stream()
+                .map(DefinitionStore.Current::definition)
+                .filter(other -> other.chosenFrom().containsValue(query))
+                .map(QueryDefinition::name)
+                .toList();
     }
 
     private Saved create(Person author, Document document, String remark, DefinitionChecks.Checked checked, UUID id) {

@@ -182,10 +182,8 @@ class QueryViews {
         }
         for (var each : definitions.queries()) {
             var other = each.definition();
-            boolean offers = other.parameters().values().stream()
-                    .anyMatch(declared -> declared.choices() instanceof QueryDefinition.Choices.OfQuery offer
-                            && offer.from().equals(query));
-            if (offers) users.put("query " + other.name(), new User("query", other.name(), other.title(), "choices"));
+            if (other.chosenFrom().containsValue(query))
+                users.put("query " + other.name(), new User("query", other.name(), other.title(), "choices"));
         }
         return List.copyOf(users.values());
     }
