@@ -32,19 +32,21 @@ async function refusal(response: Response): Promise<ApiError> {
   }
 }
 
-async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}): Promise<T> {
-  return send(method, path, body === undefined ? undefined : JSON.stringify(body), { 'Content-Type': 'application/json', ...headers })
+async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}, signal?: AbortSignal): Promise<T> {
+  return send(method, path, body === undefined ? undefined : JSON.stringify(body), { 'Content-Type': 'application/json', ...headers }, signal)
 }
 
-async function send<T>(method: string, path: string, body: string | undefined, headers: Record<string, string>): Promise<T> {
+async function send<T>(method: string, path: string, body: string | undefined, headers: Record<string, string>, signal?: AbortSignal): Promise<T> {
   let response: Response
   try {
     response = await fetch(path, {
       method,
       headers: { Accept: 'application/json', 'X-XSRF-TOKEN': csrfToken(), ...headers },
       ...(body === undefined ? {} : { body }),
+      ...(signal ? { signal } : {}),
     })
   } catch {
+    if (signal?.aborted) throw new ApiError(0, 'Stopped.')
     throw new ApiError(0, 'The service does not answer. What you see may be old.')
   }
   if (!response.ok) throw await refusal(response)
@@ -65,7 +67,8 @@ async function readText(path: string): Promise<string> {
 
 export const api = {
   get: <T>(path: string) => call<T>('GET', path),
-  post: <T>(path: string, body?: unknown, headers?: Record<string, string>) => call<T>('POST', path, body, headers),
+  /** With a signal, whoever asked may stop waiting; the service then cancels what it runs for them. */
+  post: <T>(path: string, body?: unknown, headers?: Record<string, string>, signal?: AbortSignal) => call<T>('POST', path, body, headers, signal),
   /** A definition as JSON, which the service reads as the YAML that it is too. */
   document: <T>(method: 'POST' | 'PUT', path: string, document: object) =>
     send<T>(method, path, JSON.stringify(document, null, 1), { 'Content-Type': 'application/yaml' }),

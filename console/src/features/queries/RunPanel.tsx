@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { useEffect, useRef, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
@@ -15,13 +15,25 @@ export function RunPanel({ document, saved, onRan }: { document: QueryDocument; 
   const [zone, setZone] = useState(Intl.DateTimeFormat().resolvedOptions().timeZone)
   const [all, setAll] = useState(false)
   const where: Where = { zone, calendar: null }
-  const run = useMutation({ mutationFn: () => runQuery(document, values, where), onSuccess: onRan })
+  const waiting = useRef<AbortController>(null)
+  const run = useMutation({
+    mutationFn: () => {
+      waiting.current = new AbortController()
+      return runQuery(document, values, where, waiting.current.signal)
+    },
+    onSuccess: onRan,
+  })
+  // The service cancels a query that nobody waits for.
+  useEffect(() => () => waiting.current?.abort(), [])
   return (
     <section className="sheet">
       <Form onSubmit={(event) => { event.preventDefault(); run.mutate() }}>
         <div className="head">
           <h2>Run it</h2>
-          <Button type="submit" variant="plain" disabled={run.isPending}>{run.isPending ? 'Running …' : 'Run'}</Button>
+          <div className="d-flex gap-2">
+            {run.isPending && <Button variant="plain" onClick={() => waiting.current?.abort()}>Stop</Button>}
+            <Button type="submit" variant="plain" disabled={run.isPending}>{run.isPending ? 'Running …' : 'Run'}</Button>
+          </div>
         </div>
         <ParameterFields id="run" parameters={document.parameters ?? {}} values={values} onChange={setValues} where={where} query={saved ? document.name : null} />
         {Object.keys(document.parameters ?? {}).length > 0 && (

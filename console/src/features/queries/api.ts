@@ -91,8 +91,8 @@ export type Where = { zone: string; calendar: string | null }
 export const meaningOf = (texts: string[], where: Where) =>
   queryOptions({ queryKey: ['relative-dates', texts, where], queryFn: () => api.post<Means[]>('/api/relative-dates', { texts, ...where }), staleTime: 30_000, placeholderData: (before: Means[] | undefined) => before })
 
-export const runQuery = (document: QueryDocument, values: Record<string, string>, where: Where) =>
-  api.post<Ran>('/api/query-runs', { document: JSON.stringify(document, null, 1), values, ...where })
+export const runQuery = (document: QueryDocument, values: Record<string, string>, where: Where, signal?: AbortSignal) =>
+  api.post<Ran>('/api/query-runs', { document: JSON.stringify(document, null, 1), values, ...where }, undefined, signal)
 
 export const effectOf = (document: QueryDocument) => api.document<Effect>('POST', '/api/query-effect', document)
 

@@ -76,7 +76,7 @@ test('reports an event, tests a source and gives the feed an address', async () 
   renderAt('/setup', <SetupPage />, {
     ...answers,
     'POST /api/events/bunkering-loaded': { rules: ['fuel-per-mile'] },
-    'POST /api/sources/ferry/test': { reached: false, words: 'The source does not answer: connection refused' },
+    'POST /api/sources/ferry/test': { reached: false, words: 'The source does not answer: connection refused', warnings: [] },
     'POST /api/feed': { address: 'http://127.0.0.1:8480/feeds/abc/schedules.ics' },
     'DELETE /api/feed': {},
   })

@@ -5,7 +5,7 @@ import { Loaded } from '../../shared/Loading'
 import { usePerson } from '../../shared/person'
 import { Refusal } from '../../shared/Refusal'
 import { numberWords } from '../../shared/words'
-import { saveSource, sources, testSource, type Source, type SourceAsk } from './api'
+import { saveSource, sources, testSource, type Source, type SourceAsk, type SourceTest } from './api'
 
 /** The sources that queries read. */
 export function SourcesPanel() {
@@ -28,9 +28,18 @@ function One({ source, operator }: { source: Source; operator: boolean }) {
     <div className="mt-2">
       <strong>{source.name}</strong> <Button variant="plain" size="sm" disabled={ask.isPending} onClick={() => ask.mutate()} aria-label={`Test the connection of ${source.name}`}>Test the connection</Button>
       <p className="small quiet mb-0 text-break">{source.jdbcUrl} as {source.username}; at most {numberWords(source.mostRows)} rows, {numberWords(source.timeLimitSeconds)} s, {numberWords(source.mostConnections)} at once{source.closed && `; closed ${source.closed}`}{source.spreadSeconds > 0 && `; checks begin up to ${numberWords(source.spreadSeconds)} s after their slots`}</p>
-      <div role="status" className="small">{ask.data && <span className={ask.data.reached ? 'told' : 'told bad'}>{ask.data.words}</span>}{ask.isError && <span className="told bad">{ask.error.message}</span>}</div>
+      <div role="status" className="small">{ask.data && <Tested test={ask.data} />}{ask.isError && <span className="told bad">{ask.error.message}</span>}</div>
       {operator && <Edit source={source} />}
     </div>
+  )
+}
+
+function Tested({ test }: { test: SourceTest }) {
+  return (
+    <>
+      <span className={test.reached ? 'told' : 'told bad'}>{test.words}</span>
+      {test.warnings.map((warning) => <div key={warning} className="text-break"><span aria-hidden="true">◆ </span>Warning: {warning}</div>)}
+    </>
   )
 }
 
@@ -44,6 +53,8 @@ function Edit({ source }: { source?: Source }) {
   const client = useQueryClient()
   const { password, ...others } = ask
   const save = useMutation({ mutationFn: () => saveSource(name, password ? ask : others), onSuccess: () => { setAsk({ ...others }); return client.invalidateQueries({ queryKey: sources.queryKey }) } })
+  // The stored password is for the server and the user that it was given for.
+  const moved = !!source && (ask.jdbcUrl !== source.jdbcUrl || ask.username !== source.username)
   const put = (part: Partial<SourceAsk>) => setAsk({ ...ask, ...part })
   return (
     <details className="entry">
@@ -53,14 +64,14 @@ function Edit({ source }: { source?: Source }) {
           {!source && <Form.Group controlId={`name-${id}`}><Form.Label className="mb-0 small quiet">Name</Form.Label><Form.Control size="sm" required value={name} onChange={(event) => setName(event.target.value)} /></Form.Group>}
           <Form.Group controlId={`url-${id}`} className="whole"><Form.Label className="mb-0 small quiet">JDBC address</Form.Label><Form.Control size="sm" required value={ask.jdbcUrl} onChange={(event) => put({ jdbcUrl: event.target.value })} /></Form.Group>
           <Form.Group controlId={`user-${id}`}><Form.Label className="mb-0 small quiet">User, who should only read</Form.Label><Form.Control size="sm" required autoComplete="off" value={ask.username} onChange={(event) => put({ username: event.target.value })} /></Form.Group>
-          <Form.Group controlId={`password-${id}`}><Form.Label className="mb-0 small quiet">Password</Form.Label><Form.Control size="sm" type="password" autoComplete="new-password" required={!source} placeholder={source ? 'stays as it is' : ''} value={ask.password ?? ''} onChange={(event) => put({ password: event.target.value })} /></Form.Group>
+          <Form.Group controlId={`password-${id}`}><Form.Label className="mb-0 small quiet">Password</Form.Label><Form.Control size="sm" type="password" autoComplete="new-password" required={!source || moved} placeholder={moved ? 'enter it again: the address or user changed' : source ? 'unchanged' : ''} value={ask.password ?? ''} onChange={(event) => put({ password: event.target.value })} /></Form.Group>
           <Form.Group controlId={`rows-${id}`}><Form.Label className="mb-0 small quiet">Rows at most</Form.Label><Form.Control size="sm" type="number" min={1} value={ask.mostRows ?? ''} onChange={(event) => put({ mostRows: Number(event.target.value) })} /></Form.Group>
           <Form.Group controlId={`limit-${id}`}><Form.Label className="mb-0 small quiet">Seconds at most</Form.Label><Form.Control size="sm" type="number" min={1} max={86_400} value={ask.timeLimitSeconds ?? ''} onChange={(event) => put({ timeLimitSeconds: Number(event.target.value) })} /></Form.Group>
-          <Form.Group controlId={`connections-${id}`}><Form.Label className="mb-0 small quiet">Queries at once</Form.Label><Form.Control size="sm" type="number" min={1} max={100} value={ask.mostConnections ?? ''} onChange={(event) => put({ mostConnections: Number(event.target.value) })} /></Form.Group>
+          <Form.Group controlId={`connections-${id}`}><Form.Label className="mb-0 small quiet">Queries at once</Form.Label><Form.Control size="sm" type="number" min={2} max={100} value={ask.mostConnections ?? ''} onChange={(event) => put({ mostConnections: Number(event.target.value) })} /></Form.Group>
           <Form.Group controlId={`closed-${id}`}><Form.Label className="mb-0 small quiet">Closed</Form.Label><Form.Control size="sm" placeholder="02:00-04:00 Europe/Oslo" value={ask.closed ?? ''} onChange={(event) => put({ closed: event.target.value })} /></Form.Group>
         </div>
         <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>Save the source</Button>
-        <div role="status"><Refusal error={save.error} />{save.isSuccess && <p className="told mt-2 mb-0">Saved. Test the connection next.</p>}</div>
+        <div role="status"><Refusal error={save.error} />{save.isSuccess && <div className="small mt-2"><span className="told">Saved.</span> <Tested test={save.data.test} /></div>}</div>
       </Form>
     </details>
   )

@@ -15,6 +15,8 @@ export type Calendar = {
 export type Dates = { words: string; zone: string; dates: { slot: Instant; local: string }[]; ends: boolean; warnings: string[] }
 export type Asked = { recur: string; start: string; zone: string; calendar: string; onHoliday: string }
 export type Source = { name: string; jdbcUrl: string; username: string; mostRows: number; timeLimitSeconds: number; mostConnections: number; closed: string | null; spreadSeconds: number }
+/** Warnings say what the role may do that reading does not need. */
+export type SourceTest = { reached: boolean; words: string; warnings: string[] }
 export type Team = { name: string; addresses: string[] }
 export type Status = { running: number; due: number; latestSeconds: number; keptBack: number; waitingMessages: number; problems: string[] }
 
@@ -40,7 +42,7 @@ export const datesOf = ({ recur, start, zone, calendar, onHoliday }: Asked) => {
   return api.get<Dates>(`/api/dates?${asked}`)
 }
 
-export const testSource = (name: string) => api.post<{ reached: boolean; words: string }>(`/api/sources/${encodeURIComponent(name)}/test`)
+export const testSource = (name: string) => api.post<SourceTest>(`/api/sources/${encodeURIComponent(name)}/test`)
 
 export const report = (event: string, requestKey: string) =>
   api.post<{ rules: string[] }>(`/api/events/${encodeURIComponent(event)}`, {}, { 'Idempotency-Key': requestKey })
@@ -76,7 +78,7 @@ export const addPerson = (person: Somebody & { password: string }) => api.post<S
 export const saveTeam = (name: string, addresses: string[]) => api.put<Team>(`/api/teams/${encodeURIComponent(name)}`, { addresses })
 
 export type SourceAsk = { jdbcUrl: string; username: string; password?: string; mostRows?: number; timeLimitSeconds?: number; mostConnections?: number; closed?: string; spreadSeconds?: number }
-export const saveSource = (name: string, source: SourceAsk) => api.put<Source>(`/api/sources/${encodeURIComponent(name)}`, source)
+export const saveSource = (name: string, source: SourceAsk) => api.put<{ source: Source; test: SourceTest }>(`/api/sources/${encodeURIComponent(name)}`, source)
 
 /** Tries each mail server; sends nothing. */
 export const testMail = () => api.post<{ server: string; reached: boolean; words: string }[]>('/api/mail/test')

@@ -35,7 +35,7 @@ class AccessTest {
         "GET,    /api/people",
         "POST,   /api/people",
         "GET,    /api/openapi.json",
-        "GET,    /actuator/health",
+        "GET,    /actuator/prometheus",
         "GET,    /actuator/env",
         "DELETE, /api/tokens/current",
     })
@@ -50,7 +50,7 @@ class AccessTest {
     }
 
     @Test
-    void aWrongPasswordAndAnUnknownNameGetTheSameAnswerAndGuessingIsSlowedDown() {
+    void aWrongPasswordAndAnUnknownNameGetTheSameAnswer() {
         for (String login : new String[] {"operator", "nobody-" + System.nanoTime()}) {
             var answer = nobody.send(
                     "POST",
@@ -60,17 +60,6 @@ class AccessTest {
             assertThat(answer.status()).isEqualTo(401);
             assertThat(answer.body().path("detail").asString()).isEqualTo("The log-in name or the password is wrong.");
         }
-        String guessed = "guessed-" + System.nanoTime();
-        int last = 0;
-        for (int i = 0; i < 11; i++) {
-            last = nobody.send(
-                            "POST",
-                            "/api/tokens",
-                            "{\"login\":\"" + guessed + "\",\"password\":\"guess\"}",
-                            Map.of("Content-Type", "application/json"))
-                    .status();
-        }
-        assertThat(last).isEqualTo(429);
     }
 
     @Test
@@ -155,7 +144,7 @@ class AccessTest {
                                 json)
                         .status())
                 .isEqualTo(403);
-        assertThat(analyst.send("GET", "/actuator/health", null, Map.of()).status())
+        assertThat(analyst.send("GET", "/actuator/prometheus", null, Map.of()).status())
                 .isEqualTo(403);
     }
 

@@ -99,8 +99,14 @@ public final class DoctorCommand extends ServiceCommand {
             String name = source.path("name").asString("");
             JsonNode tried = api.post("/api/sources/" + Api.part(name) + "/test", null);
             String words = tried.path("words").asString("");
-            if (tried.path("reached").asBoolean(false)) good("source " + name, words);
-            else
+            if (tried.path("reached").asBoolean(false)) {
+                if (tried.path("warnings").isEmpty()) good("source " + name, words);
+                for (JsonNode warning : tried.path("warnings"))
+                    bad(
+                            "source " + name,
+                            warning.asString(""),
+                            "Read-only transactions protect the source meanwhile. Grant the role select only.");
+            } else
                 bad(
                         "source " + name,
                         words,

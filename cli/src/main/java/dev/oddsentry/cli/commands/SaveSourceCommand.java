@@ -85,13 +85,13 @@ public final class SaveSourceCommand extends ServiceCommand {
         body.put("spreadSeconds", spreadSeconds);
         Api api = api();
         JsonNode saved = api.put("/api/sources/" + Api.part(name), body);
-        JsonNode tried = api.post("/api/sources/" + Api.part(name) + "/test", null);
+        JsonNode test = saved.path("test");
         if (json) OutputOptions.printJson(out(), saved);
-        else
-            spec().commandLine()
-                    .getOut()
-                    .println("Saved source " + name + ". " + tried.path("words").asString(""));
-        return tried.path("reached").asBoolean(false) ? 0 : 1;
+        else {
+            out().println("Saved source " + name + ". " + test.path("words").asString(""));
+            for (JsonNode warning : test.path("warnings")) out().println("Warning: " + warning.asString(""));
+        }
+        return test.path("reached").asBoolean(false) ? 0 : 1;
     }
 
     private static String password() throws IOException {

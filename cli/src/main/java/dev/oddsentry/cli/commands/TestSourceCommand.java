@@ -23,7 +23,10 @@ public final class TestSourceCommand extends ServiceCommand {
     public Integer call() {
         JsonNode tried = api().post("/api/sources/" + Api.part(source) + "/test", null);
         if (json) OutputOptions.printJson(out(), tried);
-        else out().println(tried.path("words").asString(""));
+        else {
+            out().println(tried.path("words").asString(""));
+            for (JsonNode warning : tried.path("warnings")) out().println("Warning: " + warning.asString(""));
+        }
         return tried.path("reached").asBoolean(false) ? 0 : 1;
     }
 }

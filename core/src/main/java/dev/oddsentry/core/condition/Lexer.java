@@ -9,6 +9,9 @@ import java.util.Locale;
 /** First stage: text to tokens. Comments are those of SQL, {@code -- to the end of the line}. */
 final class Lexer {
     private static final List<String> TWO_CHARACTER_SIGNS = List.of("<=", ">=", "<>", "!=", "||");
+    /** Longer than any condition that a person can read; a list of values is better a column of the query. */
+    private static final int MOST_CHARACTERS = 100_000;
+
     private static final String ONE_CHARACTER_SIGNS = "+-*/=<>(),";
 
     private final String source;
@@ -21,6 +24,8 @@ final class Lexer {
     /** The tokens, with an {@code END} token last. */
     static List<Token> tokens(String source) {
         var lexer = new Lexer(source);
+        if (source.length() > MOST_CHARACTERS)
+            throw lexer.refused("the condition has more than " + MOST_CHARACTERS + " characters", MOST_CHARACTERS, 1);
         var tokens = new ArrayList<Token>();
         do tokens.add(lexer.next());
         while (tokens.getLast().kind() != Token.Kind.END);

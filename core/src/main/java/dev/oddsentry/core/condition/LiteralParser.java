@@ -1,7 +1,7 @@
 package dev.oddsentry.core.condition;
 
+import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.core.value.Type;
-import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -35,10 +35,8 @@ final class LiteralParser {
         if (unit.kind() == Token.Kind.WORD && Words.UNITS.containsKey(unit.text())) {
             return Expression.duration(new WindowParser(tokens).length());
         }
-        var exact = new BigDecimal(tokens.peek().text());
-        if (Math.abs((long) exact.precision() - exact.scale()) > MOST_DIGITS || exact.scale() > MOST_DIGITS) {
-            throw tokens.refuseBecause("this number has more than " + MOST_DIGITS + " digits");
-        }
+        var exact = Numbers.parse(tokens.peek().text(), MOST_DIGITS)
+                .orElseThrow(() -> tokens.refuseBecause("this number has more than " + MOST_DIGITS + " digits"));
         tokens.next();
         return Expression.number(
                 exact.scale() == 0 && exact.precision() < 19 ? (Object) exact.longValueExact() : exact);

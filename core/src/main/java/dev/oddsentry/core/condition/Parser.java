@@ -20,6 +20,9 @@ final class Parser {
     /** Deeper nesting than anyone writes; beyond it the parser refuses rather than runs out of stack. */
     private static final int DEEPEST = 200;
 
+    /** Operators in one row make a tree that is as deep as the row is long. */
+    private static final int LONGEST_ROW = 1_000;
+
     private static final Map<String, Comparison.Operator> COMPARISONS = Map.of(
             "=", Comparison.Operator.EQUAL,
             "<>", Comparison.Operator.UNEQUAL,
@@ -76,7 +79,9 @@ final class Parser {
     private Expression is() {
         int start = tokens.start();
         Expression tree = comparison();
+        int length = 0;
         while (tokens.take("is")) {
+            refuseLongRow(++length);
             boolean negated = tokens.take("not");
             if (!tokens.take("null")) throw tokens.refuse("null");
             tree = placed(new Expression.IsNull(tree, negated), start);
@@ -173,12 +178,19 @@ final class Parser {
     private Expression leftToRight(Supplier<Expression> operand, Map<String, Arithmetic.Operator> operators) {
         int start = tokens.start();
         Expression left = operand.get();
+        int length = 0;
         while (tokens.peek().kind() == Token.Kind.SIGN
                 && operators.containsKey(tokens.peek().text())) {
+            refuseLongRow(++length);
             var operator = Objects.requireNonNull(operators.get(tokens.next().text()));
             left = placed(new Arithmetic(operator, left, operand.get()), start);
         }
         return left;
+    }
+
+    private void refuseLongRow(int length) {
+        if (length > LONGEST_ROW)
+            throw tokens.refuseBecause("more than " + LONGEST_ROW + " operators follow one another");
     }
 
     private Expression signed() {
@@ -189,7 +201,9 @@ final class Parser {
             depth--;
             return tree;
         }
-        if (tokens.takeSign("+")) return signed();
+        while (tokens.takeSign("+")) {
+            if (tokens.peek().kind() == Token.Kind.SIGN && tokens.peek().text().equals("-")) return signed();
+        }
         return primary();
     }
 

@@ -247,6 +247,13 @@ final class TypeChecker {
 
     private Type matches(Expression.Matches node) {
         expect(node.operand(), Type.TEXT, "matches looks into texts");
+        if (PatternSize.isTooLarge(node.pattern())) {
+            refuse(
+                    "this regular expression is too large: its repetitions multiply to more than " + PatternSize.MOST
+                            + " steps",
+                    node);
+            return Type.TRUTH;
+        }
         try {
             Pattern.compile(node.pattern());
         } catch (PatternSyntaxException wrong) {

@@ -10,6 +10,11 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.api.LoadSettings;
 import org.snakeyaml.engine.v2.api.lowlevel.Compose;
+import org.snakeyaml.engine.v2.api.lowlevel.Parse;
+import org.snakeyaml.engine.v2.events.CollectionEndEvent;
+import org.snakeyaml.engine.v2.events.CollectionStartEvent;
+import org.snakeyaml.engine.v2.events.Event;
+import org.snakeyaml.engine.v2.events.NodeEvent;
 import org.snakeyaml.engine.v2.exceptions.Mark;
 import org.snakeyaml.engine.v2.exceptions.MarkedYamlEngineException;
 import org.snakeyaml.engine.v2.exceptions.YamlEngineException;
@@ -19,6 +24,10 @@ import org.snakeyaml.engine.v2.nodes.ScalarNode;
 
 /** One YAML (or JSON) text being read: its nodes, where they stand, and the problems found so far. */
 final class DocumentText {
+    private static final int MOST_NODES = 20_000;
+    private static final int DEEPEST = 30;
+    private static final int MOST_PROBLEMS = 100;
+
     /** Aliases could make a small text expand without end; no document needs them. */
     private static final LoadSettings SETTINGS = LoadSettings.builder()
             .setMaxAliasesForCollections(0)
@@ -28,16 +37,19 @@ final class DocumentText {
 
     private final String text;
     private final FieldPlaces places;
+    private final int codePoints;
     private final List<Problem> problems = new ArrayList<>();
 
     DocumentText(String text) {
         this.text = text;
         this.places = new FieldPlaces(text);
+        this.codePoints = text.codePointCount(0, text.length());
     }
 
     /** The fields at the top; empty fields and a problem if the text holds no mapping. */
     Fields top() {
         try {
+            if (isTooLarge()) return new Fields(this, "", null);
             Node root = new Compose(SETTINGS).composeString(text).orElse(null);
             if (root instanceof MappingNode mapping) return new Fields(this, "", mapping);
             add(Problem.error(
@@ -56,6 +68,31 @@ final class DocumentText {
         return new Fields(this, "", null);
     }
 
+    /** Looks at the shape alone: nodes are composed by recursion, and every one of them costs memory. */
+    private boolean isTooLarge() {
+        int depth = 0;
+        int nodes = 0;
+        for (var event : new Parse(SETTINGS).parseString(text)) {
+            if (event instanceof NodeEvent) nodes++;
+            if (event instanceof CollectionStartEvent) depth++;
+            if (event instanceof CollectionEndEvent) depth--;
+            if (depth > DEEPEST) return refuseWhole("this is nested more than " + DEEPEST + " deep", event);
+            if (nodes > MOST_NODES)
+                return refuseWhole("the document has more than " + MOST_NODES + " fields and values", event);
+        }
+        return false;
+    }
+
+    private boolean refuseWhole(String message, Event event) {
+        add(Problem.error(
+                message,
+                "",
+                event.getStartMark()
+                        .map(mark -> Place.in(text, offsetOf(mark), 1))
+                        .orElse(null)));
+        return true;
+    }
+
     void place(String field, ScalarNode scalar) {
         var start = scalar.getStartMark();
         var end = scalar.getEndMark();
@@ -66,7 +103,8 @@ final class DocumentText {
 
     /** Marks count code points; places count UTF-16 units. */
     private int offsetOf(Mark mark) {
-        return text.offsetByCodePoints(0, Math.min(mark.getIndex(), text.codePointCount(0, text.length())));
+        if (codePoints == text.length()) return Math.min(mark.getIndex(), codePoints);
+        return text.offsetByCodePoints(0, Math.min(mark.getIndex(), codePoints));
     }
 
     @Nullable
@@ -91,8 +129,9 @@ final class DocumentText {
         add(Problem.error(message, field, placeOf(at)));
     }
 
+    /** Nobody reads more than the first hundred, and each costs a search for its place. */
     void add(Problem problem) {
-        problems.add(problem);
+        if (problems.size() < MOST_PROBLEMS) problems.add(problem);
     }
 
     /** Runs a reader of a field's text; the problems it throws are kept with their place in this document. */

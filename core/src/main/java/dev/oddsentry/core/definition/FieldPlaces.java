@@ -50,8 +50,8 @@ public final class FieldPlaces {
         for (int i = 0; i < written.length(); i++) {
             char wanted = written.charAt(i);
             if (!Character.isWhitespace(wanted)) {
-                int found = text.indexOf(wanted, at);
-                at = found >= 0 && found < end ? found : at;
+                int found = text.indexOf(wanted, Math.min(at, end), end);
+                at = found >= 0 ? found : at;
             }
             aligned[i] = Math.min(at, Math.max(start, end - 1));
             at++;

@@ -4,6 +4,7 @@ import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.time.RelativeDate;
+import dev.oddsentry.core.value.Numbers;
 import java.math.BigDecimal;
 import java.time.LocalDateTime;
 import java.util.List;
@@ -32,6 +33,8 @@ public enum ParameterType {
             throw refused(written, "true or false");
         }
     }
+
+    private static final int MOST_DIGITS = 1_000;
 
     /** @return a text, {@link BigDecimal}, {@link Boolean}, date, local timestamp or instant */
     public Object valueAt(Moment moment, String written) {
@@ -69,11 +72,7 @@ public enum ParameterType {
     }
 
     private static BigDecimal number(String written) {
-        try {
-            return new BigDecimal(written);
-        } catch (NumberFormatException notOne) {
-            throw refused(written, "a number such as 15 or 2.5");
-        }
+        return Numbers.parse(written, MOST_DIGITS).orElseThrow(() -> refused(written, "a number such as 15 or 2.5"));
     }
 
     private static InvalidDefinitionException refused(String written, String right) {

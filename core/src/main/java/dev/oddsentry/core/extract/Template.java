@@ -5,6 +5,7 @@ import com.samskivert.mustache.Mustache;
 import com.samskivert.mustache.MustacheException;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
+import java.util.ArrayDeque;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -22,6 +23,9 @@ public final class Template {
     public static final String ROWS = "rows";
 
     private static final Pattern UNESCAPED = Pattern.compile("\\{\\{\\{|\\{\\{\\s*&");
+    private static final Pattern SECTION = Pattern.compile("\\{\\{\\s*([#^/])\\s*([^}]*?)\\s*\\}\\}");
+    private static final int DEEPEST = 10;
+    private static final int MOST_CHARACTERS = 50_000;
     private static final Pattern OTHERS = Pattern.compile("\\{\\{\\s*[>=<$]");
 
     /** Reads nothing but maps, so that a template never reaches into objects. */
@@ -53,6 +57,8 @@ public final class Template {
 
     /** @throws InvalidDefinitionException if it cannot be read */
     public static Template of(String text) {
+        if (text.length() > MOST_CHARACTERS) throw refused("the text has more than " + MOST_CHARACTERS + " characters");
+        refuseRepeatedSections(text);
         if (UNESCAPED.matcher(text).find())
             throw refused(
                     "{{{…}}} and {{&…}} are not known here: write {{…}}, which is never read as anything but text");
@@ -62,6 +68,19 @@ public final class Template {
             return new Template(COMPILER.compile(text));
         } catch (MustacheException unreadable) {
             throw refused(String.valueOf(unreadable.getMessage()));
+        }
+    }
+
+    /** A section in one of the same name would say all rows again for each row. */
+    private static void refuseRepeatedSections(String text) {
+        var open = new ArrayDeque<String>();
+        var sections = SECTION.matcher(text);
+        while (sections.find()) {
+            String name = sections.group(2);
+            if (sections.group(1).equals("/")) open.pollLast();
+            else if (open.contains(name)) throw refused("the section " + name + " stands inside itself");
+            else open.addLast(name);
+            if (open.size() > DEEPEST) throw refused("sections are nested more than " + DEEPEST + " deep");
         }
     }
 

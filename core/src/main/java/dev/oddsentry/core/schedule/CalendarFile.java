@@ -14,6 +14,7 @@ import java.util.List;
 import java.util.NavigableMap;
 import java.util.Optional;
 import java.util.TreeMap;
+import java.util.regex.Pattern;
 import net.fortuna.ical4j.data.CalendarBuilder;
 import net.fortuna.ical4j.data.ParserException;
 import net.fortuna.ical4j.model.Component;
@@ -22,6 +23,11 @@ import net.fortuna.ical4j.model.Content;
 /** Reads the holidays of an iCalendar file (RFC 5545): every whole-day event, recurring ones up to a horizon. */
 public final class CalendarFile {
     private static final int MOST_DAYS_OF_ONE_EVENT = 100;
+
+    private static final int MOST_DATES_OF_ONE_EVENT = 500;
+    private static final int MOST_HOLIDAYS = 5_000;
+    private static final Pattern FINER_THAN_A_DAY = Pattern.compile(
+            "FREQ\\s*=\\s*(HOURLY|MINUTELY|SECONDLY)|BY(HOUR|MINUTE|SECOND)\\s*=", Pattern.CASE_INSENSITIVE);
 
     private CalendarFile() {}
 
@@ -34,7 +40,11 @@ public final class CalendarFile {
         var holidays = new TreeMap<LocalDate, String>();
         try {
             var calendar = new CalendarBuilder().build(new StringReader(text));
-            for (Component event : calendar.getComponents(Component.VEVENT)) add(event, until, holidays);
+            for (Component event : calendar.getComponents(Component.VEVENT)) {
+                add(event, until, holidays);
+                if (holidays.size() > MOST_HOLIDAYS)
+                    throw refused("the file names more than " + MOST_HOLIDAYS + " days");
+            }
         } catch (IOException | ParserException | DateTimeException | IllegalArgumentException unreadable) {
             throw refused("this is no iCalendar file that can be read: " + unreadable.getMessage());
         }
@@ -62,6 +72,8 @@ public final class CalendarFile {
         var rule = value(event, "RRULE");
         if (rule.isEmpty()) return List.of(first);
         var dates = new ArrayList<LocalDate>();
+        if (FINER_THAN_A_DAY.matcher(rule.get()).find())
+            throw refused("a holiday recurs by the day or longer, so FREQ cannot be finer than DAILY: " + rule.get());
         var recurrence = Recurrence.of(rule.get(), first.atStartOfDay(), ZoneOffset.UTC);
         Optional<Instant> next =
                 recurrence.nextAfter(first.atStartOfDay().minusSeconds(1).toInstant(ZoneOffset.UTC));
@@ -69,6 +81,9 @@ public final class CalendarFile {
             LocalDate date = next.get().atZone(ZoneOffset.UTC).toLocalDate();
             if (date.isAfter(until)) break;
             dates.add(date);
+            if (dates.size() > MOST_DATES_OF_ONE_EVENT)
+                throw refused("an event recurs more than " + MOST_DATES_OF_ONE_EVENT + " times until " + until + ": "
+                        + rule.get());
             next = recurrence.nextAfter(next.get());
         }
         return dates;

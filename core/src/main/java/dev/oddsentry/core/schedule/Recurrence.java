@@ -40,6 +40,9 @@ public final class Recurrence implements Slots {
     /** A rule that has given no date in so many years never will (30 February). */
     private static final int YEARS_WITHOUT_A_DATE = 40;
 
+    private static final int MOST_TIMES_A_DAY = 1_440;
+    private static final int MOST_DATES_OF_A_STEP = 60_000;
+
     private final Recur<ZonedDateTime> recur;
     private final ZonedDateTime start;
 
@@ -52,7 +55,11 @@ public final class Recurrence implements Slots {
     public static Recurrence of(String rule, LocalDateTime start, ZoneId zone) {
         checkParts(rule);
         try {
-            return new Recurrence(new Recur<>(rule), start.atZone(zone));
+            var recur = new Recur<ZonedDateTime>(rule);
+            checkExpansion(rule, recur);
+            return new Recurrence(recur, start.atZone(zone));
+        } catch (InvalidDefinitionException refused) {
+            throw refused;
         } catch (RuntimeException notOne) {
             throw refused("\"" + rule + "\" is no recurrence of RFC 5545: " + notOne.getMessage());
         }
@@ -70,6 +77,25 @@ public final class Recurrence implements Slots {
             throw refused("a rule part stands twice in \"" + rule + "\"");
         Stream.of(rule.split(";", -1)).forEach(Recurrence::checkNumber);
         if (names.contains("COUNT") && names.contains("UNTIL")) throw refused("COUNT and UNTIL exclude each other");
+    }
+
+    /** One step of the recurrence makes all its dates at once: a year of all hours, minutes and seconds is thirty million. */
+    private static void checkExpansion(String rule, Recur<ZonedDateTime> recur) {
+        long days = switch (recur.getFrequency()) {
+            case YEARLY -> 366;
+            case MONTHLY -> 31;
+            case WEEKLY -> 7;
+            case DAILY, HOURLY, MINUTELY, SECONDLY -> 1;
+        };
+        long times = Math.max(1L, recur.getHourList().size())
+                * Math.max(1, recur.getMinuteList().size())
+                * Math.max(1, recur.getSecondList().size());
+        if (times > MOST_TIMES_A_DAY)
+            throw refused("\"" + rule + "\" names " + times + " times of a day; at most " + MOST_TIMES_A_DAY
+                    + " are allowed");
+        if (days * times > MOST_DATES_OF_A_STEP)
+            throw refused("\"" + rule + "\" names " + days * times + " dates for one step of its frequency; at most "
+                    + MOST_DATES_OF_A_STEP + " are allowed; choose a finer FREQ");
     }
 
     private static void checkNumber(String part) {

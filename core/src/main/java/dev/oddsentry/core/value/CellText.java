@@ -26,6 +26,8 @@ public final class CellText {
             .optionalEnd()
             .toFormatter();
 
+    private static final int MOST_IN_LIST = 2_000;
+
     private CellText() {}
 
     /** The cell in words; the empty text for null. Instants are told in {@code zone}, with its offset. */
@@ -43,6 +45,13 @@ public final class CellText {
             case byte[] bytes -> "\\x" + HexFormat.of().formatHex(bytes);
             default -> cell.toString();
         };
+    }
+
+    /** The same, cut to what a person looks at in a list; says how long the whole is. */
+    public static String brief(@Nullable Object cell, ZoneId zone) {
+        String text = of(cell, zone);
+        if (text.length() <= MOST_IN_LIST) return text;
+        return text.substring(0, text.offsetByCodePoints(0, MOST_IN_LIST / 2)) + "… (" + text.length() + " characters)";
     }
 
     /**

@@ -3,6 +3,7 @@ package dev.oddsentry.core.value;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -15,7 +16,50 @@ public final class Numbers {
 
     private static final int READABLE_DIGITS = 3;
 
+    /** No measure has so many; it keeps {@code 1e1000 * 1e1000 * …} from filling the memory. */
+    private static final int MOST_DIGITS = 20_000;
+
     private Numbers() {}
+
+    /** @return empty if the number has more than {@code mostDigits} before or behind its point, or is no number */
+    public static Optional<BigDecimal> parse(String text, int mostDigits) {
+        if (text.length() > 2 * mostDigits + 20) return Optional.empty();
+        try {
+            var exact = new BigDecimal(text);
+            boolean fits = Math.abs((long) exact.precision() - exact.scale()) <= mostDigits
+                    && Math.abs((long) exact.scale()) <= mostDigits;
+            return fits ? Optional.of(exact) : Optional.empty();
+        } catch (NumberFormatException notOne) {
+            return Optional.empty();
+        }
+    }
+
+    private static void refuseDigits(long digits) {
+        if (digits > MOST_DIGITS) throw new ArithmeticException("a number with more than " + MOST_DIGITS + " digits");
+    }
+
+    /** Digits that a sum may have: from the first of either to the last of either. */
+    private static void refuseSum(BigDecimal a, BigDecimal b) {
+        long first = Math.max((long) a.precision() - a.scale(), (long) b.precision() - b.scale());
+        long last = Math.max(a.scale(), (long) b.scale());
+        refuseDigits(first + last);
+    }
+
+    private static Object sum(BigDecimal a, BigDecimal b) {
+        refuseSum(a, b);
+        return a.add(b);
+    }
+
+    private static Object difference(BigDecimal a, BigDecimal b) {
+        refuseSum(a, b);
+        return a.subtract(b);
+    }
+
+    private static Object product(BigDecimal a, BigDecimal b) {
+        refuseDigits((long) a.precision() + b.precision());
+        refuseDigits(Math.abs((long) a.scale() + b.scale()));
+        return a.multiply(b);
+    }
 
     public static boolean isFinite(Object number) {
         return !(number instanceof Double);
@@ -46,7 +90,7 @@ public final class Numbers {
             boolean overflowed = ((left ^ sum) & (right ^ sum)) < 0;
             if (!overflowed) return sum;
         }
-        return isFinite(a) && isFinite(b) ? decimal(a).add(decimal(b)) : (Object) Double.NaN;
+        return isFinite(a) && isFinite(b) ? sum(decimal(a), decimal(b)) : (Object) Double.NaN;
     }
 
     public static Object subtract(Object a, Object b) {
@@ -55,7 +99,7 @@ public final class Numbers {
             boolean overflowed = ((left ^ right) & (left ^ difference)) < 0;
             if (!overflowed) return difference;
         }
-        return isFinite(a) && isFinite(b) ? decimal(a).subtract(decimal(b)) : (Object) Double.NaN;
+        return isFinite(a) && isFinite(b) ? difference(decimal(a), decimal(b)) : (Object) Double.NaN;
     }
 
     public static Object multiply(Object a, Object b) {
@@ -64,7 +108,7 @@ public final class Numbers {
             long low = left * right;
             if ((high == 0 && low >= 0) || (high == -1 && low < 0)) return low;
         }
-        return isFinite(a) && isFinite(b) ? decimal(a).multiply(decimal(b)) : (Object) Double.NaN;
+        return isFinite(a) && isFinite(b) ? product(decimal(a), decimal(b)) : (Object) Double.NaN;
     }
 
     /** @throws ArithmeticException if {@code b} is zero */

@@ -27,13 +27,17 @@ import org.springframework.web.bind.annotation.RestController;
 class AccessController {
     private final People people;
     private final AccessTokens tokens;
-    private final LoginThrottle throttle;
+    private final LoginGate gate;
+    private final LogIns logIns;
+    private final KnownDevices devices;
     private final HttpSessionSecurityContextRepository sessions = new HttpSessionSecurityContextRepository();
 
-    AccessController(People people, AccessTokens tokens, LoginThrottle throttle) {
+    AccessController(People people, AccessTokens tokens, LoginGate gate, LogIns logIns, KnownDevices devices) {
         this.people = people;
         this.tokens = tokens;
-        this.throttle = throttle;
+        this.gate = gate;
+        this.logIns = logIns;
+        this.devices = devices;
     }
 
     record Credentials(
@@ -49,7 +53,8 @@ class AccessController {
     @PostMapping("/session")
     Person logIn(
             @Valid @RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
-        Person person = authenticate(credentials);
+        Person person = authenticate(credentials, request, "log in");
+        devices.remember(person, response);
         // A session that existed before the log-in must not become one that is logged in.
         if (request.getSession(false) != null) request.changeSessionId();
         var context = SecurityContextHolder.createEmptyContext();
@@ -69,9 +74,10 @@ class AccessController {
 
     @PostMapping("/tokens")
     @ResponseStatus(HttpStatus.CREATED)
-    AccessTokens.Issued issueToken(@Valid @RequestBody Credentials credentials) {
+    AccessTokens.Issued issueToken(@Valid @RequestBody Credentials credentials, HttpServletRequest request) {
         String name = credentials.name();
-        return tokens.issue(authenticate(credentials), name == null ? "command line" : name);
+        var person = authenticate(credentials, request, "log in for a token");
+        return tokens.issue(person, name == null ? "command line" : name);
     }
 
     @DeleteMapping("/tokens/current")
@@ -80,14 +86,17 @@ class AccessController {
         if (BearerTokenFilter.hasBearerToken(request)) tokens.revoke(BearerTokenFilter.tokenOf(request));
     }
 
-    private Person authenticate(Credentials credentials) {
-        throttle.check(credentials.login());
-        var person = people.authenticate(credentials.login(), credentials.password());
-        if (person.isEmpty()) {
-            throttle.failed(credentials.login());
-            throw RefusedException.unauthorised("The log-in name or the password is wrong.");
-        }
-        throttle.succeeded(credentials.login());
-        return person.get();
+    private Person authenticate(Credentials credentials, HttpServletRequest request, String act) {
+        String from = request.getRemoteAddr();
+        String who = devices.known(credentials.login(), request).orElse(credentials.login());
+        return gate.guess(who, from, () -> people.authenticate(credentials.login(), credentials.password()))
+                .map(person -> {
+                    logIns.succeeded(person, from, act);
+                    return person;
+                })
+                .orElseThrow(() -> {
+                    logIns.failed(credentials.login(), from);
+                    return RefusedException.unauthorised("The log-in name or the password is wrong.");
+                });
     }
 }

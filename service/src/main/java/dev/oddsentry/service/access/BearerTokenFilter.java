@@ -5,7 +5,11 @@ import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
+import org.springframework.security.authentication.AbstractAuthenticationToken;
+import org.springframework.security.core.authority.SimpleGrantedAuthority;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
@@ -16,9 +20,11 @@ class BearerTokenFilter extends OncePerRequestFilter {
     private static final String SCHEME = "Bearer ";
 
     private final AccessTokens tokens;
+    private final MetricsToken metrics;
 
-    BearerTokenFilter(AccessTokens tokens) {
+    BearerTokenFilter(AccessTokens tokens, MetricsToken metrics) {
         this.tokens = tokens;
+        this.metrics = metrics;
     }
 
     static boolean hasBearerToken(HttpServletRequest request) {
@@ -35,9 +41,29 @@ class BearerTokenFilter extends OncePerRequestFilter {
             throws ServletException, IOException {
         if (hasBearerToken(request)) {
             var context = SecurityContextHolder.createEmptyContext();
-            tokens.ownerOf(tokenOf(request)).ifPresent(person -> context.setAuthentication(new LoggedIn(person)));
+            String token = tokenOf(request);
+            if (metrics.matches(token)) context.setAuthentication(new MetricsReader());
+            else tokens.ownerOf(token).ifPresent(person -> context.setAuthentication(new LoggedIn(person)));
             SecurityContextHolder.setContext(context);
         }
         chain.doFilter(request, response);
+    }
+
+    /** A program that may read the metrics; no person. */
+    private static final class MetricsReader extends AbstractAuthenticationToken {
+        MetricsReader() {
+            super(List.of(new SimpleGrantedAuthority("ROLE_" + MetricsToken.RIGHT)));
+            setAuthenticated(true);
+        }
+
+        @Override
+        public Object getPrincipal() {
+            return "metrics";
+        }
+
+        @Override
+        public @Nullable Object getCredentials() {
+            return null;
+        }
     }
 }

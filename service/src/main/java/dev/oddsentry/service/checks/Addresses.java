@@ -48,7 +48,7 @@ class Addresses {
                 .definition();
         var found = new LinkedHashMap<String, List<String>>();
         var values = Parameters.valuesAt(moment, rule, query);
-        queries.read(sources.require(query.source()), query, values, columns -> {
+        queries.readAll(sources.require(query.source()), query, values, columns -> {
             int by = columns.indexOf(split.by(), false).orElseThrow(() -> lacks(name, split.by()));
             int address = columns.indexOf(Split.ADDRESS, false).orElseThrow(() -> lacks(name, Split.ADDRESS));
             return row -> {

@@ -73,7 +73,7 @@ class AlsoSending {
         var columns = new AtomicReference<Columns>();
         try {
             var values = Parameters.valuesAt(about.moment(), about.rule(), query);
-            queries.read(sources.require(query.source()), query, values, found -> {
+            queries.readAll(sources.require(query.source()), query, values, found -> {
                 columns.set(found);
                 return row -> {
                     if (rows.size() == MOST_ROWS) throw failed(also, "gives more than " + MOST_ROWS + " rows", null);

@@ -41,7 +41,7 @@ class ExpectedGroups {
                         new CheckFailureException("The query " + name + ", which groups come from, is gone.", null))
                 .definition();
         var values = Parameters.valuesAt(question.moment(), question.rule(), query);
-        queries.read(sources.require(query.source()), query, values, columns -> {
+        queries.readAll(sources.require(query.source()), query, values, columns -> {
             var per = groups.per().stream()
                     .map(column -> columns.indexOf(column, false)
                             .orElseThrow(() -> new CheckFailureException(

@@ -288,7 +288,7 @@ class Preview {
                             .toList();
                     var cells = row.cells().stream()
                             .map(cell -> new ShownCell(
-                                    cell.value() == null ? null : CellText.of(cell.value(), moment.zone()),
+                                    cell.value() == null ? null : CellText.brief(cell.value(), moment.zone()),
                                     cell.marked()))
                             .toList();
                     return new ShownRow(row.severity(), news, cells);

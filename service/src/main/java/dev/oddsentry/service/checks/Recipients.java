@@ -44,7 +44,7 @@ class Recipients {
                 .definition();
         var values = Parameters.valuesAt(moment, rule, query);
         var found = new LinkedHashMap<String, PersonalCopy>();
-        queries.read(sources.require(query.source()), query, values, columns -> {
+        queries.readAll(sources.require(query.source()), query, values, columns -> {
             var row = new Row(copies, columns, moment.zone());
             return cells -> {
                 var copy = row.read(cells);

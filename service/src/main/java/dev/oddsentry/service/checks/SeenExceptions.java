@@ -27,6 +27,7 @@ import org.jspecify.annotations.Nullable;
  */
 final class SeenExceptions implements AutoCloseable {
     private static final int MOST_IN_MEMORY = 5_000;
+    private static final long MOST_CHARACTERS_IN_MEMORY = 8_000_000;
     private static final int BUFFER = 1 << 16;
 
     private final List<Sighting> first = new ArrayList<>();
@@ -36,6 +37,7 @@ final class SeenExceptions implements AutoCloseable {
     private final ByteArrayOutputStream one = new ByteArrayOutputStream();
     private long count;
     private long kept;
+    private long characters;
 
     /** Counts one whose row nobody will want. */
     void count(Sighting exception) {
@@ -46,8 +48,15 @@ final class SeenExceptions implements AutoCloseable {
     void add(Sighting exception) {
         count(exception);
         kept++;
-        if (first.size() < MOST_IN_MEMORY) first.add(exception);
+        // Once one has gone to the file, so do all after it, since their order is that of the result.
+        boolean fits = file == null && first.size() < MOST_IN_MEMORY && characters < MOST_CHARACTERS_IN_MEMORY;
+        if (fits) hold(exception);
         else inWords(() -> write(exception));
+    }
+
+    private void hold(Sighting exception) {
+        first.add(exception);
+        for (Object cell : exception.row()) if (cell instanceof String text) characters += text.length();
     }
 
     long count() {

@@ -2,6 +2,7 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.sources.Lane;
 import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
 import java.time.Duration;
@@ -14,7 +15,7 @@ import java.util.function.Supplier;
 import org.springframework.stereotype.Component;
 
 /**
- * Keeps a slow source from taking all of this node's workers: no more checks of one source run at once than it has connections, nor
+ * Keeps a slow source from taking all of this node's workers: no more checks of one source run at once than it has connections for checks, nor
  * more than three quarters of the workers. Who gets no turn leaves its worker to others and asks again.
  */
 @Component
@@ -52,7 +53,7 @@ public class SourceTurns {
         var source = sourceOf(ruleId);
         // Whatever is wrong with a rule that has lost its source is for its check to say.
         if (source.isEmpty()) return work.get();
-        int most = Math.min(mostOfWorkers, source.get().mostConnections());
+        int most = Math.min(mostOfWorkers, source.get().connectionsFor(Lane.CHECKS));
         var count = taken.computeIfAbsent(source.get().name(), _ -> new AtomicInteger());
         if (count.incrementAndGet() > most) {
             count.decrementAndGet();

@@ -156,7 +156,7 @@ class Trial {
 
     private static List<@Nullable String> texts(List<? extends @Nullable Object> cells, ZoneId zone) {
         return cells.stream()
-                .<@Nullable String>map(cell -> cell == null ? null : CellText.of(cell, zone))
+                .<@Nullable String>map(cell -> cell == null ? null : CellText.brief(cell, zone))
                 .toList();
     }
 }

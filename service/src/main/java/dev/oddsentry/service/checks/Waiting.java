@@ -67,7 +67,7 @@ class Waiting {
         if (closed.isPresent()) return closed;
         var seen = new AtomicBoolean();
         var values = Parameters.valuesAt(attempt.moment(), attempt.rule().definition(), query);
-        queries.read(source, query, values, _ -> _ -> seen.set(true));
+        queries.readAll(source, query, values, _ -> _ -> seen.set(true));
         if (seen.get()) return Optional.empty();
         Instant deadline = attempt.slot().plus(ready.until());
         Instant now = clock.instant();

@@ -16,8 +16,6 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
-import org.springframework.security.crypto.factory.PasswordEncoderFactories;
-import org.springframework.security.crypto.password.PasswordEncoder;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -25,14 +23,11 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 public class People {
     private static final Logger LOG = LoggerFactory.getLogger(People.class);
-    private static final int SHORTEST_PASSWORD = 10;
 
     private final DSLContext db;
     private final Clock clock;
     private final Audit audit;
-    private final PasswordEncoder passwords = PasswordEncoderFactories.createDelegatingPasswordEncoder();
-    /** Checked against where a login is unknown, so that both answers take the same time. */
-    private final String nobodysHash = passwords.encode("nobody has this password");
+    private final Passwords passwords = new Passwords();
 
     People(DSLContext db, Clock clock, Audit audit, Settings settings) {
         this.db = db;
@@ -53,13 +48,10 @@ public class People {
     /** Someone to be added; the password as typed. */
     public record NewPerson(String login, String name, String email, String password, Role role) {}
 
-    /** @throws RefusedException if the login is taken or the password too short */
+    /** @throws RefusedException if the login is taken or the password is too weak */
     @Transactional
     public Person add(Person by, NewPerson added) {
-        if (added.password().length() < SHORTEST_PASSWORD) {
-            throw RefusedException.invalid("The password has "
-                    + added.password().length() + " characters; at least " + SHORTEST_PASSWORD + " are needed.");
-        }
+        Passwords.check(added.login(), added.password());
         if (insert(added) == 0) throw RefusedException.conflict("The log-in name \"" + added.login() + "\" is taken.");
         audit.record(db, by.id(), "add person", added.login(), added.role().name());
         return find(added.login()).orElseThrow();
@@ -71,7 +63,7 @@ public class People {
                 .set(PERSON.LOGIN, added.login().toLowerCase(Locale.ROOT))
                 .set(PERSON.NAME, added.name())
                 .set(PERSON.EMAIL, added.email())
-                .set(PERSON.PASSWORD_HASH, passwords.encode(added.password()))
+                .set(PERSON.PASSWORD_HASH, passwords.hash(added.password()))
                 .set(PERSON.ROLE, added.role())
                 .set(PERSON.CREATED_AT, clock.instant())
                 .onConflict(PERSON.LOGIN)
@@ -85,12 +77,19 @@ public class People {
                 .from(PERSON)
                 .where(PERSON.LOGIN.eq(login.toLowerCase(Locale.ROOT)), PERSON.ACTIVE.isTrue())
                 .fetchOne(PERSON.PASSWORD_HASH);
-        boolean matches = passwords.matches(password, hash == null ? nobodysHash : hash);
-        return hash != null && matches ? find(login) : Optional.empty();
+        return passwords.matches(password, hash) ? find(login) : Optional.empty();
     }
 
     private Optional<Person> find(String login) {
         return all(login.toLowerCase(Locale.ROOT)).stream().findFirst();
+    }
+
+    /** The person as they are now; empty for one who is not there or has been made inactive. */
+    public Optional<Person> active(UUID id) {
+        return db.select(PERSON.ID, PERSON.LOGIN, PERSON.NAME, PERSON.EMAIL, PERSON.ROLE)
+                .from(PERSON)
+                .where(PERSON.ID.eq(id), PERSON.ACTIVE.isTrue())
+                .fetchOptional(mapping(Person::new));
     }
 
     /** Where a person is reached; empty for one who is not there, or no longer. */

@@ -31,7 +31,7 @@ class PeopleController {
             String login,
 
             @NotBlank @Size(max = 200) String name,
-            @NotBlank @Email String email,
+            @NotBlank @Email @Size(max = 254) String email,
             @NotBlank @Size(max = 200) String password,
             @NotNull Role role) {}
 

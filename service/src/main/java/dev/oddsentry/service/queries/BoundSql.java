@@ -10,63 +10,65 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
 import java.util.ArrayList;
+import java.util.Collections;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
-import org.springframework.jdbc.core.SqlParameterValue;
-import org.springframework.jdbc.core.namedparam.MapSqlParameterSource;
-import org.springframework.jdbc.core.namedparam.NamedParameterUtils;
-import org.springframework.jdbc.core.namedparam.ParsedSql;
-import org.springframework.jdbc.core.namedparam.SqlParameterSource;
 
 /** A query's text with {@code :names} turned into bind variables; values are always bound, never written into the text. */
 record BoundSql(String sql, List<@Nullable Object> values) {
+    /** A parameter, a cast, or a question mark, which JDBC would take for a bind variable of its own. */
+    private static final Pattern MARK = Pattern.compile("::|:([A-Za-z_][A-Za-z0-9_]*)|\\?");
+
+    private interface Binding {
+        /** How many bind variables stand for the parameter. */
+        int variables(String name);
+    }
 
     static BoundSql of(QueryDefinition query, Map<String, Object> values) {
-        ParsedSql parsed = parse(query);
-        var source = new MapSqlParameterSource(values);
         var ordered = new ArrayList<@Nullable Object>();
-        for (Object value : NamedParameterUtils.buildValueArray(parsed, source, null)) {
-            Object plain = value instanceof SqlParameterValue typed ? typed.getValue() : value;
-            // A list has as many placeholders as it has values.
-            if (plain instanceof List<?> several) ordered.addAll(several);
-            else ordered.add(plain);
-        }
-        return new BoundSql(NamedParameterUtils.substituteNamedParameters(parsed, source), ordered);
+        String sql = substitute(query, name -> {
+            Object value = values.get(name);
+            if (value == null) throw new QueryFailureException("The parameter " + name + " has no value.");
+            // A list has as many bind variables as it has values.
+            var several = value instanceof List<?> list ? list : List.of(value);
+            ordered.addAll(several);
+            return several.size();
+        });
+        return new BoundSql(sql, ordered);
     }
 
     /** With a bind variable for each name and nothing bound, to be described only. */
     static String withoutValues(QueryDefinition query) {
-        return NamedParameterUtils.substituteNamedParameters(parse(query), new NameCollector());
+        return substitute(query, _ -> 1);
     }
 
     /** The parameter names that the text uses, in order. */
     static Set<String> namesIn(QueryDefinition query) {
-        var collector = new NameCollector();
-        NamedParameterUtils.substituteNamedParameters(parse(query), collector);
-        return collector.names;
-    }
-
-    private static ParsedSql parse(QueryDefinition query) {
-        return NamedParameterUtils.parseSqlStatement(SqlText.statement(query.sql()));
-    }
-
-    /** The library tells parameter names only by asking for their values. */
-    private static final class NameCollector implements SqlParameterSource {
-        private final Set<String> names = new LinkedHashSet<>();
-
-        @Override
-        public boolean hasValue(String name) {
+        var names = new LinkedHashSet<String>();
+        substitute(query, name -> {
             names.add(name);
-            return false;
-        }
+            return 1;
+        });
+        return names;
+    }
 
-        @Override
-        public @Nullable Object getValue(String name) {
-            return null;
+    private static String substitute(QueryDefinition query, Binding binding) {
+        String statement = SqlText.statement(query.sql());
+        var marks = MARK.matcher(SqlScanner.blanked(statement));
+        var sql = new StringBuilder();
+        int copied = 0;
+        while (marks.find()) {
+            sql.append(statement, copied, marks.start());
+            copied = marks.end();
+            String name = marks.group(1);
+            if (name != null) sql.append(String.join(", ", Collections.nCopies(binding.variables(name), "?")));
+            else sql.append(marks.group().equals("?") ? "??" : marks.group());
         }
+        return sql.append(statement, copied, statement.length()).toString();
     }
 
     void bind(PreparedStatement statement) throws SQLException {

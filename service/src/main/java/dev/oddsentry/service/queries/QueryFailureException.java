@@ -7,6 +7,8 @@ public final class QueryFailureException extends RuntimeException {
         QUERY,
         /** The source as a whole, so that other queries fail of the same cause. */
         SOURCE,
+        /** All connections that it might use were in use. */
+        BUSY,
         /** It took longer than it may. */
         TIME
     }

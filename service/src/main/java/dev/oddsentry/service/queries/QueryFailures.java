@@ -1,6 +1,8 @@
 package dev.oddsentry.service.queries;
 
 import dev.oddsentry.service.queries.QueryFailureException.Blame;
+import dev.oddsentry.service.sources.NoConnectionFreeException;
+import dev.oddsentry.service.sources.NotOneQueryException;
 import dev.oddsentry.service.sources.Source;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
@@ -19,6 +21,12 @@ final class QueryFailures {
         if (QUERY_CANCELLED.equals(e.getSQLState())) {
             return new QueryFailureException(overLimit(source.name(), running.limit()), Blame.TIME, e);
         }
+        if (e instanceof NotOneQueryException) return new QueryFailureException(firstLine(e), e);
+        if (e instanceof NoConnectionFreeException) return new QueryFailureException(firstLine(e), Blame.BUSY, e);
+        if (String.valueOf(e.getMessage()).contains("maxResultBuffer"))
+            return new QueryFailureException(
+                    "The rows of the result are too large to be read. Select fewer or shorter columns, for example left(column, 1000).",
+                    e);
         if (e instanceof SQLTransientConnectionException || isConnectionFailure(e.getSQLState())) {
             return new QueryFailureException(
                     "The source " + source.name() + " could not be reached: " + firstLine(deepest(e)), Blame.SOURCE, e);

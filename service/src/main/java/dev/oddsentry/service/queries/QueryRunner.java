@@ -3,9 +3,10 @@ package dev.oddsentry.service.queries;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.sources.Source;
+import dev.oddsentry.service.sources.SourceConnection;
 import dev.oddsentry.service.sources.SourcePools;
-import java.sql.Connection;
 import java.sql.PreparedStatement;
+import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.time.Clock;
 import java.time.Duration;
@@ -21,15 +22,16 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class QueryRunner {
-    private static final int FETCH_SIZE = 1_000;
     /** Rows, a power of two less one. */
     private static final int TELL_EVERY = 0xff;
 
     private final SourcePools pools;
+    private final HandRuns handRuns;
     private final Clock clock;
 
-    QueryRunner(SourcePools pools, Clock clock) {
+    QueryRunner(SourcePools pools, HandRuns handRuns, Clock clock) {
         this.pools = pools;
+        this.handRuns = handRuns;
         this.clock = clock;
     }
 
@@ -45,19 +47,40 @@ public class QueryRunner {
     public record Reading(Columns columns, long rows, Instant readAt, Duration took) {}
 
     /**
+     * Reads a result that its caller keeps as a whole, such as addresses or choices.
+     *
      * @param values parameter values by name
      * @param sinkFor given the columns, before any row, the taker of the rows
-     * @throws QueryFailureException if it could not be run to its end
+     * @throws QueryFailureException if it could not be run to its end, or is too large to be kept
      */
-    public Reading read(
+    public Reading readAll(
             Source source, QueryDefinition query, Map<String, Object> values, Function<Columns, RowSink> sinkFor) {
-        return read(source, query, values, sinkFor, new RunningQuery(source.timeLimit()));
+        return read(
+                source,
+                query,
+                values,
+                columns -> {
+                    var sink = sinkFor.apply(columns);
+                    long[] held = {0, 0};
+                    return row -> {
+                        held[0] += RowSize.of(row, columns, ++held[1]);
+                        if (held[0] > RowSize.MOST_HELD)
+                            throw new QueryFailureException("The result of the query " + query.name()
+                                    + " is too large: at most " + RowSize.MOST_HELD
+                                    + " characters can be used here. Select fewer rows or columns.");
+                        sink.accept(row);
+                    };
+                },
+                new RunningQuery(source.timeLimit()));
     }
 
     /**
-     * The same, so that others can follow it and cancel it.
+     * Reads a result row by row.
      *
-     * @param running told of the rows that were read
+     * @param values parameter values by name
+     * @param sinkFor given the columns, before any row, the taker of the rows
+     * @param running told of the rows that were read, so that others can follow it and cancel it
+     * @throws QueryFailureException if it could not be run to its end
      */
     public Reading read(
             Source source,
@@ -66,27 +89,48 @@ public class QueryRunner {
             Function<Columns, RowSink> sinkFor,
             RunningQuery running) {
         var bound = BoundSql.of(query, values);
+        return handRuns.watch(source.name(), query.name(), running, _ -> read(source, bound, sinkFor, running));
+    }
+
+    private Reading read(Source source, BoundSql bound, Function<Columns, RowSink> sinkFor, RunningQuery running) {
         Instant readAt = clock.instant();
-        try (var connection = pools.open(source)) {
+        try (var connection = pools.open(source, Asker.lane())) {
             try (var statement = prepare(connection, bound, running.limit())) {
-                running.began(statement);
-                return stream(statement, source, readAt, sinkFor, running);
-            } finally {
-                running.ended();
-                connection.rollback();
+                requireRows(statement.getMetaData());
+                return stream(connection, statement, source, readAt, sinkFor, running);
             }
         } catch (SQLException e) {
             throw QueryFailures.explain(source, running, e);
         }
     }
 
-    private static PreparedStatement prepare(Connection connection, BoundSql bound, Duration limit)
+    private static PreparedStatement prepare(SourceConnection connection, BoundSql bound, Duration limit)
             throws SQLException {
-        var statement = connection.prepareStatement(bound.sql());
-        statement.setFetchSize(FETCH_SIZE);
+        var statement = connection.prepare(bound.sql());
         statement.setQueryTimeout(Math.toIntExact(Math.max(1, limit.toSeconds())));
         bound.bind(statement);
         return statement;
+    }
+
+    private static Reading stream(
+            SourceConnection connection,
+            PreparedStatement statement,
+            Source source,
+            Instant readAt,
+            Function<Columns, RowSink> sinkFor,
+            RunningQuery running)
+            throws SQLException {
+        try {
+            running.began(statement);
+            return stream(statement, source, readAt, sinkFor, running);
+        } catch (SQLException | RuntimeException | Error failed) {
+            connection.distrust();
+            throw failed;
+        } finally {
+            running.ended();
+            // A cancellation that comes late must not meet the next query of the connection.
+            if (running.isCancelled()) connection.distrust();
+        }
     }
 
     private static Reading stream(
@@ -107,7 +151,9 @@ public class QueryRunner {
                                     + " rows, the most that the source " + source.name()
                                     + " allows. Nothing was judged, since a part is not the whole; narrow the query or raise the cap.");
                 }
-                sink.accept(result.read(rows));
+                var row = result.read(rows);
+                RowSize.of(row, result.columns(), count);
+                sink.accept(row);
                 if ((count & TELL_EVERY) == 0) running.read(count);
             }
             running.read(count);
@@ -121,17 +167,17 @@ public class QueryRunner {
      * @throws QueryFailureException if the source refuses it
      */
     public Columns describe(Source source, QueryDefinition query) {
-        try (var connection = pools.open(source)) {
-            try (var statement = connection.prepareStatement(BoundSql.withoutValues(query))) {
-                var meta = statement.getMetaData();
-                if (meta == null)
-                    throw new QueryFailureException("The statement returns no columns; a query is a select.");
-                return ResultColumns.of(meta).columns();
-            } finally {
-                connection.rollback();
-            }
+        try (var connection = pools.open(source, Asker.lane());
+                var statement = connection.prepare(BoundSql.withoutValues(query))) {
+            return ResultColumns.of(requireRows(statement.getMetaData())).columns();
         } catch (SQLException e) {
             throw QueryFailures.explain(source, new RunningQuery(source.timeLimit()), e);
         }
+    }
+
+    /** The server describes a statement without running it; what returns no rows, such as a commit, is not run at all. */
+    private static ResultSetMetaData requireRows(@Nullable ResultSetMetaData described) {
+        if (described != null) return described;
+        throw new QueryFailureException("The statement returns no columns; a query is a select.");
     }
 }

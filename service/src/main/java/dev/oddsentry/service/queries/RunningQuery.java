@@ -55,6 +55,10 @@ public final class RunningQuery {
         }
     }
 
+    synchronized boolean isCancelled() {
+        return cancelled != null;
+    }
+
     /** What the end of a cancelled query means; null if it was not cancelled. */
     synchronized @Nullable QueryFailureException failure(SQLException e) {
         if (cancelled == null) return null;

@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
  * A named connection that queries read through; its password stays in the store.
  *
  * @param mostRows a result with more rows fails, it is never cut off
- * @param mostConnections queries that may run at once
+ * @param mostConnections queries that may run at once, at least two; a quarter of them, at least one, is for what people run by hand
  * @param closedHours in which checks wait; null where it is always open
  * @param spread how long after their slots checks may begin, each rule always as long
  */
@@ -24,4 +24,13 @@ public record Source(
         int mostConnections,
         @Nullable ClosedHours closedHours,
         Duration spread,
-        Instant updatedAt) {}
+        Instant updatedAt) {
+    /** How many of its connections the lane has. */
+    public int connectionsFor(Lane lane) {
+        int byHand = Math.max(1, mostConnections / 4);
+        return switch (lane) {
+            case BY_HAND -> byHand;
+            case CHECKS -> Math.max(1, mostConnections - byHand);
+        };
+    }
+}

@@ -7,7 +7,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
-import jakarta.validation.constraints.Pattern;
+import jakarta.validation.constraints.Size;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.util.List;
@@ -50,7 +50,7 @@ class SourceController {
         static SourceView of(Source source) {
             return new SourceView(
                     source.name(),
-                    source.jdbcUrl(),
+                    SourceAddress.withoutSecrets(source.jdbcUrl()),
                     source.username(),
                     source.mostRows(),
                     source.timeLimit().toSeconds(),
@@ -61,14 +61,12 @@ class SourceController {
     }
 
     record SourceBody(
-            @NotBlank @Pattern(regexp = "jdbc:postgresql:.*", message = "starts with jdbc:postgresql:")
-            String jdbcUrl,
-
-            @NotBlank String username,
-            @Nullable String password,
-            @Nullable @Min(1) Long mostRows,
+            @NotBlank @Size(max = 2_000) String jdbcUrl,
+            @NotBlank @Size(max = 200) String username,
+            @Nullable @Size(max = 2_000) String password,
+            @Nullable @Min(1) @Max(100_000_000) Long mostRows,
             @Nullable @Min(1) @Max(86_400) Integer timeLimitSeconds,
-            @Nullable @Min(1) @Max(100) Integer mostConnections,
+            @Nullable @Min(2) @Max(100) Integer mostConnections,
             @Nullable String closed,
             @Nullable @Min(0) @Max(60) Integer spreadSeconds) {
         Sources.Settings settings() {
@@ -92,7 +90,11 @@ class SourceController {
         }
     }
 
-    record TestOutcome(boolean reached, String words) {}
+    /** @param warnings what the role of the source may do that reading does not need */
+    record TestOutcome(boolean reached, String words, List<String> warnings) {}
+
+    /** @param test of the connection as it was saved: a source that does not answer now is saved all the same */
+    record Saved(SourceView source, TestOutcome test) {}
 
     @GetMapping
     List<SourceView> all() {
@@ -107,18 +109,24 @@ class SourceController {
 
     @PutMapping("/{name}")
     @PreAuthorize("hasRole('OPERATOR')")
-    SourceView save(
-            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SourceBody body) {
-        return SourceView.of(sources.save(by, name, body.settings()));
+    Saved save(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SourceBody body) {
+        var source = sources.save(by, name, body.settings());
+        return new Saved(SourceView.of(source), test(source));
     }
 
     @PostMapping("/{name}/test")
     TestOutcome test(@PathVariable String name) {
-        try (var connection = pools.open(sources.require(name))) {
-            boolean valid = connection.isValid(TEST_SECONDS);
-            return new TestOutcome(valid, valid ? "The source answers." : "The source does not answer.");
+        return test(sources.require(name));
+    }
+
+    private TestOutcome test(Source source) {
+        try (var connection = pools.open(source, Lane.BY_HAND)) {
+            if (!connection.isValid(TEST_SECONDS))
+                return new TestOutcome(false, "The source does not answer.", List.of());
+            return new TestOutcome(
+                    true, "The source answers.", RoleRights.read(connection).warnings());
         } catch (SQLException e) {
-            return new TestOutcome(false, "The source does not answer: " + e.getMessage());
+            return new TestOutcome(false, "The source does not answer: " + e.getMessage(), List.of());
         }
     }
 }

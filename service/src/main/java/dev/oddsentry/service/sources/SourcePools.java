@@ -5,49 +5,111 @@ import com.zaxxer.hikari.HikariDataSource;
 import jakarta.annotation.PreDestroy;
 import java.sql.Connection;
 import java.sql.SQLException;
+import java.sql.SQLTransientConnectionException;
 import java.time.Instant;
+import java.util.Map;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
+import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** One connection pool for each source, made at its first use and made anew when the source's settings change. */
+/**
+ * The connections to each source: one pool for checks and a small one for what people run by hand, made at their first use and made anew when the source's
+ * settings change.
+ */
 @Component
 public class SourcePools {
     private static final long WAIT_FOR_CONNECTION_MILLIS = 10_000;
+    /**
+     * What each session begins with. The options are set by the client at log-in: {@code discard all} returns to them, and they count more than settings of
+     * the role or the database. Of rows the driver holds 32 MB at once; it fetches fewer where they are wide, and over that the query fails
+     * instead of the service.
+     */
+    private static final Map<String, String> SESSION = Map.of(
+            "options",
+            "-c default_transaction_read_only=on -c standard_conforming_strings=on",
+            "readOnlyMode",
+            "always",
+            "preferQueryMode",
+            "extended",
+            "adaptiveFetch",
+            "true",
+            "adaptiveFetchMinimum",
+            "1",
+            "adaptiveFetchMaximum",
+            "1000",
+            "defaultRowFetchSize",
+            "64",
+            "maxResultBuffer",
+            "32M",
+            "cancelSignalTimeout",
+            "10");
 
     private final Sources sources;
-    private final ConcurrentHashMap<UUID, Pool> pools = new ConcurrentHashMap<>();
+    private final OwnRecords ownRecords;
+    private final ConcurrentHashMap<Key, Pool> pools = new ConcurrentHashMap<>();
 
-    SourcePools(Sources sources) {
+    SourcePools(Sources sources, OwnRecords ownRecords) {
         this.sources = sources;
+        this.ownRecords = ownRecords;
     }
 
-    private record Pool(Instant madeFor, HikariDataSource connections) {}
+    private record Key(UUID source, Lane lane) {}
 
-    /** A connection in a read-only transaction of its own; closing it gives it back. */
-    public Connection open(Source source) throws SQLException {
-        var connection = pools.compute(source.id(), (_, pool) -> current(source, pool))
-                .connections
-                .getConnection();
-        connection.setAutoCommit(false);
-        connection.setReadOnly(true);
-        return connection;
+    /** @param foreign set once a connection has shown that it does not lead to the service's own records */
+    private record Pool(Instant madeFor, HikariDataSource connections, AtomicBoolean foreign) {}
+
+    /**
+     * Opens a connection in a read-only transaction of its own.
+     *
+     * @throws NoConnectionFreeException if all of the lane are in use for ten seconds
+     * @throws SQLException if the source cannot be reached
+     */
+    public SourceConnection open(Source source, Lane lane) throws SQLException {
+        var pool = pools.compute(new Key(source.id(), lane), (_, existing) -> current(source, lane, existing));
+        var connection = take(pool.connections, source, lane);
+        try {
+            connection.setAutoCommit(false);
+            connection.setReadOnly(true);
+            if (!pool.foreign.get()) {
+                ownRecords.refuse(connection);
+                pool.foreign.set(true);
+            }
+            return new SourceConnection(pool.connections, connection);
+        } catch (SQLException broken) {
+            pool.connections.evictConnection(connection);
+            connection.close();
+            throw broken;
+        }
     }
 
-    private Pool current(Source source, @Nullable Pool pool) {
+    private static Connection take(HikariDataSource connections, Source source, Lane lane) throws SQLException {
+        try {
+            return connections.getConnection();
+        } catch (SQLTransientConnectionException timedOut) {
+            // The pool gives the server's refusal as the cause, where there was one.
+            if (timedOut.getCause() == null) throw new NoConnectionFreeException(source, lane);
+            throw timedOut;
+        }
+    }
+
+    private Pool current(Source source, Lane lane, @Nullable Pool pool) {
         if (pool != null && pool.madeFor.equals(source.updatedAt())) return pool;
         if (pool != null) pool.connections.close();
-        return new Pool(source.updatedAt(), new HikariDataSource(configuration(source)));
+        return new Pool(source.updatedAt(), new HikariDataSource(configuration(source, lane)), new AtomicBoolean());
     }
 
-    private HikariConfig configuration(Source source) {
+    private HikariConfig configuration(Source source, Lane lane) {
+        // Stored before the parameters were limited, it may hold one that lifts the limits.
+        SourceAddress.parse(source.jdbcUrl());
         var config = new HikariConfig();
-        config.setPoolName("source-" + source.name());
+        config.setPoolName("source-" + source.name() + (lane == Lane.BY_HAND ? "-by-hand" : ""));
         config.setJdbcUrl(source.jdbcUrl());
         config.setUsername(source.username());
         config.setPassword(sources.passwordOf(source));
-        config.setMaximumPoolSize(source.mostConnections());
+        SESSION.forEach(config::addDataSourceProperty);
+        config.setMaximumPoolSize(source.connectionsFor(lane));
         config.setMinimumIdle(0);
         config.setAutoCommit(false);
         config.setReadOnly(true);

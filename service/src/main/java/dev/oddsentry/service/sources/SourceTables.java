@@ -32,12 +32,8 @@ class SourceTables {
 
     /** @throws RefusedException if the source does not answer */
     Catalogue of(Source source) {
-        try (var connection = pools.open(source)) {
-            try {
-                return read(connection.getMetaData(), connection.getCatalog());
-            } finally {
-                connection.rollback();
-            }
+        try (var connection = pools.open(source, Lane.BY_HAND)) {
+            return read(connection.metaData(), connection.catalog());
         } catch (SQLException e) {
             throw RefusedException.invalid("The source " + source.name() + " does not tell its tables: "
                     + String.valueOf(e.getMessage()).lines().findFirst().orElse("") + ".");

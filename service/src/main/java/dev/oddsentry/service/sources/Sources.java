@@ -75,10 +75,11 @@ public class Sources {
         return new ClosedHours(row.getClosedFrom(), row.getClosedUntil(), ZoneId.of(row.getClosedZone()));
     }
 
-    /** @throws RefusedException if it is new and has no password */
+    /** @throws RefusedException if the address is not allowed, or no password is given where one is needed */
     @Transactional
     public Source save(Person by, String name, Settings settings) {
-        byte[] cipher = settings.password() == null ? storedCipher(name) : secrets.seal(settings.password());
+        SourceAddress.parse(settings.jdbcUrl());
+        byte[] cipher = settings.password() == null ? storedCipher(name, settings) : secrets.seal(settings.password());
         var row = db.newRecord(SOURCE);
         row.setId(UUID.randomUUID());
         row.setName(name);
@@ -106,12 +107,17 @@ public class Sources {
         return require(name);
     }
 
-    private byte[] storedCipher(String name) {
-        return db.select(SOURCE.PASSWORD_CIPHER)
-                .from(SOURCE)
+    /** The stored password goes to nobody but the server and the user that it was given for. */
+    private byte[] storedCipher(String name, Settings settings) {
+        var stored = db.selectFrom(SOURCE)
                 .where(SOURCE.NAME.eq(name))
-                .fetchOptional(SOURCE.PASSWORD_CIPHER)
+                .fetchOptional()
                 .orElseThrow(() -> RefusedException.invalid("The new source \"" + name + "\" needs a password."));
+        if (!stored.getJdbcUrl().equals(settings.jdbcUrl())
+                || !stored.getUsername().equals(settings.username()))
+            throw RefusedException.invalid(
+                    "The address or the user of the source \"" + name + "\" changed. Enter its password again.");
+        return stored.getPasswordCipher();
     }
 
     String passwordOf(Source source) {

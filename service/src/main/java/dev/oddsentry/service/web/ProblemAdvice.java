@@ -7,20 +7,25 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
+import org.apache.catalina.connector.ClientAbortException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
+import org.springframework.beans.TypeMismatchException;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
+import org.springframework.http.MediaType;
 import org.springframework.http.ProblemDetail;
 import org.springframework.http.ResponseEntity;
+import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.core.AuthenticationException;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 
 /** Every refusal as problem+json (RFC 9457). What was not expected gets a reference that stands in the log beside the cause. */
@@ -46,16 +51,19 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     }
 
     @ExceptionHandler
-    ProblemDetail refused(RefusedException refused) {
-        return detail(refused.status(), refused.getMessage());
+    ResponseEntity<Object> refused(RefusedException refused) {
+        return answer(detail(refused.status(), refused.getMessage()));
     }
 
     @ExceptionHandler
-    ProblemDetail invalid(InvalidDefinitionException invalid) {
+    ResponseEntity<Object> invalid(InvalidDefinitionException invalid) {
+        return answer(detail(invalid));
+    }
+
+    private static ProblemDetail detail(InvalidDefinitionException invalid) {
         long errors = invalid.problems().stream().filter(Problem::isError).count();
         var detail = detail(
-                HttpStatus.UNPROCESSABLE_CONTENT,
-                errors == 1 ? "There is one thing to put right." : "There are " + errors + " things to put right.");
+                HttpStatus.UNPROCESSABLE_CONTENT, errors == 1 ? "1 problem to fix." : errors + " problems to fix.");
         detail.setProperty("problems", bodies(invalid.problems()));
         return detail;
     }
@@ -75,8 +83,42 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
                 .map(error -> Problem.error(
                         "\"" + error.getField() + "\" " + error.getDefaultMessage(), error.getField(), null))
                 .toList();
-        var detail = invalid(new InvalidDefinitionException(problems));
-        return ResponseEntity.status(detail.getStatus()).body(detail);
+        return answer(detail(new InvalidDefinitionException(problems)));
+    }
+
+    @Override
+    protected @Nullable ResponseEntity<Object> handleHttpMessageNotReadable(
+            HttpMessageNotReadableException unreadable,
+            HttpHeaders headers,
+            HttpStatusCode status,
+            WebRequest request) {
+        return answer(detail(HttpStatus.BAD_REQUEST, UnreadableBody.words(unreadable)));
+    }
+
+    @Override
+    protected @Nullable ResponseEntity<Object> handleTypeMismatch(
+            TypeMismatchException mismatch, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        String name = mismatch instanceof MethodArgumentTypeMismatchException argument
+                ? argument.getName()
+                : mismatch.getPropertyName();
+        return answer(detail(
+                HttpStatus.BAD_REQUEST, "\"" + mismatch.getValue() + "\" is not a valid value of " + name + "."));
+    }
+
+    /** A refusal is problem+json whatever the request accepts: an empty answer would say nothing to anybody. */
+    @Override
+    protected ResponseEntity<Object> createResponseEntity(
+            @Nullable Object body, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        return ResponseEntity.status(status)
+                .headers(headers)
+                .contentType(MediaType.APPLICATION_PROBLEM_JSON)
+                .body(body);
+    }
+
+    private static ResponseEntity<Object> answer(ProblemDetail detail) {
+        return ResponseEntity.status(detail.getStatus())
+                .contentType(MediaType.APPLICATION_PROBLEM_JSON)
+                .body(detail);
     }
 
     /** Not ours: Spring Security answers these. */
@@ -90,15 +132,26 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         throw refused;
     }
 
+    /** Whoever asked has gone; there is nobody to answer. */
     @ExceptionHandler
-    ProblemDetail unexpected(Exception unexpected) {
+    void gone(ClientAbortException gone) {
+        LOG.debug("The client has gone", gone);
+    }
+
+    @ExceptionHandler
+    ResponseEntity<Object> unexpected(Exception unexpected) {
+        var known = UnexpectedCauses.explain(unexpected);
+        if (known.isPresent()) {
+            LOG.debug("Refused", unexpected);
+            return answer(detail(known.get().status(), known.get().words()));
+        }
         String reference = UUID.randomUUID().toString();
         LOG.error("Unexpected, reference {}", reference, unexpected);
         var detail = detail(
                 HttpStatus.INTERNAL_SERVER_ERROR,
-                "Something went wrong on our side. The log has it under " + reference + ".");
+                "Internal error. Give the operator this reference: " + reference + ".");
         detail.setProperty("reference", reference);
-        return detail;
+        return answer(detail);
     }
 
     private static ProblemDetail detail(HttpStatus status, @Nullable String message) {

@@ -23,6 +23,7 @@ import org.springframework.stereotype.Component;
 @Component
 class Choosing {
     private static final int MOST = 1_000;
+    private static final int MOST_CHARACTERS = 1_000;
 
     private final QueryViews views;
     private final QueryRunner runner;
@@ -70,13 +71,13 @@ class Choosing {
         var seen = new LinkedHashMap<String, Choice>();
         boolean[] more = {false};
         try {
-            runner.read(sources.require(query.source()), query, values, columns -> {
+            runner.readAll(sources.require(query.source()), query, values, columns -> {
                 int value = place(columns, from.value(), query);
                 OptionalInt label = from.label() == null
                         ? OptionalInt.empty()
                         : OptionalInt.of(place(columns, from.label(), query));
                 return row -> {
-                    if (seen.size() >= MOST) more[0] = true;
+                    if (seen.size() >= MOST || isTooLong(row[value])) more[0] = true;
                     else choice(row, value, label).ifPresent(choice -> seen.putIfAbsent(choice.value(), choice));
                 };
             });
@@ -84,6 +85,11 @@ class Choosing {
             throw RefusedException.invalid("The choices could not be read. " + failed.getMessage());
         }
         return new Offer(new ArrayList<>(seen.values()), more[0]);
+    }
+
+    /** Nobody chooses a text of that length. */
+    private static boolean isTooLong(@Nullable Object cell) {
+        return cell instanceof String text && text.length() > MOST_CHARACTERS;
     }
 
     private static int place(Columns columns, String name, QueryDefinition query) {

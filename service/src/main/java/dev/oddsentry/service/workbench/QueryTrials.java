@@ -13,6 +13,7 @@ import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.queries.QueryChecks;
 import dev.oddsentry.service.queries.QueryFailureException;
 import dev.oddsentry.service.queries.QueryRunner;
+import dev.oddsentry.service.queries.RunningQuery;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
@@ -86,12 +87,18 @@ class QueryTrials {
         var checked = checks.check(query, document.places());
         var moment = moment(zone, calendar);
         var values = values(query, given, moment);
-        audit.record(db, by.id(), "run query", query.name(), null);
+        audit.record(db, by.id(), "run query", query.name(), RunWords.of(query, words(values, moment.zone())));
         var rows = new ArrayList<List<@Nullable String>>();
         try {
-            var reading = runner.read(sources.require(query.source()), query, values, _ -> row -> {
-                if (rows.size() < MOST_ROWS_SHOWN) rows.add(texts(row, moment.zone()));
-            });
+            var source = sources.require(query.source());
+            var reading = runner.read(
+                    source,
+                    query,
+                    values,
+                    _ -> row -> {
+                        if (rows.size() < MOST_ROWS_SHOWN) rows.add(texts(row, moment.zone()));
+                    },
+                    new RunningQuery(source.timeLimit()));
             var columns = reading.columns().inOrder().stream()
                     .map(column -> new Column(
                             column.name(),
@@ -139,7 +146,7 @@ class QueryTrials {
 
     private static List<@Nullable String> texts(@Nullable Object[] row, ZoneId zone) {
         var texts = new ArrayList<@Nullable String>(row.length);
-        for (Object cell : row) texts.add(cell == null ? null : CellText.of(cell, zone));
+        for (Object cell : row) texts.add(cell == null ? null : CellText.brief(cell, zone));
         return texts;
     }
 

@@ -60,8 +60,8 @@ class SourceTurnsTest {
     }
 
     @Test
-    void atMostItsConnectionsAndThreeQuartersOfTheWorkersRunAtOnce() {
-        assertThat(most(turns(16, 4, Duration.ZERO))).isEqualTo(4);
+    void atMostItsConnectionsForChecksAndThreeQuartersOfTheWorkersRunAtOnce() {
+        assertThat(most(turns(16, 4, Duration.ZERO))).isEqualTo(3);
         assertThat(most(turns(16, 100, Duration.ZERO))).isEqualTo(12);
         assertThat(most(turns(1, 100, Duration.ZERO))).isEqualTo(1);
     }

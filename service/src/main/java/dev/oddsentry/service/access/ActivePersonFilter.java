@@ -1,0 +1,36 @@
+package dev.oddsentry.service.access;
+
+import dev.oddsentry.service.people.People;
+import jakarta.servlet.FilterChain;
+import jakarta.servlet.ServletException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.io.IOException;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.stereotype.Component;
+import org.springframework.web.filter.OncePerRequestFilter;
+
+/** Ends the session of a person who has been made inactive, and lets a changed role count at the next request. */
+@Component
+class ActivePersonFilter extends OncePerRequestFilter {
+    private final People people;
+
+    ActivePersonFilter(People people) {
+        this.people = people;
+    }
+
+    @Override
+    protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
+            throws ServletException, IOException {
+        var session = request.getSession(false);
+        if (session != null && SecurityContextHolder.getContext().getAuthentication() instanceof LoggedIn kept) {
+            var now = people.active(kept.getPrincipal().id());
+            // Another context than the session's, which is not written again.
+            var context = SecurityContextHolder.createEmptyContext();
+            now.ifPresent(person -> context.setAuthentication(new LoggedIn(person)));
+            SecurityContextHolder.setContext(context);
+            if (now.isEmpty()) session.invalidate();
+        }
+        chain.doFilter(request, response);
+    }
+}

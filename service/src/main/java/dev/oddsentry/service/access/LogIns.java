@@ -1,0 +1,32 @@
+package dev.oddsentry.service.access;
+
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.people.Person;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+
+/** Log-ins and refused ones, in the audit: who, from where. Never what was typed as a password. */
+@Component
+class LogIns {
+    private final DSLContext db;
+    private final Audit audit;
+
+    LogIns(DSLContext db, Audit audit) {
+        this.db = db;
+        this.audit = audit;
+    }
+
+    void succeeded(Person person, String from, String act) {
+        audit.record(db, person.id(), act, person.login(), "from " + from);
+    }
+
+    /** @param login as it was typed, cut to sixty characters */
+    void failed(String login, String from) {
+        audit.record(db, null, "log in refused", printable(login), "from " + from);
+    }
+
+    private static String printable(String login) {
+        String clean = login.replaceAll("\\p{Cntrl}", "?");
+        return clean.length() <= 60 ? clean : clean.substring(0, 60);
+    }
+}
