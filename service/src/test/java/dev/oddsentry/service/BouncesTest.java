@@ -12,6 +12,7 @@ import java.io.ByteArrayInputStream;
 import java.nio.charset.StandardCharsets;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Properties;
 import org.junit.jupiter.api.AfterEach;
@@ -127,8 +128,7 @@ class BouncesTest {
 
     @Test
     void aReportMarksTheRecipientHoldsTheAddressAndTellsTheOwnerOnce() throws MessagingException {
-        String id = sent().path("id").asString();
-        assertThat(returnPath()).isEqualTo("bounces+" + id + "@skerryline.example");
+        assertThat(returnPath()).matches("bounces\\+[0-9a-v]{42}@skerryline\\.example");
         comesBack(report(returnPath(), "someone.else@elsewhere.example", "failed", "<unknown@elsewhere.example>"));
         awaitRefused();
         assertThat(sent().path("recipients").path(0).path("words").asString())
@@ -152,12 +152,29 @@ class BouncesTest {
     }
 
     @Test
-    void aReportIsKnownByTheMessageIdTooAndOneOfDelayChangesNothing() throws MessagingException {
-        String messageId = service.mailTo(sailings.recipient).getLast().getHeader("Message-ID")[0];
-        comesBack(report(MAILBOX, sailings.recipient, "delayed", messageId));
+    void reportOfDelayChangesNothing() throws MessagingException {
+        comesBack(report(returnPath(), sailings.recipient, "delayed", "<x@y.example>"));
         RunningService.await("an empty mailbox", () -> left() == 0);
         assertThat(sent().path("recipients").path(0).path("state").asString()).isEqualTo("SENT");
-        comesBack(report(MAILBOX, sailings.recipient, "failed", messageId));
+    }
+
+    @Test
+    void forgedReportsBarNobody() throws MessagingException {
+        String messageId = service.mailTo(sailings.recipient).getLast().getHeader("Message-ID")[0];
+        String own = returnPath();
+        String otherSignature = own.substring(0, own.indexOf('@') - 1)
+                + (own.charAt(own.indexOf('@') - 1) == 'a' ? 'b' : 'a') + "@skerryline.example";
+        String number = sent().path("id").asString();
+        for (String to : List.of(
+                MAILBOX,
+                "bounces+" + number + "@skerryline.example",
+                otherSignature,
+                "bounces+" + "0".repeat(42) + "@skerryline.example"))
+            comesBack(report(to, sailings.recipient, "failed", messageId));
+        RunningService.await("an empty mailbox", () -> left() == 0);
+        assertThat(sent().path("recipients").path(0).path("state").asString()).isEqualTo("SENT");
+        assertThat(api.get("/api/bad-addresses")).isEmpty();
+        comesBack(report(own.toUpperCase(Locale.ROOT), "x@y.example", "failed", messageId));
         awaitRefused();
     }
 

@@ -72,7 +72,11 @@ public final class RawHttp {
         }
         int status = Integer.parseInt(first.split(" ")[1]);
         boolean stream = contentType.startsWith("text/event-stream");
-        String body = stream || status == 204 || status == 304 ? "" : chunked ? chunks(in) : length < 0 ? "" : new String(in.readNBytes((int) length), StandardCharsets.UTF_8);
+        String body = stream || status == 204 || status == 304
+                ? ""
+                : chunked
+                        ? chunks(in)
+                        : length < 0 ? "" : new String(in.readNBytes((int) length), StandardCharsets.UTF_8);
         return new Answer(status, contentType, body, took(began));
     }
 

@@ -78,6 +78,7 @@ public final class RunningService {
                 "--oddsentry.mail.from=odd-sentry@skerryline.example",
                 "--oddsentry.mail.time-limit=3s",
                 "--oddsentry.mail.first-wait=500ms",
+                "--oddsentry.metrics.token=metrics-token-of-the-tests",
                 "--oddsentry.work.polling=100ms",
                 "--oddsentry.trouble.look-every=200ms",
                 "--oddsentry.trouble.gather=400ms",

@@ -22,7 +22,6 @@ import java.nio.file.Files;
 import java.util.List;
 import java.util.Optional;
 import java.util.Properties;
-import java.util.UUID;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -120,12 +119,13 @@ public class BounceMailbox {
     }
 
     private void record(DeliveryReport report) {
-        Optional<UUID> message = report.message() != null
-                ? Optional.of(report.message())
-                : Optional.ofNullable(report.messageId()).flatMap(cameBack::message);
+        if (report.token() == null) {
+            LOG.info("a delivery report answers no envelope of ours and is dropped");
+            return;
+        }
         for (var failure : report.failures()) {
-            boolean known = message.isPresent() && cameBack.record(message.get(), failure.address(), failure.words());
-            if (!known) LOG.info("a delivery report is about no message that is known and was taken");
+            if (!cameBack.record(report.token(), failure.words()))
+                LOG.info("a delivery report is about no message that is known and was taken");
         }
     }
 }

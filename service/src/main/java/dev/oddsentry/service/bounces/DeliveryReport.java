@@ -1,6 +1,6 @@
 package dev.oddsentry.service.bounces;
 
-import dev.oddsentry.service.mail.ReturnPath;
+import dev.oddsentry.service.mail.ReturnPaths;
 import jakarta.mail.Address;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
@@ -12,20 +12,19 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.stream.Stream;
 import org.eclipse.angus.mail.dsn.DeliveryStatus;
 import org.eclipse.angus.mail.dsn.MultipartReport;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A delivery report (RFC 3464) as far as it concerns us.
+ * A delivery report (RFC 3464) as far as it concerns us. What it quotes of the message, and whom it calls the recipient, anybody could have written; only the
+ * address that it came to says whose message it is.
  *
- * @param message of which it is, by the address that it came back to; null where that does not say
- * @param messageId of the message, as the report quotes it; null where it does not
+ * @param token of the envelope that it answers; null if it answers none
  * @param failures recipients who do not get it, for good
  */
-record DeliveryReport(@Nullable UUID message, @Nullable String messageId, List<Failure> failures) {
+record DeliveryReport(ReturnPaths.@Nullable Token token, List<Failure> failures) {
     private static final List<String> SENT_BACK_TO = List.of("Delivered-To", "X-Original-To", "Envelope-To");
 
     /** @param words the mail system's own */
@@ -41,7 +40,7 @@ record DeliveryReport(@Nullable UUID message, @Nullable String messageId, List<F
             var about = status.getRecipientDSN(i);
             if (field(about, "Action").toLowerCase(Locale.ROOT).startsWith("failed")) failures.add(failure(about));
         }
-        return Optional.of(new DeliveryReport(message(mail), messageId(report), List.copyOf(failures)));
+        return Optional.of(new DeliveryReport(token(mail), List.copyOf(failures)));
     }
 
     private static Failure failure(InternetHeaders about) {
@@ -61,7 +60,7 @@ record DeliveryReport(@Nullable UUID message, @Nullable String messageId, List<F
         return value.substring(value.indexOf(';') + 1).strip();
     }
 
-    private static @Nullable UUID message(MimeMessage mail) throws MessagingException {
+    private static ReturnPaths.@Nullable Token token(MimeMessage mail) throws MessagingException {
         var addresses = new ArrayList<String>();
         for (String header : SENT_BACK_TO) {
             String[] values = mail.getHeader(header);
@@ -70,13 +69,8 @@ record DeliveryReport(@Nullable UUID message, @Nullable String messageId, List<F
         Address[] to = mail.getRecipients(Message.RecipientType.TO);
         if (to != null) Stream.of(to).map(Address::toString).forEach(addresses::add);
         return addresses.stream()
-                .flatMap(address -> ReturnPath.message(address).stream())
+                .flatMap(address -> ReturnPaths.read(address).stream())
                 .findFirst()
                 .orElse(null);
-    }
-
-    private static @Nullable String messageId(MultipartReport report) throws MessagingException {
-        var returned = report.getReturnedMessage();
-        return returned == null ? null : returned.getMessageID();
     }
 }

@@ -84,7 +84,7 @@ public record Settings(
     /**
      * The mailbox to which undeliverable mail comes back. It is read for delivery reports (RFC 3464) alone, and emptied.
      *
-     * @param address the sender of envelopes; each message's own has its number behind a plus sign
+     * @param address the sender of envelopes; each has a signed token for message and recipient behind a plus sign
      * @param host of the IMAP server; null where the mailbox is read by something else
      * @param secret the password; or {@code secretFile} names a file that holds it
      * @param caFile as for the mail server

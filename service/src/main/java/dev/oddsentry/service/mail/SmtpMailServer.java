@@ -29,16 +29,17 @@ class SmtpMailServer implements MailServer {
     private static final Logger LOG = LoggerFactory.getLogger(SmtpMailServer.class);
 
     private final List<SmtpServer> servers;
-    private final Settings.@Nullable Bounces bounces;
+    private final @Nullable ReturnPaths returnPaths;
 
     @Autowired
-    SmtpMailServer(Settings settings) {
-        this(settings.mail());
+    SmtpMailServer(Settings settings, ReturnPaths returnPaths) {
+        this(settings.mail(), settings.mail().bounces() == null ? null : returnPaths);
     }
 
-    SmtpMailServer(Settings.Mail settings) {
+    /** @param returnPaths {@code null} if reports come back to nobody */
+    SmtpMailServer(Settings.Mail settings, @Nullable ReturnPaths returnPaths) {
         this.servers = SmtpServer.inOrder(settings);
-        this.bounces = settings.bounces();
+        this.returnPaths = returnPaths;
     }
 
     /** In the order in which they are tried. */
@@ -51,10 +52,23 @@ class SmtpMailServer implements MailServer {
         servers.forEach(SmtpServer::close);
     }
 
-    /** Whoever is reached first, in the order of the settings. */
+    /** Where reports come back, each recipient gets the message in an envelope of their own. */
     @Override
     public Map<String, Reply> handOver(UUID message, byte[] mime, List<String> to) {
-        String returnPath = bounces == null ? null : ReturnPath.of(bounces.address(), message);
+        if (returnPaths == null) return handOver((String) null, mime, to);
+        var replies = new LinkedHashMap<String, Reply>();
+        for (String recipient : to) {
+            replies.putAll(handOver(returnPaths.of(message, recipient), mime, List.of(recipient)));
+            if (replies.get(recipient) instanceof Reply.Delayed delayed && delayed.forEverybody()) {
+                to.forEach(other -> replies.putIfAbsent(other, delayed));
+                break;
+            }
+        }
+        return replies;
+    }
+
+    /** The server that is reached first, in the order of the settings. */
+    private Map<String, Reply> handOver(@Nullable String returnPath, byte[] mime, List<String> to) {
         Map<String, Reply> replies = Map.of();
         for (var server : servers) {
             try (var line = server.line()) {

@@ -6,13 +6,14 @@ import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
 import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
 
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.mail.ReturnPaths;
 import dev.oddsentry.service.reach.Reach;
 import dev.oddsentry.service.trouble.Teams;
 import java.time.Clock;
-import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -36,6 +37,7 @@ public class CameBack {
     private final Teams teams;
     private final MessageBuilder messages;
     private final Outbox outbox;
+    private final ReturnPaths returnPaths;
     private final Settings settings;
 
     CameBack(
@@ -47,7 +49,9 @@ public class CameBack {
             Teams teams,
             MessageBuilder messages,
             Outbox outbox,
+            ReturnPaths returnPaths,
             Settings settings) {
+        this.returnPaths = returnPaths;
         this.db = db;
         this.clock = clock;
         this.takingBack = takingBack;
@@ -59,28 +63,22 @@ public class CameBack {
         this.settings = settings;
     }
 
-    /** The number of the message that has this Message-ID. */
-    public Optional<UUID> message(String messageId) {
-        return db.select(MESSAGE.ID)
-                .from(MESSAGE)
-                .where(MESSAGE.MESSAGE_ID.eq(messageId))
-                .fetchOptional(MESSAGE.ID);
-    }
-
     /**
      * A report that came back says that a recipient did not get the message.
      *
-     * @param address as the report has it; where the message had one recipient, it is that one, whatever the report calls it
-     * @return false where the message had no such recipient, or it is known already
+     * @param token of the envelope that the report answers
+     * @return {@code false} if no recipient had that envelope, or it is known already
      */
     @Transactional
-    public boolean record(UUID id, String address, String words) {
+    public boolean record(ReturnPaths.Token token, String words) {
+        UUID id = token.message();
         var recipients = db.selectFrom(MESSAGE_RECIPIENT)
                 .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id))
                 .forUpdate()
                 .fetch();
+        var address = returnPaths.recipient(token, recipients.map(MessageRecipientRecord::getAddress));
         var recipient = recipients.stream()
-                .filter(each -> recipients.size() == 1 || each.getAddress().equalsIgnoreCase(address))
+                .filter(each -> address.isPresent() && each.getAddress().equals(address.get()))
                 .findFirst();
         if (recipient.isEmpty() || !TAKEN.contains(recipient.get().getState())) return false;
         String said = "It came back: " + words;

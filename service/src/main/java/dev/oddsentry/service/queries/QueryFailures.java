@@ -25,7 +25,8 @@ final class QueryFailures {
         if (e instanceof NoConnectionFreeException) return new QueryFailureException(firstLine(e), Blame.BUSY, e);
         if (String.valueOf(e.getMessage()).contains("maxResultBuffer"))
             return new QueryFailureException(
-                    "The rows of the result are too large to be read. Select fewer or shorter columns, for example left(column, 1000).",
+                    "The rows of the result are too large to be read: a row may have " + RowSize.MOST_OF_ROW
+                            + " characters in all. Select fewer or shorter columns, for example left(column, 1000).",
                     e);
         if (e instanceof SQLTransientConnectionException || isConnectionFailure(e.getSQLState())) {
             return new QueryFailureException(

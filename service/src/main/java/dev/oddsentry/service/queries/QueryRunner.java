@@ -107,6 +107,7 @@ public class QueryRunner {
     private static PreparedStatement prepare(SourceConnection connection, BoundSql bound, Duration limit)
             throws SQLException {
         var statement = connection.prepare(bound.sql());
+        statement.setFetchSize(FetchSize.FEW);
         statement.setQueryTimeout(Math.toIntExact(Math.max(1, limit.toSeconds())));
         bound.bind(statement);
         return statement;
@@ -143,6 +144,7 @@ public class QueryRunner {
         try (var rows = statement.executeQuery()) {
             var result = ResultColumns.of(rows.getMetaData());
             RowSink sink = sinkFor.apply(result.columns());
+            var fetchSize = new FetchSize();
             long count = 0;
             while (rows.next()) {
                 if (++count > source.mostRows()) {
@@ -152,7 +154,7 @@ public class QueryRunner {
                                     + " allows. Nothing was judged, since a part is not the whole; narrow the query or raise the cap.");
                 }
                 var row = result.read(rows);
-                RowSize.of(row, result.columns(), count);
+                fetchSize.read(RowSize.of(row, result.columns(), count), rows);
                 sink.accept(row);
                 if ((count & TELL_EVERY) == 0) running.read(count);
             }

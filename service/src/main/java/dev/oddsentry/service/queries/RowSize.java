@@ -5,7 +5,7 @@ import org.jspecify.annotations.Nullable;
 
 /** How much of a result may be held: what one row may have, and what is kept of a whole result. Counted in characters or bytes. */
 final class RowSize {
-    static final int MOST_OF_ROW = 100_000;
+    static final int MOST_OF_ROW = 50_000;
     static final long MOST_HELD = 20_000_000;
     private static final int OTHER_CELL = 16;
 

@@ -23,7 +23,7 @@ public class SourcePools {
     private static final long WAIT_FOR_CONNECTION_MILLIS = 10_000;
     /**
      * What each session begins with. The options are set by the client at log-in: {@code discard all} returns to them, and they count more than settings of
-     * the role or the database. Of rows the driver holds 32 MB at once; it fetches fewer where they are wide, and over that the query fails
+     * the role or the database. Of rows the driver holds 40 MB at most; over that the query fails
      * instead of the service.
      */
     private static final Map<String, String> SESSION = Map.of(
@@ -33,16 +33,8 @@ public class SourcePools {
             "always",
             "preferQueryMode",
             "extended",
-            "adaptiveFetch",
-            "true",
-            "adaptiveFetchMinimum",
-            "1",
-            "adaptiveFetchMaximum",
-            "1000",
-            "defaultRowFetchSize",
-            "64",
             "maxResultBuffer",
-            "32M",
+            "40M",
             "cancelSignalTimeout",
             "10");
 

@@ -64,7 +64,8 @@ class ProblemErrors implements ErrorController, RequestRejectedHandler {
         protected void report(Request request, Response response, @Nullable Throwable throwable) {
             int code = response.getStatus();
             if (code < 400 || response.getContentWritten() > 0 || !response.setErrorReported()) return;
-            // It was the request that asked for a transfer coding that nobody offers; a 5xx would call it the service's fault.
+            // It was the request that asked for a transfer coding that nobody offers; a 5xx would call it the service's
+            // fault.
             var status = code == HttpStatus.NOT_IMPLEMENTED.value() ? HttpStatus.BAD_REQUEST : status(code);
             try {
                 response.setStatus(status.value());

@@ -15,6 +15,10 @@ public final class RefusedException extends RuntimeException {
         return new RefusedException(HttpStatus.UNAUTHORIZED, message);
     }
 
+    public static RefusedException malformed(String message) {
+        return new RefusedException(HttpStatus.BAD_REQUEST, message);
+    }
+
     public static RefusedException notFound(String message) {
         return new RefusedException(HttpStatus.NOT_FOUND, message);
     }

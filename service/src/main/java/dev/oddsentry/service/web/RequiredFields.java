@@ -29,11 +29,12 @@ class RequiredFields extends RequestBodyAdviceAdapter {
 
     @Override
     public Object afterBodyRead(
-            Object body,
+            @Nullable Object body,
             HttpInputMessage message,
             MethodParameter parameter,
             Type type,
             Class<? extends HttpMessageConverter<?>> converter) {
+        if (body == null) throw RefusedException.malformed("The request needs a body, as JSON.");
         var problems = new ArrayList<Problem>();
         check((Record) body, "", problems);
         if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);

@@ -11,7 +11,7 @@ public final class MailLab {
 
     /** A mail server on loopback, as the service speaks with it. */
     public static MailServer at(int port) {
-        return new SmtpMailServer(settings(port));
+        return new SmtpMailServer(settings(port), null);
     }
 
     public static Settings.Mail settings(int port) {
