@@ -91,7 +91,7 @@ start_service() {
   ODDSENTRY_MAIL_PORT=$(cat "$demo/smtp.port") \
   ODDSENTRY_MAIL_FROM=odd-sentry@skerryline.example \
   ODDSENTRY_FIRST_OPERATOR_PASSWORD=$(cat "$demo/secrets/operator") \
-    in_background service "$JAVA_HOME/bin/java" -Xmx512m -XX:+UseSerialGC -jar "$root/service/target/odd-service-exec.jar"
+    in_background service "$root/scripts/keep-running" "$JAVA_HOME/bin/java" -Xmx512m -XX:+UseSerialGC -XX:+ExitOnOutOfMemoryError -jar "$root/service/target/odd-service-exec.jar"
   wait_for service "http://127.0.0.1:$port/login"
 }
 
@@ -126,7 +126,8 @@ stop_servers() {
     if is_ours "$name"; then
       kill "$(cat "$demo/$name.pid")" 2> /dev/null || true
       for _ in $(seq 100); do is_ours "$name" || break; sleep 0.2; done
-      if is_ours "$name"; then kill -9 "$(cat "$demo/$name.pid")" 2> /dev/null || true; fi
+      # The whole session, of which it is the first process.
+      if is_ours "$name"; then kill -9 -- "-$(cat "$demo/$name.pid")" 2> /dev/null || true; fi
     fi
     rm -f "$demo/$name.pid"
   done

@@ -18,6 +18,7 @@ const answers = {
   'GET /api/events': ['bunkering-loaded'],
   'GET /api/round-ups': [week], 'GET /api/reader-languages': [],
   'GET /api/sources': [{ name: 'ferry', jdbcUrl: 'jdbc:postgresql://127.0.0.1/ferry', username: 'ferry_reader', mostRows: 1000, timeLimitSeconds: 60, mostConnections: 4, closed: '22:00-04:30 Europe/Oslo', spreadSeconds: 30 }],
+  'GET /api/query-runs': [],
   'GET /api/teams': [{ name: 'Traffic reporting', addresses: ['ines.holm@skerryline.example'] }],
 }
 const dates = /^GET \/api\/dates/
@@ -36,7 +37,7 @@ test('says how the service does and what stands around the rules', async () => {
 test('an installation with nothing in it says what to do first', async () => {
   renderAt('/setup', <SetupPage />, {
     'GET /api/status': { running: 0, due: 0, latestSeconds: 0, keptBack: 0, waitingMessages: 0, problems: [] },
-    'GET /api/calendars': [], 'GET /api/round-ups': [], 'GET /api/reader-languages': [], 'GET /api/events': [], 'GET /api/sources': [], 'GET /api/teams': [],
+    'GET /api/calendars': [], 'GET /api/round-ups': [], 'GET /api/reader-languages': [], 'GET /api/events': [], 'GET /api/sources': [], 'GET /api/teams': [], 'GET /api/query-runs': [],
   })
   expect(await screen.findByText('All is well.')).toBeInTheDocument()
   expect(screen.getByText(/No calendar yet/)).toBeInTheDocument()
@@ -120,4 +121,28 @@ test('a reader gets a language of their own, and loses it again', async () => {
   await userEvent.selectOptions(screen.getByLabelText('Language'), 'nb')
   await userEvent.click(screen.getByRole('button', { name: 'Set' }))
   expect(calls.filter((call) => call.startsWith('PUT'))).toEqual(['PUT /api/reader-languages/jens.brandt%40skerryline.example', 'PUT /api/reader-languages/siv.tangen%40skerryline.example'])
+})
+
+test('shows the queries that people run by hand, and stops one', async () => {
+  const run = { id: 'r1', login: 'ines', source: 'ferry', query: 'sailings-lately', since: '2026-11-28T04:40:00Z', rows: 12 }
+  const calls = renderAt('/setup', <SetupPage />, { ...answers, 'GET /api/query-runs': [run], 'DELETE /api/query-runs/r1': {} })
+  expect(await screen.findByText('sailings-lately on ferry, by ines, 12 rows so far')).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Stop sailings-lately by ines' }))
+  expect(calls).toContain('DELETE /api/query-runs/r1')
+})
+
+test('a source that moves needs its password again, and the save says what its role may do', async () => {
+  renderAt('/setup', <SetupPage />, {
+    ...answers,
+    'GET /api/session': { login: 'operator', name: 'Operator', email: 'operator@skerryline.example', role: 'OPERATOR' },
+    'PUT /api/sources/ferry': { source: answers['GET /api/sources'][0], test: { reached: true, words: 'The source answers.', warnings: ['The role is a superuser. Use a role that may only read.'] } },
+  })
+  await userEvent.click(await screen.findByText('Change ferry'))
+  const password = screen.getAllByLabelText('Password')[0]!
+  expect(password).not.toBeRequired()
+  await userEvent.type(screen.getAllByLabelText('JDBC address')[0]!, '2')
+  expect(password).toBeRequired()
+  await userEvent.type(password, 'secret-of-the-tests')
+  await userEvent.click(screen.getAllByRole('button', { name: 'Save the source' })[0]!)
+  expect(await screen.findByText(/The role is a superuser/)).toBeInTheDocument()
 })

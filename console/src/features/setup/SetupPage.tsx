@@ -6,6 +6,7 @@ import { numberWords, plural } from '../../shared/words'
 import { status, type Status } from './api'
 import { CalendarsPanel } from './CalendarsPanel'
 import { DatesPanel } from './DatesPanel'
+import { HandRuns } from './HandRuns'
 import { LanguagesPanel } from './LanguagesPanel'
 import { EventsPanel } from './EventsPanel'
 import { RoundUpsPanel } from './RoundUpsPanel'
@@ -24,6 +25,7 @@ export function SetupPage() {
       <section className="sheet">
         <h2>The service</h2>
         <Loaded query={now} what="How the service does">{(seen) => <Doing seen={seen} />}</Loaded>
+        <HandRuns />
       </section>
       <div className="two">
         <div>

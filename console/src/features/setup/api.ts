@@ -44,6 +44,11 @@ export const datesOf = ({ recur, start, zone, calendar, onHoliday }: Asked) => {
 
 export const testSource = (name: string) => api.post<SourceTest>(`/api/sources/${encodeURIComponent(name)}/test`)
 
+/** A query that runs because somebody waits for it. */
+export type HandRun = { id: string; login: string; source: string; query: string; since: Instant; rows: number }
+export const handRuns = queryOptions({ queryKey: ['query-runs'], queryFn: () => api.get<HandRun[]>('/api/query-runs'), refetchInterval: 5_000 })
+export const stopRun = (id: string) => api.delete(`/api/query-runs/${id}`)
+
 export const report = (event: string, requestKey: string) =>
   api.post<{ rules: string[] }>(`/api/events/${encodeURIComponent(event)}`, {}, { 'Idempotency-Key': requestKey })
 

@@ -41,6 +41,7 @@ import dev.oddsentry.cli.commands.PreviewCommand;
 import dev.oddsentry.cli.commands.PullCommand;
 import dev.oddsentry.cli.commands.PushCommand;
 import dev.oddsentry.cli.commands.QueriesCommand;
+import dev.oddsentry.cli.commands.QueryRunsCommand;
 import dev.oddsentry.cli.commands.ReaderLanguagesCommand;
 import dev.oddsentry.cli.commands.ReadersCommand;
 import dev.oddsentry.cli.commands.ReleaseCommand;
@@ -124,6 +125,7 @@ public final class Odd {
             "set-file-password",
             "queries",
             "run-query",
+            "query-runs",
             "pull",
             "diff",
             "push",
@@ -191,6 +193,7 @@ public final class Odd {
             case "set-file-password" -> new SetFilePasswordCommand();
             case "queries" -> new QueriesCommand();
             case "run-query" -> new RunQueryCommand();
+            case "query-runs" -> new QueryRunsCommand();
             case "pull" -> new PullCommand();
             case "diff" -> new DiffCommand();
             case "push" -> new PushCommand();

@@ -145,6 +145,30 @@ class CommandsTest extends AgainstAService {
     }
 
     @Test
+    void sourceIsSavedWithWhatItsRoleMayDo() {
+        answer(
+                "PUT /api/sources/ferry",
+                "{\"source\":{\"name\":\"ferry\"},\"test\":{\"reached\":true,\"words\":\"The source answers.\","
+                        + "\"warnings\":[\"The role is a superuser. Use a role that may only read.\"]}}");
+        var saved = odd("save-source", "ferry", "--jdbc-url", "jdbc:postgresql:ferry", "--user", "r");
+        assertThat(saved.out())
+                .contains("Saved source ferry. The source answers.", "Warning: The role is a superuser.");
+        assertThat(saved.status()).isZero();
+    }
+
+    @Test
+    void queriesRunByHandAreListedAndStopped() {
+        answer("GET /api/query-runs", "[]");
+        assertThat(odd("query-runs").out()).contains("No query runs by hand.");
+        answer(
+                "GET /api/query-runs",
+                "[{\"id\":\"0f8f\",\"login\":\"ines\",\"source\":\"ferry\",\"query\":\"sailings\",\"since\":\"2026-11-28T04:40:00Z\",\"rows\":12}]");
+        assertThat(odd("query-runs", "--csv").out()).contains("0f8f,ines,ferry,sailings");
+        answer("DELETE /api/query-runs/0f8f", "");
+        assertThat(odd("query-runs", "--stop", "0f8f").out()).contains("Stopped.");
+    }
+
+    @Test
     void anEventSaysWhatItBeginsAndCarriesItsValues() {
         answer("GET /api/events", "[]");
         assertThat(odd("event").out()).contains("No rule listens to an event.");

@@ -38,6 +38,12 @@ class UpgradeTest {
                             .path("total")
                             .asInt())
                     .isEqualTo(2);
+            assertThat(api.get("/api/sources").toString())
+                    .doesNotContain("password=")
+                    .contains("\"mostConnections\":2");
+            assertThat(service.count(
+                            "upgraded_" + id, "select count(*) from audit_event where detail like '%password=reader%'"))
+                    .isZero();
             var quiet = api.check(sailings.name);
             assertThat(quiet.path("state").asString()).isEqualTo("QUIET");
             assertThat(quiet.path("exceptions").asInt()).isEqualTo(2);
@@ -97,6 +103,11 @@ class UpgradeTest {
                                     + " case when heard_told then opened_at end, heard_message from finding where heard_by is not null");
             target.createStatement().execute("set session_replication_role = replica");
             for (String table : tables(target)) copy(source, target, table);
+            // What is refused today may be stored.
+            target.createStatement()
+                    .execute("update source set jdbc_url = jdbc_url || '?password=reader', most_connections = 1");
+            target.createStatement()
+                    .execute("update audit_event set detail = detail || '?password=reader' where act = 'save source'");
             run(
                     target,
                     "select format('select setval(pg_get_serial_sequence(%L, %L), 1000)', table_name, column_name)"

@@ -9,10 +9,14 @@ import java.io.UncheckedIOException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.regex.Pattern;
 import java.util.stream.Collectors;
 
 /** Rows under headings, as an aligned table or as CSV. Columns of numbers stand to the right. */
 public final class Listing {
+    private static final Pattern FORMULA =
+            Pattern.compile("[\\t\\r\\n].*|[\\s\\h\\p{Cf}]*[=+\\-@\uff1d\uff0b\uff0d\uff20].*", Pattern.DOTALL);
+    private static final Pattern SIGNED = Pattern.compile("[+\\-][0-9][0-9 .,:()/\\-]*");
     private static final int WIDEST = 60;
 
     private final List<String> headings;
@@ -67,7 +71,7 @@ public final class Listing {
 
     /** One line, and nothing that a terminal would act on. */
     private static String shown(String cell) {
-        String plain = cell.replaceAll("\\p{Cntrl}+", " ");
+        String plain = cell.replaceAll("[\\p{Cntrl}\\u2028\\u2029\\u202a-\\u202e\\u2066-\\u2069]+", " ");
         return plain.length() <= WIDEST ? plain : plain.substring(0, WIDEST - 1) + "…";
     }
 
@@ -75,7 +79,8 @@ public final class Listing {
         var text = new StringWriter();
         try (var csv = CsvWriter.builder().lineDelimiter(LineDelimiter.LF).build(text)) {
             csv.writeRecord(headings);
-            rows.forEach(csv::writeRecord);
+            rows.forEach(
+                    row -> csv.writeRecord(row.stream().map(Listing::harmless).toList()));
         } catch (IOException e) {
             throw new UncheckedIOException(e);
         }
@@ -86,5 +91,10 @@ public final class Listing {
     /** Several words as one cell. */
     public static String joined(List<String> words) {
         return words.stream().filter(word -> !word.isEmpty()).collect(Collectors.joining(", "));
+    }
+
+    /** Text from data is never a formula in a spreadsheet that opens the listing; a signed number or a phone number is none. */
+    private static String harmless(String text) {
+        return FORMULA.matcher(text).matches() && !SIGNED.matcher(text).matches() ? "'" + text : text;
     }
 }

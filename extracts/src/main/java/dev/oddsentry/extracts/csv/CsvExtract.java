@@ -17,6 +17,7 @@ import java.nio.charset.CharsetEncoder;
 import java.nio.charset.CodingErrorAction;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -25,8 +26,12 @@ import org.jspecify.annotations.Nullable;
  */
 public final class CsvExtract {
     static final String BYTE_ORDER_MARK = "\ufeff";
-    /** What a spreadsheet would take for the start of a formula. */
-    private static final String FORMULA_STARTS = "=+-@\t\r";
+    /** What a spreadsheet would take for the start of a formula, in full width too; blanks and marks that nobody sees may stand before it. */
+    private static final Pattern FORMULA =
+            Pattern.compile("[\\t\\r\\n].*|[\\s\\h\\p{Cf}]*[=+\\-@\uff1d\uff0b\uff0d\uff20].*", Pattern.DOTALL);
+
+    /** A phone number or a span of time begins with a sign and is no formula. */
+    private static final Pattern SIGNED = Pattern.compile("[+\\-][0-9][0-9 .,:()/\\-]*");
 
     private static final int BUFFER = 1 << 16;
 
@@ -91,6 +96,6 @@ public final class CsvExtract {
 
     /** Text from data is never a formula: an apostrophe before it makes spreadsheets show it as it is. */
     static String harmless(String text) {
-        return !text.isEmpty() && FORMULA_STARTS.indexOf(text.charAt(0)) >= 0 ? "'" + text : text;
+        return FORMULA.matcher(text).matches() && !SIGNED.matcher(text).matches() ? "'" + text : text;
     }
 }

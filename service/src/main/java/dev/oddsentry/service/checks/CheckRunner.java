@@ -19,6 +19,9 @@ import org.springframework.stereotype.Component;
 @Component
 public class CheckRunner {
     /** A check that finds its rule or memory changed runs again at once, so often. */
+    /** A node may end for many reasons; one that ends each time it runs a check ends because of it. */
+    private static final int MOST_INTERRUPTIONS = 4;
+
     private static final int MOST_ATTEMPTS_WHEN_STALE = 3;
 
     private final CheckStore store;
@@ -101,13 +104,21 @@ public class CheckRunner {
 
     private void attempts(UUID checkId) {
         for (int i = 0; i < MOST_ATTEMPTS_WHEN_STALE; i++) {
-            var attempt = store.takeUp(checkId);
-            if (attempt.isEmpty() || attempt(checkId, attempt.get())) return;
-        }
-        store.takeUp(checkId)
-                .ifPresent(attempt -> store.end(
+            var taken = store.takeUp(checkId, i > 0);
+            if (taken.isEmpty()) return;
+            if (taken.get().interruptions() > MOST_INTERRUPTIONS) {
+                failing.fail(
                         checkId,
-                        attempt,
+                        taken.get().attempt(),
+                        Failures.endedTheService(taken.get().interruptions()));
+                return;
+            }
+            if (attempt(checkId, taken.get().attempt())) return;
+        }
+        store.takeUp(checkId, true)
+                .ifPresent(taken -> store.end(
+                        checkId,
+                        taken.attempt(),
                         CheckState.STALE,
                         "The rule or its memory changed under the check each time it ran."));
     }

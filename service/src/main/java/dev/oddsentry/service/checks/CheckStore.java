@@ -2,6 +2,8 @@ package dev.oddsentry.service.checks;
 
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.when;
 
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.schedule.TimeLimit;
@@ -206,18 +208,35 @@ public class CheckStore {
                 == 1;
     }
 
-    /** Starts the next attempt at a running check, which makes every earlier attempt stale. Empty if it runs no more. */
-    Optional<Integer> takeUp(UUID checkId) {
+    /**
+     * Starts the next attempt at a running check, which makes every earlier attempt stale. Empty if it runs no more.
+     *
+     * @param again {@code true} if the caller itself ended the attempt before
+     */
+    Optional<TakenUp> takeUp(UUID checkId, boolean again) {
         return db.update(RULE_CHECK)
                 .set(RULE_CHECK.ATTEMPT, RULE_CHECK.ATTEMPT.plus(1))
+                // An attempt that failed or waits has said so; one that has not was cut off by the end of its node.
+                .set(
+                        RULE_CHECK.INTERRUPTIONS,
+                        when(
+                                        DSL.condition(!again)
+                                                .and(RULE_CHECK.ATTEMPT.gt(0))
+                                                .and(RULE_CHECK.RETRY_AT.isNull())
+                                                .and(RULE_CHECK.WAITING_FOR.isNull()),
+                                        RULE_CHECK.INTERRUPTIONS.plus((short) 1))
+                                .otherwise(RULE_CHECK.INTERRUPTIONS))
                 .setNull(RULE_CHECK.RETRY_AT)
                 .setNull(RULE_CHECK.WAITING_FOR)
                 .setNull(RULE_CHECK.ROWS_SO_FAR)
                 .set(RULE_CHECK.NODE, node.name())
                 .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.RUNNING))
-                .returningResult(RULE_CHECK.ATTEMPT)
-                .fetchOptional(RULE_CHECK.ATTEMPT);
+                .returningResult(RULE_CHECK.ATTEMPT, RULE_CHECK.INTERRUPTIONS)
+                .fetchOptional(mapping(TakenUp::new));
     }
+
+    /** @param interruptions attempts that were cut off by the end of the node that ran them */
+    record TakenUp(int attempt, short interruptions) {}
 
     Optional<RuleCheckRecord> ofSlot(UUID ruleId, Instant slot) {
         return db.selectFrom(RULE_CHECK)

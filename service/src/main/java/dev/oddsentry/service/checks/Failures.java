@@ -55,6 +55,13 @@ final class Failures {
         };
     }
 
+    /** Tried no more: it would end the service once more. */
+    static Failure endedTheService(int times) {
+        return Failure.ofRule(
+                "The service ended " + times
+                        + " times while it ran this check, for example because the check used up its memory. Narrow the query, or give the service more memory.");
+    }
+
     private static String logged(UUID checkId, Throwable failed) {
         String reference = UUID.randomUUID().toString();
         LOG.error("Check {} failed, reference {}", checkId, reference, failed);

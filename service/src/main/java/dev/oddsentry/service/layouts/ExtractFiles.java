@@ -69,7 +69,10 @@ public final class ExtractFiles {
         public String name(@Nullable String written) {
             String name =
                     Template.of(written == null ? "{{rule}}-{{date}}" : written).render(fields());
-            String harmless = name.replaceAll("[/\\\\:*?\"<>|\\p{Cntrl}]+", "-").strip();
+            // Marks that nobody sees could make a name read like another one.
+            String harmless = name.replaceAll("\\p{Cf}+", "")
+                    .replaceAll("[/\\\\:*?\"<>|\\p{Cntrl}\\u2028\\u2029]+", "-")
+                    .strip();
             String cut = harmless.length() > LONGEST_NAME ? harmless.substring(0, LONGEST_NAME) : harmless;
             return cut.isEmpty() || cut.startsWith(".") ? rule : cut;
         }

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.sources;
 
 import dev.oddsentry.service.web.RefusedException;
+import java.util.Optional;
 import java.util.Properties;
 import java.util.Set;
 import java.util.TreeSet;
@@ -77,6 +78,15 @@ final class SourceAddress {
 
     private static String printable(String name) {
         return name.length() <= 60 ? name : name.substring(0, 60) + "…";
+    }
+
+    /** The password that an address from before holds. */
+    static Optional<String> passwordIn(String jdbcUrl) {
+        return Optional.ofNullable(Driver.parseURL(jdbcUrl, null)).map(parts -> parts.getProperty("password"));
+    }
+
+    static String withoutPassword(String jdbcUrl) {
+        return jdbcUrl.replaceAll("(?i)([?&])(ssl)?password=[^&]*&?", "$1").replaceAll("[?&]$", "");
     }
 
     /** The address as it may be shown: what was stored before passwords were refused may still hold one. */

@@ -31,6 +31,18 @@ public class Sources {
         this.clock = clock;
         this.audit = audit;
         this.secrets = secrets;
+        sealPasswordsInAddresses();
+    }
+
+    /** Addresses that were saved before passwords in them were refused: the password goes where passwords are. */
+    private void sealPasswordsInAddresses() {
+        for (var row : db.selectFrom(SOURCE).where(SOURCE.JDBC_URL.likeIgnoreCase("%password=%"))) {
+            SourceAddress.passwordIn(row.getJdbcUrl())
+                    .ifPresent(password -> row.setPasswordCipher(secrets.seal(password)));
+            row.setJdbcUrl(SourceAddress.withoutPassword(row.getJdbcUrl()));
+            row.setUpdatedAt(clock.instant());
+            row.update();
+        }
     }
 
     /** @param password null keeps the one stored */

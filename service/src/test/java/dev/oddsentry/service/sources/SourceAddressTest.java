@@ -53,4 +53,15 @@ class SourceAddressTest {
     void addressThatWasStoredIsShownWithoutItsPassword(String address) {
         assertThat(SourceAddress.withoutSecrets(address)).doesNotContain("secret-1");
     }
+
+    @ParameterizedTest
+    @CsvSource({
+        "jdbc:postgresql://h/d?password=secret-1&ssl=true, jdbc:postgresql://h/d?ssl=true",
+        "jdbc:postgresql://h/d?ssl=true&password=secret-1, jdbc:postgresql://h/d?ssl=true",
+        "jdbc:postgresql://h/d?password=secret-1,          jdbc:postgresql://h/d"
+    })
+    void passwordOfAnOlderAddressIsTakenOut(String stored, String address) {
+        assertThat(SourceAddress.passwordIn(stored)).contains("secret-1");
+        assertThat(SourceAddress.withoutPassword(stored)).isEqualTo(address);
+    }
 }
