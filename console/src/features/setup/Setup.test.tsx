@@ -1,4 +1,4 @@
-import { screen } from '@testing-library/react'
+import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { renderAt } from '../../shared/render.test-kit'
 import { LanguagesPanel } from './LanguagesPanel'
@@ -138,11 +138,12 @@ test('a source that moves needs its password again, and the save says what its r
     'PUT /api/sources/ferry': { source: answers['GET /api/sources'][0], test: { reached: true, words: 'The source answers.', warnings: ['The role is a superuser. Use a role that may only read.'] } },
   })
   await userEvent.click(await screen.findByText('Change ferry'))
-  const password = screen.getAllByLabelText('Password')[0]!
+  const fields = within(screen.getByText('Change ferry').closest('details') as HTMLElement)
+  const password = fields.getByLabelText('Password')
   expect(password).not.toBeRequired()
-  await userEvent.type(screen.getAllByLabelText('JDBC address')[0]!, '2')
+  await userEvent.type(fields.getByLabelText('JDBC address'), '2')
   expect(password).toBeRequired()
   await userEvent.type(password, 'secret-of-the-tests')
-  await userEvent.click(screen.getAllByRole('button', { name: 'Save the source' })[0]!)
+  await userEvent.click(fields.getByRole('button', { name: 'Save the source' }))
   expect(await screen.findByText(/The role is a superuser/)).toBeInTheDocument()
 })

@@ -17,7 +17,7 @@ class InterruptedCheckTest {
         // As a node leaves it that ends while it runs the check.
         service.execute(
                 "records",
-                "update rule_check set state = 'RUNNING', ended_at = null, attempt = 5, interruptions = 4, retry_at = null where id = '"
+                "update rule_check set state = 'RUNNING', finished_at = null, attempt = 5, interruptions = 4, retry_at = null where id = '"
                         + id + "'");
         service.bean(CheckRunner.class).run(id);
         var check = service.api().get("/api/checks/" + id);
@@ -31,13 +31,14 @@ class InterruptedCheckTest {
         UUID id = UUID.fromString(service.api().check(sailings.name).path("id").asString());
         service.execute(
                 "records",
-                "update rule_check set state = 'RUNNING', ended_at = null, attempt = 5, interruptions = 4, retry_at = now() where id = '"
+                "update rule_check set state = 'RUNNING', finished_at = null, attempt = 5, interruptions = 4, retry_at = now() where id = '"
                         + id + "'");
         assertThat(service.bean(CheckStore.class)
                         .takeUp(id, false)
                         .orElseThrow()
                         .interruptions())
                 .isEqualTo((short) 4);
-        service.execute("records", "update rule_check set state = 'QUIET', ended_at = now() where id = '" + id + "'");
+        service.execute(
+                "records", "update rule_check set state = 'QUIET', finished_at = now() where id = '" + id + "'");
     }
 }
