@@ -5,11 +5,11 @@ set -euo pipefail
 root=$(cd "$(dirname "$(readlink -f "$0")")" && pwd)
 . "$root/scripts/common.sh"
 
-kills=8
+kills=8 requests=6000 texts=20000
 case ${1:-} in
   "") ;;
-  --long) kills=20 ;;
-  *) say "Usage: ./test.sh [--long]   --long kills service processes more often"; exit 2 ;;
+  --long) kills=20 requests=100000 texts=100000 ;;
+  *) say "Usage: ./test.sh [--long]   --long kills service processes more often and sends more malformed requests and SQL"; exit 2 ;;
 esac
 
 use_jdk
@@ -24,4 +24,4 @@ need_package poppler-utils pdftotext
 need_package w3m w3m
 need_package python3 python3
 cd "$root"
-exec mvn -B -Dstyle.color=never --no-transfer-progress -Dodd.kills=$kills verify
+exec mvn -B -Dstyle.color=never --no-transfer-progress -Dodd.kills=$kills -Dodd.requests=$requests -Dodd.sql-texts=$texts verify

@@ -1,6 +1,5 @@
-// After a build: the texts of the licences of everything that the console's files contain, and the same list as CycloneDX. A package without its text, or whose
+// After a build: the texts of the licences of everything that the console's files may contain, and the same list as CycloneDX. A package without its text, or whose
 // text is that of another licence than it names, fails the build.
-import { execFileSync } from 'node:child_process'
 import { mkdirSync, readFileSync, readdirSync, writeFileSync } from 'node:fs'
 
 const folder = 'target/classes/META-INF/legal/console'
@@ -28,5 +27,9 @@ if (wrong.length > 0) {
 }
 mkdirSync(folder, { recursive: true })
 writeFileSync(`${folder}/THIRD-PARTY.txt`, parts.join(`\n${'-'.repeat(80)}\n\n`))
-const list = execFileSync('npm', ['sbom', '--package-lock-only', '--omit=dev', '--sbom-format=cyclonedx', '--loglevel=error'], { encoding: 'utf8' })
-writeFileSync(`${folder}/bom.json`, list)
+// npm writes such a list too, but leaves out what is also somebody's peer, such as React itself.
+const components = packages.map(([path]) => {
+  const { name, version, license } = JSON.parse(readFileSync(`${path}/package.json`, 'utf8'))
+  return { type: 'library', name, version, licenses: [{ license: { id: license } }], purl: `pkg:npm/${name.replace('@', '%40')}@${version}` }
+})
+writeFileSync(`${folder}/bom.json`, JSON.stringify({ bomFormat: 'CycloneDX', specVersion: '1.5', version: 1, components }, null, 2))

@@ -67,7 +67,7 @@ async function readText(path: string): Promise<string> {
 
 export const api = {
   get: <T>(path: string) => call<T>('GET', path),
-  /** With a signal, whoever asked may stop waiting; the service then cancels what it runs for them. */
+  /** A signal stops the wait; the service then cancels what it runs for this request. */
   post: <T>(path: string, body?: unknown, headers?: Record<string, string>, signal?: AbortSignal) => call<T>('POST', path, body, headers, signal),
   /** A definition as JSON, which the service reads as the YAML that it is too. */
   document: <T>(method: 'POST' | 'PUT', path: string, document: object) =>

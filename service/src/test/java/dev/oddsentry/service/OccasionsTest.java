@@ -239,7 +239,7 @@ class OccasionsTest {
         var now = LocalTime.now(ZoneOffset.UTC).truncatedTo(ChronoUnit.MINUTES);
         String closed = now.minusMinutes(5) + "-" + now.plusHours(3) + " UTC";
         var saved = api.put("/api/sources/" + sailings.name, source(Map.of("closed", closed, "spreadSeconds", 1)));
-        assertThat(saved.path("closed").asString()).isEqualTo(closed);
+        assertThat(saved.path("source").path("closed").asString()).isEqualTo(closed);
         sailings.late("SK-1", 20);
         api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\"")
                 .replace("source: ferry", "source: " + sailings.name));

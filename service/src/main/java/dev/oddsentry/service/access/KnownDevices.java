@@ -18,8 +18,8 @@ import org.springframework.http.ResponseCookie;
 import org.springframework.stereotype.Component;
 
 /**
- * Knows a browser again from which somebody has logged in before. It proves nothing but that: whoever guesses the person's password elsewhere
- * does not make them wait here.
+ * Recognises a browser from which a person has logged in before. The cookie proves nothing else. Guesses from elsewhere do not slow down log-ins from
+ * such a browser.
  */
 @Component
 class KnownDevices {

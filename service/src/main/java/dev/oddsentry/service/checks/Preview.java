@@ -15,6 +15,7 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.queries.RunWords;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -191,7 +192,7 @@ class Preview {
     DraftSeen runDraft(Person by, String document, Instant slot) {
         var draft = checkedDrafts.rule(document);
         var active = definitions.rule(draft.name());
-        audit.record(db, by.id(), "preview draft", draft.name(), null);
+        audit.record(db, by.id(), "preview draft", draft.name(), RunWords.cut(document));
         return previewing.inWords(() -> {
             var id = active.map(Current::id).orElse(null);
             var seen = seen(draft, id, slot, null);

@@ -9,10 +9,12 @@ import dev.oddsentry.service.definitions.CheckedDrafts;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.queries.RunWords;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
+import java.util.Map;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -73,7 +75,7 @@ class QueryEffect {
         var saved = definitions.query(edited.name()).map(Current::definition);
         if (saved.isEmpty()) return new Effect(EditClass.NO_EFFECT, List.of());
         var effect = EditClass.of(saved.get(), edited);
-        audit.record(db, by.id(), "preview query", edited.name(), null);
+        audit.record(db, by.id(), "preview query", edited.name(), RunWords.of(edited, Map.of()));
         if (effect == EditClass.NO_EFFECT) return new Effect(effect, List.of());
         Instant slot = clock.instant();
         var rules = definitions.rules().stream()

@@ -79,7 +79,7 @@ public class QueryRunner {
      *
      * @param values parameter values by name
      * @param sinkFor given the columns, before any row, the taker of the rows
-     * @param running told of the rows that were read, so that others can follow it and cancel it
+     * @param running counts the rows that were read, and lets others cancel the query
      * @throws QueryFailureException if it could not be run to its end
      */
     public Reading read(

@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * The connections to each source: one pool for checks and a small one for what people run by hand, made at their first use and made anew when the source's
+ * The connections to each source: one pool for checks and a small one for what people run by hand, made at their first use and replaced when the source's
  * settings change.
  */
 @Component

@@ -10,8 +10,8 @@ import org.apache.coyote.ActionCode;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The line to whoever sent a request. While a request is worked on, the server does not look at its line, so work for somebody who is gone would go on to its
- * end. May be asked by any thread until the request is answered.
+ * The connection of the client that sent a request. The server does not watch it while it works on the request, so work for a client that is gone would go on
+ * to its end. Any thread may ask until the request is answered.
  */
 public final class ClientLine {
     private static final String ATTRIBUTE = ClientLine.class.getName();

@@ -26,7 +26,7 @@ public final class LimitedConnections extends Http11NioProtocol {
             return hasRoom(socket) && super.setSocketOptions(socket);
         }
 
-        /** Counted anew for each, among connections whose number is limited too: nothing has to be counted down when one ends. */
+        /** Counts for each new connection; their number is limited too, and no counter has to follow the end of each. */
         private boolean hasRoom(SocketChannel socket) {
             try {
                 if (!(socket.getRemoteAddress() instanceof InetSocketAddress remote)) return true;

@@ -132,7 +132,7 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
         throw refused;
     }
 
-    /** Whoever asked has gone; there is nobody to answer. */
+    /** The client has closed the connection; there is nobody to answer. */
     @ExceptionHandler
     void gone(ClientAbortException gone) {
         LOG.debug("The client has gone", gone);

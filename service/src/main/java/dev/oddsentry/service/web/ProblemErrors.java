@@ -81,7 +81,7 @@ class ProblemErrors implements ErrorController, RequestRejectedHandler {
                         status.getReasonPhrase()));
                 response.finishResponse();
             } catch (IOException | IllegalStateException gone) {
-                // Whoever asked gets the bare status.
+                // The client gets the bare status.
             }
         }
     }

@@ -30,7 +30,7 @@ class HandRunController {
         return runs.all().stream().filter(run -> mayStop(by, run)).toList();
     }
 
-    /** Cancels it in its source. Whoever waits for it is told by whom. */
+    /** Cancels it in its source. The answer to its own request names who stopped it. */
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void stop(@AuthenticationPrincipal Person by, @PathVariable UUID id) {

@@ -13,6 +13,7 @@ import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.queries.QueryChecks;
 import dev.oddsentry.service.queries.QueryFailureException;
 import dev.oddsentry.service.queries.QueryRunner;
+import dev.oddsentry.service.queries.RunWords;
 import dev.oddsentry.service.queries.RunningQuery;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.web.RefusedException;
