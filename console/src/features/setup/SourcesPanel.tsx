@@ -48,7 +48,7 @@ function Edit({ source }: { source?: Source }) {
   const [name, setName] = useState(source?.name ?? '')
   const [ask, setAsk] = useState<SourceAsk>({
     jdbcUrl: source?.jdbcUrl ?? 'jdbc:postgresql://127.0.0.1:5432/', username: source?.username ?? '', mostRows: source?.mostRows ?? 1_000_000,
-    timeLimitSeconds: source?.timeLimitSeconds ?? 60, mostConnections: source?.mostConnections ?? 4, closed: source?.closed ?? '', spreadSeconds: source?.spreadSeconds ?? 0,
+    timeLimitSeconds: source?.timeLimitSeconds ?? 60, mostConnections: source?.mostConnections ?? 8, closed: source?.closed ?? '', spreadSeconds: source?.spreadSeconds ?? 0,
   })
   const client = useQueryClient()
   const { password, ...others } = ask

@@ -90,7 +90,13 @@ class FaultsTest {
             service.api()
                     .put(
                             "/api/sources/ferry",
-                            Map.of("jdbcUrl", "jdbc:postgresql://127.0.0.1:1/ferry", "username", "ferry_reader"));
+                            Map.of(
+                                    "jdbcUrl",
+                                    "jdbc:postgresql://127.0.0.1:1/ferry",
+                                    "username",
+                                    "ferry_reader",
+                                    "password",
+                                    "reader"));
             failsSaying("could not be reached");
         } finally {
             service.api().put("/api/sources/ferry", working);

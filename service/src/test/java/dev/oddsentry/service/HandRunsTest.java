@@ -48,7 +48,7 @@ class HandRunsTest {
         var sailings = new LateSailings(service).late("SK-1", 20).active();
         var runs = new ArrayList<CompletableFuture<HttpApi.Answer>>();
         for (int i = 0; i < 4; i++) runs.add(start("starve"));
-        RunningService.await("a query that runs", () -> running("starve") == 1);
+        RunningService.await("a query that runs", () -> running("starve") >= 1);
         long began = System.nanoTime();
         var check = service.api().check(sailings.name);
         assertThat(check.path("state").asString()).isNotEqualTo("FAILED");

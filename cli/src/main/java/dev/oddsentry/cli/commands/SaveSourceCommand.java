@@ -51,7 +51,10 @@ public final class SaveSourceCommand extends ServiceCommand {
     @Nullable
     Integer timeLimitSeconds;
 
-    @Option(names = "--most-connections", paramLabel = "N", description = "Queries that may run at once (4).")
+    @Option(
+            names = "--most-connections",
+            paramLabel = "N",
+            description = "Queries that may run at once, at least 2 (8). A quarter of them is for queries run by hand.")
     @Nullable
     Integer mostConnections;
 

@@ -76,7 +76,7 @@ class SourceController {
                     password,
                     mostRows == null ? 1_000_000 : mostRows,
                     Duration.ofSeconds(timeLimitSeconds == null ? 60 : timeLimitSeconds),
-                    mostConnections == null ? 4 : mostConnections,
+                    mostConnections == null ? 8 : mostConnections,
                     closed == null || closed.isBlank() ? null : closedHours(closed),
                     Duration.ofSeconds(spreadSeconds == null ? 0 : spreadSeconds));
         }

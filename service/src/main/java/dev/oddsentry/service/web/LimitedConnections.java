@@ -23,7 +23,10 @@ public final class LimitedConnections extends Http11NioProtocol {
 
         @Override
         protected boolean setSocketOptions(SocketChannel socket) {
-            return hasRoom(socket) && super.setSocketOptions(socket);
+            if (hasRoom(socket)) return super.setSocketOptions(socket);
+            // The server closes only what it has a record of.
+            destroySocket(socket);
+            return false;
         }
 
         /** Counts for each new connection; their number is limited too, and no counter has to follow the end of each. */
