@@ -10,7 +10,7 @@ export function HandRuns() {
   if (!runs.data || runs.data.length === 0) return null
   return (
     <>
-      <h3 className="mt-3">Queries run by hand</h3>
+      <h3 className="h6 mt-3">Queries run by hand</h3>
       <ul className="list-unstyled mb-0">{runs.data.map((run) => <One key={run.id} run={run} />)}</ul>
     </>
   )

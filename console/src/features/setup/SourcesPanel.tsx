@@ -71,7 +71,7 @@ function Edit({ source }: { source?: Source }) {
           <Form.Group controlId={`closed-${id}`}><Form.Label className="mb-0 small quiet">Closed</Form.Label><Form.Control size="sm" placeholder="02:00-04:00 Europe/Oslo" value={ask.closed ?? ''} onChange={(event) => put({ closed: event.target.value })} /></Form.Group>
         </div>
         <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>Save the source</Button>
-        <div role="status"><Refusal error={save.error} />{save.isSuccess && <div className="small mt-2"><span className="told">Saved.</span> <Tested test={save.data.test} /></div>}</div>
+        <div role="status"><Refusal error={save.error} />{save.isSuccess && <div className="small mt-2"><Tested test={{ ...save.data.test, words: `Saved. ${save.data.test.words}` }} /></div>}</div>
       </Form>
     </details>
   )

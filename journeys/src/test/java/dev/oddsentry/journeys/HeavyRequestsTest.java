@@ -22,7 +22,7 @@ import tools.jackson.databind.json.JsonMapper;
 class HeavyRequestsTest {
     private static final JsonMapper JSON = new JsonMapper();
     private static final Duration LONGEST = Duration.ofSeconds(30);
-    private static final int ROUNDS = 3;
+    private static final int ROUNDS = 2;
 
     private final RunningService service = RunningService.get();
     private final String database = "records_heavy_" + System.nanoTime();

@@ -96,6 +96,26 @@ class HandRunsTest {
     }
 
     @Test
+    void savingTheSourceLetsRunningQueriesGoOn() {
+        var run = CompletableFuture.supplyAsync(() -> service.api()
+                .postAnswer("/api/query-runs", body("select pg_sleep(2)::text as a, 'through a save' as mark")));
+        RunningService.await("the query", () -> running("through a save") == 1);
+        service.api()
+                .put(
+                        "/api/sources/ferry",
+                        Map.of(
+                                "jdbcUrl",
+                                service.postgres().jdbcUrl("ferry"),
+                                "username",
+                                "ferry_reader",
+                                "mostRows",
+                                1000,
+                                "timeLimitSeconds",
+                                4));
+        assertThat(run.join().status()).isEqualTo(200);
+    }
+
+    @Test
     void auditKeepsTheTextThatWasRun() {
         service.api().postAnswer("/api/query-runs", body("select 'kept in the audit' as a"));
         assertThat(

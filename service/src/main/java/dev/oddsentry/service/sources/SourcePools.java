@@ -21,6 +21,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class SourcePools {
     private static final long WAIT_FOR_CONNECTION_MILLIS = 10_000;
+    private static final long LOOK_EVERY_MILLIS = 200;
     /**
      * What each session begins with. The options are set by the client at log-in: {@code discard all} returns to them, and they count more than settings of
      * the role or the database. Of rows the driver holds 40 MB at most; over that the query fails
@@ -88,8 +89,19 @@ public class SourcePools {
 
     private Pool current(Source source, Lane lane, @Nullable Pool pool) {
         if (pool != null && pool.madeFor.equals(source.updatedAt())) return pool;
-        if (pool != null) pool.connections.close();
+        if (pool != null)
+            Thread.ofVirtual().name("retire-" + pool.connections.getPoolName()).start(() -> retire(pool.connections));
         return new Pool(source.updatedAt(), new HikariDataSource(configuration(source, lane)), new AtomicBoolean());
+    }
+
+    /** Queries that run go on with the settings that they began with; closing the pool would cut them off. */
+    private static void retire(HikariDataSource connections) {
+        try {
+            while (connections.getHikariPoolMXBean().getActiveConnections() > 0) Thread.sleep(LOOK_EVERY_MILLIS);
+        } catch (InterruptedException stopping) {
+            Thread.currentThread().interrupt();
+        }
+        connections.close();
     }
 
     private HikariConfig configuration(Source source, Lane lane) {

@@ -52,7 +52,8 @@ class ProblemErrors implements ErrorController, RequestRejectedHandler {
     private static String words(HttpStatus status) {
         return switch (status) {
             case NOT_FOUND -> "There is nothing at this address.";
-            case BAD_REQUEST -> "The request is malformed.";
+            case BAD_REQUEST ->
+                "The request is malformed: its address or its headers contain what is not allowed, such as an encoded slash.";
             case INTERNAL_SERVER_ERROR -> "Internal error. The log of the service says more.";
             default -> status.getReasonPhrase() + ".";
         };
