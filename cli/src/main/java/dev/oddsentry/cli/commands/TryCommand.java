@@ -99,6 +99,8 @@ public final class TryCommand extends ServiceCommand {
                 + Words.count(tried.path("exceptions"), "exception") + ", " + tried.path("unknownRows") + " unknown.");
         Words.parts(tried).forEach(out::println);
         Words.advice(tried).forEach(out::println);
+        int listed = tried.path("identities").size();
+        if (listed < tried.path("exceptions").asLong(0)) out.println("The first " + listed + " exceptions are listed.");
         out.println();
     }
 

@@ -242,7 +242,11 @@ class Composing {
         var present = new HashMap<Digest, Sighting>();
         var toldKeys = new HashSet<Digest>();
         told.forEach(item -> toldKeys.add(item.subject().key()));
-        reckoned.exceptions().forEach(toldKeys::contains, sighting -> present.put(sighting.key(), sighting));
+        var held = new HeldRows();
+        reckoned.exceptions().forEach(toldKeys::contains, sighting -> {
+            held.add(sighting.row());
+            present.put(sighting.key(), sighting);
+        });
         var ids = told.stream()
                 .map(item -> item.subject().id())
                 .filter(Objects::nonNull)
@@ -280,10 +284,12 @@ class Composing {
         Set<Digest> toldKeys = new HashSet<>();
         letter.told().forEach(item -> toldKeys.add(item.subject().key()));
         var standing = new ArrayList<Extract.Row>();
+        var held = new HeldRows();
         reckoned.exceptions().forEach(sighting -> {
             boolean open = !reckoned.pending().contains(sighting.key()) && !toldKeys.contains(sighting.key());
-            if (open && (letter.split() == null || letter.has(reckoned.audienceOf(sighting))))
-                standing.add(linked(about, rows.standing(sighting), sighting.key()));
+            if (!open || (letter.split() != null && !letter.has(reckoned.audienceOf(sighting)))) return;
+            held.add(sighting.row());
+            standing.add(linked(about, rows.standing(sighting), sighting.key()));
         });
         return standing;
     }

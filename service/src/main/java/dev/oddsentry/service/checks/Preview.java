@@ -22,7 +22,7 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.LinkedHashMap;
+import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -210,22 +210,19 @@ class Preview {
     }
 
     static Compared compared(Reckoned draft, Reckoned active, ZoneId zone) {
-        var ofActive = new LinkedHashMap<Digest, Sighting>();
-        active.exceptions().forEach(sighting -> ofActive.put(sighting.key(), sighting));
-        var onlyDraft = new ArrayList<String>();
-        long both = 0;
-        for (var sighting : draft.exceptions().all()) {
-            if (ofActive.remove(sighting.key()) != null) both++;
-            else onlyDraft.add(CellText.joined(sighting.identity(), zone));
-        }
-        var onlyActive = ofActive.values().stream()
-                .map(sighting -> CellText.joined(sighting.identity(), zone))
-                .toList();
-        return new Compared(both, onlyDraft.size(), first(onlyDraft), onlyActive.size(), first(onlyActive));
-    }
-
-    private static List<String> first(List<String> identities) {
-        return List.copyOf(identities.subList(0, Math.min(MOST_ROWS_SHOWN, identities.size())));
+        var onlyActive = new HashSet<Digest>();
+        active.exceptions().forEach(sighting -> onlyActive.add(sighting.key()));
+        long[] both = {0, 0};
+        var draftNames = new ArrayList<String>();
+        draft.exceptions().forEach(sighting -> {
+            if (onlyActive.remove(sighting.key())) both[0]++;
+            else if (both[1]++ < MOST_ROWS_SHOWN) draftNames.add(CellText.joined(sighting.identity(), zone));
+        });
+        var activeNames = new ArrayList<String>();
+        active.exceptions().forEach(onlyActive::contains, sighting -> {
+            if (activeNames.size() < MOST_ROWS_SHOWN) activeNames.add(CellText.joined(sighting.identity(), zone));
+        });
+        return new Compared(both[0], both[1], draftNames, onlyActive.size(), activeNames);
     }
 
     private List<Hearer> hearers(PreviewRun run, Told choice) {

@@ -123,7 +123,11 @@ class PreviewFiles {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
                 var rows = run.reckoned().rows(run.labels());
                 var all = new ArrayList<Extract.Row>();
-                run.reckoned().exceptions().forEach(sighting -> all.add(rows.standing(sighting)));
+                var held = new HeldRows();
+                run.reckoned().exceptions().forEach(sighting -> {
+                    held.add(sighting.row());
+                    all.add(rows.standing(sighting));
+                });
                 var wanted = run.rule().delivery().attachments().stream()
                         .filter(each -> each.format() == format)
                         .findFirst()

@@ -93,13 +93,6 @@ final class SeenExceptions implements AutoCloseable {
         });
     }
 
-    /** All of them at once; for those who know that they are few, or tell each of them anyway. */
-    List<Sighting> all() {
-        var all = new ArrayList<Sighting>();
-        forEach(all::add);
-        return all;
-    }
-
     /** Its key and how many bytes follow, so that those who do not want it can pass it by. */
     private void write(Sighting exception) throws IOException {
         if (out == null) {

@@ -7,6 +7,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
@@ -19,6 +20,7 @@ import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -29,6 +31,9 @@ import org.springframework.stereotype.Component;
 /** Tries a condition on a query's real rows without a rule. Nothing is remembered but that someone did so, in the audit. */
 @Component
 class Trial {
+    /** Of the exceptions; their number is told in any case. */
+    private static final int MOST_SHOWN = 1_000;
+
     private final DefinitionStore definitions;
     private final Sources sources;
     private final Reckoning reckoning;
@@ -103,7 +108,10 @@ class Trial {
                 Past.NONE,
                 Question.Asking.curious(null, false));
         var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
-        var exceptions = reckoned.exceptions().all();
+        var exceptions = new ArrayList<Sighting>();
+        reckoned.exceptions().forEach(each -> {
+            if (exceptions.size() < MOST_SHOWN) exceptions.add(each);
+        });
         reckoned.close();
         return new Tried(
                 reckoned.reading().rows(),

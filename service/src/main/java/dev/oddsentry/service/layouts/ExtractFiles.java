@@ -28,6 +28,9 @@ public final class ExtractFiles {
     /** The fields that a file's name may have. */
     public static final Set<String> FIELDS = Set.of("rule", "date", "time", "split", "copy");
 
+    /** Laying out a page takes many times the memory of its text. */
+    private static final long MOST_CHARACTERS_OF_PDF = 1_000_000;
+
     private static final int LONGEST_NAME = 120;
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("HH-mm");
     private static final DateTimeFormatter SLOT = DateTimeFormatter.ofPattern("yyyy-MM-dd HH:mm");
@@ -92,8 +95,16 @@ public final class ExtractFiles {
         return new File(about.name(wanted.file()) + "." + format.code(), mediaType, out.toByteArray());
     }
 
+    private static long characters(Extract extract) {
+        return extract.rows().stream()
+                .flatMap(row -> row.cells().stream())
+                .mapToLong(cell -> cell.value() instanceof String text ? text.length() : 0)
+                .sum();
+    }
+
     private static Format formatOf(Attachment wanted, Extract extract) {
-        boolean tooLong = wanted.format() == Format.PDF && extract.rows().size() > PdfExtract.MOST_ROWS;
+        boolean tooLong = wanted.format() == Format.PDF
+                && (extract.rows().size() > PdfExtract.MOST_ROWS || characters(extract) > MOST_CHARACTERS_OF_PDF);
         return tooLong ? Format.XLSX : wanted.format();
     }
 

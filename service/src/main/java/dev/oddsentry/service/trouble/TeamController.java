@@ -4,6 +4,7 @@ import dev.oddsentry.service.people.Person;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Email;
 import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.Size;
 import java.util.List;
 import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -24,7 +25,7 @@ class TeamController {
         this.teams = teams;
     }
 
-    record TeamBody(@NotEmpty List<@Email String> addresses) {}
+    record TeamBody(@NotEmpty @Size(max = 500) List<@Email @Size(max = 254) String> addresses) {}
 
     @GetMapping
     List<Teams.Team> all() {

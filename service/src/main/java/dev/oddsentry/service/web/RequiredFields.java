@@ -17,10 +17,12 @@ import org.springframework.web.bind.annotation.ControllerAdvice;
 import org.springframework.web.servlet.mvc.method.annotation.RequestBodyAdviceAdapter;
 
 /**
- * Holds JSON to what the code says of its records: what is not {@code @Nullable} must be there, in lists and maps too, before anything else reads the request.
+ * Holds JSON to what the code says of its records, before anything else reads the request: what is not {@code @Nullable} must be there, in lists and maps too,
+ * and none of those is longer than anybody needs.
  */
 @ControllerAdvice
 class RequiredFields extends RequestBodyAdviceAdapter {
+    private static final int MOST_ENTRIES = 10_000;
 
     @Override
     public boolean supports(MethodParameter parameter, Type type, Class<? extends HttpMessageConverter<?>> converter) {
@@ -55,6 +57,8 @@ class RequiredFields extends RequestBodyAdviceAdapter {
                     problems.add(Problem.error("\"" + field + "\" is required", field, null));
             }
             case Record inner -> check(inner, field, problems);
+            case List<?> list when list.size() > MOST_ENTRIES -> problems.add(tooMany(field, list.size()));
+            case Map<?, ?> map when map.size() > MOST_ENTRIES -> problems.add(tooMany(field, map.size()));
             case List<?> list -> {
                 int index = 0;
                 for (Object each : list) check(each, argument(type, 0), field + "[" + index++ + "]", problems);
@@ -63,6 +67,11 @@ class RequiredFields extends RequestBodyAdviceAdapter {
                 map.forEach((key, each) -> check(each, argument(type, 1), field + "." + key, problems));
             default -> {}
         }
+    }
+
+    private static Problem tooMany(String field, int entries) {
+        return Problem.error(
+                "\"" + field + "\" has " + entries + " entries; at most " + MOST_ENTRIES + " are allowed", field, null);
     }
 
     private static AnnotatedType argument(AnnotatedType type, int index) {

@@ -12,6 +12,7 @@ import java.nio.file.Path;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.List;
 import java.util.Arrays;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -45,7 +46,7 @@ class SeenExceptionsTest {
         try (var exceptions = new SeenExceptions()) {
             for (int i = 0; i < count; i++) exceptions.add(sighting(i));
             for (int round = 0; round < 2; round++) {
-                var back = exceptions.all();
+                var back = all(exceptions);
                 assertThat(back).hasSize(count);
                 for (int i = 0; i < count; i++) assertThat(back.get(i)).isEqualTo(sighting(i));
             }
@@ -63,9 +64,35 @@ class SeenExceptionsTest {
     void moreCanBePutInAfterSomeoneWentThroughThem() {
         try (var exceptions = new SeenExceptions()) {
             for (int i = 0; i < 6_000; i++) exceptions.add(sighting(i));
-            assertThat(exceptions.all()).hasSize(6_000);
+            assertThat(all(exceptions)).hasSize(6_000);
             exceptions.add(sighting(6_000));
-            assertThat(exceptions.all().getLast()).isEqualTo(sighting(6_000));
+            assertThat(all(exceptions).getLast()).isEqualTo(sighting(6_000));
         }
+    }
+
+    private static List<Sighting> all(SeenExceptions exceptions) {
+        var all = new ArrayList<Sighting>();
+        exceptions.forEach(all::add);
+        return all;
+    }
+
+    @Test
+    void wideRowsGoToTheFileSooner() {
+        try (var exceptions = new SeenExceptions()) {
+            for (int i = 0; i < 300; i++) exceptions.add(wide(i));
+            assertThat(all(exceptions)).hasSize(300);
+            for (int i = 0; i < 300; i++)
+                assertThat(all(exceptions).get(i).identity()).containsExactly((long) i);
+        }
+    }
+
+    private static Sighting wide(long number) {
+        return new Sighting(
+                new Digest(number, number),
+                List.of(number),
+                Severity.WARNING,
+                true,
+                new Digest(0, number),
+                List.of(number, "y".repeat(50_000)));
     }
 }
