@@ -8,7 +8,7 @@ import java.util.ArrayDeque;
  */
 final class PatternSize {
     /** Instructions; matching takes time in proportion to them for each character of a text. */
-    static final int MOST = 10_000;
+    static final int MOST = 5_000;
 
     private static final int OF_CLASS = 4;
 

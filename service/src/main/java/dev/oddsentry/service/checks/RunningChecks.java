@@ -2,6 +2,7 @@ package dev.oddsentry.service.checks;
 
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
+import dev.oddsentry.service.config.RepeatedWatch;
 import dev.oddsentry.service.queries.RunningQuery;
 import java.util.Map;
 import java.util.Set;
@@ -20,16 +21,15 @@ import org.springframework.stereotype.Component;
  * no more or have another attempt, whichever node ended them; and tells the database how far the others are.
  */
 @Component
-class RunningChecks implements SmartLifecycle {
+class RunningChecks extends RepeatedWatch {
     private static final Logger LOG = LoggerFactory.getLogger(RunningChecks.class);
     private static final long LOOK_EVERY_MILLIS = 500;
 
     private final DSLContext db;
     private final Map<UUID, Running> running = new ConcurrentHashMap<>();
-    private volatile boolean on;
-    private Thread looking = Thread.ofVirtual().unstarted(this::look);
 
     RunningChecks(DSLContext db) {
+        super("running-checks", LOOK_EVERY_MILLIS);
         this.db = db;
     }
 
@@ -60,16 +60,12 @@ class RunningChecks implements SmartLifecycle {
         return running.size();
     }
 
-    private void look() {
-        while (on) {
-            try {
-                Thread.sleep(LOOK_EVERY_MILLIS);
-                lookOnce();
-            } catch (InterruptedException e) {
-                return;
-            } catch (DataAccessException | org.jooq.exception.DataAccessException unreachable) {
-                LOG.warn("Running checks could not be looked at: {}", unreachable.getMessage());
-            }
+    @Override
+    protected void watchOnce() {
+        try {
+            lookOnce();
+        } catch (DataAccessException | org.jooq.exception.DataAccessException unreachable) {
+            LOG.warn("Running checks could not be looked at: {}", unreachable.getMessage());
         }
     }
 
@@ -102,23 +98,6 @@ class RunningChecks implements SmartLifecycle {
                         RULE_CHECK.STATE.eq(CheckState.RUNNING),
                         RULE_CHECK.ATTEMPT.eq(check.attempt))
                 .execute();
-    }
-
-    @Override
-    public void start() {
-        on = true;
-        looking = Thread.ofVirtual().name("running-checks").start(this::look);
-    }
-
-    @Override
-    public void stop() {
-        on = false;
-        looking.interrupt();
-    }
-
-    @Override
-    public boolean isRunning() {
-        return on;
     }
 
     /** Starts before the work does, and stops after it. */

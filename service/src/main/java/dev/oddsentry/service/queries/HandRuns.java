@@ -1,5 +1,6 @@
 package dev.oddsentry.service.queries;
 
+import dev.oddsentry.service.config.RepeatedWatch;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
@@ -8,7 +9,6 @@ import java.util.Optional;
 import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
-import org.springframework.context.SmartLifecycle;
 import org.springframework.stereotype.Component;
 
 /**
@@ -16,15 +16,14 @@ import org.springframework.stereotype.Component;
  * more, or that are over their time.
  */
 @Component
-public class HandRuns implements SmartLifecycle {
+public class HandRuns extends RepeatedWatch {
     private static final long LOOK_EVERY_MILLIS = 500;
 
     private final Clock clock;
     private final Map<UUID, Run> runs = new ConcurrentHashMap<>();
-    private volatile boolean on;
-    private Thread looking = Thread.ofVirtual().unstarted(this::look);
 
     HandRuns(Clock clock) {
+        super("runs-by-hand", LOOK_EVERY_MILLIS);
         this.clock = clock;
     }
 
@@ -65,36 +64,13 @@ public class HandRuns implements SmartLifecycle {
         return true;
     }
 
-    private void look() {
-        while (on) {
-            try {
-                Thread.sleep(LOOK_EVERY_MILLIS);
-            } catch (InterruptedException stopped) {
-                return;
-            }
-            runs.values().forEach(HandRuns::look);
-        }
+    @Override
+    protected void watchOnce() {
+        runs.values().forEach(HandRuns::look);
     }
 
     private static void look(Run run) {
         run.running.cancelOverLimit();
         if (run.asker.isGone()) run.running.cancel("Nobody waits for this query any more, so it was cancelled.");
-    }
-
-    @Override
-    public void start() {
-        on = true;
-        looking = Thread.ofVirtual().name("runs-by-hand").start(this::look);
-    }
-
-    @Override
-    public void stop() {
-        on = false;
-        looking.interrupt();
-    }
-
-    @Override
-    public boolean isRunning() {
-        return on;
     }
 }

@@ -156,7 +156,7 @@ public class QueryRunner {
                 var row = result.read(rows);
                 fetchSize.read(RowSize.of(row, result.columns(), count), rows);
                 sink.accept(row);
-                if ((count & TELL_EVERY) == 0) running.read(count);
+                if ((count & TELL_EVERY) == 0 || running.isCancelled()) running.read(count);
             }
             running.read(count);
             return new Reading(result.columns(), count, readAt, running.took());

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.queries;
 
 import dev.oddsentry.core.value.Columns;
+import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
 
 /** How much of a result may be held: what one row may have, and what is kept of a whole result. Counted in characters or bytes. */
@@ -8,6 +9,7 @@ final class RowSize {
     static final int MOST_OF_ROW = 50_000;
     static final long MOST_HELD = 20_000_000;
     private static final int OTHER_CELL = 16;
+    private static final int BITS_OF_DIGIT = 3;
 
     private RowSize() {}
 
@@ -30,6 +32,7 @@ final class RowSize {
         return switch (cell) {
             case String text -> text.length();
             case byte[] bytes -> bytes.length;
+            case BigDecimal number -> OTHER_CELL + number.unscaledValue().bitLength() / BITS_OF_DIGIT;
             case null, default -> OTHER_CELL;
         };
     }

@@ -12,7 +12,7 @@ public final class RunningQuery {
     private volatile long rows;
     private long beganNanos = System.nanoTime();
     private @Nullable Statement statement;
-    private @Nullable String cancelled;
+    private volatile @Nullable String cancelled;
     private boolean overLimit;
 
     /** @param limit from when the source is asked, reading included; over it whoever watches cancels it */
@@ -55,7 +55,8 @@ public final class RunningQuery {
         }
     }
 
-    synchronized boolean isCancelled() {
+    /** Cheap enough to be asked at every row, since a condition may take long on one. */
+    boolean isCancelled() {
         return cancelled != null;
     }
 
