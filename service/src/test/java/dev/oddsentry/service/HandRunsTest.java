@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.net.Socket;
 import java.nio.charset.StandardCharsets;
+import java.sql.SQLException;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
@@ -138,6 +139,23 @@ class HandRunsTest {
             var next = service.api().post("/api/query-runs", body("select n from \"sailing of all\""));
             assertThat(next.path("rows").toString()).isEqualTo("[[\"7\"]]");
         }
+    }
+
+    @Test
+    void queryOnALockedTableEndsWithinTheTimeLimit() throws SQLException {
+        service.ferry("create table \"locked by hand\" (n int)");
+        try (var holder = service.connect("ferry")) {
+            holder.setAutoCommit(false);
+            holder.createStatement().execute("lock table \"locked by hand\" in access exclusive mode");
+            var answer = service.api().postAnswer("/api/query-runs", body("select n from \"locked by hand\""));
+            assertThat(answer.status()).isEqualTo(422);
+            holder.rollback();
+        }
+        assertThat(service.api()
+                        .post("/api/query-runs", body("select n from \"locked by hand\""))
+                        .path("rowsRead")
+                        .asInt())
+                .isZero();
     }
 
     @Test

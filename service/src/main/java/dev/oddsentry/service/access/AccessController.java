@@ -88,8 +88,11 @@ class AccessController {
 
     private Person authenticate(Credentials credentials, HttpServletRequest request, String act) {
         String from = request.getRemoteAddr();
-        String who = devices.known(credentials.login(), request).orElse(credentials.login());
-        return gate.guess(who, from, () -> people.authenticate(credentials.login(), credentials.password()))
+        return gate.guess(
+                        credentials.login(),
+                        from,
+                        devices.known(credentials.login(), request),
+                        () -> people.authenticate(credentials.login(), credentials.password()))
                 .map(person -> {
                     logIns.succeeded(person, from, act);
                     return person;

@@ -53,7 +53,7 @@ class KnownDevices {
         if (request.getCookies() == null) return Optional.empty();
         for (Cookie cookie : request.getCookies()) {
             if (cookie.getName().equals(COOKIE) && isOf(login, cookie.getValue()))
-                return Optional.of("device " + cookie.getValue());
+                return Optional.of(cookie.getValue());
         }
         return Optional.empty();
     }

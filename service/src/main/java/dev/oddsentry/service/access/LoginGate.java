@@ -2,6 +2,7 @@ package dev.oddsentry.service.access;
 
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Duration;
+import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
@@ -73,21 +74,26 @@ class LoginGate {
     /**
      * Looks at a password when it is its turn.
      *
-     * @param who the name, or the known device that a person logs in from, which guesses from elsewhere do not slow down
+     * @param device what stands for a browser that the person has used before; guesses from elsewhere do not slow it down. Empty if none is known
      * @return what {@code authenticate} returns
      * @throws RefusedException if too many guesses wait
      */
-    <T> Optional<T> guess(String who, String address, Supplier<Optional<T>> authenticate) {
-        var name = turns(byName, who.strip().toLowerCase(Locale.ROOT), FREE_FOR_NAME);
-        var from = turns(byAddress, address, FREE_FOR_ADDRESS);
-        long forName = name.take();
-        long forAddress = forName < 0 ? -1 : from.take();
-        if (forAddress < 0) throw RefusedException.tooMany("Too many attempts to log in. Try again in a few seconds.");
-        sleep(Math.max(forName, forAddress));
+    <T> Optional<T> guess(String login, String address, Optional<String> device, Supplier<Optional<T>> authenticate) {
+        var turns = device.map(known -> List.of(turns(byName, "device " + known, FREE_FOR_NAME)))
+                .orElseGet(() -> List.of(
+                        turns(byName, "name " + login.strip().toLowerCase(Locale.ROOT), FREE_FOR_NAME),
+                        turns(byAddress, address, FREE_FOR_ADDRESS)));
+        long wait = 0;
+        for (var each : turns) {
+            long own = each.take();
+            if (own < 0) throw RefusedException.tooMany("Too many attempts to log in. Try again in a few seconds.");
+            wait = Math.max(wait, own);
+        }
+        sleep(wait);
         var found = authenticate.get();
         if (found.isPresent()) {
-            name.succeeded();
-            from.wasNoGuess();
+            turns.getFirst().succeeded();
+            turns.getLast().wasNoGuess();
         }
         return found;
     }

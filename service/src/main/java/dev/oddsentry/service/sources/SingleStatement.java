@@ -31,7 +31,9 @@ final class SingleStatement {
             octet_length substring substr left right lpad rpad replace translate position strpos split_part concat
             concat_ws repeat reverse md5 format row_number rank dense_rank lag lead first_value last_value nth_value ntile
             generate_series unnest array_length cardinality jsonb_build_object json_build_object jsonb_agg current_setting
-            to_regclass json_agg to_json to_jsonb """.strip().split("\\s+"));
+            to_regclass regexp_replace regexp_match regexp_matches regexp_split_to_table
+            string_to_array array_to_string jsonb_array_elements json_array_elements jsonb_each jsonb_object_keys
+            stddev_pop stddev_samp var_pop var_samp corr cume_dist percent_rank bit_and bit_or date random json_agg to_json to_jsonb """.strip().split("\\s+"));
 
     private SingleStatement() {}
 

@@ -22,14 +22,8 @@ import org.springframework.stereotype.Component;
 public class SourcePools {
     private static final long WAIT_FOR_CONNECTION_MILLIS = 10_000;
     private static final long LOOK_EVERY_MILLIS = 200;
-    /**
-     * What each session begins with. The options are set by the client at log-in: {@code discard all} returns to them, and they count more than settings of
-     * the role or the database. Of rows the driver holds 40 MB at most; over that the query fails
-     * instead of the service.
-     */
+    /** What each session begins with. Of rows the driver holds 40 MB at most; over that the query fails instead of the service. */
     private static final Map<String, String> SESSION = Map.of(
-            "options",
-            "-c default_transaction_read_only=on -c standard_conforming_strings=on",
             "readOnlyMode",
             "always",
             "preferQueryMode",
@@ -94,6 +88,15 @@ public class SourcePools {
         return new Pool(source.updatedAt(), new HikariDataSource(configuration(source, lane)), new AtomicBoolean());
     }
 
+    /**
+     * Set by the client at log-in: {@code discard all} returns to them, and they count more than settings of the role or the database. A statement that
+     * is merely described waits for locks too, and nobody could cancel it.
+     */
+    private static String options(Source source) {
+        return "-c default_transaction_read_only=on -c standard_conforming_strings=on -c lock_timeout="
+                + source.timeLimit().toMillis();
+    }
+
     /** Queries that run go on with the settings that they began with; closing the pool would cut them off. */
     private static void retire(HikariDataSource connections) {
         try {
@@ -113,6 +116,7 @@ public class SourcePools {
         config.setUsername(source.username());
         config.setPassword(sources.passwordOf(source));
         SESSION.forEach(config::addDataSourceProperty);
+        config.addDataSourceProperty("options", options(source));
         config.setMaximumPoolSize(source.connectionsFor(lane));
         config.setMinimumIdle(0);
         config.setAutoCommit(false);
