@@ -10,6 +10,7 @@ import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.RunningService;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.queries.QueryRunner;
+import dev.oddsentry.service.queries.RunningQuery;
 import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
 import java.time.Duration;
@@ -76,7 +77,7 @@ final class Sailings {
         source = unlimited(service.bean(Sources.class).require("ferry"));
         ofRows = judges(definitions, "late");
         ofGroups = judges(definitions, "by-route");
-        runner.read(source, query, Map.of(), _ -> rows::add);
+        read(rows::add);
     }
 
     private RuleJudges judges(DefinitionStore definitions, String rule) {
@@ -105,7 +106,7 @@ final class Sailings {
 
     /** Reads every row as a check does. */
     void read(QueryRunner.RowSink sink) {
-        runner.read(source, query, Map.of(), _ -> sink);
+        runner.read(source, query, Map.of(), _ -> sink, new RunningQuery(source.timeLimit()));
     }
 
     List<Object[]> rows() {
