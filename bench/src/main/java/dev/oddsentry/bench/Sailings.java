@@ -77,7 +77,7 @@ final class Sailings {
         source = unlimited(service.bean(Sources.class).require("ferry"));
         ofRows = judges(definitions, "late");
         ofGroups = judges(definitions, "by-route");
-        read(rows::add);
+        runner.read(source, query, Map.of(), _ -> rows::add, new RunningQuery(source.timeLimit()));
     }
 
     private RuleJudges judges(DefinitionStore definitions, String rule) {
