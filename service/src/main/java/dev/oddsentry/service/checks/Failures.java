@@ -3,6 +3,7 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.queries.QueryFailureException;
 import dev.oddsentry.service.queries.QueryFailureException.Blame;
+import dev.oddsentry.service.web.RefusedException;
 import java.util.UUID;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -34,6 +35,7 @@ final class Failures {
     static Failure of(UUID checkId, Throwable failed) {
         return switch (failed) {
             case CheckFailureException expected -> Failure.ofRule(words(expected));
+            case RefusedException refused -> Failure.ofRule(words(refused));
             case InvalidDefinitionException noLongerFits ->
                 Failure.ofRule("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
             case QueryFailureException expected -> {

@@ -66,8 +66,8 @@ class BodyReader extends OncePerRequestFilter {
         int held = 0;
         try {
             try {
+                held = hold(expected(request));
                 body = read(request);
-                held = hold(body.length);
             } catch (RefusedBody refused) {
                 response.setHeader(HttpHeaders.CONNECTION, "close");
                 problems.write(response, refused.status, String.valueOf(refused.getMessage()));
@@ -79,9 +79,20 @@ class BodyReader extends OncePerRequestFilter {
         }
     }
 
+    private long limit() {
+        return (isStranger() ? limits.maxBodyOfStranger() : limits.maxBody()).toBytes();
+    }
+
+    /** What the body may take, before any of it is read: as much as is allowed if its length is not told. */
+    private int expected(HttpServletRequest request) throws RefusedBody {
+        long told = request.getContentLengthLong();
+        long limit = limit();
+        if (told > limit) throw tooLarge(limit);
+        return (int) (told < 0 ? limit : told);
+    }
+
     private byte[] read(HttpServletRequest request) throws IOException {
-        long limit = (isStranger() ? limits.maxBodyOfStranger() : limits.maxBody()).toBytes();
-        if (request.getContentLengthLong() > limit) throw tooLarge(limit);
+        long limit = limit();
         long end = System.nanoTime() + limits.bodyWithin().toNanos();
         var body = new ByteArrayOutputStream();
         var buffer = new byte[8192];
