@@ -22,7 +22,8 @@ import tools.jackson.databind.json.JsonMapper;
 class HeavyRequestsTest {
     private static final JsonMapper JSON = new JsonMapper();
     private static final Duration LONGEST = Duration.ofSeconds(30);
-    private static final int ROUNDS = 2;
+    /** More of them is a matter of patience: {@code -Dodd.rounds=10}. */
+    private static final int ROUNDS = Integer.getInteger("odd.rounds", 1);
 
     private final RunningService service = RunningService.get();
     private final String database = "records_heavy_" + System.nanoTime();
