@@ -97,17 +97,8 @@ class HeavyRequestsTest {
                 "a million lists",
                 () -> api.send("POST", "/api/query-runs", "[" + "[],".repeat(600_000) + "[]]", json));
         requests.put("nested lists", () -> api.send("POST", "/api/query-runs", "[".repeat(900_000), json));
-        requests.put("a body of 18 MB", () -> refusedEarly(api, json));
+        requests.put("a body of 18 MB", () -> api.send("POST", "/api/query-runs", " ".repeat(18_000_000), json));
         return requests;
-    }
-
-    /** The service may close the line while the client still writes. */
-    private static HttpApi.Answer refusedEarly(HttpApi api, Map<String, String> json) {
-        try {
-            return api.send("POST", "/api/query-runs", " ".repeat(18_000_000), json);
-        } catch (IllegalStateException cut) {
-            return new HttpApi.Answer(413, null, JSON.createObjectNode());
-        }
     }
 
     private static String columns(int number) {
