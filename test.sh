@@ -22,6 +22,8 @@ need_package openssl openssl
 need_package libreoffice-calc-nogui soffice
 need_package poppler-utils pdftotext
 need_package w3m w3m
-need_package python3 python3
+need_package python3 /usr/bin/python3
+# Another implementation of recurrences.
+need_package python3-dateutil /usr/lib/python3/dist-packages/dateutil
 cd "$root"
 exec mvn -B -Dstyle.color=never --no-transfer-progress -Dodd.kills=$kills -Dodd.requests=$requests -Dodd.sql-texts=$texts verify

@@ -137,7 +137,7 @@ class BouncesTest {
                 .isEqualTo(sailings.recipient);
         mails.sent("team-" + sailings.recipient, 1);
         assertThat(mails.subjects("team-" + sailings.recipient))
-                .containsExactly("Mail comes back: " + sailings.recipient);
+                .containsExactly("Blocked address: " + sailings.recipient);
         comesBack(report(returnPath(), sailings.recipient, "failed", ""));
         RunningService.await("an empty mailbox", () -> left() == 0);
         mails.sent("team-" + sailings.recipient, 1);

@@ -5,8 +5,12 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.service.UnwillingMailServer.Mood;
 import java.io.IOException;
 import java.time.Duration;
+import java.util.List;
+import java.util.Map;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.EnumSource;
 import org.springframework.context.ConfigurableApplicationContext;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.node.NullNode;
@@ -57,7 +61,10 @@ class HandOverTest {
     }
 
     private void awaitState(int message, int index, String state) {
-        RunningService.await(state, Duration.ofSeconds(40), () -> isTriedAnd(state, recipient(message, index)));
+        RunningService.await(
+                state + " of " + recipient(message, index),
+                Duration.ofSeconds(40),
+                () -> isTriedAnd(state, recipient(message, index)));
     }
 
     @Test
@@ -139,6 +146,141 @@ class HandOverTest {
             server.mood(Mood.TAKE);
             awaitState(0, 0, "SENT");
             assertThat(server.taken()).hasSize(2).containsOnly(server.taken().getFirst());
+        }
+    }
+
+    @Test
+    void whatMayHaveArrivedIsNotTakenBackWhenALaterTryIsRefused() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.TAKE_AND_DROP_BEFORE_ANSWER)) {
+            nodeMailingTo(server.port());
+            api.put("/api/teams/Traffic%20reporting", Map.of("addresses", List.of("traffic@skerryline.example")));
+            var sailings = watch("ines.holm@skerryline.example");
+            api.check(sailings.name);
+            awaitState(0, 0, "UNSURE");
+            server.mood(Mood.REFUSE_RECIPIENTS);
+            awaitState(0, 0, "UNCONFIRMED");
+            server.mood(Mood.TAKE);
+            assertThat(api.check(sailings.name).path("state").asString())
+                    .as("nobody is told twice by the service itself")
+                    .isEqualTo("QUIET");
+            assertThat(api.get("/api/status").path("unconfirmed").asInt()).isEqualTo(1);
+            assertThat(api.get("/api/status").path("problems").toString()).contains("may not have arrived");
+            RunningService.await(
+                    "a notice to the owner", () -> noticeTo("traffic@skerryline.example", "May not have arrived: "));
+            api.delete("/api/bad-addresses/ines.holm@skerryline.example");
+            String id = idOfRuleMail(0);
+            assertThat(api.post("/api/outbox/" + id + "/report-again", "")
+                            .path("count")
+                            .asInt())
+                    .isEqualTo(1);
+            assertThat(api.get("/api/status").path("unconfirmed").asInt())
+                    .as("a person has settled it")
+                    .isZero();
+            assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+        }
+    }
+
+    @Test
+    void aPersonNotesThatAnUnconfirmedMessageArrived() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.TAKE_AND_DROP_BEFORE_ANSWER)) {
+            nodeMailingTo(server.port());
+            var sailings = watch("ines.holm@skerryline.example");
+            api.check(sailings.name);
+            awaitState(0, 0, "UNSURE");
+            server.mood(Mood.REFUSE_WITH_NUL);
+            awaitState(0, 0, "UNCONFIRMED");
+            assertThat(api.post("/api/outbox/" + idOfRuleMail(0) + "/arrived", "")
+                            .path("count")
+                            .asInt())
+                    .isEqualTo(1);
+            assertThat(api.get("/api/status").path("unconfirmed").asInt()).isZero();
+            assertThat(api.postAnswer("/api/outbox/" + idOfRuleMail(0) + "/arrived", "")
+                            .status())
+                    .isEqualTo(409);
+            assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+        }
+    }
+
+    @Test
+    void ownersOperatorsAndStatusKnowOfMailThatReachesNobody() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.REFUSE_WITH_NUL)) {
+            nodeMailingTo(server.port());
+            api.put("/api/teams/Traffic%20reporting", Map.of("addresses", List.of("ines.holm@skerryline.example")));
+            var sailings = watch("ines.holm@skerryline.example");
+            api.check(sailings.name);
+            awaitState(0, 0, "REFUSED");
+            assertThat(recipient(0, 0).path("words").asString()).contains("550 5.7.1 not here");
+            assertThat(api.get("/api/status").path("problems").toString())
+                    .contains("The latest message of " + sailings.name + " reached nobody");
+            assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+            awaitState(0, 0, "REFUSED");
+            RunningService.await("a notice by another way", () -> noticeTo("operator@localhost", "Not delivered: "));
+            assertThat(api.get("/api/outbox").valueStream().filter(HandOverTest::isNotice))
+                    .as("one a day")
+                    .hasSize(1);
+            server.mood(Mood.TAKE);
+            assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+            awaitState(0, 0, "SENT");
+            assertThat(api.get("/api/status").path("notDelivered").isEmpty()).isTrue();
+        }
+    }
+
+    private static boolean isNotice(JsonNode message) {
+        return message.path("subject").asString().startsWith("Not delivered: ");
+    }
+
+    private boolean noticeTo(String address, String subject) {
+        return api.get("/api/outbox")
+                .valueStream()
+                .anyMatch(each -> each.path("subject").asString().startsWith(subject)
+                        && each.path("recipients")
+                                .path(0)
+                                .path("address")
+                                .asString()
+                                .equals(address));
+    }
+
+    private String idOfRuleMail(int message) {
+        return api.get("/api/outbox")
+                .valueStream()
+                .filter(each -> !each.path("rule").isNull())
+                .toList()
+                .get(message)
+                .path("id")
+                .asString();
+    }
+
+    @ParameterizedTest
+    @EnumSource(names = {"TOO_LARGE", "ANNOUNCE_SIZE"})
+    void whatIsTooLargeForTheServerGoesPackedOrWithALink(Mood mood) throws IOException {
+        try (var server = new UnwillingMailServer(mood)) {
+            nodeMailingTo(server.port());
+            var sailings = new LateSailings(service);
+            sailings.change(
+                    "insert into sailing_table select 'SK-' || n, 20, md5(n::text) from generate_series(1, 900) n");
+            api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
+            String rule = sailings.exceptions("delay_min > 15").rule();
+            api.push(rule.replace("delivery: { to: ", "delivery: { attach: [csv, html], to: "));
+            api.post("/api/rules/" + sailings.name + "/activate", "");
+            api.check(sailings.name);
+            awaitState(0, 0, "SENT");
+            assertThat(server.taken()).hasSize(1);
+            var page = api.get("/api/outbox/" + idOfRuleMail(0));
+            assertThat(page.path("attachments").isEmpty()
+                            || page.path("attachments").toString().contains(".zip"))
+                    .isTrue();
+        }
+    }
+
+    @Test
+    void aServerThatDripsStopsNoChecksAndEndsNoWorkerForGood() throws IOException {
+        try (var server = new UnwillingMailServer(Mood.DRIP)) {
+            nodeMailingTo(server.port());
+            var sailings = watch("ines.holm@skerryline.example");
+            assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+            awaitState(0, 0, "WAITING");
+            server.mood(Mood.TAKE);
+            awaitState(0, 0, "SENT");
         }
     }
 

@@ -22,8 +22,18 @@ public final class UnwillingMailServer implements AutoCloseable {
         BUSY,
         DROP_BEFORE_DATA,
         HANG,
-        TAKE_AND_DROP_BEFORE_ANSWER
+        TAKE_AND_DROP_BEFORE_ANSWER,
+        /** Says one byte of its greeting every so often, and never comes to its end. */
+        DRIP,
+        /** Refuses with words that have a NUL among them. */
+        REFUSE_WITH_NUL,
+        /** Refuses what is larger than {@link #LARGEST} after it was sent. */
+        TOO_LARGE,
+        /** Says so beforehand. */
+        ANNOUNCE_SIZE
     }
+
+    public static final int LARGEST = 60_000;
 
     private final ServerSocket socket;
     private final List<String> taken = new CopyOnWriteArrayList<>();
@@ -63,15 +73,23 @@ public final class UnwillingMailServer implements AutoCloseable {
         try (line) {
             var in = new BufferedReader(new InputStreamReader(line.getInputStream(), StandardCharsets.UTF_8));
             var out = line.getOutputStream();
+            if (mood == Mood.DRIP) drip(out);
             say(out, "220 unwilling.example ready");
             for (String said = in.readLine(); said != null; said = in.readLine()) {
                 String verb = said.toUpperCase(Locale.ROOT);
-                if (verb.startsWith("RCPT")) say(out, recipient(said));
+                if (verb.startsWith("EHLO") && mood == Mood.ANNOUNCE_SIZE) {
+                    say(out, "250-unwilling.example");
+                    say(out, "250 SIZE " + LARGEST);
+                } else if (verb.startsWith("RCPT")) say(out, recipient(said));
                 else if (verb.equals("DATA")) {
                     if (mood == Mood.DROP_BEFORE_DATA) return;
                     if (mood == Mood.HANG) hang();
                     say(out, "354 go on");
-                    take(in);
+                    boolean fits = take(in);
+                    if (!fits && (mood == Mood.TOO_LARGE || mood == Mood.ANNOUNCE_SIZE)) {
+                        say(out, "552 5.3.4 message is too large");
+                        continue;
+                    }
                     if (mood == Mood.TAKE_AND_DROP_BEFORE_ANSWER) return;
                     say(out, "250 2.0.0 queued as T" + taken.size());
                 } else if (verb.equals("QUIT")) {
@@ -89,13 +107,34 @@ public final class UnwillingMailServer implements AutoCloseable {
             case REFUSE_RECIPIENTS -> "550 5.1.1 no such mailbox";
             case REFUSE_ADDRESSES_WITH_NO -> said.contains("<no") ? "550 5.1.1 no such mailbox" : "250 ok";
             case BUSY -> "450 4.2.1 mailbox busy";
-            case TAKE, HANG, DROP_BEFORE_DATA, TAKE_AND_DROP_BEFORE_ANSWER -> "250 ok";
+            case REFUSE_WITH_NUL -> "550 5.7.1 not\0 here";
+            case TAKE, HANG, DRIP, TOO_LARGE, ANNOUNCE_SIZE, DROP_BEFORE_DATA, TAKE_AND_DROP_BEFORE_ANSWER -> "250 ok";
         };
     }
 
-    private void take(BufferedReader in) throws IOException {
+    /** @return whether it is small enough */
+    private boolean take(BufferedReader in) throws IOException {
+        long size = 0;
+        String id = null;
         for (String line = in.readLine(); line != null && !line.equals("."); line = in.readLine()) {
-            if (line.startsWith("Message-ID: ")) taken.add(line.substring("Message-ID: ".length()));
+            size += line.length() + 2;
+            if (line.startsWith("Message-ID: ")) id = line.substring("Message-ID: ".length());
+        }
+        boolean fits = size <= LARGEST || (mood != Mood.TOO_LARGE && mood != Mood.ANNOUNCE_SIZE);
+        if (id != null && fits) taken.add(id);
+        return fits;
+    }
+
+    private static void drip(OutputStream out) throws IOException {
+        while (true) {
+            out.write('2');
+            out.flush();
+            try {
+                Thread.sleep(300);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return;
+            }
         }
     }
 

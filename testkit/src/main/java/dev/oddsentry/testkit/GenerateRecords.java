@@ -88,7 +88,7 @@ public final class GenerateRecords {
                         .withDatabase(new Database()
                                 .withInputSchema("public")
                                 .withOutputSchemaToDefault(true)
-                                .withExcludes("flyway_schema_history|scheduled_tasks|spring_session.*")
+                                .withExcludes("flyway_schema_history|spring_session.*")
                                 .withForcedTypes(Stream.concat(forced.stream(), List.of(instants).stream())
                                         .toList()))
                         .withGenerate(new Generate()

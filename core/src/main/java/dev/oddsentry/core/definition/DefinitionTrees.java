@@ -54,6 +54,7 @@ final class DefinitionTrees {
                 .put("type", parameter.type().code())
                 .put("default", parameter.preset())
                 .put("several", parameter.several() ? true : null)
+                .put("optional", parameter.optional() ? true : null)
                 .put("choices", choices(parameter.choices()))
                 .put("help", parameter.help())
                 .fields;

@@ -2,6 +2,7 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
+import java.net.IDN;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -11,6 +12,9 @@ import java.util.regex.Pattern;
 public final class MailAddress {
     private static final int LONGEST = 254;
     private static final String SHAPE = "[^\\s@,;<>\"()\\\\]{1,64}@[^\\s@,;<>\"()\\\\]+\\.?[^\\s@,;<>\"()\\\\]+";
+    private static final int LONGEST_DOMAIN = 253;
+    private static final Pattern LABELS =
+            Pattern.compile("[A-Za-z0-9_]([A-Za-z0-9_-]*[A-Za-z0-9_])?(\\.[A-Za-z0-9_]([A-Za-z0-9_-]*[A-Za-z0-9_])?)*");
     /** {@code Ines Holm <ines.holm@skerryline.example>}, the name perhaps in quotation marks. */
     private static final Pattern NAMED =
             Pattern.compile("\\s*(?:\"([^\"\\p{Cntrl}]*)\"|([^\"<>@,;\\p{Cntrl}]*?))\\s*<([^<>]+)>\\s*");
@@ -19,9 +23,25 @@ public final class MailAddress {
 
     private MailAddress() {}
 
-    /** Shape only; whether it exists is for the mail server to say. Line breaks and lists never get through. */
+    /**
+     * Shape only; whether it exists is for the mail server to say. Line breaks and lists never get through. The domain may have letters beyond ASCII; what
+     * stands before it may not, since few mail servers take that (RFC 6531).
+     */
     public static boolean isOne(String address) {
-        return address.length() <= LONGEST && address.matches(SHAPE);
+        return address.length() <= LONGEST && address.matches(SHAPE) && isAsciiBefore(address) && hasDomain(address);
+    }
+
+    private static boolean isAsciiBefore(String address) {
+        return address.substring(0, address.lastIndexOf('@')).chars().allMatch(each -> each > ' ' && each < 0x7f);
+    }
+
+    private static boolean hasDomain(String address) {
+        try {
+            String ascii = IDN.toASCII(address.substring(address.lastIndexOf('@') + 1), IDN.ALLOW_UNASSIGNED);
+            return ascii.length() <= LONGEST_DOMAIN && LABELS.matcher(ascii).matches();
+        } catch (IllegalArgumentException noDomain) {
+            return false;
+        }
     }
 
     /** The address without a name before it. */
@@ -70,7 +90,10 @@ public final class MailAddress {
     /** @throws InvalidDefinitionException if it is none */
     static void check(String written) {
         if (isOne(bare(written))) return;
-        throw new InvalidDefinitionException(List.of(Problem.error(
-                "\"" + written + "\" is no mail address; write one like ines.holm@skerryline.example", "", null)));
+        String why = bare(written).matches(SHAPE) && !isAsciiBefore(bare(written))
+                ? "\"" + written
+                        + "\" has letters beyond ASCII before the @, which few mail servers take; use an address of that person without them"
+                : "\"" + written + "\" is not a mail address. Example: ines.holm@skerryline.example";
+        throw new InvalidDefinitionException(List.of(Problem.error(why, "", null)));
     }
 }

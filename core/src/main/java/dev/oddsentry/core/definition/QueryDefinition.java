@@ -33,8 +33,9 @@ public record QueryDefinition(
         implements Definition {
 
     /**
-     * @param preset the value in a rule that gives none: a literal or a relative date; null where a rule must give one
+     * @param preset the value in a rule that gives none: a literal or a relative date; null where a rule must give one, or may leave it out
      * @param several whether it takes a list, as in {@code where terminal in (:terminals)}; its values are written with commas
+     * @param optional whether it may have no value, which is null
      * @param choices what it may be; null where anything of its type
      * @param help what it is for, in words; null for none
      */
@@ -42,6 +43,7 @@ public record QueryDefinition(
             ParameterType type,
             @Nullable String preset,
             boolean several,
+            boolean optional,
             @Nullable Choices choices,
             @Nullable String help) {
         /** @throws InvalidDefinitionException if the text is no value of this parameter */

@@ -34,12 +34,13 @@ final class QueryReader {
             Fields fields = written.fields(name);
             var type = fields.choice("type", ParameterType.values()).orElse(ParameterType.TEXT);
             boolean several = fields.truth("several").orElse(false);
+            boolean optional = fields.truth("optional").orElse(false);
             var choices = choices(fields, type);
             String help = fields.text("help").orElse(null);
-            var unset = new Parameter(type, null, several, choices, help);
+            var unset = new Parameter(type, null, several, optional, choices, help);
             var preset = preset(fields, several, unset::check);
             fields.refuseOthers();
-            parameters.put(name, new Parameter(type, preset, several, choices, help));
+            parameters.put(name, new Parameter(type, preset, several, optional, choices, help));
         }
         return parameters;
     }

@@ -2,24 +2,28 @@ package dev.oddsentry.core.schedule;
 
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
-import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.LocalDateTime;
-import java.time.Month;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
+import java.time.temporal.ChronoUnit;
+import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.Collectors;
+import java.util.stream.IntStream;
 import java.util.stream.Stream;
 import net.fortuna.ical4j.model.Recur;
-import net.fortuna.ical4j.transform.recurrence.Frequency;
 
 /**
- * One RFC 5545 recurrence rule from a local start in a time zone. A local time that a clock change skips is read with the offset
- * before the gap; one that occurs twice happens once, at the first; a rule finer than a day neither skips nor repeats an instant.
+ * One RFC 5545 recurrence rule from a local start in a time zone. Dates of a day and longer are made in local time and then placed in the zone: one that a
+ * clock change skips moves forward by the gap, for that date alone; one that occurs twice happens once, at the first. A rule finer than a day walks in instants,
+ * and neither skips nor repeats any.
  */
 public final class Recurrence implements Slots {
     private static final Set<String> RULE_PARTS = Set.of(
@@ -37,31 +41,41 @@ public final class Recurrence implements Slots {
             "BYMONTH",
             "BYSETPOS",
             "WKST");
-    /** A rule that has given no date in so many years never will (30 February). */
-    private static final int YEARS_WITHOUT_A_DATE = 40;
+    /** The calendar repeats itself after so many years: a rule that has given no date never will (30 February). */
+    private static final int YEARS_WITHOUT_A_DATE = 400;
+    /** Where the date line moved, a whole day was left out. */
+    private static final int WIDEST_GAP_DAYS = 2;
 
     private static final int MOST_TIMES_A_DAY = 1_440;
     private static final int MOST_DATES_OF_A_STEP = 60_000;
 
-    private final Recur<ZonedDateTime> recur;
-    private final ZonedDateTime start;
+    private final RecurrenceParts parts;
+    private final LocalDateTime start;
+    private final ZoneId zone;
+    private final RecurrenceDays days;
+    private final List<LocalTime> times;
 
-    private Recurrence(Recur<ZonedDateTime> recur, ZonedDateTime start) {
-        this.recur = recur;
+    private Recurrence(RecurrenceParts parts, LocalDateTime start, ZoneId zone) {
+        this.parts = parts;
         this.start = start;
+        this.zone = zone;
+        this.days = new RecurrenceDays(parts, start.toLocalDate());
+        this.times = parts.isFinerThanADay() ? List.of() : parts.timesOfDay(start.toLocalTime());
     }
 
     /** @throws InvalidDefinitionException if the rule is not one of RFC 5545 */
     public static Recurrence of(String rule, LocalDateTime start, ZoneId zone) {
         checkParts(rule);
         try {
-            var recur = new Recur<ZonedDateTime>(rule);
-            checkExpansion(rule, recur);
-            return new Recurrence(recur, start.atZone(zone));
+            var read = new Recur<ZonedDateTime>(rule);
+            checkExpansion(rule, read);
+            var parts = RecurrenceParts.of(rule, read);
+            checkNumbers(rule, parts);
+            return new Recurrence(parts, start.truncatedTo(ChronoUnit.SECONDS), zone);
         } catch (InvalidDefinitionException refused) {
             throw refused;
         } catch (RuntimeException notOne) {
-            throw refused("\"" + rule + "\" is no recurrence of RFC 5545: " + notOne.getMessage());
+            throw refused("\"" + rule + "\" is not a recurrence of RFC 5545: " + notOne.getMessage());
         }
     }
 
@@ -109,60 +123,107 @@ public final class Recurrence implements Slots {
         return new InvalidDefinitionException(List.of(Problem.error(message, "", null)));
     }
 
+    /** What the library reads although it means nothing. */
+    private static void checkNumbers(String rule, RecurrenceParts parts) {
+        check(rule, "BYSECOND", parts.seconds(), 0, 59);
+        check(rule, "BYMINUTE", parts.minutes(), 0, 59);
+        check(rule, "BYHOUR", parts.hours(), 0, 23);
+        check(rule, "BYMONTH", parts.months(), 1, 12);
+        checkFromEnd(rule, "BYMONTHDAY", parts.monthDays(), 31);
+        checkFromEnd(rule, "BYYEARDAY", parts.yearDays(), 366);
+        checkFromEnd(rule, "BYWEEKNO", parts.weeks(), 53);
+        checkFromEnd(rule, "BYSETPOS", parts.positions(), 366);
+    }
+
+    private static void check(String rule, String part, Collection<Integer> numbers, int least, int most) {
+        for (int number : numbers)
+            if (number < least || number > most)
+                throw refused(
+                        part + " in \"" + rule + "\" takes numbers from " + least + " to " + most + "; saw " + number);
+    }
+
+    private static void checkFromEnd(String rule, String part, Collection<Integer> numbers, int most) {
+        for (int number : numbers)
+            if (number == 0 || Math.abs(number) > most)
+                throw refused(part + " in \"" + rule + "\" takes numbers from 1 to " + most + ", or from -1 to -" + most
+                        + " counted from the end; saw " + number);
+    }
+
     /** The first instant strictly after {@code after}; empty once the recurrence has ended. */
     @Override
     public Optional<Instant> nextAfter(Instant after) {
-        if (after.isBefore(start.toInstant()) && fallsOnStart()) return Optional.of(start.toInstant());
-        ZonedDateTime seed = seedFor(after);
-        ZonedDateTime from = after.atZone(start.getZone());
-        ZonedDateTime horizon = (from.isAfter(start) ? from : start).plusYears(YEARS_WITHOUT_A_DATE);
-        if (isNeverADate()) return Optional.empty();
-        var next = recur.getNextDate(seed, from);
-        while (next != null && !next.toInstant().isAfter(after)) next = recur.getNextDate(seed, next);
-        return Optional.ofNullable(next).filter(date -> date.isBefore(horizon)).map(ZonedDateTime::toInstant);
-    }
-
-    private boolean fallsOnStart() {
-        return start.equals(recur.getNextDate(start, start.minusNanos(1)));
-    }
-
-    /** Days that no month named has, such as 30 February, on which the library would search without end. */
-    private boolean isNeverADate() {
-        var months = recur.getMonthList();
-        var days = recur.getMonthDayList();
-        if (months.isEmpty() || days.isEmpty()) return false;
-        int longest = months.stream()
-                .mapToInt(month -> Month.of(month.getMonthOfYear()).maxLength())
-                .max()
-                .orElseThrow();
-        return days.stream().allMatch(day -> Math.abs(day) > longest);
+        return parts.isFinerThanADay()
+                ? new RecurrenceInstants(parts, start, zone, days).nextAfter(after)
+                : nextOfDays(after);
     }
 
     /**
-     * A start nearer to {@code after} that gives the same dates, since the library walks from its start and a rule of some years
-     * and five minutes takes seconds. Not where dates are counted, nor for months and years, whose walk is short.
+     * Dates are made in local time and then placed, each by itself: one in a gap moves forward by the gap, so that it may meet or pass others; so all of the
+     * days near it are looked at.
      */
-    private ZonedDateTime seedFor(Instant after) {
-        if (recur.getCount() > 0 || !after.isAfter(start.toInstant())) return start;
-        int interval = Math.max(1, recur.getInterval());
-        Duration gone = Duration.between(start.toInstant(), after);
-        Frequency frequency = recur.getFrequency();
-        return switch (frequency) {
-            case SECONDLY -> forward(gone, Duration.ofSeconds(interval));
-            case MINUTELY -> forward(gone, Duration.ofMinutes(interval));
-            case HOURLY -> forward(gone, Duration.ofHours(interval));
-            case DAILY -> start.plusDays(wholeUnits(gone.toDays(), interval));
-            case WEEKLY -> start.plusWeeks(wholeUnits(gone.toDays() / 7, interval));
-            case MONTHLY, YEARLY -> start;
-        };
+    private Optional<Instant> nextOfDays(Instant after) {
+        LocalDate asked = after.atZone(zone).toLocalDate();
+        LocalDate near = asked.minusDays(WIDEST_GAP_DAYS);
+        LocalDate horizon = later(asked, start.toLocalDate()).plusYears(YEARS_WITHOUT_A_DATE);
+        long step = parts.count() > 0 ? 0 : days.stepOf(near);
+        int counted = 0;
+        Instant best = null;
+        for (; ; step++) {
+            LocalDate first = days.firstDayOf(step);
+            boolean passed = best != null
+                    && first.isAfter(best.atZone(zone).toLocalDate().plusDays(WIDEST_GAP_DAYS));
+            if (passed || first.isAfter(horizon)) return Optional.ofNullable(best);
+            for (LocalDateTime date : datesOf(step)) {
+                if (date.isBefore(start)) continue;
+                if (parts.count() > 0 && ++counted > parts.count()) return Optional.ofNullable(best);
+                Instant placed = date.atZone(zone).toInstant();
+                if (isAfterEnd(date, placed)) {
+                    if (best != null || date.isAfter(endLocal())) return Optional.ofNullable(best);
+                    continue;
+                }
+                if (placed.isAfter(after) && (best == null || placed.isBefore(best))) best = placed;
+            }
+        }
     }
 
-    private ZonedDateTime forward(Duration gone, Duration step) {
-        return start.plus(step.multipliedBy(Math.max(0, gone.dividedBy(step) - 1)));
+    private static LocalDate later(LocalDate one, LocalDate other) {
+        return one.isAfter(other) ? one : other;
     }
 
-    /** Leaves one interval of room, since days are not all 24 hours long. */
-    private static long wholeUnits(long gone, int interval) {
-        return Math.max(0, gone / interval - 1) * interval;
+    private boolean isAfterEnd(LocalDateTime date, Instant placed) {
+        var until = parts.until();
+        if (until == null) return false;
+        return until.local() != null
+                ? date.isAfter(until.local())
+                : until.utc() != null && placed.isAfter(until.utc().toInstant());
+    }
+
+    /** A local time that is certainly after the end, whatever the zone does. */
+    private LocalDateTime endLocal() {
+        var until = Objects.requireNonNull(parts.until());
+        var local = until.local() != null
+                ? until.local()
+                : Objects.requireNonNull(until.utc()).withZoneSameInstant(zone).toLocalDateTime();
+        return local.plusDays(WIDEST_GAP_DAYS);
+    }
+
+    private List<LocalDateTime> datesOf(long step) {
+        var dates = days.of(step);
+        if (parts.positions().isEmpty())
+            return dates.stream()
+                    .flatMap(date -> times.stream().map(date::atTime))
+                    .toList();
+        return positions(parts.positions(), dates.size() * times.size())
+                .mapToObj(place -> dates.get(place / times.size()).atTime(times.get(place % times.size())))
+                .toList();
+    }
+
+    /** Places, from 0 and in order, of those of so many that are named. */
+    static IntStream positions(List<Integer> named, int size) {
+        return named.stream()
+                .mapToInt(position -> position > 0 ? position - 1 : size + position)
+                .filter(place -> place >= 0 && place < size)
+                .distinct()
+                .sorted();
     }
 }

@@ -124,7 +124,7 @@ public class BounceMailbox {
             return;
         }
         for (var failure : report.failures()) {
-            if (!cameBack.record(report.token(), failure.words()))
+            if (!cameBack.record(report.token(), failure.words(), failure.ofTheAddress()))
                 LOG.info("a delivery report is about no message that is known and was taken");
         }
     }

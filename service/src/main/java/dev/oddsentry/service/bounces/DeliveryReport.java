@@ -1,6 +1,7 @@
 package dev.oddsentry.service.bounces;
 
 import dev.oddsentry.service.mail.ReturnPaths;
+import dev.oddsentry.service.mail.ServerWords;
 import jakarta.mail.Address;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
@@ -27,8 +28,11 @@ import org.jspecify.annotations.Nullable;
 record DeliveryReport(ReturnPaths.@Nullable Token token, List<Failure> failures) {
     private static final List<String> SENT_BACK_TO = List.of("Delivered-To", "X-Original-To", "Envelope-To");
 
-    /** @param words the mail system's own */
-    record Failure(String address, String words) {}
+    /**
+     * @param words the mail system's own
+     * @param ofTheAddress whether the address is to blame, and not this one message
+     */
+    record Failure(String address, String words, boolean ofTheAddress) {}
 
     /** @return empty where the mail is no delivery report */
     static Optional<DeliveryReport> of(MimeMessage mail) throws MessagingException, IOException {
@@ -47,8 +51,9 @@ record DeliveryReport(ReturnPaths.@Nullable Token token, List<Failure> failures)
         String original = typed(field(about, "Original-Recipient"));
         String address = original.isEmpty() ? typed(field(about, "Final-Recipient")) : original;
         String diagnostic = typed(field(about, "Diagnostic-Code"));
-        String words = diagnostic.isEmpty() ? "status " + field(about, "Status") : diagnostic;
-        return new Failure(address.replaceAll("[<>]", ""), words.replaceAll("\\s+", " "));
+        String status = field(about, "Status");
+        String words = diagnostic.isEmpty() ? "status " + status : diagnostic;
+        return new Failure(address.replaceAll("[<>]", ""), ServerWords.line(words), ServerWords.isOfTheAddress(status));
     }
 
     private static String field(InternetHeaders about, String name) {

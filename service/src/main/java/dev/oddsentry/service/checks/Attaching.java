@@ -12,6 +12,7 @@ import dev.oddsentry.extracts.pack.ZipPack;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.layouts.ExtractRows;
+import dev.oddsentry.service.mail.MailServer;
 import dev.oddsentry.service.rules.RulePasswords;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -25,10 +26,17 @@ import org.springframework.stereotype.Component;
 /** Writes everything open into files: those that go with the mail, and those that stay behind log-in. */
 @Component
 class Attaching {
+    /** Text and HTML, with a chart, and the heading. */
+    private static final long FOR_THE_TEXTS = 300_000;
+
+    private static final long HEADING_OF_A_FILE = 400;
+
     private final Settings settings;
     private final RulePasswords passwords;
+    private final MailServer server;
 
-    Attaching(Settings settings, RulePasswords passwords) {
+    Attaching(Settings settings, RulePasswords passwords, MailServer server) {
+        this.server = server;
         this.settings = settings;
         this.passwords = passwords;
     }
@@ -118,6 +126,19 @@ class Attaching {
         if (!file.name().endsWith("." + wanted.format().code())) instead.add(file.name());
     }
 
+    /** For files as they are sent: what the operator allows, or less where the mail server has said that it takes less. */
+    private long mostBytes() {
+        long allowed = settings.mail().mostAttached().toBytes();
+        var largest = server.largest();
+        return largest.isEmpty() ? allowed : Math.min(allowed, Math.max(0, largest.getAsLong() - FOR_THE_TEXTS));
+    }
+
+    /** In Base64, in lines of 76 characters. */
+    private static long asSent(byte[] bytes) {
+        long characters = (bytes.length + 2L) / 3 * 4;
+        return characters + characters / 76 * 2 + HEADING_OF_A_FILE;
+    }
+
     /** Files that are too great for a mail go packed, and where that is not enough, stay behind the link. */
     private Attached packed(
             About about,
@@ -126,8 +147,8 @@ class Attaching {
             List<ExtractFiles.File> files,
             Set<String> ofOthers,
             List<String> instead) {
-        long most = settings.mail().mostAttached().toBytes();
-        boolean great = files.stream().mapToLong(file -> file.bytes().length).sum() > most;
+        long most = mostBytes();
+        boolean great = files.stream().mapToLong(file -> asSent(file.bytes())).sum() > most;
         if (delivery.packing() == Packing.NOT && !great)
             return new Attached(files, List.of(), ofOthers, List.of(), instead);
         char[] password = delivery.packing() == Packing.ENCRYPTED ? password(about) : null;
@@ -137,7 +158,7 @@ class Attaching {
                     .toList();
             byte[] zip = ZipPack.of(entries, about.moment().slot(), password);
             var packed = List.of(new ExtractFiles.File(of.name(null) + ".zip", "application/zip", zip));
-            if (zip.length <= most) return new Attached(packed, List.of(), Set.of(), List.of(), instead);
+            if (asSent(zip) <= most) return new Attached(packed, List.of(), Set.of(), List.of(), instead);
             var names = files.stream().map(ExtractFiles.File::name).toList();
             return new Attached(List.of(), password == null ? files : packed, Set.of(), names, instead);
         } catch (IOException impossible) {

@@ -26,7 +26,8 @@ class CheckMetrics {
     }
 
     void began(Instant slot) {
-        lateness.record(Duration.between(slot, clock.instant()));
+        var late = Duration.between(slot, clock.instant());
+        lateness.record(late.isNegative() ? Duration.ZERO : late);
     }
 
     void ended(CheckState outcome) {

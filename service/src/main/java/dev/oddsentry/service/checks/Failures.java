@@ -50,8 +50,10 @@ final class Failures {
                         + logged(checkId, tooMuch) + ".");
             default -> {
                 if (failed instanceof RuntimeException unexpected) handBackIfShuttingDown(unexpected);
-                String reason =
-                        "Something went wrong on our side; the log has it under " + logged(checkId, failed) + ".";
+                String known = FullDisks.words(failed);
+                String reason = known == null
+                        ? "Internal error. Give the operator this reference: " + logged(checkId, failed) + "."
+                        : known;
                 yield new Failure(reason, false, false, true);
             }
         };

@@ -19,12 +19,12 @@ import dev.oddsentry.service.config.Installation;
 import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.queries.Parameters;
+import dev.oddsentry.service.queries.QueryInput;
 import dev.oddsentry.service.queries.QueryRunner;
 import dev.oddsentry.service.queries.RunningQuery;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
-import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -100,7 +100,7 @@ class Reckoning {
         }
     }
 
-    private List<Reckoned> reckonAll(List<Rows> all, Question first, Map<String, Object> values, RunningQuery running) {
+    private List<Reckoned> reckonAll(List<Rows> all, Question first, QueryInput values, RunningQuery running) {
         var reading = queries.read(
                 first.source(),
                 first.query(),

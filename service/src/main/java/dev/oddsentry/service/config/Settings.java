@@ -73,7 +73,10 @@ public record Settings(
             @DefaultValue List<String> allowedDomains,
             @Nullable @Email String testAddress,
             @DefaultValue("1h") Duration lateAfter,
-            @Valid @Nullable Bounces bounces) {
+            @Valid @Nullable Bounces bounces,
+            @Nullable @Pattern(regexp = HELO) String heloName) {
+        private static final String HELO = "[A-Za-z0-9]([A-Za-z0-9.-]*[A-Za-z0-9])?|\\[[0-9A-Za-z:.]+\\]";
+
         /** Whether mail may go to the address, as far as its domain says. */
         public boolean allows(String address) {
             String domain = address.substring(address.lastIndexOf('@') + 1);
@@ -117,11 +120,14 @@ public record Settings(
     }
 
     /**
+     * @param atOnce how many checks and other pieces of work run at once on a node
+     * @param mailAtOnce how many messages are handed over at once by a node, beside those
      * @param heartbeat a node that misses four of these counts as dead, and its checks are taken over
      * @param stopWithin how long a node that is shut down waits for its checks
      */
     public record Work(
             @DefaultValue("16") @Min(1) int atOnce,
+            @DefaultValue("8") @Min(1) int mailAtOnce,
             @DefaultValue("500ms") Duration polling,
             @DefaultValue("3s") Duration heartbeat,
             @DefaultValue("20s") Duration stopWithin) {}

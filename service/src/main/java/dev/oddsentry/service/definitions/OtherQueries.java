@@ -155,8 +155,9 @@ class OtherQueries {
 
     static List<Problem> missingValues(RuleDefinition rule, QueryDefinition query, String field, FieldPlaces places) {
         return query.parameters().entrySet().stream()
-                .filter(declared ->
-                        declared.getValue().preset() == null && !Parameters.isGiven(rule, declared.getKey()))
+                .filter(declared -> declared.getValue().preset() == null
+                        && !declared.getValue().optional()
+                        && !Parameters.isGiven(rule, declared.getKey()))
                 .map(declared -> places.locate(
                         field,
                         Problem.error(

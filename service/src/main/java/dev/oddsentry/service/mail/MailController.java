@@ -1,12 +1,15 @@
 package dev.oddsentry.service.mail;
 
+import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Role;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.PostMapping;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 /** The connection to the mail servers. */
@@ -19,10 +22,18 @@ class MailController {
         this.test = test;
     }
 
-    /** Tries each server and sends nothing. */
+    /**
+     * Tries each server as far as a recipient and sends nothing.
+     *
+     * @param to whom the servers are asked about; the person who asks if it is left out
+     */
     @PostMapping("/test")
-    List<MailTest.Tried> test(@AuthenticationPrincipal Person by) {
+    List<MailTest.Tried> test(@AuthenticationPrincipal Person by, @RequestParam(required = false) @Nullable String to) {
         if (by.role() != Role.OPERATOR) throw RefusedException.forbidden("Only an operator tries the mail servers.");
-        return test.tried();
+        String address = to == null ? by.email() : to;
+        if (!MailAddress.isOne(address))
+            throw RefusedException.invalid(
+                    "\"" + address + "\" is not a mail address. Example: ines.holm@skerryline.example");
+        return test.tried(address);
     }
 }

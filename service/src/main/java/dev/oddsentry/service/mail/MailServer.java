@@ -1,7 +1,9 @@
 package dev.oddsentry.service.mail;
 
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalLong;
 import java.util.UUID;
 
 /** The mail server that messages are handed over to. */
@@ -26,7 +28,16 @@ public interface MailServer {
 
         /** The line was lost after the data went out; the server may have taken it. */
         record Unsure(String words) implements Reply {}
+
+        /** The message is larger than the server takes; a smaller one might go. */
+        record TooLarge(String words) implements Reply {}
     }
+
+    /** For how long there is no use in handing anything over, since each server is being left alone after it failed; zero if there is. */
+    Duration closedFor();
+
+    /** The largest message that the servers take, as they have said it; empty as long as none has. */
+    OptionalLong largest();
 
     /**
      * Hands one message over to some of its recipients; answers for each of them. Never throws for what the server does.

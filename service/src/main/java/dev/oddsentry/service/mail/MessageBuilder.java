@@ -104,11 +104,11 @@ public class MessageBuilder {
             var message = new FixedIdMessage(messageId);
             message.setFrom(
                     new InternetAddress(settings.mail().from(), settings.mail().fromName(), UTF_8));
-            message.setRecipients(Message.RecipientType.TO, to.toArray(InternetAddress[]::new));
-            message.setRecipients(Message.RecipientType.CC, cc.toArray(InternetAddress[]::new));
+            message.setRecipients(Message.RecipientType.TO, inAscii(to));
+            message.setRecipients(Message.RecipientType.CC, inAscii(cc));
             var replyTo = directory.addresses(
                     recipients.replyTo().isEmpty() ? List.of("team: " + envelope.owner()) : recipients.replyTo());
-            if (!replyTo.isEmpty()) message.setReplyTo(replyTo.toArray(InternetAddress[]::new));
+            if (!replyTo.isEmpty()) message.setReplyTo(inAscii(replyTo));
             message.setSubject(subject, UTF_8);
             message.setSentDate(Date.from(clock.instant()));
             message.setHeader("Auto-Submitted", "auto-generated");
@@ -142,6 +142,16 @@ public class MessageBuilder {
         } catch (MessagingException | IOException e) {
             throw new IllegalStateException("a message could not be built", e);
         }
+    }
+
+    /** As they stand in the heading of a message. */
+    private static InternetAddress[] inAscii(List<InternetAddress> addresses) throws UnsupportedEncodingException {
+        var all = new InternetAddress[addresses.size()];
+        for (int i = 0; i < all.length; i++) {
+            var each = addresses.get(i);
+            all[i] = new InternetAddress(MailDomains.inAscii(each.getAddress()), each.getPersonal(), UTF_8);
+        }
+        return all;
     }
 
     /** Those of them who get it; the others are noted with why. */

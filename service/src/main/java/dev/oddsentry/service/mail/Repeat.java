@@ -17,6 +17,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Properties;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
 /** A message once more: the same content, marked in its subject, under an id of its own that refers to the first. */
@@ -52,7 +53,10 @@ public class Repeat {
                 message.setHeader("References", first);
             }
             message.setRecipients(Message.RecipientType.CC, new InternetAddress[0]);
-            message.setRecipients(Message.RecipientType.TO, InternetAddress.parse(String.join(",", to), false));
+            message.setRecipients(
+                    Message.RecipientType.TO,
+                    InternetAddress.parse(
+                            to.stream().map(MailDomains::inAscii).collect(Collectors.joining(",")), false));
             message.saveChanges();
             var bytes = new ByteArrayOutputStream();
             message.writeTo(bytes);

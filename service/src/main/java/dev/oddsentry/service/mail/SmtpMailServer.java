@@ -10,10 +10,14 @@ import jakarta.mail.internet.InternetAddress;
 import java.io.ByteArrayInputStream;
 import java.io.IOException;
 import java.io.OutputStream;
+import java.time.Duration;
+import java.util.Comparator;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.OptionalLong;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
 import org.eclipse.angus.mail.smtp.SMTPMessage;
 import org.eclipse.angus.mail.smtp.SMTPTransport;
@@ -28,17 +32,29 @@ import org.springframework.stereotype.Component;
 class SmtpMailServer implements MailServer {
     private static final Logger LOG = LoggerFactory.getLogger(SmtpMailServer.class);
 
+    /** A slow line is given that much time for a message, beside the steps of the conversation. */
+    private static final long BYTES_A_MILLISECOND = 32;
+
+    private static final int STEPS = 3;
+    /** The server waits for the message; where the line breaks then, it may have all of it. */
+    private static final int GO_ON = 354;
+
+    private final Settings.Mail settings;
     private final List<SmtpServer> servers;
     private final @Nullable ReturnPaths returnPaths;
 
     @Autowired
     SmtpMailServer(Settings settings, ReturnPaths returnPaths) {
-        this(settings.mail(), settings.mail().bounces() == null ? null : returnPaths);
+        this(settings.mail(), settings.work().mailAtOnce(), settings.mail().bounces() == null ? null : returnPaths);
     }
 
-    /** @param returnPaths {@code null} if reports come back to nobody */
-    SmtpMailServer(Settings.Mail settings, @Nullable ReturnPaths returnPaths) {
-        this.servers = SmtpServer.inOrder(settings);
+    /**
+     * @param workers how many messages are handed over at once
+     * @param returnPaths {@code null} if reports come back to nobody
+     */
+    SmtpMailServer(Settings.Mail settings, int workers, @Nullable ReturnPaths returnPaths) {
+        this.settings = settings;
+        this.servers = SmtpServer.inOrder(settings, workers);
         this.returnPaths = returnPaths;
     }
 
@@ -67,21 +83,73 @@ class SmtpMailServer implements MailServer {
         return replies;
     }
 
+    @Override
+    public Duration closedFor() {
+        return servers.stream()
+                .map(server -> server.rest().closedFor())
+                .min(Comparator.naturalOrder())
+                .orElseThrow();
+    }
+
+    @Override
+    public OptionalLong largest() {
+        return servers.stream()
+                .mapToLong(SmtpServer::largest)
+                .filter(size -> size > 0)
+                .min();
+    }
+
     /** The server that is reached first, in the order of the settings. */
     private Map<String, Reply> handOver(@Nullable String returnPath, byte[] mime, List<String> to) {
         Map<String, Reply> replies = Map.of();
         for (var server : servers) {
-            try (var line = server.line()) {
-                return handOver(line, returnPath, mime, to);
-            } catch (MessagingException notReached) {
-                replies = all(to, server.notTaken(notReached));
+            if (!server.rest().begin()) continue;
+            boolean answered = false;
+            try {
+                replies = talk(server, returnPath, mime, to);
+                answered = replies.values().stream().noneMatch(SmtpMailServer::isOfTheLine);
+            } finally {
+                server.rest().ended(answered);
             }
+            // Another server may have it only if this one cannot have taken it.
+            boolean notReached = replies.values().stream()
+                    .allMatch(reply -> reply instanceof Reply.Delayed delayed && delayed.forEverybody());
+            if (!notReached) return replies;
         }
-        return replies;
+        return replies.isEmpty()
+                ? all(
+                        to,
+                        new Reply.Delayed(
+                                "No mail server was tried: each is left alone for a while after it failed.", true))
+                : replies;
+    }
+
+    private static boolean isOfTheLine(Reply reply) {
+        return reply instanceof Reply.Unsure || (reply instanceof Reply.Delayed delayed && delayed.forEverybody());
+    }
+
+    private Map<String, Reply> talk(SmtpServer server, @Nullable String returnPath, byte[] mime, List<String> to) {
+        var limit = settings.timeLimit().multipliedBy(STEPS).plusMillis(mime.length / BYTES_A_MILLISECOND);
+        return Conversation.within(
+                limit,
+                () -> {
+                    try (var line = server.line()) {
+                        return handOver(line, returnPath, mime, to);
+                    } catch (MessagingException notReached) {
+                        return all(to, server.notTaken(notReached));
+                    }
+                },
+                () -> all(to, new Reply.Unsure("The mail server " + server.address() + " did not come to an end.")));
     }
 
     private static Map<String, Reply> handOver(
             SmtpServer.Line line, @Nullable String returnPath, byte[] mime, List<String> to) throws MessagingException {
+        long largest = line.server().largest();
+        if (largest > 0 && mime.length > largest)
+            return all(
+                    to,
+                    new Reply.TooLarge(
+                            "The message has " + mime.length + " bytes, and the mail server takes " + largest + "."));
         var message = new WatchedMessage(line.session(), mime);
         if (returnPath != null) message.setEnvelopeFrom(returnPath);
         var transport = line.transport();
@@ -90,9 +158,9 @@ class SmtpMailServer implements MailServer {
             line.keep();
             return all(to, new Reply.Taken(words(transport)));
         } catch (MessagingException e) {
-            boolean answered = transport.getLastReturnCode() > 0;
-            if (!answered && message.hasGoneOut()) return all(to, lostAfterTheData(e));
-            return answered && e instanceof SendFailedException sent
+            int code = transport.getLastReturnCode();
+            if (message.hasGoneOut() && (code <= 0 || code == GO_ON)) return all(to, lostAfterTheData(e));
+            return code > 0 && e instanceof SendFailedException sent
                     ? perAddress(sent, to, transport)
                     : all(to, line.server().notTaken(e));
         }
@@ -100,7 +168,8 @@ class SmtpMailServer implements MailServer {
 
     private static Address[] addresses(List<String> to) throws MessagingException {
         var addresses = new Address[to.size()];
-        for (int i = 0; i < addresses.length; i++) addresses[i] = new InternetAddress(to.get(i), true);
+        for (int i = 0; i < addresses.length; i++)
+            addresses[i] = new InternetAddress(MailDomains.inAscii(to.get(i)), true);
         return addresses;
     }
 
@@ -110,13 +179,17 @@ class SmtpMailServer implements MailServer {
      */
     private static Map<String, Reply> perAddress(
             SendFailedException answered, List<String> to, SMTPTransport transport) {
+        // What travels is the ASCII form; what is answered for is what was written.
+        var written = to.stream().collect(Collectors.toMap(MailDomains::inAscii, each -> each, (first, _) -> first));
         var replies = new LinkedHashMap<String, Reply>();
         for (Address sent : orNone(answered.getValidSentAddresses())) {
-            replies.put(((InternetAddress) sent).getAddress(), new Reply.Taken(words(transport)));
+            replies.put(written.get(((InternetAddress) sent).getAddress()), new Reply.Taken(words(transport)));
         }
         for (Exception e = answered; e instanceof MessagingException chained; e = chained.getNextException()) {
             if (e instanceof SMTPAddressFailedException failed) {
-                replies.putIfAbsent(failed.getAddress().getAddress(), notTaken(failed.getReturnCode(), line(failed)));
+                replies.putIfAbsent(
+                        written.get(failed.getAddress().getAddress()),
+                        notTaken(failed.getReturnCode(), ServerWords.line(failed)));
             }
         }
         Reply others = notTaken(transport.getLastReturnCode(), words(transport));
@@ -129,11 +202,12 @@ class SmtpMailServer implements MailServer {
     }
 
     private static Reply notTaken(int code, String words) {
+        if (ServerWords.isOfItsSize(code, words)) return new Reply.TooLarge(words);
         return code >= 500 ? new Reply.Refused(words) : new Reply.Delayed(words, false);
     }
 
     private static Reply lostAfterTheData(MessagingException broken) {
-        return new Reply.Unsure("The line was lost after the message had gone out: " + line(broken));
+        return new Reply.Unsure("The line was lost after the message had gone out: " + ServerWords.line(broken));
     }
 
     /** Knows whether all of it was written to the line, which the library does not tell. */
@@ -162,14 +236,6 @@ class SmtpMailServer implements MailServer {
     }
 
     private static String words(SMTPTransport transport) {
-        return line(transport.getLastServerResponse());
-    }
-
-    static String line(Exception e) {
-        return line(e.getMessage());
-    }
-
-    static String line(@Nullable String text) {
-        return text == null ? "" : text.strip().replaceAll("\\s+", " ");
+        return ServerWords.line(transport.getLastServerResponse());
     }
 }

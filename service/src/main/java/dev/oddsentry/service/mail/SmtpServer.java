@@ -28,24 +28,30 @@ final class SmtpServer {
     private final String host;
     private final int port;
     private final Session session;
+    private final ServerRest rest;
+    private volatile long largest;
     private final ConcurrentLinkedDeque<Kept> kept = new ConcurrentLinkedDeque<>();
 
     private record Kept(SMTPTransport transport, long since) {}
 
-    private SmtpServer(Settings.Mail settings, String host, int port) {
+    private SmtpServer(Settings.Mail settings, String host, int port, int mostAtOnce) {
+        this.rest = new ServerRest(settings.firstWait(), mostAtOnce, System::nanoTime);
         this.settings = settings;
         this.host = host;
         this.port = port;
         this.session = Session.getInstance(properties());
     }
 
-    static List<SmtpServer> inOrder(Settings.Mail settings) {
+    /** @param workers how many messages are handed over at once */
+    static List<SmtpServer> inOrder(Settings.Mail settings, int workers) {
         var servers = new ArrayList<SmtpServer>();
-        servers.add(new SmtpServer(settings, settings.host(), settings.port()));
+        // While one of several hangs, the others still have workers.
+        int each = settings.others().isEmpty() ? workers : Math.max(1, workers / 2);
+        servers.add(new SmtpServer(settings, settings.host(), settings.port(), each));
         for (String other : settings.others()) {
             int colon = other.lastIndexOf(':');
-            servers.add(
-                    new SmtpServer(settings, other.substring(0, colon), Integer.parseInt(other.substring(colon + 1))));
+            servers.add(new SmtpServer(
+                    settings, other.substring(0, colon), Integer.parseInt(other.substring(colon + 1)), each));
         }
         return List.copyOf(servers);
     }
@@ -61,7 +67,7 @@ final class SmtpServer {
         properties.put("mail.smtp.sendpartial", "true");
         properties.put("mail.smtp.reportsuccess", "true");
         properties.put("mail.smtp.from", settings.from());
-        properties.put("mail.smtp.localhost", "odd-sentry");
+        properties.put("mail.smtp.localhost", HeloName.of(settings.heloName()));
         // Without it each message waits some 45 ms for a delayed acknowledgement.
         properties.put("mail.smtp.socketFactory", new NoDelaySocketFactory());
         if (settings.security() != MailSecurity.NONE) {
@@ -100,6 +106,7 @@ final class SmtpServer {
         try {
             if (settings.username() == null) transport.connect();
             else transport.connect(settings.username(), secret());
+            largest = announcedSize(transport);
             return transport;
         } catch (MessagingException failed) {
             close(transport);
@@ -117,9 +124,24 @@ final class SmtpServer {
         }
     }
 
+    /** The limit of RFC 1870; 0 where the server has none or does not say. */
+    private static long announcedSize(SMTPTransport transport) {
+        String said = transport.getExtensionParameter("SIZE");
+        return said != null && said.strip().matches("\\d{1,18}") ? Long.parseLong(said.strip()) : 0;
+    }
+
+    ServerRest rest() {
+        return rest;
+    }
+
+    /** The largest message it takes, as it last said; 0 if it has not. */
+    long largest() {
+        return largest;
+    }
+
     Reply notTaken(MessagingException broken) {
         return new Reply.Delayed(
-                "The mail server " + address() + " did not take it: " + SmtpMailServer.line(broken), true);
+                "The mail server " + address() + " did not take it: " + ServerWords.line(broken), true);
     }
 
     void close() {

@@ -9,6 +9,7 @@ import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.mail.Repeat;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
 import java.util.List;
 import java.util.Set;
 import java.util.UUID;
@@ -27,8 +28,10 @@ class Acts {
     private final Repeat repeat;
     private final TakingBack takingBack;
     private final Audit audit;
+    private final Clock clock;
 
-    Acts(DSLContext db, Outbox outbox, Repeat repeat, TakingBack takingBack, Audit audit) {
+    Acts(DSLContext db, Outbox outbox, Repeat repeat, TakingBack takingBack, Audit audit, Clock clock) {
+        this.clock = clock;
         this.db = db;
         this.outbox = outbox;
         this.repeat = repeat;
@@ -75,6 +78,7 @@ class Acts {
         if (wanted.isEmpty() || (!to.isEmpty() && wanted.size() < to.size()))
             throw RefusedException.invalid(
                     "It was for " + String.join(", ", recipients) + "; send it to some of them.");
+        settle(id);
         audit.record(db, by.id(), "send mail again", message.getSubject(), String.join(", ", wanted));
         return outbox.queueRepeat(message, repeat.of(message.getMime(), message.getSubject(), wanted));
     }
@@ -86,8 +90,31 @@ class Acts {
         int findings = db.fetchCount(REPORT, REPORT.MESSAGE_ID.in(takingBack.inAllLanguages(id)));
         if (findings == 0) throw RefusedException.conflict("It reported nothing, so there is nothing to report again.");
         takingBack.takeBack(id);
+        settle(id);
         audit.record(db, by.id(), "report again", message.getSubject(), null);
         return findings;
+    }
+
+    /** A person found that it arrived where that was not known. @return at how many addresses */
+    @Transactional
+    int arrived(Person by, UUID id) {
+        var message = require(id);
+        int settled = settle(id);
+        if (settled == 0)
+            throw RefusedException.conflict(
+                    "There is no recipient of this message of whom it is not known whether it arrived.");
+        audit.record(db, by.id(), "mail arrived", message.getSubject(), null);
+        return settled;
+    }
+
+    private int settle(UUID id) {
+        return db.update(MESSAGE_RECIPIENT)
+                .set(MESSAGE_RECIPIENT.SETTLED_AT, clock.instant())
+                .where(
+                        MESSAGE_RECIPIENT.MESSAGE_ID.eq(id),
+                        MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED),
+                        MESSAGE_RECIPIENT.SETTLED_AT.isNull())
+                .execute();
     }
 
     private MessageRecord require(UUID id) {

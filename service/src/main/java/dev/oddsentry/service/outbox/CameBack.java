@@ -3,21 +3,17 @@ package dev.oddsentry.service.outbox;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
 
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
-import dev.oddsentry.service.definitions.DefinitionStore;
-import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.mail.ReturnPaths;
 import dev.oddsentry.service.reach.Reach;
-import dev.oddsentry.service.trouble.Teams;
 import java.time.Clock;
+import java.util.List;
 import java.util.Set;
 import java.util.UUID;
 import org.jooq.DSLContext;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -27,16 +23,15 @@ import org.springframework.transaction.annotation.Transactional;
  */
 @Component
 public class CameBack {
-    private static final Set<RecipientState> TAKEN = Set.of(RecipientState.SENT, RecipientState.UNSURE);
+    private static final Set<RecipientState> TAKEN =
+            Set.of(RecipientState.SENT, RecipientState.UNSURE, RecipientState.UNCONFIRMED);
 
     private final DSLContext db;
     private final Clock clock;
     private final TakingBack takingBack;
     private final Reach reach;
-    private final DefinitionStore definitions;
-    private final Teams teams;
-    private final MessageBuilder messages;
-    private final Outbox outbox;
+    private final OwnerMail ownerMail;
+    private final DeliveryNotices notices;
     private final ReturnPaths returnPaths;
     private final Settings settings;
 
@@ -45,10 +40,8 @@ public class CameBack {
             Clock clock,
             TakingBack takingBack,
             Reach reach,
-            DefinitionStore definitions,
-            Teams teams,
-            MessageBuilder messages,
-            Outbox outbox,
+            OwnerMail ownerMail,
+            DeliveryNotices notices,
             ReturnPaths returnPaths,
             Settings settings) {
         this.returnPaths = returnPaths;
@@ -56,10 +49,8 @@ public class CameBack {
         this.clock = clock;
         this.takingBack = takingBack;
         this.reach = reach;
-        this.definitions = definitions;
-        this.teams = teams;
-        this.messages = messages;
-        this.outbox = outbox;
+        this.ownerMail = ownerMail;
+        this.notices = notices;
         this.settings = settings;
     }
 
@@ -67,10 +58,11 @@ public class CameBack {
      * A report that came back says that a recipient did not get the message.
      *
      * @param token of the envelope that the report answers
+     * @param ofTheAddress whether the address is to blame, so that nothing goes there any more
      * @return {@code false} if no recipient had that envelope, or it is known already
      */
     @Transactional
-    public boolean record(ReturnPaths.Token token, String words) {
+    public boolean record(ReturnPaths.Token token, String words, boolean ofTheAddress) {
         UUID id = token.message();
         var recipients = db.selectFrom(MESSAGE_RECIPIENT)
                 .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id))
@@ -93,8 +85,9 @@ public class CameBack {
                 .set(RECIPIENT_TRY.OUTCOME, RecipientState.REFUSED)
                 .set(RECIPIENT_TRY.WORDS, said)
                 .execute();
+        if (ofTheAddress) hold(id, recipient.get().getAddress(), words);
+        notices.afterwards(id);
         takingBack.ifNobodyGotIt(id);
-        hold(id, recipient.get().getAddress(), words);
         return true;
     }
 
@@ -102,41 +95,19 @@ public class CameBack {
     void hold(UUID id, String address, String words) {
         if (!reach.hold(address, words, id)) return;
         var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(id)).fetchSingle();
-        String owner = owner(message);
-        if (owner != null) tell(owner, message, address, words);
-    }
-
-    private @Nullable String owner(MessageRecord message) {
-        var rule = message.getRuleId() == null ? message.getEscalationOf() : message.getRuleId();
-        if (rule != null)
-            return definitions.rule(rule).orElseThrow().definition().owner();
-        if (message.getRoundUpId() != null)
-            return definitions
-                    .roundUp(message.getRoundUpId())
-                    .orElseThrow()
-                    .definition()
-                    .owner();
-        return null;
+        String owner = ownerMail.owner(message);
+        if (owner == null) return;
+        tell(owner, message, address, words);
+        notices.toldOfRefusal(message);
     }
 
     private void tell(String owner, MessageRecord message, String address, String words) {
-        String text = "Mail to " + address + " comes back for good. The mail system says:\n  " + words
-                + "\n\nIt was: " + message.getSubject() + "\n  " + settings.baseUrl() + "/outbox/" + message.getId()
-                + "\n\nNothing goes to that address any more, of any rule, until somebody says that it is right:\n"
+        String text = "Mail to " + address + " bounces. The mail server said:\n  " + words
+                + "\n\nThe message was: " + message.getSubject() + "\n  " + settings.baseUrl() + "/outbox/"
+                + message.getId()
+                + "\n\nNothing is sent to " + address + ", by any rule, until someone unblocks it:\n"
                 + "  odd bad-addresses --right " + address + "\nor corrects it in the rules that name it. "
-                + "Whoever else gets these mails still does.\n\nYou get this since you own the rule. It is said once for each address.\n";
-        var told = messages.plain(owner, teams.addressesOf(owner), "Mail comes back: " + address, text);
-        if (told.to().isEmpty()) return;
-        var now = clock.instant();
-        // Over at once: what is held stands on its own, and nobody is told again.
-        long trouble = db.insertInto(TROUBLE)
-                .set(TROUBLE.CAUSE, "mail to " + address)
-                .set(TROUBLE.BEGAN_AT, now)
-                .set(TROUBLE.MAILED_AT, now)
-                .set(TROUBLE.OVER_AT, now)
-                .returning(TROUBLE.ID)
-                .fetchSingle()
-                .getId();
-        outbox.queue(trouble, now, told);
+                + "The other recipients are not affected.\n\nYou get this email because your team owns the rule. You get one notice for each address.\n";
+        ownerMail.send(owner, "mail to " + address, List.of(address), "Blocked address: " + address, text);
     }
 }

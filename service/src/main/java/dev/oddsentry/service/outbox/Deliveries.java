@@ -9,6 +9,7 @@ import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.mail.LateNote;
 import dev.oddsentry.service.mail.MailServer.Reply;
+import dev.oddsentry.service.mail.ServerWords;
 import dev.oddsentry.service.reach.Reach;
 import java.time.Clock;
 import java.time.Duration;
@@ -21,7 +22,6 @@ import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.UUID;
-import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -39,10 +39,9 @@ class Deliveries {
 
     private static final Duration LOOK_AT_EARLIER = Duration.ofSeconds(1);
     private static final Duration LONGEST_WAIT_FOR_EARLIER = Duration.ofHours(1);
-    /** By the class of its code (RFC 3463): nobody is there, whoever asks. */
-    private static final Pattern NO_SUCH_ADDRESS = Pattern.compile("^5\\d\\d[ -]5\\.1\\.\\d");
-
     private static final Duration LONGEST_WAIT = Duration.ofMinutes(30);
+    /** The server is away, and it is seen at once when it is back. */
+    private static final Duration LONGEST_WAIT_FOR_SERVER = Duration.ofMinutes(5);
 
     private final DSLContext db;
     private final Clock clock;
@@ -50,8 +49,20 @@ class Deliveries {
     private final TakingBack takingBack;
     private final Reach reach;
     private final CameBack cameBack;
+    private final SmallerMessages smaller;
+    private final DeliveryNotices notices;
 
-    Deliveries(DSLContext db, Clock clock, Settings settings, TakingBack takingBack, Reach reach, CameBack cameBack) {
+    Deliveries(
+            DSLContext db,
+            Clock clock,
+            Settings settings,
+            TakingBack takingBack,
+            Reach reach,
+            CameBack cameBack,
+            SmallerMessages smaller,
+            DeliveryNotices notices) {
+        this.smaller = smaller;
+        this.notices = notices;
         this.cameBack = cameBack;
         this.reach = reach;
         this.db = db;
@@ -91,17 +102,19 @@ class Deliveries {
         sayWhereLate(message, undone);
         for (var recipient : undone) {
             if (!isDue(recipient)) continue;
+            if (recipient.getState() == RecipientState.HANDING_OVER) recordLostNode(recipient);
             var why = barred.get(recipient.getAddress().toLowerCase(Locale.ROOT));
             if (why != null) {
-                move(recipient, why.left() ? RecipientState.STOPPED : RecipientState.REFUSED, why.words(), null);
+                giveUp(recipient, why.left() ? RecipientState.STOPPED : RecipientState.REFUSED, why.words());
             } else if (expired && recipient.getTries() > 0) {
-                move(recipient, RecipientState.EXPIRED, recipient.getWords(), null);
+                giveUp(recipient, RecipientState.EXPIRED, recipient.getWords());
             } else {
                 recipient.setTries(recipient.getTries() + 1);
                 move(recipient, RecipientState.HANDING_OVER, recipient.getWords(), null);
                 to.add(recipient.getAddress());
             }
         }
+        notices.afterwards(messageId);
         takingBack.ifNobodyGotIt(messageId);
         return new Due(message.getMime(), to, message.getMayLeave(), null);
     }
@@ -135,7 +148,7 @@ class Deliveries {
                                                 .or(MESSAGE_RECIPIENT.STATE.eq(RecipientState.HANDING_OVER))))));
     }
 
-    /** One being handed over without a next try was left so by a node that died; one unsure without is done with. */
+    /** One being handed over without a next try was left so by a node that died. */
     private boolean isDue(MessageRecipientRecord recipient) {
         Instant nextTry = recipient.getNextTry();
         if (nextTry == null) return recipient.getState() == RecipientState.HANDING_OVER;
@@ -158,33 +171,51 @@ class Deliveries {
         recipient.update();
     }
 
+    /** A node took it up and never told how it went, so the mail server may have it. */
+    private void recordLostNode(MessageRecipientRecord recipient) {
+        recordTry(recipient, "The service ended during the hand-over.", RecipientState.UNSURE);
+    }
+
+    /** Where the mail server may have taken an earlier try, nobody can say that the recipient does not have it. */
+    private void giveUp(MessageRecipientRecord recipient, RecipientState state, @Nullable String words) {
+        boolean mayHaveIt = state != RecipientState.STOPPED && hasBeenUnsure(recipient);
+        move(recipient, mayHaveIt ? RecipientState.UNCONFIRMED : state, words, null);
+    }
+
     @Transactional
     public void record(UUID messageId, Map<String, Reply> replies) {
         for (var recipient : undone(messageId)) {
             Reply reply = replies.get(recipient.getAddress());
             if (reply == null) continue;
-            boolean unsureBefore = hasBeenUnsure(recipient);
             RecipientState outcome = outcome(reply);
-            boolean again = UNDONE.contains(outcome) && !(outcome == RecipientState.UNSURE && unsureBefore);
-            move(recipient, outcome, reply.words(), again ? waitAfter(recipient.getTries()) : null);
-            recordTry(recipient, reply, outcome);
-            if (reply instanceof Reply.Refused
-                    && NO_SUCH_ADDRESS.matcher(reply.words()).find())
+            recordTry(recipient, reply.words(), outcome);
+            if (UNDONE.contains(outcome)) move(recipient, outcome, reply.words(), nextTry(recipient, reply));
+            else if (outcome == RecipientState.SENT) move(recipient, outcome, reply.words(), null);
+            else giveUp(recipient, outcome, reply.words());
+            if (reply instanceof Reply.Refused && ServerWords.isOfTheAddress(reply.words()))
                 cameBack.hold(messageId, recipient.getAddress(), reply.words());
         }
+        if (replies.values().stream().anyMatch(Reply.TooLarge.class::isInstance)) makeSmaller(messageId);
+        notices.afterwards(messageId);
         takingBack.ifNobodyGotIt(messageId);
+    }
+
+    /** Where it cannot be made smaller, it is refused for good. */
+    private void makeSmaller(UUID messageId) {
+        if (smaller.make(messageId)) return;
+        for (var recipient : undone(messageId))
+            if (isDue(recipient)) giveUp(recipient, RecipientState.REFUSED, recipient.getWords());
     }
 
     private static RecipientState outcome(Reply reply) {
         return switch (reply) {
             case Reply.Taken _ -> RecipientState.SENT;
             case Reply.Refused _ -> RecipientState.REFUSED;
-            case Reply.Delayed _ -> RecipientState.WAITING;
+            case Reply.Delayed _, Reply.TooLarge _ -> RecipientState.WAITING;
             case Reply.Unsure _ -> RecipientState.UNSURE;
         };
     }
 
-    /** Unsure is sent once more; a second lost line does not make a third copy right, and it stays unsure. */
     private boolean hasBeenUnsure(MessageRecipientRecord recipient) {
         return db.fetchExists(DSL.selectFrom(RECIPIENT_TRY)
                 .where(
@@ -193,19 +224,23 @@ class Deliveries {
                         RECIPIENT_TRY.OUTCOME.eq(RecipientState.UNSURE)));
     }
 
-    /** Twice as long each time. */
-    private Instant waitAfter(int tries) {
-        Duration wait = settings.firstWait().multipliedBy(1L << Math.min(10, Math.max(0, tries - 1)));
-        return clock.instant().plus(wait.compareTo(LONGEST_WAIT) > 0 ? LONGEST_WAIT : wait);
+    /** Twice as long each time; at once for a message that has become smaller. */
+    private Instant nextTry(MessageRecipientRecord recipient, Reply reply) {
+        if (reply instanceof Reply.TooLarge) return clock.instant();
+        var longest = reply instanceof Reply.Delayed delayed && delayed.forEverybody()
+                ? LONGEST_WAIT_FOR_SERVER
+                : LONGEST_WAIT;
+        Duration wait = settings.firstWait().multipliedBy(1L << Math.min(10, Math.max(0, recipient.getTries() - 1)));
+        return clock.instant().plus(wait.compareTo(longest) > 0 ? longest : wait);
     }
 
-    private void recordTry(MessageRecipientRecord recipient, Reply reply, RecipientState outcome) {
+    private void recordTry(MessageRecipientRecord recipient, String words, RecipientState outcome) {
         db.insertInto(RECIPIENT_TRY)
                 .set(RECIPIENT_TRY.MESSAGE_ID, recipient.getMessageId())
                 .set(RECIPIENT_TRY.ADDRESS, recipient.getAddress())
                 .set(RECIPIENT_TRY.AT, clock.instant())
                 .set(RECIPIENT_TRY.OUTCOME, outcome)
-                .set(RECIPIENT_TRY.WORDS, reply.words())
+                .set(RECIPIENT_TRY.WORDS, words)
                 .execute();
     }
 

@@ -53,6 +53,8 @@ public class HandOver {
 
     /** @return when to try again; empty once every recipient is done with */
     private Optional<Instant> handOver(UUID messageId) {
+        var closed = server.closedFor();
+        if (!closed.isZero()) return Optional.of(clock.instant().plus(closed));
         var due = deliveries.claim(messageId);
         if (due.lookAgainIn() != null) return Optional.of(clock.instant().plus(due.lookAgainIn()));
         if (due.mayLeave()) handOverToEach(messageId, due);

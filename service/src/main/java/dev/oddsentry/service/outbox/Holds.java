@@ -13,9 +13,6 @@ import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 
-import com.github.kagkarlsson.scheduler.SchedulerClient;
-import com.github.kagkarlsson.scheduler.exceptions.TaskInstanceCurrentlyExecutingException;
-import com.github.kagkarlsson.scheduler.exceptions.TaskInstanceNotFoundException;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Role;
@@ -35,10 +32,10 @@ import org.springframework.transaction.annotation.Transactional;
 public class Holds {
     private final DSLContext db;
     private final Clock clock;
-    private final SchedulerClient tasks;
+    private final HandOverTasks tasks;
     private final Audit audit;
 
-    Holds(DSLContext db, Clock clock, SchedulerClient tasks, Audit audit) {
+    Holds(DSLContext db, Clock clock, HandOverTasks tasks, Audit audit) {
         this.db = db;
         this.clock = clock;
         this.tasks = tasks;
@@ -159,16 +156,8 @@ public class Holds {
                             MESSAGE_RECIPIENT.MESSAGE_ID.in(waiting),
                             MESSAGE_RECIPIENT.STATE.in(RecipientState.WAITING, RecipientState.UNSURE))
                     .execute();
-        waiting.forEach(this::wake);
+        waiting.forEach(message -> tasks.planAt(message, clock.instant()));
         audit.record(db, by.id(), throwAway ? "throw held mail away" : "release held mail", String.valueOf(id), null);
         return waiting.size();
-    }
-
-    private void wake(UUID message) {
-        try {
-            tasks.reschedule(HandOver.TASK.instanceId(message.toString()), clock.instant());
-        } catch (TaskInstanceCurrentlyExecutingException | TaskInstanceNotFoundException itselfLooks) {
-            // It looks again by itself.
-        }
     }
 }

@@ -4,7 +4,6 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_FILE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 
-import com.github.kagkarlsson.scheduler.SchedulerClient;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.layouts.ExtractFiles;
@@ -21,10 +20,10 @@ import org.springframework.stereotype.Component;
 public class Outbox {
     private final DSLContext db;
     private final Clock clock;
-    private final SchedulerClient tasks;
+    private final HandOverTasks tasks;
     private final Settings.Mail mail;
 
-    Outbox(DSLContext db, Clock clock, SchedulerClient tasks, Settings settings) {
+    Outbox(DSLContext db, Clock clock, HandOverTasks tasks, Settings settings) {
         this.mail = settings.mail();
         this.db = db;
         this.clock = clock;
@@ -112,7 +111,7 @@ public class Outbox {
                     .set(MESSAGE_RECIPIENT.WORDS, allowed ? null : "The operator allows no mail to this domain.")
                     .execute();
         }
-        tasks.schedule(HandOver.TASK.instance(id.toString()).build(), now);
+        tasks.planAt(id, now);
         return id;
     }
 

@@ -131,6 +131,12 @@ class OutboxController {
         return new Acted(acts.reportAgain(by, id), null);
     }
 
+    /** Notes that it arrived at the addresses where that was not known. */
+    @PostMapping(path = "/{id}/arrived", produces = "application/json")
+    Acted arrived(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        return new Acted(acts.arrived(by, id), null);
+    }
+
     private List<MessageSummary> summaries(Condition which) {
         var recipients = multiset(select(
                                 MESSAGE_RECIPIENT.ADDRESS,

@@ -6,8 +6,10 @@ public enum RecipientState {
     HANDING_OVER,
     /** The mail server took it. */
     SENT,
-    /** The line was lost after the data; it is sent once more with the same Message-ID. */
+    /** The end of the last try is not known; it is tried again with the same Message-ID. */
     UNSURE,
+    /** Given up, and nobody knows whether it arrived: of one try the end is not known, and no other was taken. */
+    UNCONFIRMED,
     /** The mail server will not take it. */
     REFUSED,
     /** Given up after the set time. */

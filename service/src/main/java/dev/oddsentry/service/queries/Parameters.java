@@ -67,7 +67,7 @@ public final class Parameters {
             }
         });
         query.parameters().forEach((name, declared) -> {
-            if (declared.preset() == null && !isGiven(rule, name)) {
+            if (declared.preset() == null && !declared.optional() && !isGiven(rule, name)) {
                 problems.add(Problem.error(
                         "the query " + query.name() + " needs a value for " + name, "parameters", places.of("query")));
             }
@@ -75,10 +75,18 @@ public final class Parameters {
         return problems;
     }
 
-    /** By the rule itself, or by each of its personal copies. */
+    /** By the rule itself, by each of its personal copies, or by the events that begin its checks. */
     public static boolean isGiven(RuleDefinition rule, String parameter) {
         return rule.parameters().containsKey(parameter)
+                || comesWithEvents(rule)
                 || (rule.copies() != null && rule.copies().parameters().containsKey(parameter));
+    }
+
+    /** Events bring values with them, and nothing else begins a check of the rule by itself. */
+    private static boolean comesWithEvents(RuleDefinition rule) {
+        return !rule.occasions().events().isEmpty()
+                && rule.occasions().after().isEmpty()
+                && rule.schedule().isOnDemandOnly();
     }
 
     /**
@@ -114,15 +122,23 @@ public final class Parameters {
         };
     }
 
-    /** The values at a slot, by name. */
-    public static Map<String, Object> valuesAt(Moment moment, RuleDefinition rule, QueryDefinition query) {
-        var values = new LinkedHashMap<String, Object>();
+    /** The values at a slot, in the zone of the rule. */
+    public static QueryInput valuesAt(Moment moment, RuleDefinition rule, QueryDefinition query) {
+        var values = new LinkedHashMap<String, @Nullable Object>();
         query.parameters().forEach((name, declared) -> {
             String written = written(rule, name, declared);
-            if (written == null) throw new QueryFailureException("The parameter " + name + " has no value.");
-            values.put(name, declared.valueAt(moment, written));
+            if (written == null && !declared.optional()) throw withoutValue(rule, query, name);
+            values.put(name, written == null ? null : declared.valueAt(moment, written));
         });
-        return values;
+        return new QueryInput(values, moment.zone());
+    }
+
+    private static QueryFailureException withoutValue(RuleDefinition rule, QueryDefinition query, String name) {
+        String next = rule.occasions().events().isEmpty()
+                ? " Give it one in the rule, or a default in the query."
+                : " It must come with the event; for a preview or a check on demand, give it one in the rule or a default in the query.";
+        return new QueryFailureException(
+                "The parameter " + name + " of the query " + query.name() + " has no value." + next);
     }
 
     /** The same without those that nobody has written, since a personal copy gives them. */

@@ -11,7 +11,7 @@ import java.sql.SQLException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Map;
+import java.time.ZoneId;
 import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -49,16 +49,14 @@ public class QueryRunner {
     /**
      * Reads a result that its caller keeps as a whole, such as addresses or choices.
      *
-     * @param values parameter values by name
      * @param sinkFor given the columns, before any row, the taker of the rows
      * @throws QueryFailureException if it could not be run to its end, or is too large to be kept
      */
-    public Reading readAll(
-            Source source, QueryDefinition query, Map<String, Object> values, Function<Columns, RowSink> sinkFor) {
+    public Reading readAll(Source source, QueryDefinition query, QueryInput input, Function<Columns, RowSink> sinkFor) {
         return read(
                 source,
                 query,
-                values,
+                input,
                 columns -> {
                     var sink = sinkFor.apply(columns);
                     long[] held = {0, 0};
@@ -77,7 +75,6 @@ public class QueryRunner {
     /**
      * Reads a result row by row.
      *
-     * @param values parameter values by name
      * @param sinkFor given the columns, before any row, the taker of the rows
      * @param running counts the rows that were read, and lets others cancel the query
      * @throws QueryFailureException if it could not be run to its end
@@ -85,16 +82,20 @@ public class QueryRunner {
     public Reading read(
             Source source,
             QueryDefinition query,
-            Map<String, Object> values,
+            QueryInput input,
             Function<Columns, RowSink> sinkFor,
             RunningQuery running) {
-        var bound = BoundSql.of(query, values);
-        return handRuns.watch(source.name(), query.name(), running, _ -> read(source, bound, sinkFor, running));
+        var bound = BoundSql.of(query, input.values());
+        return handRuns.watch(
+                source.name(), query.name(), running, _ -> read(source, bound, input.zone(), sinkFor, running));
     }
 
-    private Reading read(Source source, BoundSql bound, Function<Columns, RowSink> sinkFor, RunningQuery running) {
+    private Reading read(
+            Source source, BoundSql bound, ZoneId zone, Function<Columns, RowSink> sinkFor, RunningQuery running) {
         Instant readAt = clock.instant();
         try (var connection = pools.open(source, Asker.lane())) {
+            connection.limitEachRead(running.limit());
+            connection.useZone(zone);
             try (var statement = prepare(connection, bound, running.limit())) {
                 requireRows(statement.getMetaData());
                 return stream(connection, statement, source, readAt, sinkFor, running);
@@ -169,9 +170,13 @@ public class QueryRunner {
      * @throws QueryFailureException if the source refuses it
      */
     public Columns describe(Source source, QueryDefinition query) {
-        try (var connection = pools.open(source, Asker.lane());
-                var statement = connection.prepare(BoundSql.withoutValues(query))) {
-            return ResultColumns.of(requireRows(statement.getMetaData())).columns();
+        var bound = BoundSql.withoutValues(query);
+        try (var connection = pools.open(source, Asker.lane())) {
+            connection.limitEachRead(source.timeLimit());
+            try (var statement = connection.prepare(bound.sql())) {
+                bound.bind(statement);
+                return ResultColumns.of(requireRows(statement.getMetaData())).columns();
+            }
         } catch (SQLException e) {
             throw QueryFailures.explain(source, new RunningQuery(source.timeLimit()), e);
         }

@@ -8,12 +8,16 @@ import org.postgresql.PGConnection;
 
 /** A query while it runs: how far it is, and how to cancel it in its source. Thread-safe. */
 public final class RunningQuery {
+    /** After it the connection is cut off: the line to the source is dead, or the source does not cancel. */
+    private static final Duration TO_END = Duration.ofSeconds(5);
+
     private final Duration limit;
     private volatile long rows;
     private long beganNanos = System.nanoTime();
     private @Nullable Statement statement;
     private volatile @Nullable String cancelled;
     private boolean overLimit;
+    private @Nullable Statement cancelling;
 
     /** @param limit from when the source is asked, reading included; over it whoever watches cancels it */
     public RunningQuery(Duration limit) {
@@ -43,16 +47,42 @@ public final class RunningQuery {
      */
     public synchronized void cancel(String reason) {
         if (cancelled == null) cancelled = reason;
-        if (statement == null) return;
+        if (statement == null || cancelling == statement) return;
+        cancelling = statement;
+        var running = statement;
+        // On a line of its own, which may be dead as well: whoever watches has other queries to look after.
+        Thread.ofVirtual().name("cancel-query").start(() -> cancelOrCutOff(running));
+    }
+
+    private void cancelOrCutOff(Statement running) {
         try {
+            var connection = running.getConnection();
             // The driver's statement takes itself for idle while it fetches on, and would cancel nothing then.
-            var connection = statement.getConnection();
             if (connection.isWrapperFor(PGConnection.class))
                 connection.unwrap(PGConnection.class).cancelQuery();
-            else statement.cancel();
-        } catch (SQLException alreadyOver) {
-            // It ends by itself, or its connection is gone.
+            else running.cancel();
+        } catch (SQLException notReached) {
+            // It ended by itself, or its source does not answer: then it is cut off below.
         }
+        try {
+            if (hasEnded(running)) return;
+            running.getConnection().abort(Runnable::run);
+        } catch (SQLException alreadyOver) {
+            // Its connection is gone.
+        } catch (InterruptedException stopping) {
+            Thread.currentThread().interrupt();
+        }
+    }
+
+    /** Waits a while for it to end, as it does where the source heard of the cancellation. */
+    private synchronized boolean hasEnded(Statement running) throws InterruptedException {
+        long until = System.nanoTime() + TO_END.toNanos();
+        while (statement == running) {
+            long left = (until - System.nanoTime()) / 1_000_000;
+            if (left <= 0) return false;
+            wait(left);
+        }
+        return true;
     }
 
     /** Cheap enough to be asked at every row, since a condition may take long on one. */
@@ -86,6 +116,7 @@ public final class RunningQuery {
 
     synchronized void ended() {
         statement = null;
+        notifyAll();
     }
 
     void read(long count) {

@@ -5,6 +5,8 @@ import java.sql.Connection;
 import java.sql.DatabaseMetaData;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
+import java.time.Duration;
+import java.time.ZoneId;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -22,6 +24,24 @@ public final class SourceConnection implements AutoCloseable {
     SourceConnection(HikariDataSource pool, Connection connection) {
         this.pool = pool;
         this.connection = connection;
+    }
+
+    /** What a line that has gone dead in silence costs at most beyond the time that the query may take. */
+    private static final Duration ROOM = Duration.ofSeconds(15);
+
+    /** Waits no longer than that for each answer of the source, which says nothing while it works. */
+    public void limitEachRead(Duration limit) throws SQLException {
+        connection.setNetworkTimeout(
+                Runnable::run, Math.toIntExact(limit.plus(ROOM).toMillis()));
+    }
+
+    /** In which the source reads and writes local times, for as long as this query runs. */
+    public void useZone(ZoneId zone) throws SQLException {
+        String name = SessionZone.name(zone);
+        try (var statement = connection.prepareStatement("select set_config('TimeZone', ?, true)")) {
+            statement.setString(1, name);
+            statement.execute();
+        }
     }
 
     /**

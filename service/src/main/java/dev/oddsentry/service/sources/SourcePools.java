@@ -31,7 +31,16 @@ public class SourcePools {
             "maxResultBuffer",
             "40M",
             "cancelSignalTimeout",
-            "10");
+            "5",
+            // A host that does not answer, and one that falls silent while it is logged in to.
+            "connectTimeout",
+            "10",
+            "loginTimeout",
+            "10",
+            "socketTimeout",
+            "30",
+            "tcpKeepAlive",
+            "true");
 
     private final Sources sources;
     private final OwnRecords ownRecords;

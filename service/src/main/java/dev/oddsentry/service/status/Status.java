@@ -2,18 +2,24 @@ package dev.oddsentry.service.status;
 
 import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
 import static dev.oddsentry.service.db.generated.Tables.MAIL_HOLD;
+import static dev.oddsentry.service.db.generated.Tables.MAIL_TASKS;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.NODE;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+import static dev.oddsentry.service.db.generated.Tables.SCHEDULED_TASKS;
 import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
 import static dev.oddsentry.service.db.generated.Tables.TROUBLE_RULE;
+import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.min;
+import static org.jooq.impl.DSL.notExists;
 import static org.jooq.impl.DSL.select;
-import static org.jooq.impl.DSL.table;
+import static org.jooq.impl.DSL.selectOne;
 
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.config.Node;
@@ -34,6 +40,8 @@ import org.springframework.stereotype.Component;
 class Status {
     private static final Duration LATE = Duration.ofMinutes(2);
     private static final Duration STUCK = Duration.ofMinutes(10);
+    private static final Duration SEEN_WITHIN = Duration.ofSeconds(30);
+    private static final Duration DELIVERED_IN = Duration.ofDays(14);
     private static final Duration LOOKED_AT = Duration.ofDays(1);
 
     private final DSLContext db;
@@ -46,12 +54,21 @@ class Status {
         this.clock = clock;
     }
 
+    /** @param words of the mail server to the first recipient */
+    record NotDelivered(String name, Instant since, String words) {}
+
+    /** @param clockAheadMillis how far the clock of its machine is ahead of the database's; one that is off takes no work */
+    record NodeView(String name, Instant startedAt, long clockAheadMillis, boolean takesWork) {}
+
     record TroubleView(String cause, Instant since, List<String> rules) {}
 
     /**
      * @param due rules whose slot has come and that wait for their turn
      * @param latestSeconds how late the one is that waits longest
      * @param holds of outgoing mail that stand
+     * @param unconfirmed recipients of whom nobody knows whether a message arrived, until a person settles it
+     * @param notDelivered rules and round-ups whose latest message reached nobody
+     * @param nodes processes of the service that were seen within the last half minute
      * @param outcomes of the last day's checks, by how they ended
      * @param oldestWaitingSeconds how long the oldest message waits that somebody has not got
      * @param problems in words, each a reason not to be at ease; empty where all is well
@@ -69,6 +86,9 @@ class Status {
             int waitingMessages,
             long oldestWaitingSeconds,
             int holds,
+            int unconfirmed,
+            List<NotDelivered> notDelivered,
+            List<NodeView> nodes,
             int tasksFailing,
             List<TroubleView> troubles,
             List<String> problems) {}
@@ -88,13 +108,20 @@ class Status {
                         .and(MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())))
                 .fetchSingle();
         int keptBack = db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.KEPT_BACK));
-        int failing = db.fetchCount(
-                table("scheduled_tasks"),
-                field("consecutive_failures", Integer.class).gt(2));
+        int failing = db.fetchCount(SCHEDULED_TASKS, SCHEDULED_TASKS.CONSECUTIVE_FAILURES.gt(2))
+                + db.fetchCount(MAIL_TASKS, MAIL_TASKS.CONSECUTIVE_FAILURES.gt(2));
         int holds = db.fetchCount(MAIL_HOLD, MAIL_HOLD.ENDED_AT.isNull());
         long latest = seconds(due.value2(), now);
         long oldest = seconds(waiting.value2(), now);
         var troubles = troubles();
+        int unconfirmed = db.fetchCount(
+                MESSAGE_RECIPIENT,
+                MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED).and(MESSAGE_RECIPIENT.SETTLED_AT.isNull()));
+        var notDelivered = notDelivered(now);
+        var nodes = nodes(now);
+        var problems = problems(latest, keptBack, oldest, holds, failing, troubles);
+        problems.addAll(mailProblems(unconfirmed, notDelivered));
+        problems.addAll(clockProblems(nodes));
         return new Seen(
                 now,
                 node.name(),
@@ -108,9 +135,12 @@ class Status {
                 waiting.value1(),
                 oldest,
                 holds,
+                unconfirmed,
+                notDelivered,
+                nodes,
                 failing,
                 troubles,
-                problems(latest, keptBack, oldest, holds, failing, troubles));
+                problems);
     }
 
     private static long seconds(@Nullable Instant since, Instant now) {
@@ -140,7 +170,7 @@ class Status {
                 .toList();
     }
 
-    private static List<String> problems(
+    private static ArrayList<String> problems(
             long latest, int keptBack, long oldest, int holds, int failing, List<TroubleView> troubles) {
         var problems = new ArrayList<String>();
         if (latest > LATE.toSeconds())
@@ -156,5 +186,58 @@ class Status {
         for (var trouble : troubles)
             problems.add("Checks fail (" + trouble.cause() + "): " + String.join(", ", trouble.rules()) + ".");
         return problems;
+    }
+
+    private static List<String> mailProblems(int unconfirmed, List<NotDelivered> notDelivered) {
+        var problems = new ArrayList<String>();
+        if (unconfirmed > 0)
+            problems.add((unconfirmed == 1 ? "A message" : unconfirmed + " messages")
+                    + " may not have arrived; odd outbox --state unconfirmed lists "
+                    + (unconfirmed == 1 ? "it." : "them."));
+        for (var each : notDelivered)
+            problems.add("The latest message of " + each.name() + " reached nobody: " + each.words());
+        return problems;
+    }
+
+    private static List<String> clockProblems(List<NodeView> nodes) {
+        return nodes.stream()
+                .filter(node -> !node.takesWork())
+                .map(node -> "The clock of " + node.name() + " is " + Math.abs(node.clockAheadMillis()) / 1000 + " s "
+                        + (node.clockAheadMillis() < 0 ? "behind" : "ahead of")
+                        + " the database's, so it takes no work; set its clock.")
+                .toList();
+    }
+
+    /** The latest message to each audience; previews and repeats are nobody's news. */
+    private List<NotDelivered> notDelivered(Instant now) {
+        var latest = select(MESSAGE.ID, DEFINITION.NAME, MESSAGE.CREATED_AT)
+                .distinctOn(DEFINITION.ID, MESSAGE.AUDIENCE_ID)
+                .from(MESSAGE)
+                .join(DEFINITION)
+                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.ROUND_UP_ID)))
+                .where(MESSAGE.CREATED_AT.gt(now.minus(DELIVERED_IN)), MESSAGE.REPEAT_OF.isNull())
+                .orderBy(DEFINITION.ID, MESSAGE.AUDIENCE_ID, MESSAGE.CREATED_AT.desc())
+                .asTable("latest");
+        var id = latest.field(MESSAGE.ID);
+        var words =
+                select(max(MESSAGE_RECIPIENT.WORDS)).from(MESSAGE_RECIPIENT).where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id));
+        return db.select(latest.field(DEFINITION.NAME), latest.field(MESSAGE.CREATED_AT), field(words))
+                .from(latest)
+                .where(exists(selectOne().from(MESSAGE_RECIPIENT).where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id))))
+                .and(notExists(selectOne()
+                        .from(MESSAGE_RECIPIENT)
+                        .where(
+                                MESSAGE_RECIPIENT.MESSAGE_ID.eq(id),
+                                MESSAGE_RECIPIENT.STATE.notIn(RecipientState.REFUSED, RecipientState.EXPIRED))))
+                .orderBy(latest.field(DEFINITION.NAME))
+                .fetch(row -> new NotDelivered(row.value1(), row.value2(), row.value3() == null ? "" : row.value3()));
+    }
+
+    private List<NodeView> nodes(Instant now) {
+        return db.selectFrom(NODE)
+                .where(NODE.SEEN_AT.gt(now.minus(SEEN_WITHIN)))
+                .orderBy(NODE.NAME)
+                .fetch(row ->
+                        new NodeView(row.getName(), row.getStartedAt(), row.getClockAheadMs(), row.getTakesWork()));
     }
 }

@@ -37,6 +37,16 @@ class StatusMetrics {
                 Status.Seen::oldestWaitingSeconds);
         gauge(
                 registry,
+                "oddsentry.messages.unconfirmed",
+                "recipients of whom nobody knows whether a message arrived",
+                Status.Seen::unconfirmed);
+        gauge(
+                registry,
+                "oddsentry.messages.undelivered",
+                "rules and round-ups whose latest message reached nobody",
+                each -> each.notDelivered().size());
+        gauge(
+                registry,
                 "oddsentry.troubles",
                 "causes of failing checks",
                 each -> each.troubles().size());

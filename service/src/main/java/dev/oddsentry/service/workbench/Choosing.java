@@ -6,6 +6,7 @@ import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.queries.QueryFailureException;
+import dev.oddsentry.service.queries.QueryInput;
 import dev.oddsentry.service.queries.QueryRunner;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.web.RefusedException;
@@ -61,17 +62,17 @@ class Choosing {
     private Offer ask(Choices.OfQuery from) {
         var query = views.require(from.from()).definition();
         var moment = new Moment(clock.instant(), ZoneOffset.UTC);
-        var values = new LinkedHashMap<String, Object>();
+        var values = new LinkedHashMap<String, @Nullable Object>();
         query.parameters().forEach((name, declared) -> {
-            if (declared.preset() == null)
+            if (declared.preset() == null && !declared.optional())
                 throw RefusedException.invalid("The query " + query.name()
                         + " offers the choices, but needs a value for " + name + " itself; give that a default.");
-            values.put(name, declared.valueAt(moment, declared.preset()));
+            values.put(name, declared.preset() == null ? null : declared.valueAt(moment, declared.preset()));
         });
         var seen = new LinkedHashMap<String, Choice>();
         boolean[] more = {false};
         try {
-            runner.readAll(sources.require(query.source()), query, values, columns -> {
+            runner.readAll(sources.require(query.source()), query, new QueryInput(values, moment.zone()), columns -> {
                 int value = place(columns, from.value(), query);
                 OptionalInt label = from.label() == null
                         ? OptionalInt.empty()

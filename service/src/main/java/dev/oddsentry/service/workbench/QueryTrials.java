@@ -12,6 +12,7 @@ import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.queries.QueryChecks;
 import dev.oddsentry.service.queries.QueryFailureException;
+import dev.oddsentry.service.queries.QueryInput;
 import dev.oddsentry.service.queries.QueryRunner;
 import dev.oddsentry.service.queries.RunWords;
 import dev.oddsentry.service.queries.RunningQuery;
@@ -95,7 +96,7 @@ class QueryTrials {
             var reading = runner.read(
                     source,
                     query,
-                    values,
+                    new QueryInput(values, moment.zone()),
                     _ -> row -> {
                         if (rows.size() < MOST_ROWS_SHOWN) rows.add(texts(row, moment.zone()));
                     },
@@ -118,11 +119,16 @@ class QueryTrials {
         }
     }
 
-    private static Map<String, Object> values(QueryDefinition query, Map<String, String> given, Moment moment) {
-        var values = new LinkedHashMap<String, Object>();
+    private static Map<String, @Nullable Object> values(
+            QueryDefinition query, Map<String, String> given, Moment moment) {
+        var values = new LinkedHashMap<String, @Nullable Object>();
         var problems = new ArrayList<Problem>();
         query.parameters().forEach((name, declared) -> {
             String written = given.getOrDefault(name, declared.preset());
+            if (declared.optional() && (written == null || written.isEmpty())) {
+                values.put(name, null);
+                return;
+            }
             if (written == null || written.isEmpty()) {
                 problems.add(Problem.error("it has no default: give it a value", "values." + name, null));
                 return;
@@ -138,10 +144,15 @@ class QueryTrials {
         return values;
     }
 
-    private static Map<String, String> words(Map<String, Object> values, ZoneId zone) {
+    private static Map<String, String> words(Map<String, @Nullable Object> values, ZoneId zone) {
         var words = new LinkedHashMap<String, String>();
         values.forEach((name, value) -> words.put(
-                name, value instanceof List<?> several ? CellText.joined(several, zone) : CellText.of(value, zone)));
+                name,
+                value == null
+                        ? "no value"
+                        : value instanceof List<?> several
+                                ? CellText.joined(several, zone)
+                                : CellText.of(value, zone)));
         return words;
     }
 

@@ -49,8 +49,8 @@ class SourceTurnsTest {
                         spread,
                         Instant.EPOCH)));
         when(settings.work())
-                .thenReturn(
-                        new Settings.Work(workers, Duration.ofMillis(1), Duration.ofSeconds(1), Duration.ofSeconds(1)));
+                .thenReturn(new Settings.Work(
+                        workers, workers, Duration.ofMillis(1), Duration.ofSeconds(1), Duration.ofSeconds(1)));
         return new SourceTurns(definitions, sources, settings);
     }
 

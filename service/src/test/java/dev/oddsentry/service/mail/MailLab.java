@@ -11,7 +11,7 @@ public final class MailLab {
 
     /** A mail server on loopback, as the service speaks with it. */
     public static MailServer at(int port) {
-        return new SmtpMailServer(settings(port), null);
+        return new SmtpMailServer(settings(port), 8, null);
     }
 
     public static Settings.Mail settings(int port) {
@@ -34,6 +34,7 @@ public final class MailLab {
                 List.of(),
                 null,
                 Duration.ofHours(1),
+                null,
                 null);
     }
 }

@@ -24,6 +24,8 @@ import org.springframework.util.unit.DataSize;
 
 /** A real mail server with TLS and a log-in; and what is said where the connection fails. */
 class MailServersTest {
+    private static final String READER = "ines.holm@skerryline.example";
+
     @TempDir
     static Path folder;
 
@@ -61,11 +63,14 @@ class MailServersTest {
                 List.of(),
                 null,
                 Duration.ofHours(1),
+                null,
                 null);
     }
 
     private static MailTest.Tried tried(Mail settings) {
-        return new MailTest(SmtpServer.inOrder(settings), settings).tried().getFirst();
+        return new MailTest(SmtpServer.inOrder(settings, 8), settings)
+                .tried(READER)
+                .getFirst();
     }
 
     @Test
@@ -73,7 +78,9 @@ class MailServersTest {
         int port = server.port();
         assertThat(tried(settings("localhost", port, MailSecurity.STARTTLS, DebianMailServer.PASSWORD, true)))
                 .isEqualTo(new MailTest.Tried(
-                        "localhost:" + port, true, "It answers with TLS (STARTTLS), logged in as odd."));
+                        "localhost:" + port,
+                        true,
+                        "It answers with TLS (STARTTLS), logged in as odd, and takes mail to " + READER + "."));
         assertThat(tried(settings("localhost", port, MailSecurity.STARTTLS, "wrong", true))
                         .words())
                 .startsWith("It does not accept the log-in as odd: ")
@@ -127,7 +134,9 @@ class MailServersTest {
             assertThat(message.path("recipients").path(0).path("words").asString())
                     .contains("OK id=");
             assertThat(api.post("/api/mail/test", "").toString())
-                    .contains("Nobody listens there.", "It answers with TLS (STARTTLS), logged in as odd.")
+                    .contains(
+                            "Nobody listens there.",
+                            "It answers with TLS (STARTTLS), logged in as odd, and takes mail to ")
                     .doesNotContain(DebianMailServer.PASSWORD);
         }
     }

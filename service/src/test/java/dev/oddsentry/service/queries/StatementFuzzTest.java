@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.service.RunningService;
 import dev.oddsentry.service.sources.Sources;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -213,7 +214,8 @@ class StatementFuzzTest {
         var source = service.bean(Sources.class).require("fuzz");
         var query = new QueryDefinition(null, "fuzz", "Fuzz", "fuzz", sql, Map.of(), Map.of(), List.of());
         var first = new ArrayList<Object>();
-        runner.readAll(source, query, Map.of("x", "x", "xtable", "x", "xselect", "x"), _ -> row -> {
+        var input = new QueryInput(Map.of("x", "x", "xtable", "x", "xselect", "x"), ZoneOffset.UTC);
+        runner.readAll(source, query, input, _ -> row -> {
             if (first.isEmpty()) first.addAll(Arrays.asList(row));
         });
         return first;

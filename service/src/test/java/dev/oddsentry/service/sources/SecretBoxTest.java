@@ -26,7 +26,7 @@ class SecretBoxTest {
 
     private static SecretBox box(@Nullable String key, @Nullable Path file) {
         var mail = MailLab.settings(25);
-        var work = new Settings.Work(1, Duration.ofSeconds(1), Duration.ofSeconds(1), Duration.ofSeconds(1));
+        var work = new Settings.Work(1, 1, Duration.ofSeconds(1), Duration.ofSeconds(1), Duration.ofSeconds(1));
         return new SecretBox(new Settings(
                 URI.create("http://127.0.0.1"),
                 null,

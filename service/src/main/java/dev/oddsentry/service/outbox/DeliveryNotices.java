@@ -1,0 +1,148 @@
+package dev.oddsentry.service.outbox;
+
+import static dev.oddsentry.service.db.generated.Tables.DELIVERY_NOTICE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
+import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Tells the owner of a rule or a round-up that its mail did not arrive, or may not have. Each method is part of the transaction that moved a recipient. */
+@Component
+class DeliveryNotices {
+    private static final Set<RecipientState> NOT_GOT = Set.of(RecipientState.REFUSED, RecipientState.EXPIRED);
+    private static final Duration REFUSED_ONCE_IN = Duration.ofDays(1);
+    private static final int MOST_UNCONFIRMED_AN_HOUR = 5;
+
+    private final DSLContext db;
+    private final Clock clock;
+    private final OwnerMail ownerMail;
+    private final Settings settings;
+
+    DeliveryNotices(DSLContext db, Clock clock, OwnerMail ownerMail, Settings settings) {
+        this.db = db;
+        this.clock = clock;
+        this.ownerMail = ownerMail;
+        this.settings = settings;
+    }
+
+    private enum Kind {
+        REFUSED,
+        UNCONFIRMED
+    }
+
+    /** After the recipients of the message have moved. */
+    void afterwards(UUID messageId) {
+        var recipients = db.selectFrom(MESSAGE_RECIPIENT)
+                .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId))
+                .orderBy(MESSAGE_RECIPIENT.ADDRESS)
+                .fetch();
+        var unconfirmed = recipients.stream()
+                .filter(each -> each.getState() == RecipientState.UNCONFIRMED)
+                .toList();
+        boolean nobody = recipients.stream().allMatch(each -> NOT_GOT.contains(each.getState()));
+        if (!nobody && unconfirmed.isEmpty()) return;
+        var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(messageId)).fetchSingle();
+        if (message.getPreviewOf() != null) return;
+        UUID definition = definitionOf(message);
+        if (definition == null) return;
+        if (nobody && !toldSince(definition, Kind.REFUSED, REFUSED_ONCE_IN))
+            tellRefused(definition, message, recipients);
+        if (!unconfirmed.isEmpty() && mayTellUnconfirmed(definition, messageId))
+            tellUnconfirmed(definition, message, unconfirmed);
+    }
+
+    /** Its owner has just been told in other words that it was refused. */
+    void toldOfRefusal(MessageRecord message) {
+        UUID definition = definitionOf(message);
+        if (definition != null) note(definition, message, Kind.REFUSED);
+    }
+
+    private static @Nullable UUID definitionOf(MessageRecord message) {
+        UUID rule = message.getRuleId() == null ? message.getEscalationOf() : message.getRuleId();
+        return rule == null ? message.getRoundUpId() : rule;
+    }
+
+    private boolean toldSince(UUID definition, Kind kind, Duration ago) {
+        return db.fetchExists(
+                DELIVERY_NOTICE,
+                DELIVERY_NOTICE
+                        .DEFINITION_ID
+                        .eq(definition)
+                        .and(DELIVERY_NOTICE.KIND.eq(kind.name()))
+                        .and(DELIVERY_NOTICE.TOLD_AT.gt(clock.instant().minus(ago))));
+    }
+
+    /** Once for each message, and no flood of them: each stands on Today as well. */
+    private boolean mayTellUnconfirmed(UUID definition, UUID message) {
+        var ofKind = DELIVERY_NOTICE.DEFINITION_ID.eq(definition).and(DELIVERY_NOTICE.KIND.eq(Kind.UNCONFIRMED.name()));
+        boolean told = db.fetchExists(DELIVERY_NOTICE, ofKind.and(DELIVERY_NOTICE.MESSAGE_ID.eq(message)));
+        int lately = db.fetchCount(
+                DELIVERY_NOTICE,
+                ofKind.and(DELIVERY_NOTICE.TOLD_AT.gt(clock.instant().minus(Duration.ofHours(1)))));
+        return !told && lately < MOST_UNCONFIRMED_AN_HOUR;
+    }
+
+    private void note(UUID definition, MessageRecord message, Kind kind) {
+        db.insertInto(DELIVERY_NOTICE)
+                .set(DELIVERY_NOTICE.DEFINITION_ID, definition)
+                .set(DELIVERY_NOTICE.MESSAGE_ID, message.getId())
+                .set(DELIVERY_NOTICE.KIND, kind.name())
+                .set(DELIVERY_NOTICE.TOLD_AT, clock.instant())
+                .execute();
+    }
+
+    private void tellRefused(UUID definition, MessageRecord message, List<MessageRecipientRecord> recipients) {
+        String owner = ownerMail.owner(message);
+        if (owner == null) return;
+        note(definition, message, Kind.REFUSED);
+        String text = "This message reached nobody:\n  " + message.getSubject() + "\n  " + link(message)
+                + "\n\nThe mail server said:\n" + words(recipients)
+                + "\n\nIts findings count as not reported. The next check reports them again, and that message may be rejected too, so correct the addresses"
+                + " of the rule or ask the operator of the mail server.\n\n"
+                + because("one notice a day for as long as messages of this rule reach nobody");
+        ownerMail.send(
+                owner, "mail reaches nobody", addresses(recipients), "Not delivered: " + message.getSubject(), text);
+    }
+
+    private void tellUnconfirmed(UUID definition, MessageRecord message, List<MessageRecipientRecord> recipients) {
+        String owner = ownerMail.owner(message);
+        if (owner == null) return;
+        note(definition, message, Kind.UNCONFIRMED);
+        String text = "This message may not have arrived:\n  " + message.getSubject() + "\n  " + link(message)
+                + "\n\nThe connection to the mail server broke while the message was being sent, and no later try was accepted. It may have arrived at these"
+                + " addresses, or not:\n" + words(recipients)
+                + "\n\nIts findings still count as reported. Open the link above to report them again, to send the message again, or to note that it has"
+                + " arrived.\n\n" + because("one notice for each such message");
+        ownerMail.send(owner, "mail unconfirmed", List.of(), "May not have arrived: " + message.getSubject(), text);
+    }
+
+    private String link(MessageRecord message) {
+        return settings.baseUrl() + "/outbox/" + message.getId();
+    }
+
+    private static String because(String howOften) {
+        return "You get this email because your team owns what the message is about. You get " + howOften + ".\n";
+    }
+
+    private static List<String> addresses(List<MessageRecipientRecord> recipients) {
+        return recipients.stream().map(MessageRecipientRecord::getAddress).toList();
+    }
+
+    private static String words(List<MessageRecipientRecord> recipients) {
+        return recipients.stream()
+                .map(each ->
+                        "  " + each.getAddress() + ": " + (each.getWords() == null ? "no answer" : each.getWords()))
+                .collect(Collectors.joining("\n"));
+    }
+}
