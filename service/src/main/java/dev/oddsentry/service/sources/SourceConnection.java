@@ -31,7 +31,8 @@ public final class SourceConnection implements AutoCloseable {
 
     /** Waits no longer than that for each answer of the source, which says nothing while it works. */
     public void limitEachRead(Duration limit) throws SQLException {
-        connection.setNetworkTimeout(
+        // Past the pool, which would set it back on a connection that is closed for good.
+        connection.unwrap(Connection.class).setNetworkTimeout(
                 Runnable::run, Math.toIntExact(limit.plus(ROOM).toMillis()));
     }
 
