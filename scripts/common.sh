@@ -30,7 +30,8 @@ use_jdk() {
   export JAVA_HOME
 }
 
-# Installs Debian packages for commands or files that are missing: need_package PACKAGE PATH-OR-COMMAND
+# Installs Debian packages for commands or files that are missing, never at the price of another package, and waits for other installations:
+# need_package PACKAGE PATH-OR-COMMAND
 need_package() {
   local package=$1 witness=$2
   case $witness in
@@ -41,8 +42,8 @@ need_package() {
   local as_root=()
   [ "$(id -u)" = 0 ] || as_root=(sudo -n)
   export DEBIAN_FRONTEND=noninteractive
-  { "${as_root[@]}" apt-get update -qq && "${as_root[@]}" env RUNLEVEL=1 apt-get install -y -qq --no-install-recommends "$package"; } >> "${TMPDIR:-/tmp}/odd-sentry-install.$(id -u).log" 2>&1 ||
-    die "Debian's package $package is missing and could not be installed; install it as root: apt-get install $package"
+  { "${as_root[@]}" apt-get -o DPkg::Lock::Timeout=600 update -qq && "${as_root[@]}" env RUNLEVEL=1 apt-get -o DPkg::Lock::Timeout=600 install -y -qq --no-install-recommends --no-remove "$package"; } >> "${TMPDIR:-/tmp}/odd-sentry-install.$(id -u).log" 2>&1 ||
+    die "Debian's package $package is missing and could not be installed without removing other packages. See ${TMPDIR:-/tmp}/odd-sentry-install.$(id -u).log, and install it as root: apt-get install $package"
 }
 
 need_build_tools() {

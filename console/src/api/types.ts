@@ -3,7 +3,7 @@ export type RuleState = 'DRAFT' | 'ACTIVE' | 'PAUSED'
 export type CheckState =
   | 'RUNNING' | 'QUIET' | 'FIRED' | 'NOT_JUDGED' | 'FAILED' | 'PARTLY_FAILED' | 'KEPT_BACK' | 'STOPPED' | 'STALE' | 'OVERTAKEN'
 export type FindingState = 'PENDING' | 'OPEN' | 'OUT_OF_SIGHT' | 'CLEARED'
-export type RecipientState = 'WAITING' | 'HANDING_OVER' | 'SENT' | 'UNSURE' | 'REFUSED' | 'EXPIRED' | 'STOPPED'
+export type RecipientState = 'WAITING' | 'HANDING_OVER' | 'SENT' | 'UNSURE' | 'UNCONFIRMED' | 'REFUSED' | 'EXPIRED' | 'STOPPED'
 
 /** An instant in ISO 8601, as the API writes it. */
 export type Instant = string
@@ -149,7 +149,7 @@ export type FindingColumn = { name: string; label: string; type: string }
 
 export type FindingList = { total: number; columns: FindingColumn[]; findings: Finding[] }
 
-export type Recipient = { address: string; state: RecipientState; tries: number; nextTry: Instant | null; words: string | null }
+export type Recipient = { address: string; state: RecipientState; tries: number; nextTry: Instant | null; words: string | null; settledAt?: Instant | null }
 
 export type MessageSummary = {
   id: string

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { session } from '../features/access/api'
 import { PersonContext } from '../shared/person'
 import { LoginPage } from '../features/access/LoginPage'
+import { NotFoundPage } from '../features/missing/NotFoundPage'
 import { Loaded } from '../shared/Loading'
 import { Layout } from './Layout'
 
@@ -56,7 +57,8 @@ export function App() {
             <Route path="/outbox" element={<OutboxPage />} />
             <Route path="/outbox/:id" element={<MessagePage />} />
             <Route path="/extracts/:id" element={<ExtractPage />} />
-            <Route path="*" element={<Navigate to="/today" replace />} />
+            <Route index element={<Navigate to="/today" replace />} />
+            <Route path="*" element={<NotFoundPage />} />
           </Route>
         </Routes></PersonContext>
       )}

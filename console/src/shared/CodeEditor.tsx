@@ -49,7 +49,9 @@ export function CodeEditor({ label, language, value, onChange, tables, marks }: 
       state: EditorState.create({
         doc: value,
         extensions: [
-          lineNumbers(), history(), bracketMatching(), closeBrackets(), autocompletion(), EditorView.lineWrapping,
+          lineNumbers(), history(), bracketMatching(), closeBrackets(),
+          // Enter ends a line; it takes an entry only after the arrow keys have chosen one.
+          autocompletion({ selectOnOpen: false }), EditorView.lineWrapping,
           syntaxHighlighting(colours), speaking.current.of(languageOf(language, tables)),
           keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap]),
           EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false', autocapitalize: 'off' }),

@@ -31,12 +31,12 @@ export function QueryStep({ document, isNew, onChange }: Props) {
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="owner"><Form.Label className="mb-0 small quiet">Owned by the team</Form.Label><Form.Control size="sm" value={document.owner} list="known-teams" onChange={(event) => onChange({ owner: event.target.value })} /><datalist id="known-teams">{(owners.data ?? []).map((team) => <option key={team.name} value={team.name} />)}</datalist></Form.Group>
-        <Form.Group controlId="zone"><Form.Label className="mb-0 small quiet">Time zone</Form.Label><Form.Control size="sm" value={document.zone ?? 'UTC'} onChange={(event) => onChange({ zone: event.target.value })} /></Form.Group>
+        <Form.Group controlId="zone"><Form.Label className="mb-0 small quiet">Time zone</Form.Label><Form.Control size="sm" value={document.zone ?? ''} placeholder="UTC" onChange={(event) => onChange({ zone: event.target.value })} /></Form.Group>
         <Form.Group controlId="labels"><Form.Label className="mb-0 small quiet">Labels, with commas</Form.Label><Form.Control size="sm" key={document.labels?.join()} defaultValue={document.labels?.join(', ') ?? ''} onBlur={(event) => onChange({ labels: event.target.value.split(',').map((each) => each.trim()).filter(Boolean) })} /></Form.Group>
       </div>
       {document.query === ''
         ? <p className="small quiet mt-2 mb-0">No query fits? <Link to="/queries/new">Write one</Link>; what is typed here stays.</p>
-        : asked.data && <ParameterFields id="rule" parameters={withCopies(asked.data.document, document)} values={document.parameters ?? {}} onChange={(parameters) => onChange({ parameters })} where={{ zone: document.zone ?? 'UTC', calendar: document.schedule?.calendar ?? null }} query={document.query} />}
+        : asked.data && <ParameterFields id="rule" parameters={withCopies(asked.data.document, document)} values={document.parameters ?? {}} onChange={(parameters) => onChange({ parameters })} where={{ zone: document.zone || 'UTC', calendar: document.schedule?.calendar ?? null }} query={document.query} />}
       {document.copies && <p className="told mt-2 mb-0">It is checked once for each row of the query <code>{document.copies.from}</code>, which gives the other parameters.</p>}
     </>
   )
@@ -51,7 +51,7 @@ function withCopies(query: QueryDocument, rule: RuleDocument) {
 /** The rows that the rule would look at now. */
 export function QueryEffect({ document }: { document: RuleDocument }) {
   const asked = useQuery({ ...queryDocument(document.query), enabled: document.query !== '' })
-  const run = useMutation({ mutationFn: (query: QueryDocument) => runQuery(query, document.parameters ?? {}, { zone: document.zone ?? 'UTC', calendar: document.schedule?.calendar ?? null }) })
+  const run = useMutation({ mutationFn: (query: QueryDocument) => runQuery(query, document.parameters ?? {}, { zone: document.zone || 'UTC', calendar: document.schedule?.calendar ?? null }) })
   const query = asked.data?.document
   if (!query) return <p className="quiet mb-0">Choose a query to see what it returns.</p>
   return (

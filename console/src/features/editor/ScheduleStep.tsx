@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Button, ButtonGroup, Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
+import { NumberField } from '../../shared/NumberField'
 import { Loaded } from '../../shared/Loading'
 import { useSettled } from '../../shared/settled'
 import { calendars, datesOfSchedule, type Dates } from '../setup/api'
@@ -71,8 +72,8 @@ function Chooser({ choice, onChange }: { choice: Choice; onChange: (choice: Choi
           <option value="month">once a month</option>
         </Form.Select>
       </Form.Group>
-      {(choice.rhythm === 'minutes' || choice.rhythm === 'hours') && <Form.Group controlId="every"><Form.Label className="mb-0 small quiet">Every so many {choice.rhythm}</Form.Label><Form.Control size="sm" type="number" min={1} max={choice.rhythm === 'minutes' ? 720 : 24} value={choice.every} onChange={(event) => onChange({ ...choice, every: Math.max(1, Number(event.target.value) || 1) })} /></Form.Group>}
-      {choice.rhythm === 'month' && <Form.Group controlId="month-day"><Form.Label className="mb-0 small quiet">On day (-1 for the last)</Form.Label><Form.Control size="sm" type="number" min={-1} max={31} value={choice.monthDay} onChange={(event) => onChange({ ...choice, monthDay: Number(event.target.value) || 1 })} /></Form.Group>}
+      {(choice.rhythm === 'minutes' || choice.rhythm === 'hours') && <Form.Group controlId="every"><Form.Label className="mb-0 small quiet">Every so many {choice.rhythm}</Form.Label><NumberField size="sm" least={1} most={choice.rhythm === 'minutes' ? 720 : 24} value={choice.every} onChange={(every) => onChange({ ...choice, every })} /></Form.Group>}
+      {choice.rhythm === 'month' && <Form.Group controlId="month-day"><Form.Label className="mb-0 small quiet">On day (-1 for the last)</Form.Label><NumberField size="sm" least={-1} most={31} value={choice.monthDay} onChange={(monthDay) => onChange({ ...choice, monthDay: monthDay || 1 })} /></Form.Group>}
       {timed && <Form.Group controlId="time"><Form.Label className="mb-0 small quiet">At</Form.Label><Form.Control size="sm" type="time" value={choice.time} onChange={(event) => event.target.value && onChange({ ...choice, time: event.target.value })} /></Form.Group>}
       {choice.rhythm === 'week' && (
         <fieldset className="whole">

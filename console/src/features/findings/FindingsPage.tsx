@@ -8,6 +8,7 @@ import { Pick } from '../../shared/Pick'
 import { Scroll } from '../../shared/Scroll'
 import { useSettled } from '../../shared/settled'
 import { SeverityTag } from '../../shared/SeverityTag'
+import { SearchField } from '../../shared/SearchField'
 import { useTitle } from '../../shared/title'
 import { cellWords, markWords, plural, stateWords, timeWords } from '../../shared/words'
 import { rules } from '../rules/api'
@@ -34,7 +35,7 @@ export function FindingsPage() {
         <div className="d-flex flex-wrap gap-3 align-items-end">
           <Form.Group controlId="finding-search" className="flex-grow-1">
             <Form.Label className="mb-0 small quiet">Find by what is in its row, or by rule</Form.Label>
-            <Form.Control type="search" value={sought.q} onChange={(event) => put('q', event.target.value)} />
+            <SearchField value={sought.q} onSettled={(q) => put('q', q)} />
           </Form.Group>
           <Pick id="finding-rule" label="Rule" value={sought.rule} options={(known.data ?? []).map((rule) => [rule.name, rule.title])} any="all rules" onChange={(value) => put('rule', value)} />
           <Pick id="finding-state" label="State" value={sought.state} options={[['OPEN', 'open'], ['PENDING', 'pending'], ['OUT_OF_SIGHT', 'out of sight'], ['CLEARED', 'cleared']]} any="not cleared" onChange={(value) => put('state', value)} />

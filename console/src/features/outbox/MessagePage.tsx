@@ -69,14 +69,22 @@ function Acts({ page: { message: summary } }: { page: Page }) {
   const waits = summary.recipients.some(({ state, nextTry }) => nextTry !== null && (state === 'WAITING' || state === 'UNSURE'))
   const everyone = summary.recipients.map(({ address }) => address).join(', ')
   const reports = summary.rule !== null && !summary.preview && !summary.repeat
+  const unconfirmed = summary.recipients.filter(({ state, settledAt }) => state === 'UNCONFIRMED' && !settledAt).map(({ address }) => address)
   return (
     <div className="mt-2">
+      {unconfirmed.length > 0 && (
+        <p className="told bad">
+          This message may not have arrived at {unconfirmed.join(', ')}: the connection to the mail server broke while it was being sent, and no later try was accepted. Its findings count as reported.{' '}
+          <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => doing.mutate('arrived')}>It has arrived</Button>
+        </p>
+      )}
       {waits && <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => window.confirm('Stop it for those who wait? What it reports stays reported.') && doing.mutate('stop')}>Stop</Button>}{' '}
       <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => window.confirm(`Send it again to ${everyone}, marked as a repeat?`) && doing.mutate('send-again')}>Send again</Button>{' '}
       {reports && <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => window.confirm('Take back what it reported, so that the next check says it again?') && doing.mutate('report-again')}>Report again</Button>}
       <div role="status" className="small">
         {doing.isSuccess && doing.variables === 'send-again' && <>Queued: <Link to={`/outbox/${doing.data.message}`}>the repeat</Link>.</>}
         {doing.isSuccess && doing.variables === 'report-again' && `The next check says ${doing.data.count} again.`}
+        {doing.isSuccess && doing.variables === 'arrived' && 'Noted.'}
         {doing.isError && <span className="told bad">{doing.error.message}</span>}
       </div>
     </div>

@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { MessageSummary } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
+import { SearchField } from '../../shared/SearchField'
 import { useTitle } from '../../shared/title'
 import { stateWords, timeWords } from '../../shared/words'
 import { outbox } from './api'
@@ -32,10 +33,10 @@ export function OutboxPage() {
       <Holds rule={rule} />
       <BadAddresses />
       <div className="d-flex gap-2 flex-wrap">
-        <Form.Control type="search" className="w-auto" aria-label="Search subjects and addresses" placeholder="Subject or address" value={q} onChange={(event) => seek('q', event.target.value)} />
+        <SearchField className="w-auto" aria-label="Search subjects and addresses" placeholder="Subject or address" value={q} onSettled={(text) => seek('q', text)} />
         <Form.Select className="w-auto" aria-label="State of a recipient" value={state} onChange={(event) => seek('state', event.target.value)}>
           <option value="">in any state</option>
-          {['WAITING', 'SENT', 'UNSURE', 'REFUSED', 'EXPIRED', 'STOPPED'].map((each) => <option key={each} value={each}>{stateWords(each)}</option>)}
+          {['WAITING', 'SENT', 'UNSURE', 'UNCONFIRMED', 'REFUSED', 'EXPIRED', 'STOPPED'].map((each) => <option key={each} value={each}>{stateWords(each)}</option>)}
         </Form.Select>
       </div>
       <Loaded query={messages} what="The outbox">

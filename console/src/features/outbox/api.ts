@@ -6,7 +6,7 @@ export type Sought = { rule?: string | null; q?: string; state?: string }
 export const heldWords = ({ rule, source }: Hold) => (rule ? `mail of ${rule}` : source ? `mail of the rules on ${source}` : 'all mail')
 
 export type Hold = { id: number; source: string | null; rule: string | null; why: string; by: string | null; at: Instant; messages: number }
-export type MessageAct = 'stop' | 'send-again' | 'report-again'
+export type MessageAct = 'stop' | 'send-again' | 'report-again' | 'arrived'
 
 export const outbox = ({ rule, q, state }: Sought) => {
   const asked = new URLSearchParams()

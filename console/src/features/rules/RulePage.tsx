@@ -37,7 +37,7 @@ function OneRule({ page }: { page: Page }) {
     await client.invalidateQueries({ queryKey: ['outbox'] })
   }
   const check = useMutation({
-    mutationFn: () => checkNow(name, requestKey),
+    mutationFn: (again: boolean) => checkNow(name, requestKey, again),
     onSuccess: async () => {
       setRequestKey(crypto.randomUUID())
       await renew()
@@ -62,7 +62,7 @@ function OneRule({ page }: { page: Page }) {
             </Form.Select>
           )}
           <Button variant="plain" onClick={() => move.mutate()} disabled={move.isPending}>{state === 'ACTIVE' ? 'Pause' : 'Make active'}</Button>
-          {state === 'ACTIVE' && <Button onClick={() => check.mutate()} disabled={check.isPending}>{check.isPending ? 'Checking …' : 'Check now'}</Button>}
+          {state === 'ACTIVE' && <Button onClick={() => check.mutate(false)} disabled={check.isPending}>{check.isPending ? 'Checking …' : 'Check now'}</Button>}
         </div>
       </div>
       {page.draft && <p className="told mt-2 mb-0">A draft by {page.draft.author}, kept on {timeWords(page.draft.at)}, lies beside this rule{page.draft.outdated && ', which was saved since'}. <Link to={`/rules/${name}/edit`}>Look at it</Link></p>}
@@ -71,6 +71,7 @@ function OneRule({ page }: { page: Page }) {
         {mailMe.data && <p className="told">{plural(mailMe.data.messages, 'preview')} sent to you. Nothing was reported.</p>}
         {mailMe.isError && <p className="told bad">{mailMe.error.message}</p>}
         {check.data && <Outcome check={check.data} rule={name} />}
+        {check.data && wasBefore(check.data, check.submittedAt) && <p className="small quiet">This check ended less than a minute before you asked. <Button variant="plain" size="sm" onClick={() => check.mutate(true)}>Check again</Button></p>}
         {check.isError && <p className="told bad">The check could not be asked for. {check.error.message}</p>}
         {move.isError && <p className="told bad">{move.error.message}</p>}
       </div>
@@ -97,6 +98,9 @@ const tells: [Tell, string][] = [
   ['OPEN', 'Tell everything that is open'],
   ['NOTHING', 'Take everything as known'],
 ]
+
+/** By this machine's clock, so only what is clearly earlier. */
+const wasBefore = (check: Check, asked: number) => check.finishedAt !== null && Date.parse(check.finishedAt) < asked - 2_000
 
 function Outcome({ check, rule: name }: { check: Check; rule: string }) {
   const bad = check.state !== 'QUIET' && check.state !== 'NOT_JUDGED' && check.state !== 'FIRED' && check.state !== 'RUNNING'

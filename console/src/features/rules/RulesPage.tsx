@@ -8,6 +8,7 @@ import { CheckTag } from '../../shared/CheckTag'
 import { Loaded } from '../../shared/Loading'
 import { Pick } from '../../shared/Pick'
 import { Scroll } from '../../shared/Scroll'
+import { SearchField } from '../../shared/SearchField'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { plural, stateWords, timeWords } from '../../shared/words'
@@ -64,7 +65,7 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
         <div className="d-flex flex-wrap gap-3 align-items-end">
           <Form.Group controlId="rule-search" className="flex-grow-1">
             <Form.Label className="mb-0 small quiet">Find by name, query, column, source, threshold, recipient or label</Form.Label>
-            <Form.Control type="search" value={filter.q} list="kinds" onChange={(event) => put({ q: event.target.value })} />
+            <SearchField value={filter.q} list="kinds" onSettled={(q) => put({ q })} />
             <datalist id="kinds">{soughtKinds.map((kind) => <option key={kind} value={`${kind}:`} />)}</datalist>
           </Form.Group>
           <Pick id="rule-state" label="State" value={filter.state} options={[['ACTIVE', 'active'], ['PAUSED', 'paused'], ['DRAFT', 'draft']]} onChange={(state) => put({ state: state as Filter['state'] })} />

@@ -39,8 +39,8 @@ export const historyOf = (name: string) =>
   queryOptions({ queryKey: ['rules', name, 'history'], queryFn: () => api.get<Series[]>(`${path(name)}/history`) })
 
 /** A key that stays the same while one press is being answered, so that a repeat asks for the same check. */
-export const checkNow = (name: string, requestKey: string) =>
-  api.post<Check>(`${path(name)}/checks`, undefined, { 'Idempotency-Key': requestKey })
+export const checkNow = (name: string, requestKey: string, again = false) =>
+  api.post<Check>(`${path(name)}/checks${again ? '?again=true' : ''}`, undefined, { 'Idempotency-Key': requestKey })
 
 /** What the next check of a rule that becomes active tells of what is there already. */
 export type Tell = 'NEW' | 'OPEN' | 'NOTHING'

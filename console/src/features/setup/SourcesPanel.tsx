@@ -1,6 +1,7 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { NumberField } from '../../shared/NumberField'
 import { Loaded } from '../../shared/Loading'
 import { usePerson } from '../../shared/person'
 import { Refusal } from '../../shared/Refusal'
@@ -65,9 +66,9 @@ function Edit({ source }: { source?: Source }) {
           <Form.Group controlId={`url-${id}`} className="whole"><Form.Label className="mb-0 small quiet">JDBC address</Form.Label><Form.Control size="sm" required value={ask.jdbcUrl} onChange={(event) => put({ jdbcUrl: event.target.value })} /></Form.Group>
           <Form.Group controlId={`user-${id}`}><Form.Label className="mb-0 small quiet">User, who should only read</Form.Label><Form.Control size="sm" required autoComplete="off" value={ask.username} onChange={(event) => put({ username: event.target.value })} /></Form.Group>
           <Form.Group controlId={`password-${id}`}><Form.Label className="mb-0 small quiet">Password</Form.Label><Form.Control size="sm" type="password" autoComplete="new-password" required={!source || moved} placeholder={moved ? 'enter it again: the address or user changed' : source ? 'unchanged' : ''} value={ask.password ?? ''} onChange={(event) => put({ password: event.target.value })} /></Form.Group>
-          <Form.Group controlId={`rows-${id}`}><Form.Label className="mb-0 small quiet">Rows at most</Form.Label><Form.Control size="sm" type="number" min={1} value={ask.mostRows ?? ''} onChange={(event) => put({ mostRows: Number(event.target.value) })} /></Form.Group>
-          <Form.Group controlId={`limit-${id}`}><Form.Label className="mb-0 small quiet">Seconds at most</Form.Label><Form.Control size="sm" type="number" min={1} max={86_400} value={ask.timeLimitSeconds ?? ''} onChange={(event) => put({ timeLimitSeconds: Number(event.target.value) })} /></Form.Group>
-          <Form.Group controlId={`connections-${id}`}><Form.Label className="mb-0 small quiet">Queries at once</Form.Label><Form.Control size="sm" type="number" min={2} max={100} value={ask.mostConnections ?? ''} onChange={(event) => put({ mostConnections: Number(event.target.value) })} /></Form.Group>
+          <Form.Group controlId={`rows-${id}`}><Form.Label className="mb-0 small quiet">Rows at most</Form.Label><NumberField size="sm" least={1} value={ask.mostRows ?? 1_000_000} onChange={(mostRows) => put({ mostRows })} /></Form.Group>
+          <Form.Group controlId={`limit-${id}`}><Form.Label className="mb-0 small quiet">Seconds at most</Form.Label><NumberField size="sm" least={1} most={86_400} value={ask.timeLimitSeconds ?? 60} onChange={(timeLimitSeconds) => put({ timeLimitSeconds })} /></Form.Group>
+          <Form.Group controlId={`connections-${id}`}><Form.Label className="mb-0 small quiet">Queries at once</Form.Label><NumberField size="sm" least={2} most={100} value={ask.mostConnections ?? 8} onChange={(mostConnections) => put({ mostConnections })} /></Form.Group>
           <Form.Group controlId={`closed-${id}`}><Form.Label className="mb-0 small quiet">Closed</Form.Label><Form.Control size="sm" placeholder="02:00-04:00 Europe/Oslo" value={ask.closed ?? ''} onChange={(event) => put({ closed: event.target.value })} /></Form.Group>
         </div>
         <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>Save the source</Button>

@@ -8,7 +8,7 @@ export type Need = { sign: string; look: string; what: string; why: string; to: 
 
 export type Standing = { rules: RuleSummary[]; messages: MessageSummary[]; holds: Hold[]; badAddresses: BadAddress[]; day: DaySeen | null }
 
-const stuck = ['WAITING', 'UNSURE', 'REFUSED', 'EXPIRED']
+const stuck = ['WAITING', 'UNSURE', 'UNCONFIRMED', 'REFUSED', 'EXPIRED']
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
@@ -46,8 +46,8 @@ export function needsOf({ rules, messages, holds, badAddresses, day }: Standing)
     .map((each) => ({ sign: '▲', look: 'bad', what: `${plural(each.criticalInNoHands, 'critical finding')}, taken by nobody`, why: `${each.title}${each.lastReported ? `. Reported ${timeWords(each.lastReported)} to ${plural(each.lastReaders, 'person', 'people')}.` : ''}`, to: `/findings?rule=${each.rule}&severity=CRITICAL&marked=BY_NOBODY`, verb: 'Take' }))
   const mail = messages.flatMap((message) =>
     message.recipients
-      .filter((recipient) => stuck.includes(recipient.state) && recipient.tries > 0)
-      .map((recipient) => ({ sign: '✉', look: 'warning', what: `A mail to ${recipient.address} is ${recipient.state.toLowerCase()}`, why: `${recipient.words ?? ''}${recipient.nextTry ? ` ${plural(recipient.tries, 'try', 'tries')} so far; the next is ${timeWords(recipient.nextTry)}.` : ''}`, to: `/outbox/${message.id}`, verb: 'Show' })),
+      .filter((recipient) => stuck.includes(recipient.state) && recipient.tries > 0 && !recipient.settledAt)
+      .map((recipient) => ({ sign: '✉', look: recipient.state === 'UNCONFIRMED' ? 'bad' : 'warning', what: recipient.state === 'UNCONFIRMED' ? `A message to ${recipient.address} may not have arrived` : `A mail to ${recipient.address} is ${recipient.state.toLowerCase()}`, why: `${recipient.words ?? ''}${recipient.nextTry ? ` ${plural(recipient.tries, 'try', 'tries')} so far; the next is ${timeWords(recipient.nextTry)}.` : ''}`, to: `/outbox/${message.id}`, verb: 'Show' })),
   )
   const bad = badAddresses.map((each) => ({ sign: '✉', look: 'warning', what: `Mail to ${each.address} comes back`, why: each.words, to: '/outbox', verb: 'Look at it' }))
   return [...held, ...failures(rules), ...late, ...keptBack, ...critical, ...mail, ...bad]

@@ -42,3 +42,21 @@ create table key_proof (
     only_one boolean primary key default true check (only_one),
     sealed   bytea not null
 );
+
+-- An edit and a wish to have told what is open may come together.
+alter table rule drop constraint rule_on_next_check_check;
+alter table rule add constraint rule_on_next_check_check
+    check (on_next_check in ('ORDINARY', 'RE_BASE', 'TELL_OPEN', 'RE_JUDGE', 'RE_JUDGE_TELL_OPEN', 'TAKE_AS_KNOWN', 'START_ANEW', 'START_ANEW_AS_KNOWN'));
+alter table rule_copy drop constraint rule_copy_on_next_check_check;
+alter table rule_copy add constraint rule_copy_on_next_check_check
+    check (on_next_check in ('ORDINARY', 'RE_BASE', 'TELL_OPEN', 'RE_JUDGE', 'RE_JUDGE_TELL_OPEN', 'TAKE_AS_KNOWN', 'START_ANEW', 'START_ANEW_AS_KNOWN'));
+
+-- Rules without a condition watch the columns that are sent from now on: their next check takes those as they are, without calling it a change.
+update rule set on_next_check = 'RE_BASE'
+ where on_next_check = 'ORDINARY'
+   and id in (select definition.id
+                from definition
+                join definition_revision on definition_id = definition.id and definition_revision.revision = definition.revision
+               where document ->> 'exceptions' is null);
+update rule_copy set on_next_check = 'RE_BASE'
+ where on_next_check = 'ORDINARY' and rule_id in (select id from rule where on_next_check = 'RE_BASE');

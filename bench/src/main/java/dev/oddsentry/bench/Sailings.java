@@ -9,6 +9,7 @@ import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.RunningService;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.queries.QueryInput;
 import dev.oddsentry.service.queries.QueryRunner;
 import dev.oddsentry.service.queries.RunningQuery;
 import dev.oddsentry.service.sources.Source;
@@ -16,6 +17,7 @@ import dev.oddsentry.service.sources.Sources;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
@@ -77,7 +79,12 @@ final class Sailings {
         source = unlimited(service.bean(Sources.class).require("ferry"));
         ofRows = judges(definitions, "late");
         ofGroups = judges(definitions, "by-route");
-        runner.read(source, query, Map.of(), _ -> rows::add, new RunningQuery(source.timeLimit()));
+        runner.read(
+                source,
+                query,
+                new QueryInput(Map.of(), ZoneOffset.UTC),
+                _ -> rows::add,
+                new RunningQuery(source.timeLimit()));
     }
 
     private RuleJudges judges(DefinitionStore definitions, String rule) {
@@ -106,7 +113,12 @@ final class Sailings {
 
     /** Reads every row as a check does. */
     void read(QueryRunner.RowSink sink) {
-        runner.read(source, query, Map.of(), _ -> sink, new RunningQuery(source.timeLimit()));
+        runner.read(
+                source,
+                query,
+                new QueryInput(Map.of(), ZoneOffset.UTC),
+                _ -> sink,
+                new RunningQuery(source.timeLimit()));
     }
 
     List<Object[]> rows() {

@@ -8,6 +8,7 @@ import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.chart.Chart;
 import dev.oddsentry.extracts.csv.CsvExtract;
@@ -24,11 +25,14 @@ import java.nio.charset.Charset;
 import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
+import java.time.LocalTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
@@ -121,6 +125,124 @@ class FormatsTest {
         assertThat(rows.get(4).getCellText(4)).as("before sheets have dates").isEqualTo("1814-05-17");
     }
 
+    private static Extract types() {
+        var values = new LinkedHashMap<String, Object>();
+        values.put("seconds", LocalDateTime.of(2026, 3, 1, 10, 0, 7));
+        values.put("millis", LocalDateTime.of(2026, 3, 1, 10, 0, 7, 250_000_000));
+        values.put("micros", LocalDateTime.of(2026, 3, 1, 10, 0, 7, 250_001_000));
+        values.put("at", Instant.parse("2026-03-29T01:00:30Z"));
+        values.put("midnight", LocalTime.MAX);
+        values.put("took", new Span(14, -3, Duration.ofMinutes(-90)));
+        values.put("early", new Span(0, 0, Duration.ofSeconds(-5).minusNanos(500_000)));
+        values.put("founded", LocalDate.of(-43, 3, 15));
+        values.put("phone", "+47 12 34 56 78");
+        values.put("none", Double.NaN);
+        values.put("most", Double.POSITIVE_INFINITY);
+        var types = List.of(
+                Type.TIMESTAMP,
+                Type.TIMESTAMP,
+                Type.TIMESTAMP,
+                Type.INSTANT,
+                Type.TIME,
+                Type.DURATION,
+                Type.DURATION,
+                Type.DATE,
+                Type.TEXT,
+                Type.NUMBER,
+                Type.NUMBER);
+        var columns = new ArrayList<Extract.Column>();
+        var names = List.copyOf(values.keySet());
+        for (int i = 0; i < names.size(); i++) columns.add(column(names.get(i), types.get(i)));
+        return new Extract(
+                OSLO,
+                Language.EN,
+                columns,
+                Extract.Arrangement.PLAIN,
+                List.of(row(Severity.NOTICE, values.values().toArray())));
+    }
+
+    @Test
+    void sheetsKeepSecondsAndSayTheZone() throws IOException {
+        var rows = sheet(types());
+        assertThat(rows.get(0).getCellText(5)).isEqualTo("at (Europe/Oslo)");
+        var row = rows.get(1);
+        assertThat(row.getCellAsDate(2)).contains(LocalDateTime.of(2026, 3, 1, 10, 0, 7));
+        assertThat(row.getCellAsDate(3)).contains(LocalDateTime.of(2026, 3, 1, 10, 0, 7, 250_000_000));
+        assertThat(row.getCellText(4)).as("finer than a sheet can count").isEqualTo("2026-03-01 10:00:07.250001");
+        assertThat(row.getCellText(6)).isEqualTo("24:00");
+        assertThat(row.getCellText(7)).isEqualTo("1 year 2 months -3 days -01:30");
+        assertThat(row.getCellText(8)).isEqualTo("-00:00:05.0005");
+        assertThat(row.getCellText(9)).isEqualTo("-0043-03-15");
+    }
+
+    @Test
+    void jsonSaysWhatItHasNoNumberFor() {
+        var bytes = new ByteArrayOutputStream();
+        JsonExtract.write(types(), bytes);
+        var values = JsonMapper.shared()
+                .readTree(bytes.toByteArray())
+                .path("rows")
+                .path(0)
+                .path("values");
+        assertThat(values.path("none").asString()).isEqualTo("NaN");
+        assertThat(values.path("most").asString()).isEqualTo("Infinity");
+        assertThat(values.path("took").asString()).isEqualTo("P14M-3DT-1H-30M");
+        assertThat(values.path("at").asString()).isEqualTo("2026-03-29T01:00:30Z");
+        assertThat(values.path("midnight").asString()).isEqualTo("24:00");
+    }
+
+    @Test
+    void csvLeavesSignedValuesAsTheyAre() throws IOException {
+        var bytes = new ByteArrayOutputStream();
+        CsvExtract.write(types(), new CsvExtract.Style(',', '.', StandardCharsets.UTF_8, false), bytes);
+        assertThat(bytes.toString(StandardCharsets.UTF_8))
+                .contains(",-00:00:05.0005,-0043-03-15,+47 12 34 56 78,NaN,Infinity");
+    }
+
+    @Test
+    void pdfHasEveryColumnAndBreaksNoNumber() throws IOException {
+        var columns = new ArrayList<Extract.Column>();
+        var cells = new ArrayList<@Nullable Object>();
+        for (int i = 0; i < 60; i++) {
+            columns.add(column("c" + i + "x", i % 2 == 0 ? Type.NUMBER : Type.TIMESTAMP));
+            cells.add(i % 2 == 0 ? (Object) (1_000_000_000L + i) : LocalDateTime.of(2026, 3, 1, 10, 0, i));
+        }
+        var extract = new Extract(
+                OSLO, Language.EN, columns, Extract.Arrangement.PLAIN, List.of(row(Severity.NOTICE, cells.toArray())));
+        String text = pdfText(extract);
+        for (int i = 0; i < 60; i++) {
+            assertThat(text).contains("c" + i + "x");
+            assertThat(text)
+                    .contains(
+                            i % 2 == 0
+                                    ? String.valueOf(1_000_000_000L + i)
+                                    : "2026-03-01 10:00" + (i == 0 ? "" : ":%02d".formatted(i)));
+        }
+        assertThat(text).contains("Columns, part 2 of ");
+    }
+
+    @Test
+    void pdfSaysWhereItsFontsLackLetters() throws IOException {
+        var extract = new Extract(
+                OSLO,
+                Language.EN,
+                List.of(column("name", Type.TEXT), column("other", Type.TEXT)),
+                Extract.Arrangement.PLAIN,
+                List.of(row(Severity.NOTICE, "Ω Ж ł ß ქ", "船 \ud83d\udea2 שלום")));
+        String text = pdfText(extract);
+        assertThat(text)
+                .contains("Ω Ж ł ß ქ", "□", "Some characters cannot be shown")
+                .doesNotContain("船");
+    }
+
+    private static String pdfText(Extract extract) throws IOException {
+        var bytes = new ByteArrayOutputStream();
+        PdfExtract.write(extract, HEADING, bytes);
+        try (var document = Loader.loadPDF(bytes.toByteArray())) {
+            return new PDFTextStripper().getText(document);
+        }
+    }
+
     @Test
     void groupsHaveHeadingsAndTotalsAndWhatIsOverCountsNoMore() throws IOException {
         var columns = List.of(
@@ -199,7 +321,7 @@ class FormatsTest {
         assertThat(rows.path(0).path("marked").path(0).asString()).isEqualTo("number");
         assertThat(rows.path(1).path("values").path("number").asDecimal()).isEqualByComparingTo("1.250");
         assertThat(rows.path(2).path("values").path("number").asLong()).isEqualTo(123_456_789_012_345_678L);
-        assertThat(rows.path(3).path("values").path("number").isNull()).isTrue();
+        assertThat(rows.path(3).path("values").path("number").asString()).isEqualTo("NaN");
     }
 
     @Test

@@ -187,7 +187,7 @@ class DeliveriesTest {
                                 opening: "{{{news}}}"
                                 """)).text())
                 .contains(
-                        "no address\\\" is no mail address",
+                        "no address\\\" is not a mail address",
                         "none of xlsx, csv, pdf, html, json",
                         "no encoding",
                         "0#\\\" is no format",

@@ -129,7 +129,7 @@ class PersonalCopiesTest {
                 .as("an address is not tried again")
                 .isEqualTo("PARTLY_FAILED");
         assertThat(partly.path("reason").asString())
-                .contains("1 of 2 personal copies failed (Holm", "\"the office\" is no mail address");
+                .contains("1 of 2 personal copies failed (Holm", "\"the office\" is not a mail address");
         mails.sent(vik, 1);
         assertThat(state(partly, "Holm")).isEqualTo("FAILED");
 

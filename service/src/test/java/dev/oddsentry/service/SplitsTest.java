@@ -71,12 +71,16 @@ class SplitsTest {
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);
         mails.sent(holm, 1);
-        sailings.change("update sailing_table set terminal = 'Vik'");
+        sailings.change("update sailing_table set terminal = 'Vik', delay_min = 47");
         assertThat(api.check(sailings.name).path("messages").asInt()).isEqualTo(2);
         mails.sent(vik, 1);
         mails.sent(holm, 2);
         assertThat(mails.lastText(vik)).contains("new", "SK-1");
-        assertThat(mails.lastText(holm)).contains("moved away", "SK-1");
+        assertThat(mails.lastText(holm))
+                .as("what they were told last, and not what has become of it")
+                .contains("moved away", "SK-1", "20 min", "warning")
+                .doesNotContain("47", "Vik", "critical");
+        assertThat(mails.lastText(vik)).contains("47 min");
         sailings.change("delete from sailing_table");
         assertThat(api.check(sailings.name).path("messages").asInt())
                 .as("Holm has heard its end")

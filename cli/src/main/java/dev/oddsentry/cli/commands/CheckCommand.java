@@ -2,6 +2,8 @@ package dev.oddsentry.cli.commands;
 
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.output.Words;
+import java.time.Duration;
+import java.time.Instant;
 import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -27,6 +29,9 @@ public final class CheckCommand extends ServiceCommand {
     @Nullable
     String requestKey;
 
+    @Option(names = "--again", description = "Checks even if a check has ended within the last minute.")
+    boolean again;
+
     @Option(names = "--json", description = "The check as JSON.")
     boolean json;
 
@@ -35,13 +40,27 @@ public final class CheckCommand extends ServiceCommand {
         Api api = api();
         // A key of our own, so that a repeat after a lost answer asks for the same check.
         String key = requestKey == null ? UUID.randomUUID().toString() : requestKey;
-        JsonNode check = api.post(rule.path("/checks"), null, Map.of("Idempotency-Key", key));
+        String path = rule.path("/checks") + (again ? "?again=true" : "");
+        var asked = Instant.now();
+        JsonNode check = api.post(path, null, Map.of("Idempotency-Key", key));
         while (check.path("state").asString("").equals("RUNNING")
-                && check.path("waitingFor").isNull())
-            check = api.post(rule.path("/checks"), null, Map.of("Idempotency-Key", key));
+                && check.path("waitingFor").isNull()) check = api.post(path, null, Map.of("Idempotency-Key", key));
         if (json) OutputOptions.printJson(out(), check);
-        else out().println(rule.name() + " " + Words.outcome(check));
+        else {
+            out().println(rule.name() + " " + Words.outcome(check));
+            sayIfBefore(check, asked);
+        }
         String state = check.path("state").asString("");
         return state.equals("QUIET") || state.equals("FIRED") ? 0 : 1;
+    }
+
+    /** By this machine's clock, so only what is clearly earlier. */
+    private void sayIfBefore(JsonNode check, Instant asked) {
+        String finished = check.path("finishedAt").asString("");
+        if (finished.isEmpty()) return;
+        long ago = Duration.between(Instant.parse(finished), asked).toSeconds();
+        if (ago >= 2 && !again)
+            out().println("This check ended " + ago + " s ago. To check again now: odd check " + rule.name()
+                    + " --again");
     }
 }

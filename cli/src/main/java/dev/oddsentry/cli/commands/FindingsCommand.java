@@ -47,6 +47,10 @@ public final class FindingsCommand extends ServiceCommand {
         JsonNode list = api().get(rule.path("/findings" + query));
         String nothing = "No finding of " + rule.name() + (state == Wanted.ALL ? "." : " is " + word(state) + ".");
         output.print(out(), list, () -> table(list), nothing);
+        long shown = list.path("findings").size();
+        if (list.path("total").asLong(shown) > shown)
+            err().println("Only the first " + shown + " of " + list.path("total")
+                    + " findings are listed. All of them: odd export " + rule.name());
         return 0;
     }
 

@@ -21,7 +21,7 @@ import tools.jackson.databind.JsonNode;
         description = {
             "Shows a message of the outbox: its text, and where each recipient stands with the server's words.",
             "With --stop: nobody who waits gets it any more. With --send-again: the same mail once more, marked as a repeat.",
-            "With --report-again: what it reported is news again at the next check."
+            "With --report-again: what it reported is news again at the next check. With --arrived: an unconfirmed message is settled."
         },
         footer = {
             "",
@@ -43,6 +43,9 @@ public final class MessageCommand extends ServiceCommand {
 
         @Option(names = "--report-again", description = "Takes back what it reported.")
         boolean reportAgain;
+
+        @Option(names = "--arrived", description = "Notes that it arrived where nobody could tell.")
+        boolean arrived;
 
         @Option(names = "--out", paramLabel = "FILE", description = "Its source as a file (RFC 5322).")
         @Nullable
@@ -77,6 +80,9 @@ public final class MessageCommand extends ServiceCommand {
             int count = api().post(path + "/stop", null).path("count").asInt(0);
             out().println("Stopped for " + (count == 1 ? "1 recipient" : count + " recipients")
                     + "; what it reported stays reported.");
+        } else if (act.arrived) {
+            int count = api().post(path + "/arrived", null).path("count").asInt(0);
+            out().println("Noted for " + (count == 1 ? "1 recipient" : count + " recipients") + ".");
         } else if (act.sendAgain) {
             JsonNode sent = api().post(path + "/send-again", Map.of("to", to == null ? List.of() : to));
             out().println("Sent again, as message " + sent.path("message").asString("") + ".");

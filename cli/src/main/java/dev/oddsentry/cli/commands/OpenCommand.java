@@ -56,6 +56,10 @@ public final class OpenCommand extends ServiceCommand {
         asked.put("q", find);
         JsonNode all = api().get("/api/findings" + Api.query(asked));
         output.print(out(), all, () -> table(all), "There is no such finding.");
+        long shown = all.path("findings").size();
+        if (all.path("total").asLong(shown) > shown)
+            err().println("Only the first " + shown + " of " + all.path("total")
+                    + " findings are listed. Narrow the list, or export all findings of a rule: odd export RULE");
         return 0;
     }
 

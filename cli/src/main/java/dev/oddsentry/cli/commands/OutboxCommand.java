@@ -36,7 +36,8 @@ public final class OutboxCommand extends ServiceCommand {
     @Option(
             names = "--state",
             paramLabel = "STATE",
-            description = "Only mail with a recipient who is waiting, sent, unsure, refused, expired or stopped.")
+            description =
+                    "Only mail with a recipient who is waiting, sent, unsure, unconfirmed, refused, expired or stopped.")
     @Nullable
     String state;
 

@@ -7,6 +7,7 @@ import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.time.Window;
+import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Type;
 import java.util.ArrayList;
@@ -17,6 +18,7 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.function.Supplier;
+import org.jspecify.annotations.Nullable;
 
 /** Third stage: gives every node a type against a query's columns and collects every problem, not only the first. */
 final class TypeChecker {
@@ -78,8 +80,12 @@ final class TypeChecker {
             case Expression.ColumnName name -> column(name);
             case Expression.Negation(var operand) -> negation(node, operand);
             case Arithmetic arithmetic -> arithmetic(arithmetic);
-            case Expression.Comparison(var _, var left, var right) -> comparison(node, left, right);
+            case Expression.Comparison(var operator, var left, var right) -> {
+                if (isOfOrder(operator)) lookAtOrder(node, left, right);
+                yield comparison(node, left, right);
+            }
             case Expression.Between(var operand, var low, var high, var _) -> {
+                lookAtOrder(node, operand);
                 comparable(operand, check(operand), low, check(low));
                 yield comparison(node, operand, high);
             }
@@ -179,6 +185,39 @@ final class TypeChecker {
         return wholeDays ? Type.DATE : Type.TIMESTAMP;
     }
 
+    /** The source writes them in lower case, so that one in capitals would never be equal to any. */
+    private void lookAtUuid(Expression column, Expression written) {
+        boolean capitals = natureOf(column) == Column.Nature.UUID
+                && written instanceof Expression.Literal(var _, String text)
+                && !text.equals(text.toLowerCase(Locale.ROOT));
+        if (capitals && written instanceof Expression.Literal(var _, String text))
+            refuse(
+                    places.textOf(column) + " is a uuid, which is read in lower case; write '"
+                            + text.toLowerCase(Locale.ROOT) + "'",
+                    written);
+    }
+
+    private Column.Nature natureOf(Expression node) {
+        if (!(node instanceof Expression.ColumnName name)) return Column.Nature.PLAIN;
+        Columns columns = insideAggregate ? scope.rows() : scope.columns();
+        var index = columns.indexOf(name.name(), name.quoted());
+        return index.isPresent() ? columns.at(index.getAsInt()).nature() : Column.Nature.PLAIN;
+    }
+
+    private void lookAtOrder(Expression node, Expression... operands) {
+        for (var operand : operands)
+            if (natureOf(operand) == Column.Nature.ENUMERATION)
+                warn(
+                        places.textOf(operand)
+                                + " is an enumeration of the source; here its values are compared as texts, by the alphabet and not by the order"
+                                + " of the source. Name the values instead: " + places.textOf(operand) + " in (...)",
+                        node);
+    }
+
+    private static boolean isOfOrder(Expression.Comparison.Operator operator) {
+        return operator != Expression.Comparison.Operator.EQUAL && operator != Expression.Comparison.Operator.UNEQUAL;
+    }
+
     private static String adviceFor(Type left, Type right) {
         boolean momentAndNumber =
                 (left.isMoment() && right == Type.NUMBER) || (left == Type.NUMBER && right.isMoment());
@@ -187,6 +226,7 @@ final class TypeChecker {
 
     private Type comparison(Expression node, Expression left, Expression right) {
         comparable(left, check(left), right, check(right));
+        lookAtMidnight(node, types.get(left), types.get(right));
         boolean withNull = types.get(left) == Type.NULL || types.get(right) == Type.NULL;
         if (withNull && (isNullLiteral(left) || isNullLiteral(right))) {
             warn("a comparison with null is never true; to ask whether a value is missing, write is null", node);
@@ -194,11 +234,24 @@ final class TypeChecker {
         return Type.TRUTH;
     }
 
+    /** Only a timestamp of midnight is equal to a date. */
+    private void lookAtMidnight(Expression node, @Nullable Type left, @Nullable Type right) {
+        boolean equality = node instanceof Expression.Comparison(var operator, var _, var _) && !isOfOrder(operator);
+        boolean dateAndTime = (left == Type.DATE && (right == Type.TIMESTAMP || right == Type.INSTANT))
+                || (right == Type.DATE && (left == Type.TIMESTAMP || left == Type.INSTANT));
+        if (equality && dateAndTime)
+            warn(
+                    "a timestamp is equal to a date at midnight only; for the whole day write a window, such as planned in today",
+                    node);
+    }
+
     private static boolean isNullLiteral(Expression node) {
         return node instanceof Expression.Literal(var type, var _) && type == Type.NULL;
     }
 
     void comparable(Expression left, Type leftType, Expression right, Type rightType) {
+        lookAtUuid(left, right);
+        lookAtUuid(right, left);
         if (leftType == Type.NULL || rightType == Type.NULL) return;
         if (leftType == rightType && leftType != Type.BYTES) return;
         if (leftType.isMoment() && rightType.isMoment()) return;

@@ -42,7 +42,7 @@ public final class CellWords {
             case Instant instant when isFinite(instant) -> instant.atZone(zone);
             case LocalDateTime local when !local.equals(LocalDateTime.MAX) && !local.equals(LocalDateTime.MIN) -> local;
             case LocalDate date when !date.equals(LocalDate.MAX) && !date.equals(LocalDate.MIN) -> date.atStartOfDay();
-            case LocalTime time -> time.atDate(LocalDate.EPOCH);
+            case LocalTime time when !time.equals(LocalTime.MAX) -> time.atDate(LocalDate.EPOCH);
             default -> null;
         };
     }

@@ -95,12 +95,18 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
 
     /**
      * @param marked whether it made the row an exception
-     * @param was what was last reported where it differs now; null otherwise
+     * @param was what was last reported where it differs now, {@link #WAS_MISSING} for no value; null where it does not differ
      */
     public record Cell(
             @Nullable Object value,
             boolean marked,
             @Nullable Object was) {
+        /** Stands for the value that was missing. */
+        public static final Object WAS_MISSING = Missing.VALUE;
+
+        private enum Missing {
+            VALUE
+        }
 
         public static Cell plain(@Nullable Object value) {
             return new Cell(value, false, null);

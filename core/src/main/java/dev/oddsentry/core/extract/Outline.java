@@ -2,9 +2,12 @@ package dev.oddsentry.core.extract;
 
 import java.util.AbstractList;
 import java.util.ArrayList;
+import java.util.Collections;
+import java.util.IdentityHashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** The lines of an extract in order: the rows, with the headings and totals of their groups. */
@@ -27,6 +30,16 @@ public final class Outline {
 
     /** Rows of one group stand together where its first row stood; the order within is kept. */
     public static List<Line> of(Extract extract) {
+        return of(extract, Integer.MAX_VALUE);
+    }
+
+    /**
+     * The same with some of the rows left out, which are counted all the same: in headings of groups and in totals.
+     *
+     * @param most so many of the extract's rows have lines, the first ones; groups without any have none either
+     */
+    public static List<Line> of(Extract extract, int most) {
+        if (most < extract.rows().size()) return shortened(extract, most);
         var groupBy = extract.arrangement().groupBy();
         if (groupBy.isEmpty() && !extract.hasTotals()) return new RowsAlone(extract.rows());
         var lines = new ArrayList<Line>();
@@ -38,6 +51,33 @@ public final class Outline {
                 if (extract.hasTotals()) lines.add(total(extract, group.values(), group.rows()));
             }
         if (extract.hasTotals() && !extract.rows().isEmpty()) lines.add(total(extract, List.of(), extract.rows()));
+        return lines;
+    }
+
+    private static List<Line> shortened(Extract extract, int most) {
+        Set<Extract.Row> shown = Collections.newSetFromMap(new IdentityHashMap<>());
+        shown.addAll(extract.rows().subList(0, most));
+        var lines = new ArrayList<Line>();
+        boolean skipped = false;
+        for (var line : of(extract)) {
+            switch (line) {
+                case RowLine(var row) -> {
+                    if (!shown.contains(row)) continue;
+                    skipped = false;
+                }
+                case GroupLine group -> skipped = true;
+                case TotalLine(var values, var _) -> {
+                    if (!values.isEmpty() && skipped) {
+                        lines.removeLast();
+                        continue;
+                    }
+                }
+            }
+            if (line instanceof GroupLine && !lines.isEmpty() && lines.getLast() instanceof GroupLine)
+                lines.removeLast();
+            lines.add(line);
+        }
+        if (!lines.isEmpty() && lines.getLast() instanceof GroupLine) lines.removeLast();
         return lines;
     }
 

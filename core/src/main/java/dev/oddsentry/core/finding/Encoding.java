@@ -1,5 +1,6 @@
 package dev.oddsentry.core.finding;
 
+import dev.oddsentry.core.time.Span;
 import java.lang.invoke.MethodHandles;
 import java.lang.invoke.VarHandle;
 import java.math.BigDecimal;
@@ -32,7 +33,8 @@ final class Encoding {
         LOCAL_TIME,
         LOCAL_TIMESTAMP,
         INSTANT,
-        BYTES
+        BYTES,
+        SPAN
     }
 
     private static final VarHandle LONGS = MethodHandles.byteArrayViewVarHandle(long[].class, ByteOrder.BIG_ENDIAN);
@@ -100,6 +102,13 @@ final class Encoding {
                 putInt(instant.getNano());
             }
             case byte[] raw -> blob(Family.BYTES, raw);
+            case Span span -> {
+                tag(Family.SPAN);
+                putInt(span.months());
+                putInt(span.days());
+                putLong(span.clock().getSeconds());
+                putInt(span.clock().getNano());
+            }
             default -> throw new IllegalStateException("no cell: " + cell.getClass());
         }
     }

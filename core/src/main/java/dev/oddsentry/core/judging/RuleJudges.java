@@ -7,6 +7,7 @@ import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.memory.Absence;
+import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
@@ -84,15 +85,31 @@ public final class RuleJudges {
         var split = rule.delivery().split();
         int[] splitBy = reader.columns("delivery.split by", split == null ? List.of() : List.of(split.by()), columns);
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
+        int[] decided = watched.length > 0 ? watched : usuallyWatched(rule, columns, exceptions, bands);
+        reader.refuseChangedWithoutWatch(
+                rule,
+                decided,
+                grouping == null ? key : IntStream.range(0, per.length).toArray());
+        if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         // With another value of the split's column a finding is another audience's, so that column is watched in any
         // case.
-        int[] watch = IntStream.concat(
-                        IntStream.of(watched.length > 0 ? watched : columnsRead(exceptions, bands)),
-                        IntStream.of(splitBy))
+        int[] watch = IntStream.concat(IntStream.of(decided), IntStream.of(splitBy))
                 .distinct()
                 .toArray();
         int[] identity = grouping == null ? key : IntStream.range(0, per.length).toArray();
         return new Checked(new RuleJudges(columns, grouping, per, exceptions, bands, identity, watch), problems);
+    }
+
+    /** The columns that conditions read; without a condition, those that are sent, since any of them may have changed. */
+    private static int[] usuallyWatched(
+            RuleDefinition rule, Columns columns, @Nullable Condition exceptions, List<CheckedBand> bands) {
+        int[] read = columnsRead(exceptions, bands);
+        if (exceptions != null) return read;
+        var shown = rule.delivery().layout().columns();
+        IntStream sent = shown.isEmpty()
+                ? IntStream.range(0, columns.size())
+                : shown.stream().mapToInt(each -> columns.require(each.column()));
+        return IntStream.concat(IntStream.of(read), sent).distinct().sorted().toArray();
     }
 
     private static int[] columnsRead(@Nullable Condition exceptions, List<CheckedBand> bands) {
@@ -174,6 +191,21 @@ public final class RuleJudges {
 
     private record FieldReader(
             Columns rows, Thresholds thresholds, @Nullable FieldPlaces places, List<Problem> problems) {
+
+        /** What is looked at for changes must be able to change: a key cannot, since another key is another finding. */
+        void refuseChangedWithoutWatch(RuleDefinition rule, int[] watched, int[] identity) {
+            if (rule.memory().mode() == RuleDefinition.Mode.FULL) return;
+            if (!rule.memory().report().contains(NewsKind.CHANGED)) return;
+            boolean any = IntStream.of(watched)
+                    .anyMatch(column -> IntStream.of(identity).noneMatch(key -> key == column));
+            if (any) return;
+            problems.add(located(
+                    "memory.report",
+                    Problem.error(
+                            "changed is reported, but no column is watched that can change. Name some: memory: watch: [status]",
+                            "",
+                            null)));
+        }
 
         Grouping grouping(RuleDefinition.GroupsDefinition groups, int[] per) {
             var grouping = new Grouping(rows, per, thresholds);

@@ -1,5 +1,6 @@
 package dev.oddsentry.core.memory;
 
+import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.time.Span;
 import java.time.Instant;
@@ -30,8 +31,20 @@ public record Telling(
      */
     public record Standing<T>(T subject, Now now, @Nullable Reported reported, Marks marks, boolean here) {}
 
-    /** @param differs whether what is so now is other than what was reported, be it under no name */
-    public record Told<T>(T subject, Now now, Set<NewsKind> kinds, boolean differs) {}
+    /**
+     * @param severity the present one; of a finding that has moved away, the one that was last reported
+     * @param differs whether what is so now is other than what was reported, be it under no name
+     */
+    public record Told<T>(T subject, Now now, Severity severity, Set<NewsKind> kinds, boolean differs) {
+        static <T> Told<T> of(Standing<T> each, Set<NewsKind> kinds, boolean differs) {
+            var reported = each.reported();
+            // What has become of it is for those to hear to whom it went.
+            var severity = reported != null && kinds.contains(NewsKind.MOVED_AWAY)
+                    ? reported.severity()
+                    : each.now().severity();
+            return new Told<>(each.subject(), each.now(), severity, kinds, differs);
+        }
+    }
 
     public record Ended<T>(T subject, Set<Marks.Kind> marks) {}
 
@@ -91,14 +104,14 @@ public record Telling(
             boolean reminded = remind && isToBeReminded(each, moment);
             if (kinds.isEmpty()) {
                 if (waitsForGuard(each)) standing.add(each.subject());
-                else if (reminded) told.add(new Told<>(each.subject(), now, REMINDER, false));
+                else if (reminded) told.add(Told.of(each, REMINDER, false));
                 continue;
             }
             if (isOver(kinds, transition) || endedWithoutWord.contains(each.subject())) letPass.add(each.subject());
             else if (isWanted(kinds, transition)) {
                 if (each.marks().silenceAt(moment.slot())) standing.add(each.subject());
-                else told.add(new Told<>(each.subject(), now, named(kinds, transition), true));
-            } else if (reminded) told.add(new Told<>(each.subject(), now, with(named(kinds, transition)), true));
+                else told.add(Told.of(each, named(kinds, transition), true));
+            } else if (reminded) told.add(Told.of(each, with(named(kinds, transition)), true));
             else letPass.add(each.subject());
         }
         return new Choice<>(told, letPass, standing, ended, 0);
@@ -125,7 +138,7 @@ public record Telling(
         int leftOut = 0;
         for (var each : open) {
             if (each.marks().silenceAt(slot)) leftOut++;
-            else if (subjects.add(each.subject())) told.add(new Told<>(each.subject(), each.now(), Set.of(), false));
+            else if (subjects.add(each.subject())) told.add(Told.of(each, Set.of(), false));
         }
         var letPass = choice.letPass().stream()
                 .filter(subject -> !subjects.contains(subject))
@@ -154,7 +167,7 @@ public record Telling(
 
     /** Other watched columns, or other conditions that name them, give other fingerprints, which is no news of the finding. */
     private static Set<NewsKind> named(Set<NewsKind> kinds, Transition transition) {
-        boolean otherColumns = transition == Transition.RE_BASE || transition == Transition.RE_JUDGE;
+        boolean otherColumns = transition.hasOtherColumns();
         if (!otherColumns) return kinds;
         var named = EnumSet.noneOf(NewsKind.class);
         named.addAll(kinds);

@@ -1,7 +1,8 @@
 package dev.oddsentry.core.memory;
 
 /**
- * What the next good check owes to something that a person did between two checks, weakest first: of two, the stronger counts.
+ * What the next good check owes to what people did between two checks. Two things are joined in it: what an edit did to memory, of which the stronger counts,
+ * and what somebody wants told of what is there, of which the last word counts.
  */
 public enum Transition {
     /** Nothing was done that matters. */
@@ -12,6 +13,8 @@ public enum Transition {
     TELL_OPEN,
     /** Other conditions: what is found is told; what is no longer asked for clears without a word. */
     RE_JUDGE,
+    /** Both of that: other conditions, and everything that is open is told. */
+    RE_JUDGE_TELL_OPEN,
     /** Whatever there is, is taken as known. */
     TAKE_AS_KNOWN,
     /** Another identity: what was found under the old one clears without a word, the rest is told. */
@@ -21,7 +24,7 @@ public enum Transition {
 
     /** True where what ends, ends since nobody asks for it any more, and not since it was put right. */
     public boolean endsWithoutWord() {
-        return this == RE_JUDGE || takesAsKnown() || startsAnew();
+        return this == RE_JUDGE || this == RE_JUDGE_TELL_OPEN || takesAsKnown() || startsAnew();
     }
 
     public boolean takesAsKnown() {
@@ -32,7 +35,72 @@ public enum Transition {
         return this == START_ANEW || this == START_ANEW_AS_KNOWN;
     }
 
-    public Transition strongerOf(Transition other) {
-        return compareTo(other) >= 0 ? this : other;
+    public boolean tellsOpen() {
+        return this == TELL_OPEN || this == RE_JUDGE_TELL_OPEN;
+    }
+
+    /** True where fingerprints are of other columns than before, so that their difference is no change. */
+    public boolean hasOtherColumns() {
+        return this == RE_BASE || this == RE_JUDGE || this == RE_JUDGE_TELL_OPEN;
+    }
+
+    private enum Edit {
+        NONE,
+        OTHER_COLUMNS,
+        OTHER_CONDITIONS,
+        OTHER_IDENTITY
+    }
+
+    private enum Wish {
+        NONE,
+        OPEN,
+        KNOWN
+    }
+
+    private Edit edit() {
+        return switch (this) {
+            case ORDINARY, TELL_OPEN, TAKE_AS_KNOWN -> Edit.NONE;
+            case RE_BASE -> Edit.OTHER_COLUMNS;
+            case RE_JUDGE, RE_JUDGE_TELL_OPEN -> Edit.OTHER_CONDITIONS;
+            case START_ANEW, START_ANEW_AS_KNOWN -> Edit.OTHER_IDENTITY;
+        };
+    }
+
+    private Wish wish() {
+        return switch (this) {
+            case ORDINARY, RE_BASE, RE_JUDGE, START_ANEW -> Wish.NONE;
+            case TELL_OPEN, RE_JUDGE_TELL_OPEN -> Wish.OPEN;
+            case TAKE_AS_KNOWN, START_ANEW_AS_KNOWN -> Wish.KNOWN;
+        };
+    }
+
+    /** Both, where {@code later} was done after this. */
+    public Transition and(Transition later) {
+        var wish = later.wish() == Wish.NONE ? wish() : later.wish();
+        return of(edit().compareTo(later.edit()) >= 0 ? edit() : later.edit(), wish);
+    }
+
+    private static Transition of(Edit edit, Wish wish) {
+        return switch (edit) {
+            case OTHER_IDENTITY -> wish == Wish.KNOWN ? START_ANEW_AS_KNOWN : START_ANEW;
+            case OTHER_CONDITIONS ->
+                switch (wish) {
+                    case NONE -> RE_JUDGE;
+                    case OPEN -> RE_JUDGE_TELL_OPEN;
+                    case KNOWN -> TAKE_AS_KNOWN;
+                };
+            case OTHER_COLUMNS ->
+                switch (wish) {
+                    case NONE -> RE_BASE;
+                    case OPEN -> TELL_OPEN;
+                    case KNOWN -> TAKE_AS_KNOWN;
+                };
+            case NONE ->
+                switch (wish) {
+                    case NONE -> ORDINARY;
+                    case OPEN -> TELL_OPEN;
+                    case KNOWN -> TAKE_AS_KNOWN;
+                };
+        };
     }
 }

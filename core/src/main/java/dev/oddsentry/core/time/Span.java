@@ -1,10 +1,14 @@
 package dev.oddsentry.core.time;
 
+import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.Period;
 import java.time.ZonedDateTime;
+import java.util.ArrayList;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
 
 /**
  * A length of time as people write it. Months and days follow the calendar and keep the local time; the clock part is exact.
@@ -14,6 +18,8 @@ import java.time.ZonedDateTime;
  * @param clock hours, minutes and seconds
  */
 public record Span(int months, int days, Duration clock) {
+    private static final Pattern ISO = Pattern.compile("P(?:(-?\\d+)M)?(?:(-?\\d+)D)?(T.+)?");
+
     public static final Span ZERO = new Span(0, 0, Duration.ZERO);
 
     /** A word of the languages for lengths of time; a plural {@code s} may follow when written. */
@@ -48,6 +54,51 @@ public record Span(int months, int days, Duration clock) {
 
     public static Span between(Duration clock) {
         return new Span(0, 0, clock);
+    }
+
+    /** ISO 8601, such as {@code P1M2DT3H4M5.5S}; each part has its own sign. */
+    public String iso() {
+        if (months == 0 && days == 0) return clock.toString();
+        String dates = (months == 0 ? "" : months + "M") + (days == 0 ? "" : days + "D");
+        return "P" + dates + (clock.isZero() ? "" : clock.toString().substring(1));
+    }
+
+    /** @throws java.time.DateTimeException if the text is not what {@link #iso} writes */
+    public static Span ofIso(String text) {
+        var parts = ISO.matcher(text);
+        if (!parts.matches()) throw new DateTimeException("\"" + text + "\" is not a duration of ISO 8601");
+        return new Span(
+                number(parts.group(1)),
+                number(parts.group(2)),
+                parts.group(3) == null ? Duration.ZERO : Duration.parse("P" + parts.group(3)));
+    }
+
+    private static int number(@Nullable String digits) {
+        return digits == null ? 0 : Integer.parseInt(digits);
+    }
+
+    /** For people: {@code 1 year 2 months 3 days 04:05}; a sign before each part that is below zero. */
+    @Override
+    public String toString() {
+        var words = new ArrayList<String>();
+        int years = months / 12;
+        if (years != 0) words.add(counted(years, "year"));
+        if (months % 12 != 0) words.add(counted(months % 12, "month"));
+        if (days != 0) words.add(counted(days, "day"));
+        if (hasClock() || words.isEmpty()) words.add(clockText());
+        return String.join(" ", words);
+    }
+
+    private static String counted(int number, String unit) {
+        return number + " " + unit + (Math.abs(number) == 1 ? "" : "s");
+    }
+
+    private String clockText() {
+        var length = clock.abs();
+        String text = "%02d:%02d".formatted(length.toHours(), length.toMinutesPart());
+        if (length.toSecondsPart() != 0 || length.toNanosPart() != 0) text += ":%02d".formatted(length.toSecondsPart());
+        if (length.toNanosPart() != 0) text += ("." + "%09d".formatted(length.toNanosPart())).replaceAll("0+$", "");
+        return (clock.isNegative() ? "-" : "") + text;
     }
 
     public Span negated() {

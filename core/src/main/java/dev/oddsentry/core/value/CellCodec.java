@@ -1,5 +1,6 @@
 package dev.oddsentry.core.value;
 
+import dev.oddsentry.core.time.Span;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -24,6 +25,7 @@ public final class CellCodec {
             case LocalTime time -> "c" + time;
             case LocalDateTime local -> "l" + local;
             case Instant instant -> "z" + instant;
+            case Span span -> "s" + span.iso();
             case byte[] raw -> "x" + HexFormat.of().formatHex(raw);
             default -> throw new IllegalStateException("no cell: " + cell.getClass());
         };
@@ -42,6 +44,7 @@ public final class CellCodec {
             case 'c' -> LocalTime.parse(value);
             case 'l' -> LocalDateTime.parse(value);
             case 'z' -> Instant.parse(value);
+            case 's' -> Span.ofIso(value);
             case 'x' -> HexFormat.of().parseHex(value);
             default -> throw new IllegalStateException("no encoded cell: " + encoded);
         };

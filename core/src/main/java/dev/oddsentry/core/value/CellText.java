@@ -1,5 +1,6 @@
 package dev.oddsentry.core.value;
 
+import dev.oddsentry.core.time.Span;
 import java.math.BigDecimal;
 import java.time.DateTimeException;
 import java.time.Instant;
@@ -26,6 +27,9 @@ public final class CellText {
             .optionalEnd()
             .toFormatter();
 
+    /** A database may have it as the last time of a day; it is read as the last instant before. */
+    private static final String END_OF_DAY = "24:00";
+
     private static final int MOST_IN_LIST = 2_000;
 
     private CellText() {}
@@ -41,6 +45,7 @@ public final class CellText {
             case LocalDateTime local when local.equals(LocalDateTime.MAX) -> "infinity";
             case LocalDateTime local when local.equals(LocalDateTime.MIN) -> "-infinity";
             case LocalDateTime local -> local.toLocalDate() + " " + ofTime(local.toLocalTime());
+            case LocalTime time when time.equals(LocalTime.MAX) -> END_OF_DAY;
             case LocalTime time -> ofTime(time);
             case byte[] bytes -> "\\x" + HexFormat.of().formatHex(bytes);
             default -> cell.toString();
@@ -65,11 +70,12 @@ public final class CellText {
                 case NUMBER -> new BigDecimal(text.strip());
                 case TRUTH -> Boolean.valueOf(text.strip());
                 case DATE -> LocalDate.parse(text.strip());
-                case TIME -> LocalTime.parse(text.strip());
+                case TIME -> text.strip().equals(END_OF_DAY) ? LocalTime.MAX : LocalTime.parse(text.strip());
                 case TIMESTAMP -> LocalDateTime.parse(text.strip().replace(' ', 'T'));
                 case INSTANT -> instant(text.strip().replace(' ', 'T'), zone);
                 case BYTES -> HexFormat.of().parseHex(text.strip().replaceFirst("^\\\\x", ""));
-                case TEXT, DURATION, NULL -> text;
+                case DURATION -> Span.ofIso(text.strip());
+                case TEXT, NULL -> text;
             };
         } catch (DateTimeException | IllegalArgumentException notOne) {
             throw new IllegalArgumentException("\"" + text + "\" is not " + type.word(), notOne);

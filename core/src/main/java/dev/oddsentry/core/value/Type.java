@@ -22,7 +22,7 @@ public enum Type {
     INSTANT,
     /** {@code byte[]}; can be an identity, cannot be compared. */
     BYTES,
-    /** {@link dev.oddsentry.core.time.Span}; only in expressions, never in a cell. */
+    /** {@link dev.oddsentry.core.time.Span}. */
     DURATION,
     /** The bare word {@code null}, which fits every other type. */
     NULL;

@@ -92,7 +92,7 @@ class DocumentTest {
                 "absence: passed by  | absence: gone          | 18 | 12 | none of put right, passed by, stays |",
                 "recur: FREQ=WEEKLY;BYDAY=MO | recur: weekly  | 21 | 10 | unknown rule part |",
                 "start: 2026-01-05T05:40 | start: monday      | 20 | 10 | no local date and time |",
-                "to: [ines.holm@skerryline.example] | to: [ines.holm] | 23 | 8 | is no mail address |",
+                "to: [ines.holm@skerryline.example] | to: [ines.holm] | 23 | 8 | is not a mail address |",
                 "name: late-sailings | name: Late Sailings    | 2  | 7  | small letters |",
                 "owner: Traffic reporting | oner: x           | 4  | 1  | unknown field \"oner\" | owner",
             })

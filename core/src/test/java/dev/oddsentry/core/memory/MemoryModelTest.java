@@ -75,7 +75,7 @@ class MemoryModelTest {
                 if (random.nextInt(9) == 0) continue; // a check that failed changes nothing
                 if (random.nextInt(4) == 0) mark(random, slot, memory, model);
                 if (random.nextInt(12) == 0)
-                    transition = transition.strongerOf(Transition.values()[random.nextInt(Transition.values().length)]);
+                    transition = transition.and(Transition.values()[random.nextInt(Transition.values().length)]);
                 boolean scheduled = random.nextInt(5) > 0;
                 boolean fires = random.nextInt(4) > 0;
                 var rows = rows(random);
@@ -171,7 +171,7 @@ class MemoryModelTest {
             if (habits.remindDays != null || transition.takesAsKnown()) considered.addAll(known.keySet());
             var choice = telling.choose(
                     considered.stream().map(this::standing).toList(), new Moment(slot, ZONE), tick, transition);
-            if (fires && (habits.full || transition == Transition.TELL_OPEN))
+            if (fires && (habits.full || transition.tellsOpen()))
                 choice =
                         telling.inFull(choice, open.stream().map(this::standing).toList(), slot);
             if (!fires) choice = choice.notFired();

@@ -186,7 +186,7 @@ final class PlainModel {
             boolean reminded =
                     remind && settled && mayRemind(finding, at) && isLikeTold(finding) && !transition.takesAsKnown();
             boolean present1 = rows.containsKey(key) && rows.get(key).severity() != null && finding.now == State.OPEN;
-            boolean inFull = (habits.full() || transition == Transition.TELL_OPEN) && present1 && !finding.isSilent(at);
+            boolean inFull = (habits.full() || transition.tellsOpen()) && present1 && !finding.isSilent(at);
             if (!kinds.isEmpty()) said.put(key, kinds);
             else if (reminded) {
                 var names = EnumSet.of(NewsKind.REMINDER);
@@ -236,7 +236,9 @@ final class PlainModel {
             var kinds = kinds(finding, present);
             if (kinds.isEmpty()) return;
             boolean asksNoMore = transition.endsWithoutWord() && kinds.contains(NewsKind.CLEARED);
-            if (transition == Transition.RE_BASE || transition == Transition.RE_JUDGE) kinds.remove(NewsKind.CHANGED);
+            if (transition == Transition.RE_BASE
+                    || transition == Transition.RE_JUDGE
+                    || transition == Transition.RE_JUDGE_TELL_OPEN) kinds.remove(NewsKind.CHANGED);
             boolean wanted = kinds.stream().anyMatch(habits.reports()::contains);
             if (!wanted && !asksNoMore) passed.put(key, kinds);
             if (!wanted || asksNoMore || (gone && wasAccepted)) report(finding);

@@ -3,6 +3,7 @@ package dev.oddsentry.extracts.json;
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.value.CellText;
 import java.io.OutputStream;
 import java.math.BigDecimal;
@@ -18,7 +19,8 @@ import tools.jackson.core.json.JsonFactory;
 
 /**
  * Writes an extract as JSON (RFC 8259): the columns, then the rows with their values by column name. Values are as they came from the query;
- * the word that a code stands for is given beside it. Numbers keep every digit, instants are in UTC, NaN and infinities are null.
+ * the word that a code stands for is given beside it. Numbers keep every digit, instants are in UTC; durations are texts of ISO 8601,
+ * and what JSON has no number for is the text NaN, Infinity or -Infinity.
  */
 public final class JsonExtract {
     private static final JsonFactory FACTORY = JsonFactory.builder()
@@ -78,7 +80,8 @@ public final class JsonExtract {
         for (int i = 0; i < row.cells().size(); i++) {
             if (row.cells().get(i).was() == null) continue;
             json.writeName(extract.columns().get(i).name());
-            value(row.cells().get(i).was(), extract.zone(), json);
+            Object was = row.cells().get(i).was();
+            value(was == Extract.Cell.WAS_MISSING ? null : was, extract.zone(), json);
         }
         json.writeEndObject();
         json.writeArrayPropertyStart("marked");
@@ -94,7 +97,8 @@ public final class JsonExtract {
             case null -> json.writeNull();
             case Long whole -> json.writeNumber(whole);
             case BigDecimal exact -> json.writeNumber(exact);
-            case Double notFinite when !Double.isFinite(notFinite) -> json.writeNull();
+            case Double notFinite when !Double.isFinite(notFinite) -> json.writeString(notFinite.toString());
+            case Span span -> json.writeString(span.iso());
             case Double other -> json.writeNumber(other);
             case Boolean truth -> json.writeBoolean(truth);
             case Instant instant when CellWords.isFinite(instant) -> json.writeString(instant.toString());

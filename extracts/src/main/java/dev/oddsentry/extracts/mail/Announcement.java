@@ -59,10 +59,14 @@ public record Announcement(
     /**
      * Rows of another query, which nothing judged.
      *
-     * @param shown those that stand in the mail
-     * @param all how many there are
+     * @param rows all of them
+     * @param most how many stand in the mail
      */
-    public record Also(String title, Extract shown, long all) {}
+    public record Also(String title, Extract rows, int most) {
+        long all() {
+            return rows.rows().size();
+        }
+    }
 
     /**
      * Names of files.
@@ -142,7 +146,7 @@ public record Announcement(
                 zone,
                 slot,
                 news,
-                standing.stream().limit(fewer).toList(),
+                standing,
                 fewer,
                 linkOnly,
                 own,
@@ -155,21 +159,9 @@ public record Announcement(
                 next,
                 chart,
                 also.stream()
-                        .map(each -> new Also(
-                                each.title(),
-                                each.shown()
-                                        .with(each.shown().rows().stream()
-                                                .limit(fewer)
-                                                .toList()),
-                                each.all()))
+                        .map(each -> new Also(each.title(), each.rows(), Math.min(fewer, each.most())))
                         .toList(),
                 files,
                 links);
-    }
-
-    /** The rows that stand in the mail. */
-    Extract shown() {
-        return news.with(
-                linkOnly ? List.of() : news.rows().stream().limit(mostRows).toList());
     }
 }

@@ -14,12 +14,14 @@ public final class HtmlMail {
         body.append(html.headline(words.headline(said.news().rows()))).append(html.aside(words.context(said)));
         if (said.own().opening() != null) body.append(html.paragraphs(said.own().opening()));
         if (said.linkOnly()) body.append(html.paragraphs(words.phrases().of("behind")));
-        else body.append(html.findings(said.shown(), words.more(said)));
+        else body.append(html.findings(said.news(), said.mostRows(), words.more(said)));
         if (!said.standing().isEmpty() && !said.linkOnly())
             body.append(html.subheading(words.phrases().of("stillOpen.heading")))
-                    .append(html.findings(said.news().with(said.standing()), ""));
+                    .append(html.findings(
+                            said.news().with(said.standing()), said.mostRows(), words.moreStanding(said)));
         for (var also : said.also())
-            body.append(html.subheading(words.also(also))).append(html.rows(also.shown(), words.moreOf(also)));
+            body.append(html.subheading(words.also(also)))
+                    .append(html.rows(also.rows(), also.most(), words.moreOf(also)));
         if (said.chart() != null) body.append(html.picture(Announcement.CHART, words.chart(said.chart())));
         var main = words.mainLink(said);
         body.append(html.button(main.text(), main.to()))

@@ -75,11 +75,14 @@ final class HtmlParts {
         return "<a href=\"" + escape(to) + "\" style=\"color:" + SLATE + "\">" + escape(text) + "</a>";
     }
 
-    /** @param more what stands below for the rows that do not; empty for nothing */
-    String findings(Extract extract, String more) {
+    /**
+     * @param most how many rows have lines; all are counted
+     * @param more what stands below for the rows that do not; empty for nothing
+     */
+    String findings(Extract extract, int most, String more) {
         var html = new StringBuilder(
-                "<table role=\"presentation\" style=\"width:100%;border-collapse:collapse;background:#ffffff\">");
-        for (var line : Outline.of(extract)) {
+                "<table role=\"presentation\" style=\"width:100%;table-layout:fixed;border-collapse:collapse;background:#ffffff;overflow-wrap:anywhere;word-break:break-word\">");
+        for (var line : Outline.of(extract, most)) {
             switch (line) {
                 case Outline.RowLine(var row) ->
                     html.append("<tr><td style=\"padding:9px 0;border-bottom:1px solid " + HAIR
@@ -106,10 +109,10 @@ final class HtmlParts {
     }
 
     /** Of rows that nothing judged: one line each. */
-    String rows(Extract extract, String more) {
+    String rows(Extract extract, int most, String more) {
         var html = new StringBuilder(
-                "<table role=\"presentation\" style=\"width:100%;border-collapse:collapse;background:#ffffff\">");
-        for (var line : Outline.of(extract)) {
+                "<table role=\"presentation\" style=\"width:100%;table-layout:fixed;border-collapse:collapse;background:#ffffff;overflow-wrap:anywhere;word-break:break-word\">");
+        for (var line : Outline.of(extract, most)) {
             String style = "padding:6px 0;border-bottom:1px solid " + HAIR + ";color:" + INK;
             String text = switch (line) {
                 case Outline.RowLine(var row) -> words.inOneLine(extract, row);

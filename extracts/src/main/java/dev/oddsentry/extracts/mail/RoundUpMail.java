@@ -45,7 +45,7 @@ public final class RoundUpMail {
             lines.add("");
             lines.add("== " + Wording.oneLine(section.title()) + ": " + words.headline(section.all()) + " ==");
             lines.add("");
-            new TextMail(words).rows(section.news(), lines);
+            new TextMail(words).rows(section.news(), Integer.MAX_VALUE, lines);
             if (!section.more().isEmpty()) lines.add(more(section));
             lines.add(words.seeAll(section.open()) + ": " + section.link());
             lines.add("");
@@ -70,7 +70,8 @@ public final class RoundUpMail {
                             HtmlParts.escape(words.headline(section.all())) + " · <a href=\""
                                     + HtmlParts.escape(section.link()) + "\" style=\"color:" + HtmlParts.INK + "\">"
                                     + HtmlParts.escape(words.seeAll(section.open())) + "</a>"))
-                    .append(html.findings(section.news(), section.more().isEmpty() ? "" : more(section)))
+                    .append(html.findings(
+                            section.news(), Integer.MAX_VALUE, section.more().isEmpty() ? "" : more(section)))
                     .append(HtmlParts.div(
                             "padding:6px 0 2px 12px;margin-top:8px;border-left:3px solid #2f7d6b;font-size:14px;color:"
                                     + HtmlParts.SLATE,

@@ -39,19 +39,20 @@ public final class TextMail {
             lines.add("");
         }
         if (said.linkOnly()) lines.add(words.phrases().of("behind"));
-        else rows(said.shown(), lines);
+        else rows(said.news(), said.mostRows(), lines);
         if (!said.linkOnly() && !words.more(said).isEmpty()) lines.add(words.more(said));
         if (!said.standing().isEmpty() && !said.linkOnly()) {
             lines.add("");
             lines.add("== " + words.phrases().of("stillOpen.heading") + " ==");
             lines.add("");
-            rows(said.news().with(said.standing()), lines);
+            rows(said.news().with(said.standing()), said.mostRows(), lines);
+            if (!words.moreStanding(said).isEmpty()) lines.add(words.moreStanding(said));
         }
         for (var also : said.also()) {
             lines.add("");
             lines.add("== " + words.also(also) + " ==");
             lines.add("");
-            plainRows(also.shown(), lines);
+            plainRows(also.rows(), also.most(), lines);
             if (!words.moreOf(also).isEmpty()) lines.add(words.moreOf(also));
         }
         if (said.chart() != null) {
@@ -68,8 +69,8 @@ public final class TextMail {
         return String.join("\n", lines) + "\n";
     }
 
-    void rows(Extract extract, List<String> lines) {
-        for (var line : Outline.of(extract)) {
+    void rows(Extract extract, int most, List<String> lines) {
+        for (var line : Outline.of(extract, most)) {
             switch (line) {
                 case Outline.RowLine(var row) -> {
                     lines.add(title(extract, row));
@@ -85,8 +86,8 @@ public final class TextMail {
     }
 
     /** Of rows that nothing judged. */
-    private void plainRows(Extract extract, List<String> lines) {
-        for (var line : Outline.of(extract)) {
+    private void plainRows(Extract extract, int most, List<String> lines) {
+        for (var line : Outline.of(extract, most)) {
             switch (line) {
                 case Outline.RowLine(var row) -> lines.add(words.inOneLine(extract, row));
                 case Outline.GroupLine(var values, int rows) ->

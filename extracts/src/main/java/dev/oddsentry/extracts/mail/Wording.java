@@ -7,15 +7,19 @@ import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.chart.Chart;
 import dev.oddsentry.extracts.words.Phrases;
 import java.math.BigDecimal;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
+import java.time.ZonedDateTime;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.List;
@@ -27,21 +31,26 @@ import org.jspecify.annotations.Nullable;
 
 /** The sentences and short forms that the HTML and the text of a mail share, so that they never say different things. */
 final class Wording {
+    private static final Duration ALMOST_A_WEEK = Duration.ofHours(6 * 24 + 12);
     private static final int MOST_TITLE_COLUMNS = 2;
     private static final int FIRST_LINE_CELLS = 4;
 
     private final Phrases phrases;
+    private final int year;
 
-    private Wording(Phrases phrases) {
+    private Wording(Phrases phrases, int year) {
         this.phrases = phrases;
+        this.year = year;
     }
 
     static Wording in(Language language) {
-        return new Wording(Phrases.in(language));
+        return new Wording(Phrases.in(language), 0);
     }
 
     static Wording of(Announcement said) {
-        return in(said.news().language());
+        return new Wording(
+                Phrases.in(said.news().language()),
+                said.slot().atZone(said.zone()).getYear());
     }
 
     Phrases phrases() {
@@ -185,7 +194,9 @@ final class Wording {
 
     String was(Extract extract, Extract.Row row, int index) {
         Object was = row.cells().get(index).was();
-        return was == null ? "" : phrases.of("was", value(was, extract.columns().get(index), extract));
+        if (was == null) return "";
+        Object before = was == Extract.Cell.WAS_MISSING ? null : was;
+        return phrases.of("was", value(before, extract.columns().get(index), extract));
     }
 
     String value(@Nullable Object value, Extract.Column column, Extract extract) {
@@ -194,14 +205,21 @@ final class Wording {
         String text = switch (value) {
             case Instant instant
             when inShort && CellWords.isFinite(instant) ->
-                phrases.time("date.cell.time", instant.atZone(extract.zone()));
-            case LocalDateTime local when inShort -> phrases.time("date.cell.time", local);
+                timestamp(instant.atZone(extract.zone()).toLocalDateTime());
+            case LocalDateTime local
+            when inShort && !local.equals(LocalDateTime.MAX) && !local.equals(LocalDateTime.MIN) -> timestamp(local);
             case LocalDate date
             when inShort && !date.equals(LocalDate.MAX) && !date.equals(LocalDate.MIN) ->
                 phrases.time("date.cell.date", date);
             default -> oneLine(CellWords.of(value, column, extract));
         };
         return column.unit() == null ? text : text + " " + column.unit();
+    }
+
+    /** With its year unless that is the report's, and with the seconds that are there. */
+    private String timestamp(LocalDateTime local) {
+        String day = local.getYear() == year ? "date.cell.day" : "date.cell.date";
+        return phrases.time(day, local) + " " + CellText.of(local.toLocalTime(), ZoneOffset.UTC);
     }
 
     /** {@code Litres per mile over 31 checks. Tjelden: from 41.2 to 52.1, least 40.8, most 52.1.} */
@@ -278,13 +296,32 @@ final class Wording {
         return phrases.of(said.files().attached().isEmpty() ? "more.link" : "more.attachment", more);
     }
 
+    String moreStanding(Announcement said) {
+        int more = said.standing().size() - said.mostRows();
+        return more <= 0 ? "" : phrases.of("more.other", more);
+    }
+
+    /** A weekday alone says which only within a week. */
+    private String next(Instant slot, ZonedDateTime next) {
+        if (!next.toInstant().isAfter(slot.plus(ALMOST_A_WEEK))) return phrases.time("date.short", next);
+        return phrases.time(next.getYear() == year ? "date.slot" : "date.slot.year", next);
+    }
+
+    /** {@code 3 days} in the language of the mail. */
+    private String length(String english) {
+        var parts = english.split(" ", 2);
+        if (parts.length < 2) return english;
+        String key = "length." + parts[1];
+        return parts[0] + " " + phrases.of(key);
+    }
+
     /** {@code Sailings of the day: 24}. */
     String also(Announcement.Also also) {
         return oneLine(also.title()) + ": " + also.all();
     }
 
     String moreOf(Announcement.Also also) {
-        long more = also.all() - also.shown().rows().size();
+        long more = also.all() - also.most();
         return more <= 0 ? "" : phrases.of("more.other", more);
     }
 
@@ -334,7 +371,7 @@ final class Wording {
                 NewsKind.CHANGED,
                 NewsKind.CLEARED,
                 NewsKind.MOVED_AWAY)) if (habit.reports().contains(kind)) again.add(phrases.of("again." + kind.name()));
-        if (habit.remindEvery() != null) again.add(phrases.of("again.remind", habit.remindEvery()));
+        if (habit.remindEvery() != null) again.add(phrases.of("again.remind", length(habit.remindEvery())));
         return again.isEmpty() ? phrases.of("habit.once") : phrases.of("habit.again", phrases.joinedByOr(again));
     }
 
@@ -348,7 +385,7 @@ final class Wording {
         if (!files.tooGreat().isEmpty()) parts.add(phrases.of("tooGreat", String.join(", ", files.tooGreat())));
         if (!files.instead().isEmpty()) parts.add(phrases.of("instead", String.join(", ", files.instead())));
         if (said.next() != null)
-            parts.add(phrases.of("next", phrases.time("date.short", said.next().atZone(said.zone()))));
+            parts.add(phrases.of("next", next(said.slot(), said.next().atZone(said.zone()))));
         parts.add(phrases.of("owner", oneLine(said.owner())));
         return String.join(" ", parts);
     }

@@ -13,6 +13,11 @@ import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
 import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.stream.Collectors;
+import java.util.stream.IntStream;
+import java.util.stream.Stream;
 
 /** Writes an extract as one HTML page that is XML too, loads nothing and runs nothing: a table that reads on paper and on a screen. */
 public final class PageExtract {
@@ -22,20 +27,30 @@ public final class PageExtract {
     private static final String STYLE = """
             @page { size: %s; margin: 18mm 14mm 16mm; @bottom-right { content: counter(page) " / " counter(pages); font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } @bottom-left { content: "%s"; font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } }
             body { font: 9pt/1.4 'DejaVu Sans', sans-serif; color: #22303c; margin: 0 auto; max-width: 100rem; padding: 0 0.5rem }
-            h1 { font-size: 15pt; margin: 0 0 2pt } p { color: #5d6b78; margin: 0 0 10pt }
+            h1 { font-size: 15pt; margin: 0 0 2pt } p { color: #5d6b78; margin: 0 0 10pt } .part { margin: 12pt 0 4pt }
             table { border-collapse: collapse; width: 100%%; -fs-table-paginate: paginate }
             th { text-align: left; border-bottom: 1.5pt solid #22303c; padding: 3pt 5pt; vertical-align: bottom }
             td { border-bottom: 0.5pt solid #e3ded4; padding: 3pt 5pt; vertical-align: top; word-wrap: break-word }
-            tr { page-break-inside: avoid } .n { text-align: right; font-variant-numeric: tabular-nums }
+            tr { page-break-inside: avoid } .n { text-align: right; font-variant-numeric: tabular-nums } .n, .w { white-space: nowrap }
             .m { font-weight: bold; background: #fbe8c8 } .g td { font-weight: bold; padding-top: 9pt } .t td { font-weight: bold; border-bottom: 1pt solid #22303c }
             .critical { color: #b3412e } .warning { color: #8a5400 } .notice { color: #5d6b78 } .over { color: #2f7d6b }
             """;
 
+    /** About how many characters fit across a page of paper, upright and lying. */
+    private static final int ACROSS_UPRIGHT = 84;
+
+    private static final int ACROSS_LYING = 126;
+    private static final int NARROWEST = 6;
+    private static final int WIDEST_TEXT = 24;
+    private static final int LOOKED_AT = 200;
+
     private final Extract extract;
     private final FileWords words;
     private final Writer html;
+    private List<Integer> shown;
 
     private PageExtract(Extract extract, Writer html) {
+        this.shown = IntStream.range(0, extract.columns().size()).boxed().toList();
         this.extract = extract;
         this.words = FileWords.of(extract);
         this.html = html;
@@ -51,13 +66,21 @@ public final class PageExtract {
     /** Writes all rows and flushes; the stream stays open. */
     public static void write(Extract extract, Heading heading, OutputStream out) throws IOException {
         var html = new OutputStreamWriter(out, StandardCharsets.UTF_8);
-        new PageExtract(extract, html).write(heading);
+        new PageExtract(extract, html).write(heading, false);
         html.flush();
     }
 
-    private void write(Heading heading) throws IOException {
+    /** The same for paper: columns that do not fit beside the others follow in tables of their own, each with the first column again. */
+    static void writeForPaper(Extract extract, Heading heading, OutputStream out) throws IOException {
+        var html = new OutputStreamWriter(out, StandardCharsets.UTF_8);
+        new PageExtract(extract, html).write(heading, true);
+        html.flush();
+    }
+
+    private void write(Heading heading, boolean forPaper) throws IOException {
         int columns = extract.columns().size() + extract.arrangement().besides().size();
-        String paper = heading.paper() + (columns > MOST_UPRIGHT ? " landscape" : "");
+        boolean lying = columns > MOST_UPRIGHT || (forPaper && width() > ACROSS_UPRIGHT);
+        String paper = heading.paper() + (lying ? " landscape" : "");
         html.write("<!DOCTYPE html>\n<html xmlns=\"http://www.w3.org/1999/xhtml\" lang=\""
                 + extract.language().code() + "\">\n<head>\n<meta charset=\"utf-8\"/>\n<title>"
                 + escape(heading.title())
@@ -65,16 +88,74 @@ public final class PageExtract {
                 + escape(heading.title()) + "\"/>\n<style>\n"
                 + STYLE.formatted(paper, heading.title().replaceAll("[\"\\\\<>&\\p{Cntrl}]", " "))
                 + "</style>\n</head>\n<body>\n<h1>" + escape(heading.title()) + "</h1>\n<p>" + escape(heading.below())
-                + "</p>\n<table>\n<thead><tr>");
+                + "</p>\n");
+        var tables = forPaper ? tables(lying ? ACROSS_LYING : ACROSS_UPRIGHT) : List.of(shown);
+        var lines = Outline.of(extract);
+        for (int i = 0; i < tables.size(); i++) {
+            shown = tables.get(i);
+            if (tables.size() > 1)
+                html.write("<p class=\"part\">" + escape(words.columnsOf(i + 1, tables.size())) + "</p>\n");
+            table(lines);
+        }
+        html.write("</body>\n</html>\n");
+    }
+
+    /** In characters, as far as they need not break. */
+    private int width() {
+        int width = 12 * extract.arrangement().besides().size();
+        for (int i = 0; i < extract.columns().size(); i++) width += width(i);
+        return width;
+    }
+
+    private int width(int index) {
+        var column = extract.columns().get(index);
+        int longest = extract.rows().stream()
+                .limit(LOOKED_AT)
+                .mapToInt(row -> CellWords.of(row.cells().get(index).value(), column, extract)
+                        .length())
+                .max()
+                .orElse(0);
+        int heading = Stream.of(column.heading().split("\\s+"))
+                .mapToInt(String::length)
+                .max()
+                .orElse(0);
+        int most = mayBreak(column) ? WIDEST_TEXT : Integer.MAX_VALUE;
+        return Math.max(NARROWEST, Math.max(Math.min(heading, WIDEST_TEXT), Math.min(longest, most))) + 2;
+    }
+
+    private List<List<Integer>> tables(int across) {
+        var tables = new ArrayList<List<Integer>>();
+        var table = new ArrayList<Integer>();
+        int besides = 12 * extract.arrangement().besides().size();
+        int used = besides;
+        for (int i = 0; i < extract.columns().size(); i++) {
+            boolean full = used + width(i) > across && table.size() > (tables.isEmpty() ? 0 : 1);
+            if (full) {
+                tables.add(List.copyOf(table));
+                table.clear();
+                table.add(0);
+                used = besides + width(0);
+            }
+            table.add(i);
+            used += width(i);
+        }
+        tables.add(List.copyOf(table));
+        return tables;
+    }
+
+    private void table(List<Outline.Line> lines) throws IOException {
+        int columns = shown.size() + extract.arrangement().besides().size();
+        html.write("<table>\n<thead><tr>");
         var besides = extract.arrangement().besides();
         if (besides.contains(Beside.SEVERITY))
             html.write("<th scope=\"col\">" + escape(words.severityHeading()) + "</th>");
         if (besides.contains(Beside.NEWS)) html.write("<th scope=\"col\">" + escape(words.newsHeading()) + "</th>");
-        for (var column : extract.columns())
+        for (int index : shown) {
+            var column = extract.columns().get(index);
             html.write("<th scope=\"col\"" + (isNumber(column) ? " class=\"n\"" : "") + ">" + escape(column.heading())
                     + "</th>");
+        }
         html.write("</tr></thead>\n<tbody>\n");
-        var lines = Outline.of(extract);
         if (lines.isEmpty())
             html.write("<tr><td colspan=\"" + Math.max(1, columns) + "\">" + escape(words.noRows()) + "</td></tr>\n");
         for (var line : lines) {
@@ -86,7 +167,7 @@ public final class PageExtract {
                 case Outline.TotalLine total -> total(total);
             }
         }
-        html.write("</tbody>\n</table>\n</body>\n</html>\n");
+        html.write("</tbody>\n</table>\n");
     }
 
     private void row(Extract.Row row) throws IOException {
@@ -96,7 +177,7 @@ public final class PageExtract {
             html.write("<td class=\"" + colour(row) + "\">" + row.severity().sign() + " "
                     + escape(words.severity(row.severity())) + "</td>");
         if (besides.contains(Beside.NEWS)) html.write("<td>" + escape(words.news(row.kinds())) + "</td>");
-        for (int i = 0; i < row.cells().size(); i++) {
+        for (int i : shown) {
             var column = extract.columns().get(i);
             var cell = row.cells().get(i);
             cell(column, CellWords.of(cell.value(), column, extract), cell.marked());
@@ -114,7 +195,10 @@ public final class PageExtract {
     }
 
     private void cell(Extract.Column column, String text, boolean marked) throws IOException {
-        String classes = (isNumber(column) ? "n" : "") + (marked ? (isNumber(column) ? " m" : "m") : "");
+        String classes = Stream.of(
+                        isNumber(column) ? "n" : "", isNumber(column) || mayBreak(column) ? "" : "w", marked ? "m" : "")
+                .filter(each -> !each.isEmpty())
+                .collect(Collectors.joining(" "));
         html.write("<td" + (classes.isEmpty() ? "" : " class=\"" + classes + "\"") + ">" + escape(text) + "</td>");
     }
 
@@ -124,12 +208,17 @@ public final class PageExtract {
         String label = words.total(total.values(), extract);
         boolean inFirst = besides == 0 && total.totals().getFirst() == null;
         if (besides > 0) html.write("<td colspan=\"" + besides + "\">" + escape(label) + "</td>");
-        for (int i = 0; i < total.totals().size(); i++) {
+        for (int i : shown) {
             var column = extract.columns().get(i);
             String text = CellWords.ofTotal(total.totals().get(i), column, extract);
             cell(column, i == 0 && inFirst ? label : text, false);
         }
         html.write("</tr>\n");
+    }
+
+    /** A number, a date or a time stays in one line. */
+    private static boolean mayBreak(Extract.Column column) {
+        return column.hasWords() || column.type() == Type.TEXT || column.type() == Type.BYTES;
     }
 
     private static boolean isNumber(Extract.Column column) {

@@ -4,6 +4,7 @@ import com.openhtmltopdf.outputdevice.helper.BaseRendererBuilder.FontStyle;
 import com.openhtmltopdf.pdfboxout.PdfRendererBuilder;
 import com.openhtmltopdf.util.XRLog;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.extracts.words.FileWords;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.io.InputStream;
@@ -31,7 +32,16 @@ public final class PdfExtract {
     /** Writes the document; the stream stays open. */
     public static void write(Extract extract, PageExtract.Heading heading, OutputStream out) throws IOException {
         var page = new ByteArrayOutputStream();
-        PageExtract.write(extract, heading, page);
+        var readable = PdfLetters.readable(extract);
+        PageExtract.writeForPaper(
+                readable,
+                readable == extract
+                        ? heading
+                        : new PageExtract.Heading(
+                                PdfLetters.readable(heading.title()),
+                                heading.below() + " " + FileWords.of(extract).lettersMissing(),
+                                heading.paper()),
+                page);
         var builder = new PdfRendererBuilder();
         builder.useFont(() -> font("DejaVuSans.ttf"), "DejaVu Sans", REGULAR, FontStyle.NORMAL, true);
         builder.useFont(() -> font("DejaVuSans-Bold.ttf"), "DejaVu Sans", BOLD, FontStyle.NORMAL, true);

@@ -69,6 +69,16 @@ public final class FileWords {
         return group.isEmpty() ? phrases.of("file.total") : phrases.of("file.total.of", group(group, extract));
     }
 
+    /** Above each of several tables that stand for one that is too wide. */
+    public String columnsOf(int part, int parts) {
+        return phrases.of("file.columns", part, parts);
+    }
+
+    /** Below the title of a file whose fonts lack some of its letters, or cannot set them in their order. */
+    public String lettersMissing() {
+        return phrases.of("file.letters");
+    }
+
     public String noRows() {
         return phrases.of("file.noRows");
     }

@@ -116,7 +116,7 @@ public final class XlsxExtract {
         var besides = extract.arrangement().besides();
         if (besides.contains(Beside.SEVERITY)) sheet.value(0, at++, words.severityHeading());
         if (besides.contains(Beside.NEWS)) sheet.value(0, at++, words.newsHeading());
-        for (var column : extract.columns()) sheet.value(0, at++, clean(column.heading()));
+        for (var column : extract.columns()) sheet.value(0, at++, clean(heading(column)));
         if (at > 0)
             sheet.range(0, 0, 0, at - 1)
                     .style()
@@ -125,6 +125,13 @@ public final class XlsxExtract {
                     .wrapText(true)
                     .set();
         line = 1;
+    }
+
+    /** A sheet knows no zones, so the heading says it. */
+    private String heading(Extract.Column column) {
+        return column.type() == Type.INSTANT && !column.hasWords()
+                ? column.heading() + " (" + extract.zone().getId() + ")"
+                : column.heading();
     }
 
     private void row(Extract.Row row) {
@@ -169,15 +176,17 @@ public final class XlsxExtract {
                 return given == null ? "yyyy-mm-dd" : given;
             }
             case LocalDateTime local
-            when fits(local.toLocalDate()) -> {
+            when fits(local.toLocalDate()) && isExact(local) -> {
                 sheet.value(line, at, local);
-                return given == null ? "yyyy-mm-dd hh:mm" : given;
+                return given == null ? usual(local) : given;
             }
             case Instant instant
             when CellWords.isFinite(instant)
-                    && fits(instant.atZone(extract.zone()).toLocalDate()) -> {
-                sheet.value(line, at, instant.atZone(extract.zone()).toLocalDateTime());
-                return given == null ? "yyyy-mm-dd hh:mm" : given;
+                    && fits(instant.atZone(extract.zone()).toLocalDate())
+                    && isExact(instant.atZone(extract.zone()).toLocalDateTime()) -> {
+                var local = instant.atZone(extract.zone()).toLocalDateTime();
+                sheet.value(line, at, local);
+                return given == null ? usual(local) : given;
             }
             default -> {
                 text(at, CellText.of(value, extract.zone()));
@@ -185,6 +194,16 @@ public final class XlsxExtract {
             }
         }
         return given == null || value instanceof Boolean ? "" : given;
+    }
+
+    /** A sheet counts days in floating point, which is exact to the millisecond. */
+    private static boolean isExact(LocalDateTime local) {
+        return local.getNano() % 1_000_000 == 0;
+    }
+
+    private static String usual(LocalDateTime local) {
+        if (local.getNano() != 0) return "yyyy-mm-dd hh:mm:ss.000";
+        return local.getSecond() == 0 ? "yyyy-mm-dd hh:mm" : "yyyy-mm-dd hh:mm:ss";
     }
 
     private static boolean fits(LocalDate date) {

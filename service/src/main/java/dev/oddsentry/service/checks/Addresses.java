@@ -61,7 +61,7 @@ class Addresses {
                     if (!MailAddress.isOne(each.strip()))
                         throw new CheckFailureException(
                                 "The query " + name + " gives \"" + each.strip() + "\" for " + of
-                                        + ", which is no mail address.",
+                                        + ", which is not a mail address.",
                                 null);
                     found.computeIfAbsent(of, _ -> new ArrayList<>()).add(each.strip());
                 }

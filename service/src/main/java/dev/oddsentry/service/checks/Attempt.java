@@ -61,7 +61,7 @@ record Attempt(
                 origin,
                 memoryEpoch,
                 standing.goodSlots(),
-                transition.strongerOf(standing.onNextCheck()),
+                transition.and(standing.onNextCheck()),
                 released,
                 timeLimit,
                 new Current<>(rule.id(), rule.revision(), OneCopy.rule(rule.definition(), one)),

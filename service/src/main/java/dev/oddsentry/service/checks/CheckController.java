@@ -60,13 +60,19 @@ class CheckController {
         this.clock = clock;
     }
 
-    /** Asks for a check and waits a while for it: 200 with its outcome, or 202 while it still runs. */
+    /**
+     * Asks for a check and waits a while for it: 200 with its outcome, or 202 while it still runs. If a good check of the rule has ended within the last
+     * minute and nothing was saved since, that one is the answer.
+     *
+     * @param again true to check anew even so
+     */
     @PostMapping("/rules/{name}/checks")
     ResponseEntity<CheckView> ask(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
+            @RequestParam(defaultValue = "false") boolean again,
             @RequestHeader(name = "Idempotency-Key", required = false) @Size(max = 200) @Nullable String requestKey) {
-        UUID id = onDemand.ask(by, names.idOf(name), requestKey);
+        UUID id = onDemand.ask(by, names.idOf(name), requestKey, again);
         var check = onDemand.await(id, LONGEST_WAIT);
         return ResponseEntity.status(check.getState() == CheckState.RUNNING ? 202 : 200)
                 .body(CheckView.of(check));

@@ -1,10 +1,15 @@
 package dev.oddsentry.service.checks;
 
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION_REVISION;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.when;
 
+import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.schedule.TimeLimit;
 import dev.oddsentry.service.config.Node;
@@ -248,6 +253,33 @@ public class CheckStore {
         return db.selectFrom(RULE_CHECK)
                 .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.REQUEST_KEY.eq(requestKey))
                 .fetchOptional();
+    }
+
+    /** The last check, if it was good, ended after that instant, and nothing that it depends on was saved since. */
+    Optional<RuleCheckRecord> goodSince(UUID ruleId, Instant since) {
+        return latest(ruleId, 1).stream()
+                .filter(check -> CheckState.GOOD.contains(check.getState()))
+                .filter(check ->
+                        check.getFinishedAt() != null && check.getFinishedAt().isAfter(since))
+                .filter(this::isOfPresentRevisions)
+                .findFirst();
+    }
+
+    private boolean isOfPresentRevisions(RuleCheckRecord check) {
+        var query = DEFINITION.as("query");
+        return db.fetchExists(select().from(DEFINITION)
+                .join(DEFINITION_REVISION)
+                .on(
+                        DEFINITION_REVISION.DEFINITION_ID.eq(DEFINITION.ID),
+                        DEFINITION_REVISION.REVISION.eq(DEFINITION.REVISION))
+                .join(query)
+                .on(
+                        query.KIND.eq(Definition.Kind.QUERY),
+                        query.NAME.eq(field("{0} ->> 'query'", String.class, DEFINITION_REVISION.DOCUMENT)))
+                .where(
+                        DEFINITION.ID.eq(check.getRuleId()),
+                        DEFINITION.REVISION.eq(check.getRuleRevision()),
+                        query.REVISION.eq(check.getQueryRevision())));
     }
 
     Optional<RuleCheckRecord> running(UUID ruleId) {

@@ -7,6 +7,7 @@ import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.Template;
 import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.extracts.mail.Announcement;
@@ -94,9 +95,7 @@ class Composing {
                 rule.zone(),
                 about.moment().slot(),
                 news,
-                layout.stillOpen()
-                        ? rows.extract(standing).rows().stream().limit(mostRows).toList()
-                        : List.of(),
+                layout.stillOpen() ? rows.extract(standing).rows() : List.of(),
                 mostRows,
                 linkOnly,
                 own(about, letter, news, next, findings),
@@ -152,10 +151,9 @@ class Composing {
     /** What of another query's rows stands in the mail. */
     private static Stream<Announcement.Also> shown(Attaching.Other other) {
         int most = other.asked().rowsInMail();
-        if (most == 0) return Stream.empty();
-        var shown = other.rows().with(other.rows().rows().stream().limit(most).toList());
-        return Stream.of(new Announcement.Also(
-                other.query().title(), shown, other.rows().rows().size()));
+        return most == 0
+                ? Stream.empty()
+                : Stream.of(new Announcement.Also(other.query().title(), other.rows(), most));
     }
 
     /** Readers of mail cut off what is longer, and some do so without a word. */
@@ -259,12 +257,15 @@ class Composing {
             Sighting sighting = present.get(item.subject().key());
             Map<String, @Nullable Object> was =
                     reportedRows.getOrDefault(item.subject().id(), Map.of());
-            var row = sighting != null
-                    ? rows.present(sighting.row(), item.severity(), item.kinds(), was)
-                    : rows.past(
-                            item.severity(),
-                            item.kinds(),
-                            lastRows.getOrDefault(item.subject().id(), Map.of()));
+            boolean gone = item.kinds().contains(NewsKind.MOVED_AWAY);
+            var row = gone
+                    ? rows.past(item.severity(), item.kinds(), was)
+                    : sighting != null
+                            ? rows.present(sighting.row(), item.severity(), item.kinds(), was)
+                            : rows.past(
+                                    item.severity(),
+                                    item.kinds(),
+                                    lastRows.getOrDefault(item.subject().id(), Map.of()));
             news.add(linked(about, row, item.subject().key()));
         }
         return news;

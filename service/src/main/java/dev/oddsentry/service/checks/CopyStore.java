@@ -193,7 +193,7 @@ class CopyStore {
         standings(ruleId).forEach((key, standing) -> {
             if (!keys.contains(key)) return;
             db.update(RULE_COPY)
-                    .set(RULE_COPY.ON_NEXT_CHECK, standing.onNextCheck().strongerOf(owed))
+                    .set(RULE_COPY.ON_NEXT_CHECK, standing.onNextCheck().and(owed))
                     .where(RULE_COPY.RULE_ID.eq(ruleId), RULE_COPY.COPY_KEY.eq(key))
                     .execute();
         });

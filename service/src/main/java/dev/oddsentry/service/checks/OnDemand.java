@@ -7,6 +7,7 @@ import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.TaskInstance;
 import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.people.Person;
@@ -28,6 +29,9 @@ import org.springframework.transaction.support.TransactionTemplate;
  */
 @Component
 public class OnDemand {
+    /** Pressing twice is not asking twice. */
+    private static final Duration JUST_NOW = Duration.ofMinutes(1);
+
     private static final TaskDescriptor<Void> TASK = TaskDescriptor.of("check");
     private static final int UUID_LENGTH = 36;
     private static final Duration AFTER_OUR_FAILURE = Duration.ofSeconds(1);
@@ -91,16 +95,17 @@ public class OnDemand {
 
     /**
      * @param requestKey null for an ask without one
+     * @param again whether to check even if the last check has just ended
      * @return the check that answers the ask, begun now or before
      * @throws RefusedException if the rule is not active
      */
-    public UUID ask(Person by, UUID ruleId, @Nullable String requestKey) {
-        UUID check = transactions.execute(_ -> begin(by, ruleId, requestKey));
+    public UUID ask(Person by, UUID ruleId, @Nullable String requestKey, boolean again) {
+        UUID check = transactions.execute(_ -> begin(by, ruleId, requestKey, again));
         wake.run();
         return check;
     }
 
-    private UUID begin(Person by, UUID ruleId, @Nullable String requestKey) {
+    private UUID begin(Person by, UUID ruleId, @Nullable String requestKey, boolean again) {
         var lock = store.lockRule(ruleId);
         var before = requestKey == null ? Optional.<RuleCheckRecord>empty() : store.ofKey(ruleId, requestKey);
         if (before.isPresent()) return before.get().getId();
@@ -113,6 +118,10 @@ public class OnDemand {
             if (running.get().getRetryAt() != null)
                 tasks.schedule(task(running.get().getId(), -running.get().getAttempt()), clock.instant());
             return running.get().getId();
+        }
+        if (!again && lock.onNextCheck() == Transition.ORDINARY) {
+            var last = store.goodSince(ruleId, clock.instant().minus(JUST_NOW));
+            if (last.isPresent()) return last.get().getId();
         }
         UUID id = UUID.randomUUID();
         var check = new NewCheck(id, ruleId, store.onDemandSlot(ruleId), CheckOrigin.ON_DEMAND, 1, requestKey, by.id());

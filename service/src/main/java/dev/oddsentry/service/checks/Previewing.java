@@ -115,7 +115,7 @@ class Previewing {
                 copy.newcomer(),
                 copy.goodSlots(),
                 copy.lastGoodSlot(),
-                rule.onNextCheck().strongerOf(copy.onNextCheck()));
+                rule.onNextCheck().and(copy.onNextCheck()));
     }
 
     /** @throws RefusedException if it cannot be run, with the reason in words */

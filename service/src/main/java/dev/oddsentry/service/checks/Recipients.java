@@ -96,7 +96,7 @@ class Recipients {
             var to = addresses(text(cells, copies.address()));
             to.stream()
                     .filter(each -> !MailAddress.isOne(each))
-                    .forEach(each -> problems.add("\"" + each + "\" is no mail address"));
+                    .forEach(each -> problems.add("\"" + each + "\" is not a mail address"));
             String greeting = copies.greeting() == null ? null : text(cells, copies.greeting());
             String problem = problems.isEmpty()
                     ? null

@@ -66,7 +66,7 @@ class Telling {
         var choices = new LinkedHashMap<AudienceKey, Choice<Told.Subject>>();
         considered.forEach((audience, standings) ->
                 choices.put(audience, core.choose(standings.list(), question.moment(), question.tick(), transition)));
-        boolean full = habits.mode() == RuleDefinition.Mode.FULL || transition == Transition.TELL_OPEN;
+        boolean full = habits.mode() == RuleDefinition.Mode.FULL || transition.tellsOpen();
         if (!asked && !fires(reckoned, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
         else if (full) inFull(core, choices, reckoned, audiences.marks());
         if (!asked) guardAgainstFlood(choices, reckoned.question(), audiences);

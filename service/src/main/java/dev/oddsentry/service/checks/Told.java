@@ -71,7 +71,7 @@ record Told(List<Part> parts, List<Outgoing> messages, Transition owed) {
             return new Part(
                     audience,
                     choice.told().stream()
-                            .map(told -> new Item(told.subject(), told.now().severity(), told.kinds()))
+                            .map(told -> new Item(told.subject(), told.severity(), told.kinds()))
                             .sorted(order)
                             .toList(),
                     choice.letPass(),

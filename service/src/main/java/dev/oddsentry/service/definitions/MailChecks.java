@@ -58,6 +58,7 @@ class MailChecks {
             noRows("delivery.opening", delivery.texts().opening(), places, problems);
         }
         problems.addAll(fileNames(delivery.attachments(), "delivery", places));
+        encrypted(rule, places).ifPresent(problems::add);
         chart(rule, places).ifPresent(problems::add);
         var recipients = delivery.recipients();
         references("delivery.to", recipients.to(), places, problems);
@@ -90,6 +91,22 @@ class MailChecks {
         for (int i = 0; i < attachments.size(); i++)
             fields(field + ".attach[" + i + "].file", attachments.get(i).file(), ExtractFiles.FIELDS, places, problems);
         return problems;
+    }
+
+    /** Who packs files with a password hardly wants their rows beside them in the clear. */
+    private static Optional<Problem> encrypted(RuleDefinition rule, FieldPlaces places) {
+        var delivery = rule.delivery();
+        if (delivery.packing() != DeliveryDefinition.Packing.ENCRYPTED
+                || delivery.show() == DeliveryDefinition.Show.LINK) return Optional.empty();
+        return Optional.of(places.locate(
+                "delivery.pack",
+                new Problem(
+                        Problem.Weight.WARNING,
+                        "the files are encrypted, but the rows also stand in the message itself; with show: link the message has none. The password is set with"
+                                + " odd set-file-password " + rule.name(),
+                        "",
+                        null,
+                        null)));
     }
 
     private static Optional<Problem> chart(RuleDefinition rule, FieldPlaces places) {

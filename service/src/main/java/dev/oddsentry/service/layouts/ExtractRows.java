@@ -162,9 +162,13 @@ public final class ExtractRows {
         var cells = new ArrayList<Extract.Cell>();
         for (int index : chosen) {
             Object value = shown(index, row.get(index));
-            Object before = shown(index, was.get(resultColumns.at(index).name()));
-            boolean differs = before != null && !before.equals(value);
-            cells.add(new Extract.Cell(value, marks.contains(index), differs ? before : null));
+            String name = resultColumns.at(index).name();
+            Object before = shown(index, was.get(name));
+            boolean differs = was.containsKey(name) && !Objects.equals(before, value);
+            cells.add(new Extract.Cell(
+                    value,
+                    marks.contains(index),
+                    !differs ? null : before == null ? Extract.Cell.WAS_MISSING : before));
         }
         return new Extract.Row(severity, kinds, cells);
     }

@@ -54,7 +54,7 @@ public class Directory {
             if (!name.isEmpty()) address.setPersonal(name, StandardCharsets.UTF_8.name());
             return address;
         } catch (AddressException | UnsupportedEncodingException e) {
-            throw new IllegalStateException("\"" + written + "\" is no mail address", e);
+            throw new IllegalStateException("\"" + written + "\" is not a mail address", e);
         }
     }
 }

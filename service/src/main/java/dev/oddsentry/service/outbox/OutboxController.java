@@ -67,12 +67,14 @@ class OutboxController {
             Instant createdAt,
             List<RecipientView> recipients) {}
 
+    /** @param settledAt when somebody settled what became of it, where nobody could tell; null otherwise */
     record RecipientView(
             String address,
             RecipientState state,
             int tries,
             @Nullable Instant nextTry,
-            @Nullable String words) {}
+            @Nullable String words,
+            @Nullable Instant settledAt) {}
 
     record TryView(String address, Instant at, RecipientState outcome, String words) {}
 
@@ -143,7 +145,8 @@ class OutboxController {
                                 MESSAGE_RECIPIENT.STATE,
                                 MESSAGE_RECIPIENT.TRIES,
                                 MESSAGE_RECIPIENT.NEXT_TRY,
-                                MESSAGE_RECIPIENT.WORDS)
+                                MESSAGE_RECIPIENT.WORDS,
+                                MESSAGE_RECIPIENT.SETTLED_AT)
                         .from(MESSAGE_RECIPIENT)
                         .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
                         .orderBy(MESSAGE_RECIPIENT.ADDRESS))

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.queries;
 
+import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Numbers;
@@ -9,16 +10,24 @@ import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
 import java.sql.SQLException;
 import java.sql.Types;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 import java.time.OffsetDateTime;
 import java.util.ArrayList;
+import java.util.Locale;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
+import org.postgresql.util.PGInterval;
 
 /** A JDBC result's columns as core knows them, and its rows as core's cells. */
 final class ResultColumns {
+    /** What the driver says of texts; an enumeration has the name of its type. */
+    private static final Set<String> TEXTS =
+            Set.of("varchar", "text", "name", "bpchar", "citext", "character varying", "unknown");
+
     private final Columns columns;
     private final CellReader[] readers;
 
@@ -38,7 +47,7 @@ final class ResultColumns {
         var readers = new CellReader[meta.getColumnCount()];
         for (int i = 0; i < readers.length; i++) {
             Type type = typeOf(meta, i + 1);
-            columns.add(new Column(meta.getColumnLabel(i + 1), type));
+            columns.add(new Column(meta.getColumnLabel(i + 1), type, natureOf(meta, i + 1)));
             readers[i] = readerOf(type, meta, i + 1);
         }
         try {
@@ -60,8 +69,23 @@ final class ResultColumns {
         return cells;
     }
 
+    /** @throws QueryFailureException if values of the column would depend on where they are read */
     private static Type typeOf(ResultSetMetaData meta, int index) throws SQLException {
-        boolean withZone = meta.getColumnTypeName(index).matches("(?i)timestamptz|timestamp with time zone");
+        String name = meta.getColumnTypeName(index).toLowerCase(Locale.ROOT);
+        boolean withZone = name.matches("timestamptz|timestamp with time zone");
+        switch (name) {
+            case "money" ->
+                throw unreadable(meta, index, "money, whose text depends on the settings of the source", "numeric");
+            case "timetz", "time with time zone" ->
+                throw unreadable(meta, index, "a time of day with an offset, which no date says how to read", "time");
+            case "bit", "varbit", "bit varying" -> {
+                return Type.TEXT;
+            }
+            case "interval" -> {
+                return Type.DURATION;
+            }
+            default -> {}
+        }
         return switch (meta.getColumnType(index)) {
             case Types.TINYINT,
                     Types.SMALLINT,
@@ -82,6 +106,20 @@ final class ResultColumns {
         };
     }
 
+    private static Column.Nature natureOf(ResultSetMetaData meta, int index) throws SQLException {
+        String name = meta.getColumnTypeName(index).toLowerCase(Locale.ROOT);
+        if (name.equals("uuid")) return Column.Nature.UUID;
+        boolean named = meta.getColumnType(index) == Types.VARCHAR && !TEXTS.contains(name);
+        return named ? Column.Nature.ENUMERATION : Column.Nature.PLAIN;
+    }
+
+    private static QueryFailureException unreadable(ResultSetMetaData meta, int index, String why, String other)
+            throws SQLException {
+        String column = meta.getColumnLabel(index);
+        return new QueryFailureException("The column " + column + " is " + why + ". Write it as another type, such as "
+                + column + "::" + other + " as " + column + ".");
+    }
+
     private static CellReader readerOf(Type type, ResultSetMetaData meta, int column) throws SQLException {
         boolean padded = meta.getColumnType(column) == Types.CHAR;
         return switch (type) {
@@ -97,7 +135,8 @@ final class ResultColumns {
             case INSTANT -> (rows, i) -> instant(rows.getObject(i, OffsetDateTime.class));
             case BYTES -> ResultSet::getBytes;
             case TEXT -> padded ? (rows, i) -> unpadded(rows.getString(i)) : ResultSet::getString;
-            case DURATION, NULL -> throw new IllegalStateException("no column has the type " + type);
+            case DURATION -> (rows, i) -> span(rows.getObject(i));
+            case NULL -> throw new IllegalStateException("no column has the type " + type);
         };
     }
 
@@ -126,6 +165,20 @@ final class ResultColumns {
     private static @Nullable Object numeric(ResultSet rows, int index) throws SQLException {
         Object value = rows.getObject(index);
         return value instanceof Double special ? Numbers.ofDouble(special) : value;
+    }
+
+    private static @Nullable Span span(@Nullable Object value) {
+        if (value == null) return null;
+        if (!(value instanceof PGInterval interval))
+            throw new QueryFailureException(
+                    "The source gives an interval as " + value.getClass().getSimpleName() + ".");
+        return new Span(
+                Math.addExact(Math.multiplyExact(interval.getYears(), 12), interval.getMonths()),
+                interval.getDays(),
+                Duration.ofHours(interval.getHours())
+                        .plusMinutes(interval.getMinutes())
+                        .plusSeconds(interval.getWholeSeconds())
+                        .plusNanos(interval.getMicroSeconds() * 1000L));
     }
 
     private static @Nullable Instant instant(@Nullable OffsetDateTime value) {

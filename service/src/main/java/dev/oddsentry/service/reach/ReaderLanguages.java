@@ -54,7 +54,7 @@ public class ReaderLanguages {
     @Transactional
     void set(Person by, String written, @Nullable Language language) {
         String address = written.strip().toLowerCase(Locale.ROOT);
-        if (!MailAddress.isOne(address)) throw RefusedException.invalid("\"" + written + "\" is no mail address.");
+        if (!MailAddress.isOne(address)) throw RefusedException.invalid("\"" + written + "\" is not a mail address.");
         if (by.role() != Role.OPERATOR && !by.email().equalsIgnoreCase(address))
             throw RefusedException.forbidden("Only an operator sets the language of others.");
         if (language == null)

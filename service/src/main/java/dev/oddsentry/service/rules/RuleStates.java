@@ -9,6 +9,7 @@ import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.schedules.SlotTasks;
+import dev.oddsentry.service.trouble.Troubles;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
@@ -27,10 +28,12 @@ public class RuleStates {
     private final DSLContext db;
     private final Clock clock;
     private final Audit audit;
+    private final Troubles troubles;
     private final SlotTasks tasks;
     private final Schedules schedules;
 
-    RuleStates(DSLContext db, Clock clock, Audit audit, SlotTasks tasks, Schedules schedules) {
+    RuleStates(DSLContext db, Clock clock, Audit audit, SlotTasks tasks, Schedules schedules, Troubles troubles) {
+        this.troubles = troubles;
         this.db = db;
         this.clock = clock;
         this.audit = audit;
@@ -93,7 +96,7 @@ public class RuleStates {
     }
 
     /**
-     * The next good check owes this to what a person did; of two, the stronger counts. One that runs just now was reckoned without
+     * The next good check owes this to what a person did, together with what it owes already. One that runs just now was reckoned without
      * it, and becomes stale. Part of the caller's transaction.
      */
     public void owe(UUID id, Transition owed) {
@@ -105,7 +108,7 @@ public class RuleStates {
                 .fetchSingle()
                 .value1();
         db.update(RULE)
-                .set(RULE.ON_NEXT_CHECK, before.strongerOf(owed))
+                .set(RULE.ON_NEXT_CHECK, before.and(owed))
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
                 .where(RULE.ID.eq(id))
                 .execute();
@@ -124,6 +127,8 @@ public class RuleStates {
                 .where(RULE.ID.eq(id), RULE.STATE.eq(RuleState.ACTIVE))
                 .execute();
         if (moved == 0) throw RefusedException.conflict("Only an active rule can be paused.");
+        // What is not checked no longer fails.
+        troubles.well(id);
         audit.record(db, by.id(), "pause rule", rule.name(), null);
     }
 

@@ -32,8 +32,10 @@ public final class SourceConnection implements AutoCloseable {
     /** Waits no longer than that for each answer of the source, which says nothing while it works. */
     public void limitEachRead(Duration limit) throws SQLException {
         // Past the pool, which would set it back on a connection that is closed for good.
-        connection.unwrap(Connection.class).setNetworkTimeout(
-                Runnable::run, Math.toIntExact(limit.plus(ROOM).toMillis()));
+        connection
+                .unwrap(Connection.class)
+                .setNetworkTimeout(
+                        Runnable::run, Math.toIntExact(limit.plus(ROOM).toMillis()));
     }
 
     /** In which the source reads and writes local times, for as long as this query runs. */

@@ -60,7 +60,8 @@ class Status {
     /** @param clockAheadMillis how far the clock of its machine is ahead of the database's; one that is off takes no work */
     record NodeView(String name, Instant startedAt, long clockAheadMillis, boolean takesWork) {}
 
-    record TroubleView(String cause, Instant since, List<String> rules) {}
+    /** @param reason of the latest failure among them, in words */
+    record TroubleView(String cause, Instant since, List<String> rules, String reason) {}
 
     /**
      * @param due rules whose slot has come and that wait for their turn
@@ -166,8 +167,21 @@ class Status {
         return db.selectFrom(TROUBLE).where(TROUBLE.OVER_AT.isNull()).orderBy(TROUBLE.BEGAN_AT).fetch().stream()
                 .filter(trouble -> rules.containsKey(trouble.getId()))
                 .map(trouble -> new TroubleView(
-                        trouble.getCause(), trouble.getBeganAt(), rules.getOrDefault(trouble.getId(), List.of())))
+                        trouble.getCause(),
+                        trouble.getBeganAt(),
+                        rules.getOrDefault(trouble.getId(), List.of()),
+                        latestReason(trouble.getId())))
                 .toList();
+    }
+
+    private String latestReason(long trouble) {
+        return db.select(TROUBLE_RULE.REASON)
+                .from(TROUBLE_RULE)
+                .where(TROUBLE_RULE.TROUBLE_ID.eq(trouble), TROUBLE_RULE.WELL_AT.isNull())
+                .orderBy(TROUBLE_RULE.LAST_AT.desc())
+                .limit(1)
+                .fetchOptional(TROUBLE_RULE.REASON)
+                .orElse("");
     }
 
     private static ArrayList<String> problems(
@@ -184,7 +198,8 @@ class Status {
                     keptBack + (keptBack == 1 ? " check is" : " checks are") + " kept back and wait for a person.");
         if (failing > 0) problems.add(failing + " pieces of work fail again and again; the log says why.");
         for (var trouble : troubles)
-            problems.add("Checks fail (" + trouble.cause() + "): " + String.join(", ", trouble.rules()) + ".");
+            problems.add("Checks fail (" + trouble.cause() + "): " + String.join(", ", trouble.rules()) + ". "
+                    + trouble.reason());
         return problems;
     }
 

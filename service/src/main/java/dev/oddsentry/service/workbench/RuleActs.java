@@ -144,7 +144,7 @@ class RuleActs {
         switch (act) {
             case Act.Pause _ -> states.pause(by, rule.id(), rule.definition());
             case Act.Activate _ -> states.activate(by, rule.id(), rule.definition(), Transition.ORDINARY);
-            case Act.Check _ -> onDemand.ask(by, rule.id(), null);
+            case Act.Check _ -> onDemand.ask(by, rule.id(), null, false);
             case Act.HandOver(String owner) -> save(by, rule, rule.definition().ownedBy(owner), remark);
             case Act.Recipients change -> save(by, rule, changed(rule.definition(), change), remark);
         }

@@ -6,6 +6,9 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.queries.QueryFailureException;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.sql.SQLException;
 import java.util.List;
 import java.util.UUID;
 import org.junit.jupiter.api.AfterEach;
@@ -41,8 +44,16 @@ class FailuresTest {
                 .isTrue();
         var ours = Failures.of(check, new IllegalStateException("a bug with a password in it"));
         assertThat(ours.again()).isTrue();
-        assertThat(ours.reason()).contains("the log has it under").doesNotContain("password");
-        assertThat(Failures.of(check, new StackOverflowError()).reason()).contains("the log has it under");
+        assertThat(ours.reason()).contains("Give the operator this reference").doesNotContain("password");
+        assertThat(Failures.of(check, new StackOverflowError()).reason()).contains("Give the operator this reference");
+    }
+
+    @Test
+    void fullDisksAreNamed() {
+        var folder = new UncheckedIOException(new IOException("No space left on device"));
+        assertThat(Failures.of(check, folder).reason()).contains("temporary files", "no room left");
+        var records = new IllegalStateException(new SQLException("could not extend file", "53100"));
+        assertThat(Failures.of(check, records).reason()).contains("The disk of the service's own database is full");
     }
 
     @Test
