@@ -119,4 +119,18 @@ class BadInputTest {
         assertThat(answer.status()).isEqualTo(status);
         assertThat(answer.header("Content-Type")).contains("problem+json");
     }
+
+    @Test
+    void aPersonWhoMistypedAnAddressGetsTheConsoleAndAProgramAProblem() {
+        var api = RunningService.get().api();
+        var page = api.send("GET", "/no/such/page", null, Map.of("Accept", "text/html,application/xhtml+xml"));
+        assertThat(page.status()).isEqualTo(404);
+        assertThat(page.text()).contains("<div id=\"root\">");
+        assertThat(api.send("GET", "/no/such/page", null, Map.of("Accept", "application/json"))
+                        .text())
+                .contains("\"status\":404");
+        assertThat(api.send("GET", "/api/no-such-page", null, Map.of("Accept", "text/html"))
+                        .text())
+                .contains("\"status\":404");
+    }
 }

@@ -89,15 +89,15 @@ public final class HistoryCommand extends ServiceCommand {
     }
 
     private static Listing points(JsonNode all) {
-        var table = new Listing("Measured", "Group", "Slot", "Value", "");
+        var table = new Listing("Measured", "Group", "Slot", "Value", "Origin");
         for (JsonNode series : all) {
             for (JsonNode point : series.path("points")) {
                 table.add(
                         series.path("measured").asString(""),
                         series.path("group").asString(""),
                         point.path("slot").asString(""),
-                        Words.number(point.path("value")),
-                        point.path("filledIn").asBoolean(false) ? "filled in" : "");
+                        point.path("value").asString(""),
+                        point.path("filledIn").asBoolean(false) ? "filled in" : "measured");
             }
         }
         return table;

@@ -12,7 +12,7 @@ public final class RoundUpMail {
 
     private RoundUpMail(RoundUp said) {
         this.said = said;
-        this.words = Wording.in(said.language());
+        this.words = Wording.of(said);
         this.phrases = words.phrases();
     }
 

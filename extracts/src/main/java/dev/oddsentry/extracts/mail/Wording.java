@@ -47,6 +47,11 @@ final class Wording {
         return new Wording(Phrases.in(language), 0);
     }
 
+    static Wording of(RoundUp said) {
+        return new Wording(
+                Phrases.in(said.language()), said.slot().atZone(said.zone()).getYear());
+    }
+
     static Wording of(Announcement said) {
         return new Wording(
                 Phrases.in(said.news().language()),

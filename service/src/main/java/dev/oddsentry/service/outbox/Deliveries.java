@@ -184,6 +184,7 @@ class Deliveries {
 
     @Transactional
     public void record(UUID messageId, Map<String, Reply> replies) {
+        confirm(messageId, replies);
         for (var recipient : undone(messageId)) {
             Reply reply = replies.get(recipient.getAddress());
             if (reply == null) continue;
@@ -198,6 +199,21 @@ class Deliveries {
         if (replies.values().stream().anyMatch(Reply.TooLarge.class::isInstance)) makeSmaller(messageId);
         notices.afterwards(messageId);
         takingBack.ifNobodyGotIt(messageId);
+    }
+
+    /** A node that stood still in its hand-over comes back with an answer after another has given up. */
+    private void confirm(UUID messageId, Map<String, Reply> replies) {
+        replies.forEach((address, reply) -> {
+            if (reply instanceof Reply.Taken)
+                db.update(MESSAGE_RECIPIENT)
+                        .set(MESSAGE_RECIPIENT.STATE, RecipientState.SENT)
+                        .set(MESSAGE_RECIPIENT.WORDS, reply.words())
+                        .where(
+                                MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId),
+                                MESSAGE_RECIPIENT.ADDRESS.eq(address),
+                                MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED))
+                        .execute();
+        });
     }
 
     /** Where it cannot be made smaller, it is refused for good. */

@@ -3,15 +3,18 @@ package dev.oddsentry.service.web;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Place;
 import dev.oddsentry.core.problem.Problem;
+import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
 import java.util.List;
 import java.util.Locale;
 import java.util.UUID;
+import java.util.stream.Stream;
 import org.apache.catalina.connector.ClientAbortException;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.TypeMismatchException;
+import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.HttpStatusCode;
@@ -27,6 +30,7 @@ import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
+import org.springframework.web.servlet.resource.NoResourceFoundException;
 
 /** Every refusal as problem+json (RFC 9457). What was not expected gets a reference that stands in the log beside the cause. */
 @RestControllerAdvice
@@ -130,6 +134,19 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     @ExceptionHandler
     void authentication(AuthenticationException refused) {
         throw refused;
+    }
+
+    /** A person who mistyped an address gets the console, which says so; a program gets a problem. */
+    @Override
+    protected @Nullable ResponseEntity<Object> handleNoResourceFoundException(
+            NoResourceFoundException unknown, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        String accepted = request.getHeader(HttpHeaders.ACCEPT);
+        boolean byPerson = accepted != null && accepted.contains(MediaType.TEXT_HTML_VALUE);
+        boolean isPage = Stream.of("api/", "actuator/", "assets/").noneMatch(unknown.getResourcePath()::startsWith);
+        if (!byPerson || !isPage) return super.handleNoResourceFoundException(unknown, headers, status, request);
+        return ResponseEntity.status(status)
+                .contentType(new MediaType(MediaType.TEXT_HTML, StandardCharsets.UTF_8))
+                .body(new ClassPathResource("static/index.html"));
     }
 
     /** The client has closed the connection; there is nobody to answer. */
