@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { Scroll } from '../../shared/Scroll'
-import { numberWords, plural } from '../../shared/words'
+import { numberWords, plural, timeWords } from '../../shared/words'
 import { backTest, stopWork, work, type RuleDocument, type Variant, type Work } from './api'
 
 /** How often the rule, as it is being edited, would have mailed over past slots. */
@@ -35,7 +35,7 @@ function Progress({ asked }: { asked: Work }) {
   const now = useQuery({ ...work(asked.id), initialData: asked })
   const stop = useMutation({ mutationFn: () => stopWork(asked.id), onSuccess: () => now.refetch() })
   const { state, stepsDone, steps, reason, result } = now.data
-  if (state === 'DONE' && result) return <Variants variants={result.variants} warmUp={result.warmUp} />
+  if (state === 'DONE' && result) return <Variants variants={result.variants} warmUp={result.warmUp} beyondStart={result.beyondStart ?? null} />
   if (state === 'FAILED' || state === 'STOPPED') return <p className="told bad">{reason}</p>
   return (
     <div className="d-flex gap-2 align-items-center mt-2">
@@ -48,7 +48,7 @@ function Progress({ asked }: { asked: Work }) {
 
 const nameOf = (variant: Variant) => Object.entries(variant.thresholds).map(([name, value]) => `${name} ${value}`).join(', ') || 'as it is'
 
-function Variants({ variants, warmUp }: { variants: Variant[]; warmUp: number }) {
+function Variants({ variants, warmUp, beyondStart }: { variants: Variant[]; warmUp: number; beyondStart: string | null }) {
   return (
     <Scroll label="What each variant would have done">
       <Table>
@@ -61,7 +61,7 @@ function Variants({ variants, warmUp }: { variants: Variant[]; warmUp: number })
           ))}
         </tbody>
       </Table>
-      <p className="small quiet mt-1 mb-0">Reckoned on today's data, after {plural(warmUp, 'slot')} to warm up.</p>
+      <p className="small quiet mt-1 mb-0">Calculated from today's data, after {plural(warmUp, 'warm-up slot')}.{beyondStart && ` The schedule starts ${timeWords(beyondStart)}; the back-test looks back beyond that.`}</p>
     </Scroll>
   )
 }

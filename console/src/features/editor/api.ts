@@ -127,7 +127,7 @@ export type Work = {
   steps: number
   endedAt: Instant | null
   reason: string | null
-  result: { warmUp: number; variants: Variant[] } | null
+  result: { warmUp: number; beyondStart?: string | null; variants: Variant[] } | null
 }
 
 const query = (name: string) => `/api/queries/${encodeURIComponent(name)}`

@@ -261,7 +261,7 @@ class CommandLineTest {
                                 + "schedule: { start: 2026-01-01T05:00, recur: FREQ=DAILY }\ndelivery: { to: [a@skerryline.example] }\n");
         var tested = odd("backtest", day, "--days", "20");
         assertThat(tested.out)
-                .contains("Reckoned on today's data", "as it is")
+                .contains("Calculated from today's data", "as it is")
                 .containsPattern("as it is +(19|20|21) ");
         assertThat(odd("history", day).out).contains("Nothing is measured yet.");
         assertThat(odd("history", day, "--fill-days", "10").status).isZero();

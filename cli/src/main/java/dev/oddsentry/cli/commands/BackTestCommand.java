@@ -81,8 +81,11 @@ public final class BackTestCommand extends ServiceCommand {
         }
         JsonNode result = work.path("result");
         if (output.format == null) {
-            out().println("Reckoned on today's data, after " + Words.count(result.path("warmUp"), "slot")
-                    + " to warm up.");
+            out().println("Calculated from today's data, after " + Words.count(result.path("warmUp"), "warm-up slot")
+                    + ".");
+            if (result.path("beyondStart").isString())
+                out().println("The schedule starts " + Words.time(result.path("beyondStart"))
+                        + "; the back-test looks back beyond that.");
             out().println();
         }
         output.print(out(), result, () -> slots ? bySlot(result) : byVariant(result), "Every slot was silent.");

@@ -8,6 +8,7 @@ import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.schedule.Missed;
 import dev.oddsentry.core.schedule.OnHoliday;
+import dev.oddsentry.core.schedule.Recurrence;
 import dev.oddsentry.core.schedule.Schedule;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.time.WorkingDays;
@@ -17,6 +18,7 @@ import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
@@ -203,6 +205,16 @@ public record RuleDefinition(
 
         public boolean isOnDemandOnly() {
             return recur.isEmpty() && workingDays.isEmpty() && also.isEmpty();
+        }
+
+        /** The same rhythm with a start that is no later: what it would have been had it started before. As it is where its dates are counted. */
+        public ScheduleDefinition startingBy(LocalDateTime by, ZoneId zone) {
+            boolean counted = recur.stream()
+                    .anyMatch(rule -> rule.toUpperCase(Locale.ROOT).contains("COUNT="));
+            if (start == null || !start.isAfter(by) || recur.size() > 1 || counted) return this;
+            LocalDateTime earlier = recur.isEmpty() ? by : Recurrence.sameRhythmBy(recur.getFirst(), start, by, zone);
+            return new ScheduleDefinition(
+                    earlier, recur, workingDays, also, except, exceptDates, until, calendar, onHoliday, missed);
         }
 
         /** @param calendar the one that is named; null where none is */

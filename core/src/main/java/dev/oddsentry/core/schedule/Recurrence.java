@@ -79,6 +79,30 @@ public final class Recurrence implements Slots {
         }
     }
 
+    /**
+     * An earlier start that gives the same dates from {@code start} on.
+     *
+     * @return the latest such start that is not after {@code by}, or somewhat earlier
+     */
+    public static LocalDateTime sameRhythmBy(String rule, LocalDateTime start, LocalDateTime by, ZoneId zone) {
+        var read = new Recur<ZonedDateTime>(rule);
+        int interval = Math.max(1, read.getInterval());
+        // Of months whole years, so that the day of the start is there.
+        var unit = switch (read.getFrequency()) {
+            case YEARLY, MONTHLY -> ChronoUnit.YEARS;
+            case WEEKLY -> ChronoUnit.WEEKS;
+            case DAILY -> ChronoUnit.DAYS;
+            case HOURLY -> ChronoUnit.HOURS;
+            case MINUTELY -> ChronoUnit.MINUTES;
+            case SECONDLY -> ChronoUnit.SECONDS;
+        };
+        long steps = (unit.between(by, start) + interval) / interval;
+        // What is finer than a day walks in instants.
+        return unit.isTimeBased()
+                ? start.atZone(zone).minus(steps * interval, unit).toLocalDateTime()
+                : start.minus(steps * interval, unit);
+    }
+
     private static void checkParts(String rule) {
         var names = Stream.of(rule.split(";", -1))
                 .map(part -> part.split("=", 2)[0].strip().toUpperCase(Locale.ROOT))

@@ -118,4 +118,26 @@ class RecurrenceTest {
         assertThat(due.slots()).isEqualTo(4);
         assertThat(due.next()).contains(Instant.parse("2026-01-06T06:00:00Z"));
     }
+
+    /** A start that was moved back in the rhythm of the rule gives the same dates afterwards, and others before. */
+    @ParameterizedTest
+    @ValueSource(
+            strings = {
+                "FREQ=DAILY;INTERVAL=3",
+                "FREQ=WEEKLY;INTERVAL=2;BYDAY=MO,FR",
+                "FREQ=MONTHLY;INTERVAL=5",
+                "FREQ=YEARLY",
+                "FREQ=HOURLY;INTERVAL=7",
+                "FREQ=MINUTELY;INTERVAL=25"
+            })
+    void anEarlierStartKeepsTheRhythm(String rule) {
+        var zone = ZoneId.of("Europe/Oslo");
+        var start = LocalDateTime.parse("2026-05-29T05:40");
+        var by = LocalDateTime.parse("2025-02-11T00:00");
+        var earlier = Recurrence.sameRhythmBy(rule, start, by, zone);
+        assertThat(earlier).isBeforeOrEqualTo(by.plusHours(1));
+        Instant after = start.atZone(zone).toInstant().minusSeconds(1);
+        assertThat(new Schedule(List.of(Recurrence.of(rule, earlier, zone)), null).next(20, after))
+                .isEqualTo(new Schedule(List.of(Recurrence.of(rule, start, zone)), null).next(20, after));
+    }
 }

@@ -4,13 +4,16 @@ import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
  * What a rule would have come to over past slots, reckoned on the data as it is today.
  *
+ * @param beyondStart when the rule's schedule starts, where the stretch begins before that; null otherwise
  * @param warmUp slots before {@code from} that were run and not counted
  */
-record BackTestResult(Instant from, Instant to, int warmUp, List<OfVariant> variants) {
+record BackTestResult(
+        Instant from, Instant to, int warmUp, @Nullable Instant beyondStart, List<OfVariant> variants) {
 
     /**
      * @param thresholds those on trial; none for the rule as it is

@@ -107,7 +107,7 @@ class BackTests {
         var ask = new Ask(to.minus(Duration.ofDays(days)), to, onTrial, document, copy);
         PastSlots.of(
                 rule,
-                work.schedule(rule),
+                work.schedule(rule, ask.from()),
                 ask.from(),
                 ask.to(),
                 work.judges(rule).needs().values());

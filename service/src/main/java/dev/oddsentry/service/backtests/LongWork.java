@@ -34,6 +34,7 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.UUID;
 import java.util.concurrent.Semaphore;
+import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -140,8 +141,9 @@ public class LongWork {
         }
     }
 
-    Schedule schedule(RuleDefinition rule) {
-        return schedules.of(rule);
+    /** Also before the rule's start, since a rule that was just made would have no past. */
+    Schedule schedule(RuleDefinition rule, Instant from) {
+        return schedules.lookingBack(rule, from);
     }
 
     /** The judges of a rule as its query was saved, to know how far it looks back. */
@@ -170,7 +172,7 @@ public class LongWork {
             this.source = sources.require(query.source());
             this.slots = PastSlots.of(
                     rule,
-                    schedule(rule),
+                    schedule(rule, ask.from()),
                     ask.from(),
                     ask.to(),
                     judges(rule).needs().values());
@@ -204,8 +206,14 @@ public class LongWork {
                     ask.from(),
                     ask.to(),
                     slots.warmUp().size(),
+                    beyondStart(),
                     tallies.stream().map(Tally::result).toList());
             store.end(work.getId(), WorkState.DONE, fills ? null : result, null);
+        }
+
+        private @Nullable Instant beyondStart() {
+            Instant start = Schedules.startOf(rule);
+            return start != null && start.isAfter(ask.from()) ? start : null;
         }
 
         private void keep(Replaying.Step step) {

@@ -73,6 +73,12 @@ public class Schedules {
         return of(rule.schedule(), rule.zone());
     }
 
+    /** As it would have been before its start, back to that instant and a year before it. */
+    public Schedule lookingBack(RuleDefinition rule, Instant from) {
+        var by = from.atZone(rule.zone()).toLocalDateTime().minusYears(1);
+        return of(rule.schedule().startingBy(by, rule.zone()), rule.zone());
+    }
+
     public Schedule of(ScheduleDefinition schedule, ZoneId zone) {
         return schedule.in(zone, daysOf(schedule.calendar()));
     }
