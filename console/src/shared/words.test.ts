@@ -31,6 +31,18 @@ test.each([[52.63261851, '52.633'], [0.000412345, '0.000412'], [12.5, '12.5'], [
 
 test.each([['93265.0', 'number', '93265'], ['12345', 'number', '12345'], ['0.10', 'number', '0.1'], ['SK-412', 'text', 'SK-412'], ['2026-11-22', 'date', '2026-11-22']])('%s as %s is shown as %s', (text, type, words) => expect(cellWords(text, type)).toBe(words))
 
-test('an instant in a cell is told in the reader’s zone', () => expect(cellWords('2026-11-22 13:14+01:00')).toBe(timeWords('2026-11-22T12:14:00Z')))
+test.each([
+  ['2026-11-22 13:14+05:45', /13:14 \+05:45$/],
+  ['1999-11-22 13:14:05.000250+05:45', /1999.*13:14:05\.000250 \+05:45$/],
+])('an instant in a cell is told as it stands in the rule’s zone: %s', (text, words) => expect(cellWords(text)).toMatch(words))
+
+test('where the reader’s clock shows the same, no offset is told', () => {
+  const here = new Date('2026-11-22T12:14:00Z')
+  const minutes = -here.getTimezoneOffset()
+  const local = new Date(here.getTime() + minutes * 60_000).toISOString().slice(0, 16).replace('T', ' ')
+  const two = (number: number) => String(Math.floor(number)).padStart(2, '0')
+  const text = `${local}${minutes < 0 ? '-' : '+'}${two(Math.abs(minutes) / 60)}:${two(Math.abs(minutes) % 60)}`
+  expect(cellWords(text)).toMatch(new RegExp(`${local.slice(11)}$`))
+})
 
 test.each([['2026-11-24T11:20:00Z', '40 min'], ['2026-11-24T02:00:00Z', '10 hours'], ['2026-11-21T11:00:00Z', '3 days']])('since %s it is %s', (since, words) => expect(ageWords(since, '2026-11-24T12:00:00Z')).toBe(words))

@@ -1,10 +1,14 @@
 import type { Check, Instant, MarkOfPerson } from '../api/types'
 
 const time = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const timeOfYear = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
 const numbers = new Intl.NumberFormat()
 
-/** An instant in the reader's zone. */
-export const timeWords = (instant: Instant) => time.format(new Date(instant))
+/** An instant in the reader's zone; with its year unless that is this one. */
+export const timeWords = (instant: Instant) => {
+  const at = new Date(instant)
+  return (at.getFullYear() === new Date().getFullYear() ? time : timeOfYear).format(at)
+}
 
 const dayTime = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' })
 
@@ -13,10 +17,28 @@ export const timeOfDay = (instant: Instant) => dayTime.format(new Date(instant))
 
 const exact = new Intl.NumberFormat(undefined, { maximumFractionDigits: 20, useGrouping: false })
 
-/** A cell as the reader writes numbers and times; every digit of a number stays, and an instant is told in the reader's zone. */
+const localDay = (year: boolean) => new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', ...(year ? { year: 'numeric' as const } : {}), timeZone: 'UTC' })
+const days = { short: localDay(false), full: localDay(true) }
+
+/** How far the reader's clock is from UTC at that instant, as `+01:00`. */
+const readersOffset = (instant: Date) => {
+  const minutes = -instant.getTimezoneOffset()
+  const two = (number: number) => String(number).padStart(2, '0')
+  return `${minutes < 0 ? '-' : '+'}${two(Math.floor(Math.abs(minutes) / 60))}:${two(Math.abs(minutes) % 60)}`
+}
+
+/** `2026-11-22 13:14:05+01:00` as it stands there, in the rule's zone; where the reader's clock shows another time, with the offset. */
+function momentWords(date: string, clock: string, offset: string): string {
+  const day = (date.startsWith(String(new Date().getFullYear())) ? days.short : days.full).format(new Date(`${date}T00:00:00Z`))
+  const same = readersOffset(new Date(`${date}T${clock.slice(0, 5)}:00${offset}`)) === offset.replace('Z', '+00:00')
+  return `${day}, ${clock}${same ? '' : ` ${offset === 'Z' ? 'UTC' : offset}`}`
+}
+
+/** A cell as the reader writes numbers and times; every digit of a number stays, and an instant is told in the rule's zone. */
 export function cellWords(text: string, type?: string): string {
   if (type === 'number' && /^-?\d+(\.\d+)?$/.test(text)) return exact.format(text as Intl.StringNumericLiteral)
-  if (/^\d{4}-\d\d-\d\d \d\d:\d\d(:\d\d(\.\d+)?)?(Z|[+-]\d\d:\d\d)$/.test(text)) return timeWords(text.replace(' ', 'T'))
+  const [, date, clock, offset] = /^(\d{4}-\d\d-\d\d) (\d\d:\d\d(?::\d\d(?:\.\d+)?)?)(Z|[+-]\d\d:\d\d)$/.exec(text) ?? []
+  if (date && clock && offset) return momentWords(date, clock, offset)
   return text
 }
 

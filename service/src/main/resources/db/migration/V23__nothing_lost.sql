@@ -15,7 +15,7 @@ alter table message_recipient add column settled_at timestamptz;
 create table delivery_notice (
     id            bigint generated always as identity primary key,
     definition_id uuid        not null references definition,
-    message_id    uuid        not null references message,
+    message_id    uuid        not null references message on delete cascade,
     kind          text        not null check (kind in ('REFUSED', 'UNCONFIRMED')),
     told_at       timestamptz not null
 );

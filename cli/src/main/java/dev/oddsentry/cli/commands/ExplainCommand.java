@@ -101,8 +101,8 @@ public final class ExplainCommand extends ServiceCommand {
         if (!thresholds.isEmpty()) out.println("  It uses the thresholds " + String.join(", ", thresholds) + ".");
         var dates = new ArrayList<String>();
         for (JsonNode date : nextDates) if (dates.size() < 3) dates.add(Words.time(date));
-        out.println(
-                "  It looks " + (dates.isEmpty() ? "on demand only." : "next on " + String.join(", ", dates) + "."));
+        out.println("  It is checked " + text.path("schedule").asString("on demand only")
+                + (dates.isEmpty() ? "." : "; next: " + String.join(", ", dates) + "."));
         String to = orElse(String.join(", ", Words.texts(summary.path("to"))), "nobody");
         JsonNode copies = text.path("copies");
         if (copies.isObject())

@@ -62,8 +62,8 @@ public final class StoryText {
                 + ": " + row);
         for (JsonNode part : present.path("parts")) {
             String verdict = switch (part.path("verdict").asString("")) {
-                case "TRUE" -> "holds    ";
-                case "FALSE" -> "does not ";
+                case "TRUE" -> "true     ";
+                case "FALSE" -> "false    ";
                 default -> "unknown  ";
             };
             lines.add("    " + verdict + part.path("text").asString(""));

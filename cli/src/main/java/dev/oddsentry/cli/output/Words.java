@@ -4,6 +4,7 @@ import java.math.MathContext;
 import java.math.RoundingMode;
 import java.time.Instant;
 import java.time.ZoneId;
+import java.time.ZonedDateTime;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -13,18 +14,21 @@ import tools.jackson.databind.JsonNode;
 
 /** Values of the API in words for a table. */
 public final class Words {
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
+    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM HH:mm z", Locale.ENGLISH);
+    private static final DateTimeFormatter TIME_OF_YEAR =
+            DateTimeFormatter.ofPattern("EEE d MMM yyyy HH:mm z", Locale.ENGLISH);
     private static final List<String> WORST_FIRST = List.of("CRITICAL", "WARNING", "NOTICE");
 
     private static final int READABLE_DIGITS = 3;
 
     private Words() {}
 
-    /** An instant in the zone of this computer; a dash where there is none. */
+    /** An instant in the zone of this computer, which is said; with its year unless that is this one. A dash where there is none. */
     public static String time(JsonNode instant) {
-        return instant.isString()
-                ? TIME.format(Instant.parse(instant.asString()).atZone(ZoneId.systemDefault()))
-                : "–";
+        if (!instant.isString()) return "–";
+        var zone = ZoneId.systemDefault();
+        var at = Instant.parse(instant.asString()).atZone(zone);
+        return (at.getYear() == ZonedDateTime.now(zone).getYear() ? TIME : TIME_OF_YEAR).format(at);
     }
 
     /** {@code PARTLY_FAILED} as {@code partly failed}. */

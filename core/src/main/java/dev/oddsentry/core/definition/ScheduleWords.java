@@ -9,6 +9,7 @@ import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.schedule.RecurrenceWords;
 import dev.oddsentry.core.time.Span;
 import java.time.LocalDateTime;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
@@ -42,6 +43,9 @@ public final class ScheduleWords {
                 case DROP -> ", on working days only";
             };
         }
+        var until = schedule.until();
+        if (until != null)
+            all += ", until " + until.toLocalDate() + " " + until.toLocalTime().truncatedTo(ChronoUnit.MINUTES);
         int left = schedule.except().size() + schedule.exceptDates().size();
         return left == 0 ? all : all + ", without " + left + (left == 1 ? " date" : " dates");
     }

@@ -33,7 +33,7 @@ public record Telling(
 
     /**
      * @param severity the present one; of a finding that has moved away, the one that was last reported
-     * @param differs whether what is so now is other than what was reported, be it under no name
+     * @param differs whether what is so now is other than what was reported, also where the rule has no name for it
      */
     public record Told<T>(T subject, Now now, Severity severity, Set<NewsKind> kinds, boolean differs) {
         static <T> Told<T> of(Standing<T> each, Set<NewsKind> kinds, boolean differs) {

@@ -57,7 +57,7 @@ class RecurrenceOracleTest {
             return rule + "\t" + start + "\t" + zone + "\t" + after + "\t" + ahead();
         }
 
-        /** In days: neither looks on for ever where there is no date. */
+        /** In days: the search of both ends there. */
         int ahead() {
             return switch (rule.substring("FREQ=".length(), end())) {
                 case "YEARLY" -> 366 * 12;

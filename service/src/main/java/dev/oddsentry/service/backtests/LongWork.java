@@ -134,10 +134,7 @@ public class LongWork {
             String reference = UUID.randomUUID().toString();
             LOG.error("Long work {} failed, reference {}", id, reference, unexpected);
             store.end(
-                    id,
-                    WorkState.FAILED,
-                    null,
-                    "Something went wrong on our side; the log has it under " + reference + ".");
+                    id, WorkState.FAILED, null, "Internal error. Give the operator this reference: " + reference + ".");
         }
     }
 

@@ -64,7 +64,7 @@ class CheckController {
      * Asks for a check and waits a while for it: 200 with its outcome, or 202 while it still runs. If a good check of the rule has ended within the last
      * minute and nothing was saved since, that one is the answer.
      *
-     * @param again true to check anew even so
+     * @param again true to check even so
      */
     @PostMapping("/rules/{name}/checks")
     ResponseEntity<CheckView> ask(

@@ -27,6 +27,7 @@ public class ClockWatch extends RepeatedWatch {
 
     private static final Logger LOG = LoggerFactory.getLogger(ClockWatch.class);
     private static final long LOOK_EVERY_MILLIS = 1000;
+    private static final Duration FORGOTTEN_AFTER = Duration.ofDays(1);
     private static final Duration WRITE_EVERY = Duration.ofSeconds(5);
 
     private final DatabaseClock clock;
@@ -85,6 +86,10 @@ public class ClockWatch extends RepeatedWatch {
 
     private void write(Duration ahead) {
         writtenAt = clock.instant();
+        // A process that was started again usually has another name.
+        db.deleteFrom(NODE)
+                .where(NODE.SEEN_AT.lt(writtenAt.minus(FORGOTTEN_AFTER)))
+                .execute();
         db.insertInto(NODE)
                 .set(NODE.NAME, node.name())
                 .set(NODE.STARTED_AT, startedAt)

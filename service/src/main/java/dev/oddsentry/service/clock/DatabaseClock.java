@@ -70,7 +70,7 @@ public final class DatabaseClock extends Clock {
         return new Reading(time, middle, Duration.between(time, machineThen));
     }
 
-    /** Reads the database's time anew. @return how far this machine's clock is ahead of it; negative if behind */
+    /** Reads the database's time again. @return how far this machine's clock is ahead of it; negative if behind */
     public synchronized Duration look() throws SQLException {
         reading = read();
         return reading.ahead();

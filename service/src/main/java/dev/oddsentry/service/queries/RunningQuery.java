@@ -50,7 +50,7 @@ public final class RunningQuery {
         if (statement == null || cancelling == statement) return;
         cancelling = statement;
         var running = statement;
-        // On a line of its own, which may be dead as well: whoever watches has other queries to look after.
+        // In a thread of its own, since the line may be dead: the watch has other queries to look after.
         Thread.ofVirtual().name("cancel-query").start(() -> cancelOrCutOff(running));
     }
 
