@@ -87,9 +87,9 @@ Odd Sentry runs.
 
 Three things to try:
   1. Log in, open "Late sailings without a reason", press "Check now", and read the mail in the mailbox.
-     Press again: nothing is new, so nothing is mailed.
+     Press again, and "Check again": nothing is new, so nothing is mailed.
   2. In a second terminal: ./demo.sh a-day-passes   Then check again: only the new rows are mailed.
-  3. ./odd login --user ines   then   ./odd rules   and   ./odd preview late-sailings
+  3. export ODD_URL=$(cat "$demo/address")   then   ./odd login --user ines,   ./odd rules   and   ./odd preview late-sailings
 TXT
 }
 

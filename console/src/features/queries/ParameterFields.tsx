@@ -27,7 +27,7 @@ export function ParameterFields({ id, parameters, values, onChange, where, query
     <div className="fields">
       {entries.map(([name, declared]) => (
         <Form.Group key={name} controlId={`${id}-${name}`}>
-          <Form.Label className="mb-0"><code>:{name}</code> <span className="small quiet">{declared.type ?? 'text'}{declared.several && ', several with commas'}</span></Form.Label>
+          <Form.Label className="mb-0"><code>:{name}</code> <span className="small quiet">{declared.type ?? 'text'}{declared.several && ', several with commas'}{declared.optional && ', optional'}</span></Form.Label>
           <Field name={name} declared={declared} value={values[name] ?? ''} onChange={(value) => set(name, value)} query={query} />
           <div className="small quiet">
             {declared.help && <div>{declared.help}</div>}
@@ -52,7 +52,7 @@ function Meaning({ seen, zone }: { seen: { text: string; means: string | null; r
 function Field({ name, declared, value, onChange, query }: { name: string; declared: Parameter; value: string; onChange: (value: string) => void; query: string | null }) {
   const fromQuery = declared.choices !== undefined && !Array.isArray(declared.choices)
   const offered = useQuery({ ...choicesOf(query ?? '', name), enabled: fromQuery && query !== null })
-  const preset = declared.default ? `as usual: ${declared.default}` : 'needs a value'
+  const preset = declared.default ? `as usual: ${declared.default}` : declared.optional ? 'no value' : 'needs a value'
   const choices = Array.isArray(declared.choices) ? declared.choices.map((each) => ({ value: each, label: each })) : declared.type === 'truth' ? [{ value: 'true', label: 'true' }, { value: 'false', label: 'false' }] : (offered.data?.choices ?? [])
   if (choices.length === 0 || declared.several) {
     const list = `${name}-choices`

@@ -8,6 +8,9 @@ const from = (parameter: Parameter) => (parameter.choices && !Array.isArray(para
 /** Leaves out what is empty, as documents do. */
 const tidy = (parameter: Parameter): Parameter => Object.fromEntries(Object.entries(parameter).filter(([, value]) => value !== '' && value !== false && !(Array.isArray(value) && value.length === 0)))
 
+/** `in (:name)` takes several values: one alone would be a single text with commas, which nothing is equal to. */
+const standsInList = (sql: string, name: string) => new RegExp(`\\bin\\s*\\(\\s*:${name}\\s*\\)`, 'i').test(sql)
+
 /** What each `:name` in the text is: its type, its usual value, what it may be, what it is for. */
 export function ParametersEditor({ parameters, sql, queries, onChange }: { parameters: Parameters; sql: string; queries: string[]; onChange: (parameters: Parameters) => void }) {
   const inText = [...new Set([...sql.replaceAll(/'[^']*'|--.*|::\w+/g, '').matchAll(/:([a-z_]\w*)/gi)].map((match) => match[1] ?? ''))]
@@ -20,7 +23,7 @@ export function ParametersEditor({ parameters, sql, queries, onChange }: { param
       {Object.keys(parameters).length === 0 && missing.length === 0 && <p className="quiet small">None. Write <code>:since</code> in the text where a value is to be given from outside.</p>}
       {Object.entries(parameters).map(([name, parameter]) => (
         <details key={name} className="entry">
-          <summary><code>:{name}</code> <span className="quiet">{parameter.type ?? 'text'}{parameter.default !== undefined && `, usually ${parameter.default}`}{parameter.several && ', several'}{!inText.includes(name) && ', not in the text'}</span></summary>
+          <summary><code>:{name}</code> <span className="quiet">{parameter.type ?? 'text'}{parameter.default !== undefined && `, usually ${parameter.default}`}{parameter.several && ', several'}{parameter.optional && ', optional'}{!inText.includes(name) && ', not in the text'}</span></summary>
           <div className="fields">
             <Form.Group controlId={`type-${name}`}>
               <Form.Label className="mb-0 small quiet">Type</Form.Label>
@@ -59,13 +62,14 @@ export function ParametersEditor({ parameters, sql, queries, onChange }: { param
                 </Form.Group>
               </>
             )}
+            <Form.Check id={`optional-${name}`} type="checkbox" label="may have no value (null)" checked={parameter.optional ?? false} onChange={(event) => set(name, { optional: event.target.checked })} />
             <Form.Check id={`several-${name}`} type="checkbox" label="takes several values, as in (:…)" checked={parameter.several ?? false} onChange={(event) => set(name, { several: event.target.checked })} />
           </div>
           <Button size="sm" variant="plain" className="mt-2" onClick={() => remove(name)}>Remove :{name}</Button>
         </details>
       ))}
       {missing.map((name) => (
-        <p key={name} className="small mb-1"><code>:{name}</code> stands in the text and is not declared. <Button size="sm" variant="plain" onClick={() => set(name, { type: /since|until|from|to|at|date|day/.test(name) ? 'instant' : 'text' })}>Declare it</Button></p>
+        <p key={name} className="small mb-1"><code>:{name}</code> stands in the text and is not declared. <Button size="sm" variant="plain" onClick={() => set(name, { type: /since|until|from|to|at|date|day/.test(name) ? 'instant' : 'text', ...(standsInList(sql, name) ? { several: true } : {}) })}>Declare it</Button></p>
       ))}
     </fieldset>
   )

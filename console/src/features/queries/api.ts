@@ -33,7 +33,7 @@ export type QueryDocument = {
   parameters?: Record<string, Parameter>
   columns?: Record<string, ColumnMeaning>
 }
-export type Parameter = { type?: ParameterType; default?: string; several?: boolean; choices?: string[] | { from: string; value: string; label?: string }; help?: string }
+export type Parameter = { type?: ParameterType; default?: string; several?: boolean; optional?: boolean; choices?: string[] | { from: string; value: string; label?: string }; help?: string }
 export type ColumnMeaning = { label?: string; unit?: string; format?: string; words?: Record<string, string> }
 
 export type Table = { schema: string; name: string; columns: { name: string; type: string }[] }
