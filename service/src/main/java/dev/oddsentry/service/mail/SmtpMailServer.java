@@ -103,7 +103,10 @@ class SmtpMailServer implements MailServer {
     private Map<String, Reply> handOver(@Nullable String returnPath, byte[] mime, List<String> to) {
         Map<String, Reply> replies = Map.of();
         for (var server : servers) {
-            if (!server.rest().begin()) continue;
+            if (!server.rest().begin()) {
+                replies = all(to, server.notTried());
+                continue;
+            }
             boolean answered = false;
             try {
                 replies = talk(server, returnPath, mime, to);
@@ -116,12 +119,7 @@ class SmtpMailServer implements MailServer {
                     .allMatch(reply -> reply instanceof Reply.Delayed delayed && delayed.forEverybody());
             if (!notReached) return replies;
         }
-        return replies.isEmpty()
-                ? all(
-                        to,
-                        new Reply.Delayed(
-                                "No mail server was tried: each is left alone for a while after it failed.", true))
-                : replies;
+        return replies;
     }
 
     private static boolean isOfTheLine(Reply reply) {

@@ -30,6 +30,7 @@ final class SmtpServer {
     private final Session session;
     private final ServerRest rest;
     private volatile long largest;
+    private volatile @Nullable String lastFailure;
     private final ConcurrentLinkedDeque<Kept> kept = new ConcurrentLinkedDeque<>();
 
     private record Kept(SMTPTransport transport, long since) {}
@@ -140,8 +141,15 @@ final class SmtpServer {
     }
 
     Reply notTaken(MessagingException broken) {
+        lastFailure = "The mail server " + address() + " did not take it: " + ServerWords.line(broken);
+        return new Reply.Delayed(lastFailure, true);
+    }
+
+    /** Not tried, since it is left alone for a while or has enough conversations. */
+    Reply notTried() {
+        String last = lastFailure;
         return new Reply.Delayed(
-                "The mail server " + address() + " did not take it: " + ServerWords.line(broken), true);
+                last == null ? "The mail server " + address() + " has enough to do for now." : last, true);
     }
 
     void close() {
