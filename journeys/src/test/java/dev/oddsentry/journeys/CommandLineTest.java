@@ -84,7 +84,8 @@ class CommandLineTest {
         var first = odd("check", sailings.name);
         assertThat(first.out).contains("fired: 2 rows read, 2 exceptions, 2 reported.");
         assertThat(first.status).isZero();
-        assertThat(odd("check", sailings.name).out)
+        assertThat(odd("check", sailings.name).out).as("the same check").contains("fired: 2 rows read");
+        assertThat(odd("check", sailings.name, "--again").out)
                 .contains("quiet: 2 rows read, 2 exceptions, nothing new to report.");
         assertThat(odd("findings", sailings.name).out).containsPattern("▲ critical +open .*SK-2 +60  missing");
         assertThat(odd("findings", sailings.name, "--state", "cleared").out)
@@ -96,7 +97,7 @@ class CommandLineTest {
                 .contains("1 critical, 1 warning: Late sailings of", sailings.recipient);
         assertThat(odd("rules").out).contains(sailings.name, "▲ 1 critical, ◆ 1 warning");
         assertThat(odd("pause", sailings.name).out).contains("is paused");
-        assertThat(odd("check", sailings.name).status).isEqualTo(1);
+        assertThat(odd("check", sailings.name, "--again").status).isEqualTo(1);
     }
 
     @Test
