@@ -40,6 +40,9 @@ class ConsoleTest extends InTheConsole {
                 .isVisible();
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Check now"))
                 .click();
+        // Pressing twice is not asking twice.
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Check again"))
+                .click();
         assertThat(page.getByRole(AriaRole.STATUS).first()).containsText("Nothing new, so nothing was mailed.");
         page.navigate(service.baseUrl() + "/outbox?rule=" + sailings.name);
         page.getByRole(

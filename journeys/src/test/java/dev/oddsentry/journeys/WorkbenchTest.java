@@ -4,7 +4,6 @@ import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertTha
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.fail;
 
-import com.microsoft.playwright.Keyboard;
 import com.microsoft.playwright.Locator;
 import com.microsoft.playwright.Page;
 import com.microsoft.playwright.options.AriaRole;
@@ -14,8 +13,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import org.junit.jupiter.api.Test;
-import org.junit.jupiter.params.ParameterizedTest;
-import org.junit.jupiter.params.provider.ValueSource;
 
 /** The workbench, in the order people work: a first rule from nothing, edits that meet, and all of it without a mouse. */
 class WorkbenchTest extends InTheConsole {
@@ -27,37 +24,6 @@ class WorkbenchTest extends InTheConsole {
         service.ferry("create table " + name + " (ticket text, amount int)");
         service.ferry("insert into " + name + " values ('T-1', 20), ('T-2', 900), ('T-3', null)");
         return name;
-    }
-
-    /** Entries are offered meanwhile; none of them takes the place of what was typed. */
-    @ParameterizedTest
-    @ValueSource(ints = {0, 80})
-    void enterEndsTheLineWhateverIsOffered(int pause) {
-        logIn("/queries/new?source=ferry");
-        var editor = page.locator(".cm-content").first();
-        editor.click();
-        page.keyboard().press("Control+A");
-        page.keyboard().press("Delete");
-        page.keyboard().type("select 1 as s from pg_class s", new Keyboard.TypeOptions().setDelay(pause));
-        page.waitForTimeout(pause * 5.0);
-        page.keyboard().press("Enter");
-        page.keyboard().type("where true", new Keyboard.TypeOptions().setDelay(pause));
-        assertThat(page.locator(".cm-line").nth(0)).hasText("select 1 as s from pg_class s");
-        assertThat(page.locator(".cm-line").nth(1)).hasText("where true");
-    }
-
-    /** The address follows when typing pauses, and takes back no key. */
-    @ParameterizedTest
-    @ValueSource(ints = {0, 80, 300})
-    void aSearchKeepsEachKey(int pause) {
-        service.api().push(new LateSailings(service).saved());
-        logIn("/rules");
-        var field = page.getByRole(AriaRole.SEARCHBOX).first();
-        field.click();
-        page.keyboard().type("late UA 7", new Keyboard.TypeOptions().setDelay(pause));
-        assertThat(field).hasValue("late UA 7");
-        page.waitForURL("**/rules?q=late+UA+7");
-        assertThat(field).hasValue("late UA 7");
     }
 
     @Test
