@@ -2,7 +2,7 @@ package dev.oddsentry.core.memory;
 
 /**
  * What the next good check owes to what people did between two checks. Two things are joined in it: what an edit did to memory, of which the stronger counts,
- * and what somebody wants told of what is there, of which the last word counts.
+ * and the report of what is there that a person asked for, of which the last counts.
  */
 public enum Transition {
     /** Nothing was done that matters. */

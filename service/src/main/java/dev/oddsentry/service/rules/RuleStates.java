@@ -96,7 +96,7 @@ public class RuleStates {
     }
 
     /**
-     * The next good check owes this to what a person did, together with what it owes already. One that runs just now was reckoned without
+     * The next good check owes this to what a person did, together with what it owes already. One that runs just now was evaluated without
      * it, and becomes stale. Part of the caller's transaction.
      */
     public void owe(UUID id, Transition owed) {
