@@ -1,6 +1,6 @@
-import { useId } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import type { PartCount } from '../../api/types'
+import { useTyped } from '../../shared/typed'
 import { numberWords, plural } from '../../shared/words'
 import type { ThresholdSummary } from '../thresholds/api'
 import { literal, operators, unquoted, type Operand, type Operator, type Part, type Simple } from './builder'
@@ -81,7 +81,7 @@ function PartFields({ part, index, columns, thresholds, onChange }: Known & { pa
   }
 }
 
-type Verb = Operator | 'missing' | 'not missing' | 'in' | 'not in' | 'between' | 'not between' | 'like' | 'not like'
+type Verb = Operator | 'missing' | 'not missing' | 'blank' | 'not blank' | 'in' | 'not in' | 'between' | 'not between' | 'like' | 'not like'
 
 const verbs: [Verb, string, (type: string) => boolean][] = [
   ...operators.map(([code, words]): [Verb, string, (type: string) => boolean] => [code, words, (type) => type !== 'bytes']),
@@ -89,6 +89,8 @@ const verbs: [Verb, string, (type: string) => boolean][] = [
   ['not between', 'is not between', (type) => type !== 'truth'],
   ['missing', 'is missing', () => true],
   ['not missing', 'is there', () => true],
+  ['blank', 'is missing or blank', (type) => type === 'text'],
+  ['not blank', 'is neither missing nor blank', (type) => type === 'text'],
   ['in', 'is one of', (type) => type !== 'truth'],
   ['not in', 'is none of', (type) => type !== 'truth'],
   ['like', 'is like', (type) => type === 'text'],
@@ -105,6 +107,7 @@ function withVerb(part: Simple, verb: Verb, type: string): Simple {
   const value = part.is === 'compare' && part.operand.kind === 'value' ? part.operand.text : part.is === 'in' ? (part.options[0] ?? '0') : part.is === 'between' ? part.low : literal(type === 'number' ? '0' : '', type)
   switch (verb) {
     case 'missing': case 'not missing': return { is: 'missing', column, negated: verb !== 'missing' }
+    case 'blank': case 'not blank': return { is: 'blank', column, negated: verb !== 'blank' }
     case 'in': case 'not in': return { is: 'in', column, options: part.is === 'in' ? part.options : [value], negated: verb !== 'in' }
     case 'between': case 'not between': return { is: 'between', column, low: value, high: part.is === 'between' ? part.high : value, negated: verb !== 'between' }
     case 'like': case 'not like': return { is: 'like', column, pattern: part.is === 'like' ? part.pattern : "'%'", negated: verb !== 'like' }
@@ -155,11 +158,26 @@ function OperandFields({ name, operand, type, columns, thresholds, onChange }: K
 }
 
 function Value({ name, text, type, onChange }: { name: string; text: string; type: string; onChange: (text: string) => void }) {
-  return <Form.Control size="sm" className="slot value" aria-label={name} key={text} defaultValue={unquoted(text)} onBlur={(event) => { const next = literal(event.target.value, type); if (next !== text) onChange(next) }} onKeyDown={(event) => { if (event.key === 'Enter') { event.preventDefault(); event.currentTarget.blur() } }} />
+  return <Written name={name} className="slot value" value={unquoted(text)} reads={(typed) => unquoted(literal(typed, type))} onSettled={(typed) => (typed.trim() !== '' || type === 'text') && onChange(literal(typed, type))} />
 }
 
+const listed = (typed: string) => typed.split(',').map((each) => each.trim()).filter(Boolean)
+
 function Several({ name, options, type, onChange }: { name: string; options: string[]; type: string; onChange: (options: string[]) => void }) {
-  const id = useId()
-  const text = options.map(unquoted).join(', ')
-  return <Form.Control size="sm" id={id} className="slot values" aria-label={name} key={text} defaultValue={text} onBlur={(event) => { const next = event.target.value.split(',').map((each) => each.trim()).filter(Boolean).map((each) => literal(each, type)); if (next.length > 0 && next.join() !== options.join()) onChange(next) }} />
+  const settle = (typed: string) => {
+    const next = listed(typed).map((each) => literal(each, type))
+    if (next.length > 0) onChange(next)
+  }
+  return <Written name={name} className="slot values" value={options.map(unquoted).join(', ')} reads={(typed) => listed(typed).map((each) => unquoted(literal(each, type))).join(', ')} onSettled={settle} />
+}
+
+/** Counts while it is typed, whenever typing pauses; at once where the field is left or Enter is pressed. */
+function Written({ name, className, value, reads, onSettled }: { name: string; className: string; value: string; reads: (typed: string) => string; onSettled: (typed: string) => void }) {
+  const { text, setText, settle } = useTyped({ value, onSettled, reads })
+  const onKeyDown = (event: React.KeyboardEvent) => {
+    if (event.key !== 'Enter') return
+    event.preventDefault()
+    settle()
+  }
+  return <Form.Control size="sm" className={className} aria-label={name} value={text} onChange={(event) => setText(event.target.value)} onBlur={settle} onKeyDown={onKeyDown} />
 }

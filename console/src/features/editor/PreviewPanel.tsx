@@ -32,7 +32,7 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
       </dl>
       {draft.offers.map((offer, index) => (
         <p key={index} className="small mb-1 mt-2">
-          Unknown for {plural(offer.rows, draft.grouped ? 'group' : 'row')} without {offer.column}. <Button size="sm" variant="plain" onClick={() => onAccept(offer.condition)}>Count them too</Button>
+          {offer.blank ? <>{plural(offer.rows, 'row')} with a blank text in {offer.column}, which “is missing” does not find.</> : <>Unknown for {plural(offer.rows, draft.grouped ? 'group' : 'row')} without {offer.column}.</>} <Button size="sm" variant="plain" onClick={() => onAccept(offer.condition)}>Count them too</Button>
         </p>
       ))}
       {draft.notJudged > 0 && <p className="small mb-1 mt-2">Not judged: {notJudgedWords(draft)}.</p>}

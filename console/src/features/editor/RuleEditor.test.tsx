@@ -12,7 +12,7 @@ const problem = { weight: 'ERROR', message: 'unknown column "resaon"', field: ''
 const seen = {
   draft: {
     slot: '2026-11-24T04:40:00Z', rowsRead: 743, tookMillis: 31, exceptions: 2, bySeverity: { WARNING: 2 }, unknownRows: 3, parts: [{ text: 'delay_min > 15', rowsLeft: 2, unknown: {} }],
-    offers: [{ part: 'delay_min > 15', column: 'delay_min', rows: 3, condition: 'delay_min > 15 or delay_min is null' }], warnings: [], notJudged: 0, notJudgedGroups: [], grouped: false, wouldReport: 1, hearers: [{ split: 'Holm', to: ['holm@skerryline.example'], told: 1 }], copy: null, copies: [],
+    offers: [{ column: 'delay_min', rows: 3, condition: 'delay_min > 15 or delay_min is null', blank: false }], warnings: [], notJudged: 0, notJudgedGroups: [], grouped: false, wouldReport: 1, hearers: [{ split: 'Holm', to: ['holm@skerryline.example'], told: 1 }], copy: null, copies: [],
     columns: [{ name: 'sailing', label: 'Sailing', type: 'text' }], rows: [{ severity: 'WARNING', news: ['new'], cells: [{ text: 'SK-412', marked: true }] }],
   },
   compared: { both: 1, onlyDraftCount: 1, onlyDraft: ['SK-412'], onlyActiveCount: 0, onlyActive: [] },

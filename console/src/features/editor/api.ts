@@ -88,11 +88,12 @@ export type Tree = {
   pattern?: Tree
   escape?: Tree | null
   quoted?: boolean
+  arguments?: Tree[]
 }
 export type Option = { text: string; kind: string; detail: string }
 export type Options = { from: number; to: number; options: Option[] }
 
-export type Offer = { part: string; column: string; rows: number; condition: string }
+export type Offer = { column: string; rows: number; condition: string; blank: boolean }
 export type ShownRow = { severity: Severity; news: string[]; cells: { text: string | null; marked: boolean }[] }
 export type Seen = {
   slot: Instant

@@ -4,6 +4,8 @@ import { literal, partsOf, textOf, unquoted, type Part } from './builder'
 const column = (name: string): Tree => ({ is: 'column', name, quoted: false })
 const value = (text: string): Tree => ({ is: 'literal', text })
 
+const trimmed = (name: string): Tree => ({ is: 'call', name: 'coalesce', arguments: [{ is: 'call', name: 'trim', arguments: [column(name)] }, value("''")] })
+
 const trees: [string, Tree, string][] = [
   ['delay_min > 15', { is: 'comparison', operator: 'more', left: column('delay_min'), right: value('15') }, 'compare'],
   ['delay_min <> tickets', { is: 'comparison', operator: 'unequal', left: column('delay_min'), right: column('tickets') }, 'compare'],
@@ -12,6 +14,7 @@ const trees: [string, Tree, string][] = [
   ["status not in ('cancelled', 'training')", { is: 'in', operand: column('status'), options: [value("'cancelled'"), value("'training'")], negated: true }, 'in'],
   ['delay_min between 5 and 10', { is: 'between', operand: column('delay_min'), low: value('5'), high: value('10'), negated: false }, 'between'],
   ["reason like '%fog%'", { is: 'like', operand: column('reason'), pattern: value("'%fog%'"), escape: null, negated: false }, 'like'],
+  ["coalesce(trim(reason), '') <> ''", { is: 'comparison', operator: 'unequal', left: trimmed('reason'), right: value("''") }, 'blank'],
   ["lower(reason) = 'fog'", { is: 'comparison', operator: 'equal', left: { is: 'call', name: 'lower' }, right: value("'fog'") }, 'text'],
 ]
 
@@ -22,7 +25,7 @@ test.each(trees)('%s has fields, or stays as it is written, and comes back the s
 })
 
 test('a condition of many parts comes back with brackets only where it would be read otherwise', () => {
-  const [late = { is: '' }, , , missing = { is: '' }, , , , call = { is: '' }] = trees.map(([, tree]) => tree)
+  const [late = { is: '' }, , , missing = { is: '' }, , , , , call = { is: '' }] = trees.map(([, tree]) => tree)
   const either: Tree = { is: 'or', operands: [missing, late] }
   const parts = partsOf({ is: 'and', operands: [late, either, call] }, ['delay_min > 15', 'reason is not null or delay_min > 15', "lower(reason) = 'fog'"])
   expect(parts.map((part) => part.is)).toEqual(['compare', 'either', 'text'])

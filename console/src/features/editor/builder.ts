@@ -8,6 +8,7 @@ export type Simple =
   | { is: 'compare'; column: string; operator: Operator; operand: Operand }
   | { is: 'between'; column: string; low: string; high: string; negated: boolean }
   | { is: 'missing'; column: string; negated: boolean }
+  | { is: 'blank'; column: string; negated: boolean }
   | { is: 'in'; column: string; options: string[]; negated: boolean }
   | { is: 'like'; column: string; pattern: string; negated: boolean }
 
@@ -32,7 +33,22 @@ function operandOf(tree: Tree | undefined): Operand | null {
   return key.every((each) => each !== null) ? { kind: 'threshold', name: tree.name, key } : null
 }
 
+/** The column of coalesce(trim(column), ''), by which a text is asked for being missing or blank. */
+function blankColumn(tree: Tree | undefined): string | null {
+  const [inner, nothing, ...more] = tree?.is === 'call' && tree.name === 'coalesce' ? (tree.arguments ?? []) : []
+  if (literalOf(nothing) !== "''" || more.length > 0 || inner?.is !== 'call' || inner.name !== 'trim') return null
+  return nameOf(inner.arguments?.[0])
+}
+
+function blank(tree: Tree): Simple | null {
+  const column = tree.is === 'comparison' && literalOf(tree.right) === "''" ? blankColumn(tree.left) : null
+  if (column === null || (tree.operator !== 'equal' && tree.operator !== 'unequal')) return null
+  return { is: 'blank', column, negated: tree.operator === 'unequal' }
+}
+
 function simple(tree: Tree): Simple | null {
+  const asksForBlank = blank(tree)
+  if (asksForBlank) return asksForBlank
   const column = nameOf(tree.is === 'comparison' ? tree.left : tree.operand)
   if (column === null) return null
   const negated = tree.negated ?? false
@@ -90,6 +106,7 @@ export function textOfPart(part: Part): string {
     case 'compare': return `${part.column} ${part.operator} ${operandText(part.operand)}`
     case 'between': return `${part.column} ${part.negated ? 'not ' : ''}between ${part.low} and ${part.high}`
     case 'missing': return `${part.column} is ${part.negated ? 'not ' : ''}null`
+    case 'blank': return `coalesce(trim(${part.column}), '') ${part.negated ? '<>' : '='} ''`
     case 'in': return `${part.column} ${part.negated ? 'not ' : ''}in (${part.options.join(', ')})`
     case 'like': return `${part.column} ${part.negated ? 'not ' : ''}like ${part.pattern}`
     case 'either': return part.parts.map(textOfPart).join(' or ')

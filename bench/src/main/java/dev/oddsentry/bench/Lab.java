@@ -13,29 +13,49 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
-/** Real service processes on a PostgreSQL of their own, all on loopback, with a ferry database beside the records. */
+/** Real service processes with a PostgreSQL for their records and another for the ferry company's data, all on loopback. */
 final class Lab implements AutoCloseable {
-    private final ThrowAwayPostgres postgres = ThrowAwayPostgres.start();
+    private final ThrowAwayPostgres records;
+    private final ThrowAwayPostgres source;
     private final List<ServiceProcess> nodes = new ArrayList<>();
     private final Path folder;
 
     Lab() throws IOException {
+        this(Path.of(System.getProperty("java.io.tmpdir")));
+    }
+
+    /** @param disk where the records are */
+    Lab(Path disk) throws IOException {
+        records = ThrowAwayPostgres.start(disk);
+        source = ThrowAwayPostgres.start();
         folder = Files.createTempDirectory("odd-lab-");
         // Whatever way this program ends, what it started ends with it.
         Runtime.getRuntime().addShutdownHook(new Thread(this::killNodes, "kill-nodes"));
-        execute("postgres", "create database records");
-        execute("postgres", "create database ferry");
-        execute("postgres", "create role ferry_reader login password 'reader'");
+        execute(records, "postgres", "create database records");
+        execute(source, "postgres", "create database ferry");
+        execute("ferry", "create role ferry_reader login password 'reader'");
         execute("ferry", "alter default privileges grant select on tables to ferry_reader");
     }
 
-    ThrowAwayPostgres postgres() {
-        return postgres;
+    ThrowAwayPostgres records() {
+        return records;
     }
 
-    /** @param settings those that start with {@code -X} are the JVM's */
+    ThrowAwayPostgres source() {
+        return source;
+    }
+
+    Path folder() {
+        return folder;
+    }
+
     ServiceProcess start(String... settings) throws IOException, InterruptedException {
-        var node = ServiceProcess.start(postgres.jdbcUrl("records"), folder, settings);
+        return start(Map.of(), settings);
+    }
+
+    /** @param settings those that start with {@code -X} or {@code -D} are the JVM's */
+    ServiceProcess start(Map<String, String> environment, String... settings) throws IOException, InterruptedException {
+        var node = ServiceProcess.start(records.jdbcUrl("records"), folder, environment, settings);
         nodes.add(node);
         return node;
     }
@@ -45,7 +65,7 @@ final class Lab implements AutoCloseable {
                 "/api/sources/ferry",
                 Map.of(
                         "jdbcUrl",
-                        postgres.jdbcUrl("ferry"),
+                        source.jdbcUrl("ferry"),
                         "username",
                         "ferry_reader",
                         "password",
@@ -59,7 +79,11 @@ final class Lab implements AutoCloseable {
     }
 
     void execute(String database, String sql) {
-        try (var connection = connect(database);
+        execute(serverOf(database), database, sql);
+    }
+
+    private static void execute(ThrowAwayPostgres server, String database, String sql) {
+        try (var connection = connect(server, database);
                 var statement = connection.createStatement()) {
             statement.execute(sql);
         } catch (SQLException e) {
@@ -79,7 +103,15 @@ final class Lab implements AutoCloseable {
     }
 
     Connection connect(String database) throws SQLException {
-        return DriverManager.getConnection(postgres.jdbcUrl(database), ThrowAwayPostgres.USER, "");
+        return connect(serverOf(database), database);
+    }
+
+    private static Connection connect(ThrowAwayPostgres server, String database) throws SQLException {
+        return DriverManager.getConnection(server.jdbcUrl(database), ThrowAwayPostgres.USER, "");
+    }
+
+    private ThrowAwayPostgres serverOf(String database) {
+        return database.equals("ferry") ? source : records;
     }
 
     /** Seconds of {@code psql \copy} of the query as text to nowhere: the limit that a reading is held against. */
@@ -91,7 +123,7 @@ final class Lab implements AutoCloseable {
                         "-h",
                         "127.0.0.1",
                         "-p",
-                        String.valueOf(postgres.port()),
+                        String.valueOf(source.port()),
                         "-U",
                         ThrowAwayPostgres.USER,
                         "-d",
@@ -107,7 +139,8 @@ final class Lab implements AutoCloseable {
     @Override
     public void close() {
         killNodes();
-        postgres.close();
+        records.close();
+        source.close();
     }
 
     private void killNodes() {

@@ -11,6 +11,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.time.Duration;
 import java.util.List;
+import java.util.Map;
 import java.util.concurrent.TimeUnit;
 import java.util.stream.Stream;
 
@@ -22,11 +23,14 @@ public final class ServiceProcess {
     private final int port = FreePorts.next();
     private final String records;
     private final Path log;
+    private final Map<String, String> environment;
     private final List<String> settings;
     private Process process;
 
-    private ServiceProcess(String records, Path folder, List<String> settings) throws IOException {
+    private ServiceProcess(String records, Path folder, Map<String, String> environment, List<String> settings)
+            throws IOException {
         this.records = records;
+        this.environment = environment;
         this.log = folder.resolve("node-" + port + ".log");
         this.settings = settings;
         this.process = begin();
@@ -37,11 +41,17 @@ public final class ServiceProcess {
      *
      * @param records JDBC address of its database
      * @param folder where its log goes
-     * @param settings those that start with {@code -X} are the JVM's
+     * @param settings those that start with {@code -X} or {@code -D} are the JVM's
      */
     public static ServiceProcess start(String records, Path folder, String... settings)
             throws IOException, InterruptedException {
-        var started = new ServiceProcess(records, folder, List.of(settings));
+        return start(records, folder, Map.of(), settings);
+    }
+
+    /** @param environment variables beside those of this process */
+    public static ServiceProcess start(String records, Path folder, Map<String, String> environment, String... settings)
+            throws IOException, InterruptedException {
+        var started = new ServiceProcess(records, folder, environment, List.of(settings));
         started.awaitAnswer();
         return started;
     }
@@ -50,7 +60,7 @@ public final class ServiceProcess {
         var command = Stream.of(
                         Stream.of(Path.of(System.getProperty("java.home"), "bin", "java")
                                 .toString()),
-                        settings.stream().filter(each -> each.startsWith("-X")),
+                        settings.stream().filter(each -> each.startsWith("-X") || each.startsWith("-D")),
                         Stream.of(
                                 "-jar",
                                 System.getProperty("odd.service.jar"),
@@ -65,10 +75,11 @@ public final class ServiceProcess {
                         settings.stream().filter(each -> each.startsWith("--")))
                 .flatMap(each -> each)
                 .toList();
-        return new ProcessBuilder(command)
+        var builder = new ProcessBuilder(command)
                 .redirectErrorStream(true)
-                .redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile()))
-                .start();
+                .redirectOutput(ProcessBuilder.Redirect.appendTo(log.toFile()));
+        builder.environment().putAll(environment);
+        return builder.start();
     }
 
     /** Asked four times a second; a process that has ended will never answer, and its log says why. */
@@ -102,6 +113,10 @@ public final class ServiceProcess {
     /** Starts it again, without waiting for its answer. */
     public void startAgain() throws IOException {
         process = begin();
+    }
+
+    public boolean isAlive() {
+        return process.isAlive();
     }
 
     public long pid() {

@@ -30,7 +30,13 @@ public final class UnwillingMailServer implements AutoCloseable {
         /** Refuses what is larger than {@link #LARGEST} after it was sent. */
         TOO_LARGE,
         /** Says so beforehand. */
-        ANNOUNCE_SIZE
+        ANNOUNCE_SIZE,
+        /** Closes before anything was said. */
+        NOT_NOW,
+        /** Refuses the message after its data. */
+        REFUSE_MESSAGE,
+        /** Cuts the line in the middle of the data. */
+        DROP_WITHIN_DATA
     }
 
     public static final int LARGEST = 60_000;
@@ -74,6 +80,10 @@ public final class UnwillingMailServer implements AutoCloseable {
             var in = new BufferedReader(new InputStreamReader(line.getInputStream(), StandardCharsets.UTF_8));
             var out = line.getOutputStream();
             if (mood == Mood.DRIP) drip(out);
+            if (mood == Mood.NOT_NOW) {
+                say(out, "421 4.3.2 not now");
+                return;
+            }
             say(out, "220 unwilling.example ready");
             for (String said = in.readLine(); said != null; said = in.readLine()) {
                 String verb = said.toUpperCase(Locale.ROOT);
@@ -85,7 +95,16 @@ public final class UnwillingMailServer implements AutoCloseable {
                     if (mood == Mood.DROP_BEFORE_DATA) return;
                     if (mood == Mood.HANG) hang();
                     say(out, "354 go on");
-                    boolean fits = take(in);
+                    if (mood == Mood.DROP_WITHIN_DATA) {
+                        in.readLine();
+                        return;
+                    }
+                    boolean refused = mood == Mood.REFUSE_MESSAGE;
+                    boolean fits = take(in, refused);
+                    if (refused) {
+                        say(out, "554 5.7.1 refused");
+                        continue;
+                    }
                     if (!fits && (mood == Mood.TOO_LARGE || mood == Mood.ANNOUNCE_SIZE)) {
                         say(out, "552 5.3.4 message is too large");
                         continue;
@@ -108,12 +127,16 @@ public final class UnwillingMailServer implements AutoCloseable {
             case REFUSE_ADDRESSES_WITH_NO -> said.contains("<no") ? "550 5.1.1 no such mailbox" : "250 ok";
             case BUSY -> "450 4.2.1 mailbox busy";
             case REFUSE_WITH_NUL -> "550 5.7.1 not\0 here";
-            case TAKE, HANG, DRIP, TOO_LARGE, ANNOUNCE_SIZE, DROP_BEFORE_DATA, TAKE_AND_DROP_BEFORE_ANSWER -> "250 ok";
+            default -> "250 ok";
         };
     }
 
-    /** @return whether it is small enough */
-    private boolean take(BufferedReader in) throws IOException {
+    /**
+     * Reads the data.
+     *
+     * @return whether it is small enough
+     */
+    private boolean take(BufferedReader in, boolean refused) throws IOException {
         long size = 0;
         String id = null;
         for (String line = in.readLine(); line != null && !line.equals("."); line = in.readLine()) {
@@ -121,7 +144,7 @@ public final class UnwillingMailServer implements AutoCloseable {
             if (line.startsWith("Message-ID: ")) id = line.substring("Message-ID: ".length());
         }
         boolean fits = size <= LARGEST || (mood != Mood.TOO_LARGE && mood != Mood.ANNOUNCE_SIZE);
-        if (id != null && fits) taken.add(id);
+        if (id != null && fits && !refused) taken.add(id);
         return fits;
     }
 

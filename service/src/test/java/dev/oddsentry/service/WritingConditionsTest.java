@@ -78,6 +78,16 @@ class WritingConditionsTest {
     }
 
     @Test
+    void aTrialOffersToCountTextsThatAreThereButBlank() {
+        service.ferry("update \"" + sailings.name + "\" set reason = '  ' where sailing = 'SK-1'");
+        var tried = api.post("/api/queries/" + sailings.name + "/try", Map.of("condition", "reason is null"));
+        var offer = tried.path("offers").path(0);
+        assertThat(offer.path("blank").asBoolean()).isTrue();
+        assertThat(offer.path("rows").asInt()).isEqualTo(1);
+        assertThat(offer.path("condition").asString()).isEqualTo("coalesce(trim(reason), '') = ''");
+    }
+
+    @Test
     void aDraftIsHeldAgainstTheActiveRuleAndLeavesNoTrace() {
         var draft = sailings.rule().replace("delay_min > 15", "delay_min < 30");
         var answer = api.send("POST", "/api/preview", draft, Map.of("Content-Type", "application/yaml"));

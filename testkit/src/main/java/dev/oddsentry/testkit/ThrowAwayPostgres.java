@@ -17,6 +17,8 @@ public final class ThrowAwayPostgres implements AutoCloseable {
     /** The superuser; logs in without a password, from loopback only. */
     public static final String USER = "odd";
 
+    public static final int MOST_CONNECTIONS = 200;
+
     private final Path folder;
     private final int port;
 
@@ -26,8 +28,13 @@ public final class ThrowAwayPostgres implements AutoCloseable {
     }
 
     public static ThrowAwayPostgres start() {
+        return start(Path.of(System.getProperty("java.io.tmpdir")));
+    }
+
+    /** @param parent where its folder is made, for a disk of its own */
+    public static ThrowAwayPostgres start(Path parent) {
         try {
-            Path folder = Files.createTempDirectory("odd-postgres-");
+            Path folder = Files.createTempDirectory(parent, "odd-postgres-");
             if (isRoot()) run(List.of("chown", "postgres", folder.toString()));
             var postgres = new ThrowAwayPostgres(folder, FreePorts.next());
             postgres.initialise();
@@ -49,8 +56,14 @@ public final class ThrowAwayPostgres implements AutoCloseable {
                 "--encoding=UTF8",
                 "--no-locale",
                 "--no-sync");
+        startAgain();
+    }
+
+    /** After {@link #stop}, or when it ended by itself. */
+    public void startAgain() {
         String options = "-c port=" + port + " -c listen_addresses=127.0.0.1 -c unix_socket_directories='' -c fsync=off"
-                + " -c max_connections=200 -c timezone=UTC";
+                + " -c max_connections=" + MOST_CONNECTIONS
+                + " -c timezone=UTC -c max_wal_size=128MB -c min_wal_size=64MB";
         asServerUser(
                 program("pg_ctl"),
                 "-D",
@@ -61,6 +74,11 @@ public final class ThrowAwayPostgres implements AutoCloseable {
                 "-o",
                 options,
                 "start");
+    }
+
+    /** At once, as a crash would. */
+    public void stop() {
+        asServerUser(program("pg_ctl"), "-D", data(), "-m", "immediate", "-w", "stop");
     }
 
     private String data() {
@@ -75,24 +93,15 @@ public final class ThrowAwayPostgres implements AutoCloseable {
         return port;
     }
 
-    /** Stops the server at once, as a crash would, and starts it again on the same port. */
-    public void restart() {
-        asServerUser(
-                program("pg_ctl"),
-                "-D",
-                data(),
-                "-m",
-                "immediate",
-                "-w",
-                "restart",
-                "-l",
-                folder.resolve("server.log").toString());
+    public boolean isRunning() {
+        return ProcessHandle.allProcesses()
+                .anyMatch(each -> each.info().commandLine().orElse("").contains("-D " + data() + " "));
     }
 
     @Override
     public void close() {
         if (!Files.exists(folder)) return;
-        asServerUser(program("pg_ctl"), "-D", data(), "-m", "immediate", "-w", "stop");
+        if (isRunning()) stop();
         try (var files = Files.walk(folder)) {
             files.sorted(Comparator.reverseOrder())
                     .forEach(path -> path.toFile().delete());

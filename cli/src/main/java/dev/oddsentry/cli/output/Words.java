@@ -113,7 +113,9 @@ public final class Words {
     public static List<String> advice(JsonNode seen) {
         var lines = new ArrayList<String>();
         for (JsonNode offer : seen.path("offers")) {
-            lines.add("  To count the " + judged(offer.path("rows"), seen) + " without "
+            boolean blank = offer.path("blank").asBoolean(false);
+            lines.add("  To count the " + judged(offer.path("rows"), seen)
+                    + (blank ? " with a blank text in " : " without ")
                     + offer.path("column").asString("") + " too, write: "
                     + offer.path("condition").asString(""));
         }

@@ -3,17 +3,22 @@ package dev.oddsentry.core.condition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Place;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.schedule.Coverage;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.time.Window;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Type;
+import java.time.Instant;
+import java.time.LocalDate;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -113,6 +118,11 @@ public final class Condition {
         String threshold(String name);
     }
 
+    /** A condition that can be read, with no brackets but those that it needs. */
+    static String tidy(String text) {
+        return print(Parser.parse(text, new Places(text)));
+    }
+
     /** A condition in plain English, from its grammar alone; a text that cannot be read stays as it is. */
     public static String sentence(String text, Labels labels) {
         try {
@@ -204,6 +214,44 @@ public final class Condition {
         boolean quoted =
                 !column.matches("[A-Za-z_][A-Za-z0-9_]*") || Words.RESERVED.contains(column.toLowerCase(Locale.ROOT));
         return new Expression.ColumnName(column, quoted);
+    }
+
+    /** Where this asks whether a text is missing, and would pass over one that is blank. */
+    public List<BlankTexts.Asked> missingTexts(Columns columns) {
+        return BlankTexts.in(tree, layout, columns, places);
+    }
+
+    /** The windows of time that every exception lies in: the column, and its bounds at a slot. */
+    public Map<String, Coverage.Stretch> windowsAt(Moment moment) {
+        var windows = new LinkedHashMap<String, Coverage.Stretch>();
+        for (var part : parts()) {
+            if (!(part instanceof Expression.Within(var operand, var window, boolean negated)) || negated) continue;
+            if (!(operand instanceof Expression.ColumnName(var name, var _)) || window instanceof Window.OlderThan)
+                continue;
+            if (types.get(operand) == Type.DATE) {
+                var dates = window.datesAt(moment);
+                windows.put(name, new Coverage.Stretch(start(dates.from(), moment), start(dates.to(), moment)));
+            } else {
+                var instants = window.instantsAt(moment);
+                windows.put(name, new Coverage.Stretch(Objects.requireNonNull(instants.from()), instants.to()));
+            }
+        }
+        return windows;
+    }
+
+    private static Instant start(@Nullable LocalDate date, Moment moment) {
+        return Objects.requireNonNull(date).atStartOfDay(moment.zone()).toInstant();
+    }
+
+    /** The columns of a coming time by which exceptions are chosen: {@code due in next 30 days}. */
+    public Set<String> comingIn() {
+        var columns = new LinkedHashSet<String>();
+        Trees.nodes(tree).forEach(node -> {
+            if (node instanceof Expression.Within(var operand, Window.Next _, boolean negated)
+                    && !negated
+                    && operand instanceof Expression.ColumnName(var name, var _)) columns.add(name);
+        });
+        return columns;
     }
 
     /** True where the answer for the same row changes with the slot. */

@@ -36,6 +36,13 @@ final class Places {
         return source.substring(stretch.offset(), stretch.offset() + stretch.length());
     }
 
+    /** The whole text with another condition in place of a node. */
+    String with(Expression node, String instead) {
+        var stretch = stretch(node);
+        return source.substring(0, stretch.offset()) + "(" + instead + ")"
+                + source.substring(stretch.offset() + stretch.length());
+    }
+
     Problem problem(String message, Expression node) {
         return Problem.error(message, "", of(node));
     }

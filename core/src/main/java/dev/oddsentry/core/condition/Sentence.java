@@ -73,6 +73,12 @@ final class Sentence {
         var left = comparison.left();
         var right = comparison.right();
         String value = value(right, unitOf(left));
+        var blank = BlankTexts.askedOf(comparison);
+        if (blank.isPresent())
+            return subject(blank.get())
+                    + (comparison.operator() == Comparison.Operator.EQUAL
+                            ? " is missing or blank"
+                            : " is neither missing nor blank");
         if (comparison.operator() == Comparison.Operator.UNEQUAL && !(right instanceof Expression.Literal))
             return subject(left) + " differs from " + value;
         boolean moments = isMoment(left) || isMoment(right);

@@ -1,5 +1,6 @@
 package dev.oddsentry.core.judging;
 
+import dev.oddsentry.core.condition.BlankTexts;
 import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.condition.Grouping;
 import dev.oddsentry.core.definition.FieldPlaces;
@@ -11,6 +12,7 @@ import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.schedule.Coverage;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Columns;
@@ -150,7 +152,9 @@ public final class RuleJudges {
                 if (condition != null) addTexts(watched, field, condition);
             }
         }
-        return new SeenTexts(columns, watched);
+        var asked =
+                grouping != null || exceptions == null ? List.<BlankTexts.Asked>of() : exceptions.missingTexts(columns);
+        return new SeenTexts(columns, watched, asked);
     }
 
     private static void addTexts(List<SeenTexts.Watched> watched, String field, Condition condition) {
@@ -160,6 +164,19 @@ public final class RuleJudges {
     /** The exceptions' condition with one part widened to what has no value in a column; see {@link Condition#countingMissing}. */
     public Optional<String> countingMissing(int part, String column) {
         return Optional.ofNullable(exceptions).flatMap(condition -> condition.countingMissing(part, column));
+    }
+
+    /** The windows of time that every exception lies in, by column. */
+    public Map<String, Coverage.Stretch> windowsAt(Moment moment) {
+        return exceptions == null ? Map.of() : exceptions.windowsAt(moment);
+    }
+
+    /** The columns of the query by whose coming time rows are chosen, and which tell no finding from another. */
+    public Set<String> comingBesideKey() {
+        if (exceptions == null || grouping != null) return Set.of();
+        var coming = new LinkedHashSet<>(exceptions.comingIn());
+        for (int column : key) coming.remove(columns.at(column).name());
+        return coming;
     }
 
     /** The columns of what is judged: the query's, or those of the groups. */

@@ -1,5 +1,6 @@
 package dev.oddsentry.core.judging;
 
+import dev.oddsentry.core.condition.BlankTexts;
 import dev.oddsentry.core.condition.Condition.ComparedText;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
@@ -9,9 +10,13 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
-/** Watches the rows of a preview for the texts that its conditions compare columns with, to warn of those that no row has. */
+/**
+ * Watches the rows of a preview for the texts that its conditions compare columns with, to warn of those that no row has, and for blank texts
+ * where a condition asks for missing ones.
+ */
 public final class SeenTexts {
     /** Of a column, to find what may have been meant. */
     private static final int MOST_KEPT = 200;
@@ -19,20 +24,35 @@ public final class SeenTexts {
     private final Columns columns;
     private final List<Watched> watched;
     private final boolean[] seen;
+    private final List<BlankTexts.Asked> asked;
+    private final long[] blank;
     private final Map<Integer, TreeSet<String>> others = new HashMap<>();
     private long rows;
 
     record Watched(String field, ComparedText compared) {}
 
-    SeenTexts(Columns columns, List<Watched> watched) {
+    /**
+     * Rows whose text is blank where the condition asks whether it is missing.
+     *
+     * @param instead the whole condition, asking for those as well
+     */
+    public record Blank(String column, long rows, String instead) {}
+
+    /** @param asked of the exceptions' condition */
+    SeenTexts(Columns columns, List<Watched> watched, List<BlankTexts.Asked> asked) {
         this.columns = columns;
         this.watched = watched;
+        this.asked = asked;
+        this.blank = new long[asked.size()];
         this.seen = new boolean[watched.size()];
         watched.forEach(each -> others.put(each.compared().column(), new TreeSet<>()));
     }
 
     public void see(@Nullable Object[] row) {
         rows++;
+        for (int i = 0; i < blank.length; i++) {
+            if (row[asked.get(i).column()] instanceof String text && isBlank(text)) blank[i]++;
+        }
         for (int i = 0; i < seen.length; i++) {
             var compared = watched.get(i).compared();
             if (!(row[compared.column()] instanceof String text)) continue;
@@ -40,6 +60,22 @@ public final class SeenTexts {
             var kept = others.get(compared.column());
             if (kept != null && kept.size() < MOST_KEPT) kept.add(text);
         }
+    }
+
+    /** As {@code trim} sees it, which knows only spaces. */
+    private static boolean isBlank(String text) {
+        return text.chars().allMatch(character -> character == ' ');
+    }
+
+    /** Where a row had a blank text, and the condition asks only for missing ones. */
+    public List<Blank> blanks() {
+        return IntStream.range(0, blank.length)
+                .filter(i -> blank[i] > 0)
+                .mapToObj(i -> new Blank(
+                        columns.at(asked.get(i).column()).name(),
+                        blank[i],
+                        asked.get(i).instead()))
+                .toList();
     }
 
     /** A warning for each text that no row had; none where there was no row to have it. */

@@ -143,6 +143,28 @@ class ConditionProblemsTest {
                 .contains("delay_min > 15 and (status = 'a' or heads > 3 or \"Kaptein Å\" is null)");
     }
 
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            quoteCharacter = '`',
+            value = {
+                "status is null                         | coalesce(trim(status), '') = ''",
+                "delay_min > 15 and status is not null  | delay_min > 15 and coalesce(trim(status), '') <> ''",
+                "not (status is null or heads > 3)      | not (coalesce(trim(status), '') = '' or heads > 3)",
+                "\"Kaptein Å\" is null                   | coalesce(trim(\"Kaptein Å\"), '') = ''",
+            })
+    void whereATextIsAskedForBeingMissingABlankOneCanBeAskedForToo(String condition, String instead) {
+        var asked = Condition.read(condition, Sailings.COLUMNS).orThrow().missingTexts(Sailings.COLUMNS);
+        assertThat(asked).extracting(BlankTexts.Asked::instead).containsExactly(instead);
+    }
+
+    @Test
+    void onlyColumnsOfTextAreBlank() {
+        var condition = Condition.read("delay_min is null or lower(status) is null", Sailings.COLUMNS)
+                .orThrow();
+        assertThat(condition.missingTexts(Sailings.COLUMNS)).isEmpty();
+    }
+
     @Test
     void aVeryLongListOfAlternativesIsReadAndJudged() {
         String alternatives =

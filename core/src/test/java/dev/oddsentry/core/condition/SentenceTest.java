@@ -31,6 +31,8 @@ class SentenceTest {
             quoteCharacter = '`',
             value = {
                 "delay_min > 15 and reason is null and status not in ('cancelled', 'training'); late by more than 15 min, reason is missing, and status is none of cancelled, training",
+                "coalesce(trim(reason), '') = '' or coalesce(trim(status), '') <> ''; either reason is missing or blank or status is neither missing nor blank",
+                "coalesce(trim(reason), 'none') = ''; coalesce(trim(reason), 'none') is “”",
                 "heads <> tickets; heads differs from tickets",
                 "delay_min >= 45 or status = 'lost'; either late by at least 45 min or status is lost",
                 "status = 'x' and (delay_min < 5 or reason is not null); status is x and (either late by less than 5 min or reason is there)",

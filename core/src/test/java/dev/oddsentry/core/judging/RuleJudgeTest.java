@@ -48,6 +48,17 @@ class RuleJudgeTest {
         return sightings.getFirst();
     }
 
+    @Test
+    void blankTextsAreCountedWhereTheConditionAsksForMissingOnes() {
+        var judges = RuleJudges.check(
+                        rule("exceptions: reason is null\nmemory: { key: [sailing] }"), COLUMNS, Thresholds.NONE, null)
+                .judges();
+        var texts = judges.seenTexts();
+        for (String reason : new String[] {"fog", null, "", "   ", "\t"})
+            texts.see(new Object[] {"SK-1", 20L, reason, SLOT.slot()});
+        assertThat(texts.blanks()).containsExactly(new SeenTexts.Blank("reason", 2, "coalesce(trim(reason), '') = ''"));
+    }
+
     private static Object[] late(String sailing, Long minutes) {
         return new Object[] {sailing, minutes, null, SLOT.slot()};
     }

@@ -4,11 +4,13 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * An offer to count rows of which nobody can tell: {@code or the reason is missing}.
+ * An offer to count rows of which nobody can tell ({@code or the reason is missing}), or whose text is there but blank where the condition asks
+ * for missing ones.
  *
  * @param condition the exceptions' condition, widened so
+ * @param blank true where the text is there, but blank
  */
-public record CountToo(String part, String column, long rows, String condition) {
+public record CountToo(String column, long rows, String condition, boolean blank) {
     static List<CountToo> of(Reckoned reckoned) {
         var offers = new ArrayList<CountToo>();
         var tally = reckoned.judge().tally();
@@ -18,10 +20,10 @@ public record CountToo(String part, String column, long rows, String condition) 
                 String column = reckoned.columns().at(index).name();
                 reckoned.judges()
                         .countingMissing(part, column)
-                        .ifPresent(condition ->
-                                offers.add(new CountToo(tally.get(part).text(), column, rows, condition)));
+                        .ifPresent(condition -> offers.add(new CountToo(column, rows, condition, false)));
             });
         }
+        reckoned.blanks().forEach(each -> offers.add(new CountToo(each.column(), each.rows(), each.instead(), true)));
         return offers;
     }
 }

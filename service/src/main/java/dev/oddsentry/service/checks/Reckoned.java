@@ -4,6 +4,7 @@ import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.judging.SeenTexts;
 import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.Problem;
@@ -24,6 +25,7 @@ import org.jspecify.annotations.Nullable;
  * @param pending the keys of those that have not lasted long enough yet
  * @param open how many findings are open after this check, whether in the result or not
  * @param warnings what is doubtful in the conditions, on these rows too where the question was curious
+ * @param blanks texts that are blank where the condition asks for missing ones; empty unless the question was curious
  */
 record Reckoned(
         QueryRunner.Reading reading,
@@ -34,7 +36,8 @@ record Reckoned(
         Set<Digest> pending,
         long open,
         RuleJudges judges,
-        List<Problem> warnings)
+        List<Problem> warnings,
+        List<SeenTexts.Blank> blanks)
         implements AutoCloseable {
     /** Takes away what was put aside for it. */
     @Override

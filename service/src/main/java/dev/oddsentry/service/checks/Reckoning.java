@@ -166,7 +166,8 @@ class Reckoning {
                     pending,
                     comparison().open(),
                     judges(),
-                    warnings);
+                    warnings,
+                    texts == null ? List.of() : texts.blanks());
         }
 
         private void accept(@Nullable Object[] row) {

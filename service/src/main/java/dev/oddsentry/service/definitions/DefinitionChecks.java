@@ -40,6 +40,7 @@ class DefinitionChecks {
     private final Layouts layouts;
     private final MailChecks mail;
     private final OtherQueries others;
+    private final LookAhead lookAhead;
     private final Clock clock;
 
     DefinitionChecks(
@@ -50,6 +51,7 @@ class DefinitionChecks {
             Layouts layouts,
             MailChecks mail,
             OtherQueries others,
+            LookAhead lookAhead,
             Clock clock) {
         this.store = store;
         this.queryChecks = queryChecks;
@@ -58,6 +60,7 @@ class DefinitionChecks {
         this.layouts = layouts;
         this.mail = mail;
         this.others = others;
+        this.lookAhead = lookAhead;
         this.clock = clock;
     }
 
@@ -162,9 +165,11 @@ class DefinitionChecks {
         if (query.isEmpty())
             throw new InvalidDefinitionException(List.of(others.noQuery(rule.query(), "query", places)));
         var problems = new ArrayList<>(Parameters.problemsOf(rule, query.get().definition(), places));
+        RuleJudges judges = null;
         try {
-            problems.addAll(RuleJudges.check(rule, store.columns(query.get()), thresholds.all(), places)
-                    .warnings());
+            var checked = RuleJudges.check(rule, store.columns(query.get()), thresholds.all(), places);
+            problems.addAll(checked.warnings());
+            judges = checked.judges();
         } catch (InvalidDefinitionException refused) {
             problems.addAll(refused.problems());
         }
@@ -181,6 +186,9 @@ class DefinitionChecks {
             problems.addAll(Parameters.unsettled(rule, query.get().definition(), places));
             problems.addAll(periodProblems(rule, query.get().definition(), places));
         }
+        boolean clean = problems.stream().noneMatch(Problem::isError);
+        if (clean && judges != null)
+            problems.addAll(lookAhead.warnings(rule, query.get().definition(), judges, places));
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         schedules
                 .runsOut(rule.schedule(), clock.instant().atZone(rule.zone()).toLocalDate())

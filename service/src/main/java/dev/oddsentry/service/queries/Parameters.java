@@ -6,6 +6,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.schedule.Coverage;
 import dev.oddsentry.core.time.Moment;
 import java.time.Duration;
 import java.time.Instant;
@@ -89,11 +90,16 @@ public final class Parameters {
                 && rule.schedule().isOnDemandOnly();
     }
 
-    /**
-     * How much time a rule's moving parameters span at a slot: between the first and the last of them, or up to the slot where there
-     * is one alone; empty where none moves, or one is since the last check, which spans whatever time has gone by.
-     */
+    /** How much time lies between the ends of {@link #stretch}. */
     public static Optional<Duration> window(Moment moment, RuleDefinition rule, QueryDefinition query) {
+        return stretch(moment, rule, query).map(stretch -> Duration.between(stretch.from(), stretch.to()));
+    }
+
+    /**
+     * The time that a rule's moving parameters name at a slot: between the first and the last of them, or from the one there is to the slot, or
+     * the other way round; empty where none moves, or one is since the last check, which names whatever time has gone by.
+     */
+    public static Optional<Coverage.Stretch> stretch(Moment moment, RuleDefinition rule, QueryDefinition query) {
         boolean sinceLast = query.parameters().entrySet().stream().anyMatch(entry -> {
             String written = written(rule, entry.getKey(), entry.getValue());
             return written != null && entry.getValue().isSinceLastCheck(written);
@@ -109,8 +115,8 @@ public final class Parameters {
             }
         });
         if (moving.isEmpty()) return Optional.empty();
-        Instant last = moving.size() == 1 ? moment.slot() : moving.last();
-        return Optional.of(Duration.between(moving.first(), last).abs());
+        if (moving.size() == 1) moving.add(moment.slot());
+        return Optional.of(new Coverage.Stretch(moving.first(), moving.last()));
     }
 
     private static Optional<Instant> instant(Object value, Moment moment) {

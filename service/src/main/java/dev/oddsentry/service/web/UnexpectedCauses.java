@@ -12,6 +12,9 @@ final class UnexpectedCauses {
     /** A character that the database cannot hold, such as NUL, in a text or in JSON. */
     private static final Set<String> UNTRANSLATABLE = Set.of("22021", "22P05");
 
+    /** No line to it, too many lines, or it is going down or coming up: SQLSTATE classes of the standard and of PostgreSQL. */
+    private static final Set<String> OUT_OF_REACH = Set.of("08", "53", "57");
+
     private static final int MOST_CAUSES = 20;
 
     private UnexpectedCauses() {}
@@ -31,15 +34,21 @@ final class UnexpectedCauses {
     private static @Nullable Explanation explainOne(Throwable cause) {
         return switch (cause) {
             case StackOverflowError _ -> new Explanation(HttpStatus.BAD_REQUEST, "The request is nested too deeply.");
-            case SQLTransientConnectionException _ ->
-                new Explanation(
-                        HttpStatus.SERVICE_UNAVAILABLE,
-                        "The service is too busy, or its database does not answer. Try again in a minute.");
+            case SQLTransientConnectionException _ -> outOfReach();
+            case SQLException e
+            when e.getSQLState() != null
+                    && OUT_OF_REACH.contains(e.getSQLState().substring(0, 2)) -> outOfReach();
             case SQLException e
             when e.getSQLState() != null && UNTRANSLATABLE.contains(e.getSQLState()) ->
                 new Explanation(
                         HttpStatus.BAD_REQUEST, "The request contains a character that cannot be stored, such as NUL.");
             default -> null;
         };
+    }
+
+    private static Explanation outOfReach() {
+        return new Explanation(
+                HttpStatus.SERVICE_UNAVAILABLE,
+                "The service is too busy, or its database does not answer. Try again in a minute.");
     }
 }
