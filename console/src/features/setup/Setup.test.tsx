@@ -39,7 +39,7 @@ test('an installation with nothing in it says what to do first', async () => {
     'GET /api/status': { running: 0, due: 0, latestSeconds: 0, keptBack: 0, waitingMessages: 0, problems: [] },
     'GET /api/calendars': [], 'GET /api/round-ups': [], 'GET /api/reader-languages': [], 'GET /api/events': [], 'GET /api/sources': [], 'GET /api/teams': [], 'GET /api/query-runs': [],
   })
-  expect(await screen.findByText('All is well.')).toBeInTheDocument()
+  expect(await screen.findByText('No problems.')).toBeInTheDocument()
   expect(screen.getByText(/No calendar yet/)).toBeInTheDocument()
   expect(screen.getByText(/No rule listens to one/)).toBeInTheDocument()
   expect(screen.getByText(/No round-up yet/)).toBeInTheDocument()

@@ -50,7 +50,7 @@ function Doing({ seen }: { seen: Status }) {
   return (
     <>
       {seen.problems.length === 0
-        ? <p className="told mt-2">All is well.</p>
+        ? <p className="told mt-2">No problems.</p>
         : <ul className="told bad list-unstyled mt-2">{seen.problems.map((problem) => <li key={problem}>{problem}</li>)}</ul>}
       <p className="quiet small mb-0">{plural(seen.running, 'check')} running, {numberWords(seen.due)} due{seen.due > 0 && `, the first of them for ${numberWords(seen.latestSeconds)} s`}; {numberWords(seen.keptBack)} kept back; {plural(seen.waitingMessages, 'mail')} waiting.</p>
     </>

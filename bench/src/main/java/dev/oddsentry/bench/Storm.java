@@ -1,5 +1,6 @@
 package dev.oddsentry.bench;
 
+import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.ServiceProcess;
 import dev.oddsentry.service.UnwillingMailServer;
 import dev.oddsentry.service.UnwillingMailServer.Mood;
@@ -153,7 +154,7 @@ public final class Storm {
         }
     }
 
-    /** Somebody edits a rule, if a node lets them. */
+    /** Somebody edits a rule, and the operator unblocks the addresses that the mail server called wrong, if a node lets them. */
     private void edit(ServiceProcess node) {
         int rule = random.nextInt(RULES);
         int critical = 45 + random.nextInt(5);
@@ -162,11 +163,17 @@ public final class Storm {
                 var api = node.operator();
                 api.push(document(rule, critical, "Late sailings, edit " + edits));
                 edits.incrementAndGet();
+                unblock(api);
             } catch (RuntimeException | AssertionError faulty) {
                 // As people would, they try another time.
                 lastRefusal = String.valueOf(faulty.getMessage());
             }
         });
+    }
+
+    private static void unblock(HttpApi api) {
+        for (var each : api.get("/api/bad-addresses"))
+            api.delete("/api/bad-addresses/" + each.path("address").asString());
     }
 
     private void settle(List<ServiceProcess> nodes) throws IOException, InterruptedException {
@@ -175,6 +182,7 @@ public final class Storm {
             if (!node.isAlive()) node.startAgain();
             node.awaitAnswer();
         }
+        unblock(nodes.getFirst().operator());
         await(LEFT_ALONE);
     }
 
@@ -252,7 +260,7 @@ public final class Storm {
         String tellings =
                 "select r.finding_id, kind, count(distinct r.message_id) as messages from report r cross join unnest(r.kinds) kind"
                         + " join message m on m.id = r.message_id join taken t on t.message_id = m.message_id"
-                        + " where kind in ('NEW', 'WORSENED') group by r.finding_id, kind";
+                        + " where lower(kind) in ('new', 'worsened') group by r.finding_id, kind";
         long sailings = count("ferry", "select count(*) from sailing");
         long told = lab.count("select count(distinct finding_id) from (" + tellings + ") x");
         long twice = lab.count("select count(*) from (" + tellings + ") x where messages > 1");

@@ -66,7 +66,7 @@ class CommandsTest extends AgainstAService {
                         "2 fired",
                         "1 not judged",
                         "0 messages waiting.",
-                        "All is well.");
+                        "No problems.");
         answer(
                 "GET /api/status",
                 well.replace("\"problems\":[]", "\"problems\":[\"1 check is kept back and waits for a person.\"]")
@@ -81,7 +81,7 @@ class CommandsTest extends AgainstAService {
                         "3 due, the latest 70 s late",
                         "2 messages waiting, the oldest for 600 s",
                         "! 1 check is kept back")
-                .doesNotContain("All is well");
+                .doesNotContain("No problems");
     }
 
     @Test

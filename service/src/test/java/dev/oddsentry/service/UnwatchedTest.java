@@ -158,7 +158,7 @@ class UnwatchedTest {
                 .isEqualTo("39 of 40 open findings would clear at once, more than 50 %; release or discard it.");
         assertThat(api.get(path + "/findings?state=OPEN").path("total").asInt()).isEqualTo(40);
         RunningService.await("word to the owner", () -> !subjectsToOwner().isEmpty());
-        assertThat(subjectsToOwner().getFirst()).startsWith("Checks fail: Late sailings");
+        assertThat(subjectsToOwner().getFirst()).startsWith("Checks failing: Late sailings");
         api.post("/api/checks/" + kept.path("id").asString() + "/discard", "");
         assertThat(state()).isEqualTo("STOPPED");
 
@@ -169,7 +169,7 @@ class UnwatchedTest {
                         .asString())
                 .isEqualTo("FIRED");
         assertThat(latest().path("cleared").asInt()).isEqualTo(39);
-        RunningService.await("all well", () -> subjectsToOwner().getLast().startsWith("Checks are well again"));
+        RunningService.await("all well", () -> subjectsToOwner().getLast().startsWith("Checks recovered"));
     }
 
     @Test
@@ -189,7 +189,7 @@ class UnwatchedTest {
         save(sailings.rule() + "checking: { when blank: tell }\n");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         RunningService.await(
-                "both told", () -> subjectsToOwner().stream().anyMatch(subject -> subject.contains("blank result of")));
+                "both told", () -> subjectsToOwner().stream().anyMatch(subject -> subject.startsWith("No rows: ")));
         save(sailings.rule());
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
     }
@@ -218,14 +218,14 @@ class UnwatchedTest {
         for (String name : names)
             RunningService.await("a failure of " + name, () -> stateOf(name).equals("FAILED"));
         RunningService.await("a mail", () -> !subjectsToOwner().isEmpty());
-        assertThat(subjectsToOwner()).containsExactly("Checks fail: 2 rules (source " + sailings.name + ")");
+        assertThat(subjectsToOwner()).containsExactly("Checks failing: 2 rules (source " + sailings.name + ")");
         settings.put("jdbcUrl", service.postgres().jdbcUrl("ferry"));
         api.put(source, settings);
         for (String name : names)
             assertThat(api.check(name).path("state").asString()).isEqualTo("QUIET");
         RunningService.await(
                 "the end", Duration.ofSeconds(20), () -> subjectsToOwner().size() == 2);
-        assertThat(subjectsToOwner().getLast()).startsWith("Checks are well again: 2 rules");
+        assertThat(subjectsToOwner().getLast()).startsWith("Checks recovered: 2 rules");
         assertThat(api.get("/api/outbox")
                         .valueStream()
                         .anyMatch(mail -> mail.path("rule").isNull()))
@@ -244,11 +244,11 @@ class UnwatchedTest {
                 "update trouble set mailed_at = mailed_at - interval '25 hours' where cause = 'rule " + sailings.name
                         + "'");
         RunningService.await("another", () -> subjectsToOwner().size() == 2);
-        assertThat(subjectsToOwner().getLast()).startsWith("Checks still fail: Late sailings of " + sailings.name);
+        assertThat(subjectsToOwner().getLast()).startsWith("Checks still failing: Late sailings of " + sailings.name);
         sailings.late("SK-1", 20);
         api.check(sailings.name);
         RunningService.await("the end", () -> subjectsToOwner().size() == 3);
-        assertThat(subjectsToOwner().getLast()).startsWith("Checks are well again");
+        assertThat(subjectsToOwner().getLast()).startsWith("Checks recovered");
     }
 
     @Test

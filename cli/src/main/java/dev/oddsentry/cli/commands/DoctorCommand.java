@@ -44,7 +44,7 @@ public final class DoctorCommand extends ServiceCommand {
             calendars(api);
         }
         if (json) OutputOptions.printJson(out(), seen);
-        else out().println(ill ? "Something needs a person." : "All is well.");
+        else out().println(ill ? "Something needs a person." : "No problems.");
         return ill ? 1 : 0;
     }
 

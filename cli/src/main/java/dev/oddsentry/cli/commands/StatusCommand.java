@@ -46,7 +46,7 @@ public final class StatusCommand extends ServiceCommand {
                         ? ", the oldest for " + status.path("oldestWaitingSeconds") + " s"
                         : "")
                 + ".");
-        if (status.path("problems").isEmpty()) out().println("All is well.");
+        if (status.path("problems").isEmpty()) out().println("No problems.");
         status.path("problems").forEach(problem -> out().println("! " + problem.asString("")));
     }
 }

@@ -4,6 +4,7 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.sources.Lane;
 import dev.oddsentry.service.sources.Source;
+import dev.oddsentry.service.sources.SourcePools;
 import dev.oddsentry.service.sources.Sources;
 import java.time.Duration;
 import java.util.Map;
@@ -22,12 +23,14 @@ import org.springframework.stereotype.Component;
 public class SourceTurns {
     private final DefinitionStore definitions;
     private final Sources sources;
+    private final SourcePools pools;
     private final int mostOfWorkers;
     private final Map<String, AtomicInteger> taken = new ConcurrentHashMap<>();
 
-    SourceTurns(DefinitionStore definitions, Sources sources, Settings settings) {
+    SourceTurns(DefinitionStore definitions, Sources sources, SourcePools pools, Settings settings) {
         this.definitions = definitions;
         this.sources = sources;
+        this.pools = pools;
         this.mostOfWorkers = Math.max(1, settings.work().atOnce() * 3 / 4);
     }
 
@@ -42,6 +45,11 @@ public class SourceTurns {
     public Duration delay(UUID ruleId) {
         long spread = sourceOf(ruleId).map(source -> source.spread().toMillis()).orElse(0L);
         return spread == 0 ? Duration.ZERO : Duration.ofMillis(Math.floorMod(ruleId.getLeastSignificantBits(), spread));
+    }
+
+    /** For how long a check that nobody waits for should leave the rule's source alone, since it could not be reached; zero if it need not. */
+    public Duration rest(UUID ruleId) {
+        return sourceOf(ruleId).map(pools::restsFor).orElse(Duration.ZERO);
     }
 
     /**

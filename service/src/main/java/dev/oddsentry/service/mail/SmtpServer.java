@@ -4,6 +4,7 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.config.Settings.MailLogIn;
 import dev.oddsentry.service.config.Settings.MailSecurity;
 import dev.oddsentry.service.mail.MailServer.Reply;
+import dev.oddsentry.service.rest.ServerRest;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
 import java.io.IOException;
@@ -20,6 +21,7 @@ import org.slf4j.LoggerFactory;
 
 /** One mail server, and the lines to it that are open. A line that took a message is used for the next one, if that comes soon. */
 final class SmtpServer {
+    private static final Duration LONGEST_REST = Duration.ofMinutes(5);
     private static final Logger LOG = LoggerFactory.getLogger(SmtpServer.class);
     private static final int MOST_KEPT = 4;
     private static final long KEPT_FOR = Duration.ofSeconds(10).toNanos();
@@ -36,7 +38,7 @@ final class SmtpServer {
     private record Kept(SMTPTransport transport, long since) {}
 
     private SmtpServer(Settings.Mail settings, String host, int port, int mostAtOnce) {
-        this.rest = new ServerRest(settings.firstWait(), mostAtOnce, System::nanoTime);
+        this.rest = new ServerRest(settings.firstWait(), LONGEST_REST, mostAtOnce, System::nanoTime);
         this.settings = settings;
         this.host = host;
         this.port = port;

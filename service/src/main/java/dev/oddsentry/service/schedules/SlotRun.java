@@ -61,6 +61,8 @@ public class SlotRun {
             Instant slot = next.get().slot();
             var early = Duration.between(now, slot.plus(turns.delay(ruleId)));
             if (early.isPositive()) return wakeAgainAt(clock.instant().plus(early));
+            var rest = turns.rest(ruleId);
+            if (rest.isPositive()) return wakeAgainAt(clock.instant().plus(rest));
             boolean done = turns.take(ruleId, () -> run(ruleId, slot, now), false);
             if (!done) return wakeAgainAt(clock.instant().plus(ASK_AGAIN));
             next = rules.nextSlot(ruleId);

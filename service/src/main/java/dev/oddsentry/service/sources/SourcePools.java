@@ -2,10 +2,12 @@ package dev.oddsentry.service.sources;
 
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
+import dev.oddsentry.service.rest.ServerRest;
 import jakarta.annotation.PreDestroy;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
 import java.util.UUID;
@@ -22,6 +24,8 @@ import org.springframework.stereotype.Component;
 public class SourcePools {
     private static final long WAIT_FOR_CONNECTION_MILLIS = 10_000;
     private static final long LOOK_EVERY_MILLIS = 200;
+    private static final Duration FIRST_REST = Duration.ofSeconds(1);
+    private static final Duration LONGEST_REST = Duration.ofMinutes(1);
     /** What each session begins with. Of rows the driver holds 40 MB at most; over that the query fails instead of the service. */
     private static final Map<String, String> SESSION = Map.of(
             "readOnlyMode",
@@ -45,6 +49,7 @@ public class SourcePools {
     private final Sources sources;
     private final OwnRecords ownRecords;
     private final ConcurrentHashMap<Key, Pool> pools = new ConcurrentHashMap<>();
+    private final ConcurrentHashMap<UUID, Rest> rests = new ConcurrentHashMap<>();
 
     SourcePools(Sources sources, OwnRecords ownRecords) {
         this.sources = sources;
@@ -52,6 +57,9 @@ public class SourcePools {
     }
 
     private record Key(UUID source, Lane lane) {}
+
+    /** @param madeFor another address or password is another try */
+    private record Rest(Instant madeFor, ServerRest rest) {}
 
     /** @param foreign set once a connection has shown that it does not lead to the service's own records */
     private record Pool(Instant madeFor, HikariDataSource connections, AtomicBoolean foreign) {}
@@ -64,7 +72,7 @@ public class SourcePools {
      */
     public SourceConnection open(Source source, Lane lane) throws SQLException {
         var pool = pools.compute(new Key(source.id(), lane), (_, existing) -> current(source, lane, existing));
-        var connection = take(pool.connections, source, lane);
+        var connection = connect(pool.connections, source, lane);
         try {
             connection.setAutoCommit(false);
             connection.setReadOnly(true);
@@ -77,6 +85,36 @@ public class SourcePools {
             pool.connections.evictConnection(connection);
             connection.close();
             throw broken;
+        }
+    }
+
+    /** For how long checks that nobody waits for should leave the source alone, since connecting to it failed; zero if they need not. */
+    public Duration restsFor(Source source) {
+        return restOf(source).closedFor();
+    }
+
+    private ServerRest restOf(Source source) {
+        return rests.compute(
+                        source.id(),
+                        (_, known) -> known != null && known.madeFor.equals(source.updatedAt())
+                                ? known
+                                : new Rest(
+                                        source.updatedAt(),
+                                        new ServerRest(FIRST_REST, LONGEST_REST, Integer.MAX_VALUE, System::nanoTime)))
+                .rest();
+    }
+
+    private Connection connect(HikariDataSource connections, Source source, Lane lane) throws SQLException {
+        var rest = restOf(source);
+        boolean answered = true;
+        rest.beginAnyway();
+        try {
+            return take(connections, source, lane);
+        } catch (SQLException unreachable) {
+            answered = false;
+            throw unreachable;
+        } finally {
+            rest.ended(answered);
         }
     }
 

@@ -198,7 +198,7 @@ class Status {
                     keptBack + (keptBack == 1 ? " check is" : " checks are") + " kept back and wait for a person.");
         if (failing > 0) problems.add(failing + " pieces of work fail again and again; the log says why.");
         for (var trouble : troubles)
-            problems.add("Checks fail (" + trouble.cause() + "): " + String.join(", ", trouble.rules()) + ". "
+            problems.add("Checks failing (" + trouble.cause() + "): " + String.join(", ", trouble.rules()) + ". "
                     + trouble.reason());
         return problems;
     }

@@ -15,7 +15,7 @@ import dev.oddsentry.service.outbox.Outbox;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneOffset;
+import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
@@ -33,9 +33,8 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 public class TroubleMail {
     private static final Duration ONCE_MORE_AFTER = Duration.ofDays(1);
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern(
-                    "EEE d MMM yyyy HH:mm 'UTC'", Locale.ENGLISH)
-            .withZone(ZoneOffset.UTC);
+    private static final DateTimeFormatter TIME =
+            DateTimeFormatter.ofPattern("EEE d MMM yyyy HH:mm VV", Locale.ENGLISH);
 
     private final DSLContext db;
     private final DefinitionStore definitions;
@@ -76,7 +75,7 @@ public class TroubleMail {
     }
 
     /** A rule that a trouble has hit. */
-    private record Hit(String name, String title, String owner, int failures, String reason) {}
+    private record Hit(String name, String title, String owner, ZoneId zone, int failures, String reason) {}
 
     private void look(long id) {
         var trouble = db.selectFrom(TROUBLE)
@@ -118,7 +117,7 @@ public class TroubleMail {
                 .fetch();
         return rows.map(row -> {
             var rule = definitions.rule(row.value1()).orElseThrow().definition();
-            return new Hit(rule.name(), rule.title(), rule.owner(), row.value2(), row.value3());
+            return new Hit(rule.name(), rule.title(), rule.owner(), rule.zone(), row.value2(), row.value3());
         });
     }
 
@@ -138,30 +137,45 @@ public class TroubleMail {
 
     private static String subject(TroubleRecord trouble, List<Hit> hits, String when) {
         String rules = hits.size() == 1 ? hits.getFirst().title() : hits.size() + " rules";
+        if (Troubles.isNoRows(trouble.getCause()))
+            return switch (when) {
+                case "over" -> "Rows again: " + rules;
+                case "still" -> "Still no rows: " + rules;
+                default -> "No rows: " + rules;
+            };
         return switch (when) {
-            case "over" -> "Checks are well again: " + rules + " (" + trouble.getCause() + ")";
-            case "still" -> "Checks still fail: " + rules + " (" + trouble.getCause() + ")";
-            default -> "Checks fail: " + rules + " (" + trouble.getCause() + ")";
+            case "over" -> "Checks recovered: " + rules + " (" + trouble.getCause() + ")";
+            case "still" -> "Checks still failing: " + rules + " (" + trouble.getCause() + ")";
+            default -> "Checks failing: " + rules + " (" + trouble.getCause() + ")";
         };
     }
 
     private String text(TroubleRecord trouble, List<Hit> hits, String when) {
         var lines = new ArrayList<String>();
-        lines.add(
-                when.equals("over")
-                        ? "What troubled these rules since " + TIME.format(trouble.getBeganAt())
-                                + " is over. Their last check was good."
-                        : "These rules have failed since " + TIME.format(trouble.getBeganAt())
-                                + ". Nothing was remembered of those checks, and nobody was mailed.");
+        // A team's rules are nearly always in one zone; where they are not, the first one's is as good as any.
+        String since = TIME.format(trouble.getBeganAt().atZone(hits.getFirst().zone()));
+        if (Troubles.isNoRows(trouble.getCause()))
+            lines.add(
+                    when.equals("over")
+                            ? "The result had no rows from " + since + " on. The last one has rows."
+                            : "The result has had no rows since " + since + ". The checks themselves succeeded.");
+        else
+            lines.add(
+                    when.equals("over")
+                            ? "The checks of these rules failed from " + since
+                                    + " on. The last check of each succeeded."
+                            : "The checks of these rules have failed since " + since
+                                    + ". These checks reported nothing and did not change any findings.");
         lines.add("");
         for (var hit : hits) {
-            lines.add(hit.title() + ", " + hit.failures() + (hit.failures() == 1 ? " failure" : " failures"));
+            String times = hit.failures() + (hit.failures() == 1 ? " check" : " checks");
+            lines.add(hit.title() + ", " + times);
             if (!when.equals("over")) lines.add("  " + hit.reason());
             lines.add("  " + settings.baseUrl() + "/rules/" + hit.name());
         }
         lines.add("");
         lines.add(
-                "You get this since you own the rules. It is said once at the start, once a day while it lasts, and once when it is over.");
+                "You get this because your team owns these rules. You get one notice when it starts, one a day while it lasts, and one when it ends.");
         return String.join("\n", lines) + "\n";
     }
 }

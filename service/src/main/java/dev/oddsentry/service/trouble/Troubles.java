@@ -14,12 +14,23 @@ import org.springframework.stereotype.Component;
 /** What troubles the checks, by cause. Each method is part of the transaction of the check that it is about. */
 @Component
 public class Troubles {
+    private static final String NO_ROWS = "no rows from ";
+
     private final DSLContext db;
     private final Clock clock;
 
     Troubles(DSLContext db, Clock clock) {
         this.db = db;
         this.clock = clock;
+    }
+
+    /** The check was good, and its result had no rows, of which the owners want to hear. */
+    public void noRows(String rule, UUID ruleId) {
+        failed(NO_ROWS + rule, ruleId, "The result had no rows.");
+    }
+
+    static boolean isNoRows(String cause) {
+        return cause.startsWith(NO_ROWS);
     }
 
     /** @param cause such as {@code source ferry}, or the rule's own; failures of one cause make one mail */

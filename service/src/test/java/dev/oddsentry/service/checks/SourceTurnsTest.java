@@ -51,7 +51,7 @@ class SourceTurnsTest {
         when(settings.work())
                 .thenReturn(new Settings.Work(
                         workers, workers, Duration.ofMillis(1), Duration.ofSeconds(1), Duration.ofSeconds(1)));
-        return new SourceTurns(definitions, sources, settings);
+        return new SourceTurns(definitions, sources, mock(), settings);
     }
 
     /** How many can have a turn inside one another. */

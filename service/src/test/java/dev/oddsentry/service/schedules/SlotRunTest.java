@@ -111,6 +111,13 @@ class SlotRunTest {
     }
 
     @Test
+    void aSourceThatCannotBeReachedIsLeftAloneForAWhile() {
+        when(turns.rest(rule)).thenReturn(Duration.ofSeconds(8));
+        assertThat(wake(SLOT, SLOT)).isEqualTo(SLOT.plusSeconds(8));
+        verify(checks, never()).runScheduled(any(), any(), anyInt());
+    }
+
+    @Test
     void whereItsSourceAsksForItTheCheckBeginsLater() {
         when(turns.delay(rule)).thenReturn(Duration.ofSeconds(20));
         assertThat(wake(SLOT.plusSeconds(5), SLOT)).isEqualTo(SLOT.plusSeconds(15));

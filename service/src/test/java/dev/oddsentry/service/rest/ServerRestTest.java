@@ -1,4 +1,4 @@
-package dev.oddsentry.service.mail;
+package dev.oddsentry.service.rest;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -9,7 +9,7 @@ import org.junit.jupiter.api.Test;
 /** How long a server that fails is left alone. */
 class ServerRestTest {
     private final AtomicLong nanos = new AtomicLong();
-    private final ServerRest rest = new ServerRest(Duration.ofSeconds(10), 2, nanos::get);
+    private final ServerRest rest = new ServerRest(Duration.ofSeconds(10), Duration.ofMinutes(5), 2, nanos::get);
 
     private void fail() {
         assertThat(rest.begin()).isTrue();
@@ -51,6 +51,15 @@ class ServerRestTest {
         assertThat(rest.begin()).as("the others wait for how that ends").isFalse();
         rest.ended(true);
         assertThat(rest.begin()).isTrue();
+        assertThat(rest.begin()).isTrue();
+    }
+
+    @Test
+    void aConversationThatBeginsInAnyCaseEndsThePauseWhereItIsAnswered() {
+        fail();
+        rest.beginAnyway();
+        assertThat(rest.begin()).isFalse();
+        rest.ended(true);
         assertThat(rest.begin()).isTrue();
     }
 
