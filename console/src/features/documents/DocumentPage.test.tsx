@@ -43,7 +43,7 @@ test('the mail of a rule is shown as it would arrive, with the fields for its te
   const calls = renderAt('/documents/rule/late', routes, {
     ...late,
     'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
-    'POST /api/mail-preview': { mails: [mail, { ...mail, subject: '1 Warnung: Late', to: ['jens.brandt@skerryline.example'] }], fields: ['news', 'open', 'rows'], columns: ['sailing'] },
+    'POST /api/mail-preview': { mails: [mail, { ...mail, subject: '1 Warnung: Late', to: ['jens.brandt@skerryline.example'] }], sample: null, fields: ['news', 'open', 'rows'], columns: ['sailing'] },
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Show the mail' }))
   expect(await screen.findByTitle('The mail on a desktop')).toHaveAttribute('srcdoc', '<p>SK-1</p>')
@@ -56,4 +56,15 @@ test('the mail of a rule is shown as it would arrive, with the fields for its te
   expect(screen.getByText('{{open}}')).toBeInTheDocument()
   expect(screen.getByText('{{sailing}}')).toBeInTheDocument()
   expect(calls).toContain('POST /api/mail-preview')
+})
+
+test('where nothing is to be reported, the mail shows a sample and says so', async () => {
+  renderAt('/documents/rule/late', routes, {
+    ...late,
+    'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
+    'POST /api/mail-preview': { mails: [mail], sample: 'ROWS', fields: ['news'], columns: ['sailing'] },
+  })
+  await userEvent.click(await screen.findByRole('button', { name: 'Show the mail' }))
+  expect(await screen.findByText(/^There is no exception now/)).toBeInTheDocument()
+  expect(screen.getByTitle('The mail on a desktop')).toBeInTheDocument()
 })

@@ -7,6 +7,11 @@ import { mailsOf, type MailSeen } from './api'
 type View = 'desktop' | 'phone' | 'text'
 const views: [View, string][] = [['desktop', 'Desktop'], ['phone', 'Phone'], ['text', 'Plain text']]
 
+const samples = {
+  PENDING: 'No exception has lasted long enough to be reported. This is the mail once these have.',
+  ROWS: 'There is no exception now, so there would be no mail. This one shows other rows of the result as a sample.',
+}
+
 /** The mail of a rule's document as it would arrive now, and the fields that its texts may name. */
 export function MailPanel({ document, plain = false }: { document: string; plain?: boolean }) {
   const [view, setView] = useState<View>('desktop')
@@ -21,7 +26,8 @@ export function MailPanel({ document, plain = false }: { document: string; plain
       </div>
       <Refusal error={look.error} />
       {!look.data && !look.error && <p className="quiet mb-0">Shows what would be sent with the text as it stands. Nothing is saved, reported or remembered.</p>}
-      {look.data && !mail && <p className="told">Nothing is open, so there would be no mail.</p>}
+      {look.data && !mail && <p className="told">The result has no rows, so there is no mail to show.</p>}
+      {mail && look.data?.sample && <p className="told">{samples[look.data.sample]}</p>}
       {look.data && look.data.mails.length > 1 && (
         <Form.Select className="mb-2" aria-label="Which of the mails" value={which} onChange={(event) => setWhich(Number(event.target.value))}>
           {look.data.mails.map((each, index) => <option key={index} value={index}>{each.to.join(', ') || 'nobody'}: {each.subject}</option>)}

@@ -5,7 +5,7 @@ import { api, type ApiProblem } from '../../api/client'
 export type Kept = { text: string; revision: number }
 export type Saved = { kind: string; name: string; revision: number; changed: boolean; warnings: ApiProblem[] }
 export type MailSeen = { subject: string; to: string[]; text: string; html: string; files: string[] }
-export type MailsSeen = { mails: MailSeen[]; fields: string[]; columns: string[] }
+export type MailsSeen = { mails: MailSeen[]; sample: 'PENDING' | 'ROWS' | null; fields: string[]; columns: string[] }
 
 const path = (kind: string, name: string) => `/api/definitions/${encodeURIComponent(kind)}/${encodeURIComponent(name)}`
 

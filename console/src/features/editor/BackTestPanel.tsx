@@ -12,7 +12,7 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
   const [values, setValues] = useState('')
   const [copy, setCopy] = useState('')
   const onTrial: Record<string, string[]> = name.trim() && values.trim() ? { [name.trim()]: values.split(/[,;]\s*/).map((each) => each.trim()) } : {}
-  const start = useMutation({ mutationFn: () => backTest(document.name, Number(days), onTrial, document, copy.trim() || null) })
+  const start = useMutation({ mutationFn: () => backTest(Number(days), onTrial, document, copy.trim() || null) })
   return (
     <section className="mt-4" aria-label="Back-test">
       <h3>Had it been active</h3>

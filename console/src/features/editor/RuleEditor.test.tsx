@@ -62,7 +62,7 @@ test('a refused save keeps what was typed and says every problem', async () => {
 test('a back-test shows its variants side by side', async () => {
   const variant = { checks: 30, mails: 12, news: 40, mostExceptions: 20, notJudged: 0, slots: [] }
   const done = { id: 'w1', state: 'DONE', stepsDone: 31, steps: 31, endedAt: '2026-11-24T04:40:00Z', reason: null, result: { warmUp: 1, variants: [{ ...variant, thresholds: {} }, { ...variant, thresholds: { late_minutes: 20 }, mails: 7 }] } }
-  show({ 'POST /api/rules/late-sailings/back-tests': done, 'GET /api/long-work/w1': done })
+  show({ 'POST /api/back-tests': done, 'GET /api/long-work/w1': done })
   await userEvent.click(await screen.findByRole('button', { name: 'Run' }))
   expect(await screen.findByText('late_minutes 20')).toBeInTheDocument()
   expect(screen.getByText('as it is')).toBeInTheDocument()

@@ -181,8 +181,8 @@ export const previewDraft = (document: RuleDocument) => api.document<DraftSeen>(
 const save = (document: RuleDocument, remark: string, revision: number) =>
   api.document<Kept>('PUT', `/api/definitions?remark=${encodeURIComponent(remark)}${revision > 0 ? `&seen=${revision}` : ''}`, document)
 
-export const backTest = (rule: string, days: number, thresholds: Record<string, string[]>, document: RuleDocument, copy: string | null) =>
-  api.post<Work>(`/api/rules/${encodeURIComponent(rule)}/back-tests`, { days, thresholds, copy, document: JSON.stringify(document, null, 1) })
+export const backTest = (days: number, thresholds: Record<string, string[]>, document: RuleDocument, copy: string | null) =>
+  api.post<Work>('/api/back-tests', { days, thresholds, copy, document: JSON.stringify(document, null, 1) })
 
 export const work = (id: string) =>
   queryOptions({

@@ -89,6 +89,17 @@ class BackTestTest {
     }
 
     @Test
+    void aRuleThatIsNotSavedIsBackTestedToo() {
+        rule("exceptions: amount > 50\nmemory: { key: [day] }");
+        String fresh = "kind: rule\nname: " + name + "-fresh\nowner: Traffic reporting\nquery: " + name
+                + "\nexceptions: amount > 5\nmemory: { key: [day] }\nschedule: { start: 2026-01-01T00:30, recur: FREQ=DAILY }\n";
+        var done = ended(api.post("/api/back-tests", Map.of("days", 7, "document", fresh)));
+        assertThat(done.path("result").path("variants").path(0).path("mails").asInt())
+                .isEqualTo(7);
+        assertThat(api.postAnswer("/api/back-tests", Map.of("days", 7)).text()).contains("document is missing");
+    }
+
+    @Test
     void historyIsFilledInAndMarkedSo() {
         rule("per: []\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)");
         assertThat(ended(api.post("/api/rules/" + name + "/history/fill", Map.of("days", 12)))

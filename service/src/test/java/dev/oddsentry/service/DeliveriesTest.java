@@ -327,6 +327,31 @@ class DeliveriesTest {
     }
 
     @Test
+    void theMailOfADocumentIsSeenThoughNothingIsToBeReported() {
+        String draft = sailings.saved();
+        assertThat(api.postYaml("/api/mail-preview", draft).body().path("mails"))
+                .as("no rows")
+                .isEmpty();
+        for (int i = 0; i < 8; i++) sailings.late("SK-" + i, 4);
+        var ofRows = api.postYaml("/api/mail-preview", draft).body();
+        assertThat(ofRows.path("sample").asString()).isEqualTo("ROWS");
+        assertThat(ofRows.path("mails").path(0).path("subject").asString()).startsWith("5 ");
+        sailings.late("SK-9", 60);
+        String patient = draft.replace("memory: { key: [sailing]", "memory: { hold: 3 checks, key: [sailing]");
+        assertThat(patient).contains("hold: 3 checks");
+        var pending = api.postYaml("/api/mail-preview", patient).body();
+        assertThat(pending.path("sample").asString()).isEqualTo("PENDING");
+        assertThat(pending.path("mails").path(0).path("text").asString())
+                .contains("SK-9")
+                .doesNotContain("SK-1");
+        assertThat(api.postYaml("/api/mail-preview", draft)
+                        .body()
+                        .path("sample")
+                        .isNull())
+                .isTrue();
+    }
+
+    @Test
     void theMailOfADocumentIsSeenWhileItIsWritten() {
         sailings.late("SK-1", 60);
         active("attach: [csv]");

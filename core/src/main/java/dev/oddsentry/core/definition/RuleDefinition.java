@@ -153,7 +153,24 @@ public record RuleDefinition(
             @Nullable Span remindEvery,
             Brakes brakes,
             FirstCheck firstCheck,
-            @Nullable Span forgetAfter) {}
+            @Nullable Span forgetAfter) {
+        /** The same without patience: what is there is there at once. */
+        MemoryDefinition atOnce() {
+            return new MemoryDefinition(
+                    mode,
+                    key,
+                    watch,
+                    report,
+                    absence,
+                    Patience.NONE,
+                    misses,
+                    1,
+                    remindEvery,
+                    brakes,
+                    firstCheck,
+                    forgetAfter);
+        }
+    }
 
     /**
      * @param mostClearedPercent of the open findings, at one check; null for no limit
@@ -302,6 +319,33 @@ public record RuleDefinition(
     /** The same rule, told otherwise. */
     public RuleDefinition withDelivery(DeliveryDefinition other) {
         return with(heading(), parameters, fireWhen, copies, other, filing);
+    }
+
+    /**
+     * The same without patience, to show what it sends though nothing has lasted long enough.
+     *
+     * @param ofEvery whether every row or group is an exception, since none is just now
+     */
+    public RuleDefinition asSample(boolean ofEvery) {
+        return new RuleDefinition(
+                id,
+                name,
+                title,
+                owner,
+                query,
+                zone,
+                parameters,
+                groups,
+                ofEvery ? null : exceptions,
+                severity,
+                fireWhen,
+                memory.atOnce(),
+                schedule,
+                occasions,
+                checking,
+                copies,
+                delivery,
+                filing);
     }
 
     /** Which rule it is, and whose. */

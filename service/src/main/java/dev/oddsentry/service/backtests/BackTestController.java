@@ -83,6 +83,15 @@ class BackTestController {
         }
     }
 
+    /** Of a rule that need not be saved. */
+    @PostMapping("/back-tests")
+    @ResponseStatus(HttpStatus.ACCEPTED)
+    WorkSeen backTest(@AuthenticationPrincipal Person by, @Valid @RequestBody BackTestBody body) {
+        var onTrial = body.thresholds() == null ? Map.<String, List<BigDecimal>>of() : body.thresholds();
+        if (body.document() == null) throw RefusedException.invalid("document is missing: the rule to try.");
+        return one(backTests.backTest(by, body.days(), onTrial, body.document(), body.copy()));
+    }
+
     @PostMapping("/rules/{name}/back-tests")
     @ResponseStatus(HttpStatus.ACCEPTED)
     WorkSeen backTest(

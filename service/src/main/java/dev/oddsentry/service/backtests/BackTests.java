@@ -76,8 +76,30 @@ class BackTests {
             Map<String, List<BigDecimal>> onTrial,
             @Nullable String document,
             @Nullable String copy) {
-        var rule = asked(
-                document == null ? definitions.rule(ruleId).orElseThrow().definition() : drafts.rule(document), copy);
+        var rule = document == null ? definitions.rule(ruleId).orElseThrow().definition() : drafts.rule(document);
+        return backTest(by, ruleId, rule, days, onTrial, document, copy);
+    }
+
+    /**
+     * Of a rule that need not be saved.
+     *
+     * @throws RefusedException if a back-test of this rule would say nothing true
+     */
+    @Transactional
+    public UUID backTest(
+            Person by, int days, Map<String, List<BigDecimal>> onTrial, String document, @Nullable String copy) {
+        return backTest(by, null, drafts.rule(document), days, onTrial, document, copy);
+    }
+
+    private UUID backTest(
+            Person by,
+            @Nullable UUID ruleId,
+            RuleDefinition written,
+            int days,
+            Map<String, List<BigDecimal>> onTrial,
+            @Nullable String document,
+            @Nullable String copy) {
+        var rule = asked(written, copy);
         refuseWithoutMeaning(rule);
         var used = thresholds.named(rule.thresholdsUsed());
         Variant.of(onTrial).forEach(variant -> variant.in(used));
@@ -96,7 +118,7 @@ class BackTests {
 
     private UUID plan(
             Person by,
-            UUID ruleId,
+            @Nullable UUID ruleId,
             RuleDefinition rule,
             WorkStore.Kind kind,
             int days,

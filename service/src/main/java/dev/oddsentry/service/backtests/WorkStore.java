@@ -30,7 +30,8 @@ class WorkStore {
         FILL_HISTORY
     }
 
-    void insert(UUID id, Kind kind, UUID ruleId, UUID by, Object ask) {
+    /** @param ruleId null for a rule that is not saved */
+    void insert(UUID id, Kind kind, @Nullable UUID ruleId, UUID by, Object ask) {
         db.insertInto(LONG_WORK)
                 .set(LONG_WORK.ID, id)
                 .set(LONG_WORK.KIND, kind.name())

@@ -13,6 +13,7 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.ResponseEntity;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -27,6 +28,8 @@ import org.springframework.web.bind.annotation.RestController;
 class MailPreview {
     /** Of a split with many values, a person looks at some. */
     private static final int MOST = 10;
+
+    private static final int SAMPLE_ROWS = 5;
 
     private final CheckedDrafts drafts;
     private final DefinitionStore definitions;
@@ -61,12 +64,21 @@ class MailPreview {
 
     record MailSeen(String subject, List<String> to, String text, String html, List<String> files) {}
 
+    /** What the mails show where nothing is open. */
+    enum Sample {
+        /** Exceptions that have not lasted long enough to be reported. */
+        PENDING,
+        /** Some rows or all groups of the result, none of which is an exception. */
+        ROWS
+    }
+
     /**
-     * @param mails one for each who hear together; empty where nothing is open
+     * @param mails one for each who hear together; empty where the result has no rows
+     * @param sample what they show instead, where nothing is open; null where they show what is
      * @param fields that subject and opening may name, as {@code {{news}}}
      * @param columns that they may name between {@code {{#rows}}} and {@code {{/rows}}}
      */
-    record Seen(List<MailSeen> mails, List<String> fields, List<String> columns) {}
+    record Seen(List<MailSeen> mails, @Nullable Sample sample, List<String> fields, List<String> columns) {}
 
     /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem of the document and its place */
     @PostMapping(
@@ -82,7 +94,17 @@ class MailPreview {
 
     private Seen seen(RuleDefinition rule, Instant slot) {
         var saved = definitions.rule(rule.name()).map(Current::id).orElse(null);
-        try (var run = previewing.run(rule, saved, slot, copies.of(rule, slot, null))) {
+        var copy = copies.of(rule, slot, null);
+        var seen = seen(rule, previewing.run(rule, saved, slot, copy), null);
+        if (seen.mails().isEmpty())
+            seen = seen(rule, previewing.sample(rule.asSample(false), slot, copy, Long.MAX_VALUE), Sample.PENDING);
+        if (seen.mails().isEmpty())
+            seen = seen(rule, previewing.sample(rule.asSample(true), slot, copy, SAMPLE_ROWS), Sample.ROWS);
+        return seen;
+    }
+
+    private Seen seen(RuleDefinition rule, PreviewRun looked, @Nullable Sample sample) {
+        try (var run = looked) {
             var told = telling.choose(run.reckoned(), run.audiences());
             if (told.told().isEmpty()) told = telling.everythingOpen(run.reckoned(), run.audiences());
             var mails = told.told().isEmpty()
@@ -93,7 +115,7 @@ class MailPreview {
                             .toList();
             var columns = new ArrayList<>(run.reckoned().columns().names());
             columns.add("severity");
-            return new Seen(mails, List.copyOf(MailFields.names()), columns);
+            return new Seen(mails, sample, List.copyOf(MailFields.names()), columns);
         }
     }
 

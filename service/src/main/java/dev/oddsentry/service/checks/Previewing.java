@@ -68,6 +68,12 @@ class Previewing {
         return run(asWritten, query, memoryOf, slot, copy);
     }
 
+    /** A rule of which nothing is remembered, on some of its rows. */
+    PreviewRun sample(RuleDefinition asWritten, Instant slot, @Nullable PersonalCopy copy, long rows) {
+        var query = definitions.query(asWritten.query()).orElseThrow().definition();
+        return run(asWritten, query, null, slot, copy, Question.Asking.sample(copy, rows));
+    }
+
     /** The same on a query that is not the saved one. */
     PreviewRun run(
             RuleDefinition asWritten,
@@ -75,6 +81,17 @@ class Previewing {
             @Nullable UUID memoryOf,
             Instant slot,
             @Nullable PersonalCopy copy) {
+        return run(asWritten, query, memoryOf, slot, copy, null);
+    }
+
+    /** @param asking null for a person who looks on */
+    private PreviewRun run(
+            RuleDefinition asWritten,
+            QueryDefinition query,
+            @Nullable UUID memoryOf,
+            Instant slot,
+            @Nullable PersonalCopy copy,
+            Question.@Nullable Asking asking) {
         long began = System.nanoTime();
         var rule = layouts.resolved(asWritten);
         var asked = OneCopy.rule(rule, copy);
@@ -92,7 +109,7 @@ class Previewing {
                 new Patience.Tick(standing.goodSlots(), true, slot),
                 standing.onNextCheck(),
                 scope == null ? Past.NONE : new StoredPast(series, scope, asked, query, moment, standing.goodSlots()),
-                Question.Asking.curious(copy, standing.newcomer()));
+                asking == null ? Question.Asking.curious(copy, standing.newcomer()) : asking);
         return new PreviewRun(
                 asked,
                 scope,

@@ -41,6 +41,7 @@ public record Question(
      * @param sought the identity of which everything is kept; null for none
      * @param running to follow and cancel the query by; null where nobody does
      * @param wanted the keys of those whose rows are kept though they do not move; null where any row may be wanted
+     * @param most how many rows are judged; the others are read and passed over, for a sample
      */
     record Asking(
             @Nullable String copy,
@@ -48,20 +49,26 @@ public record Question(
             boolean curious,
             @Nullable Digest sought,
             @Nullable RunningQuery running,
-            @Nullable Set<Digest> wanted) {
+            @Nullable Set<Digest> wanted,
+            long most) {
 
         /** Reckons alone. */
         static Asking of(@Nullable String copy) {
-            return new Asking(copy, false, false, null, null, null);
+            return new Asking(copy, false, false, null, null, null, Long.MAX_VALUE);
         }
 
         /** A person looks on. */
         static Asking curious(@Nullable PersonalCopy copy, boolean newcomer) {
-            return new Asking(copy == null ? null : copy.key(), newcomer, true, null, null, null);
+            return new Asking(copy == null ? null : copy.key(), newcomer, true, null, null, null, Long.MAX_VALUE);
+        }
+
+        /** A person looks on, to whom so many rows are enough. */
+        static Asking sample(@Nullable PersonalCopy copy, long most) {
+            return new Asking(copy == null ? null : copy.key(), false, true, null, null, null, most);
         }
 
         static Asking seeking(@Nullable String copy, Digest identity) {
-            return new Asking(copy, false, false, identity, null, null);
+            return new Asking(copy, false, false, identity, null, null, Long.MAX_VALUE);
         }
     }
 }

@@ -66,7 +66,13 @@ class Reckoning {
                 attempt.transition(),
                 new StoredPast(series, attempt.scope(), rule, query, attempt.moment(), attempt.goodSlots()),
                 new Question.Asking(
-                        attempt.scope().copy(), attempt.newcomer(), false, null, running, wanted(attempt))));
+                        attempt.scope().copy(),
+                        attempt.newcomer(),
+                        false,
+                        null,
+                        running,
+                        wanted(attempt),
+                        Long.MAX_VALUE)));
     }
 
     /** Where all that is open is told or attached, any row may be wanted; else only those that move or have something to tell. */
@@ -120,6 +126,7 @@ class Reckoning {
         private final Set<Digest> pending = new HashSet<>();
         private final List<Problem> warnings = new ArrayList<>();
         private @Nullable SeenTexts texts;
+        private long judged;
         private @Nullable RuleJudges judges;
         private @Nullable RuleJudge judge;
         private @Nullable Comparison comparison;
@@ -171,6 +178,7 @@ class Reckoning {
         }
 
         private void accept(@Nullable Object[] row) {
+            if (judged++ >= question.asking().most()) return;
             if (texts != null) texts.see(row);
             inWords(row, () -> judge().accept(row, this::see));
         }
