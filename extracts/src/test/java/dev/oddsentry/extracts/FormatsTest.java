@@ -276,7 +276,7 @@ class FormatsTest {
                         "Vik: 1",
                         "Vik",
                         "Summe von Vik",
-                        "Summe");
+                        "Summe der 3 hier gemeldeten");
         assertThat(rows.get(5).getCellAsNumber(1).orElseThrow()).isEqualByComparingTo("50");
         var page = new ByteArrayOutputStream();
         PageExtract.write(extract, HEADING, page);

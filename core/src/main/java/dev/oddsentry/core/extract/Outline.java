@@ -23,8 +23,11 @@ public final class Outline {
     /**
      * @param values of the group; empty for all rows
      * @param totals one for each column; null where it has none
+     * @param rows how many they are of; what is over does not count
+     * @param reported whether each of those is reported by this extract; if not, they are all there are
      */
-    public record TotalLine(List<@Nullable Object> values, List<@Nullable Object> totals) implements Line {}
+    public record TotalLine(List<@Nullable Object> values, List<@Nullable Object> totals, int rows, boolean reported)
+            implements Line {}
 
     private Outline() {}
 
@@ -66,7 +69,7 @@ public final class Outline {
                     skipped = false;
                 }
                 case GroupLine group -> skipped = true;
-                case TotalLine(var values, var _) -> {
+                case TotalLine(var values, var _, int _, boolean _) -> {
                     if (!values.isEmpty() && skipped) {
                         lines.removeLast();
                         continue;
@@ -114,19 +117,19 @@ public final class Outline {
         return List.copyOf(groups.values());
     }
 
-    private static TotalLine total(Extract extract, List<@Nullable Object> values, List<Extract.Row> rows) {
+    private static TotalLine total(Extract extract, List<@Nullable Object> values, List<Extract.Row> all) {
+        // What is over no longer counts.
+        var rows = all.stream().filter(row -> !row.isOver()).toList();
         var totals = new ArrayList<@Nullable Object>();
         for (int i = 0; i < extract.columns().size(); i++) {
             var total = extract.columns().get(i).total();
             int at = i;
             var cells = new ArrayList<@Nullable Object>();
-            // What is over no longer counts.
-            if (total != null)
-                rows.stream()
-                        .filter(row -> !row.isOver())
-                        .forEach(row -> cells.add(row.cells().get(at).value()));
+            if (total != null) rows.forEach(row -> cells.add(row.cells().get(at).value()));
             totals.add(total == null ? null : total.of(cells));
         }
-        return new TotalLine(values, totals);
+        boolean reported =
+                !rows.isEmpty() && rows.stream().noneMatch(row -> row.kinds().isEmpty());
+        return new TotalLine(values, totals, rows.size(), reported);
     }
 }

@@ -30,17 +30,18 @@ class OutlineTest {
                 .map(line -> switch (line) {
                     case Outline.RowLine(var row) -> row.cells().get(1).value().toString();
                     case Outline.GroupLine(var values, int rows) -> values.getFirst() + ": " + rows;
-                    case Outline.TotalLine(var values, var totals) ->
-                        (values.isEmpty() ? "all" : values.getFirst()) + " = " + totals.get(1);
+                    case Outline.TotalLine(var values, var totals, int rows, boolean reported) ->
+                        (values.isEmpty() ? (reported ? "reported " : "all ") + rows : values.getFirst()) + " = "
+                                + totals.get(1);
                 })
                 .toList();
     }
 
     @Test
     void countsAndTotalsAreOfAllRowsHoweverFewAreShown() {
-        assertThat(lines(2)).containsExactly("Holm: 2", "40", "Holm = 60", "Vik: 2", "30", "Vik = 35", "all = 105");
-        assertThat(lines(1)).containsExactly("Holm: 2", "40", "Holm = 60", "all = 105");
-        assertThat(lines(0)).containsExactly("all = 105");
+        assertThat(lines(2)).containsExactly("Holm: 2", "40", "Holm = 60", "Vik: 2", "30", "Vik = 35", "all 5 = 105");
+        assertThat(lines(1)).containsExactly("Holm: 2", "40", "Holm = 60", "all 5 = 105");
+        assertThat(lines(0)).containsExactly("all 5 = 105");
     }
 
     @Test
@@ -58,7 +59,7 @@ class OutlineTest {
                         "Terna: 1",
                         "10",
                         "Terna = 10",
-                        "all = 105");
+                        "all 5 = 105");
         assertThat(lines(Integer.MAX_VALUE)).isEqualTo(lines(5));
     }
 }

@@ -285,7 +285,9 @@ final class Wording {
                     column.label() + ", " + phrases.of("total." + column.total().name()) + " " + words
                             + (withUnit ? " " + column.unit() : ""));
         }
-        String of = total.values().isEmpty() ? phrases.of("total.all") : group(extract, total.values());
+        String of = total.values().isEmpty()
+                ? phrases.of(total.reported() ? "total.reported" : "total.all", total.rows())
+                : group(extract, total.values());
         return of + ": " + String.join("; ", parts);
     }
 

@@ -205,7 +205,7 @@ public final class PageExtract {
     private void total(Outline.TotalLine total) throws IOException {
         html.write("<tr class=\"t\">");
         int besides = extract.arrangement().besides().size();
-        String label = words.total(total.values(), extract);
+        String label = words.total(total, extract);
         boolean inFirst = besides == 0 && total.totals().getFirst() == null;
         if (besides > 0) html.write("<td colspan=\"" + besides + "\">" + escape(label) + "</td>");
         for (int i : shown) {

@@ -2,6 +2,7 @@ package dev.oddsentry.extracts.words;
 
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.NewsKind;
 import java.util.ArrayList;
@@ -64,9 +65,10 @@ public final class FileWords {
         return String.join(", ", words);
     }
 
-    /** What stands before totals: of a group, or of all. */
-    public String total(List<? extends @Nullable Object> group, Extract extract) {
-        return group.isEmpty() ? phrases.of("file.total") : phrases.of("file.total.of", group(group, extract));
+    /** What stands before totals: of a group, of what is reported, or of all. */
+    public String total(Outline.TotalLine total, Extract extract) {
+        if (!total.values().isEmpty()) return phrases.of("file.total.of", group(total.values(), extract));
+        return phrases.of(total.reported() ? "total.reported" : "total.all", total.rows());
     }
 
     /** Above each of several tables that stand for one that is too wide. */

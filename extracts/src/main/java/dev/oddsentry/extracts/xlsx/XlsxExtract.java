@@ -237,7 +237,7 @@ public final class XlsxExtract {
             cell(first + i, value, plain, false, true);
         }
         if (first > 0 || total.totals().isEmpty() || total.totals().getFirst() == null) {
-            text(0, words.total(total.values(), extract));
+            text(0, words.total(total, extract));
             sheet.style(line, 0).bold().set();
         }
     }
