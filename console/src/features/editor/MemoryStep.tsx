@@ -57,9 +57,11 @@ export function MemoryEffect({ memory, seen, columns }: { memory: MemoryPart; se
   const labels = (memory.key ?? []).map((name) => columns.find((column) => column.name === name)?.label ?? name)
   return (
     <>
-      {labels.length > 0 && <p className="sentence-of">A row with the same {labels.join(', ')} as one that was told already is not told again.</p>}
+      {memory.mode === 'full'
+        ? <p className="sentence-of">Each check reports every exception, also those that were reported before.</p>
+        : labels.length > 0 && <p className="sentence-of">A row with the same {labels.join(', ')} as one that was reported is not reported again.</p>}
       {seen
-        ? <p className="mb-1"><strong>{plural(seen.exceptions, 'exception')}</strong> now; a check now would report <strong>{seen.wouldReport}</strong>{seen.exceptions > seen.wouldReport && memory.mode !== 'full' && ', since the others were reported before'}.</p>
+        ? <p className="mb-1"><strong>{plural(seen.exceptions, 'exception')}</strong> now; a check now would report <strong>{seen.wouldReport}</strong>{seen.exceptions > seen.wouldReport && memory.mode !== 'full' && '; the others were reported before, have not lasted long enough, or are snoozed or accepted'}.</p>
         : <p className="quiet mb-1">The preview under Conditions says how many a check now would report.</p>}
       <p className="small quiet mb-0">Previews never touch the memory.</p>
     </>

@@ -49,12 +49,12 @@ function Part({ rowsLeft, text }: { rowsLeft: number; text: string }) {
 }
 
 function Against({ compared }: { compared: Compared }) {
-  if (compared.onlyDraftCount === 0 && compared.onlyActiveCount === 0)
+  if (compared.onlyDraftCount === 0 && compared.onlyActiveCount === 0 && compared.otherSeverity === 0)
     return <p className="told mt-2">The same {plural(compared.both, 'exception')} as the saved rule.</p>
   return (
     <div className="told mt-2">
       Against the saved rule: {numberWords(compared.both)} of both, <strong>{numberWords(compared.onlyDraftCount)} more</strong>{compared.onlyDraft.length > 0 && <> ({compared.onlyDraft.slice(0, 5).join('; ')}{compared.onlyDraftCount > 5 && ' …'})</>},{' '}
-      <strong>{numberWords(compared.onlyActiveCount)} no more</strong>{compared.onlyActive.length > 0 && <> ({compared.onlyActive.slice(0, 5).join('; ')}{compared.onlyActiveCount > 5 && ' …'})</>}.
+      <strong>{numberWords(compared.onlyActiveCount)} no more</strong>{compared.onlyActive.length > 0 && <> ({compared.onlyActive.slice(0, 5).join('; ')}{compared.onlyActiveCount > 5 && ' …'})</>}{compared.otherSeverity > 0 && <>; <strong>{numberWords(compared.otherSeverity)}</strong> of both with another severity</>}.
     </div>
   )
 }

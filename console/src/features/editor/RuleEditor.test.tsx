@@ -15,7 +15,7 @@ const seen = {
     offers: [{ column: 'delay_min', rows: 3, condition: 'delay_min > 15 or delay_min is null', blank: false }], warnings: [], notJudged: 0, notJudgedGroups: [], grouped: false, wouldReport: 1, hearers: [{ split: 'Holm', to: ['holm@skerryline.example'], told: 1 }], copy: null, copies: [],
     columns: [{ name: 'sailing', label: 'Sailing', type: 'text' }], rows: [{ severity: 'WARNING', news: ['new'], cells: [{ text: 'SK-412', marked: true }] }],
   },
-  compared: { both: 1, onlyDraftCount: 1, onlyDraft: ['SK-412'], onlyActiveCount: 0, onlyActive: [] },
+  compared: { both: 1, otherSeverity: 0, onlyDraftCount: 1, onlyDraft: ['SK-412'], onlyActiveCount: 0, onlyActive: [] },
 }
 
 function show(answers: Record<string, unknown> = {}) {

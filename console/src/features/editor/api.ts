@@ -116,7 +116,7 @@ export type Seen = {
   copy: string | null
   copies: { key: string; to: string[]; exceptions: number; wouldReport: number; failure: string | null }[]
 }
-export type Compared = { both: number; onlyDraftCount: number; onlyDraft: string[]; onlyActiveCount: number; onlyActive: string[] }
+export type Compared = { both: number; otherSeverity: number; onlyDraftCount: number; onlyDraft: string[]; onlyActiveCount: number; onlyActive: string[] }
 export type DraftSeen = { draft: Seen; compared: Compared | null }
 
 export type Slot = { slot: Instant; exceptions: number; critical: number; news: number; notJudged: number }

@@ -32,7 +32,7 @@ test('it is run as it stands, with rows, time, and what a relative date means to
 })
 
 test('it says who uses it and what the edit would move', async () => {
-  const effect = { effect: 'RE_JUDGE', rules: [{ rule: 'late-sailings', title: 'Late sailings', copy: null, refused: null, compared: { both: 12, onlyDraftCount: 0, onlyDraft: [], onlyActiveCount: 8, onlyActive: ['SK-1'] } }] }
+  const effect = { effect: 'RE_JUDGE', rules: [{ rule: 'late-sailings', title: 'Late sailings', copy: null, refused: null, compared: { both: 12, otherSeverity: 0, onlyDraftCount: 0, onlyDraft: [], onlyActiveCount: 8, onlyActive: ['SK-1'] } }] }
   show({ 'POST /api/query-effect': effect })
   await userEvent.click(await screen.findByRole('button', { name: 'What would the edit change?' }))
   expect(await screen.findByText('8 fewer')).toBeInTheDocument()

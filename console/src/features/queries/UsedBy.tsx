@@ -37,9 +37,9 @@ function Effects({ effect }: { effect: Effect }) {
       {effect.rules.map(({ rule, title, copy, refused, compared }) => (
         <li key={rule}>
           <Link to={`/rules/${rule}`}>{title}</Link>{copy && <> (for {copy})</>}:{' '}
-          {compared === null ? <span className="problem-text">{refused}</span> : compared.onlyDraftCount + compared.onlyActiveCount === 0
+          {compared === null ? <span className="problem-text">{refused}</span> : compared.onlyDraftCount + compared.onlyActiveCount + compared.otherSeverity === 0
             ? <>the same {plural(compared.both, 'exception')}</>
-            : <><strong>{numberWords(compared.onlyDraftCount)} more</strong>{some(compared.onlyDraft)}, <strong>{numberWords(compared.onlyActiveCount)} fewer</strong>{some(compared.onlyActive)}, {numberWords(compared.both)} as before</>}
+            : <><strong>{numberWords(compared.onlyDraftCount)} more</strong>{some(compared.onlyDraft)}, <strong>{numberWords(compared.onlyActiveCount)} fewer</strong>{some(compared.onlyActive)}, {numberWords(compared.both)} as before{compared.otherSeverity > 0 && `, ${numberWords(compared.otherSeverity)} of them with another severity`}</>}
         </li>
       ))}
     </ul>

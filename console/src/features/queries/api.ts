@@ -54,7 +54,7 @@ export type Effect = {
     title: string
     copy: string | null
     refused: string | null
-    compared: { both: number; onlyDraftCount: number; onlyDraft: string[]; onlyActiveCount: number; onlyActive: string[] } | null
+    compared: { both: number; otherSeverity: number; onlyDraftCount: number; onlyDraft: string[]; onlyActiveCount: number; onlyActive: string[] } | null
   }[]
 }
 export type Saved = { name: string; revision: number; changed: boolean; warnings: ApiProblem[] }

@@ -26,7 +26,7 @@ test('edits the values as a table, counts the effect first and asks why', async 
   let sent: unknown
   renderAt('/thresholds/poor_load', routed, {
     'GET /api/thresholds/poor_load': page,
-    'POST /api/thresholds/poor_load/effect': [{ rule: 'poorly-used-routes', title: 'Poorly used routes', before: 3, after: 5, refused: null }],
+    'POST /api/thresholds/poor_load/effect': [{ rule: 'poorly-used-routes', title: 'Poorly used routes', before: 3, after: 5, otherSeverity: 0, refused: null }],
     'POST /api/thresholds/poor_load/values': (body: string) => {
       sent = JSON.parse(body)
       return page

@@ -18,7 +18,7 @@ export type Value = { key: string[]; from: string | null; number: number; when: 
 export type Given = { key: string[]; from: string | null; number: number | null; setBy: string; setAt: Instant; remark: string }
 export type ThresholdPage = { threshold: ThresholdSummary; values: Value[]; history: Given[] }
 export type NewValue = { key: string[]; from: string | null; number: string | null }
-export type Effect = { rule: string; title: string; before: number | null; after: number | null; refused: string | null }
+export type Effect = { rule: string; title: string; before: number | null; after: number | null; otherSeverity: number | null; refused: string | null }
 
 const path = (name: string) => `/api/thresholds/${encodeURIComponent(name)}`
 

@@ -13,7 +13,7 @@ export function Lanes({ day }: { day: DaySeen }) {
   const from = Date.parse(day.from)
   const span = Date.parse(day.until) - from
   const x = (instant: string) => side + ((Date.parse(instant) - from) / span) * (width - 2 * side)
-  if (day.lanes.length === 0) return <p className="quiet mt-2 mb-0">{day.others === 0 ? 'No rule is active yet.' : `Nothing was reported, failed or is late. ${plural(day.others, 'active rule')} ${day.others === 1 ? 'is' : 'are'} quiet.`}</p>
+  if (day.lanes.length === 0) return <p className="quiet mt-2 mb-0">{day.others === 0 ? 'No rule is active yet.' : `Nothing was reported, and nothing failed or is late. ${plural(day.others, 'rule is', 'rules are')} active.`}</p>
   return (
     <>
       <div className="lanes">
@@ -28,7 +28,7 @@ export function Lanes({ day }: { day: DaySeen }) {
           <svg viewBox={`0 0 ${width} 16`} preserveAspectRatio="none" className="hours">{[0, 6, 12, 18, 24].map((hour) => <text key={hour} x={Math.min(width - 14, Math.max(2, side + (hour / 24) * (width - 2 * side) - 6))} y={12} fontSize={11} fill="var(--bs-secondary-color)">{String(hour).padStart(2, '0')}</text>)}</svg>
         </div>
       </div>
-      <p className="quiet small mt-2 mb-0">Each dot is a check. On the line it was quiet; lifted, it had something to report, and the number says how much. ▲ critical ◆ warning ✕ failed ○ to come.{day.moreLanes > 0 && ` ${plural(day.moreLanes, 'more rule')} had something too.`}{day.others > 0 && ` ${plural(day.others, 'other rule')} ${day.others === 1 ? 'was' : 'were'} quiet.`}</p>
+      <p className="quiet small mt-2 mb-0">Each dot is a check. On the line it was quiet; lifted, it had something to report, and the number says how much. ▲ critical ◆ warning ✕ failed ○ to come.{day.moreLanes > 0 && ` ${plural(day.moreLanes, 'more rule')} had something too.`}{day.others > 0 && ` ${plural(day.others, 'other rule')} reported nothing.`}</p>
     </>
   )
 }

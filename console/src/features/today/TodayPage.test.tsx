@@ -17,7 +17,7 @@ test('says first what needs a person, then how the day went and what is open', a
   expect(await screen.findByRole('heading', { level: 1, name: 'One thing needs a person' })).toBeInTheDocument()
   expect(screen.getByText('Since midnight 127 checks ran: 1 fired, 125 quiet, 1 failed. The mail server has taken 11 messages; 1 is waiting.')).toBeInTheDocument()
   expect(screen.getByRole('img', { name: /^Late sailings without a reason: .* fired, 4, 0 quiet, 0 to come/ })).toBeInTheDocument()
-  expect(screen.getByText(/294 other rules were quiet/)).toBeInTheDocument()
+  expect(screen.getByText(/294 other rules reported nothing/)).toBeInTheDocument()
   const open = within(screen.getByRole('heading', { name: 'Open findings' }).closest('section') ?? document.body)
   expect(open.getByText('2 critical')).toBeInTheDocument()
 })

@@ -104,6 +104,18 @@ class WritingConditionsTest {
     }
 
     @Test
+    void anExceptionThatGetsAnotherSeverityIsAnEffectToo() {
+        var draft = sailings.rule().replace("delay_min >= 45", "delay_min >= 5");
+        var compared = api.send("POST", "/api/preview", draft, Map.of("Content-Type", "application/yaml"))
+                .body()
+                .path("compared");
+        assertThat(compared.path("onlyDraftCount").asInt()
+                        + compared.path("onlyActiveCount").asInt())
+                .isZero();
+        assertThat(compared.path("otherSeverity").asInt()).isPositive();
+    }
+
+    @Test
     void aQueryThatReadsTheClockIsWarnedOf() {
         var saved = api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name
                 + "\" where now() > '2020-01-01' and reason <> 'now()'"));

@@ -122,9 +122,11 @@ public final class DiffCommand extends ServiceCommand {
     }
 
     private static String compared(JsonNode compared) {
+        long other = compared.path("otherSeverity").asLong(0);
         return compared.path("onlyDraftCount") + " more" + some(compared.path("onlyDraft")) + ", "
                 + compared.path("onlyActiveCount") + " fewer" + some(compared.path("onlyActive")) + ", "
-                + compared.path("both") + " as before";
+                + compared.path("both") + " as before"
+                + (other == 0 ? "" : ", " + other + " of them with another severity");
     }
 
     private static String some(JsonNode identities) {

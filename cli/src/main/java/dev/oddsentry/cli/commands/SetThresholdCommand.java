@@ -104,12 +104,15 @@ public final class SetThresholdCommand extends ServiceCommand {
     }
 
     private static Listing effects(JsonNode effects) {
-        var table = new Listing("Rule", "Exceptions now", "Then", "");
+        var table = new Listing("Rule", "Exceptions now", "Then", "Other severity", "");
         for (JsonNode each : effects) {
             table.add(
                     each.path("rule").asString(""),
                     each.path("before").isNumber() ? each.path("before").asString("") : "",
                     each.path("after").isNumber() ? each.path("after").asString("") : "",
+                    each.path("otherSeverity").isNumber()
+                            ? each.path("otherSeverity").asString("")
+                            : "",
                     each.path("refused").asString(""));
         }
         return table;

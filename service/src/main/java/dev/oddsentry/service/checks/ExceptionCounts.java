@@ -1,12 +1,13 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.threshold.Thresholds;
-import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -17,9 +18,11 @@ import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
-import java.util.Arrays;
+import java.time.Instant;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Optional;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
@@ -31,7 +34,7 @@ public class ExceptionCounts {
     private final Schedules schedules;
     private final Reckoning reckoning;
     private final OneCopy oneCopy;
-    private final CheckStore checks;
+    private final Standings standings;
     private final SeriesStore series;
     private final Audit audit;
     private final DSLContext db;
@@ -43,7 +46,7 @@ public class ExceptionCounts {
             Schedules schedules,
             Reckoning reckoning,
             OneCopy oneCopy,
-            CheckStore checks,
+            Standings standings,
             SeriesStore series,
             Audit audit,
             DSLContext db,
@@ -53,29 +56,38 @@ public class ExceptionCounts {
         this.schedules = schedules;
         this.reckoning = reckoning;
         this.oneCopy = oneCopy;
-        this.checks = checks;
+        this.standings = standings;
         this.series = series;
         this.audit = audit;
         this.db = db;
         this.clock = clock;
     }
 
+    /** @param otherSeverity how many are exceptions before and after, with another severity */
+    public record BeforeAndAfter(long before, long after, long otherSeverity) {
+        private BeforeAndAfter plus(BeforeAndAfter other) {
+            return new BeforeAndAfter(before + other.before, after + other.after, otherSeverity + other.otherSeverity);
+        }
+    }
+
     /** @throws RefusedException if it cannot be counted, with the reason in words */
-    public List<Long> of(Person by, Current<RuleDefinition> rule, List<Thresholds> each) {
+    public BeforeAndAfter of(Person by, Current<RuleDefinition> rule, Thresholds before, Thresholds after) {
         audit.record(db, by.id(), "count exceptions", rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
         var source = sources.require(query.source());
-        var standing = checks.ofRule(rule.id());
-        long goodSlots = standing.goodSlots();
-        var moment = schedules.moment(rule.definition(), clock.instant(), standing.lastGoodSlot());
-        var counts = new long[each.size()];
+        Instant slot = clock.instant();
+        var counted = new BeforeAndAfter(0, 0, 0);
         try {
-            for (var copy : copiesOf(rule.definition(), moment)) {
+            for (var copy : copiesOf(rule.definition(), slot)) {
                 var asked = OneCopy.rule(rule.definition(), copy.orElse(null));
                 var key = copy.map(PersonalCopy::key).orElse(null);
-                var past = new StoredPast(series, new Scope(rule.id(), key), asked, query, moment, goodSlots);
+                var scope = new Scope(rule.id(), key);
+                var standing = standings.of(scope);
+                long goodSlots = standing.goodSlots();
+                var moment = schedules.moment(rule.definition(), slot, standing.lastGoodSlot());
+                var past = new StoredPast(series, scope, asked, query, moment, goodSlots);
                 var tick = new Patience.Tick(goodSlots, true, moment.slot());
-                var questions = each.stream()
+                var questions = Stream.of(before, after)
                         .map(thresholds -> new Question(
                                 asked,
                                 query,
@@ -89,25 +101,33 @@ public class ExceptionCounts {
                                 Question.Asking.of(key)))
                         .toList();
                 var reckoned = Refusals.inWords(() -> reckoning.reckonAll(questions));
-                for (int i = 0; i < counts.length; i++) counts[i] += countAndClose(reckoned.get(i));
+                counted = counted.plus(countAndClose(reckoned.getFirst(), reckoned.getLast()));
             }
         } catch (InvalidDefinitionException noLongerFits) {
             throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
         }
-        return Arrays.stream(counts).boxed().toList();
+        return counted;
     }
 
     /** Each personal copy; nobody in particular where the rule has none. */
-    private List<Optional<PersonalCopy>> copiesOf(RuleDefinition rule, Moment moment) {
-        var copies = Refusals.inWords(() -> oneCopy.all(rule, moment.slot()));
+    private List<Optional<PersonalCopy>> copiesOf(RuleDefinition rule, Instant slot) {
+        var copies = Refusals.inWords(() -> oneCopy.all(rule, slot));
         return copies.isEmpty()
                 ? List.of(Optional.empty())
                 : copies.stream().map(Optional::of).toList();
     }
 
-    private static long countAndClose(Reckoned reckoned) {
-        try (reckoned) {
-            return reckoned.exceptions().count();
+    private static BeforeAndAfter countAndClose(Reckoned before, Reckoned after) {
+        try (before;
+                after) {
+            var severities = new HashMap<Digest, Severity>();
+            before.exceptions().forEach(sighting -> severities.put(sighting.key(), sighting.severity()));
+            long[] other = {0};
+            after.exceptions().forEach(sighting -> {
+                if (severities.getOrDefault(sighting.key(), sighting.severity()) != sighting.severity()) other[0]++;
+            });
+            return new BeforeAndAfter(
+                    before.exceptions().count(), after.exceptions().count(), other[0]);
         }
     }
 }

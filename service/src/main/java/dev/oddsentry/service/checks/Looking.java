@@ -32,7 +32,7 @@ public class Looking {
     private final Schedules schedules;
     private final Reckoning reckoning;
     private final OneCopy oneCopy;
-    private final CheckStore checks;
+    private final Standings standings;
     private final ThresholdStore thresholds;
     private final SeriesStore series;
     private final Audit audit;
@@ -44,7 +44,7 @@ public class Looking {
             Schedules schedules,
             Reckoning reckoning,
             OneCopy oneCopy,
-            CheckStore checks,
+            Standings standings,
             ThresholdStore thresholds,
             SeriesStore series,
             Audit audit,
@@ -54,7 +54,7 @@ public class Looking {
         this.schedules = schedules;
         this.reckoning = reckoning;
         this.oneCopy = oneCopy;
-        this.checks = checks;
+        this.standings = standings;
         this.thresholds = thresholds;
         this.series = series;
         this.audit = audit;
@@ -72,7 +72,8 @@ public class Looking {
         audit.record(db, by.id(), "explain finding", rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
         var asked = oneCopy.rule(rule.definition(), slot, copy);
-        var standing = checks.ofRule(rule.id());
+        var scope = new Scope(rule.id(), copy);
+        var standing = standings.of(scope);
         long goodSlots = standing.goodSlots();
         var moment = schedules.moment(rule.definition(), slot, standing.lastGoodSlot());
         var question = new Question(
@@ -84,7 +85,7 @@ public class Looking {
                 new KnownTable(0),
                 new Patience.Tick(goodSlots, true, slot),
                 Transition.ORDINARY,
-                new StoredPast(series, new Scope(rule.id(), copy), asked, query, moment, goodSlots),
+                new StoredPast(series, scope, asked, query, moment, goodSlots),
                 Question.Asking.seeking(copy, key));
         try {
             var reckoned = Refusals.inWords(() -> reckoning.reckon(question));

@@ -22,7 +22,6 @@ import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.HashMap;
-import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
@@ -146,11 +145,17 @@ class Preview {
      * A draft held against the rule that is active.
      *
      * @param both how many exceptions both find
+     * @param otherSeverity how many of those the draft finds better or worse
      * @param onlyDraft the first identities that only the draft finds
      * @param onlyActive the first that only the active rule finds
      */
     record Compared(
-            long both, long onlyDraftCount, List<String> onlyDraft, long onlyActiveCount, List<String> onlyActive) {}
+            long both,
+            long otherSeverity,
+            long onlyDraftCount,
+            List<String> onlyDraft,
+            long onlyActiveCount,
+            List<String> onlyActive) {}
 
     /** @param compared null where there is no active rule to hold it against, or its query or key is another */
     record DraftSeen(Seen draft, @Nullable Compared compared) {}
@@ -210,19 +215,21 @@ class Preview {
     }
 
     static Compared compared(Reckoned draft, Reckoned active, ZoneId zone) {
-        var onlyActive = new HashSet<Digest>();
-        active.exceptions().forEach(sighting -> onlyActive.add(sighting.key()));
-        long[] both = {0, 0};
+        var onlyActive = new HashMap<Digest, Severity>();
+        active.exceptions().forEach(sighting -> onlyActive.put(sighting.key(), sighting.severity()));
+        long[] both = {0, 0, 0};
         var draftNames = new ArrayList<String>();
         draft.exceptions().forEach(sighting -> {
-            if (onlyActive.remove(sighting.key())) both[0]++;
-            else if (both[1]++ < MOST_ROWS_SHOWN) draftNames.add(CellText.joined(sighting.identity(), zone));
+            if (onlyActive.containsKey(sighting.key())) {
+                both[0]++;
+                if (onlyActive.remove(sighting.key()) != sighting.severity()) both[2]++;
+            } else if (both[1]++ < MOST_ROWS_SHOWN) draftNames.add(CellText.joined(sighting.identity(), zone));
         });
         var activeNames = new ArrayList<String>();
-        active.exceptions().forEach(onlyActive::contains, sighting -> {
+        active.exceptions().forEach(onlyActive::containsKey, sighting -> {
             if (activeNames.size() < MOST_ROWS_SHOWN) activeNames.add(CellText.joined(sighting.identity(), zone));
         });
-        return new Compared(both[0], both[1], draftNames, onlyActive.size(), activeNames);
+        return new Compared(both[0], both[2], both[1], draftNames, onlyActive.size(), activeNames);
     }
 
     private List<Hearer> hearers(PreviewRun run, Told choice) {

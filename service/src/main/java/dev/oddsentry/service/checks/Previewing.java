@@ -7,7 +7,6 @@ import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.calendars.Schedules;
-import dev.oddsentry.service.checks.CopyStore.Standing;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.history.SeriesStore;
 import dev.oddsentry.service.layouts.Layouts;
@@ -29,8 +28,7 @@ class Previewing {
     private final Sources sources;
     private final Reckoning reckoning;
     private final MemoryStore memory;
-    private final CheckStore checks;
-    private final CopyStore copies;
+    private final Standings standings;
     private final ThresholdStore thresholds;
     private final SeriesStore series;
     private final Schedules schedules;
@@ -41,8 +39,7 @@ class Previewing {
             Sources sources,
             Reckoning reckoning,
             MemoryStore memory,
-            CheckStore checks,
-            CopyStore copies,
+            Standings standings,
             ThresholdStore thresholds,
             SeriesStore series,
             Schedules schedules,
@@ -51,8 +48,7 @@ class Previewing {
         this.sources = sources;
         this.reckoning = reckoning;
         this.memory = memory;
-        this.checks = checks;
-        this.copies = copies;
+        this.standings = standings;
         this.thresholds = thresholds;
         this.series = series;
         this.schedules = schedules;
@@ -97,7 +93,7 @@ class Previewing {
         var asked = OneCopy.rule(rule, copy);
         var used = thresholds.named(rule.thresholdsUsed());
         var scope = memoryOf == null ? null : new Scope(memoryOf, copy == null ? null : copy.key());
-        var standing = standing(scope);
+        var standing = standings.of(scope);
         var moment = schedules.moment(rule, slot, standing.lastGoodSlot());
         var question = new Question(
                 asked,
@@ -119,20 +115,6 @@ class Previewing {
                 scope == null ? Audiences.NEW : new StoredAudiences(memory, scope),
                 reckoning.reckon(question),
                 began);
-    }
-
-    /** As the next check would meet it. */
-    private Standing standing(@Nullable Scope scope) {
-        if (scope == null) return Standing.NEW;
-        var rule = checks.ofRule(scope.ruleId());
-        if (scope.copy() == null) return rule;
-        var copy = copies.standings(scope.ruleId()).get(scope.copy());
-        if (copy == null) return new Standing(rule.newcomer(), 0, null, rule.onNextCheck());
-        return new Standing(
-                copy.newcomer(),
-                copy.goodSlots(),
-                copy.lastGoodSlot(),
-                rule.onNextCheck().and(copy.onNextCheck()));
     }
 
     /** @throws RefusedException if it cannot be run, with the reason in words */

@@ -65,7 +65,7 @@ class FindingController {
      * @param identity the key in words
      * @param standing whether a difference waits to be told by a later check
      * @param row its last row, texts by column name; null where a value is missing
-     * @param reportedAt the slot it was last reported or let pass at; null if never
+     * @param reportedAt the slot it was last reported at, or, if it never was, let pass at; null if neither
      */
     record FindingView(
             long id,
@@ -97,8 +97,9 @@ class FindingController {
                 .when(Severity.CRITICAL, 0)
                 .when(Severity.WARNING, 1)
                 .otherwise(2);
-        var reportedAt =
-                DSL.field(DSL.select(DSL.max(REPORTED.AT)).from(REPORTED).where(REPORTED.FINDING_ID.eq(FINDING.ID)));
+        var reportedAt = DSL.field(DSL.select(DSL.coalesce(DSL.max(REPORTED.TOLD_AT), DSL.max(REPORTED.AT)))
+                .from(REPORTED)
+                .where(REPORTED.FINDING_ID.eq(FINDING.ID)));
         var findings = db.select(FINDING.asterisk(), reportedAt)
                 .from(FINDING)
                 .where(which)

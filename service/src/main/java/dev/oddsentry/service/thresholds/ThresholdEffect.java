@@ -25,12 +25,16 @@ class ThresholdEffect {
         this.counts = counts;
     }
 
-    /** @param refused why it could not be counted; null where it was */
+    /**
+     * @param otherSeverity how many are exceptions before and after, with another severity
+     * @param refused why it could not be counted; null where it was
+     */
     record OnRule(
             String rule,
             String title,
             @Nullable Long before,
             @Nullable Long after,
+            @Nullable Long otherSeverity,
             @Nullable String refused) {}
 
     List<OnRule> of(Person by, String name, List<NewValue> values) {
@@ -45,10 +49,16 @@ class ThresholdEffect {
             if (!definition.thresholdsUsed().contains(name)) continue;
             var before = store.named(definition.thresholdsUsed());
             try {
-                var both = counts.of(by, rule, List.of(before, before.with(changed)));
-                effects.add(new OnRule(definition.name(), definition.title(), both.getFirst(), both.getLast(), null));
+                var both = counts.of(by, rule, before, before.with(changed));
+                effects.add(new OnRule(
+                        definition.name(),
+                        definition.title(),
+                        both.before(),
+                        both.after(),
+                        both.otherSeverity(),
+                        null));
             } catch (RefusedException refused) {
-                effects.add(new OnRule(definition.name(), definition.title(), null, null, refused.getMessage()));
+                effects.add(new OnRule(definition.name(), definition.title(), null, null, null, refused.getMessage()));
             }
         }
         return effects;

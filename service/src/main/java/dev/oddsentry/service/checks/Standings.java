@@ -1,0 +1,32 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.service.checks.CopyStore.Standing;
+import dev.oddsentry.service.memory.Scope;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Where a rule, or one of its personal copies, stands before its next check: what windows since the last check begin at. */
+@Component
+class Standings {
+    private final CheckStore checks;
+    private final CopyStore copies;
+
+    Standings(CheckStore checks, CopyStore copies) {
+        this.checks = checks;
+        this.copies = copies;
+    }
+
+    /** @param scope null for a rule that is not saved */
+    Standing of(@Nullable Scope scope) {
+        if (scope == null) return Standing.NEW;
+        var rule = checks.ofRule(scope.ruleId());
+        if (scope.copy() == null) return rule;
+        var copy = copies.standings(scope.ruleId()).get(scope.copy());
+        if (copy == null) return new Standing(rule.newcomer(), 0, null, rule.onNextCheck());
+        return new Standing(
+                copy.newcomer(),
+                copy.goodSlots(),
+                copy.lastGoodSlot(),
+                rule.onNextCheck().and(copy.onNextCheck()));
+    }
+}
