@@ -215,6 +215,10 @@ class DeliveriesTest {
             sailings.late("SK-" + i, 20);
             assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         }
+        assertThat(api.get("/api/rules/" + sailings.name + "/story?asked=SK-4")
+                        .path("why")
+                        .asString())
+                .contains("its readers were sent 2 messages within an hour");
         service.execute(
                 "records",
                 "update message set slot = slot - interval '2 hours' where rule_id = (select id from definition where kind = 'RULE' and name = '"

@@ -194,6 +194,11 @@ public record DeliveryDefinition(
      * @param mayLeave whether each reader can stop them by a link
      */
     public record Manners(@Nullable Integer mostAnHour, boolean mayLeave, Thread thread) {
+        /** Over so many messages an hour an audience's updates wait and come together with the next. */
+        public int limitAnHour() {
+            return mostAnHour == null ? USUAL_MOST_AN_HOUR : mostAnHour;
+        }
+
         public static final Manners USUAL = new Manners(null, false, Thread.NONE);
     }
 

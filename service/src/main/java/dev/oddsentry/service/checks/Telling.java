@@ -2,7 +2,6 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.condition.FireWhen;
 import dev.oddsentry.core.condition.RowFailureException;
-import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
@@ -86,8 +85,7 @@ class Telling {
     private static void guardAgainstFlood(
             Map<AudienceKey, Choice<Told.Subject>> choices, Question question, Audiences audiences) {
         if (choices.values().stream().allMatch(choice -> choice.told().isEmpty())) return;
-        Integer said = question.rule().delivery().manners().mostAnHour();
-        int most = said == null ? DeliveryDefinition.USUAL_MOST_AN_HOUR : said;
+        int most = question.rule().delivery().manners().limitAnHour();
         var sent = audiences.messagesAfter(question.moment().slot().minus(Duration.ofHours(1)));
         choices.replaceAll((audience, choice) -> sent.getOrDefault(audience, 0) >= most ? choice.notFired() : choice);
     }

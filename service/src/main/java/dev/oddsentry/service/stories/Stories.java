@@ -21,12 +21,15 @@ import dev.oddsentry.service.marks.Marking;
 import dev.oddsentry.service.memory.FindingKeys;
 import dev.oddsentry.service.memory.FindingKeys.Identity;
 import dev.oddsentry.service.memory.FindingNames;
+import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.stories.Story.NowSeen;
 import dev.oddsentry.service.stories.Story.Part;
 import dev.oddsentry.service.stories.Story.Present;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -51,14 +54,23 @@ class Stories {
     private final Marking marking;
     private final StoryEvents events;
     private final Looking looking;
+    private final MemoryStore memory;
     private final Clock clock;
 
-    Stories(DSLContext db, FindingKeys keys, Marking marking, StoryEvents events, Looking looking, Clock clock) {
+    Stories(
+            DSLContext db,
+            FindingKeys keys,
+            Marking marking,
+            StoryEvents events,
+            Looking looking,
+            MemoryStore memory,
+            Clock clock) {
         this.db = db;
         this.keys = keys;
         this.marking = marking;
         this.events = events;
         this.looking = looking;
+        this.memory = memory;
         this.clock = clock;
     }
 
@@ -106,7 +118,9 @@ class Stories {
                         identity.copy(),
                         identity.cells(),
                         finding == null ? Map.of() : Json.row(finding.getRow())),
-                now == null ? neverFound(rule, identity.key(), zone) + presently(present) : why(now, zone),
+                now == null
+                        ? neverFound(rule, identity.key(), zone) + presently(present)
+                        : why(now, zone, limited(rule.definition(), rule.id(), identity.copy(), now)),
                 now,
                 present,
                 events.of(rule, finding == null ? null : finding.getId()));
@@ -179,14 +193,14 @@ class Stories {
                 .orElse("No check has ever found it. ");
     }
 
-    private static String why(NowSeen now, ZoneId zone) {
+    private static String why(NowSeen now, ZoneId zone, @Nullable String limited) {
         return switch (now.state()) {
             case PENDING -> "It is an exception, but has not lasted as long as the rule wants, so nothing is told yet.";
-            case OPEN -> "It is open. " + told(now, zone);
+            case OPEN -> "It is open. " + told(now, zone, limited);
             case OUT_OF_SIGHT ->
                 "The window moved on, so nobody knows whether it was put right; it is not called cleared. "
-                        + told(now, zone);
-            case CLEARED -> "It has cleared. " + told(now, zone);
+                        + told(now, zone, limited);
+            case CLEARED -> "It has cleared. " + told(now, zone, limited);
         };
     }
 
@@ -210,7 +224,7 @@ class Stories {
         return parts.isEmpty() ? "the condition " + word : parts + " " + word;
     }
 
-    private static String told(NowSeen now, ZoneId zone) {
+    private static String told(NowSeen now, ZoneId zone, @Nullable String limited) {
         var silence =
                 now.marks().stream().filter(mark -> mark.kind() != Kind.TAKE).findFirst();
         if (silence.isPresent() && now.standing()) {
@@ -219,6 +233,7 @@ class Stories {
                     + (mark.kind() == Kind.SNOOZE ? " has snoozed it" : " has accepted it")
                     + (mark.until() == null ? "." : " until " + time(mark.until(), zone) + ".");
         }
+        if (now.standing() && limited != null) return limited;
         if (now.standing())
             return "Something differs from what was told; it waits for a check that fires, or for the guard to run out.";
         if (now.toldAt() != null)
@@ -230,6 +245,17 @@ class Stories {
         return now.state() == State.CLEARED
                 ? "It opened and cleared without being told."
                 : "It was not told yet: the next check tells it.";
+    }
+
+    /** Where readers had as many messages within the hour before the last check as the rule allows. */
+    private @Nullable String limited(RuleDefinition rule, UUID ruleId, @Nullable String copy, NowSeen now) {
+        if (!now.standing() || now.lastConfirmed() == null) return null;
+        int most = rule.delivery().manners().limitAnHour();
+        var sent = memory.messagesAfter(
+                new Scope(ruleId, copy), now.lastConfirmed().minus(Duration.ofHours(1)));
+        if (sent.values().stream().noneMatch(each -> each >= most)) return null;
+        return "It waits, since its readers were sent " + most
+                + " messages within an hour, as many as the rule allows (delivery: most an hour). The next message reports it.";
     }
 
     private static String time(Instant instant, ZoneId zone) {
