@@ -73,6 +73,7 @@ class DeliveriesTest {
         sailings.late("SK-1", 20);
         active("cc: [Siv Tangen <" + copy + ">, \"team: " + sailings.name + "\"]\nbcc: [" + secret
                 + "]\nreply to: [answers@skerryline.example]\n");
+        mails.sent(sailings.recipient, 1);
         mails.sent(secret, 1);
         mails.sent(copy, 1);
         mails.sent("team-" + sailings.recipient, 1);
@@ -215,7 +216,7 @@ class DeliveriesTest {
             sailings.late("SK-" + i, 20);
             assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         }
-        assertThat(api.get("/api/rules/" + sailings.name + "/story?asked=SK-4")
+        assertThat(api.get("/api/rules/" + sailings.name + "/story?key=SK-4")
                         .path("why")
                         .asString())
                 .contains("its readers were sent 2 messages within an hour");
