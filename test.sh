@@ -26,4 +26,4 @@ need_package python3 /usr/bin/python3
 # Another implementation of recurrences.
 need_package python3-dateutil /usr/lib/python3/dist-packages/dateutil
 cd "$root"
-exec mvn -B -Dstyle.color=never --no-transfer-progress -Dodd.kills=$kills -Dodd.requests=$requests -Dodd.sql-texts=$texts verify
+exec mvn -B -T 2 -Dstyle.color=never --no-transfer-progress -Dodd.kills=$kills -Dodd.requests=$requests -Dodd.sql-texts=$texts verify

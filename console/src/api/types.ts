@@ -10,7 +10,8 @@ export type Instant = string
 
 export type Person = { login: string; name: string; email: string; role: 'ANALYST' | 'OPERATOR' }
 
-export type PartCount = { text: string; rowsLeft: number; unknown: Record<string, number> }
+/** A row without several columns is counted for each of them in `unknown`, and once in `unknownRows`. */
+export type PartCount = { text: string; rowsLeft: number; unknown: Record<string, number>; unknownRows?: number | null }
 
 /** How a personal copy of a check went; without addresses of its own, the rule's heard. */
 export type CopyOfCheck = { copy: string; state: CheckState; to: string[]; reason: string | null; exceptions: number | null; news: number | null }

@@ -47,7 +47,7 @@ export function Builder({ parts, settled, counts, total, onChange, columns, thre
 
 function Left({ count, total }: { count: PartCount | undefined; total: number | null }) {
   if (!count) return <span className="left" />
-  const unknown = Object.values(count.unknown).reduce((all, each) => all + each, 0)
+  const unknown = count.unknownRows ?? 0
   const share = total ? Math.max(2, Math.round((count.rowsLeft / total) * 84)) : 0
   return (
     <span className="left">

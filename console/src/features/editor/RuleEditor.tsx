@@ -53,6 +53,12 @@ const previewable = (document: RuleDocument): RuleDocument => ({
 /** Fields that a preview has something in place of while they are empty. */
 const putInPlace = ['name', 'title', 'owner', 'memory.key']
 
+/** Why what is shown is not of the rule as it stands. */
+function oldPreview(onItsWay: boolean, readable: boolean): string {
+  if (onItsWay) return 'From before your last change. The new preview is running.'
+  return readable ? 'From before your last change. Select Preview to run it again.' : 'From before your last change. The rule cannot be run as it is now: see what is marked.'
+}
+
 const tooSlowToLive = 4_000
 
 function Editor({ found }: { found: Editing }) {
@@ -131,6 +137,7 @@ function Editor({ found }: { found: Editing }) {
               </div>
               <div role="status">
                 {!preview.data && !preview.error && <p className="quiet mt-2 mb-0">Runs the query for real. Reports and remembers nothing.</p>}
+                {preview.data && !preview.error && preview.isPlaceholderData && <p className="told mt-2" role="status">{oldPreview(preview.isFetching, readable)}</p>}
                 {preview.error ? <Refusal error={preview.error} /> : preview.data && <PreviewPanel seen={preview.data} onAccept={(exceptions) => change({ exceptions })} />}
                 {slow && live && <p className="small quiet mb-0">This query takes long; turn “as I type” off and ask by the button.</p>}
               </div>

@@ -63,6 +63,7 @@ export type DeliveryPart = {
   'split by'?: string
   'split to'?: Record<string, string[]>
   'split from'?: string
+  'split address'?: string
   'may leave'?: boolean
   'all quiet'?: boolean
 }

@@ -25,8 +25,11 @@ export function remarksOf(document: RuleDocument, review: Review | undefined, pr
   const remarks: Remark[] = (review?.problems ?? []).map((problem) => ({ step: stepOf(problem.field), words: said(problem), missing: problem.weight !== 'WARNING' }))
   const risky = (step: Step, words: string) => remarks.push({ step, words, missing: false })
   const { delivery, schedule } = document
-  const named = [...(delivery?.to ?? []), ...Object.values(delivery?.['split to'] ?? {}).flat()]
-  if ((delivery?.to ?? []).length === 0) remarks.push({ step: 'delivery', words: named.length > 0 ? 'Nobody hears of values that the split names nobody for: write an address under To.' : 'Nobody would hear of it: write an address under To.', missing: true })
+  const split = Object.values(delivery?.['split to'] ?? {}).flat().length > 0 || Boolean(delivery?.['split from']) || Boolean(delivery?.['split address'])
+  if ((delivery?.to ?? []).length === 0) {
+    if (split) risky('delivery', 'Values for which the split names nobody are reported to nobody. An address under To gets those.')
+    else remarks.push({ step: 'delivery', words: 'It has no recipient: enter an address under To.', missing: true })
+  }
   if (!schedule || ((schedule.recur ?? []).length === 0 && (schedule.also ?? []).length === 0 && (schedule['working days'] ?? []).length === 0)) risky('schedule', 'It has no times of its own: it looks only when somebody asks.')
   if (!document.exceptions?.trim()) risky('conditions', 'Every row is an exception, since there is no condition.')
   // What a document says wrong is told above, with its field.

@@ -65,6 +65,23 @@ class SplitsTest {
     }
 
     @Test
+    void aSplitThatFindsItsReadersInTheRowsNeedsNobodyElse() {
+        active("split by: terminal, split address: reason,");
+        String rule = sailings.rule().replace("to: [" + sailings.recipient + "]", "to: []");
+        api.push(rule);
+        api.post("/api/rules/" + sailings.name + "/pause", "");
+        api.post("/api/rules/" + sailings.name + "/activate", "");
+        sailings.change("insert into sailing_table values ('SK-1', 20, '" + holm + "', 'Holm'), ('SK-2', 20, null, 'Vik')");
+        var hearers = api.post("/api/rules/" + sailings.name + "/preview", "").path("hearers");
+        assertThat(hearers.path(0).path("split").asString()).isEqualTo("Holm");
+        assertThat(hearers.path(0).path("to").toString()).isEqualTo("[\"" + holm + "\"]");
+        assertThat(hearers.path(1).path("to")).as("in nobody's row").isEmpty();
+        api.check(sailings.name);
+        mails.sent(holm, 1);
+        assertThat(mails.lastText(holm)).contains("SK-1").doesNotContain("SK-2");
+    }
+
+    @Test
     void aFindingThatMovesIsNewForTheOneAndMovedAwayForTheOther() {
         sailings.memory("memory: { key: [sailing], report: [new, returned, cleared, moved away], absence: put right }");
         active(byTable());

@@ -17,6 +17,7 @@ public final class RowJudge {
     private final long[] left;
     private final List<Map<Integer, Long>> unknownByColumn = new ArrayList<>();
     private final boolean[] unknownParts;
+    private final long[] unknown;
     private final Marker marker;
     private long unknownRows;
 
@@ -26,15 +27,17 @@ public final class RowJudge {
     /**
      * @param text the part as it was written
      * @param rowsLeft rows for which this part and all before it are true
+     * @param unknown rows counted as unknown because this part was
      * @param unknownByColumn rows counted as unknown because this part was, by the position of the missing column; such a row is
      *     counted once for each missing column
      */
-    public record PartTally(String text, long rowsLeft, Map<Integer, Long> unknownByColumn) {}
+    public record PartTally(String text, long rowsLeft, long unknown, Map<Integer, Long> unknownByColumn) {}
 
     RowJudge(List<Part> parts, Marker marker) {
         this.parts = parts.toArray(Part[]::new);
         this.left = new long[this.parts.length];
         this.unknownParts = new boolean[this.parts.length];
+        this.unknown = new long[this.parts.length];
         this.marker = marker;
         parts.forEach(_ -> unknownByColumn.add(new LinkedHashMap<>()));
     }
@@ -73,6 +76,7 @@ public final class RowJudge {
         unknownRows++;
         for (int i = 0; i < parts.length; i++) {
             if (!unknownParts[i]) continue;
+            unknown[i]++;
             for (int column : parts[i].columns()) {
                 if (row[column] == null) unknownByColumn.get(i).merge(column, 1L, Long::sum);
             }
@@ -101,7 +105,7 @@ public final class RowJudge {
     public List<PartTally> tally() {
         var tally = new ArrayList<PartTally>();
         for (int i = 0; i < parts.length; i++) {
-            tally.add(new PartTally(parts[i].text(), left[i], Map.copyOf(unknownByColumn.get(i))));
+            tally.add(new PartTally(parts[i].text(), left[i], unknown[i], Map.copyOf(unknownByColumn.get(i))));
         }
         return tally;
     }

@@ -165,6 +165,11 @@ public record DeliveryDefinition(
             @Nullable String address) {
         public static final String ADDRESS = "address";
 
+        /** Whether somebody may hear of some value without being named for all. */
+        boolean names() {
+            return !to.isEmpty() || from != null || address != null;
+        }
+
         private Split with(UnaryOperator<List<String>> change) {
             var changed = new LinkedHashMap<String, List<String>>();
             to.forEach((value, people) -> {
@@ -173,6 +178,11 @@ public record DeliveryDefinition(
             });
             return new Split(by, changed, from, address);
         }
+    }
+
+    /** Whether somebody is named for all that is found, or for some values of the split. */
+    public boolean hasReaders() {
+        return !to().isEmpty() || (split != null && split.names());
     }
 
     /** Which of a rule's mails a mail program shows together. */

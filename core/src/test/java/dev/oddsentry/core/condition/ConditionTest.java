@@ -172,9 +172,9 @@ class ConditionTest {
         assertThat(judge.unknownRows()).isEqualTo(1);
         assertThat(judge.tally())
                 .containsExactly(
-                        new RowJudge.PartTally("delay_min > 15", 2, Map.of()),
-                        new RowJudge.PartTally("reason is null", 2, Map.of()),
-                        new RowJudge.PartTally("status not in ('cancelled')", 1, Map.of(3, 1L)));
+                        new RowJudge.PartTally("delay_min > 15", 2, 0, Map.of()),
+                        new RowJudge.PartTally("reason is null", 2, 0, Map.of()),
+                        new RowJudge.PartTally("status not in ('cancelled')", 1, 1, Map.of(3, 1L)));
     }
 
     @ParameterizedTest

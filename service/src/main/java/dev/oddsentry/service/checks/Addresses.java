@@ -14,19 +14,22 @@ import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import org.springframework.stereotype.Component;
 
-/** Who is named for each value of a split, in the rule itself or by a query. */
+/** Who hears of each value of a split: named in the rule itself, by a query, or in the rows. */
 @Component
 class Addresses {
     private final DefinitionStore definitions;
     private final Sources sources;
     private final QueryRunner queries;
+    private final RowAddresses ofRows;
 
-    Addresses(DefinitionStore definitions, Sources sources, QueryRunner queries) {
+    Addresses(DefinitionStore definitions, Sources sources, QueryRunner queries, RowAddresses ofRows) {
         this.definitions = definitions;
         this.sources = sources;
         this.queries = queries;
+        this.ofRows = ofRows;
     }
 
     /**
@@ -38,6 +41,16 @@ class Addresses {
         if (split.from() != null) all.putAll(ofQuery(rule, moment, split, split.from()));
         all.putAll(split.to());
         return all;
+    }
+
+    /**
+     * @param named by value, as {@link #of} gives them
+     * @return who hears of an audience's findings: who is named for its value, else the addresses in its rows; empty where neither is
+     */
+    List<String> hearing(Map<String, List<String>> named, About about, Told.Part part, Reckoned reckoned) {
+        var split = Objects.requireNonNull(about.rule().delivery().split(), "not split");
+        var to = named.getOrDefault(Objects.requireNonNullElse(part.audience().split(), ""), List.of());
+        return to.isEmpty() && split.address() != null ? ofRows.addresses(about, part, split.address(), reckoned) : to;
     }
 
     private Map<String, List<String>> ofQuery(RuleDefinition rule, Moment moment, Split split, String name) {

@@ -28,7 +28,6 @@ class Announcing {
     private final AlsoSending alsoSending;
     private final ReaderLanguages languages;
     private final Directory directory;
-    private final RowAddresses ofRows;
 
     Announcing(
             MemoryStore memory,
@@ -38,7 +37,6 @@ class Announcing {
             ReaderLanguages languages,
             Directory directory,
             RowAddresses ofRows) {
-        this.ofRows = ofRows;
         this.alsoSending = alsoSending;
         this.languages = languages;
         this.directory = directory;
@@ -126,8 +124,7 @@ class Announcing {
         var unassigned = new ArrayList<Told.Part>();
         for (var part : hearing) {
             String value = Objects.requireNonNullElse(part.audience().split(), "");
-            List<String> to = addresses.getOrDefault(value, List.of());
-            if (to.isEmpty() && split.address() != null) to = ofRows.addresses(about, part, split.address(), reckoned);
+            var to = this.addresses.hearing(addresses, about, part, reckoned);
             if (to.isEmpty()) unassigned.add(part);
             else letters.add(new Letter(List.of(part), to, value, open(open, part), lastReports.get(part.audience())));
         }

@@ -3,9 +3,19 @@ package dev.oddsentry.service.checks;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
-/** How many rows a part of the condition left, and the rows it was unknown for by column, as kept with the check. */
-public record PartCount(String text, long rowsLeft, Map<String, Long> unknown) {
+/**
+ * How many rows a part of the condition left, as kept with the check.
+ *
+ * @param unknown the rows it was unknown for, by the column that is missing; one without several columns is counted for each
+ * @param unknownRows the rows it was unknown for; null in checks of older versions
+ */
+public record PartCount(
+        String text,
+        long rowsLeft,
+        Map<String, Long> unknown,
+        @Nullable Long unknownRows) {
     static List<PartCount> of(Reckoned reckoned) {
         var columns = reckoned.columns();
         return reckoned.judge().tally().stream()
@@ -14,7 +24,7 @@ public record PartCount(String text, long rowsLeft, Map<String, Long> unknown) {
                     part.unknownByColumn()
                             .forEach((index, rows) ->
                                     unknown.put(columns.at(index).name(), rows));
-                    return new PartCount(part.text(), part.rowsLeft(), unknown);
+                    return new PartCount(part.text(), part.rowsLeft(), unknown, part.unknown());
                 })
                 .toList();
     }
@@ -29,6 +39,7 @@ public record PartCount(String text, long rowsLeft, Map<String, Long> unknown) {
     private PartCount plus(PartCount other) {
         var both = new LinkedHashMap<>(unknown);
         other.unknown.forEach((column, rows) -> both.merge(column, rows, Long::sum));
-        return new PartCount(text, rowsLeft + other.rowsLeft, both);
+        Long rows = unknownRows == null || other.unknownRows == null ? null : unknownRows + other.unknownRows;
+        return new PartCount(text, rowsLeft + other.rowsLeft, both, rows);
     }
 }

@@ -241,9 +241,13 @@ class Preview {
         var others = run.about().to();
         return hearing.stream()
                 .map(part -> {
-                    String value = part.audience().split();
-                    var to = value == null ? others : named.getOrDefault(value, others);
-                    return new Hearer(value, to, part.told().size());
+                    var to = split == null
+                            ? List.<String>of()
+                            : addresses.hearing(named, run.about(), part, run.reckoned());
+                    return new Hearer(
+                            part.audience().split(),
+                            to.isEmpty() ? others : to,
+                            part.told().size());
                 })
                 .sorted(Comparator.comparing(Hearer::split, Comparator.nullsFirst(Comparator.naturalOrder())))
                 .toList();

@@ -3,6 +3,7 @@ package dev.oddsentry.service.rules;
 import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.audit.Audit;
@@ -31,9 +32,18 @@ public class RuleStates {
     private final Troubles troubles;
     private final SlotTasks tasks;
     private final Schedules schedules;
+    private final RulePasswords passwords;
 
-    RuleStates(DSLContext db, Clock clock, Audit audit, SlotTasks tasks, Schedules schedules, Troubles troubles) {
+    RuleStates(
+            DSLContext db,
+            Clock clock,
+            Audit audit,
+            SlotTasks tasks,
+            Schedules schedules,
+            Troubles troubles,
+            RulePasswords passwords) {
         this.troubles = troubles;
+        this.passwords = passwords;
         this.db = db;
         this.clock = clock;
         this.audit = audit;
@@ -61,7 +71,7 @@ public class RuleStates {
      */
     @Transactional
     public void activate(Person by, UUID id, RuleDefinition rule, Transition owed) {
-        refuseWithoutReaders(id, rule);
+        refuseUnready(id, rule);
         Instant next = schedules.of(rule).nextAfter(clock.instant()).orElse(null);
         int moved = db.update(RULE)
                 .set(RULE.STATE, RuleState.ACTIVE)
@@ -79,9 +89,14 @@ public class RuleStates {
                 owed == Transition.ORDINARY ? null : owed.name().toLowerCase(Locale.ROOT));
     }
 
-    /** @throws RefusedException if nobody would hear of what it finds */
-    public void refuseWithoutReaders(UUID id, RuleDefinition rule) {
-        if (!rule.delivery().to().isEmpty()
+    /** @throws RefusedException if nobody would hear of what it finds, or its files could not be encrypted */
+    public void refuseUnready(UUID id, RuleDefinition rule) {
+        boolean encrypts = rule.delivery().packing() == DeliveryDefinition.Packing.ENCRYPTED;
+        if (encrypts && passwords.of(id).isEmpty())
+            throw RefusedException.invalid(
+                    "The rule encrypts its files, and has no password for them. Set one with odd set-file-password "
+                            + rule.name() + " or on the rule's page, before it becomes active.");
+        if (rule.delivery().hasReaders()
                 || db.fetchExists(AUDIENCE, AUDIENCE.RULE_ID.eq(id), AUDIENCE.ROUND_UP_ID.isNotNull())) return;
         throw RefusedException.invalid(
                 "The rule has no recipient: write one under delivery: to:, or let a round-up tell of it, before it becomes active.");

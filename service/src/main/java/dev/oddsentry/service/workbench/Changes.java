@@ -46,7 +46,8 @@ class Changes implements SmartLifecycle {
 
     private static final Duration LONGEST = Duration.ofMinutes(10);
 
-    private static final List<String> LOOKS = List.of("run query", "try condition");
+    private static final List<String> LOOKS =
+            List.of("run query", "try condition", "explain finding", "count exceptions", "log in refused");
 
     private final DSLContext db;
     private final Set<SseEmitter> listeners = new CopyOnWriteArraySet<>();

@@ -123,7 +123,7 @@ class RuleActs {
             }
             case Act.Activate _ -> {
                 if (state.isActive()) throw RefusedException.conflict("The rule is active already.");
-                states.refuseWithoutReaders(rule.id(), rule.definition());
+                states.refuseUnready(rule.id(), rule.definition());
             }
             case Act.Check _ -> {
                 if (!state.isActive()) throw RefusedException.conflict("Only an active rule can be checked.");
@@ -135,7 +135,7 @@ class RuleActs {
             case Act.Recipients change -> {
                 var after = changed(rule.definition(), change);
                 if (after.equals(rule.definition())) throw RefusedException.conflict("Nothing would differ.");
-                if (state.isActive()) states.refuseWithoutReaders(rule.id(), after);
+                if (state.isActive()) states.refuseUnready(rule.id(), after);
             }
         }
     }
