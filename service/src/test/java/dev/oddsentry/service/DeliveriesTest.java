@@ -139,6 +139,10 @@ class DeliveriesTest {
         api.push(rule("to: [" + sailings.recipient + "]\npack: encrypted"));
         assertThat(api.check(sailings.name).path("reason").asString())
                 .contains("odd set-file-password " + sailings.name);
+        api.post("/api/rules/" + sailings.name + "/pause", "");
+        assertThat(api.postAnswer("/api/rules/" + sailings.name + "/activate", "")
+                        .text())
+                .contains("has no password for them");
         assertThat(api.send(
                                 "PUT",
                                 "/api/rules/" + sailings.name + "/password",
@@ -151,6 +155,7 @@ class DeliveriesTest {
                 "/api/rules/" + sailings.name + "/password",
                 "{\"password\":\"correct horse\"}",
                 Map.of("Content-Type", "application/json"));
+        api.post("/api/rules/" + sailings.name + "/activate", "");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
         mails.sent(sailings.recipient, 1);
         assertThat(mails.lastText(sailings.recipient))

@@ -66,9 +66,10 @@ class SplitsTest {
 
     @Test
     void aSplitThatFindsItsReadersInTheRowsNeedsNobodyElse() {
+        sailings.exceptions("delay_min > 15");
         active("split by: terminal, split address: reason,");
-        String rule = sailings.rule().replace("to: [" + sailings.recipient + "]", "to: []");
-        api.push(rule);
+        api.push(rule("split by: terminal, split address: reason,")
+                .replace("to: [" + sailings.recipient + "]", "to: []"));
         api.post("/api/rules/" + sailings.name + "/pause", "");
         api.post("/api/rules/" + sailings.name + "/activate", "");
         sailings.change("insert into sailing_table values ('SK-1', 20, '" + holm + "', 'Holm'), ('SK-2', 20, null, 'Vik')");
