@@ -6,7 +6,7 @@ import { Trend } from './Trend'
 export function ExceptionsTrend({ name }: { name: string }) {
   const checks = useQuery(checksOf(name))
   const points = (checks.data ?? []).flatMap(({ slot, exceptions }) => (exceptions === null ? [] : [{ slot, value: exceptions, filledIn: false }])).toReversed()
-  const series: Series = { group: 'all rows', measured: 'exceptions', total: points.length, points }
+  const series: Series = { group: 'all rows', measured: 'exceptions', total: points.length, earlier: false, points }
   if (points.length < 3) return null
   return (
     <section className="sheet">

@@ -1,10 +1,11 @@
-import { Table } from 'react-bootstrap'
-import { useQuery } from '@tanstack/react-query'
+import { Button, Table } from 'react-bootstrap'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
 import { measureWords, numberWords, plural, timeWords } from '../../shared/words'
 import { Trend } from './Trend'
-import { historyOf, type Series } from './api'
+import { historyOf, joinHistory, type Series } from './api'
 
 /** What the rule's checks measured of each group: the last value, and the way there. */
 export function HistoryPanel({ name, thresholds = [] }: { name: string; thresholds?: string[] }) {
@@ -13,9 +14,25 @@ export function HistoryPanel({ name, thresholds = [] }: { name: string; threshol
     <section className="sheet">
       <h2>Measured</h2>
       <Loaded query={history} what="What was measured">
-        {(all) => (all.length === 0 ? <p className="quiet mt-2 mb-0">Nothing yet: each scheduled check adds a point.</p> : <><Trend all={all} thresholds={thresholds} /><SeriesTable all={all} /></>)}
+        {(all) => (all.length === 0 ? <p className="quiet mt-2 mb-0">Nothing yet: each scheduled check adds a point.</p> : <><Earlier name={name} all={all} /><Trend all={all.filter((series) => !series.earlier)} thresholds={thresholds} /><SeriesTable all={all} /></>)}
       </Loaded>
     </section>
+  )
+}
+
+/** What was measured before an edit is not looked back at, unless somebody says that it compares. */
+function Earlier({ name, all }: { name: string; all: Series[] }) {
+  const client = useQueryClient()
+  const join = useMutation({ mutationFn: () => joinHistory(name), onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name] }) })
+  const earlier = all.filter((series) => series.earlier)
+  if (earlier.length === 0) return null
+  const points = earlier.reduce((sum, series) => sum + series.total, 0)
+  return (
+    <div className="told mt-2">
+      {plural(points, 'point was', 'points were')} measured before the query, its parameters, the zone or a measure was changed. The rule looks back only at what was measured since.{' '}
+      <Button size="sm" variant="plain" disabled={join.isPending} onClick={() => join.mutate()}>Keep earlier measurements</Button>
+      <Refusal error={join.error} />
+    </div>
   )
 }
 
@@ -30,7 +47,7 @@ function SeriesTable({ all }: { all: Series[] }) {
             return (
               <tr key={index}>
                 <td><code>{series.measured}</code></td>
-                <td>{series.group}</td>
+                <td>{series.group}{series.earlier && <span className="quiet small"> earlier</span>}</td>
                 <td className="num">{last ? measureWords(last.value) : ''}</td>
                 <td className="text-nowrap">{last && timeWords(last.slot)}</td>
                 <td><Line series={series} /></td>

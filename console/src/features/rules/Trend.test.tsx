@@ -16,6 +16,6 @@ test('a group has its own values in the order in which they apply, and those of 
 
 test('the drawn line says in words where it went', () => {
   const points = [50, 52.63, 49].map((value, index) => ({ slot: `2026-11-2${index}T04:40:00Z`, value, filledIn: false }))
-  render(<QueryClientProvider client={new QueryClient()}><Trend all={[{ group: 'Terna', measured: 'litres_per_mile', total: 3, points }]} thresholds={[]} /></QueryClientProvider>)
+  render(<QueryClientProvider client={new QueryClient()}><Trend all={[{ group: 'Terna', measured: 'litres_per_mile', total: 3, earlier: false, points }]} thresholds={[]} /></QueryClientProvider>)
   expect(screen.getByRole('img')).toHaveAccessibleName('litres_per_mile of Terna: 3 points from 49 to 52.63, last 49')
 })

@@ -33,10 +33,13 @@ export const copiesOf = (check: string) =>
 export const moveCheck = (id: string, move: 'stop' | 'release' | 'discard') => api.post<Check>(`/api/checks/${id}/${move}`)
 
 export type Point = { slot: string; value: number; filledIn: boolean }
-export type Series = { group: string; measured: string; total: number; points: Point[] }
+/** @property earlier measured before an edit, so that the rule does not look back at it */
+export type Series = { group: string; measured: string; total: number; earlier: boolean; points: Point[] }
 
 export const historyOf = (name: string) =>
   queryOptions({ queryKey: ['rules', name, 'history'], queryFn: () => api.get<Series[]>(`${path(name)}/history`) })
+
+export const joinHistory = (name: string) => api.post<{ moved: number }>(`${path(name)}/history/join`)
 
 /** A key that stays the same while one press is being answered, so that a repeat asks for the same check. */
 export const checkNow = (name: string, requestKey: string, again = false) =>

@@ -72,7 +72,8 @@ class SplitsTest {
                 .replace("to: [" + sailings.recipient + "]", "to: []"));
         api.post("/api/rules/" + sailings.name + "/pause", "");
         api.post("/api/rules/" + sailings.name + "/activate", "");
-        sailings.change("insert into sailing_table values ('SK-1', 20, '" + holm + "', 'Holm'), ('SK-2', 20, null, 'Vik')");
+        sailings.change(
+                "insert into sailing_table values ('SK-1', 20, '" + holm + "', 'Holm'), ('SK-2', 20, null, 'Vik')");
         var hearers = api.post("/api/rules/" + sailings.name + "/preview", "").path("hearers");
         assertThat(hearers.path(0).path("split").asString()).isEqualTo("Holm");
         assertThat(hearers.path(0).path("to").toString()).isEqualTo("[\"" + holm + "\"]");

@@ -100,7 +100,31 @@ class DefinitionChecks {
                     field,
                     places.of(field)));
         });
+        historiesBegunAnew(query, checked.columns(), places).ifPresent(warnings::add);
         return new Checked(checked.columns(), warnings);
+    }
+
+    /** Another text may measure other things, so rules that look back begin to learn anew. */
+    private Optional<Problem> historiesBegunAnew(QueryDefinition query, Columns columns, FieldPlaces places) {
+        var saved = store.query(query.name());
+        if (saved.isEmpty() || saved.get().definition().sql().equals(query.sql())) return Optional.empty();
+        var lookBack = store.rules().stream()
+                .map(DefinitionStore.Current::definition)
+                .filter(rule -> rule.query().equals(query.name()))
+                .filter(rule -> !RuleJudges.check(rule, columns, thresholds.all(), null)
+                        .judges()
+                        .needs()
+                        .isEmpty())
+                .map(RuleDefinition::name)
+                .toList();
+        if (lookBack.isEmpty()) return Optional.empty();
+        return Optional.of(Problem.warning(
+                "rules that look back at earlier checks begin to learn anew with another text: "
+                        + String.join(", ", lookBack)
+                        + "; if both texts measure the same, keep the earlier measurements on the rule's page, or with odd history "
+                        + lookBack.getFirst() + " --join",
+                "sql",
+                places.of("sql")));
     }
 
     private Checked checkThreshold(ThresholdDefinition threshold, FieldPlaces places) {

@@ -29,7 +29,8 @@ class HistoryController {
     /** Every series, its newest points oldest first. */
     @GetMapping
     List<SeriesStore.Told> all(@PathVariable String name) {
-        return store.all(names.idOf(name), MOST_POINTS);
+        var id = names.idOf(name);
+        return store.all(id, MOST_POINTS, joining.present(id));
     }
 
     /** @param moved how many points now belong to the series that the rule looks back at */

@@ -1,10 +1,15 @@
 package dev.oddsentry.service.history;
 
+import dev.oddsentry.core.condition.Grouping.Measured;
+import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.util.HashMap;
+import java.util.Map;
+import java.util.Set;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
@@ -28,17 +33,28 @@ class HistoryJoining {
         this.db = db;
     }
 
+    /** What the rule's series mean as it is now. */
+    public Set<UUID> present(UUID ruleId) {
+        return Set.copyOf(
+                meanings(definitions.rule(ruleId).orElseThrow().definition()).values());
+    }
+
+    private Map<Measured, UUID> meanings(RuleDefinition rule) {
+        var query = definitions.query(rule.query()).orElseThrow();
+        var judges = RuleJudges.check(rule, definitions.columns(query), thresholds.all(), null)
+                .judges();
+        var meanings = new HashMap<Measured, UUID>();
+        for (var measured : judges.recorded())
+            meanings.put(measured, store.meaning(rule, query.definition(), measured));
+        return meanings;
+    }
+
     /** @return how many points moved */
     @Transactional
     public int join(Person by, UUID ruleId) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
-        var query = definitions.query(rule.query()).orElseThrow();
-        var judges = RuleJudges.check(rule, definitions.columns(query), thresholds.all(), null)
-                .judges();
         int moved = 0;
-        for (var measured : judges.recorded()) {
-            moved += store.join(ruleId, measured, store.meaning(rule, query.definition(), measured));
-        }
+        for (var each : meanings(rule).entrySet()) moved += store.join(ruleId, each.getKey(), each.getValue());
         audit.record(db, by.id(), "join history", rule.name(), moved + " points");
         return moved;
     }

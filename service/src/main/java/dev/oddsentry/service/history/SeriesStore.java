@@ -32,6 +32,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.TreeMap;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -182,13 +183,22 @@ public class SeriesStore {
                 .execute();
     }
 
-    /** A series as pages show it. @param total how many points it has, those not shown included */
-    public record Told(String group, String measured, long total, List<ToldPoint> points) {}
+    /**
+     * A series as pages show it.
+     *
+     * @param total how many points it has, those not shown included
+     * @param earlier whether it was measured before an edit, so that the rule does not look back at it
+     */
+    public record Told(String group, String measured, long total, boolean earlier, List<ToldPoint> points) {}
 
     public record ToldPoint(Instant slot, BigDecimal value, boolean filledIn) {}
 
-    /** Every series of a rule, the newest points of each, oldest first. */
-    public List<Told> all(UUID ruleId, int mostPoints) {
+    /**
+     * Every series of a rule, the newest points of each, oldest first.
+     *
+     * @param present what the rule's series mean now
+     */
+    public List<Told> all(UUID ruleId, int mostPoints, Set<UUID> present) {
         var ofSeries = DSL.partitionBy(SERIES_POINT.SERIES_ID);
         var nth =
                 DSL.rowNumber().over(ofSeries.orderBy(SERIES_POINT.SLOT.desc())).as("nth");
@@ -220,6 +230,8 @@ public class SeriesStore {
                             series.getCopyKey() == null ? group : (series.getCopyKey() + ", " + group),
                             series.getMeasured(),
                             of.getFirst().get(total),
+                            // Each copy has values, and so a meaning, of its own.
+                            series.getCopyKey() == null && !present.contains(series.getMeaning()),
                             of.map(row -> new ToldPoint(
                                     row.get(SERIES_POINT.SLOT),
                                     row.get(SERIES_POINT.VALUE),
