@@ -54,6 +54,8 @@ export type RuleSummary = {
   zone: string
   open: Partial<Record<Severity, number>>
   nextSlot: Instant | null
+  /** Active, and its schedule has no more dates. */
+  ended: boolean
   to: string[]
   named: string[]
   labels: string[]

@@ -40,7 +40,7 @@ export function dot(state: Check['state'], more: Partial<StripCheck> = {}): Stri
 export function lateSailings(more: Partial<RuleSummary> = {}): RuleSummary {
   return {
     name: 'late-sailings', title: 'Late sailings without a reason', owner: 'Traffic reporting', state: 'ACTIVE', revision: 7, zone: 'Europe/Oslo',
-    open: { CRITICAL: 2, WARNING: 18 }, nextSlot: '2026-11-25T04:40:00Z', to: ['ines.holm@skerryline.example'], named: ['ines.holm@skerryline.example'], labels: [], copiedFrom: null,
+    open: { CRITICAL: 2, WARNING: 18 }, nextSlot: '2026-11-25T04:40:00Z', ended: false, to: ['ines.holm@skerryline.example'], named: ['ines.holm@skerryline.example'], labels: [], copiedFrom: null,
     query: 'sailings-lately', source: 'ferry', columns: ['sailing', 'delay_min', 'reason'], thresholds: ['late_minutes'], draft: false, latest: [], ...more,
   }
 }

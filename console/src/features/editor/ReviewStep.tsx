@@ -37,6 +37,7 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
         ? <p className="told mt-2">Nothing is missing, and nothing looks risky.</p>
         : <ul className="list-unstyled remarks mt-2">{remarks.map((each, index) => <li key={index}><span className={`tag ${each.missing ? 'bad' : 'warning'}`}>{each.missing ? '✕ missing' : '◆ mind'}</span> <a href={`#${each.step}`}>{steps.find(([step]) => step === each.step)?.[1]}</a> {each.words}</li>)}</ul>}
       {review?.effect && differs && <p className="mb-2">{effects[review.effect] ?? ''}</p>}
+      {(review?.added ?? []).length > 0 && <p className="mb-2">{review?.added.join(', ')} {review?.added.length === 1 ? 'has' : 'have'} not been sent what is open already. After you save, send it from the rule’s page: <em>Send open findings to one recipient</em>.</p>}
       {differs && <Button size="sm" variant="plain" className="mb-2" aria-expanded={comparing} onClick={() => setComparing(!comparing)}>{comparing ? 'Hide what differs' : 'Compare with the saved rule'}</Button>}
       {comparing && review?.before && review.text && <Suspense fallback={null}><Differences before={review.before} after={review.text} beforeLabel={`saved, revision ${review.revision}`} afterLabel="this edit" /></Suspense>}
       <Form className="d-flex gap-2 align-items-end flex-wrap mt-2" onSubmit={(event) => { event.preventDefault(); ways.save.mutate({ remark, activate: false }) }}>

@@ -194,7 +194,7 @@ export const work = (id: string) =>
 
 export const stopWork = (id: string) => api.post<Work>(`/api/long-work/${id}/stop`)
 
-export type Review = { kind: string | null; name: string | null; text: string | null; before: string | null; revision: number; effect: string | null; problems: ApiProblem[] }
+export type Review = { kind: string | null; name: string | null; text: string | null; before: string | null; revision: number; effect: string | null; added: string[]; problems: ApiProblem[] }
 
 /** What the document would be and do if it were saved now. */
 export const reviewOf = (document: object) =>

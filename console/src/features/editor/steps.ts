@@ -39,7 +39,8 @@ export function remarksOf(document: RuleDocument, review: Review | undefined, pr
     const judged = seen.grouped ? 'group' : 'row'
     if (seen.exceptions === 0) risky('conditions', `No ${judged} of now is an exception. Is a comparison the wrong way round?`)
     else if (document.exceptions?.trim() && !seen.grouped && seen.exceptions === seen.rowsRead && seen.rowsRead > 3) risky('conditions', 'Every row of now is an exception. Is a comparison the wrong way round?')
-    if (seen.unknownRows > 0) risky('conditions', `Of ${plural(seen.unknownRows, judged)} nobody can tell, since a value is missing; they are not counted.`)
+    if (seen.unknownRows > 0) risky('conditions', `Of ${plural(seen.unknownRows, judged)} the condition is unknown, since a value is missing; they are not counted.`)
+    for (const offer of seen.offers) if (offer.blank) risky('conditions', `${plural(offer.rows, 'row')} with a blank text in ${offer.column} ${offer.rows === 1 ? 'is' : 'are'} not missing, and so not found; “is missing or blank” finds them.`)
     if (seen.wouldReport > 200) risky('memory', `A check now would report ${plural(seen.wouldReport, 'finding')} at once.`)
   }
   const order = steps.map(([step]) => step)

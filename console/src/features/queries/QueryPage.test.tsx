@@ -9,7 +9,7 @@ const document = { kind: 'query', id: '1b9d6bcd-bbfd-4b2d-9b5d-ab8dfbbd4bed', na
 const summary = { name: 'sailings-lately', title: 'Sailings that have left', source: 'ferry', categories: ['Traffic'], revision: 3, savedAt: '2026-11-24T04:40:00Z', savedBy: 'Ines Holm', columns: ['sailing'], rules: 1 }
 const page = { query: summary, sql: document.sql, parameters: [], columns: [{ name: 'sailing', type: 'text', label: 'Sailing', unit: null, format: null, words: {} }], usedBy: [{ kind: 'rule', name: 'late-sailings', title: 'Late sailings', how: 'watches' }] }
 const revision = (number: number, author: string) => ({ revision: number, remark: 'as asked', author, at: '2026-11-24T04:40:00Z' })
-const ran = { rowsRead: 743, tookMillis: 31, values: {}, columns: [{ name: 'sailing', type: 'text', label: 'Sailing' }], rows: [['SK-412'], [null]], warnings: [] }
+const ran = { rowsRead: 743, tookMillis: 31, zone: 'Europe/Oslo', values: {}, columns: [{ name: 'sailing', type: 'text', label: 'Sailing' }], rows: [['SK-412'], [null]], warnings: [] }
 
 function show(answers: Record<string, unknown> = {}) {
   return renderAt('/queries/sailings-lately', <Routes><Route path="/queries/:name" element={<QueryPage />} /></Routes>, {

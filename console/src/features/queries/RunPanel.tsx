@@ -1,9 +1,9 @@
 import { useEffect, useRef, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
-import { useMutation } from '@tanstack/react-query'
+import { useMutation, useQuery } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
 import { numberWords, plural } from '../../shared/words'
-import { runQuery, type QueryDocument, type Ran, type Where } from './api'
+import { runQuery, sourceZone, type QueryDocument, type Ran, type Where } from './api'
 import { ParameterFields } from './ParameterFields'
 import { RowsTable } from './RowsTable'
 
@@ -12,7 +12,9 @@ const shownAtFirst = 12
 /** Runs the query as it stands in the editor: what came, how much, how long. */
 export function RunPanel({ document, saved, onRan }: { document: QueryDocument; saved: boolean; onRan: (ran: Ran) => void }) {
   const [values, setValues] = useState<Record<string, string>>({})
-  const [zone, setZone] = useState(Intl.DateTimeFormat().resolvedOptions().timeZone)
+  const usual = useQuery({ ...sourceZone(document.source), enabled: document.source !== '' })
+  const [chosen, setChosen] = useState<string | null>(null)
+  const zone = chosen ?? usual.data?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone
   const [all, setAll] = useState(false)
   const where: Where = { zone, calendar: null }
   const waiting = useRef<AbortController>(null)
@@ -36,12 +38,11 @@ export function RunPanel({ document, saved, onRan }: { document: QueryDocument; 
           </div>
         </div>
         <ParameterFields id="run" parameters={document.parameters ?? {}} values={values} onChange={setValues} where={where} query={saved ? document.name : null} />
-        {Object.keys(document.parameters ?? {}).length > 0 && (
-          <Form.Group controlId="run-zone" className="mt-2">
-            <Form.Label className="mb-0 small quiet">Dates reckoned in</Form.Label>
-            <Form.Control size="sm" value={zone} list="zones" onChange={(event) => setZone(event.target.value)} />
-          </Form.Group>
-        )}
+        <Form.Group controlId="run-zone" className="mt-2">
+          <Form.Label className="mb-0 small quiet">Time zone of the query and of relative dates</Form.Label>
+          <Form.Control size="sm" value={zone} list="zones" onChange={(event) => setChosen(event.target.value)} />
+          {usual.data && chosen !== null && chosen !== usual.data.zone && <Form.Text>The source’s own is {usual.data.zone}.</Form.Text>}
+        </Form.Group>
       </Form>
       <div role="status">
         <Refusal error={run.error} />

@@ -40,6 +40,7 @@ export type Table = { schema: string; name: string; columns: { name: string; typ
 export type Ran = {
   rowsRead: number
   tookMillis: number
+  zone: string
   values: Record<string, string>
   columns: { name: string; type: string; label: string }[]
   rows: (string | null)[][]
@@ -90,6 +91,10 @@ export type Where = { zone: string; calendar: string | null }
 
 export const meaningOf = (texts: string[], where: Where) =>
   queryOptions({ queryKey: ['relative-dates', texts, where], queryFn: () => api.post<Means[]>('/api/relative-dates', { texts, ...where }), staleTime: 30_000, placeholderData: (before: Means[] | undefined) => before })
+
+/** In which zone the source's own tools show times. */
+export const sourceZone = (source: string) =>
+  queryOptions({ queryKey: ['sources', source, 'zone'], queryFn: () => api.get<{ zone: string }>(`/api/sources/${encodeURIComponent(source)}/zone`), staleTime: 600_000, retry: false })
 
 export const runQuery = (document: QueryDocument, values: Record<string, string>, where: Where, signal?: AbortSignal) =>
   api.post<Ran>('/api/query-runs', { document: JSON.stringify(document, null, 1), values, ...where }, undefined, signal)

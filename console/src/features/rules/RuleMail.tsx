@@ -5,11 +5,12 @@ import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { plural, timeWords } from '../../shared/words'
 import { outbox } from '../outbox/api'
+import { SendOpen } from './SendOpen'
 
 const shown = 6
 
 /** The newest mails of a rule. */
-export function RuleMail({ name }: { name: string }) {
+export function RuleMail({ name, named }: { name: string; named: string[] }) {
   const mails = useQuery(outbox({ rule: name }))
   return (
     <section className="sheet">
@@ -21,6 +22,7 @@ export function RuleMail({ name }: { name: string }) {
           </Scroll>
         ))}
       </Loaded>
+      <SendOpen name={name} named={named} />
     </section>
   )
 }

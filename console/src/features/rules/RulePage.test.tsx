@@ -89,3 +89,17 @@ test('a draft that lies beside the rule is named', async () => {
   expect(await screen.findByText(/A draft by Ines Holm/)).toHaveTextContent('lies beside this rule, which was saved since')
   expect(screen.getByRole('link', { name: 'Look at it' })).toHaveAttribute('href', '/rules/late-sailings/edit')
 })
+
+test('one recipient is sent what is open', async () => {
+  const calls = show({ 'POST /api/rules/late-sailings/send-open': { messages: 1 } })
+  await userEvent.click(await screen.findByText('Send open findings to one recipient'))
+  await userEvent.type(screen.getByLabelText('One of the rule’s recipients'), 'siv.tangen@skerryline.example')
+  await userEvent.click(screen.getByRole('button', { name: 'Send open findings' }))
+  expect(await screen.findByText('The message is on its way.')).toBeInTheDocument()
+  expect(calls).toContain('POST /api/rules/late-sailings/send-open')
+})
+
+test('a rule whose schedule has ended says so', async () => {
+  show({}, page({ nextSlot: null, ended: true }))
+  expect(await screen.findByText('Next check: none, the schedule has ended')).toBeInTheDocument()
+})

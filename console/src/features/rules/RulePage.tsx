@@ -81,7 +81,7 @@ function OneRule({ page }: { page: Page }) {
         {move.isError && <p className="told bad">{move.error.message}</p>}
       </div>
       <p className="sentence-of mt-3 mb-0">{page.text.sentence.charAt(0).toUpperCase() + page.text.sentence.slice(1)}.</p>
-      <p className="mt-2 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? zonedWords(nextSlot, zone) : 'none'}</span></p>
+      <p className="mt-2 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? zonedWords(nextSlot, zone) : page.rule.ended ? 'none, the schedule has ended' : 'none'}</span></p>
       <FindingsPanel name={name} />
       <Leavers name={name} />
       {!page.text.grouped && <ExceptionsTrend name={name} />}
@@ -90,7 +90,7 @@ function OneRule({ page }: { page: Page }) {
         <RuleText page={page} />
         <div>
           <ChecksPanel name={name} grouped={page.text.grouped} copies={page.text.copies !== null} />
-          <RuleMail name={name} />
+          <RuleMail name={name} named={page.rule.named} />
           <RevisionsPanel kind="rule" name={name} onRestored={() => void renew()} />
         </div>
       </div>

@@ -107,7 +107,7 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
         <Link to={`/rules/${rule.name}`}>{rule.title}</Link>
         <div className="small quiet">{rule.owner}{rule.copiedFrom && `, copied from ${rule.copiedFrom}`}{rule.labels.length > 0 && ` · ${rule.labels.join(', ')}`}</div>
       </td>
-      <td>{stateWords(rule.state)}{rule.draft && <div className="small quiet">with a draft</div>}</td>
+      <td>{rule.ended ? 'ended' : stateWords(rule.state)}{rule.draft && <div className="small quiet">with a draft</div>}</td>
       <td><OpenCounts open={rule.open} /></td>
       <td>{last ? <><CheckTag state={last.state} /><div className="small quiet text-nowrap">{timeWords(last.slot)}</div></> : <span className="quiet">never</span>}</td>
       <td><CheckStrip newestFirst={rule.latest} /></td>

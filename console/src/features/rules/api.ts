@@ -39,6 +39,8 @@ export type Series = { group: string; measured: string; total: number; earlier: 
 export const historyOf = (name: string) =>
   queryOptions({ queryKey: ['rules', name, 'history'], queryFn: () => api.get<Series[]>(`${path(name)}/history`) })
 
+export const sendOpen = (name: string, to: string) => api.post<{ messages: number }>(`${path(name)}/send-open`, { to })
+
 export const joinHistory = (name: string) => api.post<{ moved: number }>(`${path(name)}/history/join`)
 
 /** A key that stays the same while one press is being answered, so that a repeat asks for the same check. */

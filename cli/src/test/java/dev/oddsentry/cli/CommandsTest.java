@@ -238,4 +238,19 @@ class CommandsTest extends AgainstAService {
         assertThat(ran.status()).isEqualTo(Odd.NOT_REACHED);
         assertThat(ran.err()).contains("No service answers at http://127.0.0.1:");
     }
+
+    @Test
+    void whatIsForAProgramIsReadToItsEndPageByPage() {
+        String one =
+                "{\"id\":%d,\"rule\":\"late\",\"identity\":\"SK-%d\",\"state\":\"OPEN\",\"severity\":\"WARNING\",\"openedAt\":\"2026-11-24T04:40:00Z\",\"marks\":[]}";
+        answer("GET /api/findings", "{\"total\":2,\"next\":\"1-5-1\",\"findings\":[" + one.formatted(1, 1) + "]}");
+        answer(
+                "GET /api/findings?after=1-5-1",
+                "{\"total\":2,\"next\":null,\"findings\":[" + one.formatted(2, 2) + "]}");
+        assertThat(odd("open", "--csv").out()).contains("SK-1", "SK-2");
+        assertThat(odd("open", "--json").out()).contains("SK-1", "SK-2").contains("\"next\" : null");
+        var table = odd("open");
+        assertThat(table.out()).contains("SK-1").doesNotContain("SK-2");
+        assertThat(table.err()).contains("Only the first 1 of 2 findings");
+    }
 }

@@ -92,14 +92,22 @@ class BackTestTest {
     void anotherTextBeginsTheHistoryAnewAndSaysSo() {
         rule("per: []\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)");
         ended(api.post("/api/rules/" + name + "/history/fill", Map.of("days", 12)));
-        assertThat(api.get("/api/rules/" + name + "/history").path(0).path("earlier").asBoolean())
+        assertThat(api.get("/api/rules/" + name + "/history")
+                        .path(0)
+                        .path("earlier")
+                        .asBoolean())
                 .isFalse();
         String query = api.send("GET", "/api/definitions/query/" + name, null, Map.of())
                 .text();
         var saved = api.push(query.replace("sql: ", "sql: /* tidied */ ").replace("sql: |", "sql: |\n  /* tidied */"));
         assertThat(saved.path("warnings").toString())
-                .contains("begin to learn anew with another text: " + name, "odd history " + name + " --join");
-        assertThat(api.get("/api/rules/" + name + "/history").path(0).path("earlier").asBoolean())
+                .contains(
+                        "these rules start a new history and need time to learn what is usual: " + name,
+                        "odd history " + name + " --join");
+        assertThat(api.get("/api/rules/" + name + "/history")
+                        .path(0)
+                        .path("earlier")
+                        .asBoolean())
                 .isTrue();
         api.post("/api/rules/" + name + "/history/join", "");
         assertThat(api.get("/api/rules/" + name + "/history")

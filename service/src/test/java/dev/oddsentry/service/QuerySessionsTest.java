@@ -43,6 +43,31 @@ class QuerySessionsTest {
                 .isEqualTo(date);
     }
 
+    @Test
+    void withoutAChoiceAQueryByHandRunsInTheZoneOfItsSource() {
+        service.ferry("alter role ferry_reader set timezone to 'Asia/Kolkata'");
+        try {
+            api.put(
+                    "/api/sources/kolkata",
+                    Map.of(
+                            "jdbcUrl",
+                            service.postgres().jdbcUrl("ferry"),
+                            "username",
+                            "ferry_reader",
+                            "password",
+                            "reader"));
+            String document =
+                    query("select current_setting('TimeZone') as zone", "").replace("source: ferry", "source: kolkata");
+            var ran = api.post("/api/query-runs", Map.of("document", document, "values", Map.of()));
+            assertThat(cell(ran)).isEqualTo("Asia/Kolkata");
+            assertThat(ran.path("zone").asString()).isEqualTo("Asia/Kolkata");
+            assertThat(api.get("/api/sources/kolkata/zone").path("zone").asString())
+                    .isEqualTo("Asia/Kolkata");
+        } finally {
+            service.ferry("alter role ferry_reader reset timezone");
+        }
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',

@@ -9,6 +9,7 @@ import java.net.HttpURLConnection;
 import java.net.URI;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -249,6 +250,43 @@ class WorkbenchApiTest {
                         .send("GET", "/api/day?from=" + slot + "&until=" + slot, null, Map.of())
                         .status())
                 .isEqualTo(422);
+    }
+
+    @Test
+    void findingsAreReadPageByPageWithoutAGapOrARepeat() {
+        var sailings = new LateSailings(service);
+        service.ferry("insert into \"" + sailings.name
+                + "\" select 'P-' || i, case when i % 3 = 0 then 60 else 20 end, null from generate_series(1, 430) i");
+        sailings.active();
+        service.api().check(sailings.name);
+        var seen = new ArrayList<String>();
+        var severities = new ArrayList<String>();
+        String after = "";
+        int pages = 0;
+        do {
+            var page = service.api().get("/api/findings?rule=" + sailings.name + after);
+            for (var each : page.path("findings")) {
+                seen.add(each.path("identity").asString());
+                severities.add(each.path("severity").asString());
+            }
+            after = page.path("next").isNull()
+                    ? null
+                    : "&after=" + page.path("next").asString();
+            pages++;
+        } while (after != null);
+        assertThat(pages).isEqualTo(3);
+        assertThat(seen).doesNotHaveDuplicates().hasSizeGreaterThanOrEqualTo(430);
+        assertThat(severities).as("worst first, over the pages").isSorted();
+        assertThat(service.api()
+                        .send("GET", "/api/findings?after=somewhere", null, Map.of())
+                        .text())
+                .contains("after: \\\"somewhere\\\" is no place in this list");
+        assertThat(service.api()
+                        .get("/api/rules/" + sailings.name + "/findings")
+                        .path("next")
+                        .isNull())
+                .as("all on one page")
+                .isTrue();
     }
 
     @Test

@@ -44,13 +44,14 @@ public final class FindingsCommand extends ServiceCommand {
     @Override
     public Integer call() {
         String query = state == Wanted.ALL ? "" : "?state=" + state;
-        JsonNode list = api().get(rule.path("/findings" + query));
+        String path = rule.path("/findings" + query);
+        JsonNode list = output.isTable() ? api().get(path) : Pages.all(api(), path, "findings");
         String nothing = "No finding of " + rule.name() + (state == Wanted.ALL ? "." : " is " + word(state) + ".");
         output.print(out(), list, () -> table(list), nothing);
         long shown = list.path("findings").size();
         if (list.path("total").asLong(shown) > shown)
             err().println("Only the first " + shown + " of " + list.path("total")
-                    + " findings are listed. All of them: odd export " + rule.name());
+                    + " findings are listed. All of them: --csv or --json, or odd export " + rule.name());
         return 0;
     }
 

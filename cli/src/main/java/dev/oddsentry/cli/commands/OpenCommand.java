@@ -54,12 +54,13 @@ public final class OpenCommand extends ServiceCommand {
         asked.put("marked", code(marked));
         asked.put("rule", rule);
         asked.put("q", find);
-        JsonNode all = api().get("/api/findings" + Api.query(asked));
+        String path = "/api/findings" + Api.query(asked);
+        JsonNode all = output.isTable() ? api().get(path) : Pages.all(api(), path, "findings");
         output.print(out(), all, () -> table(all), "There is no such finding.");
         long shown = all.path("findings").size();
         if (all.path("total").asLong(shown) > shown)
             err().println("Only the first " + shown + " of " + all.path("total")
-                    + " findings are listed. Narrow the list, or export all findings of a rule: odd export RULE");
+                    + " findings are listed. All of them: --csv or --json.");
         return 0;
     }
 

@@ -31,7 +31,7 @@ public final class RulesCommand extends ServiceCommand {
             table.add(
                     rule.path("name").asString(""),
                     rule.path("title").asString(""),
-                    Words.state(rule.path("state")),
+                    rule.path("ended").asBoolean(false) ? "ended" : Words.state(rule.path("state")),
                     Words.severities(rule.path("open")),
                     Words.time(last.path("slot")),
                     last.isMissingNode() ? "–" : Words.state(last.path("state")),

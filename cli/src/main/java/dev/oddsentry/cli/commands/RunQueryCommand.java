@@ -5,7 +5,6 @@ import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.Map;
@@ -48,7 +47,7 @@ public final class RunQueryCommand extends ServiceCommand {
     @Option(
             names = "--zone",
             paramLabel = "ZONE",
-            description = "Where relative dates are reckoned; this computer's if left out.")
+            description = "Time zone of the query's session and of relative dates; the source's if left out.")
     @Nullable
     String zone;
 
@@ -61,10 +60,11 @@ public final class RunQueryCommand extends ServiceCommand {
         var body = new LinkedHashMap<String, Object>();
         body.put("document", document);
         body.put("values", values);
-        body.put("zone", zone == null ? ZoneId.systemDefault().getId() : zone);
+        if (zone != null) body.put("zone", zone);
         JsonNode ran = api.post("/api/query-runs", body);
         output.print(out(), ran, () -> table(ran), "The query returns no row.");
-        err().println(Words.count(ran.path("rowsRead"), "row") + " in " + ran.path("tookMillis") + " ms"
+        err().println(Words.count(ran.path("rowsRead"), "row") + " in " + ran.path("tookMillis") + " ms, in time zone "
+                + ran.path("zone").asString("UTC")
                 + (ran.path("rows").size() < ran.path("rowsRead").asLong(0)
                         ? ", the first " + ran.path("rows").size() + " shown."
                         : "."));

@@ -4,8 +4,8 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * An offer to count rows of which nobody can tell ({@code or the reason is missing}), or whose text is there but blank where the condition asks
- * for missing ones.
+ * An offer to count rows for which the condition is unknown ({@code or the reason is missing}), or whose text is blank where the condition asks
+ * for missing texts.
  *
  * @param condition the exceptions' condition, widened so
  * @param blank true where the text is there, but blank

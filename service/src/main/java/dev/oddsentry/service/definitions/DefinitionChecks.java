@@ -100,12 +100,12 @@ class DefinitionChecks {
                     field,
                     places.of(field)));
         });
-        historiesBegunAnew(query, checked.columns(), places).ifPresent(warnings::add);
+        newHistories(query, checked.columns(), places).ifPresent(warnings::add);
         return new Checked(checked.columns(), warnings);
     }
 
-    /** Another text may measure other things, so rules that look back begin to learn anew. */
-    private Optional<Problem> historiesBegunAnew(QueryDefinition query, Columns columns, FieldPlaces places) {
+    /** Another text may measure other things, so rules that look back at earlier checks have to learn them again. */
+    private Optional<Problem> newHistories(QueryDefinition query, Columns columns, FieldPlaces places) {
         var saved = store.query(query.name());
         if (saved.isEmpty() || saved.get().definition().sql().equals(query.sql())) return Optional.empty();
         var lookBack = store.rules().stream()
@@ -119,9 +119,9 @@ class DefinitionChecks {
                 .toList();
         if (lookBack.isEmpty()) return Optional.empty();
         return Optional.of(Problem.warning(
-                "rules that look back at earlier checks begin to learn anew with another text: "
+                "with another text, these rules start a new history and need time to learn what is usual: "
                         + String.join(", ", lookBack)
-                        + "; if both texts measure the same, keep the earlier measurements on the rule's page, or with odd history "
+                        + "; if both texts measure the same, keep the earlier measurements: on the rule's page, or with odd history "
                         + lookBack.getFirst() + " --join",
                 "sql",
                 places.of("sql")));

@@ -35,6 +35,7 @@ class ReviewController {
      * @param before the one that is saved; null where none is
      * @param revision of the one that is saved; 0 where none is
      * @param effect on what rules remember; null where it cannot be read, or nothing is saved
+     * @param added who would be named and is not now: they take what is there as known
      * @param problems errors, for which a save would be refused, and warnings
      */
     record Review(
@@ -44,6 +45,7 @@ class ReviewController {
             @Nullable String before,
             int revision,
             @Nullable EditClass effect,
+            List<String> added,
             List<Problem> problems) {}
 
     @PostMapping(
@@ -55,7 +57,7 @@ class ReviewController {
         try {
             definition = Document.read(written).definition();
         } catch (InvalidDefinitionException unreadable) {
-            return new Review(null, null, null, null, 0, null, unreadable.problems());
+            return new Review(null, null, null, null, 0, null, List.of(), unreadable.problems());
         }
         var saved = saved(by, definition);
         var problems = new ArrayList<>(drafts.problems(written));
@@ -66,6 +68,7 @@ class ReviewController {
                 saved.map(Document::print).orElse(null),
                 saved.isEmpty() ? 0 : revision(definition),
                 saved.map(before -> effect(before, definition)).orElse(null),
+                saved.map(before -> Saving.added(before, definition)).orElse(List.of()),
                 problems);
     }
 

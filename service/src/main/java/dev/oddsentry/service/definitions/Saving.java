@@ -119,7 +119,8 @@ public class Saving {
         return EditClass.NO_EFFECT;
     }
 
-    private static List<String> added(Definition before, Definition after) {
+    /** Who is named now and was not before: they are not told what the others were. */
+    static List<String> added(Definition before, Definition after) {
         if (!(before instanceof RuleDefinition was) || !(after instanceof RuleDefinition is)) return List.of();
         var heard = was.delivery().named();
         return is.delivery().named().stream()

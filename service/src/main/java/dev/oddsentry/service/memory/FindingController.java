@@ -83,27 +83,36 @@ class FindingController {
 
     record FindingColumn(String name, String label, String type) {}
 
-    /** @param columns in the order of the rule's layout */
-    record FindingList(long total, List<FindingColumn> columns, List<FindingView> findings) {}
+    /**
+     * @param columns in the order of the rule's layout
+     * @param next to be given as {@code after} for the next page; null on the last
+     */
+    record FindingList(
+            long total,
+            List<FindingColumn> columns,
+            List<FindingView> findings,
+            @Nullable String next) {}
 
-    /** @param state only findings in this state; all if absent */
+    /**
+     * @param state only findings in this state; all if absent
+     * @param after where the page before ended
+     */
     @GetMapping
-    FindingList list(@PathVariable String name, @RequestParam(required = false) @Nullable State state) {
+    FindingList list(
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable State state,
+            @RequestParam(required = false) @Nullable String after) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
         ZoneId zone = rule.definition().zone();
         var groups = rule.definition().groups();
         var which = FINDING.RULE_ID.eq(rule.id()).and(state == null ? noCondition() : FINDING.STATE.eq(state));
-        var worstFirst = DSL.case_(FINDING.SEVERITY)
-                .when(Severity.CRITICAL, 0)
-                .when(Severity.WARNING, 1)
-                .otherwise(2);
         var reportedAt = DSL.field(DSL.select(DSL.coalesce(DSL.max(REPORTED.TOLD_AT), DSL.max(REPORTED.AT)))
                 .from(REPORTED)
                 .where(REPORTED.FINDING_ID.eq(FINDING.ID)));
         var findings = db.select(FINDING.asterisk(), reportedAt)
                 .from(FINDING)
-                .where(which)
-                .orderBy(worstFirst, FINDING.OPENED_AT.desc(), FINDING.ID)
+                .where(which, FindingPlace.behind(after))
+                .orderBy(FindingPlace.order())
                 .limit(MOST_LISTED)
                 .fetch();
         var marks = marking.of(findings.getValues(FINDING.ID));
@@ -113,7 +122,11 @@ class FindingController {
                 marks.getOrDefault(row.get(FINDING.ID), List.of()),
                 zone,
                 groups));
-        return new FindingList(db.fetchCount(FINDING, which), columns(rule.definition()), views);
+        return new FindingList(
+                db.fetchCount(FINDING, which),
+                columns(rule.definition()),
+                views,
+                FindingPlace.next(findings.into(FINDING), MOST_LISTED));
     }
 
     private static FindingView view(

@@ -90,6 +90,7 @@ class RuleViews {
     }
 
     /**
+     * @param ended whether it is active, and its schedule, which alone begins its checks, has no more dates
      * @param named everyone that the rule itself names: addresses and teams
      * @param draft whether an edit lies beside it
      * @param latest the last twenty checks, newest first
@@ -103,6 +104,7 @@ class RuleViews {
             String zone,
             Map<Severity, Integer> open,
             @Nullable Instant nextSlot,
+            boolean ended,
             List<String> to,
             Set<String> named,
             List<String> labels,
@@ -277,6 +279,10 @@ class RuleViews {
                 definition.zone().getId(),
                 open.getOrDefault(rule.id(), Map.of()),
                 state.getNextSlot(),
+                state.getState() == RuleState.ACTIVE
+                        && state.getNextSlot() == null
+                        && !definition.schedule().isOnDemandOnly()
+                        && !definition.occasions().startsChecks(),
                 definition.delivery().to(),
                 definition.delivery().named(),
                 definition.filing().labels(),

@@ -5,8 +5,10 @@ import java.sql.Connection;
 import java.sql.DatabaseMetaData;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
+import java.time.DateTimeException;
 import java.time.Duration;
 import java.time.ZoneId;
+import java.time.ZoneOffset;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 
@@ -36,6 +38,29 @@ public final class SourceConnection implements AutoCloseable {
                 .unwrap(Connection.class)
                 .setNetworkTimeout(
                         Runnable::run, Math.toIntExact(limit.plus(ROOM).toMillis()));
+    }
+
+    /**
+     * The zone that the source's own tools would show times in: what is set for the role or the database, else the server's. The session's is the driver's
+     * doing, and so says nothing.
+     */
+    ZoneId ownZone() throws SQLException {
+        try (var statement = connection.prepareStatement("""
+                        select coalesce(
+                          (select substr(setting, strpos(setting, '=') + 1)
+                             from pg_db_role_setting, unnest(setconfig) setting
+                            where lower(setting) like 'timezone=%'
+                              and setrole in (0, (select oid from pg_roles where rolname = current_user))
+                              and setdatabase in (0, (select oid from pg_database where datname = current_database()))
+                            order by setrole = 0, setdatabase = 0
+                            limit 1),
+                          current_setting('log_timezone'))""");
+                var rows = statement.executeQuery()) {
+            rows.next();
+            return ZoneId.of(rows.getString(1));
+        } catch (DateTimeException unknownHere) {
+            return ZoneOffset.UTC;
+        }
     }
 
     /** In which the source reads and writes local times, for as long as this query runs. */

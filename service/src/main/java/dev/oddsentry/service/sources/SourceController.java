@@ -30,9 +30,11 @@ class SourceController {
     private final Sources sources;
     private final SourcePools pools;
     private final SourceTables tables;
+    private final SourceZones zones;
 
-    SourceController(Sources sources, SourcePools pools, SourceTables tables) {
+    SourceController(Sources sources, SourcePools pools, SourceTables tables, SourceZones zones) {
         this.tables = tables;
+        this.zones = zones;
         this.sources = sources;
         this.pools = pools;
     }
@@ -128,5 +130,13 @@ class SourceController {
         } catch (SQLException e) {
             return new TestOutcome(false, "The source does not answer: " + e.getMessage(), List.of());
         }
+    }
+
+    /** @param zone in which the source's own tools show times; UTC where it cannot be asked */
+    record ZoneView(String zone) {}
+
+    @GetMapping("/{name}/zone")
+    ZoneView zone(@PathVariable String name) {
+        return new ZoneView(zones.of(sources.require(name)).getId());
     }
 }

@@ -110,6 +110,8 @@ public class SourcePools {
         rest.beginAnyway();
         try {
             return take(connections, source, lane);
+        } catch (NoConnectionFreeException busy) {
+            throw busy;
         } catch (SQLException unreachable) {
             answered = false;
             throw unreachable;

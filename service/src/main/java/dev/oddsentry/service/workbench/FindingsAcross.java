@@ -22,6 +22,7 @@ import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.marks.Marking;
+import dev.oddsentry.service.memory.FindingPlace;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.time.Clock;
 import java.time.Instant;
@@ -34,7 +35,6 @@ import java.util.Objects;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
-import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -83,13 +83,15 @@ class FindingsAcross {
     /**
      * @param state null for those that have not cleared
      * @param sought in identity, row, or rule
+     * @param after where the page before ended; null for the first
      */
     record Ask(
             @Nullable State state,
             @Nullable Severity severity,
             @Nullable Marked marked,
             @Nullable String rule,
-            String sought) {}
+            String sought,
+            @Nullable String after) {}
 
     record Cell(String label, @Nullable String text) {}
 
@@ -107,8 +109,15 @@ class FindingsAcross {
             List<Marking.Mark> marks,
             List<Cell> cells) {}
 
-    /** @param byRule how many of them each rule has, by its name */
-    record FoundList(long total, Map<String, Integer> byRule, List<Found> findings) {}
+    /**
+     * @param byRule how many of them each rule has, by its name
+     * @param next to be given as {@code after} for the next page; null on the last
+     */
+    record FoundList(
+            long total,
+            Map<String, Integer> byRule,
+            List<Found> findings,
+            @Nullable String next) {}
 
     FoundList list(Ask ask) {
         var rules = new HashMap<UUID, Current<RuleDefinition>>();
@@ -122,16 +131,12 @@ class FindingsAcross {
                 .groupBy(DEFINITION.NAME)
                 .orderBy(count().desc())
                 .fetchMap(DEFINITION.NAME, row -> row.value2());
-        var worstFirst = DSL.case_(FINDING.SEVERITY)
-                .when(Severity.CRITICAL, 0)
-                .when(Severity.WARNING, 1)
-                .otherwise(2);
         var findings = db.select(FINDING.fields())
                 .from(FINDING)
                 .join(DEFINITION)
                 .on(DEFINITION.ID.eq(FINDING.RULE_ID))
-                .where(which)
-                .orderBy(worstFirst, FINDING.OPENED_AT.desc(), FINDING.ID)
+                .where(which, FindingPlace.behind(ask.after()))
+                .orderBy(FindingPlace.order())
                 .limit(MOST_LISTED)
                 .fetchInto(FINDING);
         var marks = marking.of(findings.getValues(FINDING.ID));
@@ -145,7 +150,7 @@ class FindingsAcross {
                         labels))
                 .toList();
         long total = byRule.values().stream().mapToLong(Integer::longValue).sum();
-        return new FoundList(total, byRule, found);
+        return new FoundList(total, byRule, found, FindingPlace.next(findings, MOST_LISTED));
     }
 
     private Condition condition(Ask ask) {

@@ -55,8 +55,9 @@ class LookingController {
             @RequestParam(required = false) @Nullable Severity severity,
             @RequestParam(required = false) FindingsAcross.@Nullable Marked marked,
             @RequestParam(required = false) @Nullable String rule,
-            @RequestParam(defaultValue = "") String q) {
-        return findings.list(new FindingsAcross.Ask(state, severity, marked, rule, q));
+            @RequestParam(defaultValue = "") String q,
+            @RequestParam(required = false) @Nullable String after) {
+        return findings.list(new FindingsAcross.Ask(state, severity, marked, rule, q, after));
     }
 
     /** Every address that a definition names or that got mail lately. */

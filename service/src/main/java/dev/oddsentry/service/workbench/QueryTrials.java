@@ -16,6 +16,7 @@ import dev.oddsentry.service.queries.QueryInput;
 import dev.oddsentry.service.queries.QueryRunner;
 import dev.oddsentry.service.queries.RunWords;
 import dev.oddsentry.service.queries.RunningQuery;
+import dev.oddsentry.service.sources.SourceZones;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
@@ -39,6 +40,7 @@ class QueryTrials {
     private final QueryChecks checks;
     private final QueryRunner runner;
     private final Sources sources;
+    private final SourceZones zones;
     private final Schedules schedules;
     private final Audit audit;
     private final DSLContext db;
@@ -48,6 +50,7 @@ class QueryTrials {
             QueryChecks checks,
             QueryRunner runner,
             Sources sources,
+            SourceZones zones,
             Schedules schedules,
             Audit audit,
             DSLContext db,
@@ -55,6 +58,7 @@ class QueryTrials {
         this.checks = checks;
         this.runner = runner;
         this.sources = sources;
+        this.zones = zones;
         this.schedules = schedules;
         this.audit = audit;
         this.db = db;
@@ -63,12 +67,14 @@ class QueryTrials {
 
     /**
      * @param rowsRead of the whole result
+     * @param zone in which the query was run: the one that was chosen, else the source's own
      * @param values what each parameter was, in words
      * @param rows the first of them, texts in the order of the columns
      */
     record Ran(
             long rowsRead,
             long tookMillis,
+            String zone,
             Map<String, String> values,
             List<Column> columns,
             List<List<@Nullable String>> rows,
@@ -87,7 +93,9 @@ class QueryTrials {
             throw RefusedException.invalid(
                     "This is a " + document.definition().kind().code() + "; a query can be run.");
         var checked = checks.check(query, document.places());
-        var moment = moment(zone, calendar);
+        boolean chosen = zone != null && !zone.isBlank();
+        var moment =
+                moment(chosen ? zone : zones.of(sources.require(query.source())).getId(), calendar);
         var values = values(query, given, moment);
         audit.record(db, by.id(), "run query", query.name(), RunWords.of(query, words(values, moment.zone())));
         var rows = new ArrayList<List<@Nullable String>>();
@@ -110,6 +118,7 @@ class QueryTrials {
             return new Ran(
                     reading.rows(),
                     reading.took().toMillis(),
+                    moment.zone().getId(),
                     words(values, moment.zone()),
                     columns,
                     rows,
