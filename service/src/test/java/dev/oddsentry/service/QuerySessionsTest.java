@@ -44,6 +44,19 @@ class QuerySessionsTest {
     }
 
     @Test
+    void asManyRowsAreGivenAsAreAskedFor() {
+        String document = query("select i from generate_series(1, 900) i", "");
+        assertThat(api.post("/api/query-runs", Map.of("document", document)).path("rows"))
+                .hasSize(200);
+        assertThat(api.post("/api/query-runs", Map.of("document", document, "rows", 20_000))
+                        .path("rows"))
+                .hasSize(900);
+        assertThat(api.postAnswer("/api/query-runs", Map.of("document", document, "rows", 20_001))
+                        .status())
+                .isEqualTo(422);
+    }
+
+    @Test
     void withoutAChoiceAQueryByHandRunsInTheZoneOfItsSource() {
         service.ferry("alter role ferry_reader set timezone to 'Asia/Kolkata'");
         try {

@@ -26,6 +26,9 @@ import tools.jackson.databind.JsonNode;
             "         odd run-query sailings.query.yaml --csv"
         })
 public final class RunQueryCommand extends ServiceCommand {
+    /** What the service gives at most at once. */
+    private static final int MOST_ROWS = 20_000;
+
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
@@ -51,6 +54,14 @@ public final class RunQueryCommand extends ServiceCommand {
     @Nullable
     String zone;
 
+    @Option(
+            names = "--rows",
+            paramLabel = "N",
+            description =
+                    "How many of the first rows, at most 20000; 200 if left out, or all of those with --csv or --json.")
+    @Nullable
+    Integer rows;
+
     @Override
     public Integer call() {
         Api api = api();
@@ -61,12 +72,13 @@ public final class RunQueryCommand extends ServiceCommand {
         body.put("document", document);
         body.put("values", values);
         if (zone != null) body.put("zone", zone);
+        if (rows != null || !output.isTable()) body.put("rows", rows == null ? MOST_ROWS : rows);
         JsonNode ran = api.post("/api/query-runs", body);
         output.print(out(), ran, () -> table(ran), "The query returns no row.");
         err().println(Words.count(ran.path("rowsRead"), "row") + " in " + ran.path("tookMillis") + " ms, in time zone "
                 + ran.path("zone").asString("UTC")
                 + (ran.path("rows").size() < ran.path("rowsRead").asLong(0)
-                        ? ", the first " + ran.path("rows").size() + " shown."
+                        ? ", the first " + ran.path("rows").size() + " shown; --rows shows more, up to 20000."
                         : "."));
         return 0;
     }

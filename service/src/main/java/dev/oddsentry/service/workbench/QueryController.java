@@ -2,6 +2,8 @@ package dev.oddsentry.service.workbench;
 
 import dev.oddsentry.service.people.Person;
 import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.util.List;
@@ -42,20 +44,27 @@ class QueryController {
     /**
      * @param document a query's document, as YAML or JSON; it need not be saved
      * @param values of parameters by name, as a rule would write them; the document's defaults hold for the others
-     * @param zone where relative dates are reckoned; UTC if absent
+     * @param zone of the query's session and of relative dates; the source's own if absent
      * @param calendar whose working days and periods they go by; Monday to Friday and months if absent
+     * @param rows how many of the first rows are given; 200 if absent
      */
     record RunBody(
             @NotBlank @Size(max = 500_000) String document,
             @Nullable Map<String, String> values,
             @Nullable String zone,
-            @Nullable String calendar) {}
+            @Nullable String calendar,
+            @Nullable @Min(1) @Max(QueryTrials.MOST_ROWS) Integer rows) {}
 
     /** Runs it to its end, for its first rows, their number and the time it takes. */
     @PostMapping("/query-runs")
     QueryTrials.Ran run(@AuthenticationPrincipal Person by, @Valid @RequestBody RunBody body) {
         return trials.run(
-                by, body.document(), body.values() == null ? Map.of() : body.values(), body.zone(), body.calendar());
+                by,
+                body.document(),
+                body.values() == null ? Map.of() : body.values(),
+                body.zone(),
+                body.calendar(),
+                body.rows());
     }
 
     /** What one of its parameters may be, as its choices say; empty where anything. */

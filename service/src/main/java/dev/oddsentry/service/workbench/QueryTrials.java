@@ -35,7 +35,10 @@ import org.springframework.stereotype.Component;
 /** Runs a query that is being written, read-only and within its source's limits. Nothing is kept but that someone did so. */
 @Component
 class QueryTrials {
-    private static final int MOST_ROWS_SHOWN = 200;
+    /** All that a person can want to look at, and that an answer should hold. */
+    static final int MOST_ROWS = 20_000;
+
+    private static final int USUAL_ROWS = 200;
 
     private final QueryChecks checks;
     private final QueryRunner runner;
@@ -87,7 +90,14 @@ class QueryTrials {
             String text, @Nullable String means, @Nullable String refused) {}
 
     /** @throws InvalidDefinitionException with every problem of the document and its place */
-    Ran run(Person by, String text, Map<String, String> given, @Nullable String zone, @Nullable String calendar) {
+    Ran run(
+            Person by,
+            String text,
+            Map<String, String> given,
+            @Nullable String zone,
+            @Nullable String calendar,
+            @Nullable Integer mostRows) {
+        int most = mostRows == null ? USUAL_ROWS : mostRows;
         var document = Document.read(text);
         if (!(document.definition() instanceof QueryDefinition query))
             throw RefusedException.invalid(
@@ -106,7 +116,7 @@ class QueryTrials {
                     query,
                     new QueryInput(values, moment.zone()),
                     _ -> row -> {
-                        if (rows.size() < MOST_ROWS_SHOWN) rows.add(texts(row, moment.zone()));
+                        if (rows.size() < most) rows.add(texts(row, moment.zone()));
                     },
                     new RunningQuery(source.timeLimit()));
             var columns = reading.columns().inOrder().stream()
