@@ -12,9 +12,11 @@ import java.util.regex.Pattern;
 import java.util.stream.Stream;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
+import picocli.CommandLine;
 
 /** Each command that stands on a line of its own in the documents exists, with these options. */
 class DocumentedCommandsTest {
+    private static final CommandLine ODD = Odd.whole().setCaseInsensitiveEnumValuesAllowed(true);
     private static final Path ROOT = Path.of("..");
     private static final Pattern LINE = Pattern.compile("^ {4}(?:\\./)?odd (.*)$");
     private static final Pattern WORD = Pattern.compile("\"([^\"]*)\"|(\\S+)");
@@ -41,9 +43,7 @@ class DocumentedCommandsTest {
         var found = WORD.matcher(command.replaceFirst(" > ~.*$", ""));
         while (found.find()) words.add(found.group(1) == null ? found.group(2) : found.group(1));
         List<String> arguments = List.copyOf(words);
-        assertThatCode(() -> Odd.whole()
-                        .setCaseInsensitiveEnumValuesAllowed(true)
-                        .parseArgs(arguments.toArray(String[]::new)))
+        assertThatCode(() -> ODD.parseArgs(arguments.toArray(String[]::new)))
                 .as(command)
                 .doesNotThrowAnyException();
     }
