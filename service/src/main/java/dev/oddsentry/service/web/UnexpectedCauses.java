@@ -4,6 +4,7 @@ import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
 import java.util.Optional;
 import java.util.Set;
+import org.apache.tomcat.util.http.InvalidParameterException;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 
@@ -34,6 +35,10 @@ final class UnexpectedCauses {
     private static @Nullable Explanation explainOne(Throwable cause) {
         return switch (cause) {
             case StackOverflowError _ -> new Explanation(HttpStatus.BAD_REQUEST, "The request is nested too deeply.");
+            case InvalidParameterException _ ->
+                new Explanation(
+                        HttpStatus.BAD_REQUEST,
+                        "The query of the address is malformed: each part is name=value, percent-encoded, with & between.");
             case SQLTransientConnectionException _ -> outOfReach();
             case SQLException e
             when e.getSQLState() != null
