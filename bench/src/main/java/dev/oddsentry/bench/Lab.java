@@ -145,7 +145,7 @@ final class Lab implements AutoCloseable {
 
     private void killNodes() {
         try {
-            for (var node : nodes) node.kill();
+            for (var node : nodes) node.killForGood();
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
         }

@@ -207,7 +207,7 @@ public final class Storm {
     }
 
     /**
-     * Where nobody can tell whether a message arrived, the owners know, for they have the mail or have it not: they say that it arrived, or
+     * Where a message is unconfirmed, the owners know whether they have it: they say that it arrived, or
      * have it reported again.
      */
     private void owners(ServiceProcess node) throws InterruptedException, SQLException {

@@ -26,6 +26,7 @@ public final class ServiceProcess {
     private final Map<String, String> environment;
     private final List<String> settings;
     private Process process;
+    private boolean over;
 
     private ServiceProcess(String records, Path folder, Map<String, String> environment, List<String> settings)
             throws IOException {
@@ -110,9 +111,15 @@ public final class ServiceProcess {
         return process.waitFor(within.toMillis(), TimeUnit.MILLISECONDS);
     }
 
-    /** Starts it again, without waiting for its answer. */
-    public void startAgain() throws IOException {
-        process = begin();
+    /** Starts it again, without waiting for its answer; not after {@link #killForGood}. */
+    public synchronized void startAgain() throws IOException {
+        if (!over) process = begin();
+    }
+
+    /** SIGKILL, where the program that started it ends while others of its threads may still start it again. */
+    public synchronized void killForGood() throws InterruptedException {
+        over = true;
+        kill();
     }
 
     public boolean isAlive() {

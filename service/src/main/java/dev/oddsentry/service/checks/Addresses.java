@@ -47,7 +47,7 @@ class Addresses {
      * @param named by value, as {@link #of} gives them
      * @return who hears of an audience's findings: who is named for its value, else the addresses in its rows; empty where neither is
      */
-    List<String> hearing(Map<String, List<String>> named, About about, Told.Part part, Reckoned reckoned) {
+    List<String> recipientsOf(Map<String, List<String>> named, About about, Told.Part part, Reckoned reckoned) {
         var split = Objects.requireNonNull(about.rule().delivery().split(), "not split");
         var to = named.getOrDefault(Objects.requireNonNullElse(part.audience().split(), ""), List.of());
         return to.isEmpty() && split.address() != null ? ofRows.addresses(about, part, split.address(), reckoned) : to;

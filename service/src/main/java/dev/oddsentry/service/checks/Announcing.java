@@ -124,7 +124,7 @@ class Announcing {
         var unassigned = new ArrayList<Told.Part>();
         for (var part : hearing) {
             String value = Objects.requireNonNullElse(part.audience().split(), "");
-            var to = this.addresses.hearing(addresses, about, part, reckoned);
+            var to = this.addresses.recipientsOf(addresses, about, part, reckoned);
             if (to.isEmpty()) unassigned.add(part);
             else letters.add(new Letter(List.of(part), to, value, open(open, part), lastReports.get(part.audience())));
         }

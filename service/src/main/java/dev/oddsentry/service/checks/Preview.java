@@ -243,7 +243,7 @@ class Preview {
                 .map(part -> {
                     var to = split == null
                             ? List.<String>of()
-                            : addresses.hearing(named, run.about(), part, run.reckoned());
+                            : addresses.recipientsOf(named, run.about(), part, run.reckoned());
                     return new Hearer(
                             part.audience().split(),
                             to.isEmpty() ? others : to,
