@@ -120,7 +120,7 @@ final class DefinitionTrees {
                 .put(
                         "at once",
                         roundUp.atOnce() == null ? null : roundUp.atOnce().word())
-                .put("schedule", of(roundUp.schedule(), RuleDefinition.OccasionsDefinition.NONE))
+                .put("schedule", of(roundUp.schedule(), OccasionsDefinition.NONE))
                 .fields;
     }
 
@@ -211,7 +211,7 @@ final class DefinitionTrees {
                 : Map.of(band.severity().word(), band.condition());
     }
 
-    private static Map<String, Object> of(RuleDefinition.MemoryDefinition memory) {
+    private static Map<String, Object> of(MemoryDefinition memory) {
         var tree = new Tree().put("mode", memory.mode().name().toLowerCase(Locale.ROOT));
         tree.put("key", memory.key()).put("watch", memory.watch());
         tree.put("report", memory.report().stream().sorted().map(NewsKind::code).toList());
@@ -225,7 +225,7 @@ final class DefinitionTrees {
         tree.put("guard", memory.guard() == 0 ? null : new Patience.Checks(memory.guard()).text());
         tree.put("remind every", memory.remindEvery() == null ? null : Patience.text(memory.remindEvery()));
         var percent = memory.brakes().mostClearedPercent();
-        boolean usual = percent != null && percent == RuleDefinition.Brakes.USUAL_PERCENT;
+        boolean usual = percent != null && percent == MemoryDefinition.Brakes.USUAL_PERCENT;
         tree.put("most cleared", usual ? null : (percent == null ? 100 : percent) + " %");
         tree.put("most opened", memory.brakes().mostOpened());
         tree.put("forget after", memory.forgetAfter() == null ? null : Patience.text(memory.forgetAfter()));
@@ -247,8 +247,7 @@ final class DefinitionTrees {
         return Patience.text(Span.between(time));
     }
 
-    private static Map<String, Object> of(
-            RuleDefinition.ScheduleDefinition schedule, RuleDefinition.OccasionsDefinition occasions) {
+    private static Map<String, Object> of(ScheduleDefinition schedule, OccasionsDefinition occasions) {
         return new Tree()
                 .put("start", text(schedule.start()))
                 .put("recur", schedule.recur())
@@ -275,8 +274,8 @@ final class DefinitionTrees {
                 .fields;
     }
 
-    private static Object of(RuleDefinition.After after) {
-        if (after.on().equals(RuleDefinition.After.USUAL)) return after.rule();
+    private static Object of(OccasionsDefinition.After after) {
+        if (after.on().equals(OccasionsDefinition.After.USUAL)) return after.rule();
         var on = after.on().stream()
                 .sorted()
                 .map(outcome -> outcome.name().toLowerCase(Locale.ROOT))
@@ -284,7 +283,7 @@ final class DefinitionTrees {
         return new Tree().put("rule", after.rule()).put("on", on).fields;
     }
 
-    private static Map<String, Object> of(RuleDefinition.ReadyWhen ready) {
+    private static Map<String, Object> of(OccasionsDefinition.ReadyWhen ready) {
         return new Tree()
                 .put("query", ready.query())
                 .put("ask every", text(ready.askEvery()))
@@ -292,7 +291,7 @@ final class DefinitionTrees {
                 .fields;
     }
 
-    private static List<String> excepted(RuleDefinition.ScheduleDefinition schedule) {
+    private static List<String> excepted(ScheduleDefinition schedule) {
         return Stream.concat(
                         schedule.exceptDates().stream().map(LocalDate::toString),
                         schedule.except().stream().map(LocalDateTime::toString))

@@ -1,7 +1,6 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.definition.RuleDefinition.Brakes;
-import dev.oddsentry.core.definition.RuleDefinition.MemoryDefinition;
+import dev.oddsentry.core.definition.MemoryDefinition.Brakes;
 import dev.oddsentry.core.definition.RuleDefinition.Mode;
 import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.memory.FirstCheck;

@@ -1,6 +1,5 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import java.time.ZoneId;

@@ -2,26 +2,12 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Absence;
-import dev.oddsentry.core.memory.FirstCheck;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.schedule.Missed;
-import dev.oddsentry.core.schedule.OnHoliday;
-import dev.oddsentry.core.schedule.Recurrence;
-import dev.oddsentry.core.schedule.Schedule;
-import dev.oddsentry.core.time.Span;
-import dev.oddsentry.core.time.WorkingDays;
 import java.time.Duration;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.util.ArrayList;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
-import java.util.Optional;
 import java.util.Set;
 import java.util.TreeSet;
 import java.util.stream.Collectors;
@@ -128,161 +114,6 @@ public record RuleDefinition(
         INCREMENTAL,
         /** Everything, each time. */
         FULL
-    }
-
-    /**
-     * @param key the columns of the identity; empty where equal rows are numbered by copy
-     * @param watch the columns of the fingerprint; empty for those that the conditions read
-     * @param absence null for the default, which depends on whether anything in the rule moves with the slot
-     * @param hold how long an exception must last before it is open
-     * @param misses how long an open finding must be missed before it clears
-     * @param guard how many slots what became better must stay so before that counts; one that comes back within them had not cleared
-     * @param remindEvery how long after it was last told an open finding is said again; null for never
-     * @param brakes when a check is kept back for a person to look at
-     * @param forgetAfter how long a finding is out of sight before it is forgotten; null for the operator's number of days
-     */
-    public record MemoryDefinition(
-            Mode mode,
-            List<String> key,
-            List<String> watch,
-            Set<NewsKind> report,
-            @Nullable Absence absence,
-            Patience hold,
-            Patience misses,
-            int guard,
-            @Nullable Span remindEvery,
-            Brakes brakes,
-            FirstCheck firstCheck,
-            @Nullable Span forgetAfter) {
-        /** The same without patience: what is there is there at once. */
-        MemoryDefinition atOnce() {
-            return new MemoryDefinition(
-                    mode,
-                    key,
-                    watch,
-                    report,
-                    absence,
-                    Patience.NONE,
-                    misses,
-                    1,
-                    remindEvery,
-                    brakes,
-                    firstCheck,
-                    forgetAfter);
-        }
-    }
-
-    /**
-     * @param mostClearedPercent of the open findings, at one check; null for no limit
-     * @param mostOpened findings at one check; null for no limit
-     */
-    public record Brakes(
-            @Nullable Integer mostClearedPercent, @Nullable Integer mostOpened) {
-        /** Fewer than so many clear without being counted as a share. */
-        public static final int LEAST_CLEARED = 20;
-
-        public static final int USUAL_PERCENT = 50;
-
-        /** Why a check with these counts is kept back; empty if it is not. */
-        public Optional<String> keepBack(long openBefore, long cleared, long opened) {
-            if (mostClearedPercent != null
-                    && cleared >= LEAST_CLEARED
-                    && cleared * 100 > openBefore * mostClearedPercent)
-                return Optional.of(cleared + " of " + openBefore + " open findings would clear at once, more than "
-                        + mostClearedPercent + " %");
-            if (mostOpened != null && opened > mostOpened)
-                return Optional.of(opened + " findings would open at once, more than " + mostOpened);
-            return Optional.empty();
-        }
-    }
-
-    /**
-     * @param start local in the rule's zone
-     * @param recur RFC 5545 recurrence rules
-     * @param workingDays one slot a month for each: 3 for its third working day, -1 for its last
-     * @param also single local times
-     * @param except local times left out; {@code exceptDates} whole days
-     * @param calendar the name of the one that says which days are worked; null for Monday to Friday
-     * @param onHoliday what becomes of a slot on a day that is not worked; null: it stays
-     * @param missed what becomes of slots while the service was down; null for the default, which depends on the window
-     */
-    public record ScheduleDefinition(
-            @Nullable LocalDateTime start,
-            List<String> recur,
-            List<Integer> workingDays,
-            List<LocalDateTime> also,
-            List<LocalDateTime> except,
-            List<LocalDate> exceptDates,
-            @Nullable LocalDateTime until,
-            @Nullable String calendar,
-            @Nullable OnHoliday onHoliday,
-            @Nullable Missed missed) {
-        public static final ScheduleDefinition ON_DEMAND_ONLY = new ScheduleDefinition(
-                null, List.of(), List.of(), List.of(), List.of(), List.of(), null, null, null, null);
-
-        public boolean isOnDemandOnly() {
-            return recur.isEmpty() && workingDays.isEmpty() && also.isEmpty();
-        }
-
-        /** The same rhythm with a start that is no later: what it would have been had it started before. As it is where its dates are counted. */
-        public ScheduleDefinition startingBy(LocalDateTime by, ZoneId zone) {
-            boolean counted = recur.stream()
-                    .anyMatch(rule -> rule.toUpperCase(Locale.ROOT).contains("COUNT="));
-            if (start == null || !start.isAfter(by) || recur.size() > 1 || counted) return this;
-            LocalDateTime earlier = recur.isEmpty() ? by : Recurrence.sameRhythmBy(recur.getFirst(), start, by, zone);
-            return new ScheduleDefinition(
-                    earlier, recur, workingDays, also, except, exceptDates, until, calendar, onHoliday, missed);
-        }
-
-        /** @param calendar the one that is named; null where none is */
-        public Schedule in(ZoneId zone, @Nullable WorkingDays calendar) {
-            if (isOnDemandOnly()) return Schedule.ON_DEMAND_ONLY;
-            // Single times need no start.
-            LocalDateTime from = start == null ? also.getFirst() : start;
-            return Schedule.of(new Schedule.Parts(
-                    from, zone, recur, workingDays, also, except, exceptDates, until, calendar, onHoliday));
-        }
-    }
-
-    /**
-     * What starts a check besides the schedule, and what any check waits for.
-     *
-     * @param events names of outside events; each arrival starts a check
-     * @param after rules whose checks start one of this rule, for the same slot
-     * @param ready null where a check waits for nothing
-     */
-    public record OccasionsDefinition(
-            List<String> events,
-            List<After> after,
-            @Nullable ReadyWhen ready) {
-        public static final OccasionsDefinition NONE = new OccasionsDefinition(List.of(), List.of(), null);
-
-        public boolean startsChecks() {
-            return !events.isEmpty() || !after.isEmpty();
-        }
-    }
-
-    /** @param on which of that rule's outcomes */
-    public record After(String rule, Set<Outcome> on) {
-        public static final Set<Outcome> USUAL = Set.of(Outcome.FIRED, Outcome.QUIET);
-    }
-
-    /** How a check ended, for a rule that follows it. One that was not judged, kept back or stopped starts nothing. */
-    public enum Outcome {
-        FIRED,
-        QUIET,
-        FAILED,
-        /** The result had no row at all, whatever else the check was. */
-        BLANK
-    }
-
-    /**
-     * @param query a check may run once it returns a row
-     * @param until how long after its slot a check that is not ready has failed
-     */
-    public record ReadyWhen(String query, Duration askEvery, Duration until) {
-        public static final Duration USUAL_ASKING = Duration.ofMinutes(5);
-        public static final Duration USUAL_UNTIL = Duration.ofHours(2);
     }
 
     @Override

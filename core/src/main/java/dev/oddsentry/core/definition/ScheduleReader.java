@@ -1,10 +1,8 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.definition.RuleDefinition.After;
-import dev.oddsentry.core.definition.RuleDefinition.OccasionsDefinition;
-import dev.oddsentry.core.definition.RuleDefinition.Outcome;
-import dev.oddsentry.core.definition.RuleDefinition.ReadyWhen;
-import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
+import dev.oddsentry.core.definition.OccasionsDefinition.After;
+import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
+import dev.oddsentry.core.definition.OccasionsDefinition.ReadyWhen;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.schedule.Missed;

@@ -3,7 +3,7 @@ package dev.oddsentry.core.definition;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.oddsentry.core.definition.RuleDefinition.Brakes;
+import dev.oddsentry.core.definition.MemoryDefinition.Brakes;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;

@@ -1,6 +1,6 @@
 package dev.oddsentry.service.calendars;
 
-import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
+import dev.oddsentry.core.definition.ScheduleDefinition;
 import dev.oddsentry.core.definition.ScheduleWords;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.schedule.OnHoliday;

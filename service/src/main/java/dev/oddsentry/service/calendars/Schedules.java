@@ -2,7 +2,7 @@ package dev.oddsentry.service.calendars;
 
 import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.definition.RuleDefinition.ScheduleDefinition;
+import dev.oddsentry.core.definition.ScheduleDefinition;
 import dev.oddsentry.core.schedule.Schedule;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.time.WorkingDays;

@@ -2,7 +2,7 @@ package dev.oddsentry.service.checks;
 
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
-import dev.oddsentry.core.definition.RuleDefinition.Outcome;
+import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
 import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.checks.Failures.Failure;
 import dev.oddsentry.service.checks.PersonalCopies.Undone;

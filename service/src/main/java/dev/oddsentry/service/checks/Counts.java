@@ -1,6 +1,6 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.RuleDefinition.Outcome;
+import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
 import dev.oddsentry.core.finding.Severity;
 import java.math.BigDecimal;
 import java.util.Comparator;

@@ -1,8 +1,11 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.DeliveryDefinition;
+import dev.oddsentry.core.definition.MemoryDefinition;
+import dev.oddsentry.core.definition.OccasionsDefinition;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.ScheduleDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.KnownTable;
@@ -141,7 +144,7 @@ class Trial {
                 ask.condition(),
                 List.of(new RuleDefinition.Band(Severity.WARNING, null)),
                 null,
-                new RuleDefinition.MemoryDefinition(
+                new MemoryDefinition(
                         RuleDefinition.Mode.FULL,
                         ask.key(),
                         List.of(),
@@ -151,11 +154,11 @@ class Trial {
                         Patience.NONE,
                         0,
                         null,
-                        new RuleDefinition.Brakes(null, null),
+                        new MemoryDefinition.Brakes(null, null),
                         FirstCheck.REPORT,
                         null),
-                RuleDefinition.ScheduleDefinition.ON_DEMAND_ONLY,
-                RuleDefinition.OccasionsDefinition.NONE,
+                ScheduleDefinition.ON_DEMAND_ONLY,
+                OccasionsDefinition.NONE,
                 RuleDefinition.CheckingDefinition.USUAL,
                 null,
                 DeliveryDefinition.TO_NOBODY,

@@ -1,6 +1,6 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.RuleDefinition.ReadyWhen;
+import dev.oddsentry.core.definition.OccasionsDefinition.ReadyWhen;
 import dev.oddsentry.core.memory.Patience;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.service.definitions.DefinitionStore;

@@ -4,6 +4,7 @@ import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.EditClass;
+import dev.oddsentry.core.definition.OccasionsDefinition;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
@@ -204,7 +205,7 @@ public class Saving {
 
     private void listen(UUID id, RuleDefinition rule, Document document) {
         var follows = rule.occasions().after().stream()
-                .map(RuleDefinition.After::rule)
+                .map(OccasionsDefinition.After::rule)
                 .toList();
         var circle = occasions.circle(id, rule.name(), follows);
         if (!circle.isEmpty()) {

@@ -1,0 +1,45 @@
+package dev.oddsentry.core.definition;
+
+import java.time.Duration;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What starts a check besides the schedule, and what any check waits for.
+ *
+ * @param events names of outside events; each arrival starts a check
+ * @param after rules whose checks start one of this rule, for the same slot
+ * @param ready null where a check waits for nothing
+ */
+public record OccasionsDefinition(
+        List<String> events, List<After> after, @Nullable ReadyWhen ready) {
+    public static final OccasionsDefinition NONE = new OccasionsDefinition(List.of(), List.of(), null);
+
+    public boolean startsChecks() {
+        return !events.isEmpty() || !after.isEmpty();
+    }
+
+    /** @param on which of that rule's outcomes */
+    public record After(String rule, Set<Outcome> on) {
+        public static final Set<Outcome> USUAL = Set.of(Outcome.FIRED, Outcome.QUIET);
+    }
+
+    /** How a check ended, for a rule that follows it. One that was not judged, kept back or stopped starts nothing. */
+    public enum Outcome {
+        FIRED,
+        QUIET,
+        FAILED,
+        /** The result had no row at all, whatever else the check was. */
+        BLANK
+    }
+
+    /**
+     * @param query a check may run once it returns a row
+     * @param until how long after its slot a check that is not ready has failed
+     */
+    public record ReadyWhen(String query, Duration askEvery, Duration until) {
+        public static final Duration USUAL_ASKING = Duration.ofMinutes(5);
+        public static final Duration USUAL_UNTIL = Duration.ofHours(2);
+    }
+}
