@@ -16,6 +16,7 @@ import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -148,8 +149,9 @@ final class Compiler {
 
     private Node comparison(Comparison.Operator operator, Expression leftTree, Expression rightTree) {
         var order = new Ordering(typeOf(leftTree), typeOf(rightTree), moments);
-        Node left = compared(leftTree, order);
-        Node right = compared(rightTree, order);
+        boolean uuids = layout.isUuid(leftTree) || layout.isUuid(rightTree);
+        Node left = uuids ? inLowerCase(compared(leftTree, order)) : compared(leftTree, order);
+        Node right = uuids ? inLowerCase(compared(rightTree, order)) : compared(rightTree, order);
         boolean equality = operator == Comparison.Operator.EQUAL || operator == Comparison.Operator.UNEQUAL;
         if (equality && order.isOfTexts()) return sameTexts(left, right, operator == Comparison.Operator.EQUAL);
         return row -> {
@@ -158,6 +160,10 @@ final class Compiler {
             if (a == null || b == null || !order.isDecidable(a, b)) return null;
             return operator.holds(order.compare(a, b));
         };
+    }
+
+    private static Node inLowerCase(Node texts) {
+        return row -> texts.on(row) instanceof String text ? text.toLowerCase(Locale.ROOT) : null;
     }
 
     /** A literal moment is brought to the comparison's type once, not for each row: zones are slow. */
@@ -177,7 +183,8 @@ final class Compiler {
                     .toList());
         Set<Object> texts = new HashSet<>();
         for (var option : options) {
-            if (option instanceof Expression.Literal(var _, Object text) && text != null) texts.add(text);
+            if (option instanceof Expression.Literal(var _, Object text) && text != null)
+                texts.add(layout.isUuid(operand) ? text.toString().toLowerCase(Locale.ROOT) : text);
         }
         Node value = compile(operand);
         return row -> {

@@ -184,7 +184,8 @@ public final class Condition {
     private void addCompared(List<ComparedText> compared, Expression column, Expression value) {
         if (!(column instanceof Expression.ColumnName)) return;
         if (!(value instanceof Expression.Literal(var _, String text))) return;
-        layout.slotOf(column).ifPresent(slot -> compared.add(new ComparedText(slot, text, places.of(value))));
+        String sought = layout.isUuid(column) ? text.toLowerCase(Locale.ROOT) : text;
+        layout.slotOf(column).ifPresent(slot -> compared.add(new ComparedText(slot, sought, places.of(value))));
     }
 
     /**

@@ -33,6 +33,7 @@ public final class Grouping {
     private final List<Column> columns = new ArrayList<>();
     private final List<Column> names = new ArrayList<>();
     private final Map<Expression, Integer> slots = new HashMap<>();
+    private final Layout layout = new GroupLayout();
     private final Map<String, Expression> measures = new LinkedHashMap<>();
     private final List<Step> steps = new ArrayList<>();
     private final Set<Integer> shown = new LinkedHashSet<>();
@@ -88,7 +89,7 @@ public final class Grouping {
     /** Reads a condition on the group's row. The numbers it looks at are shown; that it goes on so is said by its being an exception. */
     public Reading condition(String text) {
         var before = columns.size();
-        var reading = Condition.read(text, scope(), this::slotOf, this::prepare);
+        var reading = Condition.read(text, scope(), layout, this::prepare);
         for (int i = before; i < columns.size(); i++) {
             if (columns.get(i).type() != Type.TRUTH) shown.add(i);
         }
@@ -127,6 +128,20 @@ public final class Grouping {
     private void add(Step step, Column column) {
         steps.add(step);
         columns.add(column);
+    }
+
+    /** Of a group's row. */
+    private final class GroupLayout implements Layout {
+        @Override
+        public OptionalInt slotOf(Expression node) {
+            return Grouping.this.slotOf(node);
+        }
+
+        @Override
+        public boolean isUuid(Expression node) {
+            var slot = slotOf(node);
+            return slot.isPresent() && columns.get(slot.getAsInt()).nature() == Column.Nature.UUID;
+        }
     }
 
     private OptionalInt slotOf(Expression node) {
@@ -212,7 +227,7 @@ public final class Grouping {
     }
 
     private GroupReckoner.Part part(Step step, Moment moment) {
-        var ofGroup = compiler(step.from, this::slotOf, moment);
+        var ofGroup = compiler(step.from, layout, moment);
         if (step.measure != null) return measurePart(step, ofGroup);
         return switch (step.tree) {
             case Aggregate aggregate ->

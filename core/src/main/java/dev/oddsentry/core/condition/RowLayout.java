@@ -1,5 +1,6 @@
 package dev.oddsentry.core.condition;
 
+import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import java.util.OptionalInt;
 
@@ -10,5 +11,11 @@ record RowLayout(Columns columns) implements Layout {
         return node instanceof Expression.ColumnName(var name, boolean quoted)
                 ? columns.indexOf(name, quoted)
                 : OptionalInt.empty();
+    }
+
+    @Override
+    public boolean isUuid(Expression node) {
+        var slot = slotOf(node);
+        return slot.isPresent() && columns.at(slot.getAsInt()).nature() == Column.Nature.UUID;
     }
 }

@@ -185,18 +185,6 @@ final class TypeChecker {
         return wholeDays ? Type.DATE : Type.TIMESTAMP;
     }
 
-    /** The source writes them in lower case, so that one in capitals would never be equal to any. */
-    private void lookAtUuid(Expression column, Expression written) {
-        boolean capitals = natureOf(column) == Column.Nature.UUID
-                && written instanceof Expression.Literal(var _, String text)
-                && !text.equals(text.toLowerCase(Locale.ROOT));
-        if (capitals && written instanceof Expression.Literal(var _, String text))
-            refuse(
-                    places.textOf(column) + " is a uuid, which is read in lower case; write '"
-                            + text.toLowerCase(Locale.ROOT) + "'",
-                    written);
-    }
-
     private Column.Nature natureOf(Expression node) {
         if (!(node instanceof Expression.ColumnName name)) return Column.Nature.PLAIN;
         Columns columns = insideAggregate ? scope.rows() : scope.columns();
@@ -250,8 +238,6 @@ final class TypeChecker {
     }
 
     void comparable(Expression left, Type leftType, Expression right, Type rightType) {
-        lookAtUuid(left, right);
-        lookAtUuid(right, left);
         if (leftType == Type.NULL || rightType == Type.NULL) return;
         if (leftType == rightType && leftType != Type.BYTES) return;
         if (leftType.isMoment() && rightType.isMoment()) return;
