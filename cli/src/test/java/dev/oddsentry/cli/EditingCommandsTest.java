@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.io.IOException;
 import java.nio.file.Files;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The same of those that edit rules, and say for whom they are. */
 class EditingCommandsTest extends AgainstAService {
@@ -161,5 +163,45 @@ class EditingCommandsTest extends AgainstAService {
         answer("POST /api/round-ups/week/pause", "{}");
         assertThat(odd("round-up", "week", "--pause").out()).contains("week is paused.");
         assertThat(odd("round-up", "week", "--pause", "--send").status()).isEqualTo(2);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            nullValues = "-",
+            value = {
+                "run-query q                        | -",
+                "run-query q --rows 900             | \"rows\":900",
+                "run-query q --csv                  | \"rows\":20000",
+                "run-query q --json --rows 5        | \"rows\":5",
+                "run-query q --zone Asia/Tokyo      | \"zone\":\"Asia/Tokyo\"",
+            })
+    void aQueryByHandAsksForRowsAndZoneOnlyAsFarAsTheyAreGiven(String command, String expected) {
+        answer("GET /api/definitions/query/q", "kind: query");
+        answer(
+                "POST /api/query-runs",
+                "{\"rowsRead\":1321,\"tookMillis\":3,\"zone\":\"Europe/Oslo\",\"columns\":[{\"label\":\"S\"}],\"rows\":[[\"SK-1\"]]}");
+        var ran = odd(command.split(" "));
+        assertThat(ran.err())
+                .contains("1321 rows in 3 ms, in time zone Europe/Oslo", "the first 1 shown; --rows shows more");
+        String body = asked.getLast();
+        if (expected == null) assertThat(body).doesNotContain("\"rows\"", "\"zone\"");
+        else assertThat(body).contains(expected);
+    }
+
+    @Test
+    void aRuleWhoseScheduleIsOverIsListedAsEnded() {
+        answer(
+                "GET /api/rules",
+                "[{\"name\":\"late\",\"title\":\"Late\",\"state\":\"ACTIVE\",\"ended\":true,\"open\":{},\"latest\":[],\"nextSlot\":null}]");
+        assertThat(odd("rules").out()).contains("ended").doesNotContain("active");
+    }
+
+    @Test
+    void theEffectOfAThresholdNamesWhatGetsAnotherSeverity() {
+        answer(
+                "POST /api/thresholds/late_minutes/effect",
+                "[{\"rule\":\"late\",\"title\":\"Late\",\"before\":3,\"after\":3,\"otherSeverity\":2,\"refused\":null}]");
+        assertThat(odd("set-threshold", "late_minutes", "20", "--effect").out()).contains("OTHER SEVERITY", "2");
     }
 }

@@ -3,6 +3,8 @@ package dev.oddsentry.journeys;
 import static com.microsoft.playwright.assertions.PlaywrightAssertions.assertThat;
 
 import com.microsoft.playwright.Keyboard;
+import com.microsoft.playwright.Page;
+import com.microsoft.playwright.options.AriaRole;
 import dev.oddsentry.service.LateSailings;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
@@ -25,6 +27,26 @@ class WritingTest extends InTheConsole {
         page.keyboard().type("where true", new Keyboard.TypeOptions().setDelay(pause));
         assertThat(page.locator(".cm-line").nth(0)).hasText("select 1 as s from pg_class s");
         assertThat(page.locator(".cm-line").nth(1)).hasText("where true");
+    }
+
+    /** What is typed stays, and counts without a press of Enter. */
+    @ParameterizedTest
+    @ValueSource(ints = {0, 80, 300})
+    void aValueOfTheBuilderCountsWhileItIsTyped(int pause) {
+        var sailings = new LateSailings(service);
+        sailings.saved();
+        logIn("/rules/new?query=" + sailings.name);
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Begin with a comparison"))
+                .click();
+        page.getByLabel("Part 1: column").selectOption("delay_min");
+        page.getByLabel("Part 1: comparison").selectOption(">");
+        var value = page.getByLabel("Part 1: value");
+        value.click();
+        page.keyboard().press("Control+A");
+        page.keyboard().type("127", new Keyboard.TypeOptions().setDelay(pause));
+        assertThat(page.getByLabel("An exception is a row where")).hasValue("delay_min > 127");
+        assertThat(value).hasValue("127");
+        assertThat(value).isFocused();
     }
 
     /** The address follows when typing pauses, and takes back no key. */

@@ -220,6 +220,20 @@ class GroupsAndThresholdsTest {
         assertThat(page.path("history").path(0).path("setBy").asString()).isEqualTo("Operator");
     }
 
+    @Test
+    void theEffectOfAThresholdCountsWhatGetsAnotherSeverity() {
+        String fuel = threshold("");
+        for (var vessel : List.of("Terna", "Skua", "Lomvi")) bunker(vessel, "50", 10);
+        give(fuel, 60, List.of(), null);
+        active("exceptions: litres > 1\nseverity: [ { critical: litres > threshold('" + fuel
+                + "') }, warning ]\nmemory: { key: [vessel] }");
+        var effect = api.post("/api/thresholds/" + fuel + "/effect", Map.of("values", List.of(Map.of("number", 45))))
+                .path(0);
+        assertThat(effect.path("before").asInt()).isEqualTo(3);
+        assertThat(effect.path("after").asInt()).isEqualTo(3);
+        assertThat(effect.path("otherSeverity").asInt()).isEqualTo(3);
+    }
+
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',

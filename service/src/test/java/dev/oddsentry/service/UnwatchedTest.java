@@ -159,6 +159,8 @@ class UnwatchedTest {
         assertThat(api.get(path + "/findings?state=OPEN").path("total").asInt()).isEqualTo(40);
         RunningService.await("word to the owner", () -> !subjectsToOwner().isEmpty());
         assertThat(subjectsToOwner().getFirst()).startsWith("Checks failing: Late sailings");
+        assertThat(new Mails(service).lastText(owner))
+                .contains(" Europe/Oslo. These checks reported nothing and did not change any findings.");
         api.post("/api/checks/" + kept.path("id").asString() + "/discard", "");
         assertThat(state()).isEqualTo("STOPPED");
 

@@ -14,6 +14,7 @@ import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.jspecify.annotations.Nullable;
+import org.springframework.beans.factory.annotation.Autowired;
 import org.springframework.stereotype.Component;
 
 /**
@@ -22,7 +23,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class SourcePools {
-    private static final long WAIT_FOR_CONNECTION_MILLIS = 10_000;
+    private static final Duration WAIT_FOR_CONNECTION = Duration.ofSeconds(10);
     private static final long LOOK_EVERY_MILLIS = 200;
     private static final Duration FIRST_REST = Duration.ofSeconds(1);
     private static final Duration LONGEST_REST = Duration.ofMinutes(1);
@@ -48,10 +49,18 @@ public class SourcePools {
 
     private final Sources sources;
     private final OwnRecords ownRecords;
+    private final Duration wait;
     private final ConcurrentHashMap<Key, Pool> pools = new ConcurrentHashMap<>();
     private final ConcurrentHashMap<UUID, Rest> rests = new ConcurrentHashMap<>();
 
+    @Autowired
     SourcePools(Sources sources, OwnRecords ownRecords) {
+        this(sources, ownRecords, WAIT_FOR_CONNECTION);
+    }
+
+    /** @param wait for a connection that is free, or for a source that does not let one in */
+    SourcePools(Sources sources, OwnRecords ownRecords, Duration wait) {
+        this.wait = wait;
         this.sources = sources;
         this.ownRecords = ownRecords;
     }
@@ -170,7 +179,7 @@ public class SourcePools {
         config.setMinimumIdle(0);
         config.setAutoCommit(false);
         config.setReadOnly(true);
-        config.setConnectionTimeout(WAIT_FOR_CONNECTION_MILLIS);
+        config.setConnectionTimeout(wait.toMillis());
         // A source that is down must not stop the service: the first use says so.
         config.setInitializationFailTimeout(-1);
         return config;

@@ -1,0 +1,57 @@
+package dev.oddsentry.service.checks;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
+
+import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.service.checks.CopyStore.Standing;
+import dev.oddsentry.service.memory.Scope;
+import java.time.Instant;
+import java.util.Map;
+import java.util.UUID;
+import org.junit.jupiter.api.BeforeEach;
+import org.junit.jupiter.api.Test;
+
+/** What a preview, an effect or Why? looks at begins where the next check would. */
+class StandingsTest {
+    private static final Instant OF_RULE = Instant.parse("2026-11-24T04:40:00Z");
+    private static final Instant OF_HOLM = Instant.parse("2026-11-20T04:40:00Z");
+
+    private final CheckStore checks = mock();
+    private final CopyStore copies = mock();
+    private final UUID rule = UUID.randomUUID();
+    private final Standings standings = new Standings(checks, copies);
+
+    @BeforeEach
+    void aRuleWithACopyThatFailedSince() {
+        when(checks.ofRule(rule)).thenReturn(new Standing(true, 12, OF_RULE, Transition.RE_JUDGE));
+        when(copies.standings(rule)).thenReturn(Map.of("Holm", new Standing(false, 8, OF_HOLM, Transition.TELL_OPEN)));
+    }
+
+    @Test
+    void aRuleThatIsNotSavedBeginsWithNothing() {
+        assertThat(standings.of(null)).isEqualTo(Standing.NEW);
+    }
+
+    @Test
+    void aRuleStandsWhereItsLastGoodCheckLeftIt() {
+        assertThat(standings.of(new Scope(rule, null)).lastGoodSlot()).isEqualTo(OF_RULE);
+    }
+
+    @Test
+    void aCopyStandsWhereItsOwnLastGoodCheckLeftItAndOwesWhatTheRuleOwesToo() {
+        var holm = standings.of(new Scope(rule, "Holm"));
+        assertThat(holm.lastGoodSlot()).isEqualTo(OF_HOLM);
+        assertThat(holm.goodSlots()).isEqualTo(8);
+        assertThat(holm.onNextCheck()).isEqualTo(Transition.RE_JUDGE_TELL_OPEN);
+    }
+
+    @Test
+    void aCopyThatWasNeverCheckedHasNoLastCheck() {
+        var vik = standings.of(new Scope(rule, "Vik"));
+        assertThat(vik.lastGoodSlot()).isNull();
+        assertThat(vik.goodSlots()).isZero();
+        assertThat(vik.newcomer()).isTrue();
+    }
+}
