@@ -44,7 +44,8 @@ class WritingTest extends InTheConsole {
         value.click();
         page.keyboard().press("Control+A");
         page.keyboard().type("127", new Keyboard.TypeOptions().setDelay(pause));
-        assertThat(page.getByLabel("An exception is a row where")).hasValue("delay_min > 127");
+        assertThat(page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("An exception is a row where")))
+                .hasValue("delay_min > 127");
         assertThat(value).hasValue("127");
         assertThat(value).isFocused();
     }
