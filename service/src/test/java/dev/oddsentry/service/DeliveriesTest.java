@@ -224,7 +224,7 @@ class DeliveriesTest {
         assertThat(api.get("/api/rules/" + sailings.name + "/story?key=SK-4")
                         .path("why")
                         .asString())
-                .contains("its readers were sent 2 messages within an hour");
+                .contains("its recipients were sent 2 messages within an hour");
         service.execute(
                 "records",
                 "update message set slot = slot - interval '2 hours' where rule_id = (select id from definition where kind = 'RULE' and name = '"

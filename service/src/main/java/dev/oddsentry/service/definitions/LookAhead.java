@@ -6,6 +6,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.schedule.Coverage;
 import dev.oddsentry.core.schedule.Coverage.Stretch;
@@ -30,7 +31,8 @@ class LookAhead {
     /** Enough for the gaps of a rhythm to come round: a month of days, a year of weeks. */
     private static final int SLOTS = 53;
 
-    private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEEE d MMMM HH:mm", Locale.ENGLISH);
+    private static final DateTimeFormatter TIME =
+            DateTimeFormatter.ofPattern("EEEE d MMMM yyyy, HH:mm", Locale.ENGLISH);
 
     private final Schedules schedules;
     private final Clock clock;
@@ -58,9 +60,14 @@ class LookAhead {
         var byWindow = new LinkedHashMap<String, List<Stretch>>();
         for (Instant slot : schedules.of(rule).next(SLOTS, clock.instant())) {
             var moment = schedules.moment(rule, slot);
-            windows(moment, rule, query, judges)
-                    .forEach((name, stretch) -> byWindow.computeIfAbsent(name, _ -> new ArrayList<>())
-                            .add(stretch));
+            try {
+                windows(moment, rule, query, judges)
+                        .forEach((name, stretch) -> byWindow.computeIfAbsent(name, _ -> new ArrayList<>())
+                                .add(stretch));
+            } catch (InvalidDefinitionException periodsEnd) {
+                // A relative date by periods goes no further than the calendar's; what lies beyond is not known yet.
+                break;
+            }
         }
         return byWindow.entrySet().stream()
                 .flatMap(each ->
@@ -73,8 +80,8 @@ class LookAhead {
         var windows = new LinkedHashMap<String, Stretch>();
         Parameters.stretch(moment, rule, query)
                 .filter(stretch -> isWindow(stretch, moment))
-                .ifPresent(stretch -> windows.put("the parameters' dates", stretch));
-        windows.putAll(judges.windowsAt(moment));
+                .ifPresent(stretch -> windows.put("the dates of the parameters", stretch));
+        judges.windowsAt(moment).forEach((column, stretch) -> windows.put("the window on " + column, stretch));
         return windows;
     }
 
@@ -86,7 +93,7 @@ class LookAhead {
     }
 
     private static String unseen(String window, Stretch gap, ZoneId zone) {
-        return "by " + window + ", no check looks at the time from "
+        return "with this schedule and " + window + ", no check looks at the time from "
                 + TIME.format(gap.from().atZone(zone)) + " to "
                 + TIME.format(gap.to().atZone(zone))
                 + "; look further back, or check more often";

@@ -2,6 +2,7 @@ package dev.oddsentry.service.sources;
 
 import java.sql.SQLException;
 import java.time.Duration;
+import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.UUID;
@@ -29,15 +30,20 @@ public class SourceZones {
         this.nanos = nanos;
     }
 
-    private record Known(ZoneId zone, long since) {}
+    /** @param madeFor another address may be another server */
+    private record Known(Instant madeFor, ZoneId zone, long since) {
+        boolean holds(Source source, long now) {
+            return madeFor.equals(source.updatedAt()) && now - since < KNOWN_FOR.toNanos();
+        }
+    }
 
     /** UTC where the source cannot be asked: the query that follows says why. */
     public ZoneId of(Source source) {
         var found = known.get(source.id());
-        if (found != null && nanos.getAsLong() - found.since() < KNOWN_FOR.toNanos()) return found.zone();
+        if (found != null && found.holds(source, nanos.getAsLong())) return found.zone();
         try (var connection = pools.open(source, Lane.BY_HAND)) {
             var zone = connection.ownZone();
-            known.put(source.id(), new Known(zone, nanos.getAsLong()));
+            known.put(source.id(), new Known(source.updatedAt(), zone, nanos.getAsLong()));
             return zone;
         } catch (SQLException unreachable) {
             return ZoneOffset.UTC;

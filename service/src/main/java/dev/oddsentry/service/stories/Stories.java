@@ -18,6 +18,7 @@ import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.marks.Marking;
+import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.FindingKeys;
 import dev.oddsentry.service.memory.FindingKeys.Identity;
 import dev.oddsentry.service.memory.FindingNames;
@@ -37,6 +38,7 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import java.util.stream.Collectors;
@@ -120,7 +122,7 @@ class Stories {
                         finding == null ? Map.of() : Json.row(finding.getRow())),
                 now == null
                         ? neverFound(rule, identity.key(), zone) + presently(present)
-                        : why(now, zone, limited(rule.definition(), rule.id(), identity.copy(), now)),
+                        : why(now, zone, limited(rule, Objects.requireNonNull(finding), now)),
                 now,
                 present,
                 events.of(rule, finding == null ? null : finding.getId()));
@@ -247,14 +249,14 @@ class Stories {
                 : "It was not told yet: the next check tells it.";
     }
 
-    /** Where readers had as many messages within the hour before the last check as the rule allows. */
-    private @Nullable String limited(RuleDefinition rule, UUID ruleId, @Nullable String copy, NowSeen now) {
+    /** Where its recipients had as many messages within the hour before the last check as the rule allows. */
+    private @Nullable String limited(Current<RuleDefinition> rule, FindingRecord finding, NowSeen now) {
         if (!now.standing() || now.lastConfirmed() == null) return null;
-        int most = rule.delivery().manners().limitAnHour();
+        int most = rule.definition().delivery().manners().limitAnHour();
         var sent = memory.messagesAfter(
-                new Scope(ruleId, copy), now.lastConfirmed().minus(Duration.ofHours(1)));
-        if (sent.values().stream().noneMatch(each -> each >= most)) return null;
-        return "It waits, since its readers were sent " + most
+                new Scope(rule.id(), finding.getCopyKey()), now.lastConfirmed().minus(Duration.ofHours(1)));
+        if (sent.getOrDefault(new AudienceKey(finding.getSplitValue()), 0) < most) return null;
+        return "It waits because its recipients were sent " + most
                 + " messages within an hour, as many as the rule allows (delivery: most an hour). The next message reports it.";
     }
 

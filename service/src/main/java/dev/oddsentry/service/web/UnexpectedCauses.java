@@ -13,7 +13,7 @@ final class UnexpectedCauses {
     /** A character that the database cannot hold, such as NUL, in a text or in JSON. */
     private static final Set<String> UNTRANSLATABLE = Set.of("22021", "22P05");
 
-    /** No line to it, too many lines, or it is going down or coming up: SQLSTATE classes of the standard and of PostgreSQL. */
+    /** No line to it, too many lines, or it is going down or coming up: classes of SQLSTATE, of the standard and of PostgreSQL. */
     private static final Set<String> OUT_OF_REACH = Set.of("08", "53", "57");
 
     private static final int MOST_CAUSES = 20;
@@ -41,8 +41,7 @@ final class UnexpectedCauses {
                         "The query of the address is malformed: each part is name=value, percent-encoded, with & between.");
             case SQLTransientConnectionException _ -> outOfReach();
             case SQLException e
-            when e.getSQLState() != null
-                    && OUT_OF_REACH.contains(e.getSQLState().substring(0, 2)) -> outOfReach();
+            when e.getSQLState() != null && OUT_OF_REACH.stream().anyMatch(e.getSQLState()::startsWith) -> outOfReach();
             case SQLException e
             when e.getSQLState() != null && UNTRANSLATABLE.contains(e.getSQLState()) ->
                 new Explanation(

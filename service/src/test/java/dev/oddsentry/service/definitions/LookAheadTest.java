@@ -2,6 +2,7 @@ package dev.oddsentry.service.definitions;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.doAnswer;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
@@ -12,14 +13,19 @@ import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.time.WorkingDays;
 import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.service.calendars.Schedules;
 import java.time.Clock;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.TreeSet;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -79,16 +85,16 @@ class LookAheadTest {
             delimiter = '|',
             nullValues = "-",
             value = {
-                "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR | { from: today - 1 day, to: today } | Friday 27 November 00:00 to Sunday 29 November 00:00",
-                "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR | { from: today - 1 day, to: now }   | Friday 27 November 05:40 to Sunday 29 November 00:00",
+                "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR | { from: today - 1 day, to: today } | Friday 27 November 2026, 00:00 to Sunday 29 November 2026, 00:00",
+                "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR | { from: today - 1 day, to: now }   | Friday 27 November 2026, 05:40 to Sunday 29 November 2026, 00:00",
                 "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR | { from: today - 3 days, to: now }  | -",
                 "FREQ=DAILY                       | { from: today - 1 day, to: today } | -",
-                "FREQ=DAILY                       | { from: now - 8 hours, to: now }   | Wednesday 25 November 05:40 to Wednesday 25 November 21:40",
-                "FREQ=DAILY                       | { from: now - 30 hours, to: now - 10 hours } | Tuesday 24 November 19:40 to Tuesday 24 November 23:40",
+                "FREQ=DAILY                       | { from: now - 8 hours, to: now }   | Wednesday 25 November 2026, 05:40 to Wednesday 25 November 2026, 21:40",
+                "FREQ=DAILY                       | { from: now - 30 hours, to: now - 10 hours } | Tuesday 24 November 2026, 19:40 to Tuesday 24 November 2026, 23:40",
                 "FREQ=DAILY                       | { to: now }                       | -",
                 "FREQ=DAILY                       | { to: today }                     | -",
                 "FREQ=DAILY                       | { from: today, to: today + 7 days } | -",
-                "FREQ=WEEKLY;BYDAY=MO             | { from: today, to: today + 2 days } | Wednesday 2 December 00:00 to Monday 7 December 00:00",
+                "FREQ=WEEKLY;BYDAY=MO             | { from: today, to: today + 2 days } | Wednesday 2 December 2026, 00:00 to Monday 7 December 2026, 00:00",
                 "FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR | { from: last check, to: now }      | -",
             })
     void timeThatNoCheckLooksAtIsSeenBeforeItPasses(String recurrence, String parameters, String unseen) {
@@ -98,8 +104,29 @@ class LookAheadTest {
         if (unseen == null) assertThat(warnings).isEmpty();
         else
             assertThat(warnings)
-                    .containsExactly("by the parameters' dates, no check looks at the time from " + unseen
-                            + "; look further back, or check more often");
+                    .containsExactly(
+                            "with this schedule and the dates of the parameters, no check looks at the time from "
+                                    + unseen + "; look further back, or check more often");
+    }
+
+    /** What lies beyond the calendar's periods is not known, and keeps nobody from saving. */
+    @Test
+    void periodsThatEndAreLookedAtAsFarAsTheyGo() {
+        var known = new WorkingDays(
+                WorkingDays.MONDAY_TO_FRIDAY.week(),
+                new TreeMap<>(),
+                Set.of(),
+                new TreeSet<>(List.of(LocalDate.of(2026, 11, 1), LocalDate.of(2026, 12, 1), LocalDate.of(2027, 1, 1))));
+        doAnswer(asked -> {
+                    RuleDefinition rule = asked.getArgument(0);
+                    return new Moment(asked.getArgument(1), rule.zone(), known);
+                })
+                .when(schedules)
+                .moment(any(), any());
+        assertThat(warnings(
+                        "{ from: start of period, to: now }",
+                        "memory: { key: [sailing] }\nschedule: { start: 2026-06-01T05:40, recur: FREQ=DAILY }"))
+                .isEmpty();
     }
 
     @Test
@@ -107,8 +134,9 @@ class LookAheadTest {
         String weekdays = "schedule: { start: 2026-06-01T05:40, recur: \"FREQ=WEEKLY;BYDAY=MO,TU,WE,TH,FR\" }\n";
         String key = "memory: { key: [sailing] }\n";
         assertThat(warnings("{}", key + weekdays + "exceptions: delay_min > 15 and planned in last 24 hours"))
-                .containsExactly("by planned, no check looks at the time from Friday 27 November 05:40 to"
-                        + " Sunday 29 November 05:40; look further back, or check more often");
+                .containsExactly(
+                        "with this schedule and the window on planned, no check looks at the time from Friday 27 November 2026, 05:40 to"
+                                + " Sunday 29 November 2026, 05:40; look further back, or check more often");
         assertThat(warnings("{}", key + weekdays + "exceptions: due in previous week"))
                 .isEmpty();
         assertThat(warnings("{}", key + weekdays + "exceptions: delay_min > 15 or planned in last 24 hours"))
