@@ -15,7 +15,6 @@ import dev.oddsentry.extracts.csv.CsvExtract;
 import dev.oddsentry.extracts.json.JsonExtract;
 import dev.oddsentry.extracts.pack.ZipPack;
 import dev.oddsentry.extracts.page.PageExtract;
-import dev.oddsentry.extracts.page.PdfExtract;
 import dev.oddsentry.extracts.xlsx.XlsxExtract;
 import java.io.ByteArrayInputStream;
 import java.io.ByteArrayOutputStream;
@@ -38,8 +37,6 @@ import java.util.Map;
 import java.util.Set;
 import javax.imageio.ImageIO;
 import net.lingala.zip4j.ZipFile;
-import org.apache.pdfbox.Loader;
-import org.apache.pdfbox.text.PDFTextStripper;
 import org.dhatim.fastexcel.reader.CellType;
 import org.dhatim.fastexcel.reader.ReadableWorkbook;
 import org.dhatim.fastexcel.reader.Row;
@@ -200,50 +197,6 @@ class FormatsTest {
     }
 
     @Test
-    void pdfHasEveryColumnAndBreaksNoNumber() throws IOException {
-        var columns = new ArrayList<Extract.Column>();
-        var cells = new ArrayList<@Nullable Object>();
-        for (int i = 0; i < 60; i++) {
-            columns.add(column("c" + i + "x", i % 2 == 0 ? Type.NUMBER : Type.TIMESTAMP));
-            cells.add(i % 2 == 0 ? (Object) (1_000_000_000L + i) : LocalDateTime.of(2026, 3, 1, 10, 0, i));
-        }
-        var extract = new Extract(
-                OSLO, Language.EN, columns, Extract.Arrangement.PLAIN, List.of(row(Severity.NOTICE, cells.toArray())));
-        String text = pdfText(extract);
-        for (int i = 0; i < 60; i++) {
-            assertThat(text).contains("c" + i + "x");
-            assertThat(text)
-                    .contains(
-                            i % 2 == 0
-                                    ? String.valueOf(1_000_000_000L + i)
-                                    : "2026-03-01 10:00" + (i == 0 ? "" : ":%02d".formatted(i)));
-        }
-        assertThat(text).contains("Columns, part 2 of ");
-    }
-
-    @Test
-    void pdfSaysWhereItsFontsLackLetters() throws IOException {
-        var extract = new Extract(
-                OSLO,
-                Language.EN,
-                List.of(column("name", Type.TEXT), column("other", Type.TEXT)),
-                Extract.Arrangement.PLAIN,
-                List.of(row(Severity.NOTICE, "Ω Ж ł ß ქ", "船 \ud83d\udea2 שלום")));
-        String text = pdfText(extract);
-        assertThat(text)
-                .contains("Ω Ж ł ß ქ", "□", "Some characters cannot be shown")
-                .doesNotContain("船");
-    }
-
-    private static String pdfText(Extract extract) throws IOException {
-        var bytes = new ByteArrayOutputStream();
-        PdfExtract.write(extract, HEADING, bytes);
-        try (var document = Loader.loadPDF(bytes.toByteArray())) {
-            return new PDFTextStripper().getText(document);
-        }
-    }
-
-    @Test
     void groupsHaveHeadingsAndTotalsAndWhatIsOverCountsNoMore() throws IOException {
         var columns = List.of(
                 column("route", Type.TEXT),
@@ -282,31 +235,6 @@ class FormatsTest {
         PageExtract.write(extract, HEADING, page);
         assertThat(page.toString(StandardCharsets.UTF_8))
                 .contains("Summe von Holm</td><td class=\"n\">50,0</td>", "Late by (min)", "lang=\"de\"");
-    }
-
-    @Test
-    void aPdfHasTheRowsInItsTextItsHeaderOnEachPageAndTags() throws IOException {
-        var rows = new ArrayList<Extract.Row>();
-        for (int i = 0; i < 120; i++)
-            rows.add(row(Severity.WARNING, "SK-" + (1000 + i) + " Måkehamn Ελλάδα", (long) i));
-        var extract = new Extract(
-                OSLO,
-                Language.EN,
-                List.of(column("sailing", Type.TEXT), column("delay", Type.NUMBER)),
-                Extract.Arrangement.PLAIN,
-                rows);
-        var pdf = new ByteArrayOutputStream();
-        PdfExtract.write(extract, HEADING, pdf);
-        try (var document = Loader.loadPDF(pdf.toByteArray())) {
-            String text = new PDFTextStripper().getText(document);
-            for (int i = 0; i < 120; i++) assertThat(text).contains("SK-" + (1000 + i) + " Måkehamn Ελλάδα");
-            int pages = document.getNumberOfPages();
-            assertThat(pages).isGreaterThan(1);
-            assertThat(text.split("Severity", -1)).as("the header").hasSize(pages + 1);
-            assertThat(text).contains("1 / " + pages, pages + " / " + pages);
-            assertThat(document.getDocumentCatalog().getStructureTreeRoot()).isNotNull();
-            assertThat(document.getDocumentCatalog().getMarkInfo().isMarked()).isTrue();
-        }
     }
 
     @Test

@@ -12,6 +12,8 @@ import java.io.IOException;
 import java.io.OutputStream;
 import java.io.OutputStreamWriter;
 import java.io.Writer;
+import java.math.BigDecimal;
+import java.math.RoundingMode;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.List;
@@ -28,7 +30,7 @@ public final class PageExtract {
             @page { size: %s; margin: 18mm 14mm 16mm; @bottom-right { content: counter(page) " / " counter(pages); font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } @bottom-left { content: "%s"; font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } }
             body { font: 9pt/1.4 'DejaVu Sans', sans-serif; color: #22303c; margin: 0 auto; max-width: 100rem; padding: 0 0.5rem }
             h1 { font-size: 15pt; margin: 0 0 2pt } p { color: #5d6b78; margin: 0 0 10pt } .part { margin: 12pt 0 4pt }
-            table { border-collapse: collapse; width: 100%%; -fs-table-paginate: paginate }
+            table { border-collapse: collapse; width: 100%%; -fs-table-paginate: paginate } .f { table-layout: fixed }
             th { text-align: left; border-bottom: 1.5pt solid #22303c; padding: 3pt 5pt; vertical-align: bottom }
             td { border-bottom: 0.5pt solid #e3ded4; padding: 3pt 5pt; vertical-align: top; word-wrap: break-word }
             tr { page-break-inside: avoid } .n { text-align: right; font-variant-numeric: tabular-nums } .n, .w { white-space: nowrap }
@@ -40,6 +42,9 @@ public final class PageExtract {
     private static final int ACROSS_UPRIGHT = 84;
 
     private static final int ACROSS_LYING = 126;
+    /** Characters that a severity or a kind of news takes. */
+    private static final int BESIDE = 12;
+
     private static final int NARROWEST = 6;
     private static final int WIDEST_TEXT = 24;
     private static final int LOOKED_AT = 200;
@@ -95,14 +100,14 @@ public final class PageExtract {
             shown = tables.get(i);
             if (tables.size() > 1)
                 html.write("<p class=\"part\">" + escape(words.columnsOf(i + 1, tables.size())) + "</p>\n");
-            table(lines);
+            table(lines, forPaper);
         }
         html.write("</body>\n</html>\n");
     }
 
     /** In characters, as far as they need not break. */
     private int width() {
-        int width = 12 * extract.arrangement().besides().size();
+        int width = BESIDE * extract.arrangement().besides().size();
         for (int i = 0; i < extract.columns().size(); i++) width += width(i);
         return width;
     }
@@ -126,7 +131,7 @@ public final class PageExtract {
     private List<List<Integer>> tables(int across) {
         var tables = new ArrayList<List<Integer>>();
         var table = new ArrayList<Integer>();
-        int besides = 12 * extract.arrangement().besides().size();
+        int besides = BESIDE * extract.arrangement().besides().size();
         int used = besides;
         for (int i = 0; i < extract.columns().size(); i++) {
             boolean full = used + width(i) > across && table.size() > (tables.isEmpty() ? 0 : 1);
@@ -143,9 +148,9 @@ public final class PageExtract {
         return tables;
     }
 
-    private void table(List<Outline.Line> lines) throws IOException {
+    private void table(List<Outline.Line> lines, boolean forPaper) throws IOException {
         int columns = shown.size() + extract.arrangement().besides().size();
-        html.write("<table>\n<thead><tr>");
+        html.write(forPaper ? "<table class=\"f\">\n" + widths() + "<thead><tr>" : "<table>\n<thead><tr>");
         var besides = extract.arrangement().besides();
         if (besides.contains(Beside.SEVERITY))
             html.write("<th scope=\"col\">" + escape(words.severityHeading()) + "</th>");
@@ -168,6 +173,19 @@ public final class PageExtract {
             }
         }
         html.write("</tbody>\n</table>\n");
+    }
+
+    /** Shares of the page, so that one long value does not squeeze the columns beside it until their words break. */
+    private String widths() {
+        int besides = extract.arrangement().besides().size();
+        int all = BESIDE * besides + shown.stream().mapToInt(this::width).sum();
+        return IntStream.concat(
+                        IntStream.generate(() -> BESIDE).limit(besides),
+                        shown.stream().mapToInt(this::width))
+                .mapToObj(width -> "<col style=\"width: "
+                        + BigDecimal.valueOf(100L * width).divide(BigDecimal.valueOf(all), 2, RoundingMode.DOWN)
+                        + "%\"/>")
+                .collect(Collectors.joining("", "<colgroup>", "</colgroup>\n"));
     }
 
     private void row(Extract.Row row) throws IOException {

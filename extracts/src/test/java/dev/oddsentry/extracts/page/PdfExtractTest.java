@@ -1,0 +1,130 @@
+package dev.oddsentry.extracts.page;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.value.Type;
+import java.io.ByteArrayOutputStream;
+import java.io.IOException;
+import java.time.LocalDateTime;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Set;
+import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.text.PDFTextStripper;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.ValueSource;
+
+/** PDF files, read by another program. */
+class PdfExtractTest {
+    private static final ZoneId OSLO = ZoneId.of("Europe/Oslo");
+    private static final PageExtract.Heading HEADING =
+            new PageExtract.Heading("Rutene på Måkehamn", "2026-07-01 06:40", "A4");
+
+    private static Extract.Row row(Severity severity, @Nullable Object... cells) {
+        var all = new ArrayList<Extract.Cell>();
+        for (int i = 0; i < cells.length; i++) all.add(new Extract.Cell(cells[i], i == 1, null));
+        return new Extract.Row(severity, Set.of(NewsKind.NEW), all);
+    }
+
+    private static Extract.Column column(String name, Type type) {
+        return Extract.Column.of(name, name, null, type);
+    }
+
+    @Test
+    void pdfHasEveryColumnAndBreaksNoNumber() throws IOException {
+        var columns = new ArrayList<Extract.Column>();
+        var cells = new ArrayList<@Nullable Object>();
+        for (int i = 0; i < 60; i++) {
+            columns.add(column("c" + i + "x", i % 2 == 0 ? Type.NUMBER : Type.TIMESTAMP));
+            cells.add(i % 2 == 0 ? (Object) (1_000_000_000L + i) : LocalDateTime.of(2026, 3, 1, 10, 0, i));
+        }
+        var extract = new Extract(
+                OSLO, Language.EN, columns, Extract.Arrangement.PLAIN, List.of(row(Severity.NOTICE, cells.toArray())));
+        String text = pdfText(extract);
+        for (int i = 0; i < 60; i++) {
+            assertThat(text).contains("c" + i + "x");
+            assertThat(text)
+                    .contains(
+                            i % 2 == 0
+                                    ? String.valueOf(1_000_000_000L + i)
+                                    : "2026-03-01 10:00" + (i == 0 ? "" : ":%02d".formatted(i)));
+        }
+        assertThat(text).contains("Columns, part 2 of ");
+    }
+
+    @Test
+    void pdfSaysWhereItsFontsLackLetters() throws IOException {
+        var extract = new Extract(
+                OSLO,
+                Language.EN,
+                List.of(column("name", Type.TEXT), column("other", Type.TEXT)),
+                Extract.Arrangement.PLAIN,
+                List.of(row(Severity.NOTICE, "Ω Ж ł ß ქ", "船 \ud83d\udea2 שלום")));
+        String text = pdfText(extract);
+        assertThat(text)
+                .contains("Ω Ж ł ß ქ", "□", "Some characters cannot be shown")
+                .doesNotContain("船");
+    }
+
+    private static String pdfText(Extract extract) throws IOException {
+        var bytes = new ByteArrayOutputStream();
+        PdfExtract.write(extract, HEADING, bytes);
+        try (var document = Loader.loadPDF(bytes.toByteArray())) {
+            return new PDFTextStripper().getText(document);
+        }
+    }
+
+    @Test
+    void aPdfHasTheRowsInItsTextItsHeaderOnEachPageAndTags() throws IOException {
+        var rows = new ArrayList<Extract.Row>();
+        for (int i = 0; i < 120; i++)
+            rows.add(row(Severity.WARNING, "SK-" + (1000 + i) + " Måkehamn Ελλάδα", (long) i));
+        var extract = new Extract(
+                OSLO,
+                Language.EN,
+                List.of(column("sailing", Type.TEXT), column("delay", Type.NUMBER)),
+                Extract.Arrangement.PLAIN,
+                rows);
+        var pdf = new ByteArrayOutputStream();
+        PdfExtract.write(extract, HEADING, pdf);
+        try (var document = Loader.loadPDF(pdf.toByteArray())) {
+            String text = new PDFTextStripper().getText(document);
+            for (int i = 0; i < 120; i++) assertThat(text).contains("SK-" + (1000 + i) + " Måkehamn Ελλάδα");
+            int pages = document.getNumberOfPages();
+            assertThat(pages).isGreaterThan(1);
+            assertThat(text.split("Severity", -1)).as("the header").hasSize(pages + 1);
+            assertThat(text).contains("1 / " + pages, pages + " / " + pages);
+            assertThat(document.getDocumentCatalog().getStructureTreeRoot()).isNotNull();
+            assertThat(document.getDocumentCatalog().getMarkInfo().isMarked()).isTrue();
+        }
+    }
+
+    /** A value without spaces breaks; the words of the columns beside it do not. */
+    @ParameterizedTest
+    @ValueSource(ints = {30, 120, 900})
+    void longValueBreaksNoWordOfOtherColumns(int length) throws IOException {
+        var columns = new ArrayList<Extract.Column>();
+        for (String name : List.of("scan", "link", "route", "vessel", "reason", "tickets"))
+            columns.add(column(name, name.equals("tickets") ? Type.NUMBER : Type.TEXT));
+        var rows = new ArrayList<Extract.Row>();
+        for (int i = 0; i < 12; i++)
+            rows.add(row(
+                    Severity.WARNING,
+                    "/var/scans/" + "x".repeat(length),
+                    "https://intranet.skerryline.example/" + "y".repeat(length),
+                    "Varsund – Gråvik – Siljevik",
+                    "Lomvi",
+                    "Technical",
+                    1_234_567L));
+        String text = pdfText(new Extract(OSLO, Language.EN, columns, Extract.Arrangement.PLAIN, rows));
+        for (String word : List.of("Varsund", "Gråvik", "Siljevik", "Lomvi", "Technical", "1234567"))
+            assertThat(text.split(word, -1)).as(word).hasSize(12 + 1);
+    }
+}
