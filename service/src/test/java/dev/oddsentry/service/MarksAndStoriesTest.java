@@ -145,6 +145,21 @@ class MarksAndStoriesTest {
     }
 
     @Test
+    void lastReportChoiceCountsAndForgetsNoEdit() {
+        sailings.late("SK-1", 20).late("SK-2", 40).active();
+        news();
+        api.post(path + "/pause", "");
+        api.post(path + "/activate?tell=OPEN", "");
+        api.post(path + "/pause", "");
+        api.post(path + "/activate?tell=NEW", "");
+        assertThat(news()).as("of two choices the last").isZero();
+        api.push(sailings.exceptions("delay_min > 30").rule(), "?asKnown=true");
+        api.post(path + "/pause", "");
+        api.post(path + "/activate?tell=OPEN", "");
+        assertThat(news()).as("what the edit ended clears silently").isEqualTo(1);
+    }
+
+    @Test
     void theStoryOfARowThatNeverWasAnExceptionSaysWhichPartDoesNotHold() {
         sailings.late("SK-1", 5).active();
         news();

@@ -37,7 +37,8 @@ public final class GenerateRecords {
             Map.entry("rule_check\\.waiting_for", "dev.oddsentry.service.checks.WaitingFor"),
             Map.entry("(finding|reported|forgotten)\\.state|report\\.before_state", "dev.oddsentry.core.memory.State"),
             Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
-            Map.entry("(rule|rule_copy)\\.on_next_check", "dev.oddsentry.core.memory.Transition"),
+            Map.entry("(rule|rule_copy)\\.pending_edit", "dev.oddsentry.core.memory.PendingEffect.EditEffect"),
+            Map.entry("(rule|rule_copy)\\.pending_report", "dev.oddsentry.core.memory.PendingEffect.ReportChoice"),
             Map.entry(
                     "(finding|reported|finding_event|mark)\\.severity|report\\.before_severity|rule_check\\.worst_news",
                     "dev.oddsentry.core.finding.Severity"),

@@ -1,6 +1,8 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.core.memory.PendingEffect.EditEffect;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import java.util.HashMap;
 import java.util.Map;
 import java.util.Objects;
@@ -67,17 +69,19 @@ public enum EditClass {
     }
 
     /**
-     * What the next good check of the rule owes to the edit.
+     * What the next good check of the rule must respect.
      *
-     * @param asKnown whether a person wants what it finds taken as known, rather than told
+     * @param treatAsKnown {@code true} to record new findings as reported without sending them
      */
-    public Transition transition(boolean asKnown) {
+    public PendingEffect pendingEffect(boolean treatAsKnown) {
+        var report = treatAsKnown ? ReportChoice.TREAT_AS_KNOWN : ReportChoice.NONE;
         return switch (this) {
-            case NO_EFFECT -> Transition.ORDINARY;
-            case RE_BASE -> Transition.RE_BASE;
-            case RE_JUDGE -> asKnown ? Transition.TAKE_AS_KNOWN : Transition.RE_JUDGE;
-            case NEW_AUDIENCES -> Transition.TAKE_AS_KNOWN;
-            case NEW_IDENTITY -> asKnown ? Transition.START_ANEW_AS_KNOWN : Transition.START_ANEW;
+            case NO_EFFECT -> PendingEffect.NONE;
+            case RE_BASE -> PendingEffect.of(EditEffect.OTHER_COLUMNS);
+            case RE_JUDGE -> new PendingEffect(EditEffect.OTHER_CONDITIONS, report);
+            // Conditions may have changed with the split.
+            case NEW_AUDIENCES -> new PendingEffect(EditEffect.OTHER_CONDITIONS, ReportChoice.TREAT_AS_KNOWN);
+            case NEW_IDENTITY -> new PendingEffect(EditEffect.OTHER_KEY, report);
         };
     }
 }

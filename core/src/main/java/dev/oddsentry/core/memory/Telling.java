@@ -80,7 +80,7 @@ public record Telling(
      *     that carry a mark; where reminders are wanted, the open ones too
      */
     public <T> Choice<T> choose(
-            List<Standing<T>> considered, Moment moment, Patience.Tick tick, Transition transition) {
+            List<Standing<T>> considered, Moment moment, Patience.Tick tick, PendingEffect pending) {
         var told = new ArrayList<Told<T>>();
         var letPass = new ArrayList<T>();
         var standing = new ArrayList<T>();
@@ -96,7 +96,7 @@ public record Telling(
         for (var each : current) {
             Now now = each.now();
             boolean guardOver = isGuardOver(now, tick);
-            if (transition.takesAsKnown()) {
+            if (pending.treatsAsKnown()) {
                 if (isNotAsReported(each)) letPass.add(each.subject());
                 continue;
             }
@@ -107,11 +107,11 @@ public record Telling(
                 else if (reminded) told.add(Told.of(each, REMINDER, false));
                 continue;
             }
-            if (isOver(kinds, transition) || endedWithoutWord.contains(each.subject())) letPass.add(each.subject());
-            else if (isWanted(kinds, transition)) {
+            if (isOver(kinds, pending) || endedWithoutWord.contains(each.subject())) letPass.add(each.subject());
+            else if (isWanted(kinds, pending)) {
                 if (each.marks().silenceAt(moment.slot())) standing.add(each.subject());
-                else told.add(Told.of(each, named(kinds, transition), true));
-            } else if (reminded) told.add(Told.of(each, with(named(kinds, transition)), true));
+                else told.add(Told.of(each, named(kinds, pending), true));
+            } else if (reminded) told.add(Told.of(each, with(named(kinds, pending)), true));
             else letPass.add(each.subject());
         }
         return new Choice<>(told, letPass, standing, ended, 0);
@@ -151,12 +151,12 @@ public record Telling(
     }
 
     /** Cleared, since nobody asks for it any more. */
-    private static boolean isOver(Set<NewsKind> kinds, Transition transition) {
-        return transition.endsWithoutWord() && kinds.contains(NewsKind.CLEARED);
+    private static boolean isOver(Set<NewsKind> kinds, PendingEffect pending) {
+        return pending.clearsSilently() && kinds.contains(NewsKind.CLEARED);
     }
 
-    private boolean isWanted(Set<NewsKind> kinds, Transition transition) {
-        return named(kinds, transition).stream().anyMatch(reports::contains);
+    private boolean isWanted(Set<NewsKind> kinds, PendingEffect pending) {
+        return named(kinds, pending).stream().anyMatch(reports::contains);
     }
 
     private static Set<NewsKind> with(Set<NewsKind> kinds) {
@@ -166,8 +166,8 @@ public record Telling(
     }
 
     /** Other watched columns, or other conditions that name them, give other fingerprints, which is no news of the finding. */
-    private static Set<NewsKind> named(Set<NewsKind> kinds, Transition transition) {
-        boolean otherColumns = transition.hasOtherColumns();
+    private static Set<NewsKind> named(Set<NewsKind> kinds, PendingEffect pending) {
+        boolean otherColumns = pending.watchesOtherColumns();
         if (!otherColumns) return kinds;
         var named = EnumSet.noneOf(NewsKind.class);
         named.addAll(kinds);

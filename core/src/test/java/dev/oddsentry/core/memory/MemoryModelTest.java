@@ -5,6 +5,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.core.Seeded;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.PendingEffect.EditEffect;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.time.Span;
 import java.time.Duration;
@@ -69,22 +71,23 @@ class MemoryModelTest {
             var model = new PlainModel(habits);
             var told = new ArrayList<String>();
             Instant slot = Instant.parse("2026-10-20T04:40:00Z");
-            var transition = Transition.ORDINARY;
+            var pending = PendingEffect.NONE;
             for (int i = 0; i < CHECKS; i++) {
                 slot = slot.plus(Duration.ofHours(1 + random.nextInt(14)));
                 if (random.nextInt(9) == 0) continue; // a check that failed changes nothing
                 if (random.nextInt(4) == 0) mark(random, slot, memory, model);
                 if (random.nextInt(12) == 0)
-                    transition = transition.and(Transition.values()[random.nextInt(Transition.values().length)]);
+                    pending = pending.and(new PendingEffect(
+                            EditEffect.values()[random.nextInt(4)], ReportChoice.values()[random.nextInt(4)]));
                 boolean scheduled = random.nextInt(5) > 0;
                 boolean fires = random.nextInt(4) > 0;
                 var rows = rows(random);
-                var said = memory.check(rows, slot, scheduled, fires, transition);
+                var said = memory.check(rows, slot, scheduled, fires, pending);
                 assertThat(said)
-                        .as("%s, check %d %s of %s after %s", habits, i, transition, rows, told)
-                        .isEqualTo(model.check(rows, slot, scheduled, fires, transition));
+                        .as("%s, check %d %s of %s after %s", habits, i, pending, rows, told)
+                        .isEqualTo(model.check(rows, slot, scheduled, fires, pending));
                 told.add(said.toString());
-                transition = Transition.ORDINARY;
+                pending = PendingEffect.NONE;
             }
         });
     }
@@ -154,12 +157,12 @@ class MemoryModelTest {
         }
 
         Map<Integer, Set<NewsKind>> check(
-                List<Row> rows, Instant slot, boolean scheduled, boolean fires, Transition transition) {
+                List<Row> rows, Instant slot, boolean scheduled, boolean fires, PendingEffect pending) {
             var rules = new Comparison.Rules(
                     habits.absence, new Patience.Checks(habits.hold), new Patience.Checks(habits.misses), habits.guard);
             var tick = new Patience.Tick(scheduledBefore, scheduled, slot);
             var comparison =
-                    new Comparison(KnownTable.of(known.values()), transition.startsAnew() ? rules.anew() : rules, tick);
+                    new Comparison(KnownTable.of(known.values()), pending.startsOver() ? rules.anew() : rules, tick);
             var open = new ArrayList<Digest>();
             for (var row : rows) {
                 var now = comparison.see(sighting(row));
@@ -168,10 +171,10 @@ class MemoryModelTest {
             var considered = new java.util.LinkedHashSet<Digest>(standing);
             for (var move : comparison.finish()) considered.add(apply(move));
             considered.addAll(marks.keySet());
-            if (habits.remindDays != null || transition.takesAsKnown()) considered.addAll(known.keySet());
+            if (habits.remindDays != null || pending.treatsAsKnown()) considered.addAll(known.keySet());
             var choice = telling.choose(
-                    considered.stream().map(this::standing).toList(), new Moment(slot, ZONE), tick, transition);
-            if (fires && (habits.full || transition.tellsOpen()))
+                    considered.stream().map(this::standing).toList(), new Moment(slot, ZONE), tick, pending);
+            if (fires && (habits.full || pending.reportsOpen()))
                 choice =
                         telling.inFull(choice, open.stream().map(this::standing).toList(), slot);
             if (!fires) choice = choice.notFired();

@@ -1,6 +1,8 @@
 package dev.oddsentry.core.memory;
 
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.PendingEffect.EditEffect;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.EnumSet;
@@ -95,7 +97,7 @@ final class PlainModel {
     }
 
     Map<Integer, Set<NewsKind>> check(
-            Iterable<MemoryModelTest.Row> rows, Instant at, boolean scheduled, boolean fires, Transition transition) {
+            Iterable<MemoryModelTest.Row> rows, Instant at, boolean scheduled, boolean fires, PendingEffect pending) {
         // The number of the last good scheduled slot, this one included if it is one; what starts on demand counts from
         // the next.
         int present = scheduled ? slot + 1 : slot;
@@ -103,21 +105,21 @@ final class PlainModel {
         var byKey = new HashMap<Integer, MemoryModelTest.Row>();
         rows.forEach(row -> byKey.put(row.key(), row));
         byKey.keySet().forEach(key -> findings.computeIfAbsent(key, _ -> new Finding()));
-        findings.forEach((key, finding) -> move(finding, byKey.get(key), present, first, transition));
-        var said = fires ? tell(byKey, at, present, transition) : silence(at, present, transition);
+        findings.forEach((key, finding) -> move(finding, byKey.get(key), present, first, pending));
+        var said = fires ? tell(byKey, at, present, pending) : silence(at, present, pending);
         if (scheduled) slot++;
         return said;
     }
 
     private void move(
-            Finding finding, MemoryModelTest.@Nullable Row row, int present, int first, Transition transition) {
+            Finding finding, MemoryModelTest.@Nullable Row row, int present, int first, PendingEffect pending) {
         if (row != null && row.severity() != null) seen(finding, row, row.severity(), present, first);
-        else if (row != null && row.judged()) notSeen(finding, present, first, false, transition);
+        else if (row != null && row.judged()) notSeen(finding, present, first, false, pending);
         else if (row == null) {
-            var absence = transition.startsAnew() ? Absence.PUT_RIGHT : habits.absence();
-            if (finding.now == State.PENDING) notSeen(finding, present, first, true, transition);
+            var absence = pending.edit() == EditEffect.OTHER_KEY ? Absence.PUT_RIGHT : habits.absence();
+            if (finding.now == State.PENDING) notSeen(finding, present, first, true, pending);
             else if (finding.now == State.OPEN && absence == Absence.PUT_RIGHT)
-                notSeen(finding, present, first, true, transition);
+                notSeen(finding, present, first, true, pending);
             else if (finding.now == State.OPEN && absence == Absence.PASSED_BY) {
                 finding.now = State.OUT_OF_SIGHT;
                 finding.missing = false;
@@ -149,13 +151,13 @@ final class PlainModel {
         if (finding.now == State.PENDING && held) finding.now = State.OPEN;
     }
 
-    private void notSeen(Finding finding, int present, int first, boolean absent, Transition transition) {
+    private void notSeen(Finding finding, int present, int first, boolean absent, PendingEffect pending) {
         if (finding.now == null || finding.now == State.CLEARED) return;
         if (!finding.missing) {
             finding.missing = true;
             finding.firstMissed = first;
         }
-        int misses = transition.startsAnew() ? 1 : habits.misses();
+        int misses = pending.edit() == EditEffect.OTHER_KEY ? 1 : habits.misses();
         boolean over = misses == 1 || present - finding.firstMissed + 1 >= misses;
         if (finding.now == State.OUT_OF_SIGHT && !absent) over = true;
         if (!over) return;
@@ -169,24 +171,28 @@ final class PlainModel {
         return !finding.better || habits.guard() == 0 || present - finding.betterAt >= habits.guard();
     }
 
-    private Map<Integer, Set<NewsKind>> silence(Instant at, int present, Transition transition) {
-        settle(at, present, transition);
+    private Map<Integer, Set<NewsKind>> silence(Instant at, int present, PendingEffect pending) {
+        settle(at, present, pending);
         return Map.of();
     }
 
     private Map<Integer, Set<NewsKind>> tell(
-            Map<Integer, MemoryModelTest.Row> rows, Instant at, int present, Transition transition) {
-        var waiting = settle(at, present, transition);
+            Map<Integer, MemoryModelTest.Row> rows, Instant at, int present, PendingEffect pending) {
+        var waiting = settle(at, present, pending);
         boolean remind = habits.remindDays() != null
                 && findings.values().stream().anyMatch(each -> mayRemind(each, at) && isDue(each, at));
         var said = new TreeMap<Integer, Set<NewsKind>>();
         findings.forEach((key, finding) -> {
             var kinds = waiting.getOrDefault(key, Set.of());
             boolean settled = waiting.get(key) == null && !finding.isSilent(at);
-            boolean reminded =
-                    remind && settled && mayRemind(finding, at) && isLikeTold(finding) && !transition.takesAsKnown();
+            boolean reminded = remind
+                    && settled
+                    && mayRemind(finding, at)
+                    && isLikeTold(finding)
+                    && pending.report() != ReportChoice.TREAT_AS_KNOWN;
             boolean present1 = rows.containsKey(key) && rows.get(key).severity() != null && finding.now == State.OPEN;
-            boolean inFull = (habits.full() || transition.tellsOpen()) && present1 && !finding.isSilent(at);
+            boolean inFull =
+                    (habits.full() || pending.report() == ReportChoice.OPEN) && present1 && !finding.isSilent(at);
             if (!kinds.isEmpty()) said.put(key, kinds);
             else if (reminded) {
                 var names = EnumSet.of(NewsKind.REMINDER);
@@ -219,7 +225,7 @@ final class PlainModel {
     }
 
     /** Lets pass what is to pass, ends marks, and gives the kinds of what waits to be told, if it fires. */
-    private Map<Integer, Set<NewsKind>> settle(Instant at, int present, Transition transition) {
+    private Map<Integer, Set<NewsKind>> settle(Instant at, int present, PendingEffect pending) {
         var waiting = new HashMap<Integer, Set<NewsKind>>();
         passed.clear();
         findings.forEach((key, finding) -> {
@@ -229,16 +235,17 @@ final class PlainModel {
             if (finding.takenAt != null && (gone || finding.severity.compareTo(finding.takenAt) > 0))
                 finding.takenAt = null;
             if (gone && wasAccepted) finding.accepted = false;
-            if (transition.takesAsKnown()) {
+            if (pending.report() == ReportChoice.TREAT_AS_KNOWN) {
                 if (finding.toldState != null || finding.now != State.CLEARED) report(finding);
                 return;
             }
             var kinds = kinds(finding, present);
             if (kinds.isEmpty()) return;
-            boolean asksNoMore = transition.endsWithoutWord() && kinds.contains(NewsKind.CLEARED);
-            if (transition == Transition.RE_BASE
-                    || transition == Transition.RE_JUDGE
-                    || transition == Transition.RE_JUDGE_TELL_OPEN) kinds.remove(NewsKind.CHANGED);
+            boolean asksNoMore =
+                    (pending.edit() == EditEffect.OTHER_CONDITIONS || pending.edit() == EditEffect.OTHER_KEY)
+                            && kinds.contains(NewsKind.CLEARED);
+            if (pending.edit() == EditEffect.OTHER_COLUMNS || pending.edit() == EditEffect.OTHER_CONDITIONS)
+                kinds.remove(NewsKind.CHANGED);
             boolean wanted = kinds.stream().anyMatch(habits.reports()::contains);
             if (!wanted && !asksNoMore) passed.put(key, kinds);
             if (!wanted || asksNoMore || (gone && wasAccepted)) report(finding);

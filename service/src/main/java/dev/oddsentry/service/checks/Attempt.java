@@ -4,7 +4,7 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.calendars.Schedules;
@@ -24,7 +24,7 @@ import org.jspecify.annotations.Nullable;
  * @param moment the slot it stands for, in the rule's zone and calendar
  * @param memoryEpoch of the rule's memory
  * @param goodSlots how many good scheduled checks the rule has had
- * @param transition what it owes to what a person did since the last good one
+ * @param pending what it owes to what a person did since the last good one
  * @param released whether a person let through what was kept back
  * @param timeLimit of its query, given or learned
  * @param thresholdVersions what each threshold that the rule uses stood at, by name
@@ -39,7 +39,7 @@ record Attempt(
         CheckOrigin origin,
         long memoryEpoch,
         long goodSlots,
-        Transition transition,
+        PendingEffect pending,
         boolean released,
         Duration timeLimit,
         Current<RuleDefinition> rule,
@@ -61,7 +61,7 @@ record Attempt(
                 origin,
                 memoryEpoch,
                 standing.goodSlots(),
-                transition.and(standing.onNextCheck()),
+                pending.and(standing.pending()),
                 released,
                 timeLimit,
                 new Current<>(rule.id(), rule.revision(), OneCopy.rule(rule.definition(), one)),

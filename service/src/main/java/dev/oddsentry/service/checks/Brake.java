@@ -2,7 +2,6 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.State;
-import dev.oddsentry.core.memory.Transition;
 import java.util.List;
 import java.util.Optional;
 
@@ -12,7 +11,7 @@ final class Brake {
 
     /** Why the check is kept back; empty if it is not, since it is within bounds, was let through, or follows an edit. */
     static Optional<String> on(Attempt attempt, Reckoned reckoned) {
-        if (attempt.released() || attempt.transition() != Transition.ORDINARY) return Optional.empty();
+        if (attempt.released() || !attempt.pending().isNone()) return Optional.empty();
         long opened = opened(reckoned.moves());
         long cleared = cleared(reckoned.moves());
         long before = reckoned.open() - opened + cleared;

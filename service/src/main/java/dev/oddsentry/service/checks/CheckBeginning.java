@@ -126,7 +126,7 @@ class CheckBeginning {
                 check.getOrigin(),
                 lock.memoryEpoch(),
                 lock.goodSlots(),
-                lock.onNextCheck(),
+                lock.pending(),
                 check.getReleasedBy() != null,
                 limit,
                 rule,

@@ -4,7 +4,8 @@ import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect.EditEffect;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.occasions.Occasions;
@@ -98,13 +99,14 @@ class CheckCommit {
 
     /** The slot is done, and with it what was owed to what a person did before. */
     void settle(Attempt attempt, Set<String> copies) {
-        if (attempt.transition().startsAnew())
+        if (attempt.pending().startsOver())
             memory.endOthers(
                     new MemoryWriter.Writing(attempt.scope(), attempt.checkId(), attempt.slot()), List.copyOf(copies));
         db.update(RULE)
                 .set(RULE.LAST_GOOD_SLOT, attempt.slot())
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
-                .set(RULE.ON_NEXT_CHECK, Transition.ORDINARY)
+                .set(RULE.PENDING_EDIT, EditEffect.NONE)
+                .set(RULE.PENDING_REPORT, ReportChoice.NONE)
                 .set(RULE.GOOD_SLOTS, RULE.GOOD_SLOTS.plus(attempt.isCounted() ? 1 : 0))
                 .where(RULE.ID.eq(attempt.ruleId()))
                 .execute();

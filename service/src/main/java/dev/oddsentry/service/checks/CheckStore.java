@@ -10,7 +10,7 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.when;
 
 import dev.oddsentry.core.definition.Definition;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.schedule.TimeLimit;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.db.Json;
@@ -331,26 +331,36 @@ public class CheckStore {
 
     /** Where the rule as a whole stands before its next check; a personal copy that it meets then is a newcomer if it was ever checked. */
     CopyStore.Standing ofRule(UUID ruleId) {
-        return db.select(RULE.GOOD_SLOTS, RULE.LAST_GOOD_SLOT, RULE.ON_NEXT_CHECK)
+        return db.select(RULE.GOOD_SLOTS, RULE.LAST_GOOD_SLOT, RULE.PENDING_EDIT, RULE.PENDING_REPORT)
                 .from(RULE)
                 .where(RULE.ID.eq(ruleId))
-                .fetchSingle(
-                        row -> new CopyStore.Standing(row.value2() != null, row.value1(), row.value2(), row.value3()));
+                .fetchSingle(row -> new CopyStore.Standing(
+                        row.value2() != null,
+                        row.value1(),
+                        row.value2(),
+                        new PendingEffect(row.value3(), row.value4())));
     }
 
     /** The rule's row, locked until the transaction ends. */
     RuleLock lockRule(UUID ruleId) {
-        return db.select(RULE.STATE, RULE.MEMORY_EPOCH, RULE.LAST_GOOD_SLOT, RULE.GOOD_SLOTS, RULE.ON_NEXT_CHECK)
+        return db.select(
+                        RULE.STATE,
+                        RULE.MEMORY_EPOCH,
+                        RULE.LAST_GOOD_SLOT,
+                        RULE.GOOD_SLOTS,
+                        RULE.PENDING_EDIT,
+                        RULE.PENDING_REPORT)
                 .from(RULE)
                 .where(RULE.ID.eq(ruleId))
                 .forUpdate()
-                .fetchSingle(row -> new RuleLock(row.value1(), row.value2(), row.value3(), row.value4(), row.value5()));
+                .fetchSingle(row -> new RuleLock(
+                        row.value1(),
+                        row.value2(),
+                        row.value3(),
+                        row.value4(),
+                        new PendingEffect(row.value5(), row.value6())));
     }
 
     record RuleLock(
-            RuleState state,
-            long memoryEpoch,
-            @Nullable Instant lastGoodSlot,
-            long goodSlots,
-            Transition onNextCheck) {}
+            RuleState state, long memoryEpoch, @Nullable Instant lastGoodSlot, long goodSlots, PendingEffect pending) {}
 }

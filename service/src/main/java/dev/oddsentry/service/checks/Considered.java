@@ -5,9 +5,9 @@ import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.Now;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.memory.Telling.Standing;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore.Before;
@@ -52,23 +52,23 @@ final class Considered {
         }
     }
 
-    static Map<AudienceKey, OfAudience> of(Reckoned reckoned, Audiences audiences, Transition transition) {
+    static Map<AudienceKey, OfAudience> of(Reckoned reckoned, Audiences audiences, PendingEffect pending) {
         var considered = new Considered(reckoned);
-        considered.consider(audiences, transition);
+        considered.consider(audiences, pending);
         return considered.byAudience;
     }
 
-    private void consider(Audiences audiences, Transition transition) {
+    private void consider(Audiences audiences, PendingEffect pending) {
         var moves = reckoned.moves();
         var moved = new HashMap<Long, Now>();
         for (Move move : moves.subList(moves.opened(), moves.size()))
             move.earlier().ifPresent(before -> moved.put(before.id(), move.now()));
         Span every = reckoned.question().rule().memory().remindEvery();
         boolean remind = every != null && isReminderTime(audiences, every);
-        var before = audiences.mayTell(moved.keySet(), new MayTell(transition.takesAsKnown(), remind));
+        var before = audiences.mayTell(moved.keySet(), new MayTell(pending.treatsAsKnown(), remind));
         findPresent(moves, before);
         for (int i = 0; i < moves.opened(); i++)
-            if (moves.get(i) instanceof Move.Opened opened) consider(opened, transition.takesAsKnown());
+            if (moves.get(i) instanceof Move.Opened opened) consider(opened, pending.treatsAsKnown());
         before.forEach(each -> consider(
                 each, moved.getOrDefault(each.known().id(), each.known().now())));
     }

@@ -3,7 +3,8 @@ package dev.oddsentry.service.checks;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
 import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect.EditEffect;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.checks.Failures.Failure;
 import dev.oddsentry.service.checks.PersonalCopies.Undone;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
@@ -88,7 +89,7 @@ class CopiesEnd {
         checks.end(attempt.checkId(), attempt.number(), counts.state(), null);
         commit.write(attempt.checkId(), counts);
         commit.moveOn(attempt, counts, keys);
-        copies.stillOwe(attempt.ruleId(), notJudgedSince(attempt, keys), attempt.transition());
+        copies.stillOwe(attempt.ruleId(), notJudgedSince(attempt, keys), attempt.pending());
     }
 
     /** The copies to which this check did not do what it owed to what a person did: they were done before that, or rest. */
@@ -108,7 +109,7 @@ class CopiesEnd {
         commit.settle(attempt, keys);
         var owe = notJudgedSince(attempt, keys);
         failed.forEach(each -> owe.add(each.copy().key()));
-        copies.stillOwe(attempt.ruleId(), owe, attempt.transition());
+        copies.stillOwe(attempt.ruleId(), owe, attempt.pending());
         tellOfPart(attempt.ruleId(), attempt.checkId(), counts);
         troubles.failed(
                 Failing.cause(
@@ -149,18 +150,19 @@ class CopiesEnd {
         var counts = copies.together(checkId);
         commit.write(checkId, counts);
         tellOfPart(ruleId, checkId, counts);
-        if (lock.onNextCheck() == Transition.ORDINARY) return true;
+        if (lock.pending().isNone()) return true;
         // Those that are done have paid what was owed; the later slot must not ask it of them again.
         var owe = new HashSet<>(copies.standings(ruleId).keySet());
         owe.removeAll(copies.done(checkId));
         owe.addAll(copies.doneBefore(checkId, lock.memoryEpoch()));
-        if (lock.onNextCheck().startsAnew())
+        if (lock.pending().startsOver())
             memory.endOthers(
                     new MemoryWriter.Writing(Scope.of(ruleId), checkId, waiting.getSlot()),
                     List.copyOf(copies.standings(ruleId).keySet()));
-        copies.stillOwe(ruleId, owe, lock.onNextCheck());
+        copies.stillOwe(ruleId, owe, lock.pending());
         db.update(RULE)
-                .set(RULE.ON_NEXT_CHECK, Transition.ORDINARY)
+                .set(RULE.PENDING_EDIT, EditEffect.NONE)
+                .set(RULE.PENDING_REPORT, ReportChoice.NONE)
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
                 .where(RULE.ID.eq(ruleId))
                 .execute();

@@ -5,7 +5,9 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_COPY;
 import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.sum;
 
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.core.memory.PendingEffect.EditEffect;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.CheckCopyRecord;
 import java.time.Clock;
@@ -37,11 +39,11 @@ class CopyStore {
      * Where a copy stands before a check.
      *
      * @param newcomer whether it came when the rule had been checked already
-     * @param onNextCheck what it owes to what a person did, where it failed since
+     * @param pending what it owes to what a person did, where it failed since
      */
     record Standing(
-            boolean newcomer, long goodSlots, @Nullable Instant lastGoodSlot, Transition onNextCheck) {
-        static final Standing NEW = new Standing(false, 0, null, Transition.ORDINARY);
+            boolean newcomer, long goodSlots, @Nullable Instant lastGoodSlot, PendingEffect pending) {
+        static final Standing NEW = new Standing(false, 0, null, PendingEffect.NONE);
     }
 
     /** The same of all copies of a rule, by key; those that were never met before are noted down. */
@@ -66,12 +68,17 @@ class CopyStore {
                         RULE_COPY.NEWCOMER,
                         RULE_COPY.GOOD_SLOTS,
                         RULE_COPY.LAST_GOOD_SLOT,
-                        RULE_COPY.ON_NEXT_CHECK)
+                        RULE_COPY.PENDING_EDIT,
+                        RULE_COPY.PENDING_REPORT)
                 .from(RULE_COPY)
                 .where(RULE_COPY.RULE_ID.eq(ruleId))
                 .fetchMap(
                         row -> row.value1(),
-                        row -> new Standing(row.value2(), row.value3(), row.value4(), row.value5()));
+                        row -> new Standing(
+                                row.value2(),
+                                row.value3(),
+                                row.value4(),
+                                new PendingEffect(row.value5(), row.value6())));
     }
 
     /** Those that the check is done with, whichever attempt did them. */
@@ -88,7 +95,8 @@ class CopyStore {
         db.update(RULE_COPY)
                 .set(RULE_COPY.LAST_GOOD_SLOT, attempt.slot())
                 .set(RULE_COPY.GOOD_SLOTS, RULE_COPY.GOOD_SLOTS.plus(attempt.isCounted() ? 1 : 0))
-                .set(RULE_COPY.ON_NEXT_CHECK, Transition.ORDINARY)
+                .set(RULE_COPY.PENDING_EDIT, EditEffect.NONE)
+                .set(RULE_COPY.PENDING_REPORT, ReportChoice.NONE)
                 .where(RULE_COPY.RULE_ID.eq(attempt.ruleId()), RULE_COPY.COPY_KEY.eq(copy.key()))
                 .execute();
     }
@@ -188,12 +196,14 @@ class CopyStore {
      * What a person did since the check before still counts for these copies at their next check: they were not judged under it, since
      * they failed or were done before it.
      */
-    void stillOwe(UUID ruleId, Collection<String> keys, Transition owed) {
-        if (owed == Transition.ORDINARY || keys.isEmpty()) return;
+    void stillOwe(UUID ruleId, Collection<String> keys, PendingEffect owed) {
+        if (owed.equals(PendingEffect.NONE) || keys.isEmpty()) return;
         standings(ruleId).forEach((key, standing) -> {
             if (!keys.contains(key)) return;
+            var both = standing.pending().and(owed);
             db.update(RULE_COPY)
-                    .set(RULE_COPY.ON_NEXT_CHECK, standing.onNextCheck().and(owed))
+                    .set(RULE_COPY.PENDING_EDIT, both.edit())
+                    .set(RULE_COPY.PENDING_REPORT, both.report())
                     .where(RULE_COPY.RULE_ID.eq(ruleId), RULE_COPY.COPY_KEY.eq(key))
                     .execute();
         });

@@ -5,7 +5,7 @@ import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.service.audit.Audit;
@@ -96,7 +96,7 @@ public class ExceptionCounts {
                                 thresholds,
                                 new KnownTable(0),
                                 tick,
-                                Transition.ORDINARY,
+                                PendingEffect.NONE,
                                 past,
                                 Question.Asking.of(key)))
                         .toList();

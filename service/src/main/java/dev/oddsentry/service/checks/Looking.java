@@ -5,7 +5,7 @@ import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.audit.Audit;
@@ -84,7 +84,7 @@ public class Looking {
                 thresholds.named(asked.thresholdsUsed()),
                 new KnownTable(0),
                 new Patience.Tick(goodSlots, true, slot),
-                Transition.ORDINARY,
+                PendingEffect.NONE,
                 new StoredPast(series, scope, asked, query, moment, goodSlots),
                 Question.Asking.seeking(copy, key));
         try {

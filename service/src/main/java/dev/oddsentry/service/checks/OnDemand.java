@@ -7,7 +7,6 @@ import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.TaskInstance;
 import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.people.Person;
@@ -119,7 +118,7 @@ public class OnDemand {
                 tasks.schedule(task(running.get().getId(), -running.get().getAttempt()), clock.instant());
             return running.get().getId();
         }
-        if (!again && lock.onNextCheck() == Transition.ORDINARY) {
+        if (!again && lock.pending().isNone()) {
             var last = store.goodSince(ruleId, clock.instant().minus(JUST_NOW));
             if (last.isPresent()) return last.get().getId();
         }

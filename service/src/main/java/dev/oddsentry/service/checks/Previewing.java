@@ -103,7 +103,7 @@ class Previewing {
                 used,
                 scope == null ? new KnownTable(0) : memory.known(scope),
                 new Patience.Tick(standing.goodSlots(), true, slot),
-                standing.onNextCheck(),
+                standing.pending(),
                 scope == null ? Past.NONE : new StoredPast(series, scope, asked, query, moment, standing.goodSlots()),
                 asking == null ? Question.Asking.curious(copy, standing.newcomer()) : asking);
         return new PreviewRun(

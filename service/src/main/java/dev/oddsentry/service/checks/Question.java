@@ -5,7 +5,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.queries.RunningQuery;
@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param known every finding as memory holds it; used up by the reckoning
  * @param tick how the rule's good checks are counted at this one
- * @param transition what a person did that this check owes something to
+ * @param pending what a person did that this check owes something to
  */
 public record Question(
         RuleDefinition rule,
@@ -28,7 +28,7 @@ public record Question(
         Thresholds thresholds,
         KnownTable known,
         Patience.Tick tick,
-        Transition transition,
+        PendingEffect pending,
         Past past,
         Asking asking) {
 

@@ -11,7 +11,6 @@ import dev.oddsentry.core.memory.Comparison;
 import dev.oddsentry.core.memory.DuplicateIdentityException;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.memory.State;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
@@ -63,7 +62,7 @@ class Reckoning {
                 attempt.thresholds(),
                 memory.known(attempt.scope()),
                 attempt.tick(),
-                attempt.transition(),
+                attempt.pending(),
                 new StoredPast(series, attempt.scope(), rule, query, attempt.moment(), attempt.goodSlots()),
                 new Question.Asking(
                         attempt.scope().copy(),
@@ -82,7 +81,7 @@ class Reckoning {
                 || rule.delivery().layout().stillOpen()
                 || rule.memory().mode() == RuleDefinition.Mode.FULL
                 || rule.memory().remindEvery() != null
-                || attempt.transition() != Transition.ORDINARY;
+                || !attempt.pending().isNone();
         return all ? null : memory.mayTellUnmoved(attempt.scope());
     }
 
@@ -151,7 +150,7 @@ class Reckoning {
                     rule.memory().hold(),
                     rule.memory().misses(),
                     rule.memory().guard());
-            boolean anew = question.transition().startsAnew();
+            boolean anew = question.pending().startsOver();
             comparison = new Comparison(question.known(), anew ? rules.anew() : rules, question.tick());
             return this::accept;
         }

@@ -3,7 +3,7 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleJudge;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.sources.Source;
 import java.time.Instant;
@@ -53,7 +53,7 @@ public class Replaying {
                         replay.thresholds(),
                         replay.known(),
                         replay.tick(slot),
-                        Transition.ORDINARY,
+                        PendingEffect.NONE,
                         replay.past(),
                         Question.Asking.of(replay.copy())))
                 .toList();

@@ -22,11 +22,11 @@ class Standings {
         var rule = checks.ofRule(scope.ruleId());
         if (scope.copy() == null) return rule;
         var copy = copies.standings(scope.ruleId()).get(scope.copy());
-        if (copy == null) return new Standing(rule.newcomer(), 0, null, rule.onNextCheck());
+        if (copy == null) return new Standing(rule.newcomer(), 0, null, rule.pending());
         return new Standing(
                 copy.newcomer(),
                 copy.goodSlots(),
                 copy.lastGoodSlot(),
-                rule.onNextCheck().and(copy.onNextCheck()));
+                rule.pending().and(copy.pending()));
     }
 }

@@ -7,9 +7,9 @@ import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.memory.Telling.Choice;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
 import java.time.Duration;
@@ -44,28 +44,28 @@ class Telling {
 
     /** What a check tells these audiences, without the messages. */
     Told choose(Reckoned reckoned, Audiences audiences) {
-        return choose(reckoned, audiences, transition(reckoned.question(), audiences));
+        return choose(reckoned, audiences, pending(reckoned.question(), audiences));
     }
 
     /** The same as if something else had been done since the check before. */
-    Told choose(Reckoned reckoned, Audiences audiences, Transition transition) {
-        return choose(reckoned, audiences, transition, false);
+    Told choose(Reckoned reckoned, Audiences audiences, PendingEffect pending) {
+        return choose(reckoned, audiences, pending, false);
     }
 
     /** Everything that is open, for a person who asks for it: whether the rule would fire, or has said enough, is another question. */
     Told everythingOpen(Reckoned reckoned, Audiences audiences) {
-        return choose(reckoned, audiences, Transition.TELL_OPEN, true);
+        return choose(reckoned, audiences, PendingEffect.of(PendingEffect.ReportChoice.OPEN), true);
     }
 
-    private Told choose(Reckoned reckoned, Audiences audiences, Transition transition, boolean asked) {
+    private Told choose(Reckoned reckoned, Audiences audiences, PendingEffect pending, boolean asked) {
         var question = reckoned.question();
         var habits = question.rule().memory();
         var core = new dev.oddsentry.core.memory.Telling(habits.report(), habits.guard(), habits.remindEvery());
-        var considered = Considered.of(reckoned, audiences, transition);
+        var considered = Considered.of(reckoned, audiences, pending);
         var choices = new LinkedHashMap<AudienceKey, Choice<Told.Subject>>();
         considered.forEach((audience, standings) ->
-                choices.put(audience, core.choose(standings.list(), question.moment(), question.tick(), transition)));
-        boolean full = habits.mode() == RuleDefinition.Mode.FULL || transition.tellsOpen();
+                choices.put(audience, core.choose(standings.list(), question.moment(), question.tick(), pending)));
+        boolean full = habits.mode() == RuleDefinition.Mode.FULL || pending.reportsOpen();
         if (!asked && !fires(reckoned, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
         else if (full) inFull(core, choices, reckoned, audiences.marks());
         if (!asked) guardAgainstFlood(choices, reckoned.question(), audiences);
@@ -78,7 +78,7 @@ class Telling {
                             ? Told.Part.of(audience, choice, order, false, 0)
                             : Told.Part.of(audience, choice, order, standings.takesOpened(), standings.openedMore()));
         });
-        return new Told(parts, List.of(), transition);
+        return new Told(parts, List.of(), pending);
     }
 
     /** Whoever had more than enough within the hour hears it together with what comes next, and loses nothing. */
@@ -107,13 +107,15 @@ class Telling {
         });
     }
 
-    private static Transition transition(Question question, Audiences audiences) {
+    private static PendingEffect pending(Question question, Audiences audiences) {
         var copies = question.rule().copies();
         var first = copies != null && question.asking().newcomer()
                 ? copies.newcomers()
                 : question.rule().memory().firstCheck();
         boolean known = audiences.areNew() && first == FirstCheck.TAKE_AS_KNOWN;
-        return known && question.transition() == Transition.ORDINARY ? Transition.TAKE_AS_KNOWN : question.transition();
+        return known && question.pending().isNone()
+                ? PendingEffect.of(PendingEffect.ReportChoice.TREAT_AS_KNOWN)
+                : question.pending();
     }
 
     /** In the order of the result; what is no longer in it comes last. */

@@ -4,8 +4,8 @@ import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.Telling.Choice;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.outbox.NewMessage;
 import java.util.Collection;
@@ -23,8 +23,8 @@ import org.jspecify.annotations.Nullable;
  * @param messages ready to be queued; empty where there is nothing to tell, and in a preview
  * @param owed what it owed to something that a person did
  */
-record Told(List<Part> parts, List<Outgoing> messages, Transition owed) {
-    static final Told NOTHING = new Told(List.of(), List.of(), Transition.ORDINARY);
+record Told(List<Part> parts, List<Outgoing> messages, PendingEffect owed) {
+    static final Told NOTHING = new Told(List.of(), List.of(), PendingEffect.NONE);
 
     /** A finding by its key, and by the store's number where it has one already. */
     record Subject(Digest key, @Nullable Long id) {}

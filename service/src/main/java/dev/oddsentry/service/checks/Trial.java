@@ -10,8 +10,8 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.Sighting;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
@@ -107,7 +107,7 @@ class Trial {
                 thresholds.all(),
                 new KnownTable(0),
                 new Patience.Tick(0, true, ask.slot()),
-                Transition.ORDINARY,
+                PendingEffect.NONE,
                 Past.NONE,
                 Question.Asking.curious(null, false));
         var reckoned = Refusals.inWords(() -> reckoning.reckon(question));

@@ -8,7 +8,7 @@ import dev.oddsentry.core.definition.OccasionsDefinition;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.audit.Audit;
@@ -107,7 +107,7 @@ public class Saving {
             if (definition instanceof RoundUpDefinition roundUp)
                 roundUps.saved(before.get().id(), roundUp);
             var effect = effect(before.get().definition(), definition);
-            owe(effect.transition(asKnown), definition);
+            owe(effect.pendingEffect(asKnown), definition);
             return saved(definition, revision, true, checked, effect)
                     .adding(added(before.get().definition(), definition));
         }
@@ -130,8 +130,8 @@ public class Saving {
     }
 
     /** The rule itself, or every rule of the query. */
-    private void owe(Transition owed, Definition definition) {
-        if (owed == Transition.ORDINARY) return;
+    private void owe(PendingEffect owed, Definition definition) {
+        if (owed.isNone()) return;
         store.rules().stream()
                 .filter(rule -> rule.id().toString().equals(definition.id())
                         || (definition.kind() == Definition.Kind.QUERY

@@ -10,9 +10,9 @@ import static org.jooq.impl.DSL.val;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.Known;
 import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.Reported;
 import dev.oddsentry.core.memory.State;
-import dev.oddsentry.core.memory.Transition;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -86,13 +86,13 @@ public class RoundUpMemory {
      * What a check owes to something that a person did, it owes to round-ups too: what it moved, or only what it cleared, they let pass.
      * Called in the commit of the check, once it has moved its findings.
      */
-    public void letPassMoved(Scope scope, Instant slot, Transition transition) {
-        if (scope.copy() != null || !(transition.takesAsKnown() || transition.endsWithoutWord())) return;
+    public void letPassMoved(Scope scope, Instant slot, PendingEffect pending) {
+        if (scope.copy() != null || !(pending.treatsAsKnown() || pending.clearsSilently())) return;
         var moved = FINDING.RULE_ID
                 .eq(scope.ruleId())
                 .and(FINDING.COPY_KEY.isNull())
                 .and(FINDING.CHANGED_AT.eq(slot))
-                .and(transition.takesAsKnown() ? noCondition() : FINDING.STATE.eq(State.CLEARED));
+                .and(pending.treatsAsKnown() ? noCondition() : FINDING.STATE.eq(State.CLEARED));
         for (long audience : db.select(AUDIENCE.ID)
                 .from(AUDIENCE)
                 .where(AUDIENCE.RULE_ID.eq(scope.ruleId()), AUDIENCE.ROUND_UP_ID.isNotNull())

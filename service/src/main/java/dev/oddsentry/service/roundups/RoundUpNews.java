@@ -7,9 +7,9 @@ import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Now;
 import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.memory.Telling;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.extracts.mail.RoundUp;
@@ -140,7 +140,7 @@ class RoundUpNews {
                                 .toList(),
                         moment,
                         tick,
-                        Transition.ORDINARY);
+                        PendingEffect.NONE);
         var told = choice.told().stream()
                 .filter(each -> asked.atLeast() == null || isAtOnce(each, asked.atLeast()))
                 .sorted(Comparator.comparing(

@@ -1,7 +1,7 @@
 package dev.oddsentry.service.rules;
 
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
@@ -25,14 +25,14 @@ import org.springframework.web.bind.annotation.RestController;
 class RuleController {
     /** What the first check of a rule that becomes active tells of what is there. */
     enum Tell {
-        OPEN(Transition.TELL_OPEN),
-        NEW(Transition.ORDINARY),
-        NOTHING(Transition.TAKE_AS_KNOWN);
+        OPEN(ReportChoice.OPEN),
+        NEW(ReportChoice.UPDATES),
+        NOTHING(ReportChoice.TREAT_AS_KNOWN);
 
-        private final Transition owed;
+        private final ReportChoice report;
 
-        Tell(Transition owed) {
-            this.owed = owed;
+        Tell(ReportChoice report) {
+            this.report = report;
         }
     }
 
@@ -68,7 +68,7 @@ class RuleController {
             @PathVariable String name,
             @RequestParam(required = false) @Nullable Tell tell) {
         var rule = require(name);
-        states.activate(by, rule.id(), rule.definition(), tell == null ? Transition.ORDINARY : tell.owed);
+        states.activate(by, rule.id(), rule.definition(), tell == null ? ReportChoice.NONE : tell.report);
         return views.page(name);
     }
 

@@ -2,10 +2,12 @@ package dev.oddsentry.service.rules;
 
 import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
+import static org.jooq.Records.mapping;
 
 import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.people.Person;
@@ -65,12 +67,11 @@ public class RuleStates {
     }
 
     /**
-     * @param owed what its next good check tells of what is there: {@link Transition#TELL_OPEN}, only what is new since it was
-     *     paused ({@link Transition#ORDINARY}), or nothing ({@link Transition#TAKE_AS_KNOWN})
+     * @param report what its next good check reports of the findings that exist
      * @throws RefusedException if something is missing that an active rule needs
      */
     @Transactional
-    public void activate(Person by, UUID id, RuleDefinition rule, Transition owed) {
+    public void activate(Person by, UUID id, RuleDefinition rule, ReportChoice report) {
         refuseUnready(id, rule);
         Instant next = schedules.of(rule).nextAfter(clock.instant()).orElse(null);
         int moved = db.update(RULE)
@@ -79,14 +80,14 @@ public class RuleStates {
                 .where(RULE.ID.eq(id), RULE.STATE.ne(RuleState.ACTIVE))
                 .execute();
         if (moved == 0) throw RefusedException.conflict("The rule is active already.");
-        owe(id, owed);
+        owe(id, PendingEffect.of(report));
         tasks.planAt(id, next);
         audit.record(
                 db,
                 by.id(),
                 "activate rule",
                 rule.name(),
-                owed == Transition.ORDINARY ? null : owed.name().toLowerCase(Locale.ROOT));
+                report == ReportChoice.NONE ? null : report.name().toLowerCase(Locale.ROOT));
     }
 
     /** @throws RefusedException if nobody would hear of what it finds, or its files could not be encrypted */
@@ -114,16 +115,17 @@ public class RuleStates {
      * The next good check owes this to what a person did, together with what it owes already. One that runs just now was evaluated without
      * it, and becomes stale. Part of the caller's transaction.
      */
-    public void owe(UUID id, Transition owed) {
-        if (owed == Transition.ORDINARY) return;
-        var before = db.select(RULE.ON_NEXT_CHECK)
+    public void owe(UUID id, PendingEffect owed) {
+        if (owed.equals(PendingEffect.NONE)) return;
+        var before = db.select(RULE.PENDING_EDIT, RULE.PENDING_REPORT)
                 .from(RULE)
                 .where(RULE.ID.eq(id))
                 .forUpdate()
-                .fetchSingle()
-                .value1();
+                .fetchSingle(mapping(PendingEffect::new));
+        var both = before.and(owed);
         db.update(RULE)
-                .set(RULE.ON_NEXT_CHECK, before.and(owed))
+                .set(RULE.PENDING_EDIT, both.edit())
+                .set(RULE.PENDING_REPORT, both.report())
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
                 .where(RULE.ID.eq(id))
                 .execute();

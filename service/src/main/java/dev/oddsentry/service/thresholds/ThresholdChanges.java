@@ -94,7 +94,7 @@ class ThresholdChanges {
             var today = clock.instant().atZone(rule.definition().zone()).toLocalDate();
             boolean now = values.stream()
                     .anyMatch(value -> value.from() == null || !value.from().isAfter(today));
-            if (now) rules.owe(rule.id(), EditClass.RE_JUDGE.transition(asKnown));
+            if (now) rules.owe(rule.id(), EditClass.RE_JUDGE.pendingEffect(asKnown));
         }
     }
 

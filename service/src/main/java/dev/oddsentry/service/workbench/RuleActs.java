@@ -2,7 +2,7 @@ package dev.oddsentry.service.workbench;
 
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.checks.OnDemand;
@@ -143,7 +143,7 @@ class RuleActs {
     private void carryOut(Person by, Current<RuleDefinition> rule, Act act, String remark) {
         switch (act) {
             case Act.Pause _ -> states.pause(by, rule.id(), rule.definition());
-            case Act.Activate _ -> states.activate(by, rule.id(), rule.definition(), Transition.ORDINARY);
+            case Act.Activate _ -> states.activate(by, rule.id(), rule.definition(), ReportChoice.NONE);
             case Act.Check _ -> onDemand.ask(by, rule.id(), null, false);
             case Act.HandOver(String owner) -> save(by, rule, rule.definition().ownedBy(owner), remark);
             case Act.Recipients change -> save(by, rule, changed(rule.definition(), change), remark);

@@ -14,10 +14,10 @@ import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.Now;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.Reported;
 import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.memory.State;
-import dev.oddsentry.core.memory.Transition;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore.Before;
@@ -122,7 +122,7 @@ class ConsideredTest {
             });
             Audiences audiences = mock();
             when(audiences.mayTell(any(), any())).thenReturn(before);
-            return Considered.of(reckoned, audiences, Transition.ORDINARY);
+            return Considered.of(reckoned, audiences, PendingEffect.NONE);
         }
     }
 

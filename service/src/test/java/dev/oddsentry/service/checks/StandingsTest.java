@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
-import dev.oddsentry.core.memory.Transition;
+import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.service.checks.CopyStore.Standing;
 import dev.oddsentry.service.memory.Scope;
 import java.time.Instant;
@@ -25,8 +25,12 @@ class StandingsTest {
 
     @BeforeEach
     void aRuleWithACopyThatFailedSince() {
-        when(checks.ofRule(rule)).thenReturn(new Standing(true, 12, OF_RULE, Transition.RE_JUDGE));
-        when(copies.standings(rule)).thenReturn(Map.of("Holm", new Standing(false, 8, OF_HOLM, Transition.TELL_OPEN)));
+        when(checks.ofRule(rule))
+                .thenReturn(
+                        new Standing(true, 12, OF_RULE, PendingEffect.of(PendingEffect.EditEffect.OTHER_CONDITIONS)));
+        when(copies.standings(rule))
+                .thenReturn(Map.of(
+                        "Holm", new Standing(false, 8, OF_HOLM, PendingEffect.of(PendingEffect.ReportChoice.OPEN))));
     }
 
     @Test
@@ -44,7 +48,9 @@ class StandingsTest {
         var holm = standings.of(new Scope(rule, "Holm"));
         assertThat(holm.lastGoodSlot()).isEqualTo(OF_HOLM);
         assertThat(holm.goodSlots()).isEqualTo(8);
-        assertThat(holm.onNextCheck()).isEqualTo(Transition.RE_JUDGE_TELL_OPEN);
+        assertThat(holm.pending())
+                .isEqualTo(
+                        new PendingEffect(PendingEffect.EditEffect.OTHER_CONDITIONS, PendingEffect.ReportChoice.OPEN));
     }
 
     @Test

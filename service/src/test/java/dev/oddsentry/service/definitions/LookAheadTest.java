@@ -126,10 +126,9 @@ class LookAheadTest {
         assertThat(warnings(
                         "{ from: start of period, to: now }",
                         "memory: { key: [sailing] }\nschedule: { start: 2026-06-01T05:40, recur: FREQ=DAILY }"))
-                .containsExactly(
-                        "with this schedule and the dates of the parameters, no check looks at the time from"
-                                + " Monday 30 November 2026, 05:40 to Tuesday 1 December 2026, 00:00;"
-                                + " look further back, or check more often");
+                .containsExactly("with this schedule and the dates of the parameters, no check looks at the time from"
+                        + " Monday 30 November 2026, 05:40 to Tuesday 1 December 2026, 00:00;"
+                        + " look further back, or check more often");
     }
 
     @Test
