@@ -24,6 +24,11 @@ record About(
         RuleLabels labels,
         @Nullable PersonalCopy copy) {
 
+    static About of(Attempt attempt) {
+        var rule = attempt.rule().definition();
+        return new About(attempt.scope(), rule, rule.title(), attempt.moment(), attempt.labels(), attempt.copy());
+    }
+
     /** The same to readers of another language. */
     About in(Language language) {
         return new About(scope, rule.withDelivery(rule.delivery().in(language)), title, moment, labels, copy);

@@ -45,7 +45,12 @@ class Announcing {
         this.composing = composing;
     }
 
-    /** One for each audience that has anything to hear; those for whom nobody is named hear by one together. */
+    /** The plan with the messages that report it: one for each audience that is sent anything, and one for all without recipients of their own. */
+    Told withMessages(About about, Reckoned reckoned, Told told) {
+        boolean says = !told.told().isEmpty() || about.rule().delivery().texts().allQuiet();
+        return says ? told.with(messages(about, reckoned, told)) : told;
+    }
+
     List<Told.Outgoing> messages(About about, Reckoned reckoned, Told told) {
         var letters = letters(about, reckoned, told);
         var also = letters.isEmpty() ? List.<AlsoSending.Rows>of() : alsoSending.read(about);

@@ -52,26 +52,26 @@ record Attempt(
         boolean newcomer) {
 
     /** The same for one of its personal copies, with the values that are its own. */
-    Attempt of(PersonalCopy one, CopyStore.Standing standing) {
-        var last = standing.lastGoodSlot() == null ? Schedules.startOf(rule.definition()) : standing.lastGoodSlot();
+    Attempt of(PersonalCopy one, PriorChecks prior) {
+        var last = prior.lastGoodSlot() == null ? Schedules.startOf(rule.definition()) : prior.lastGoodSlot();
         return new Attempt(
                 checkId,
                 number,
                 moment.since(last),
                 origin,
                 memoryEpoch,
-                standing.goodSlots(),
-                pending.and(standing.pending()),
+                prior.goodSlots(),
+                pending.and(prior.pending()),
                 released,
                 timeLimit,
-                new Current<>(rule.id(), rule.revision(), OneCopy.rule(rule.definition(), one)),
+                new Current<>(rule.id(), rule.revision(), one.applyTo(rule.definition())),
                 query,
                 source,
                 thresholds,
                 thresholdVersions,
                 calendarRevision,
                 one,
-                standing.newcomer());
+                prior.newcomer());
     }
 
     Scope scope() {
@@ -94,10 +94,6 @@ record Attempt(
 
     Patience.Tick tick() {
         return new Patience.Tick(goodSlots, isCounted(), slot());
-    }
-
-    About about() {
-        return new About(scope(), rule.definition(), rule.definition().title(), moment, labels(), copy);
     }
 
     RuleLabels labels() {

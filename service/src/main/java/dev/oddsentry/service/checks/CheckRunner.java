@@ -29,6 +29,7 @@ public class CheckRunner {
     private final Waiting waiting;
     private final Reckoning reckoning;
     private final Telling telling;
+    private final Announcing announcing;
     private final CheckCommit commit;
     private final Failing failing;
     private final RunningChecks running;
@@ -41,6 +42,7 @@ public class CheckRunner {
             Waiting waiting,
             Reckoning reckoning,
             Telling telling,
+            Announcing announcing,
             CheckCommit commit,
             Failing failing,
             RunningChecks running,
@@ -51,6 +53,7 @@ public class CheckRunner {
         this.waiting = waiting;
         this.reckoning = reckoning;
         this.telling = telling;
+        this.announcing = announcing;
         this.commit = commit;
         this.failing = failing;
         this.running = running;
@@ -154,7 +157,10 @@ public class CheckRunner {
             failing.keepBack(attempt, reckoned, brake.get());
             return true;
         }
-        return commit.commit(attempt, reckoned, telling.tell(attempt, reckoned));
+        return commit.commit(
+                attempt,
+                reckoned,
+                announcing.withMessages(About.of(attempt), reckoned, telling.choose(reckoned, attempt.scope())));
     }
 
     static void refuseBlank(Attempt attempt, Reckoned reckoned) {

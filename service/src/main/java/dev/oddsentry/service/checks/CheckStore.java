@@ -330,11 +330,11 @@ public class CheckStore {
     }
 
     /** Where the rule as a whole stands before its next check; a personal copy that it meets then is a newcomer if it was ever checked. */
-    CopyStore.Standing ofRule(UUID ruleId) {
+    PriorChecks ofRule(UUID ruleId) {
         return db.select(RULE.GOOD_SLOTS, RULE.LAST_GOOD_SLOT, RULE.PENDING_EDIT, RULE.PENDING_REPORT)
                 .from(RULE)
                 .where(RULE.ID.eq(ruleId))
-                .fetchSingle(row -> new CopyStore.Standing(
+                .fetchSingle(row -> new PriorChecks(
                         row.value2() != null,
                         row.value1(),
                         row.value2(),

@@ -94,7 +94,7 @@ class CopiesEnd {
 
     /** The copies to which this check did not do what it owed to what a person did: they were done before that, or rest. */
     private Set<String> notJudgedSince(Attempt attempt, Set<String> keys) {
-        var owe = new HashSet<>(copies.standings(attempt.ruleId()).keySet());
+        var owe = new HashSet<>(copies.priorChecks(attempt.ruleId()).keySet());
         owe.removeAll(keys);
         owe.addAll(copies.doneBefore(attempt.checkId(), attempt.memoryEpoch()));
         return owe;
@@ -152,13 +152,13 @@ class CopiesEnd {
         tellOfPart(ruleId, checkId, counts);
         if (lock.pending().isNone()) return true;
         // Those that are done have paid what was owed; the later slot must not ask it of them again.
-        var owe = new HashSet<>(copies.standings(ruleId).keySet());
+        var owe = new HashSet<>(copies.priorChecks(ruleId).keySet());
         owe.removeAll(copies.done(checkId));
         owe.addAll(copies.doneBefore(checkId, lock.memoryEpoch()));
         if (lock.pending().startsOver())
             memory.endOthers(
                     new MemoryWriter.Writing(Scope.of(ruleId), checkId, waiting.getSlot()),
-                    List.copyOf(copies.standings(ruleId).keySet()));
+                    List.copyOf(copies.priorChecks(ruleId).keySet()));
         copies.stillOwe(ruleId, owe, lock.pending());
         db.update(RULE)
                 .set(RULE.PENDING_EDIT, EditEffect.NONE)

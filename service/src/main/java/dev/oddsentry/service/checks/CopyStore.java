@@ -11,7 +11,6 @@ import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.CheckCopyRecord;
 import java.time.Clock;
-import java.time.Instant;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
@@ -35,21 +34,10 @@ class CopyStore {
         this.clock = clock;
     }
 
-    /**
-     * Where a copy stands before a check.
-     *
-     * @param newcomer whether it came when the rule had been checked already
-     * @param pending what it owes to what a person did, where it failed since
-     */
-    record Standing(
-            boolean newcomer, long goodSlots, @Nullable Instant lastGoodSlot, PendingEffect pending) {
-        static final Standing NEW = new Standing(false, 0, null, PendingEffect.NONE);
-    }
-
-    /** The same of all copies of a rule, by key; those that were never met before are noted down. */
+    /** Prior checks of all copies of a rule, by key; those that were never met before are noted down. */
     @Transactional
-    public Map<String, Standing> meet(UUID ruleId, Collection<String> keys, boolean asNewcomers) {
-        var known = standings(ruleId);
+    public Map<String, PriorChecks> meet(UUID ruleId, Collection<String> keys, boolean asNewcomers) {
+        var known = priorChecks(ruleId);
         var unknown = new HashSet<>(keys);
         unknown.removeAll(known.keySet());
         for (String key : unknown)
@@ -59,10 +47,10 @@ class CopyStore {
                     .set(RULE_COPY.NEWCOMER, asNewcomers)
                     .onConflictDoNothing()
                     .execute();
-        return unknown.isEmpty() ? known : standings(ruleId);
+        return unknown.isEmpty() ? known : priorChecks(ruleId);
     }
 
-    Map<String, Standing> standings(UUID ruleId) {
+    Map<String, PriorChecks> priorChecks(UUID ruleId) {
         return db.select(
                         RULE_COPY.COPY_KEY,
                         RULE_COPY.NEWCOMER,
@@ -74,7 +62,7 @@ class CopyStore {
                 .where(RULE_COPY.RULE_ID.eq(ruleId))
                 .fetchMap(
                         row -> row.value1(),
-                        row -> new Standing(
+                        row -> new PriorChecks(
                                 row.value2(),
                                 row.value3(),
                                 row.value4(),
@@ -198,9 +186,9 @@ class CopyStore {
      */
     void stillOwe(UUID ruleId, Collection<String> keys, PendingEffect owed) {
         if (owed.equals(PendingEffect.NONE) || keys.isEmpty()) return;
-        standings(ruleId).forEach((key, standing) -> {
+        priorChecks(ruleId).forEach((key, prior) -> {
             if (!keys.contains(key)) return;
-            var both = standing.pending().and(owed);
+            var both = prior.pending().and(owed);
             db.update(RULE_COPY)
                     .set(RULE_COPY.PENDING_EDIT, both.edit())
                     .set(RULE_COPY.PENDING_REPORT, both.report())

@@ -79,12 +79,12 @@ public class ExceptionCounts {
         var counted = new BeforeAndAfter(0, 0, 0);
         try {
             for (var copy : copiesOf(rule.definition(), slot)) {
-                var asked = OneCopy.rule(rule.definition(), copy.orElse(null));
+                var asked = copy.map(one -> one.applyTo(rule.definition())).orElse(rule.definition());
                 var key = copy.map(PersonalCopy::key).orElse(null);
                 var scope = new Scope(rule.id(), key);
-                var standing = standings.of(scope);
-                long goodSlots = standing.goodSlots();
-                var moment = schedules.moment(rule.definition(), slot, standing.lastGoodSlot());
+                var prior = standings.of(scope);
+                long goodSlots = prior.goodSlots();
+                var moment = schedules.moment(rule.definition(), slot, prior.lastGoodSlot());
                 var past = new StoredPast(series, scope, asked, query, moment, goodSlots);
                 var tick = new Patience.Tick(goodSlots, true, moment.slot());
                 var questions = Stream.of(before, after)

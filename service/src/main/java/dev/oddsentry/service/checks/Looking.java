@@ -73,9 +73,9 @@ public class Looking {
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
         var asked = oneCopy.rule(rule.definition(), slot, copy);
         var scope = new Scope(rule.id(), copy);
-        var standing = standings.of(scope);
-        long goodSlots = standing.goodSlots();
-        var moment = schedules.moment(rule.definition(), slot, standing.lastGoodSlot());
+        var prior = standings.of(scope);
+        long goodSlots = prior.goodSlots();
+        var moment = schedules.moment(rule.definition(), slot, prior.lastGoodSlot());
         var question = new Question(
                 asked,
                 query,

@@ -4,7 +4,6 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
-import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -54,15 +53,8 @@ public class OneCopy {
 
     /** The rule as that copy asks it; the rule itself where it has none. */
     public RuleDefinition rule(RuleDefinition rule, Instant at, @Nullable String key) {
-        return rule(rule, of(rule, at, key));
-    }
-
-    static RuleDefinition rule(RuleDefinition rule, @Nullable PersonalCopy copy) {
-        if (copy == null) return rule;
-        if (copy.problem() != null) throw RefusedException.invalid(copy.problem());
-        var values = new LinkedHashMap<>(rule.parameters());
-        values.putAll(copy.values());
-        return rule.withParameters(values);
+        var copy = of(rule, at, key);
+        return copy == null ? rule : copy.applyTo(rule);
     }
 
     private static String named(List<PersonalCopy> copies) {

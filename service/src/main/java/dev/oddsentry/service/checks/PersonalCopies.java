@@ -1,6 +1,5 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.service.checks.CopyStore.Standing;
 import dev.oddsentry.service.checks.Failures.Failure;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.queries.RunningQuery;
@@ -22,6 +21,7 @@ class PersonalCopies {
     private final RunningChecks running;
     private final Reckoning reckoning;
     private final Telling telling;
+    private final Announcing announcing;
     private final CopyCommit commit;
     private final CopiesEnd end;
 
@@ -31,6 +31,7 @@ class PersonalCopies {
             RunningChecks running,
             Reckoning reckoning,
             Telling telling,
+            Announcing announcing,
             CopyCommit commit,
             CopiesEnd end) {
         this.recipients = recipients;
@@ -38,6 +39,7 @@ class PersonalCopies {
         this.running = running;
         this.reckoning = reckoning;
         this.telling = telling;
+        this.announcing = announcing;
         this.commit = commit;
         this.end = end;
     }
@@ -75,7 +77,7 @@ class PersonalCopies {
             // Whoever asks a source that is down once for each copy waits as often for the same answer.
             var went = ofSource != null
                     ? Undone.failed(copy, ofSource)
-                    : go(attempt, copy, standings.getOrDefault(copy.key(), Standing.NEW));
+                    : go(attempt, copy, standings.getOrDefault(copy.key(), PriorChecks.NONE));
             if (went == Went.Plainly.STALE) return false;
             if (!(went instanceof Undone one)) continue;
             undone.add(one);
@@ -89,10 +91,10 @@ class PersonalCopies {
         return end.replaced(waiting, waiting.getReason() + Failing.REPLACED);
     }
 
-    private Went go(Attempt whole, PersonalCopy copy, Standing standing) {
+    private Went go(Attempt whole, PersonalCopy copy, PriorChecks prior) {
         try {
             if (copy.problem() != null) throw new CheckFailureException(copy.problem(), null);
-            var attempt = whole.of(copy, standing);
+            var attempt = whole.of(copy, prior);
             var query = new RunningQuery(attempt.timeLimit());
             var reckoned =
                     running.watch(attempt.checkId(), attempt.number(), query, each -> reckoning.reckon(attempt, each));
@@ -108,7 +110,11 @@ class PersonalCopies {
         CheckRunner.refuseBlank(attempt, reckoned);
         var brake = Brake.on(attempt, reckoned);
         if (brake.isPresent()) return new Undone(copy, brake.get(), null, Counts.of(reckoned, Told.NOTHING));
-        return commit.commit(attempt, copy, reckoned, telling.tell(attempt, reckoned))
+        return commit.commit(
+                        attempt,
+                        copy,
+                        reckoned,
+                        announcing.withMessages(About.of(attempt), reckoned, telling.choose(reckoned, attempt.scope())))
                 ? Went.Plainly.DONE
                 : Went.Plainly.STALE;
     }

@@ -1,5 +1,8 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.service.web.RefusedException;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -20,4 +23,13 @@ record PersonalCopy(
         @Nullable String greeting,
         Map<String, String> values,
         Map<String, String> row,
-        @Nullable String problem) {}
+        @Nullable String problem) {
+
+    /** The rule with the values of this copy as its parameters. */
+    RuleDefinition applyTo(RuleDefinition rule) {
+        if (problem != null) throw RefusedException.invalid(problem);
+        var all = new LinkedHashMap<>(rule.parameters());
+        all.putAll(values);
+        return rule.withParameters(all);
+    }
+}

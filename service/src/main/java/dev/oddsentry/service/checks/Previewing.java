@@ -90,11 +90,11 @@ class Previewing {
             Question.@Nullable Asking asking) {
         long began = System.nanoTime();
         var rule = layouts.resolved(asWritten);
-        var asked = OneCopy.rule(rule, copy);
+        var asked = copy == null ? rule : copy.applyTo(rule);
         var used = thresholds.named(rule.thresholdsUsed());
         var scope = memoryOf == null ? null : new Scope(memoryOf, copy == null ? null : copy.key());
-        var standing = standings.of(scope);
-        var moment = schedules.moment(rule, slot, standing.lastGoodSlot());
+        var prior = standings.of(scope);
+        var moment = schedules.moment(rule, slot, prior.lastGoodSlot());
         var question = new Question(
                 asked,
                 query,
@@ -102,10 +102,10 @@ class Previewing {
                 moment,
                 used,
                 scope == null ? new KnownTable(0) : memory.known(scope),
-                new Patience.Tick(standing.goodSlots(), true, slot),
-                standing.pending(),
-                scope == null ? Past.NONE : new StoredPast(series, scope, asked, query, moment, standing.goodSlots()),
-                asking == null ? Question.Asking.curious(copy, standing.newcomer()) : asking);
+                new Patience.Tick(prior.goodSlots(), true, slot),
+                prior.pending(),
+                scope == null ? Past.NONE : new StoredPast(series, scope, asked, query, moment, prior.goodSlots()),
+                asking == null ? Question.Asking.curious(copy, prior.newcomer()) : asking);
         return new PreviewRun(
                 asked,
                 scope,

@@ -1,6 +1,5 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.service.checks.CopyStore.Standing;
 import dev.oddsentry.service.memory.Scope;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -17,13 +16,13 @@ class Standings {
     }
 
     /** @param scope null for a rule that is not saved */
-    Standing of(@Nullable Scope scope) {
-        if (scope == null) return Standing.NEW;
+    PriorChecks of(@Nullable Scope scope) {
+        if (scope == null) return PriorChecks.NONE;
         var rule = checks.ofRule(scope.ruleId());
         if (scope.copy() == null) return rule;
-        var copy = copies.standings(scope.ruleId()).get(scope.copy());
-        if (copy == null) return new Standing(rule.newcomer(), 0, null, rule.pending());
-        return new Standing(
+        var copy = copies.priorChecks(scope.ruleId()).get(scope.copy());
+        if (copy == null) return new PriorChecks(rule.newcomer(), 0, null, rule.pending());
+        return new PriorChecks(
                 copy.newcomer(),
                 copy.goodSlots(),
                 copy.lastGoodSlot(),

@@ -12,6 +12,7 @@ import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.memory.Telling.Choice;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.memory.Scope;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.Arrays;
@@ -24,22 +25,18 @@ import java.util.List;
 import java.util.Map;
 import org.springframework.stereotype.Component;
 
-/** Third step: of all differences between now and reported, chooses what each audience is told, and has it written into messages. */
+/** Third step of a check: chooses, from all updates, what each audience is sent. */
 @Component
 class Telling {
     private final MemoryStore memory;
-    private final Announcing announcing;
 
-    Telling(MemoryStore memory, Announcing announcing) {
+    Telling(MemoryStore memory) {
         this.memory = memory;
-        this.announcing = announcing;
     }
 
-    Told tell(Attempt attempt, Reckoned reckoned) {
-        var told = choose(reckoned, new StoredAudiences(memory, attempt.scope()));
-        boolean says = !told.told().isEmpty()
-                || attempt.rule().definition().delivery().texts().allQuiet();
-        return says ? told.with(announcing.messages(attempt.about(), reckoned, told)) : told;
+    /** The same for the audiences that the memory knows. */
+    Told choose(Reckoned reckoned, Scope scope) {
+        return choose(reckoned, new StoredAudiences(memory, scope));
     }
 
     /** What a check tells these audiences, without the messages. */

@@ -5,7 +5,6 @@ import static org.mockito.Mockito.mock;
 import static org.mockito.Mockito.when;
 
 import dev.oddsentry.core.memory.PendingEffect;
-import dev.oddsentry.service.checks.CopyStore.Standing;
 import dev.oddsentry.service.memory.Scope;
 import java.time.Instant;
 import java.util.Map;
@@ -26,16 +25,16 @@ class StandingsTest {
     @BeforeEach
     void aRuleWithACopyThatFailedSince() {
         when(checks.ofRule(rule))
-                .thenReturn(
-                        new Standing(true, 12, OF_RULE, PendingEffect.of(PendingEffect.EditEffect.OTHER_CONDITIONS)));
-        when(copies.standings(rule))
+                .thenReturn(new PriorChecks(
+                        true, 12, OF_RULE, PendingEffect.of(PendingEffect.EditEffect.OTHER_CONDITIONS)));
+        when(copies.priorChecks(rule))
                 .thenReturn(Map.of(
-                        "Holm", new Standing(false, 8, OF_HOLM, PendingEffect.of(PendingEffect.ReportChoice.OPEN))));
+                        "Holm", new PriorChecks(false, 8, OF_HOLM, PendingEffect.of(PendingEffect.ReportChoice.OPEN))));
     }
 
     @Test
     void aRuleThatIsNotSavedBeginsWithNothing() {
-        assertThat(standings.of(null)).isEqualTo(Standing.NEW);
+        assertThat(standings.of(null)).isEqualTo(PriorChecks.NONE);
     }
 
     @Test
