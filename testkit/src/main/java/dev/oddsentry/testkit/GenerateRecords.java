@@ -33,7 +33,7 @@ public final class GenerateRecords {
     private static final Map<String, String> ENUMS = Map.ofEntries(
             Map.entry("rule\\.state", "dev.oddsentry.service.rules.RuleState"),
             Map.entry("(rule_check|check_copy)\\.state", "dev.oddsentry.service.checks.CheckState"),
-            Map.entry("rule_check\\.origin", "dev.oddsentry.service.checks.CheckOrigin"),
+            Map.entry("rule_check\\.origin", "dev.oddsentry.service.evaluation.CheckOrigin"),
             Map.entry("rule_check\\.waiting_for", "dev.oddsentry.service.checks.WaitingFor"),
             Map.entry("(finding|reported|forgotten)\\.state|report\\.before_state", "dev.oddsentry.core.memory.State"),
             Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),

@@ -21,7 +21,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Tokens of the command line: 256 random bits, given out once and kept as a SHA-256 hash. */
 @Component
-class AccessTokens {
+public class AccessTokens {
     private static final Duration LIFETIME = Duration.ofDays(30);
     private static final String PREFIX = "odd_";
 
@@ -35,7 +35,7 @@ class AccessTokens {
     }
 
     /** @param token shown to its owner this once */
-    record Issued(String token, Instant expiresAt) {}
+    public record Issued(String token, Instant expiresAt) {}
 
     @Transactional
     public Issued issue(Person person, String name) {

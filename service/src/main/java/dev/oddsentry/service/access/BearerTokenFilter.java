@@ -16,7 +16,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
 
 /** Logs a request in by its bearer token, for that request alone. */
 @Component
-class BearerTokenFilter extends OncePerRequestFilter {
+public class BearerTokenFilter extends OncePerRequestFilter {
     private static final String SCHEME = "Bearer ";
 
     private final AccessTokens tokens;
@@ -27,12 +27,12 @@ class BearerTokenFilter extends OncePerRequestFilter {
         this.metrics = metrics;
     }
 
-    static boolean hasBearerToken(HttpServletRequest request) {
+    public static boolean hasBearerToken(HttpServletRequest request) {
         String header = request.getHeader(HttpHeaders.AUTHORIZATION);
         return header != null && header.startsWith(SCHEME);
     }
 
-    static String tokenOf(HttpServletRequest request) {
+    public static String tokenOf(HttpServletRequest request) {
         return request.getHeader(HttpHeaders.AUTHORIZATION).substring(SCHEME.length());
     }
 

@@ -22,7 +22,7 @@ import org.springframework.stereotype.Component;
  * such a browser.
  */
 @Component
-class KnownDevices {
+public class KnownDevices {
     private static final String COOKIE = "odd_known";
     private static final Duration LIFETIME = Duration.ofDays(180);
 
@@ -36,7 +36,7 @@ class KnownDevices {
         this.secure = "https".equals(settings.baseUrl().getScheme());
     }
 
-    void remember(Person person, HttpServletResponse response) {
+    public void remember(Person person, HttpServletResponse response) {
         long until = clock.instant().plus(LIFETIME).getEpochSecond();
         var cookie = ResponseCookie.from(COOKIE, until + "." + signature(person.login(), until))
                 .httpOnly(true)
@@ -49,7 +49,7 @@ class KnownDevices {
     }
 
     /** @return what stands for the device in place of the name; empty for one that is not known to the person of that login */
-    Optional<String> known(String login, HttpServletRequest request) {
+    public Optional<String> known(String login, HttpServletRequest request) {
         if (request.getCookies() == null) return Optional.empty();
         for (Cookie cookie : request.getCookies()) {
             if (cookie.getName().equals(COOKIE) && isOf(login, cookie.getValue()))

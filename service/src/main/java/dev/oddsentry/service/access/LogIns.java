@@ -7,7 +7,7 @@ import org.springframework.stereotype.Component;
 
 /** Log-ins and refused ones, in the audit: who, from where. Never what was typed as a password. */
 @Component
-class LogIns {
+public class LogIns {
     private final DSLContext db;
     private final Audit audit;
 
@@ -16,12 +16,12 @@ class LogIns {
         this.audit = audit;
     }
 
-    void succeeded(Person person, String from, String act) {
+    public void succeeded(Person person, String from, String act) {
         audit.record(db, person.id(), act, person.login(), "from " + from);
     }
 
     /** @param login as it was typed, cut to sixty characters */
-    void failed(String login, String from) {
+    public void failed(String login, String from) {
         audit.record(db, null, "log in refused", printable(login), "from " + from);
     }
 

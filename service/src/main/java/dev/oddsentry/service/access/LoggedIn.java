@@ -7,10 +7,10 @@ import org.springframework.security.authentication.AbstractAuthenticationToken;
 import org.springframework.security.core.authority.SimpleGrantedAuthority;
 
 /** A person who has shown who they are. Kept in sessions, under the log-in name. */
-final class LoggedIn extends AbstractAuthenticationToken {
+public final class LoggedIn extends AbstractAuthenticationToken {
     private final Person person;
 
-    LoggedIn(Person person) {
+    public LoggedIn(Person person) {
         super(List.of(new SimpleGrantedAuthority("ROLE_" + person.role())));
         this.person = person;
         setAuthenticated(true);

@@ -16,7 +16,7 @@ import org.springframework.stereotype.Component;
  * their turn; more are refused at once. The right password ends the pauses of its name. State is this node's own.
  */
 @Component
-class LoginGate {
+public class LoginGate {
     private static final int FREE_FOR_NAME = 4;
     private static final int FREE_FOR_ADDRESS = 30;
     private static final Duration LONGEST_PAUSE = Duration.ofSeconds(1);
@@ -78,7 +78,8 @@ class LoginGate {
      * @return what {@code authenticate} returns
      * @throws RefusedException if too many guesses wait
      */
-    <T> Optional<T> guess(String login, String address, Optional<String> device, Supplier<Optional<T>> authenticate) {
+    public <T> Optional<T> guess(
+            String login, String address, Optional<String> device, Supplier<Optional<T>> authenticate) {
         var turns = device.map(known -> List.of(turns(byName, "device " + known, FREE_FOR_NAME)))
                 .orElseGet(() -> List.of(
                         turns(byName, "name " + login.strip().toLowerCase(Locale.ROOT), FREE_FOR_NAME),

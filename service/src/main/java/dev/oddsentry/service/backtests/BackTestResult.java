@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * @param beyondStart when the rule's schedule starts, where the stretch begins before that; null otherwise
  * @param warmUp slots before {@code from} that were run and not counted
  */
-record BackTestResult(
+public record BackTestResult(
         Instant from, Instant to, int warmUp, @Nullable Instant beyondStart, List<OfVariant> variants) {
 
     /**

@@ -2,8 +2,8 @@ package dev.oddsentry.service.backtests;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.audit.Audit;
-import dev.oddsentry.service.checks.OneCopy;
-import dev.oddsentry.service.definitions.CheckedDrafts;
+import dev.oddsentry.service.authoring.CheckedDrafts;
+import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.queries.Parameters;
@@ -23,12 +23,12 @@ import org.springframework.transaction.annotation.Transactional;
 
 /** Takes asks for long work, and refuses what could not answer. */
 @Component
-class BackTests {
+public class BackTests {
     private final WorkStore store;
     private final LongWork work;
     private final DefinitionStore definitions;
     private final CheckedDrafts drafts;
-    private final OneCopy oneCopy;
+    private final CopyLookup oneCopy;
     private final ThresholdStore thresholds;
     private final Audit audit;
     private final DSLContext db;
@@ -39,7 +39,7 @@ class BackTests {
             LongWork work,
             DefinitionStore definitions,
             CheckedDrafts drafts,
-            OneCopy oneCopy,
+            CopyLookup oneCopy,
             ThresholdStore thresholds,
             Audit audit,
             DSLContext db,

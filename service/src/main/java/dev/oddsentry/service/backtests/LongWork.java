@@ -12,16 +12,14 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.schedule.Schedule;
 import dev.oddsentry.service.backtests.BackTests.Ask;
-import dev.oddsentry.service.calendars.Schedules;
-import dev.oddsentry.service.checks.OneCopy;
-import dev.oddsentry.service.checks.Replay;
-import dev.oddsentry.service.checks.Replaying;
+import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.LongWorkRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
-import dev.oddsentry.service.history.SeriesStore;
+import dev.oddsentry.service.measurements.MeasurementStore;
 import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.queries.Asker;
+import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.thresholds.ThresholdStore;
@@ -67,11 +65,11 @@ public class LongWork {
 
     private final WorkStore store;
     private final DefinitionStore definitions;
-    private final OneCopy oneCopy;
+    private final CopyLookup oneCopy;
     private final Sources sources;
     private final ThresholdStore thresholds;
-    private final SeriesStore series;
-    private final Replaying replaying;
+    private final MeasurementStore series;
+    private final ReplayRunner replaying;
     private final Schedules schedules;
     private final SchedulerClient tasks;
     private final Clock clock;
@@ -80,11 +78,11 @@ public class LongWork {
     LongWork(
             WorkStore store,
             DefinitionStore definitions,
-            OneCopy oneCopy,
+            CopyLookup oneCopy,
             Sources sources,
             ThresholdStore thresholds,
-            SeriesStore series,
-            Replaying replaying,
+            MeasurementStore series,
+            ReplayRunner replaying,
             Schedules schedules,
             SchedulerClient tasks,
             Clock clock) {
@@ -213,7 +211,7 @@ public class LongWork {
             return start != null && start.isAfter(ask.from()) ? start : null;
         }
 
-        private void keep(Replaying.Step step) {
+        private void keep(ReplayRunner.Step step) {
             series.keep(new Scope(work.getRuleId(), ask.copy()), rule, query, step.slot(), step.points(), true);
         }
 

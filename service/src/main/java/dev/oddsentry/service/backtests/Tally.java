@@ -2,7 +2,6 @@ package dev.oddsentry.service.backtests;
 
 import dev.oddsentry.service.backtests.BackTestResult.OfSlot;
 import dev.oddsentry.service.backtests.BackTestResult.OfVariant;
-import dev.oddsentry.service.checks.Replaying;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -20,7 +19,7 @@ final class Tally {
         this.variant = variant;
     }
 
-    void add(Replaying.Step step) {
+    void add(ReplayRunner.Step step) {
         checks++;
         if (step.news() > 0) mails++;
         news += step.news();

@@ -14,7 +14,7 @@ import org.springframework.stereotype.Component;
 
 /** The rows of long work. Every move is a compare-and-set, so that of stopping and ending one wins. */
 @Component
-class WorkStore {
+public class WorkStore {
 
     private final DSLContext db;
     private final Clock clock;
@@ -75,11 +75,11 @@ class WorkStore {
                 == 1;
     }
 
-    Optional<LongWorkRecord> find(UUID id) {
+    public Optional<LongWorkRecord> find(UUID id) {
         return db.selectFrom(LONG_WORK).where(LONG_WORK.ID.eq(id)).fetchOptional();
     }
 
-    List<LongWorkRecord> ofRule(UUID ruleId, int most) {
+    public List<LongWorkRecord> ofRule(UUID ruleId, int most) {
         return db.selectFrom(LONG_WORK)
                 .where(LONG_WORK.RULE_ID.eq(ruleId))
                 .orderBy(LONG_WORK.ASKED_AT.desc())

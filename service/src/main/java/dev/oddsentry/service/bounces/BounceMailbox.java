@@ -6,7 +6,7 @@ import com.github.kagkarlsson.scheduler.task.schedule.FixedDelay;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.config.Settings.MailSecurity;
 import dev.oddsentry.service.mail.TrustedCertificates;
-import dev.oddsentry.service.outbox.CameBack;
+import dev.oddsentry.service.outbox.BounceHandler;
 import jakarta.mail.Flags;
 import jakarta.mail.Folder;
 import jakarta.mail.Message;
@@ -39,9 +39,9 @@ public class BounceMailbox {
 
     private final Settings.@Nullable Bounces settings;
     private final String timeLimit;
-    private final CameBack cameBack;
+    private final BounceHandler cameBack;
 
-    BounceMailbox(Settings settings, CameBack cameBack) {
+    BounceMailbox(Settings settings, BounceHandler cameBack) {
         this.settings = settings.mail().bounces();
         this.timeLimit = String.valueOf(settings.mail().timeLimit().toMillis());
         this.cameBack = cameBack;

@@ -7,9 +7,13 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.memory.PendingEffect.EditEffect;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.evaluation.UnevaluatedGroup;
+import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.memory.MemoryWriter;
-import dev.oddsentry.service.occasions.Occasions;
-import dev.oddsentry.service.trouble.Troubles;
+import dev.oddsentry.service.reporting.ReportPlan;
+import dev.oddsentry.service.triggers.Triggers;
 import java.time.Clock;
 import java.util.List;
 import java.util.Set;
@@ -27,21 +31,21 @@ class CheckCommit {
     private final DSLContext db;
     private final Clock clock;
     private final CheckStore checks;
-    private final Unchanged unchanged;
-    private final Remembering remembering;
+    private final UnchangedInputsCheck unchanged;
+    private final ResultWriter remembering;
     private final MemoryWriter memory;
-    private final Troubles troubles;
-    private final Occasions occasions;
+    private final Incidents troubles;
+    private final Triggers occasions;
 
     CheckCommit(
             DSLContext db,
             Clock clock,
             CheckStore checks,
-            Unchanged unchanged,
-            Remembering remembering,
+            UnchangedInputsCheck unchanged,
+            ResultWriter remembering,
             MemoryWriter memory,
-            Troubles troubles,
-            Occasions occasions) {
+            Incidents troubles,
+            Triggers occasions) {
         this.db = db;
         this.clock = clock;
         this.checks = checks;
@@ -54,15 +58,15 @@ class CheckCommit {
 
     /** @return false: stale, and nothing was written */
     @Transactional
-    public boolean commit(Attempt attempt, Reckoned reckoned, Told told) {
+    public boolean commit(Attempt attempt, Evaluation reckoned, ReportPlan told) {
         if (!unchanged.lock(attempt)) return false;
-        var counts = Counts.of(reckoned, told);
+        var counts = CheckSummary.of(reckoned, told);
         // A later attempt may have the check, and this one writes nothing.
         if (!checks.end(attempt.checkId(), attempt.number(), counts.state(), null)) return true;
         write(attempt.checkId(), counts);
         checks.read(attempt, reckoned.reading().readAt());
         db.update(RULE_CHECK)
-                .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(NotJudged.first(reckoned, attempt.moment())))
+                .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(UnevaluatedGroup.first(reckoned, attempt.moment())))
                 .where(RULE_CHECK.ID.eq(attempt.checkId()))
                 .execute();
         remembering.keep(attempt, reckoned, told);
@@ -71,7 +75,7 @@ class CheckCommit {
     }
 
     /** The numbers of a check that has ended. */
-    void write(UUID checkId, Counts counts) {
+    void write(UUID checkId, CheckSummary counts) {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.ROWS_READ, counts.rows())
                 .set(RULE_CHECK.EXCEPTIONS, counts.exceptions())
@@ -90,7 +94,7 @@ class CheckCommit {
     }
 
     /** What follows from a good check of the rule, in the transaction that ends it. @param copies the keys of its personal copies */
-    void moveOn(Attempt attempt, Counts counts, Set<String> copies) {
+    void moveOn(Attempt attempt, CheckSummary counts, Set<String> copies) {
         troubles.well(attempt.ruleId());
         tellOfBlank(attempt, counts);
         occasions.follow(attempt.ruleId(), attempt.checkId(), attempt.slot(), counts.outcomes());
@@ -112,7 +116,7 @@ class CheckCommit {
                 .execute();
     }
 
-    private void tellOfBlank(Attempt attempt, Counts counts) {
+    private void tellOfBlank(Attempt attempt, CheckSummary counts) {
         var rule = attempt.rule().definition();
         if (rule.checking().blank() == RuleDefinition.Blank.TELL && counts.rows() == 0)
             troubles.noRows(rule.name(), attempt.ruleId());

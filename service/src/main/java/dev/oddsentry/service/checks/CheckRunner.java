@@ -3,14 +3,22 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.evaluation.CheckOrigin;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.evaluation.Evaluator;
+import dev.oddsentry.service.messages.MessageContext;
+import dev.oddsentry.service.messages.MessagePlanner;
 import dev.oddsentry.service.queries.RunningQuery;
+import dev.oddsentry.service.reporting.ReportPlanner;
 import java.time.Instant;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
 
 /**
- * Runs one check from its slot to its messages: {@link CheckBeginning} fixes what it is reckoned with, {@link Reckoning} reads,
- * judges and compares, {@link Telling} chooses and renders, {@link CheckCommit} writes all of it or nothing. Where the rule has personal
+ * Runs one check from its slot to its messages: {@link CheckStarter} fixes what it is reckoned with, {@link Evaluator} reads,
+ * judges and compares, {@link ReportPlanner} chooses and renders, {@link CheckCommit} writes all of it or nothing. Where the rule has personal
  * copies, {@link PersonalCopies} does these steps for each.
  *
  * <p>If this node dies on the way, the durable task behind the check runs again elsewhere and starts the next attempt; whatever
@@ -25,26 +33,26 @@ public class CheckRunner {
     private static final int MOST_ATTEMPTS_WHEN_STALE = 3;
 
     private final CheckStore store;
-    private final CheckBeginning beginning;
-    private final Waiting waiting;
-    private final Reckoning reckoning;
-    private final Telling telling;
-    private final Announcing announcing;
+    private final CheckStarter beginning;
+    private final StartGate waiting;
+    private final Evaluator reckoning;
+    private final ReportPlanner telling;
+    private final MessagePlanner announcing;
     private final CheckCommit commit;
-    private final Failing failing;
+    private final FailureHandler failing;
     private final RunningChecks running;
     private final PersonalCopies copies;
     private final CheckMetrics metrics;
 
     CheckRunner(
             CheckStore store,
-            CheckBeginning beginning,
-            Waiting waiting,
-            Reckoning reckoning,
-            Telling telling,
-            Announcing announcing,
+            CheckStarter beginning,
+            StartGate waiting,
+            Evaluator reckoning,
+            ReportPlanner telling,
+            MessagePlanner announcing,
             CheckCommit commit,
-            Failing failing,
+            FailureHandler failing,
             RunningChecks running,
             PersonalCopies copies,
             CheckMetrics metrics) {
@@ -113,7 +121,7 @@ public class CheckRunner {
                 failing.fail(
                         checkId,
                         taken.get().attempt(),
-                        Failures.endedTheService(taken.get().interruptions()));
+                        FailureReasons.endedTheService(taken.get().interruptions()));
                 return;
             }
             if (attempt(checkId, taken.get().attempt())) return;
@@ -144,15 +152,15 @@ public class CheckRunner {
                 return finish(attempt, reckoned);
             }
         } catch (RuntimeException | Error failed) {
-            failing.fail(checkId, number, Failures.of(checkId, failed));
+            failing.fail(checkId, number, FailureReasons.of(checkId, failed));
         }
         return true;
     }
 
     /** @return false: something changed under it, and it wrote nothing */
-    private boolean finish(Attempt attempt, Reckoned reckoned) {
+    private boolean finish(Attempt attempt, Evaluation reckoned) {
         refuseBlank(attempt, reckoned);
-        var brake = Brake.on(attempt, reckoned);
+        var brake = SafetyLimit.on(attempt, reckoned);
         if (brake.isPresent()) {
             failing.keepBack(attempt, reckoned, brake.get());
             return true;
@@ -160,10 +168,11 @@ public class CheckRunner {
         return commit.commit(
                 attempt,
                 reckoned,
-                announcing.withMessages(About.of(attempt), reckoned, telling.choose(reckoned, attempt.scope())));
+                announcing.withMessages(
+                        MessageContext.of(attempt), reckoned, telling.choose(reckoned, attempt.scope())));
     }
 
-    static void refuseBlank(Attempt attempt, Reckoned reckoned) {
+    static void refuseBlank(Attempt attempt, Evaluation reckoned) {
         boolean fails = attempt.rule().definition().checking().blank() == RuleDefinition.Blank.FAIL;
         if (fails && reckoned.reading().rows() == 0)
             throw new CheckFailureException("The result had no row at all, which this rule takes for a failure.", null);

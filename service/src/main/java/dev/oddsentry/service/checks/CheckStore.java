@@ -16,6 +16,10 @@ import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.evaluation.CheckOrigin;
+import dev.oddsentry.service.evaluation.PriorChecks;
+import dev.oddsentry.service.evaluation.ThresholdsUsed;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
 import java.time.Duration;
@@ -330,7 +334,7 @@ public class CheckStore {
     }
 
     /** Where the rule as a whole stands before its next check; a personal copy that it meets then is a newcomer if it was ever checked. */
-    PriorChecks ofRule(UUID ruleId) {
+    public PriorChecks ofRule(UUID ruleId) {
         return db.select(RULE.GOOD_SLOTS, RULE.LAST_GOOD_SLOT, RULE.PENDING_EDIT, RULE.PENDING_REPORT)
                 .from(RULE)
                 .where(RULE.ID.eq(ruleId))

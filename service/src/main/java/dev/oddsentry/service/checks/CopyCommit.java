@@ -1,17 +1,21 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.evaluation.PersonalCopy;
+import dev.oddsentry.service.reporting.ReportPlan;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
 /** Last step of one personal copy: all of it or nothing, as {@link CheckCommit} does it for a whole check. */
 @Component
 class CopyCommit {
-    private final Unchanged unchanged;
+    private final UnchangedInputsCheck unchanged;
     private final CheckStore checks;
     private final CopyStore copies;
-    private final Remembering remembering;
+    private final ResultWriter remembering;
 
-    CopyCommit(Unchanged unchanged, CheckStore checks, CopyStore copies, Remembering remembering) {
+    CopyCommit(UnchangedInputsCheck unchanged, CheckStore checks, CopyStore copies, ResultWriter remembering) {
         this.unchanged = unchanged;
         this.checks = checks;
         this.copies = copies;
@@ -20,9 +24,9 @@ class CopyCommit {
 
     /** @return false: stale, stopped, or another attempt has the check, and nothing was written */
     @Transactional
-    public boolean commit(Attempt attempt, PersonalCopy copy, Reckoned reckoned, Told told) {
+    public boolean commit(Attempt attempt, PersonalCopy copy, Evaluation reckoned, ReportPlan told) {
         if (!unchanged.lock(attempt) || !checks.lockRunning(attempt.checkId(), attempt.number())) return false;
-        copies.good(attempt, copy, Counts.of(reckoned, told));
+        copies.good(attempt, copy, CheckSummary.of(reckoned, told));
         checks.read(attempt, reckoned.reading().readAt());
         remembering.keep(attempt, reckoned, told);
         return true;

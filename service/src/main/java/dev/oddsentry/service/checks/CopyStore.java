@@ -10,6 +10,10 @@ import dev.oddsentry.core.memory.PendingEffect.EditEffect;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.CheckCopyRecord;
+import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.evaluation.PartCount;
+import dev.oddsentry.service.evaluation.PersonalCopy;
+import dev.oddsentry.service.evaluation.PriorChecks;
 import java.time.Clock;
 import java.util.Collection;
 import java.util.HashSet;
@@ -25,7 +29,7 @@ import tools.jackson.core.type.TypeReference;
 
 /** The personal copies of rules, and how each of them went in a check. */
 @Component
-class CopyStore {
+public class CopyStore {
     private final DSLContext db;
     private final Clock clock;
 
@@ -78,7 +82,7 @@ class CopyStore {
     }
 
     /** The copy's slot is done. */
-    void good(Attempt attempt, PersonalCopy copy, Counts counts) {
+    void good(Attempt attempt, PersonalCopy copy, CheckSummary counts) {
         put(row(attempt, copy, counts));
         db.update(RULE_COPY)
                 .set(RULE_COPY.LAST_GOOD_SLOT, attempt.slot())
@@ -90,7 +94,7 @@ class CopyStore {
     }
 
     /** It failed, or was kept back; what it would have counted stands with it where it came so far. */
-    void notGood(Attempt attempt, PersonalCopy copy, CheckState state, String reason, @Nullable Counts counts) {
+    void notGood(Attempt attempt, PersonalCopy copy, CheckState state, String reason, @Nullable CheckSummary counts) {
         var row = counts == null ? bare(attempt, copy) : row(attempt, copy, counts);
         row.setState(state);
         row.setReason(reason);
@@ -108,7 +112,7 @@ class CopyStore {
         return row;
     }
 
-    private CheckCopyRecord row(Attempt attempt, PersonalCopy copy, Counts counts) {
+    private CheckCopyRecord row(Attempt attempt, PersonalCopy copy, CheckSummary counts) {
         var row = bare(attempt, copy);
         row.setState(counts.state());
         row.setRowsRead(counts.rows());
@@ -146,7 +150,7 @@ class CopyStore {
     }
 
     /** What the copies of a check came to together; its state is the most that one of them had to say. */
-    Counts together(UUID checkId) {
+    CheckSummary together(UUID checkId) {
         var row = db.select(
                         sum(CHECK_COPY.ROWS_READ),
                         sum(CHECK_COPY.EXCEPTIONS),
@@ -160,7 +164,7 @@ class CopyStore {
                 .from(CHECK_COPY)
                 .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(CheckState.GOOD))
                 .fetchSingle()
-                .into(Counts.Sums.class);
+                .into(CheckSummary.Sums.class);
         var parts = db.select(CHECK_COPY.PARTS)
                 .from(CHECK_COPY)
                 .where(
@@ -173,7 +177,7 @@ class CopyStore {
     }
 
     /** The copies of a check by their key. */
-    List<CheckCopyRecord> of(UUID checkId) {
+    public List<CheckCopyRecord> of(UUID checkId) {
         return db.selectFrom(CHECK_COPY)
                 .where(CHECK_COPY.CHECK_ID.eq(checkId))
                 .orderBy(CHECK_COPY.COPY_KEY)

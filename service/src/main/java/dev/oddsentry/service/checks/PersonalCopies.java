@@ -1,8 +1,19 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.service.checks.Failures.Failure;
+import dev.oddsentry.service.checks.FailureReasons.Failure;
+import dev.oddsentry.service.copies.CopyRecipients;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.evaluation.Evaluator;
+import dev.oddsentry.service.evaluation.PersonalCopy;
+import dev.oddsentry.service.evaluation.PriorChecks;
+import dev.oddsentry.service.messages.MessageContext;
+import dev.oddsentry.service.messages.MessagePlanner;
 import dev.oddsentry.service.queries.RunningQuery;
+import dev.oddsentry.service.reporting.ReportPlan;
+import dev.oddsentry.service.reporting.ReportPlanner;
 import java.util.ArrayList;
 import java.util.Objects;
 import java.util.Set;
@@ -16,24 +27,24 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class PersonalCopies {
-    private final Recipients recipients;
+    private final CopyRecipients recipients;
     private final CopyStore store;
     private final RunningChecks running;
-    private final Reckoning reckoning;
-    private final Telling telling;
-    private final Announcing announcing;
+    private final Evaluator reckoning;
+    private final ReportPlanner telling;
+    private final MessagePlanner announcing;
     private final CopyCommit commit;
-    private final CopiesEnd end;
+    private final CopiesFinisher end;
 
     PersonalCopies(
-            Recipients recipients,
+            CopyRecipients recipients,
             CopyStore store,
             RunningChecks running,
-            Reckoning reckoning,
-            Telling telling,
-            Announcing announcing,
+            Evaluator reckoning,
+            ReportPlanner telling,
+            MessagePlanner announcing,
             CopyCommit commit,
-            CopiesEnd end) {
+            CopiesFinisher end) {
         this.recipients = recipients;
         this.store = store;
         this.running = running;
@@ -57,7 +68,7 @@ class PersonalCopies {
             PersonalCopy copy,
             String reason,
             @Nullable Failure failure,
-            @Nullable Counts counts) implements Went {
+            @Nullable CheckSummary counts) implements Went {
         static Undone failed(PersonalCopy copy, Failure failure) {
             return new Undone(copy, failure.reason(), failure, null);
         }
@@ -88,7 +99,7 @@ class PersonalCopies {
 
     /** A later slot comes before the copies that failed were tried again. @return false: none of the check was done */
     boolean replaced(RuleCheckRecord waiting) {
-        return end.replaced(waiting, waiting.getReason() + Failing.REPLACED);
+        return end.replaced(waiting, waiting.getReason() + FailureHandler.REPLACED);
     }
 
     private Went go(Attempt whole, PersonalCopy copy, PriorChecks prior) {
@@ -102,19 +113,21 @@ class PersonalCopies {
                 return finish(attempt, copy, reckoned);
             }
         } catch (RuntimeException | Error failed) {
-            return Undone.failed(copy, Failures.of(whole.checkId(), failed));
+            return Undone.failed(copy, FailureReasons.of(whole.checkId(), failed));
         }
     }
 
-    private Went finish(Attempt attempt, PersonalCopy copy, Reckoned reckoned) {
+    private Went finish(Attempt attempt, PersonalCopy copy, Evaluation reckoned) {
         CheckRunner.refuseBlank(attempt, reckoned);
-        var brake = Brake.on(attempt, reckoned);
-        if (brake.isPresent()) return new Undone(copy, brake.get(), null, Counts.of(reckoned, Told.NOTHING));
+        var brake = SafetyLimit.on(attempt, reckoned);
+        if (brake.isPresent())
+            return new Undone(copy, brake.get(), null, CheckSummary.of(reckoned, ReportPlan.NOTHING));
         return commit.commit(
                         attempt,
                         copy,
                         reckoned,
-                        announcing.withMessages(About.of(attempt), reckoned, telling.choose(reckoned, attempt.scope())))
+                        announcing.withMessages(
+                                MessageContext.of(attempt), reckoned, telling.choose(reckoned, attempt.scope())))
                 ? Went.Plainly.DONE
                 : Went.Plainly.STALE;
     }

@@ -1,5 +1,5 @@
 /**
- * One check, step by step: begin, read and judge, tell, commit. {@link CheckRunner} calls one class for each step.
+ * One check from start to commit. {@link CheckRunner} calls one class for each step: start, evaluate, plan the report, write messages, commit.
  */
 @NullMarked
 package dev.oddsentry.service.checks;

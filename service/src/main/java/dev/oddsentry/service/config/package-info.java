@@ -1,6 +1,4 @@
-/**
- * Settings, the clock, the durable-work scheduler: what the other packages are given.
- */
+/** Settings, this node, the durable-work scheduler and pauses for servers that fail: what all other rooms are given. */
 @NullMarked
 package dev.oddsentry.service.config;
 

@@ -115,7 +115,7 @@ public class DefinitionStore {
     }
 
     /** Of all kinds, in the order in which they can be saved where there is nothing: what others name comes before them. */
-    List<Current<Definition>> everything() {
+    public List<Current<Definition>> everything() {
         return Stream.of(Kind.CALENDAR, Kind.QUERY, Kind.THRESHOLD, Kind.LAYOUT, Kind.RULE, Kind.ROUND_UP)
                 .flatMap(kind -> current(kind, noCondition(), Definition.class).stream())
                 .toList();
@@ -171,7 +171,7 @@ public class DefinitionStore {
     }
 
     /** Current revisions by name, of one kind. */
-    List<String> names(Kind kind) {
+    public List<String> names(Kind kind) {
         return db.select(DEFINITION.NAME)
                 .from(DEFINITION)
                 .where(DEFINITION.KIND.eq(kind))
@@ -182,7 +182,7 @@ public class DefinitionStore {
      * The definition of that id or name, locked until the transaction ends, so that two saves come one after the other. Its document is
      * read in a second statement: one that waited for the lock would still not see the revision it waited for.
      */
-    Optional<Identified> lock(Kind kind, @Nullable UUID id, String name) {
+    public Optional<Identified> lock(Kind kind, @Nullable UUID id, String name) {
         return db.selectFrom(DEFINITION)
                 .where(DEFINITION.KIND.eq(kind), id == null ? DEFINITION.NAME.eq(name) : DEFINITION.ID.eq(id))
                 .forUpdate()
@@ -194,20 +194,20 @@ public class DefinitionStore {
         return revision(id, revision).orElseThrow();
     }
 
-    Optional<Definition> revision(UUID id, int revision) {
+    public Optional<Definition> revision(UUID id, int revision) {
         return db.select(DEFINITION_REVISION.DOCUMENT)
                 .from(DEFINITION_REVISION)
                 .where(DEFINITION_REVISION.DEFINITION_ID.eq(id), DEFINITION_REVISION.REVISION.eq(revision))
                 .fetchOptional(row -> read(row.value1()));
     }
 
-    Optional<Definition> current(Kind kind, String name) {
+    public Optional<Definition> current(Kind kind, String name) {
         return current(kind, DEFINITION.NAME.eq(name), Definition.class).stream()
                 .findFirst()
                 .map(Current::definition);
     }
 
-    Optional<UUID> idOf(Kind kind, String name) {
+    public Optional<UUID> idOf(Kind kind, String name) {
         return db.select(DEFINITION.ID)
                 .from(DEFINITION)
                 .where(DEFINITION.KIND.eq(kind), DEFINITION.NAME.eq(name))
@@ -215,7 +215,7 @@ public class DefinitionStore {
     }
 
     /** By its id, whatever its name is now. */
-    Optional<String> nameOf(UUID id) {
+    public Optional<String> nameOf(UUID id) {
         return db.select(DEFINITION.NAME)
                 .from(DEFINITION)
                 .where(DEFINITION.ID.eq(id))
@@ -223,7 +223,7 @@ public class DefinitionStore {
     }
 
     /** The number of the revision that stands; 0 for none. */
-    int revisionOf(Kind kind, String name) {
+    public int revisionOf(Kind kind, String name) {
         return db.select(DEFINITION.REVISION)
                 .from(DEFINITION)
                 .where(DEFINITION.KIND.eq(kind), DEFINITION.NAME.eq(name))
@@ -231,10 +231,10 @@ public class DefinitionStore {
                 .orElse(0);
     }
 
-    record Identified(UUID id, int revision, Definition definition) {}
+    public record Identified(UUID id, int revision, Definition definition) {}
 
     /** @return false: the name belongs to another definition of this kind */
-    boolean insert(Kind kind, UUID id, String name) {
+    public boolean insert(Kind kind, UUID id, String name) {
         return db.insertInto(DEFINITION)
                         .set(DEFINITION.ID, id)
                         .set(DEFINITION.KIND, kind)
@@ -245,7 +245,7 @@ public class DefinitionStore {
                 == 1;
     }
 
-    void moveTo(UUID id, String name, int revision) {
+    public void moveTo(UUID id, String name, int revision) {
         db.update(DEFINITION)
                 .set(DEFINITION.NAME, name)
                 .set(DEFINITION.REVISION, revision)
@@ -253,7 +253,7 @@ public class DefinitionStore {
                 .execute();
     }
 
-    void addRevision(UUID id, int revision, Definition definition, String remark, UUID author) {
+    public void addRevision(UUID id, int revision, Definition definition, String remark, UUID author) {
         db.insertInto(DEFINITION_REVISION)
                 .set(DEFINITION_REVISION.DEFINITION_ID, id)
                 .set(DEFINITION_REVISION.REVISION, revision)
@@ -264,7 +264,7 @@ public class DefinitionStore {
                 .execute();
     }
 
-    void addColumns(UUID queryId, int revision, Columns columns) {
+    public void addColumns(UUID queryId, int revision, Columns columns) {
         var tree = columns.inOrder().stream()
                 .map(column ->
                         Map.of("name", column.name(), "type", column.type().name()))

@@ -1,6 +1,4 @@
-/**
- * The one door through which queries and rules are saved, and every revision of them.
- */
+/** The store of definitions and of all their revisions. */
 @NullMarked
 package dev.oddsentry.service.definitions;
 

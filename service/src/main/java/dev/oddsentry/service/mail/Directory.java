@@ -2,7 +2,7 @@ package dev.oddsentry.service.mail;
 
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.service.people.People;
-import dev.oddsentry.service.trouble.Teams;
+import dev.oddsentry.service.people.Teams;
 import jakarta.mail.internet.AddressException;
 import jakarta.mail.internet.InternetAddress;
 import java.io.UnsupportedEncodingException;

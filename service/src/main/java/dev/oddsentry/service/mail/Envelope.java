@@ -1,7 +1,6 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
-import dev.oddsentry.service.outbox.NewMessage;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 

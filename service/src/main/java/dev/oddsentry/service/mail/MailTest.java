@@ -19,7 +19,7 @@ import org.springframework.stereotype.Component;
 
 /** Tries each mail server as far as a recipient, without sending anything, and says in plain words what is wrong. */
 @Component
-class MailTest {
+public class MailTest {
     private static final int OK = 250;
 
     private final List<SmtpServer> servers;
@@ -35,10 +35,10 @@ class MailTest {
         this.settings = settings;
     }
 
-    record Tried(String server, boolean reached, String words) {}
+    public record Tried(String server, boolean reached, String words) {}
 
     /** @param to whom the servers are asked about; nothing is sent there */
-    List<Tried> tried(String to) {
+    public List<Tried> tried(String to) {
         return servers.stream()
                 .map(server -> Conversation.within(
                         settings.timeLimit().multipliedBy(2),

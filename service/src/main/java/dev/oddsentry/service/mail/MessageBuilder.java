@@ -9,8 +9,7 @@ import dev.oddsentry.extracts.mail.RoundUpMail;
 import dev.oddsentry.extracts.mail.TextMail;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.layouts.ExtractFiles;
-import dev.oddsentry.service.outbox.NewMessage;
-import dev.oddsentry.service.reach.Reach;
+import dev.oddsentry.service.recipients.BlockedRecipients;
 import jakarta.activation.DataHandler;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
@@ -48,9 +47,9 @@ public class MessageBuilder {
     private final Settings settings;
     private final Clock clock;
     private final Directory directory;
-    private final Reach reach;
+    private final BlockedRecipients reach;
 
-    MessageBuilder(Settings settings, Clock clock, Directory directory, Reach reach) {
+    MessageBuilder(Settings settings, Clock clock, Directory directory, BlockedRecipients reach) {
         this.reach = reach;
         this.directory = directory;
         this.settings = settings;
@@ -96,7 +95,7 @@ public class MessageBuilder {
         String messageId = "<" + envelope.id() + "@" + domain + ">";
         var recipients = envelope.recipients();
         var all = reach.barred(envelope.of());
-        var barred = new LinkedHashMap<String, Reach.Barred>();
+        var barred = new LinkedHashMap<String, BlockedRecipients.Barred>();
         var to = reached(recipients.to(), all, barred);
         var cc = reached(recipients.cc(), all, barred);
         var bcc = reached(recipients.bcc(), all, barred);
@@ -156,7 +155,9 @@ public class MessageBuilder {
 
     /** Those of them who get it; the others are noted with why. */
     private List<InternetAddress> reached(
-            List<String> written, Map<String, Reach.Barred> all, Map<String, Reach.Barred> barred) {
+            List<String> written,
+            Map<String, BlockedRecipients.Barred> all,
+            Map<String, BlockedRecipients.Barred> barred) {
         return directory.addresses(written).stream()
                 .filter(address -> {
                     var why = all.get(address.getAddress().toLowerCase(Locale.ROOT));

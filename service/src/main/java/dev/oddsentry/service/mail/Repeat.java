@@ -1,7 +1,6 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.service.config.Settings;
-import dev.oddsentry.service.outbox.NewMessage;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;

@@ -1,10 +1,10 @@
 package dev.oddsentry.service.mail;
 
+import dev.oddsentry.service.config.ServerRest;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.config.Settings.MailLogIn;
 import dev.oddsentry.service.config.Settings.MailSecurity;
 import dev.oddsentry.service.mail.MailServer.Reply;
-import dev.oddsentry.service.rest.ServerRest;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
 import java.io.IOException;

@@ -33,10 +33,10 @@ import org.springframework.stereotype.Component;
 public class MemoryWriter {
     private final DSLContext db;
     private final FindingEvents events;
-    private final Opening opening;
-    private final ReportedWriter reported;
+    private final NewFindingWriter opening;
+    private final LastReportWriter reported;
 
-    MemoryWriter(DSLContext db, FindingEvents events, Opening opening, ReportedWriter reported) {
+    MemoryWriter(DSLContext db, FindingEvents events, NewFindingWriter opening, LastReportWriter reported) {
         this.db = db;
         this.events = events;
         this.opening = opening;
@@ -65,7 +65,8 @@ public class MemoryWriter {
      * @param rows the exceptions of the result with their cells
      * @return the numbers of those that open, by key
      */
-    public Opening.Ids apply(Writing by, Moves moves, Opening.AtOpening heard, Columns columns, Rows rows) {
+    public NewFindingWriter.Ids apply(
+            Writing by, Moves moves, NewFindingWriter.AtOpening heard, Columns columns, Rows rows) {
         var altered = new HashMap<Digest, Move.Altered>();
         var changed = new ArrayList<FindingRecord>();
         var others = moves.subList(moves.opened(), moves.size());

@@ -43,15 +43,15 @@ public class RoundUpMemory {
     public record Differing(Known known, @Nullable Reported reported, Marks marks) {}
 
     /** Where this round-up is an audience of the rule already. */
-    public Optional<ReportedWriter.Audience> audience(UUID roundUp, UUID rule) {
+    public Optional<LastReportWriter.Audience> audience(UUID roundUp, UUID rule) {
         return db.select(AUDIENCE.ID)
                 .from(AUDIENCE)
                 .where(AUDIENCE.RULE_ID.eq(rule), AUDIENCE.ROUND_UP_ID.eq(roundUp))
-                .fetchOptional(row -> ReportedWriter.Audience.ofRoundUp(row.value1()));
+                .fetchOptional(row -> LastReportWriter.Audience.ofRoundUp(row.value1()));
     }
 
     /** Makes it an audience of the rule where it is none; what is there, it takes as known. */
-    public ReportedWriter.Audience join(UUID roundUp, UUID rule) {
+    public LastReportWriter.Audience join(UUID roundUp, UUID rule) {
         var before = audience(roundUp, rule);
         if (before.isPresent()) return before.get();
         long id = db.insertInto(AUDIENCE)
@@ -61,7 +61,7 @@ public class RoundUpMemory {
                 .fetchSingle()
                 .getId();
         takeAsKnown(id, FINDING.RULE_ID.eq(rule).and(FINDING.COPY_KEY.isNull()));
-        return ReportedWriter.Audience.ofRoundUp(id);
+        return LastReportWriter.Audience.ofRoundUp(id);
     }
 
     /** Of other rules than these it hears no more; should it join one again, it takes what is there then as known. */
@@ -137,7 +137,7 @@ public class RoundUpMemory {
      * @param audience null for one that joins only now, to which everything is known
      * @param openToo whether every open one counts, since a reminder may be due
      */
-    public List<Differing> differing(UUID rule, ReportedWriter.@Nullable Audience audience, boolean openToo) {
+    public List<Differing> differing(UUID rule, LastReportWriter.@Nullable Audience audience, boolean openToo) {
         if (audience == null) return List.of();
         var neverHeard = REPORTED.FINDING_ID.isNull().and(FINDING.STATE.in(State.OPEN, State.OUT_OF_SIGHT));
         var otherwise = REPORTED.FINDING_ID
@@ -184,7 +184,7 @@ public class RoundUpMemory {
 
     /** The rows as the round-up was last told of them, by finding. */
     public Map<Long, Map<String, @Nullable Object>> reportedRows(
-            ReportedWriter.@Nullable Audience audience, List<Long> findings) {
+            LastReportWriter.@Nullable Audience audience, List<Long> findings) {
         return audience == null ? Map.of() : memory.reportedRows(AUDIENCE.ID.eq(audience.id()), findings);
     }
 }

@@ -10,7 +10,7 @@ import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.mail.LateNote;
 import dev.oddsentry.service.mail.MailServer.Reply;
 import dev.oddsentry.service.mail.ServerWords;
-import dev.oddsentry.service.reach.Reach;
+import dev.oddsentry.service.recipients.BlockedRecipients;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -46,9 +46,9 @@ class Deliveries {
     private final DSLContext db;
     private final Clock clock;
     private final Settings.Mail settings;
-    private final TakingBack takingBack;
-    private final Reach reach;
-    private final CameBack cameBack;
+    private final ReportReversal takingBack;
+    private final BlockedRecipients reach;
+    private final BounceHandler cameBack;
     private final SmallerMessages smaller;
     private final DeliveryNotices notices;
 
@@ -56,9 +56,9 @@ class Deliveries {
             DSLContext db,
             Clock clock,
             Settings settings,
-            TakingBack takingBack,
-            Reach reach,
-            CameBack cameBack,
+            ReportReversal takingBack,
+            BlockedRecipients reach,
+            BounceHandler cameBack,
             SmallerMessages smaller,
             DeliveryNotices notices) {
         this.smaller = smaller;
@@ -93,7 +93,7 @@ class Deliveries {
         boolean expired = !message.getCreatedAt().plus(settings.expireAfter()).isAfter(clock.instant());
         var to = new ArrayList<String>();
         var barred = message.getPreviewOf() != null
-                ? Map.<String, Reach.Barred>of()
+                ? Map.<String, BlockedRecipients.Barred>of()
                 : reach.barred(Stream.of(message.getRuleId(), message.getRoundUpId(), message.getEscalationOf())
                         .filter(Objects::nonNull)
                         .findFirst()

@@ -32,10 +32,10 @@ import org.springframework.transaction.annotation.Transactional;
 public class Holds {
     private final DSLContext db;
     private final Clock clock;
-    private final HandOverTasks tasks;
+    private final SendTasks tasks;
     private final Audit audit;
 
-    Holds(DSLContext db, Clock clock, HandOverTasks tasks, Audit audit) {
+    Holds(DSLContext db, Clock clock, SendTasks tasks, Audit audit) {
         this.db = db;
         this.clock = clock;
         this.tasks = tasks;
@@ -82,7 +82,7 @@ public class Holds {
     }
 
     /** True of a message that a hold is about; a preview that a person sent to themselves is no outgoing mail. */
-    static Condition isHeld() {
+    public static Condition isHeld() {
         return exists(selectOne().from(MAIL_HOLD).where(MAIL_HOLD.ENDED_AT.isNull(), isOf()));
     }
 

@@ -7,6 +7,7 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.layouts.ExtractFiles;
+import dev.oddsentry.service.mail.NewMessage;
 import dev.oddsentry.service.memory.MemoryWriter;
 import java.time.Clock;
 import java.time.Instant;
@@ -20,10 +21,10 @@ import org.springframework.stereotype.Component;
 public class Outbox {
     private final DSLContext db;
     private final Clock clock;
-    private final HandOverTasks tasks;
+    private final SendTasks tasks;
     private final Settings.Mail mail;
 
-    Outbox(DSLContext db, Clock clock, HandOverTasks tasks, Settings settings) {
+    Outbox(DSLContext db, Clock clock, SendTasks tasks, Settings settings) {
         this.mail = settings.mail();
         this.db = db;
         this.clock = clock;

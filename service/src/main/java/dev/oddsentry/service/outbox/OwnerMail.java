@@ -7,8 +7,8 @@ import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.people.Role;
-import dev.oddsentry.service.reach.Reach;
-import dev.oddsentry.service.trouble.Teams;
+import dev.oddsentry.service.people.Teams;
+import dev.oddsentry.service.recipients.BlockedRecipients;
 import java.time.Clock;
 import java.util.Collection;
 import java.util.List;
@@ -24,7 +24,7 @@ class OwnerMail {
     private final Clock clock;
     private final DefinitionStore definitions;
     private final Teams teams;
-    private final Reach reach;
+    private final BlockedRecipients reach;
     private final MessageBuilder messages;
     private final Outbox outbox;
 
@@ -33,7 +33,7 @@ class OwnerMail {
             Clock clock,
             DefinitionStore definitions,
             Teams teams,
-            Reach reach,
+            BlockedRecipients reach,
             MessageBuilder messages,
             Outbox outbox) {
         this.db = db;

@@ -1,5 +1,5 @@
 /**
- * Running a saved query: one read-only transaction, streamed to its end or failed, never cut off.
+ * Running a saved query: one read-only transaction, read to its end or failed, never cut off. Also what people ask while they write one.
  */
 @NullMarked
 package dev.oddsentry.service.queries;

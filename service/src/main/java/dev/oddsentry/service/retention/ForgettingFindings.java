@@ -16,11 +16,11 @@ import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.memory.State;
-import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.queries.Parameters;
+import dev.oddsentry.service.schedules.Schedules;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;

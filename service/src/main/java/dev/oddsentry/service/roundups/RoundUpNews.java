@@ -13,17 +13,17 @@ import dev.oddsentry.core.memory.Telling;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.extracts.mail.RoundUp;
-import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.layouts.RememberedRows;
+import dev.oddsentry.service.memory.LastReportWriter;
 import dev.oddsentry.service.memory.MemoryStore;
-import dev.oddsentry.service.memory.ReportedWriter;
 import dev.oddsentry.service.memory.RoundUpMemory;
 import dev.oddsentry.service.rules.RuleStates;
+import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -37,7 +37,7 @@ import org.springframework.stereotype.Component;
 
 /** What a round-up has to say, rule by rule, out of memory: no query runs. */
 @Component
-class RoundUpNews {
+public class RoundUpNews {
     private final DefinitionStore definitions;
     private final RoundUpMemory roundUps;
     private final MemoryStore memory;
@@ -70,7 +70,7 @@ class RoundUpNews {
     }
 
     /** @param atLeast null where everything is told */
-    record Asked(
+    public record Asked(
             Current<RoundUpDefinition> roundUp,
             Instant slot,
             @Nullable Severity atLeast) {}
@@ -78,16 +78,16 @@ class RoundUpNews {
     /** One rule's: what is told, and what is let pass. @param audience null where it joins only now */
     record OfRule(
             UUID ruleId,
-            ReportedWriter.@Nullable Audience audience,
+            LastReportWriter.@Nullable Audience audience,
             List<Telling.Told<Long>> told,
             List<Long> letPass,
             RoundUp.@Nullable Section section) {}
 
     /** @param said null where there is nothing to say */
-    record News(List<OfRule> rules, @Nullable RoundUp said) {}
+    public record News(List<OfRule> rules, @Nullable RoundUp said) {}
 
     /** @param last the slot of the one before; null for the first */
-    News gather(Asked asked, @Nullable Instant last) {
+    public News gather(Asked asked, @Nullable Instant last) {
         var roundUp = asked.roundUp().definition();
         var all = thresholds.all();
         var ofRules = new ArrayList<OfRule>();
@@ -162,7 +162,7 @@ class RoundUpNews {
 
     private RoundUp.Section section(
             Current<RuleDefinition> rule,
-            ReportedWriter.@Nullable Audience audience,
+            LastReportWriter.@Nullable Audience audience,
             List<Telling.Told<Long>> told,
             Moment moment,
             Thresholds among) {

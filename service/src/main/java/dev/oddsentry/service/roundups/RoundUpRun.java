@@ -3,15 +3,15 @@ package dev.oddsentry.service.roundups;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
 import dev.oddsentry.core.definition.RoundUpDefinition;
-import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.memory.LastReportWriter;
 import dev.oddsentry.service.memory.MemoryWriter;
-import dev.oddsentry.service.memory.ReportedWriter;
 import dev.oddsentry.service.memory.RoundUpMemory;
 import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.outbox.Outbox;
+import dev.oddsentry.service.schedules.Schedules;
 import java.time.Instant;
 import java.util.List;
 import java.util.Optional;
@@ -26,14 +26,14 @@ import org.springframework.transaction.annotation.Transactional;
  * rules locked against their checks.
  */
 @Component
-class RoundUpRun {
+public class RoundUpRun {
     private final DSLContext db;
     private final DefinitionStore definitions;
     private final Schedules schedules;
     private final RoundUps roundUps;
     private final RoundUpNews news;
     private final RoundUpMemory memory;
-    private final ReportedWriter reported;
+    private final LastReportWriter reported;
     private final MessageBuilder messages;
     private final Outbox outbox;
 
@@ -44,7 +44,7 @@ class RoundUpRun {
             RoundUps roundUps,
             RoundUpNews news,
             RoundUpMemory memory,
-            ReportedWriter reported,
+            LastReportWriter reported,
             MessageBuilder messages,
             Outbox outbox) {
         this.db = db;
@@ -125,9 +125,9 @@ class RoundUpRun {
         var audience = memory.join(asked.roundUp().id(), each.ruleId());
         reported.letPass(by, audience, each.letPass());
         if (message == null || each.told().isEmpty()) return;
-        List<ReportedWriter.Telling> tellings = each.told().stream()
+        List<LastReportWriter.Telling> tellings = each.told().stream()
                 .map(told ->
-                        new ReportedWriter.Telling(told.subject(), told.now().severity(), told.kinds()))
+                        new LastReportWriter.Telling(told.subject(), told.now().severity(), told.kinds()))
                 .toList();
         reported.report(by, audience, message, tellings);
         reported.heard(by, audience);

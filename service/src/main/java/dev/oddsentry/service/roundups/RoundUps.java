@@ -4,10 +4,10 @@ import static dev.oddsentry.service.db.generated.Tables.ROUND_UP;
 
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.service.audit.Audit;
-import dev.oddsentry.service.calendars.Schedules;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.memory.RoundUpMemory;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
@@ -48,7 +48,7 @@ public class RoundUps {
     }
 
     /** @param now by the database's clock, which all nodes share */
-    record Standing(
+    public record Standing(
             boolean paused,
             @Nullable Instant nextSlot,
             @Nullable Instant lastSlot,
@@ -91,7 +91,7 @@ public class RoundUps {
         return standing(id);
     }
 
-    Standing standing(UUID id) {
+    public Standing standing(UUID id) {
         var now = DSL.field("clock_timestamp()", Instant.class);
         return db.select(ROUND_UP.PAUSED, ROUND_UP.NEXT_SLOT, ROUND_UP.LAST_SLOT, now)
                 .from(ROUND_UP)

@@ -9,10 +9,10 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.audit.Audit;
-import dev.oddsentry.service.calendars.Schedules;
+import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.schedules.SlotTasks;
-import dev.oddsentry.service.trouble.Troubles;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
@@ -31,7 +31,7 @@ public class RuleStates {
     private final DSLContext db;
     private final Clock clock;
     private final Audit audit;
-    private final Troubles troubles;
+    private final Incidents troubles;
     private final SlotTasks tasks;
     private final Schedules schedules;
     private final RulePasswords passwords;
@@ -42,7 +42,7 @@ public class RuleStates {
             Audit audit,
             SlotTasks tasks,
             Schedules schedules,
-            Troubles troubles,
+            Incidents troubles,
             RulePasswords passwords) {
         this.troubles = troubles;
         this.passwords = passwords;

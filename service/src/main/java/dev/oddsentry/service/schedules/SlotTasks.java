@@ -14,7 +14,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class SlotTasks {
-    static final TaskDescriptor<Void> SLOT = TaskDescriptor.of("slot");
+    public static final TaskDescriptor<Void> SLOT = TaskDescriptor.of("slot");
 
     private final SchedulerClient client;
 

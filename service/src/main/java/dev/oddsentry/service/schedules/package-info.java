@@ -1,6 +1,4 @@
-/**
- * When checks run: the durable task of each rule, and the slot it stands for.
- */
+/** Calendars, the dates that schedules give, and the durable task of each rule. */
 @NullMarked
 package dev.oddsentry.service.schedules;
 

@@ -11,7 +11,7 @@ import java.util.List;
  * @param writable tables that it may change
  * @param creatable schemas, and the database itself, in which it may create
  */
-record RoleRights(List<String> powers, List<String> writable, List<String> creatable) {
+public record RoleRights(List<String> powers, List<String> writable, List<String> creatable) {
     private static final int NAMED = 3;
 
     private static final String POWERS = """
@@ -43,7 +43,7 @@ record RoleRights(List<String> powers, List<String> writable, List<String> creat
             select 'database ' || current_database() where has_database_privilege(current_database(), 'create')
             order by 1""";
 
-    static RoleRights read(SourceConnection connection) throws SQLException {
+    public static RoleRights read(SourceConnection connection) throws SQLException {
         return new RoleRights(texts(connection, POWERS), texts(connection, WRITABLE), texts(connection, CREATABLE));
     }
 
@@ -57,7 +57,7 @@ record RoleRights(List<String> powers, List<String> writable, List<String> creat
     }
 
     /** Sentences for the operator; empty if the role may only read. */
-    List<String> warnings() {
+    public List<String> warnings() {
         var warnings = new ArrayList<String>();
         powers.forEach(power -> warnings.add("The role " + power + ". Use a role that may only read."));
         if (!writable.isEmpty())

@@ -12,7 +12,7 @@ import org.postgresql.Driver;
  * The JDBC address of a source, as its driver reads it. It names servers and a database. Of the driver's parameters only those are allowed that concern the
  * line to the server: others switch off the limits that every query runs under, or hold secrets.
  */
-final class SourceAddress {
+public final class SourceAddress {
     static final String PREFIX = "jdbc:postgresql:";
 
     private static final Set<String> PLACE = Set.of("PGHOST", "PGPORT", "PGDBNAME");
@@ -90,7 +90,7 @@ final class SourceAddress {
     }
 
     /** The address as it may be shown: what was stored before passwords were refused may still hold one. */
-    static String withoutSecrets(String jdbcUrl) {
+    public static String withoutSecrets(String jdbcUrl) {
         return jdbcUrl.replaceAll("(?i)([?&](?:ssl)?password=)[^&]*", "$1…").replaceAll("//[^/@]*@", "//…@");
     }
 }

@@ -98,7 +98,7 @@ public final class SourceConnection implements AutoCloseable {
         return connection.getCatalog();
     }
 
-    boolean isValid(int seconds) throws SQLException {
+    public boolean isValid(int seconds) throws SQLException {
         return connection.isValid(seconds);
     }
 

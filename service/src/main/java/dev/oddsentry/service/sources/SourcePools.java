@@ -2,7 +2,7 @@ package dev.oddsentry.service.sources;
 
 import com.zaxxer.hikari.HikariConfig;
 import com.zaxxer.hikari.HikariDataSource;
-import dev.oddsentry.service.rest.ServerRest;
+import dev.oddsentry.service.config.ServerRest;
 import jakarta.annotation.PreDestroy;
 import java.sql.Connection;
 import java.sql.SQLException;

@@ -11,7 +11,7 @@ import org.springframework.stereotype.Component;
 
 /** What a source holds, as its driver tells: for people who write queries. */
 @Component
-class SourceTables {
+public class SourceTables {
     /** Columns; a source may hold more than anyone could look through. */
     private static final int MOST = 20_000;
 
@@ -28,10 +28,10 @@ class SourceTables {
     record Table(String schema, String name, List<Column> columns) {}
 
     /** @param more whether there are others that are not told */
-    record Catalogue(List<Table> tables, boolean more) {}
+    public record Catalogue(List<Table> tables, boolean more) {}
 
     /** @throws RefusedException if the source does not answer */
-    Catalogue of(Source source) {
+    public Catalogue of(Source source) {
         try (var connection = pools.open(source, Lane.BY_HAND)) {
             return read(connection.metaData(), connection.catalog());
         } catch (SQLException e) {

@@ -37,7 +37,7 @@ import org.springframework.stereotype.Component;
 
 /** Looks at the records and says what an operator must know. */
 @Component
-class Status {
+public class Status {
     private static final Duration LATE = Duration.ofMinutes(2);
     private static final Duration STUCK = Duration.ofMinutes(10);
     private static final Duration SEEN_WITHIN = Duration.ofSeconds(30);
@@ -74,7 +74,7 @@ class Status {
      * @param oldestWaitingSeconds how long the oldest message waits that somebody has not got
      * @param problems in words, each a reason not to be at ease; empty where all is well
      */
-    record Seen(
+    public record Seen(
             Instant at,
             String node,
             int activeRules,
@@ -94,7 +94,7 @@ class Status {
             List<TroubleView> troubles,
             List<String> problems) {}
 
-    Seen look() {
+    public Seen look() {
         Instant now = clock.instant();
         var due = db.select(count(), min(RULE.NEXT_SLOT))
                 .from(RULE)

@@ -20,7 +20,7 @@ import org.jspecify.annotations.Nullable;
  * A threshold's values as a table: the key's columns, {@code from} (may be left out), {@code number}. The separator is the comma, or
  * what spreadsheets paste: a tab, or a semicolon, with which a number may have a decimal comma.
  */
-final class ThresholdCsv {
+public final class ThresholdCsv {
     private static final int MOST_DIGITS = 60;
 
     private final List<String> key;
@@ -34,7 +34,7 @@ final class ThresholdCsv {
     }
 
     /** @throws InvalidDefinitionException with every line that cannot be read */
-    static List<NewValue> read(String text, List<String> key) {
+    public static List<NewValue> read(String text, List<String> key) {
         String bare = text.startsWith("\uFEFF") ? text.substring(1) : text;
         String head = bare.lines().findFirst().orElse("");
         char separator = head.contains("\t") ? '\t' : head.contains(";") ? ';' : ',';

@@ -110,7 +110,7 @@ public class ThresholdStore {
             @Nullable BigDecimal number) {}
 
     /** Part of the caller's transaction. */
-    void give(UUID threshold, UUID by, List<NewValue> values, String remark) {
+    public void give(UUID threshold, UUID by, List<NewValue> values, String remark) {
         Instant now = clock.instant();
         var rows = values.stream()
                 .map(value -> {

@@ -1,0 +1,111 @@
+package dev.oddsentry.service.api.access;
+
+import dev.oddsentry.service.access.AccessTokens;
+import dev.oddsentry.service.access.BearerTokenFilter;
+import dev.oddsentry.service.access.KnownDevices;
+import dev.oddsentry.service.access.LogIns;
+import dev.oddsentry.service.access.LoggedIn;
+import dev.oddsentry.service.access.LoginGate;
+import dev.oddsentry.service.people.People;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotNull;
+import jakarta.validation.constraints.Size;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Logging in and out: a session for the console, a token for the command line. */
+@RestController
+@RequestMapping(path = "/api", produces = "application/json")
+class AccessController {
+    private final People people;
+    private final AccessTokens tokens;
+    private final LoginGate gate;
+    private final LogIns logIns;
+    private final KnownDevices devices;
+    private final HttpSessionSecurityContextRepository sessions = new HttpSessionSecurityContextRepository();
+
+    AccessController(People people, AccessTokens tokens, LoginGate gate, LogIns logIns, KnownDevices devices) {
+        this.people = people;
+        this.tokens = tokens;
+        this.gate = gate;
+        this.logIns = logIns;
+        this.devices = devices;
+    }
+
+    record Credentials(
+            @NotNull @Size(max = 200) String login,
+            @NotNull @Size(max = 200) String password,
+            @Nullable @Size(max = 200) String name) {}
+
+    @GetMapping("/session")
+    Person current(@AuthenticationPrincipal Person person) {
+        return person;
+    }
+
+    @PostMapping("/session")
+    Person logIn(
+            @Valid @RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
+        Person person = authenticate(credentials, request, "log in");
+        devices.remember(person, response);
+        // A session that existed before the log-in must not become one that is logged in.
+        if (request.getSession(false) != null) request.changeSessionId();
+        var context = SecurityContextHolder.createEmptyContext();
+        context.setAuthentication(new LoggedIn(person));
+        SecurityContextHolder.setContext(context);
+        sessions.saveContext(context, request, response);
+        return person;
+    }
+
+    @DeleteMapping("/session")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void logOut(HttpServletRequest request) {
+        var session = request.getSession(false);
+        if (session != null) session.invalidate();
+        SecurityContextHolder.clearContext();
+    }
+
+    @PostMapping("/tokens")
+    @ResponseStatus(HttpStatus.CREATED)
+    AccessTokens.Issued issueToken(@Valid @RequestBody Credentials credentials, HttpServletRequest request) {
+        String name = credentials.name();
+        var person = authenticate(credentials, request, "log in for a token");
+        return tokens.issue(person, name == null ? "command line" : name);
+    }
+
+    @DeleteMapping("/tokens/current")
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void revokeToken(HttpServletRequest request) {
+        if (BearerTokenFilter.hasBearerToken(request)) tokens.revoke(BearerTokenFilter.tokenOf(request));
+    }
+
+    private Person authenticate(Credentials credentials, HttpServletRequest request, String act) {
+        String from = request.getRemoteAddr();
+        return gate.guess(
+                        credentials.login(),
+                        from,
+                        devices.known(credentials.login(), request),
+                        () -> people.authenticate(credentials.login(), credentials.password()))
+                .map(person -> {
+                    logIns.succeeded(person, from, act);
+                    return person;
+                })
+                .orElseThrow(() -> {
+                    logIns.failed(credentials.login(), from);
+                    return RefusedException.unauthorised("The log-in name or the password is wrong.");
+                });
+    }
+}

@@ -1,0 +1,83 @@
+package dev.oddsentry.service.api.definitions;
+
+import dev.oddsentry.core.definition.Definition;
+import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.service.authoring.Kinds;
+import dev.oddsentry.service.authoring.PrivateLayouts;
+import dev.oddsentry.service.authoring.Saved;
+import dev.oddsentry.service.authoring.Saving;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Documents in and out, as YAML. */
+@RestController
+@RequestMapping("/api/definitions")
+class DefinitionController {
+    private final Saving saving;
+    private final DefinitionStore store;
+
+    DefinitionController(Saving saving, DefinitionStore store) {
+        this.saving = saving;
+        this.store = store;
+    }
+
+    /** @param seen the revision that the document was made from: another that was saved meanwhile is not overwritten */
+    @PutMapping(
+            consumes = {"application/yaml", "text/plain"},
+            produces = "application/json")
+    Saved save(
+            @AuthenticationPrincipal Person author,
+            @RequestBody String text,
+            @RequestParam(defaultValue = "") String remark,
+            @RequestParam(defaultValue = "false") boolean asKnown,
+            @RequestParam(required = false) @Nullable Integer seen) {
+        return saving.save(author, text, remark, asKnown, seen);
+    }
+
+    /** @param title the name again where it has none of its own */
+    record Listed(String kind, String name, String title, int revision) {}
+
+    /** Every definition that is saved, but for layouts that are another's own. */
+    @GetMapping(produces = "application/json")
+    List<Listed> all(@AuthenticationPrincipal Person by) {
+        return store.everything().stream()
+                .filter(each -> PrivateLayouts.isOpenTo(by, each.definition()))
+                .map(each -> new Listed(
+                        each.definition().kind().code(),
+                        each.definition().name(),
+                        each.definition().title(),
+                        each.revision()))
+                .toList();
+    }
+
+    /** @param kind {@code query}, {@code rule}, {@code threshold}, {@code calendar}, {@code layout} or {@code round-up} */
+    @GetMapping(path = "/{kind}/{name}", produces = "application/yaml")
+    String document(@AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
+        return Document.print(require(by, kind, name));
+    }
+
+    /** The same as JSON, for an editor; what is sent back may be JSON too, since that is YAML. */
+    @GetMapping(path = "/{kind}/{name}.json", produces = "application/json")
+    Map<String, Object> asJson(
+            @AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
+        return Document.tree(require(by, kind, name));
+    }
+
+    private Definition require(Person by, String kind, String name) {
+        return store.current(Kinds.of(kind), name)
+                .filter(definition -> PrivateLayouts.isOpenTo(by, definition))
+                .orElseThrow(() -> RefusedException.notFound("There is no " + kind + " \"" + name + "\"."));
+    }
+}

@@ -1,0 +1,85 @@
+package dev.oddsentry.service.api.definitions;
+
+import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.service.authoring.Drafts;
+import dev.oddsentry.service.authoring.Saved;
+import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpStatus;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.ResponseStatus;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The draft beside a rule. */
+@RestController
+@RequestMapping(path = "/api/rules/{name}/draft", produces = "application/json")
+class DraftController {
+    private final DefinitionStore store;
+    private final Drafts drafts;
+
+    DraftController(DefinitionStore store, Drafts drafts) {
+        this.store = store;
+        this.drafts = drafts;
+    }
+
+    private Current<RuleDefinition> rule(String name) {
+        return store.rule(name).orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."));
+    }
+
+    @GetMapping
+    Drafts.Draft draft(@PathVariable String name) {
+        return drafts.of(rule(name))
+                .orElseThrow(() -> RefusedException.notFound("There is no draft beside the rule " + name + "."));
+    }
+
+    /** Its document as YAML. */
+    @GetMapping(produces = "application/yaml")
+    String document(@PathVariable String name) {
+        return Document.print(
+                Document.read(Json.writeInOrder(draft(name).document()).data()).definition());
+    }
+
+    /**
+     * @param seen the version of the draft that this one is made from; absent where there was none, 0 to take no heed
+     * @param base the revision of the rule that the author has looked at; absent for the one that stands
+     */
+    @PutMapping(consumes = {"application/yaml", "text/plain"})
+    Drafts.Draft save(
+            @AuthenticationPrincipal Person author,
+            @PathVariable String name,
+            @RequestBody String text,
+            @RequestParam(required = false) @Nullable Integer seen,
+            @RequestParam(required = false) @Nullable Integer base) {
+        return drafts.save(author, rule(name), text, seen, base);
+    }
+
+    /** @param seen the version of the draft that is switched to; absent or 0 for whichever there is */
+    @PostMapping("/switch")
+    Saved switchTo(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @RequestParam(defaultValue = "") String remark,
+            @RequestParam(defaultValue = "false") boolean asKnown,
+            @RequestParam(required = false) @Nullable Integer seen) {
+        return drafts.switchTo(by, rule(name), remark, asKnown, seen);
+    }
+
+    @DeleteMapping
+    @ResponseStatus(HttpStatus.NO_CONTENT)
+    void discard(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        drafts.discard(by, rule(name));
+    }
+}

@@ -1,0 +1,90 @@
+package dev.oddsentry.service.api.definitions;
+
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION_REVISION;
+import static dev.oddsentry.service.db.generated.Tables.PERSON;
+
+import dev.oddsentry.core.definition.Definition;
+import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.service.authoring.Kinds;
+import dev.oddsentry.service.authoring.PrivateLayouts;
+import dev.oddsentry.service.authoring.Saved;
+import dev.oddsentry.service.authoring.Saving;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What was saved of a definition, and the way back to it. */
+@RestController
+@RequestMapping(path = "/api/definitions/{kind}/{name}/revisions")
+class Revisions {
+    private final DefinitionStore store;
+    private final Saving saving;
+    private final DSLContext db;
+
+    Revisions(DefinitionStore store, Saving saving, DSLContext db) {
+        this.store = store;
+        this.saving = saving;
+        this.db = db;
+    }
+
+    record Revision(int revision, String remark, @Nullable String author, Instant at) {}
+
+    /** Newest first. */
+    @GetMapping(produces = "application/json")
+    List<Revision> all(@AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
+        return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REMARK, PERSON.NAME, DEFINITION_REVISION.AT)
+                .from(DEFINITION_REVISION)
+                .leftJoin(PERSON)
+                .on(PERSON.ID.eq(DEFINITION_REVISION.AUTHOR_ID))
+                .where(DEFINITION_REVISION.DEFINITION_ID.eq(id(by, kind, name)))
+                .orderBy(DEFINITION_REVISION.REVISION.desc())
+                .fetch(row -> new Revision(row.value1(), row.value2(), row.value3(), row.value4()));
+    }
+
+    @GetMapping(path = "/{revision}", produces = "application/yaml")
+    String document(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String kind,
+            @PathVariable String name,
+            @PathVariable int revision) {
+        return Document.print(definition(id(by, kind, name), revision));
+    }
+
+    /** Saves that revision's document once more, as the newest. */
+    @PostMapping(path = "/{revision}/restore", produces = "application/json")
+    Saved restore(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String kind,
+            @PathVariable String name,
+            @PathVariable int revision,
+            @RequestParam(defaultValue = "") String remark,
+            @RequestParam(defaultValue = "false") boolean asKnown) {
+        String why = remark.isBlank() ? "back to revision " + revision : remark;
+        return saving.save(by, document(by, kind, name, revision), why, asKnown, null);
+    }
+
+    private UUID id(Person by, String kind, String name) {
+        Definition.Kind of = Kinds.of(kind);
+        return store.current(of, name)
+                .filter(definition -> PrivateLayouts.isOpenTo(by, definition))
+                .flatMap(_ -> store.idOf(of, name))
+                .orElseThrow(() -> RefusedException.notFound("There is no " + of.code() + " \"" + name + "\"."));
+    }
+
+    private Definition definition(UUID id, int revision) {
+        return store.revision(id, revision)
+                .orElseThrow(() -> RefusedException.notFound("There is no revision " + revision + " of it."));
+    }
+}

@@ -1,0 +1,181 @@
+package dev.oddsentry.service.api.findings;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static org.jooq.impl.DSL.noCondition;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Numbers;
+import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.handling.FindingHandling;
+import dev.oddsentry.service.memory.FindingPlace;
+import dev.oddsentry.service.rules.RuleNames;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.time.Clock;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** A rule's findings as lists show them. */
+@RestController
+@RequestMapping(path = "/api/rules/{name}/findings", produces = "application/json")
+class FindingController {
+    private static final int MOST_LISTED = 1_000;
+
+    private final DSLContext db;
+    private final RuleNames names;
+    private final DefinitionStore definitions;
+    private final ThresholdStore thresholds;
+    private final FindingHandling marking;
+    private final Clock clock;
+
+    FindingController(
+            DSLContext db,
+            RuleNames names,
+            DefinitionStore definitions,
+            ThresholdStore thresholds,
+            FindingHandling marking,
+            Clock clock) {
+        this.db = db;
+        this.names = names;
+        this.definitions = definitions;
+        this.thresholds = thresholds;
+        this.marking = marking;
+        this.clock = clock;
+    }
+
+    /**
+     * @param copy whose personal copy found it; null where the rule has none
+     * @param identity the key in words
+     * @param standing whether a difference waits to be told by a later check
+     * @param row its last row, texts by column name; null where a value is missing
+     * @param reportedAt the slot it was last reported at, or, if it never was, let pass at; null if neither
+     */
+    record FindingView(
+            long id,
+            @Nullable String copy,
+            String identity,
+            State state,
+            Severity severity,
+            Instant openedAt,
+            Instant changedAt,
+            @Nullable Instant reportedAt,
+            boolean noData,
+            boolean standing,
+            List<FindingHandling.Mark> marks,
+            Map<String, @Nullable String> row) {}
+
+    record FindingColumn(String name, String label, String type) {}
+
+    /**
+     * @param columns in the order of the rule's layout
+     * @param next to be given as {@code after} for the next page; null on the last
+     */
+    record FindingList(
+            long total,
+            List<FindingColumn> columns,
+            List<FindingView> findings,
+            @Nullable String next) {}
+
+    /**
+     * @param state only findings in this state; all if absent
+     * @param after where the page before ended
+     */
+    @GetMapping
+    FindingList list(
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable State state,
+            @RequestParam(required = false) @Nullable String after) {
+        var rule = definitions.rule(names.idOf(name)).orElseThrow();
+        ZoneId zone = rule.definition().zone();
+        var groups = rule.definition().groups();
+        var which = FINDING.RULE_ID.eq(rule.id()).and(state == null ? noCondition() : FINDING.STATE.eq(state));
+        var reportedAt = DSL.field(DSL.select(DSL.coalesce(DSL.max(REPORTED.TOLD_AT), DSL.max(REPORTED.AT)))
+                .from(REPORTED)
+                .where(REPORTED.FINDING_ID.eq(FINDING.ID)));
+        var findings = db.select(FINDING.asterisk(), reportedAt)
+                .from(FINDING)
+                .where(which, FindingPlace.behind(after))
+                .orderBy(FindingPlace.order())
+                .limit(MOST_LISTED)
+                .fetch();
+        var marks = marking.of(findings.getValues(FINDING.ID));
+        var views = findings.map(row -> view(
+                row.into(FINDING),
+                row.get(reportedAt),
+                marks.getOrDefault(row.get(FINDING.ID), List.of()),
+                zone,
+                groups));
+        return new FindingList(
+                db.fetchCount(FINDING, which),
+                columns(rule.definition()),
+                views,
+                FindingPlace.next(findings.into(FINDING), MOST_LISTED));
+    }
+
+    private static FindingView view(
+            FindingRecord finding,
+            @Nullable Instant reportedAt,
+            List<FindingHandling.Mark> marks,
+            ZoneId zone,
+            RuleDefinition.@Nullable GroupsDefinition groups) {
+        String identity = CellText.joined(Json.cells(finding.getIdentity()), zone);
+        var row = new LinkedHashMap<String, @Nullable String>();
+        Json.row(finding.getRow()).forEach((column, cell) -> {
+            boolean measured = groups != null && !groups.per().contains(column);
+            Object shown = measured ? Numbers.readable(cell) : cell;
+            row.put(column, shown == null ? null : CellText.of(shown, zone));
+        });
+        return new FindingView(
+                finding.getId(),
+                finding.getCopyKey(),
+                identity,
+                finding.getState(),
+                finding.getSeverity(),
+                finding.getOpenedAt(),
+                finding.getChangedAt(),
+                finding.getHeardBy() == null ? reportedAt : finding.getOpenedAt(),
+                finding.getNoData(),
+                finding.getStanding(),
+                marks,
+                row);
+    }
+
+    private List<FindingColumn> columns(RuleDefinition rule) {
+        var query = definitions.query(rule.query()).orElseThrow();
+        var thresholdsUsed = thresholds.named(rule.thresholdsUsed());
+        var judges = RuleJudges.check(rule, definitions.columns(query), thresholdsUsed, null)
+                .judges();
+        var today = clock.instant().atZone(rule.zone()).toLocalDate();
+        var labels = new RuleLabels(rule.groups(), query.definition(), thresholdsUsed, today);
+        var known = judges.columns();
+        var names = rule.delivery().layout().columnNames().isEmpty()
+                ? judges.shown()
+                : rule.delivery().layout().columnNames();
+        return names.stream()
+                .map(name -> {
+                    var label = labels.column(name);
+                    String text = label.unit() == null ? label.text() : label.text() + " (" + label.unit() + ")";
+                    return new FindingColumn(
+                            name, text, known.at(known.require(name)).type().code());
+                })
+                .toList();
+    }
+}

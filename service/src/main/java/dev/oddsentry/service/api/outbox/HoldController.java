@@ -1,0 +1,65 @@
+package dev.oddsentry.service.api.outbox;
+
+import dev.oddsentry.service.outbox.Holds;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.rules.RuleNames;
+import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.web.RefusedException;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.NotBlank;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Outgoing mail that is held: for everything, a source or a rule. */
+@RestController
+@RequestMapping(path = "/api/holds", produces = "application/json")
+class HoldController {
+    private final Holds holds;
+    private final RuleNames rules;
+    private final Sources sources;
+
+    HoldController(Holds holds, RuleNames rules, Sources sources) {
+        this.holds = holds;
+        this.rules = rules;
+        this.sources = sources;
+    }
+
+    /** @param source null, as is the rule, for all mail */
+    record HoldBody(
+            @Nullable String source,
+            @Nullable String rule,
+            @NotBlank String why) {}
+
+    record Ended(int messages) {}
+
+    @GetMapping
+    List<Holds.Hold> standing() {
+        return holds.standing();
+    }
+
+    @PostMapping
+    List<Holds.Hold> hold(@AuthenticationPrincipal Person by, @Valid @RequestBody HoldBody body) {
+        if (body.source() != null && body.rule() != null)
+            throw RefusedException.invalid("Hold the mail of a source, or of a rule, or all of it.");
+        if (body.source() != null) sources.require(body.source());
+        holds.hold(by, body.source(), body.rule() == null ? null : rules.idOf(body.rule()), body.why());
+        return holds.standing();
+    }
+
+    /** @param throwAway whether what waits is stopped, rather than sent */
+    @PostMapping("/{id}/end")
+    Ended end(
+            @AuthenticationPrincipal Person by,
+            @PathVariable long id,
+            @RequestParam(defaultValue = "false") boolean throwAway) {
+        return new Ended(holds.end(by, id, throwAway));
+    }
+}

@@ -1,0 +1,223 @@
+package dev.oddsentry.service.api.outbox;
+
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.and;
+import static org.jooq.impl.DSL.coalesce;
+import static org.jooq.impl.DSL.exists;
+import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.multiset;
+import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.selectOne;
+
+import dev.oddsentry.service.mail.MessageParts;
+import dev.oddsentry.service.outbox.Holds;
+import dev.oddsentry.service.outbox.MessageActions;
+import dev.oddsentry.service.outbox.RecipientState;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The outbox: messages with where each recipient stands, and the mail as it was rendered. */
+@RestController
+@RequestMapping("/api/outbox")
+class OutboxController {
+    private static final int MOST_LISTED = 200;
+
+    private final DSLContext db;
+    private final MessageActions acts;
+
+    OutboxController(DSLContext db, MessageActions acts) {
+        this.db = db;
+        this.acts = acts;
+    }
+
+    /**
+     * @param rule null where the mail is of several: of trouble, or of a round-up
+     * @param roundUp the name of the round-up; null where it is none
+     * @param preview whether a person sent it to themselves, and it reported nothing
+     * @param repeat whether it is another one once more
+     * @param held whether a person holds it
+     */
+    record MessageSummary(
+            UUID id,
+            @Nullable String rule,
+            @Nullable String roundUp,
+            boolean preview,
+            boolean repeat,
+            boolean held,
+            String subject,
+            Instant slot,
+            Instant createdAt,
+            List<RecipientView> recipients) {}
+
+    /** @param settledAt when somebody settled what became of it, where nobody could tell; null otherwise */
+    record RecipientView(
+            String address,
+            RecipientState state,
+            int tries,
+            @Nullable Instant nextTry,
+            @Nullable String words,
+            @Nullable Instant settledAt) {}
+
+    record TryView(String address, Instant at, RecipientState outcome, String words) {}
+
+    record MessagePage(
+            MessageSummary message, String messageId, String text, List<String> attachments, List<TryView> tries) {}
+
+    /**
+     * Newest first.
+     *
+     * @param rule only mail of this rule
+     * @param q only mail with this in its subject or in an address
+     * @param state only mail with a recipient in this state
+     * @param before only mail queued before that instant, to go on from a page
+     */
+    @GetMapping(produces = "application/json")
+    List<MessageSummary> latest(
+            @RequestParam(required = false) @Nullable String rule,
+            @RequestParam(required = false) @Nullable String q,
+            @RequestParam(required = false) @Nullable RecipientState state,
+            @RequestParam(required = false) @Nullable Instant before) {
+        String sought = q == null ? "" : q.strip();
+        return summaries(and(
+                rule == null ? noCondition() : DEFINITION.NAME.eq(rule),
+                sought.isEmpty()
+                        ? noCondition()
+                        : MESSAGE.SUBJECT
+                                .containsIgnoreCase(sought)
+                                .or(hasRecipient(MESSAGE_RECIPIENT.ADDRESS.containsIgnoreCase(sought))),
+                state == null ? noCondition() : hasRecipient(MESSAGE_RECIPIENT.STATE.eq(state)),
+                before == null ? noCondition() : MESSAGE.CREATED_AT.lt(before)));
+    }
+
+    private static Condition hasRecipient(Condition which) {
+        return exists(selectOne().from(MESSAGE_RECIPIENT).where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID), which));
+    }
+
+    record SendAgain(@Nullable List<String> to) {}
+
+    record Acted(int count, @Nullable UUID message) {}
+
+    /** Nobody who waits for it gets it any more; what it reported stays reported. */
+    @PostMapping(path = "/{id}/stop", produces = "application/json")
+    Acted stop(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        return new Acted(acts.stop(by, id), null);
+    }
+
+    /** The same mail once more, marked as a repeat, to all who were to get it or to some of them. */
+    @PostMapping(path = "/{id}/send-again", produces = "application/json")
+    Acted sendAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id, @RequestBody SendAgain body) {
+        return new Acted(1, acts.sendAgain(by, id, body.to() == null ? List.of() : body.to()));
+    }
+
+    /** Takes back what it reported, so that the next check says it again. */
+    @PostMapping(path = "/{id}/report-again", produces = "application/json")
+    Acted reportAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        return new Acted(acts.reportAgain(by, id), null);
+    }
+
+    /** Notes that it arrived at the addresses where that was not known. */
+    @PostMapping(path = "/{id}/arrived", produces = "application/json")
+    Acted arrived(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        return new Acted(acts.arrived(by, id), null);
+    }
+
+    private List<MessageSummary> summaries(Condition which) {
+        var recipients = multiset(select(
+                                MESSAGE_RECIPIENT.ADDRESS,
+                                MESSAGE_RECIPIENT.STATE,
+                                MESSAGE_RECIPIENT.TRIES,
+                                MESSAGE_RECIPIENT.NEXT_TRY,
+                                MESSAGE_RECIPIENT.WORDS,
+                                MESSAGE_RECIPIENT.SETTLED_AT)
+                        .from(MESSAGE_RECIPIENT)
+                        .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
+                        .orderBy(MESSAGE_RECIPIENT.ADDRESS))
+                .convertFrom(rows -> rows.map(mapping(RecipientView::new)));
+        var roundUp = DEFINITION.as("round_up");
+        return db.select(
+                        MESSAGE.ID,
+                        DEFINITION.NAME,
+                        roundUp.NAME,
+                        field(MESSAGE.PREVIEW_OF.isNotNull()),
+                        field(MESSAGE.REPEAT_OF.isNotNull()),
+                        field(Holds.isHeld()),
+                        MESSAGE.SUBJECT,
+                        MESSAGE.SLOT,
+                        MESSAGE.CREATED_AT,
+                        recipients)
+                .from(MESSAGE)
+                .leftJoin(DEFINITION)
+                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF, MESSAGE.ESCALATION_OF)))
+                .leftJoin(roundUp)
+                .on(roundUp.ID.eq(MESSAGE.ROUND_UP_ID))
+                .where(which)
+                .orderBy(MESSAGE.CREATED_AT.desc(), MESSAGE.ID)
+                .limit(MOST_LISTED)
+                .fetch(mapping(MessageSummary::new));
+    }
+
+    @GetMapping(path = "/{id}", produces = "application/json")
+    MessagePage one(@PathVariable UUID id) {
+        var summary = summaries(MESSAGE.ID.eq(id)).stream().findFirst().orElseThrow(OutboxController::unknown);
+        var stored = db.select(MESSAGE.MESSAGE_ID, MESSAGE.MIME)
+                .from(MESSAGE)
+                .where(MESSAGE.ID.eq(id))
+                .fetchSingle();
+        var parts = MessageParts.of(stored.value2());
+        var tries = db.select(RECIPIENT_TRY.ADDRESS, RECIPIENT_TRY.AT, RECIPIENT_TRY.OUTCOME, RECIPIENT_TRY.WORDS)
+                .from(RECIPIENT_TRY)
+                .where(RECIPIENT_TRY.MESSAGE_ID.eq(id))
+                .orderBy(RECIPIENT_TRY.ID)
+                .fetch(mapping(TryView::new));
+        return new MessagePage(summary, stored.value1(), parts.text(), parts.attachments(), tries);
+    }
+
+    /** The HTML as the recipient sees it. */
+    @GetMapping(path = "/{id}/html", produces = "text/html;charset=UTF-8")
+    ResponseEntity<String> html(@PathVariable UUID id) {
+        return ResponseEntity.ok()
+                .header("Content-Security-Policy", MessageParts.CAN_DO_NOTHING)
+                .body(MessageParts.of(mime(id)).html());
+    }
+
+    /** The message as it was handed over. */
+    @GetMapping(path = "/{id}/source", produces = "message/rfc822")
+    ResponseEntity<byte[]> source(@PathVariable UUID id) {
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + id + ".eml\"")
+                .body(mime(id));
+    }
+
+    private byte[] mime(UUID id) {
+        return db.select(MESSAGE.MIME)
+                .from(MESSAGE)
+                .where(MESSAGE.ID.eq(id))
+                .fetchOptional(MESSAGE.MIME)
+                .orElseThrow(OutboxController::unknown);
+    }
+
+    private static RefusedException unknown() {
+        return RefusedException.notFound("There is no such message.");
+    }
+}

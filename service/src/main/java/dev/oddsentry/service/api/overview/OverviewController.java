@@ -1,0 +1,83 @@
+package dev.oddsentry.service.api.overview;
+
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.service.overview.Changes;
+import dev.oddsentry.service.overview.Day;
+import dev.oddsentry.service.overview.FindingsAcross;
+import dev.oddsentry.service.overview.RecipientOverview;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.MediaType;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
+import org.springframework.web.bind.annotation.RestController;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+
+/** What is seen over all rules: the day, findings, readers, and that something has changed. */
+@RestController
+@RequestMapping("/api")
+class OverviewController {
+    private static final Duration LONGEST_DAY = Duration.ofHours(26);
+
+    private final Day day;
+    private final FindingsAcross findings;
+    private final RecipientOverview readers;
+    private final Changes changes;
+
+    OverviewController(Day day, FindingsAcross findings, RecipientOverview readers, Changes changes) {
+        this.day = day;
+        this.findings = findings;
+        this.readers = readers;
+        this.changes = changes;
+    }
+
+    /**
+     * @param from where the reader's day begins
+     * @param until where it ends, which a clock change may move
+     */
+    @GetMapping(path = "/day", produces = "application/json")
+    Day.Seen day(@RequestParam Instant from, @RequestParam Instant until) {
+        if (!until.isAfter(from) || Duration.between(from, until).compareTo(LONGEST_DAY) > 0)
+            throw RefusedException.invalid("from, until: a day, of " + LONGEST_DAY.toHours() + " hours at most.");
+        return day.of(from, until);
+    }
+
+    /**
+     * @param state absent for all that have not cleared
+     * @param rule its name
+     * @param q only those with this in their identity, row, or rule's name
+     */
+    @GetMapping(path = "/findings", produces = "application/json")
+    FindingsAcross.FoundList findings(
+            @RequestParam(required = false) @Nullable State state,
+            @RequestParam(required = false) @Nullable Severity severity,
+            @RequestParam(required = false) FindingsAcross.@Nullable Marked marked,
+            @RequestParam(required = false) @Nullable String rule,
+            @RequestParam(defaultValue = "") String q,
+            @RequestParam(required = false) @Nullable String after) {
+        return findings.list(new FindingsAcross.Ask(state, severity, marked, rule, q, after));
+    }
+
+    /** Every address that a definition names or that got mail lately. */
+    @GetMapping(path = "/readers", produces = "application/json")
+    List<RecipientOverview.ReaderSummary> readers() {
+        return readers.all();
+    }
+
+    @GetMapping(path = "/readers/{address}", produces = "application/json")
+    RecipientOverview.Reader reader(@PathVariable String address) {
+        return readers.one(address);
+    }
+
+    /** Server-sent events, one named {@code changed} whenever checks, findings, mail or definitions have moved. */
+    @GetMapping(path = "/changes", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
+    SseEmitter changes() {
+        return changes.listen();
+    }
+}

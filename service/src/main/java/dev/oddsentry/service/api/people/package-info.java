@@ -1,0 +1,5 @@
+/** Users and teams. */
+@NullMarked
+package dev.oddsentry.service.api.people;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,85 @@
+package dev.oddsentry.service.api.recipients;
+
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.recipients.BlockedRecipients;
+import dev.oddsentry.service.recipients.RecipientLanguages;
+import dev.oddsentry.service.rules.RuleNames;
+import dev.oddsentry.service.web.RefusedException;
+import java.util.Arrays;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Whom mail does not reach, seen and mended by people who log in. */
+@RestController
+@RequestMapping(path = "/api", produces = "application/json")
+class RecipientController {
+    private final BlockedRecipients reach;
+    private final RecipientLanguages languages;
+    private final RuleNames rules;
+
+    RecipientController(BlockedRecipients reach, RecipientLanguages languages, RuleNames rules) {
+        this.languages = languages;
+        this.reach = reach;
+        this.rules = rules;
+    }
+
+    /** Addresses from which mail came back, to which nothing goes. */
+    @GetMapping("/bad-addresses")
+    List<BlockedRecipients.BadAddress> badAddresses() {
+        return reach.badAddresses();
+    }
+
+    /** The address is right again. */
+    @DeleteMapping("/bad-addresses/{address}")
+    List<BlockedRecipients.BadAddress> release(@AuthenticationPrincipal Person by, @PathVariable String address) {
+        reach.release(by, address);
+        return reach.badAddresses();
+    }
+
+    /** Readers who want their mail in a language of their own. */
+    @GetMapping("/reader-languages")
+    List<RecipientLanguages.ReaderLanguage> languages() {
+        return languages.all();
+    }
+
+    /** @param language en, de or nb; null for that of each rule */
+    record LanguageBody(@Nullable String language) {}
+
+    @PutMapping("/reader-languages/{address}")
+    List<RecipientLanguages.ReaderLanguage> setLanguage(
+            @AuthenticationPrincipal Person by, @PathVariable String address, @RequestBody LanguageBody body) {
+        languages.set(by, address, body.language() == null ? null : language(body.language()));
+        return languages.all();
+    }
+
+    private static Language language(String code) {
+        return Arrays.stream(Language.values())
+                .filter(each -> each.code().equalsIgnoreCase(code))
+                .findFirst()
+                .orElseThrow(() -> RefusedException.invalid("\"" + code + "\" is none of en, de, nb."));
+    }
+
+    /** Readers who stopped the rule's mails, those who came back too. */
+    @GetMapping("/rules/{name}/leavers")
+    List<BlockedRecipients.Leaver> leavers(@PathVariable String name) {
+        return reach.leavers(rules.idOf(name));
+    }
+
+    /** Mails a reader again, who asked for it. */
+    @DeleteMapping("/rules/{name}/leavers/{address}")
+    List<BlockedRecipients.Leaver> comeBack(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @PathVariable String address) {
+        if (!reach.comeBack(rules.idOf(name), address, by))
+            throw RefusedException.notFound(address + " has not stopped the mails of " + name + ".");
+        return reach.leavers(rules.idOf(name));
+    }
+}

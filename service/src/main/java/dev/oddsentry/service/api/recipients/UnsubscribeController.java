@@ -1,0 +1,112 @@
+package dev.oddsentry.service.api.recipients;
+
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.mail.ReaderLinks;
+import dev.oddsentry.service.recipients.BlockedRecipients;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.Optional;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/**
+ * The page behind a reader's own link: one button that stops a rule's mails for them. To look at it changes nothing, since programs look at links in mail
+ * before people do.
+ */
+@RestController
+class UnsubscribeController {
+    private static final Duration WORKS_FOR = Duration.ofDays(90);
+
+    private final DSLContext db;
+    private final DefinitionStore definitions;
+    private final ReaderLinks links;
+    private final BlockedRecipients reach;
+    private final Clock clock;
+
+    UnsubscribeController(
+            DSLContext db, DefinitionStore definitions, ReaderLinks links, BlockedRecipients reach, Clock clock) {
+        this.db = db;
+        this.definitions = definitions;
+        this.links = links;
+        this.reach = reach;
+        this.clock = clock;
+    }
+
+    private record Reader(UUID rule, String address, UnsubscribePages page) {}
+
+    @GetMapping(path = "/leave/{message}/{token}", produces = "text/html;charset=UTF-8")
+    ResponseEntity<String> look(@PathVariable String message, @PathVariable String token) {
+        return answer(
+                message,
+                token,
+                reader -> reach.hasLeft(reader.rule(), reader.address())
+                        ? reader.page().left()
+                        : reader.page().question());
+    }
+
+    @PostMapping(path = "/leave/{message}/{token}", produces = "text/html;charset=UTF-8")
+    ResponseEntity<String> leave(@PathVariable String message, @PathVariable String token) {
+        return answer(message, token, reader -> {
+            reach.leave(reader.rule(), reader.address(), UUID.fromString(message));
+            return reader.page().left();
+        });
+    }
+
+    @PostMapping(path = "/leave/{message}/{token}/back", produces = "text/html;charset=UTF-8")
+    ResponseEntity<String> comeBack(@PathVariable String message, @PathVariable String token) {
+        return answer(message, token, reader -> {
+            reach.comeBack(reader.rule(), reader.address(), null);
+            return reader.page().back();
+        });
+    }
+
+    private interface Answer {
+        String to(Reader reader);
+    }
+
+    private ResponseEntity<String> answer(String message, String token, Answer answer) {
+        var reader = reader(message, token);
+        return ResponseEntity.status(reader.isPresent() ? HttpStatus.OK : HttpStatus.NOT_FOUND)
+                .header("Content-Security-Policy", UnsubscribePages.POLICY)
+                .header("Referrer-Policy", "no-referrer")
+                .header("Cache-Control", "no-store")
+                .body(reader.map(answer::to).orElseGet(UnsubscribePages::unknown));
+    }
+
+    private Optional<Reader> reader(String message, String token) {
+        UUID id;
+        try {
+            id = UUID.fromString(message);
+        } catch (IllegalArgumentException noNumber) {
+            return Optional.empty();
+        }
+        var row = db.select(MESSAGE.RULE_ID, MESSAGE.CREATED_AT)
+                .from(MESSAGE)
+                .join(DEFINITION)
+                .on(DEFINITION.ID.eq(MESSAGE.RULE_ID))
+                .where(MESSAGE.ID.eq(id), MESSAGE.MAY_LEAVE.isTrue())
+                .fetchOne();
+        if (row == null || row.value2().plus(WORKS_FOR).isBefore(clock.instant())) return Optional.empty();
+        var addresses = db.select(MESSAGE_RECIPIENT.ADDRESS)
+                .from(MESSAGE_RECIPIENT)
+                .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id))
+                .fetch(MESSAGE_RECIPIENT.ADDRESS);
+        var rule = definitions.rule(row.value1()).orElseThrow().definition();
+        return links.reader(id, token, addresses)
+                .map(address -> new Reader(
+                        row.value1(),
+                        address,
+                        new UnsubscribePages(
+                                rule.delivery().texts().language(), rule.title(), rule.owner(), address, token)));
+    }
+}

@@ -1,0 +1,176 @@
+package dev.oddsentry.service.api.roundups;
+
+import dev.oddsentry.core.definition.RoundUpDefinition;
+import dev.oddsentry.core.definition.ScheduleWords;
+import dev.oddsentry.extracts.mail.RoundUp;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.mail.MessageParts;
+import dev.oddsentry.service.mail.NewMessage;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.roundups.RoundUpNews;
+import dev.oddsentry.service.roundups.RoundUpRun;
+import dev.oddsentry.service.roundups.RoundUps;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Round-ups: where each stands, what it would say now, and sending it before its time. */
+@RestController
+@RequestMapping("/api/round-ups")
+class RoundUpController {
+    private final DefinitionStore definitions;
+    private final RoundUps roundUps;
+    private final RoundUpNews news;
+    private final RoundUpRun run;
+    private final MessageBuilder messages;
+    private final Audit audit;
+    private final DSLContext db;
+    private final Clock clock;
+
+    RoundUpController(
+            DefinitionStore definitions,
+            RoundUps roundUps,
+            RoundUpNews news,
+            RoundUpRun run,
+            MessageBuilder messages,
+            Audit audit,
+            DSLContext db,
+            Clock clock) {
+        this.definitions = definitions;
+        this.roundUps = roundUps;
+        this.news = news;
+        this.run = run;
+        this.messages = messages;
+        this.audit = audit;
+        this.db = db;
+        this.clock = clock;
+    }
+
+    /** @param when its times in words */
+    record RoundUpView(
+            String name,
+            String title,
+            String owner,
+            int revision,
+            String zone,
+            List<String> rules,
+            List<String> to,
+            @Nullable String atOnce,
+            String when,
+            boolean paused,
+            @Nullable Instant nextSlot,
+            @Nullable Instant lastSlot) {}
+
+    /** @param message its number in the outbox; null where there was nothing to say */
+    record SentView(@Nullable UUID message) {}
+
+    /** @param subject null, as the text is empty, where there is nothing to say */
+    record PreviewView(@Nullable String subject, String text) {}
+
+    @GetMapping(produces = "application/json")
+    List<RoundUpView> all() {
+        return definitions.roundUps().stream().map(this::view).toList();
+    }
+
+    @GetMapping(path = "/{name}", produces = "application/json")
+    RoundUpView one(@PathVariable String name) {
+        return view(require(name));
+    }
+
+    private RoundUpView view(Current<RoundUpDefinition> roundUp) {
+        var definition = roundUp.definition();
+        var standing = roundUps.standing(roundUp.id());
+        return new RoundUpView(
+                definition.name(),
+                definition.title(),
+                definition.owner(),
+                roundUp.revision(),
+                definition.zone().getId(),
+                definition.rules(),
+                definition.to(),
+                definition.atOnce() == null ? null : definition.atOnce().word(),
+                ScheduleWords.of(definition.schedule()),
+                standing.paused(),
+                standing.nextSlot(),
+                standing.lastSlot());
+    }
+
+    /** What it would say now; nothing is reported. */
+    @GetMapping(path = "/{name}/preview", produces = "application/json")
+    PreviewView preview(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        var message = message(by, require(name));
+        return message == null
+                ? new PreviewView(null, "")
+                : new PreviewView(
+                        message.subject(), MessageParts.of(message.mime()).text());
+    }
+
+    @GetMapping(path = "/{name}/preview.html", produces = "text/html;charset=UTF-8")
+    ResponseEntity<String> previewHtml(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        return ResponseEntity.ok()
+                .header("Content-Security-Policy", MessageParts.CAN_DO_NOTHING)
+                .body(MessageParts.of(required(by, name).mime()).html());
+    }
+
+    @GetMapping(path = "/{name}/preview.eml", produces = "message/rfc822")
+    ResponseEntity<byte[]> previewSource(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + name + ".eml\"")
+                .body(required(by, name).mime());
+    }
+
+    private NewMessage required(Person by, String name) {
+        var message = message(by, require(name));
+        if (message == null) throw RefusedException.notFound("The round-up has nothing to say now.");
+        return message;
+    }
+
+    private @Nullable NewMessage message(Person by, Current<RoundUpDefinition> roundUp) {
+        audit.record(db, by.id(), "preview round-up", roundUp.definition().name(), null);
+        var last = roundUps.standing(roundUp.id()).lastSlot();
+        RoundUp said = news.gather(new RoundUpNews.Asked(roundUp, clock.instant(), null), last)
+                .said();
+        return said == null ? null : messages.build(null, roundUp.definition(), said);
+    }
+
+    @PostMapping(path = "/{name}/send", produces = "application/json")
+    SentView send(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        var roundUp = require(name);
+        audit.record(db, by.id(), "send round-up", name, null);
+        return new SentView(run.now(roundUp.id()).orElse(null));
+    }
+
+    @PostMapping(path = "/{name}/pause", produces = "application/json")
+    RoundUpView pause(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        roundUps.pause(by, require(name).id(), name);
+        return one(name);
+    }
+
+    @PostMapping(path = "/{name}/resume", produces = "application/json")
+    RoundUpView resume(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        var roundUp = require(name);
+        roundUps.resume(by, roundUp.id(), roundUp.definition());
+        return one(name);
+    }
+
+    private Current<RoundUpDefinition> require(String name) {
+        return definitions
+                .roundUp(name)
+                .orElseThrow(() -> RefusedException.notFound("There is no round-up \"" + name + "\"."));
+    }
+}

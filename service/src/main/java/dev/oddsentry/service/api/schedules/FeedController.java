@@ -1,0 +1,89 @@
+package dev.oddsentry.service.api.schedules;
+
+import static dev.oddsentry.service.db.generated.Tables.FEED;
+import static dev.oddsentry.service.db.generated.Tables.PERSON;
+
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import java.nio.charset.StandardCharsets;
+import java.security.MessageDigest;
+import java.security.NoSuchAlgorithmException;
+import java.security.SecureRandom;
+import java.time.Clock;
+import java.util.Base64;
+import org.jooq.DSLContext;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.DeleteMapping;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/**
+ * The schedules as an iCalendar feed. Calendar programs cannot log in, so its address holds a token: 256 random bits, given out once
+ * and kept as a hash, good for reading dates and titles and for nothing else.
+ */
+@RestController
+class FeedController {
+    private final DSLContext db;
+    private final ScheduleFeed feed;
+    private final Audit audit;
+    private final Settings settings;
+    private final Clock clock;
+    private final SecureRandom random = new SecureRandom();
+
+    FeedController(DSLContext db, ScheduleFeed feed, Audit audit, Settings settings, Clock clock) {
+        this.db = db;
+        this.feed = feed;
+        this.audit = audit;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    /** @param address shown this once */
+    record Given(String address) {}
+
+    @PostMapping(path = "/api/feed", produces = "application/json")
+    Given give(@AuthenticationPrincipal Person by) {
+        var bits = new byte[32];
+        random.nextBytes(bits);
+        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bits);
+        db.insertInto(FEED)
+                .set(FEED.PERSON_ID, by.id())
+                .set(FEED.HASH, hash(token))
+                .set(FEED.CREATED_AT, clock.instant())
+                .onConflict(FEED.PERSON_ID)
+                .doUpdate()
+                .setAllToExcluded()
+                .execute();
+        audit.record(db, by.id(), "give feed", by.login(), null);
+        return new Given(settings.baseUrl() + "/feeds/" + token + "/schedules.ics");
+    }
+
+    @DeleteMapping("/api/feed")
+    void stop(@AuthenticationPrincipal Person by) {
+        db.deleteFrom(FEED).where(FEED.PERSON_ID.eq(by.id())).execute();
+        audit.record(db, by.id(), "stop feed", by.login(), null);
+    }
+
+    @GetMapping(path = "/feeds/{token}/schedules.ics", produces = "text/calendar;charset=UTF-8")
+    String schedules(@PathVariable String token) {
+        boolean known = db.fetchExists(db.selectOne()
+                .from(FEED)
+                .join(PERSON)
+                .on(PERSON.ID.eq(FEED.PERSON_ID))
+                .where(FEED.HASH.eq(hash(token)), PERSON.ACTIVE.isTrue()));
+        if (!known) throw RefusedException.notFound("There is no such feed.");
+        return feed.text(clock.instant());
+    }
+
+    private static byte[] hash(String token) {
+        try {
+            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
+        } catch (NoSuchAlgorithmException everyJdkHasIt) {
+            throw new IllegalStateException(everyJdkHasIt);
+        }
+    }
+}

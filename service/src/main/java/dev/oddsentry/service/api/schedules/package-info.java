@@ -1,0 +1,5 @@
+/** Calendars, next slots and the calendar feed. */
+@NullMarked
+package dev.oddsentry.service.api.schedules;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,150 @@
+package dev.oddsentry.service.api.sources;
+
+import dev.oddsentry.core.schedule.ClosedHours;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.sources.Lane;
+import dev.oddsentry.service.sources.RoleRights;
+import dev.oddsentry.service.sources.Source;
+import dev.oddsentry.service.sources.SourceAddress;
+import dev.oddsentry.service.sources.SourcePools;
+import dev.oddsentry.service.sources.SourceTables;
+import dev.oddsentry.service.sources.SourceZones;
+import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.web.RefusedException;
+import jakarta.validation.Valid;
+import jakarta.validation.constraints.Max;
+import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
+import jakarta.validation.constraints.Size;
+import java.sql.SQLException;
+import java.time.Duration;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.access.prepost.PreAuthorize;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.PutMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+@RestController
+@RequestMapping(path = "/api/sources", produces = "application/json")
+class SourceController {
+    private static final int TEST_SECONDS = 5;
+
+    private final Sources sources;
+    private final SourcePools pools;
+    private final SourceTables tables;
+    private final SourceZones zones;
+
+    SourceController(Sources sources, SourcePools pools, SourceTables tables, SourceZones zones) {
+        this.tables = tables;
+        this.zones = zones;
+        this.sources = sources;
+        this.pools = pools;
+    }
+
+    /** A source as the API tells it: without its password. */
+    record SourceView(
+            String name,
+            String jdbcUrl,
+            String username,
+            long mostRows,
+            long timeLimitSeconds,
+            int mostConnections,
+            @Nullable String closed,
+            long spreadSeconds) {
+        static SourceView of(Source source) {
+            return new SourceView(
+                    source.name(),
+                    SourceAddress.withoutSecrets(source.jdbcUrl()),
+                    source.username(),
+                    source.mostRows(),
+                    source.timeLimit().toSeconds(),
+                    source.mostConnections(),
+                    source.closedHours() == null ? null : source.closedHours().toString(),
+                    source.spread().toSeconds());
+        }
+    }
+
+    record SourceBody(
+            @NotBlank @Size(max = 2_000) String jdbcUrl,
+            @NotBlank @Size(max = 200) String username,
+            @Nullable @Size(max = 2_000) String password,
+            @Nullable @Min(1) @Max(100_000_000) Long mostRows,
+            @Nullable @Min(1) @Max(86_400) Integer timeLimitSeconds,
+            @Nullable @Min(2) @Max(100) Integer mostConnections,
+            @Nullable String closed,
+            @Nullable @Min(0) @Max(60) Integer spreadSeconds) {
+        Sources.Settings settings() {
+            return new Sources.Settings(
+                    jdbcUrl,
+                    username,
+                    password,
+                    mostRows == null ? 1_000_000 : mostRows,
+                    Duration.ofSeconds(timeLimitSeconds == null ? 60 : timeLimitSeconds),
+                    mostConnections == null ? 8 : mostConnections,
+                    closed == null || closed.isBlank() ? null : closedHours(closed),
+                    Duration.ofSeconds(spreadSeconds == null ? 0 : spreadSeconds));
+        }
+    }
+
+    private static ClosedHours closedHours(String text) {
+        try {
+            return ClosedHours.parse(text);
+        } catch (IllegalArgumentException refused) {
+            throw RefusedException.invalid("closed: " + refused.getMessage());
+        }
+    }
+
+    /** @param warnings what the role of the source may do that reading does not need */
+    record TestOutcome(boolean reached, String words, List<String> warnings) {}
+
+    /** @param test of the connection as it was saved: a source that does not answer now is saved all the same */
+    record Saved(SourceView source, TestOutcome test) {}
+
+    @GetMapping
+    List<SourceView> all() {
+        return sources.all().stream().map(SourceView::of).toList();
+    }
+
+    /** Its tables and views with their columns, as far as its user may see them. */
+    @GetMapping("/{name}/tables")
+    SourceTables.Catalogue tables(@PathVariable String name) {
+        return tables.of(sources.require(name));
+    }
+
+    @PutMapping("/{name}")
+    @PreAuthorize("hasRole('OPERATOR')")
+    Saved save(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SourceBody body) {
+        var source = sources.save(by, name, body.settings());
+        return new Saved(SourceView.of(source), test(source));
+    }
+
+    @PostMapping("/{name}/test")
+    TestOutcome test(@PathVariable String name) {
+        return test(sources.require(name));
+    }
+
+    private TestOutcome test(Source source) {
+        try (var connection = pools.open(source, Lane.BY_HAND)) {
+            if (!connection.isValid(TEST_SECONDS))
+                return new TestOutcome(false, "The source does not answer.", List.of());
+            return new TestOutcome(
+                    true, "The source answers.", RoleRights.read(connection).warnings());
+        } catch (SQLException e) {
+            return new TestOutcome(false, "The source does not answer: " + e.getMessage(), List.of());
+        }
+    }
+
+    /** @param zone in which the source's own tools show times; UTC where it cannot be asked */
+    record ZoneView(String zone) {}
+
+    @GetMapping("/{name}/zone")
+    ZoneView zone(@PathVariable String name) {
+        return new ZoneView(zones.of(sources.require(name)).getId());
+    }
+}

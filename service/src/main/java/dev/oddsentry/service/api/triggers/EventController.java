@@ -1,0 +1,130 @@
+package dev.oddsentry.service.api.triggers;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Nearest;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.triggers.Triggers;
+import dev.oddsentry.service.web.RefusedException;
+import jakarta.validation.constraints.Size;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.TreeSet;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.transaction.annotation.Transactional;
+import org.springframework.web.bind.annotation.GetMapping;
+import org.springframework.web.bind.annotation.PathVariable;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestHeader;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** Outside events, such as the end of a nightly load: other programs report them, and each begins a check of the rules that listen. */
+@RestController
+@RequestMapping(path = "/api/events", produces = "application/json")
+class EventController {
+    private final Triggers occasions;
+    private final DefinitionStore definitions;
+    private final Audit audit;
+    private final DSLContext db;
+
+    EventController(Triggers occasions, DefinitionStore definitions, Audit audit, DSLContext db) {
+        this.occasions = occasions;
+        this.definitions = definitions;
+        this.audit = audit;
+        this.db = db;
+    }
+
+    /** @param values for parameters of the rules' queries, by name */
+    record Arrival(@Nullable Map<String, String> values) {}
+
+    /**
+     * @param slot what the checks stand for
+     * @param rules the active rules of which it begins a check
+     */
+    record Heard(String event, Instant slot, List<String> rules) {}
+
+    @GetMapping
+    List<String> all() {
+        return occasions.events();
+    }
+
+    @PostMapping("/{event}")
+    @Transactional
+    public Heard arrive(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String event,
+            @RequestBody(required = false) @Nullable Arrival arrival,
+            @RequestHeader(name = "Idempotency-Key", required = false) @Size(max = 200) @Nullable String requestKey) {
+        refuseUnknown(event);
+        Map<String, String> values = arrival == null || arrival.values() == null ? Map.of() : arrival.values();
+        var listeners = occasions.listeners(event).stream()
+                .flatMap(id -> definitions.rule(id).stream())
+                .toList();
+        var given = valuesByRule(values, listeners);
+        Instant now = db.select(DSL.field("clock_timestamp()", Instant.class))
+                .fetchSingle()
+                .value1();
+        listeners.forEach(
+                rule -> occasions.arrive(rule.id(), now, event, given.getOrDefault(rule.id(), Map.of()), requestKey));
+        audit.record(
+                db,
+                by.id(),
+                "report event",
+                event,
+                values.isEmpty() ? null : "with " + String.join(", ", values.keySet()));
+        return new Heard(
+                event,
+                now,
+                listeners.stream().map(rule -> rule.definition().name()).toList());
+    }
+
+    private void refuseUnknown(String event) {
+        if (occasions.isKnown(event)) return;
+        throw RefusedException.notFound("No rule listens to an event \"" + event + "\"."
+                + Nearest.to(event, occasions.events())
+                        .map(near -> " Did you mean \"" + near + "\"?")
+                        .orElse(""));
+    }
+
+    /** Each rule takes the values that its query has parameters for; a value for none of them is a slip. */
+    private Map<UUID, Map<String, String>> valuesByRule(
+            Map<String, String> values, List<DefinitionStore.Current<RuleDefinition>> listeners) {
+        var unused = new TreeSet<>(values.keySet());
+        var known = new TreeSet<String>();
+        var given = new HashMap<UUID, Map<String, String>>();
+        for (var rule : listeners) {
+            var query =
+                    definitions.query(rule.definition().query()).orElseThrow().definition();
+            var taken = new HashMap<String, String>();
+            query.parameters().forEach((name, declared) -> {
+                known.add(name);
+                String value = values.get(name);
+                if (value == null) return;
+                try {
+                    declared.check(value);
+                } catch (InvalidDefinitionException refused) {
+                    throw RefusedException.invalid("The rule "
+                            + rule.definition().name() + " takes " + name + ": " + refused.getMessage() + ".");
+                }
+                taken.put(name, value);
+            });
+            unused.removeAll(taken.keySet());
+            given.put(rule.id(), taken);
+        }
+        if (!listeners.isEmpty() && !unused.isEmpty())
+            throw RefusedException.invalid("No rule that listens has a parameter " + String.join(", ", unused)
+                    + (known.isEmpty() ? "" : "; they have " + String.join(", ", new ArrayList<>(known))) + ".");
+        return given;
+    }
+}

@@ -1,0 +1,199 @@
+package dev.oddsentry.service.authoring;
+
+import dev.oddsentry.core.definition.DeliveryDefinition;
+import dev.oddsentry.core.definition.FieldPlaces;
+import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.extract.Template;
+import dev.oddsentry.core.problem.Nearest;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.layouts.ExtractFiles;
+import dev.oddsentry.service.mail.MailFields;
+import dev.oddsentry.service.people.People;
+import dev.oddsentry.service.people.Teams;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.List;
+import java.util.Locale;
+import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Whether what a rule says of its mail can be done: the fields of its texts, and those whom it names. */
+@Component
+class MailChecks {
+    private static final int MOST_SLIPS = 2;
+
+    private final DefinitionStore store;
+    private final Teams teams;
+    private final People people;
+    private final Settings.Mail mail;
+
+    MailChecks(DefinitionStore store, Teams teams, People people, Settings settings) {
+        this.store = store;
+        this.mail = settings.mail();
+        this.teams = teams;
+        this.people = people;
+    }
+
+    List<Problem> problems(RuleDefinition rule, Columns columns, FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        var delivery = rule.delivery();
+        var known = new TreeSet<>(MailFields.names());
+        var layout = delivery.layout().columnNames();
+        known.addAll(layout.isEmpty() ? columns.names() : layout);
+        if (rule.groups() != null) known.addAll(rule.groups().measures().keySet());
+        if (rule.copies() != null)
+            store.query(rule.copies().from())
+                    .ifPresent(query -> known.addAll(
+                            MailFields.ofRecipient(store.columns(query).names())));
+        fields("delivery.subject", delivery.texts().subject(), known, places, problems);
+        fields("delivery.opening", delivery.texts().opening(), known, places, problems);
+        if (delivery.show() == DeliveryDefinition.Show.LINK) {
+            noRows("delivery.subject", delivery.texts().subject(), places, problems);
+            noRows("delivery.opening", delivery.texts().opening(), places, problems);
+        }
+        problems.addAll(fileNames(delivery.attachments(), "delivery", places));
+        encrypted(rule, places).ifPresent(problems::add);
+        chart(rule, places).ifPresent(problems::add);
+        var recipients = delivery.recipients();
+        references("delivery.to", recipients.to(), places, problems);
+        references("delivery.cc", recipients.cc(), places, problems);
+        references("delivery.bcc", recipients.bcc(), places, problems);
+        references("delivery.reply to", recipients.replyTo(), places, problems);
+        var split = delivery.split();
+        if (split != null) {
+            split.to().forEach((value, to) -> references("delivery.split to." + value, to, places, problems));
+            if (split.address() != null
+                    && columns.indexOf(split.address(), false).isEmpty())
+                problems.add(places.locate(
+                        "delivery.split address",
+                        Problem.error(
+                                        "there is no column " + split.address() + "; there are: "
+                                                + String.join(", ", columns.names()),
+                                        "",
+                                        null)
+                                .suggesting(Nearest.to(split.address(), columns.names())
+                                        .orElse(null))));
+        }
+        if (delivery.escalation() != null)
+            references("delivery.escalate.to", delivery.escalation().to(), places, problems);
+        return problems;
+    }
+
+    /** @param field below which the attachments stand */
+    List<Problem> fileNames(List<DeliveryDefinition.Attachment> attachments, String field, FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        for (int i = 0; i < attachments.size(); i++)
+            fields(field + ".attach[" + i + "].file", attachments.get(i).file(), ExtractFiles.FIELDS, places, problems);
+        return problems;
+    }
+
+    /** Who packs files with a password hardly wants their rows beside them in the clear. */
+    private static Optional<Problem> encrypted(RuleDefinition rule, FieldPlaces places) {
+        var delivery = rule.delivery();
+        if (delivery.packing() != DeliveryDefinition.Packing.ENCRYPTED
+                || delivery.show() == DeliveryDefinition.Show.LINK) return Optional.empty();
+        return Optional.of(places.locate(
+                "delivery.pack",
+                new Problem(
+                        Problem.Weight.WARNING,
+                        "the files are encrypted, but the rows also stand in the message itself; with show: link the message has none. The password is set with"
+                                + " odd set-file-password " + rule.name(),
+                        "",
+                        null,
+                        null)));
+    }
+
+    private static Optional<Problem> chart(RuleDefinition rule, FieldPlaces places) {
+        String chart = rule.delivery().chart();
+        var measures = rule.groups() == null
+                ? Set.<String>of()
+                : rule.groups().measures().keySet();
+        if (chart == null || measures.contains(chart)) return Optional.empty();
+        String there = measures.isEmpty() ? "it measures nothing" : "there are: " + String.join(", ", measures);
+        return Optional.of(places.locate(
+                "delivery.chart",
+                Problem.error("the rule has no measure \"" + chart + "\"; " + there, "", null)
+                        .suggesting(Nearest.to(chart, measures).orElse(null))));
+    }
+
+    /** A mail that only leads to its rows has none of them, in whatever words. */
+    private static void noRows(String field, @Nullable String text, FieldPlaces places, List<Problem> problems) {
+        if (text != null && Template.of(text).fields().contains(Template.ROWS))
+            problems.add(places.locate(
+                    field, Problem.error("the mail shows a link alone, so its texts cannot quote rows", "", null)));
+    }
+
+    private static void fields(
+            String field, @Nullable String text, Collection<String> known, FieldPlaces places, List<Problem> problems) {
+        if (text == null) return;
+        for (String name : Template.of(text).fields()) {
+            if (known.contains(name)) continue;
+            problems.add(places.locate(
+                    field,
+                    Problem.error(
+                                    "there is no field \"" + name + "\"; there are: "
+                                            + String.join(", ", new TreeSet<>(known)),
+                                    "",
+                                    null)
+                            .suggesting(Nearest.to(name, known).orElse(null))));
+        }
+    }
+
+    /** Mail to a domain that nobody here has, though it looks much like one that somebody has. */
+    private Optional<Problem> slip(String address) {
+        var known = new TreeSet<String>();
+        mail.allowedDomains().forEach(domain -> known.add(domain.toLowerCase(Locale.ROOT)));
+        people.all().forEach(person -> known.add(domain(person.email())));
+        teams.allAddresses().forEach(each -> known.add(domain(each)));
+        String domain = domain(address);
+        if (known.contains(domain)) return Optional.empty();
+        return Nearest.to(domain, known)
+                .filter(near -> Nearest.distance(domain, near) <= MOST_SLIPS)
+                .map(near -> Problem.warning(
+                                "nobody here has an address at " + domain + ", though at " + near + "; is it a slip?",
+                                "",
+                                null)
+                        .suggesting(address.substring(0, address.lastIndexOf('@') + 1) + near));
+    }
+
+    private static String domain(String address) {
+        return address.substring(address.lastIndexOf('@') + 1).toLowerCase(Locale.ROOT);
+    }
+
+    private void references(String field, List<String> written, FieldPlaces places, List<Problem> problems) {
+        for (int i = 0; i < written.size(); i++) {
+            String at = field + "[" + i + "]";
+            var reference = MailAddress.reference(written.get(i)).orElse(null);
+            if (reference == null) {
+                String address = MailAddress.bare(written.get(i));
+                if (!mail.allows(address))
+                    problems.add(places.locate(
+                            at,
+                            Problem.error(
+                                    "the operator allows no mail to the domain of " + address + "; allowed are: "
+                                            + String.join(", ", mail.allowedDomains()),
+                                    "",
+                                    null)));
+                else slip(address).ifPresent(problem -> problems.add(places.locate(at, problem)));
+                continue;
+            }
+            var names = reference.isTeam() ? teams.names() : people.logins();
+            if (names.contains(reference.name())) continue;
+            problems.add(places.locate(
+                    field + "[" + i + "]",
+                    Problem.error(
+                                    "there is no " + (reference.isTeam() ? "team" : "person") + " \"" + reference.name()
+                                            + "\"",
+                                    "",
+                                    null)
+                            .suggesting(Nearest.to(reference.name(), names).orElse(null))));
+        }
+    }
+}

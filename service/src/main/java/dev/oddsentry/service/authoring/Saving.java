@@ -1,0 +1,254 @@
+package dev.oddsentry.service.authoring;
+
+import dev.oddsentry.core.definition.CalendarDefinition;
+import dev.oddsentry.core.definition.Definition;
+import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.core.definition.EditClass;
+import dev.oddsentry.core.definition.OccasionsDefinition;
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RoundUpDefinition;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.roundups.RoundUps;
+import dev.oddsentry.service.rules.RuleStates;
+import dev.oddsentry.service.triggers.Triggers;
+import dev.oddsentry.service.web.RefusedException;
+import java.util.List;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Saves a document: reads it, checks it against the source and what else is saved, and keeps it as a new revision. A document that
+ * is refused changes nothing.
+ */
+@Component
+public class Saving {
+    private static final String ADDRESS_OF_NEW = "new";
+
+    private final DefinitionStore store;
+    private final DefinitionChecks checks;
+    private final RuleStates ruleStates;
+    private final Triggers occasions;
+    private final RoundUps roundUps;
+    private final Audit audit;
+    private final DSLContext db;
+    private final TransactionTemplate transactions;
+
+    Saving(
+            DefinitionStore store,
+            DefinitionChecks checks,
+            RuleStates ruleStates,
+            Triggers occasions,
+            RoundUps roundUps,
+            Audit audit,
+            DSLContext db,
+            TransactionTemplate transactions) {
+        this.store = store;
+        this.checks = checks;
+        this.ruleStates = ruleStates;
+        this.occasions = occasions;
+        this.roundUps = roundUps;
+        this.audit = audit;
+        this.db = db;
+        this.transactions = transactions;
+    }
+
+    /**
+     * @param asKnown whether what an edit makes the next check find is taken as known, rather than told
+     * @param seen the revision that the author's document was made from; null to take no heed
+     * @throws InvalidDefinitionException with every problem and its place
+     * @throws RefusedException if another has saved it meanwhile
+     */
+    public Saved save(Person author, String text, String remark, boolean asKnown, @Nullable Integer seen) {
+        var document = Document.read(text);
+        PrivateLayouts.refuseOthers(author, document.definition());
+        // The source is asked before the transaction, which must not wait for it.
+        var checked = checks.check(document.definition(), document.places());
+        return transactions.execute(_ -> store(author, document, remark, checked, asKnown, seen));
+    }
+
+    private Saved store(
+            Person author,
+            Document document,
+            String remark,
+            DefinitionChecks.Checked checked,
+            boolean asKnown,
+            @Nullable Integer seen) {
+        Definition written = document.definition();
+        UUID id = written.id() == null ? null : UUID.fromString(written.id());
+        var before = store.lock(written.kind(), id, written.name());
+        if (before.isEmpty()) return create(author, document, remark, checked, id == null ? UUID.randomUUID() : id);
+        if (!PrivateLayouts.isOpenTo(author, before.get().definition()))
+            throw RefusedException.conflict("The name " + written.name() + " is taken.");
+        Definition definition = written.withId(before.get().id().toString());
+        int revision = before.get().revision();
+        boolean changed = !definition.equals(before.get().definition());
+        if (changed && seen != null && seen != revision)
+            throw RefusedException.conflict("It was saved as revision " + revision + " since revision " + seen
+                    + ", which this was made from: look at what differs, and save again.");
+        if (changed) {
+            refuseTakenName(document, before.get().id());
+            refuseRenameOfWhatIsNamed(document, before.get().definition().name());
+            revision++;
+            store.moveTo(before.get().id(), definition.name(), revision);
+            keep(author, definition, revision, remark, checked);
+            if (definition instanceof RuleDefinition rule) {
+                listen(before.get().id(), rule, document);
+                ruleStates.scheduleChanged(before.get().id(), rule);
+            }
+            if (definition instanceof CalendarDefinition) replan(definition.name());
+            if (definition instanceof RoundUpDefinition roundUp)
+                roundUps.saved(before.get().id(), roundUp);
+            var effect = effect(before.get().definition(), definition);
+            owe(effect.pendingEffect(asKnown), definition);
+            return saved(definition, revision, true, checked, effect)
+                    .adding(added(before.get().definition(), definition));
+        }
+        return saved(definition, revision, false, checked, EditClass.NO_EFFECT);
+    }
+
+    private static EditClass effect(Definition before, Definition after) {
+        if (before instanceof RuleDefinition was && after instanceof RuleDefinition is) return EditClass.of(was, is);
+        if (before instanceof QueryDefinition was && after instanceof QueryDefinition is) return EditClass.of(was, is);
+        return EditClass.NO_EFFECT;
+    }
+
+    /** Who is named now and was not before: they are not told what the others were. */
+    public static List<String> added(Definition before, Definition after) {
+        if (!(before instanceof RuleDefinition was) || !(after instanceof RuleDefinition is)) return List.of();
+        var heard = was.delivery().named();
+        return is.delivery().named().stream()
+                .filter(address -> !heard.contains(address))
+                .toList();
+    }
+
+    /** The rule itself, or every rule of the query. */
+    private void owe(PendingEffect owed, Definition definition) {
+        if (owed.isNone()) return;
+        store.rules().stream()
+                .filter(rule -> rule.id().toString().equals(definition.id())
+                        || (definition.kind() == Definition.Kind.QUERY
+                                && rule.definition().query().equals(definition.name())))
+                .filter(rule -> ruleStates.remembers(rule.id()))
+                .forEach(rule -> ruleStates.owe(rule.id(), owed));
+    }
+
+    /** The slots of every rule and round-up that goes by the calendar. */
+    private void replan(String calendar) {
+        store.rules().stream()
+                .filter(rule -> calendar.equals(rule.definition().schedule().calendar()))
+                .forEach(rule -> ruleStates.scheduleChanged(rule.id(), rule.definition()));
+        store.roundUps().stream()
+                .filter(roundUp ->
+                        calendar.equals(roundUp.definition().schedule().calendar()))
+                .forEach(roundUp -> roundUps.saved(roundUp.id(), roundUp.definition()));
+    }
+
+    private void refuseTakenName(Document document, UUID id) {
+        var holder = store.lock(
+                document.definition().kind(), null, document.definition().name());
+        if (holder.isPresent() && !holder.get().id().equals(id)) throw taken(document);
+    }
+
+    /** Rules find their query, thresholds, calendar and the rules they follow by name; under another they would find nothing. */
+    private void refuseRenameOfWhatIsNamed(Document document, String before) {
+        var definition = document.definition();
+        if (definition.name().equals(before)) return;
+        var users = store.rules().stream()
+                .map(DefinitionStore.Current::definition)
+                .filter(rule -> rule.names(definition.kind()).contains(before))
+                .map(RuleDefinition::name)
+                .toList();
+        var roundUps = store.roundUps().stream()
+                .map(DefinitionStore.Current::definition)
+                .filter(roundUp -> roundUp.names(definition.kind()).contains(before))
+                .map(RoundUpDefinition::name)
+                .toList();
+        var choosers = definition.kind() == Definition.Kind.QUERY ? choosersFrom(before) : List.<String>of();
+        if (users.isEmpty() && roundUps.isEmpty() && choosers.isEmpty()) return;
+        String who = !users.isEmpty() ? "rules" : !roundUps.isEmpty() ? "round-ups" : "other queries";
+        String message = who + " name this "
+                + definition.kind().code() + " as \"" + before + "\": "
+                + String.join(", ", !users.isEmpty() ? users : !roundUps.isEmpty() ? roundUps : choosers)
+                + "; leave it its name, or let them name another first";
+        throw new InvalidDefinitionException(
+                List.of(document.places().locate("name", Problem.error(message, "", null))));
+    }
+
+    private List<String> choosersFrom(String query) {
+        return store.queries().stream()
+                .map(DefinitionStore.Current::definition)
+                .filter(other -> other.chosenFrom().containsValue(query))
+                .map(QueryDefinition::name)
+                .toList();
+    }
+
+    private Saved create(Person author, Document document, String remark, DefinitionChecks.Checked checked, UUID id) {
+        Definition definition = document.definition().withId(id.toString());
+        if (definition.name().equals(ADDRESS_OF_NEW)) throw reserved(document);
+        if (!store.insert(definition.kind(), id, definition.name())) throw taken(document);
+        keep(author, definition, 1, remark, checked);
+        if (definition instanceof RuleDefinition rule) {
+            ruleStates.createDraft(id);
+            listen(id, rule, document);
+        }
+        if (definition instanceof RoundUpDefinition roundUp) roundUps.saved(id, roundUp);
+        return saved(definition, 1, true, checked, EditClass.NO_EFFECT);
+    }
+
+    private void listen(UUID id, RuleDefinition rule, Document document) {
+        var follows = rule.occasions().after().stream()
+                .map(OccasionsDefinition.After::rule)
+                .toList();
+        var circle = occasions.circle(id, rule.name(), follows);
+        if (!circle.isEmpty()) {
+            String message = "the rules would begin one another in a circle: " + String.join(" follows ", circle);
+            throw new InvalidDefinitionException(
+                    List.of(document.places().locate("schedule.after[0].rule", Problem.error(message, "", null))));
+        }
+        occasions.listen(id, rule.occasions());
+    }
+
+    private static InvalidDefinitionException reserved(Document document) {
+        String message = "\"" + ADDRESS_OF_NEW + "\" is where the console makes new ones; take another name";
+        return new InvalidDefinitionException(
+                List.of(document.places().locate("name", Problem.error(message, "", null))));
+    }
+
+    private static InvalidDefinitionException taken(Document document) {
+        String message = "the name \"" + document.definition().name() + "\" belongs to another "
+                + document.definition().kind().code() + "; give this document that one's id, or another name";
+        return new InvalidDefinitionException(
+                List.of(document.places().locate("name", Problem.error(message, "", null))));
+    }
+
+    private void keep(
+            Person author, Definition definition, int revision, String remark, DefinitionChecks.Checked checked) {
+        UUID id = UUID.fromString(String.valueOf(definition.id()));
+        store.addRevision(id, revision, definition, remark, author.id());
+        if (checked.columns() != null) store.addColumns(id, revision, checked.columns());
+        audit.record(db, author.id(), "save " + definition.kind().code(), definition.name(), "revision " + revision);
+    }
+
+    private static Saved saved(
+            Definition definition, int revision, boolean changed, DefinitionChecks.Checked checked, EditClass effect) {
+        UUID id = UUID.fromString(String.valueOf(definition.id()));
+        return new Saved(
+                definition.kind().code(),
+                id,
+                definition.name(),
+                revision,
+                changed,
+                effect,
+                List.of(),
+                checked.warnings());
+    }
+}

@@ -1,0 +1,90 @@
+package dev.oddsentry.service.backtests;
+
+import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.evaluation.EvaluationInput;
+import dev.oddsentry.service.evaluation.Evaluator;
+import dev.oddsentry.service.evaluation.Refusals;
+import dev.oddsentry.service.reporting.ReportPlanner;
+import dev.oddsentry.service.schedules.Schedules;
+import dev.oddsentry.service.sources.Source;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.springframework.stereotype.Component;
+
+/** Takes replays of one rule one slot further, all of them on the rows of one reading. */
+@Component
+public class ReplayRunner {
+    private final Evaluator reckoning;
+    private final ReportPlanner telling;
+    private final Schedules schedules;
+
+    ReplayRunner(Evaluator reckoning, ReportPlanner telling, Schedules schedules) {
+        this.reckoning = reckoning;
+        this.telling = telling;
+        this.schedules = schedules;
+    }
+
+    /**
+     * What a check at this slot would have come to.
+     *
+     * @param news how many findings its mail would have told; none without a mail
+     * @param points what it measured
+     */
+    public record Step(
+            Instant slot,
+            long rowsRead,
+            long exceptions,
+            long critical,
+            long notJudged,
+            int news,
+            List<RuleJudge.Point> points) {}
+
+    /**
+     * @param replays of one query with the same parameters
+     * @throws dev.oddsentry.service.web.RefusedException if the slot cannot be reckoned, with the reason in words
+     */
+    public List<Step> step(List<Replay> replays, QueryDefinition query, Source source, Instant slot) {
+        var questions = replays.stream()
+                .map(replay -> new EvaluationInput(
+                        replay.rule(),
+                        query,
+                        source,
+                        schedules.moment(replay.rule(), slot, replay.lastSlot()),
+                        replay.thresholds(),
+                        replay.known(),
+                        replay.tick(slot),
+                        PendingEffect.NONE,
+                        replay.past(),
+                        EvaluationInput.Asking.of(replay.copy())))
+                .toList();
+        var all = Refusals.inWords(() -> reckoning.reckonAll(questions));
+        var steps = new ArrayList<Step>();
+        for (int i = 0; i < all.size(); i++) steps.add(step(replays.get(i), all.get(i), slot));
+        return steps;
+    }
+
+    private Step step(Replay replay, Evaluation reckoned, Instant slot) {
+        try (reckoned) {
+            return closed(replay, reckoned, slot);
+        }
+    }
+
+    private Step closed(Replay replay, Evaluation reckoned, Instant slot) {
+        var choice = Refusals.inWords(() -> telling.choose(reckoned, replay));
+        replay.commit(slot, reckoned, choice);
+        long critical = reckoned.exceptions().count(Severity.CRITICAL);
+        return new Step(
+                slot,
+                reckoned.reading().rows(),
+                reckoned.exceptions().count(),
+                critical,
+                reckoned.judge().notJudged().size(),
+                choice.told().size(),
+                reckoned.judge().points());
+    }
+}

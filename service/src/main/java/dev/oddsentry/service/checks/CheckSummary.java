@@ -1,0 +1,104 @@
+package dev.oddsentry.service.checks;
+
+import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.evaluation.PartCount;
+import dev.oddsentry.service.reporting.ReportPlan;
+import java.math.BigDecimal;
+import java.util.Comparator;
+import java.util.EnumSet;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a good check came to, or one personal copy of it.
+ *
+ * @param state how it ended
+ * @param worstNews the worst that was told; null where nothing was, and where copies are summed up
+ * @param parts what each part of the condition left, and what it stayed unknown for
+ * @param tookMillis from asking the source until its last row was taken
+ */
+record CheckSummary(
+        CheckState state,
+        long rows,
+        long exceptions,
+        long unknownRows,
+        long notJudged,
+        long opened,
+        long cleared,
+        int news,
+        int messages,
+        int tookMillis,
+        @Nullable Severity worstNews,
+        List<PartCount> parts) {
+
+    static CheckSummary of(Evaluation reckoned, ReportPlan told) {
+        long notJudged = reckoned.judge().notJudged().size();
+        return new CheckSummary(
+                state(told.told().isEmpty() ? 0 : told.messages().size(), notJudged),
+                reckoned.reading().rows(),
+                reckoned.exceptions().count(),
+                reckoned.judge().unknownRows(),
+                notJudged,
+                SafetyLimit.opened(reckoned.moves()),
+                SafetyLimit.cleared(reckoned.moves()),
+                told.told().size(),
+                told.messages().size(),
+                Math.toIntExact(reckoned.reading().took().toMillis()),
+                told.told().stream()
+                        .map(ReportPlan.Item::severity)
+                        .max(Comparator.naturalOrder())
+                        .orElse(null),
+                PartCount.of(reckoned));
+    }
+
+    /** @param messages those with news: that all is quiet is said without firing */
+    private static CheckState state(int messages, long notJudged) {
+        if (messages > 0) return CheckState.FIRED;
+        return notJudged > 0 ? CheckState.NOT_JUDGED : CheckState.QUIET;
+    }
+
+    /** Nobody follows a check of which a part was not judged as if it had been quiet. */
+    Set<Outcome> outcomes() {
+        var outcomes = EnumSet.noneOf(Outcome.class);
+        if (state == CheckState.FIRED) outcomes.add(Outcome.FIRED);
+        else if (state == CheckState.QUIET) outcomes.add(Outcome.QUIET);
+        if (rows == 0) outcomes.add(Outcome.BLANK);
+        return outcomes;
+    }
+
+    /** As the database sums them up; null where there is none. */
+    record Sums(
+            @Nullable BigDecimal rows,
+            @Nullable BigDecimal exceptions,
+            @Nullable BigDecimal unknownRows,
+            @Nullable BigDecimal notJudged,
+            @Nullable BigDecimal opened,
+            @Nullable BigDecimal cleared,
+            @Nullable BigDecimal news,
+            @Nullable BigDecimal messages,
+            @Nullable Integer tookMillis) {
+        CheckSummary counts(List<PartCount> parts) {
+            int sent = (int) whole(messages);
+            return new CheckSummary(
+                    state(whole(news) == 0 ? 0 : sent, whole(notJudged)),
+                    whole(rows),
+                    whole(exceptions),
+                    whole(unknownRows),
+                    whole(notJudged),
+                    whole(opened),
+                    whole(cleared),
+                    (int) whole(news),
+                    sent,
+                    tookMillis == null ? 0 : tookMillis,
+                    null,
+                    parts);
+        }
+
+        private static long whole(@Nullable BigDecimal sum) {
+            return sum == null ? 0 : sum.longValueExact();
+        }
+    }
+}

@@ -1,0 +1,190 @@
+package dev.oddsentry.service.checks;
+
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+
+import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
+import dev.oddsentry.core.memory.PendingEffect.EditEffect;
+import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
+import dev.oddsentry.service.checks.FailureReasons.Failure;
+import dev.oddsentry.service.checks.PersonalCopies.Undone;
+import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.incidents.Incidents;
+import dev.oddsentry.service.memory.MemoryWriter;
+import dev.oddsentry.service.memory.Scope;
+import dev.oddsentry.service.rules.RuleState;
+import dev.oddsentry.service.triggers.Triggers;
+import java.util.EnumSet;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Ends a check once its personal copies were gone through: good, partly failed, kept back, or to be tried again for those that failed. */
+@Component
+class CopiesFinisher {
+    private static final int MOST_NAMED = 3;
+
+    private final DSLContext db;
+    private final CheckStore checks;
+    private final CopyStore copies;
+    private final CheckCommit commit;
+    private final FailureHandler failing;
+    private final MemoryWriter memory;
+    private final Triggers occasions;
+    private final Incidents troubles;
+
+    CopiesFinisher(
+            DSLContext db,
+            CheckStore checks,
+            CopyStore copies,
+            CheckCommit commit,
+            FailureHandler failing,
+            MemoryWriter memory,
+            Triggers occasions,
+            Incidents troubles) {
+        this.db = db;
+        this.checks = checks;
+        this.copies = copies;
+        this.commit = commit;
+        this.failing = failing;
+        this.memory = memory;
+        this.occasions = occasions;
+        this.troubles = troubles;
+    }
+
+    /**
+     * @param keys of all copies that there are now
+     * @return false: something changed since, and the check goes on with those that are not done
+     */
+    @Transactional
+    public boolean of(Attempt attempt, Set<String> keys, List<Undone> undone) {
+        var lock = checks.lockRule(attempt.ruleId());
+        if (lock.state() != RuleState.ACTIVE || lock.memoryEpoch() != attempt.memoryEpoch()) return false;
+        if (!checks.lockRunning(attempt.checkId(), attempt.number())) return true;
+        undone.forEach(each -> copies.notGood(
+                attempt,
+                each.copy(),
+                each.failure() == null ? CheckState.KEPT_BACK : CheckState.FAILED,
+                each.reason(),
+                each.counts()));
+        var failed = undone.stream().filter(each -> each.failure() != null).toList();
+        var keptBack = undone.stream().filter(each -> each.failure() == null).toList();
+        if (copies.done(attempt.checkId()).isEmpty() && keptBack.isEmpty())
+            failing.fail(attempt.checkId(), attempt.number(), together(failed, keys.size()));
+        else if (failed.isEmpty() && keptBack.isEmpty()) good(attempt, keys);
+        else if (failed.isEmpty()
+                || !failing.triesAgain(attempt.checkId(), attempt.number(), together(failed, keys.size()))) {
+            if (keptBack.isEmpty()) partly(attempt, keys, failed);
+            else keepBack(attempt, keys.size(), keptBack, failed);
+        }
+        return true;
+    }
+
+    private void good(Attempt attempt, Set<String> keys) {
+        var counts = copies.together(attempt.checkId());
+        checks.end(attempt.checkId(), attempt.number(), counts.state(), null);
+        commit.write(attempt.checkId(), counts);
+        commit.moveOn(attempt, counts, keys);
+        copies.stillOwe(attempt.ruleId(), notJudgedSince(attempt, keys), attempt.pending());
+    }
+
+    /** The copies to which this check did not do what it owed to what a person did: they were done before that, or rest. */
+    private Set<String> notJudgedSince(Attempt attempt, Set<String> keys) {
+        var owe = new HashSet<>(copies.priorChecks(attempt.ruleId()).keySet());
+        owe.removeAll(keys);
+        owe.addAll(copies.doneBefore(attempt.checkId(), attempt.memoryEpoch()));
+        return owe;
+    }
+
+    private void partly(Attempt attempt, Set<String> keys, List<Undone> failed) {
+        var counts = copies.together(attempt.checkId());
+        var failure = together(failed, keys.size());
+        checks.end(attempt.checkId(), attempt.number(), CheckState.PARTLY_FAILED, failure.reason());
+        commit.write(attempt.checkId(), counts);
+        if (failure.timedOut()) checks.timedOut(attempt.checkId(), attempt.number());
+        commit.settle(attempt, keys);
+        var owe = notJudgedSince(attempt, keys);
+        failed.forEach(each -> owe.add(each.copy().key()));
+        copies.stillOwe(attempt.ruleId(), owe, attempt.pending());
+        tellOfPart(attempt.ruleId(), attempt.checkId(), counts);
+        troubles.failed(
+                FailureHandler.cause(
+                        attempt.source().name(), attempt.rule().definition().name(), failure),
+                attempt.ruleId(),
+                failure.reason());
+    }
+
+    private void tellOfPart(UUID ruleId, UUID checkId, CheckSummary counts) {
+        var outcomes = EnumSet.of(Outcome.FAILED);
+        if (counts.state() == CheckState.FIRED) outcomes.add(Outcome.FIRED);
+        occasions.follow(ruleId, checkId, checks.find(checkId).orElseThrow().getSlot(), outcomes);
+    }
+
+    /** The slot is not done: a release goes on with it for those that were kept back. */
+    private void keepBack(Attempt attempt, int of, List<Undone> keptBack, List<Undone> failed) {
+        String reason = named(keptBack, of, "kept back")
+                + (failed.isEmpty() ? "" : "; " + named(failed, of, "failed"))
+                + "; release or discard it.";
+        checks.end(attempt.checkId(), attempt.number(), CheckState.KEPT_BACK, reason);
+        commit.write(attempt.checkId(), copies.together(attempt.checkId()));
+        String rule = attempt.rule().definition().name();
+        troubles.failed("kept back: " + rule, attempt.ruleId(), "The check was kept back: " + reason);
+    }
+
+    /**
+     * A later slot takes the place of a check that waits to try the copies again that failed.
+     *
+     * @return false: none of its copies is done, or it runs no more
+     */
+    @Transactional
+    public boolean replaced(RuleCheckRecord waiting, String reason) {
+        UUID checkId = waiting.getId();
+        UUID ruleId = waiting.getRuleId();
+        if (copies.done(checkId).isEmpty()) return false;
+        var lock = checks.lockRule(ruleId);
+        if (!checks.end(checkId, waiting.getAttempt(), CheckState.PARTLY_FAILED, reason)) return false;
+        var counts = copies.together(checkId);
+        commit.write(checkId, counts);
+        tellOfPart(ruleId, checkId, counts);
+        if (lock.pending().isNone()) return true;
+        // Those that are done have paid what was owed; the later slot must not ask it of them again.
+        var owe = new HashSet<>(copies.priorChecks(ruleId).keySet());
+        owe.removeAll(copies.done(checkId));
+        owe.addAll(copies.doneBefore(checkId, lock.memoryEpoch()));
+        if (lock.pending().startsOver())
+            memory.endOthers(
+                    new MemoryWriter.Writing(Scope.of(ruleId), checkId, waiting.getSlot()),
+                    List.copyOf(copies.priorChecks(ruleId).keySet()));
+        copies.stillOwe(ruleId, owe, lock.pending());
+        db.update(RULE)
+                .set(RULE.PENDING_EDIT, EditEffect.NONE)
+                .set(RULE.PENDING_REPORT, ReportChoice.NONE)
+                .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
+                .where(RULE.ID.eq(ruleId))
+                .execute();
+        return true;
+    }
+
+    private static Failure together(List<Undone> failed, int of) {
+        var failures = failed.stream().map(each -> each.failure()).toList();
+        return new Failure(
+                named(failed, of, "failed") + ".",
+                failures.stream().allMatch(each -> each != null && each.ofSource()),
+                failures.stream().anyMatch(each -> each != null && each.timedOut()),
+                failures.stream().anyMatch(each -> each != null && each.again()));
+    }
+
+    private static String named(List<Undone> some, int of, String went) {
+        String first = some.stream()
+                .limit(MOST_NAMED)
+                .map(each -> each.copy().key() + ": " + each.reason().replaceAll("\\.$", ""))
+                .collect(Collectors.joining("; "));
+        String more = some.size() > MOST_NAMED ? "; and " + (some.size() - MOST_NAMED) + " more" : "";
+        return some.size() + " of " + of + " personal copies " + went + " (" + first + more + ")";
+    }
+}

@@ -1,0 +1,117 @@
+package dev.oddsentry.service.checks;
+
+import com.github.kagkarlsson.scheduler.SchedulerClient;
+import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
+import dev.oddsentry.service.checks.FailureReasons.Failure;
+import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.evaluation.CheckOrigin;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.incidents.Incidents;
+import dev.oddsentry.service.triggers.Triggers;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Set;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What becomes of an attempt that failed: tried again if the rule says so, else the check has failed, and its owners hear of it. */
+@Component
+class FailureHandler {
+    static final String REPLACED = " A later slot came before it was tried again.";
+
+    private final CheckStore store;
+    private final DefinitionStore definitions;
+    private final Incidents troubles;
+    private final Triggers occasions;
+    private final SchedulerClient tasks;
+    private final Clock clock;
+
+    FailureHandler(
+            CheckStore store,
+            DefinitionStore definitions,
+            Incidents troubles,
+            Triggers occasions,
+            SchedulerClient tasks,
+            Clock clock) {
+        this.store = store;
+        this.definitions = definitions;
+        this.troubles = troubles;
+        this.occasions = occasions;
+        this.tasks = tasks;
+        this.clock = clock;
+    }
+
+    @Transactional
+    public void fail(UUID checkId, int number, Failure failure) {
+        if (triesAgain(checkId, number, failure)) return;
+        var check = store.find(checkId).orElseThrow();
+        if (!store.end(checkId, number, CheckState.FAILED, failure.reason())) return;
+        if (failure.timedOut()) store.timedOut(checkId, number);
+        occasions.follow(check.getRuleId(), checkId, check.getSlot(), Set.of(Outcome.FAILED));
+        var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
+        String cause = cause(check.getSourceName(), rule.name(), failure);
+        troubles.failed(cause, check.getRuleId(), failure.reason());
+    }
+
+    /** What the failure counts under: failures of one source make one mail. */
+    static String cause(@Nullable String source, String rule, Failure failure) {
+        return failure.ofSource() && source != null ? "source " + source : "rule " + rule;
+    }
+
+    /** @return true: the check waits and will be tried again, or another attempt has it */
+    boolean triesAgain(UUID checkId, int number, Failure failure) {
+        var check = store.find(checkId).orElseThrow();
+        var checking =
+                definitions.rule(check.getRuleId()).orElseThrow().definition().checking();
+        boolean again = failure.again()
+                && check.getOrigin() != CheckOrigin.ON_DEMAND
+                && check.getFailures() < checking.retries();
+        if (!again) return false;
+        Instant when = clock.instant().plus(checking.retryAfter());
+        if (store.retryAt(checkId, number, when, failure.reason(), failure.timedOut()))
+            tasks.schedule(OnDemandChecks.task(checkId, number), when);
+        return true;
+    }
+
+    /** @param reason why nothing is reported until a person looked */
+    @Transactional
+    public void keepBack(Attempt attempt, Evaluation reckoned, String reason) {
+        if (!store.keepBack(
+                attempt.checkId(), attempt.number(), reckoned.reading().rows(), reason + "; release or discard it."))
+            return;
+        var rule = attempt.rule().definition();
+        troubles.failed("kept back: " + rule.name(), attempt.ruleId(), "The check was kept back: " + reason + ".");
+    }
+
+    /** The check waits for something that has not failed. */
+    @Transactional
+    public void waitFor(Attempt attempt, StartGate.Wait wait) {
+        if (store.waitUntil(attempt.checkId(), attempt.number(), wait.until(), wait.what(), wait.reason()))
+            tasks.schedule(OnDemandChecks.task(attempt.checkId(), attempt.number()), wait.until());
+    }
+
+    /**
+     * A later slot takes the place of one that waits, to be tried again or for its source.
+     *
+     * @param partly whether some of it was done, and it has ended so already
+     */
+    @Transactional
+    public void replaced(RuleCheckRecord waiting, boolean partly) {
+        UUID checkId = waiting.getId();
+        int attempt = waiting.getAttempt();
+        String reason = String.valueOf(waiting.getReason());
+        if (waiting.getWaitingFor() == WaitingFor.SOURCE_OPEN) {
+            store.end(checkId, attempt, CheckState.OVERTAKEN, reason + " A later slot came meanwhile.");
+            return;
+        }
+        if (partly || store.end(checkId, attempt, CheckState.FAILED, reason + REPLACED)) {
+            var check = store.find(checkId).orElseThrow();
+            var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
+            troubles.failed("rule " + rule.name(), check.getRuleId(), reason);
+        }
+    }
+}

@@ -1,0 +1,181 @@
+package dev.oddsentry.service.checks;
+
+import com.github.kagkarlsson.scheduler.SchedulerClient;
+import com.github.kagkarlsson.scheduler.task.CompletionHandler;
+import com.github.kagkarlsson.scheduler.task.FailureHandler;
+import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
+import com.github.kagkarlsson.scheduler.task.TaskInstance;
+import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
+import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import dev.oddsentry.service.checks.CheckStore.NewCheck;
+import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.evaluation.CheckOrigin;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.rules.RuleState;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.Optional;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+import org.springframework.context.event.ContextClosedEvent;
+import org.springframework.context.event.EventListener;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Checks that a person asks for. The ask is committed as a running check with a durable task behind it, so it survives this node.
+ * Asking while one runs, or again with the same request key, gives the same check.
+ */
+@Component
+public class OnDemandChecks {
+    /** Pressing twice is not asking twice. */
+    private static final Duration JUST_NOW = Duration.ofMinutes(1);
+
+    private static final TaskDescriptor<Void> TASK = TaskDescriptor.of("check");
+    private static final int UUID_LENGTH = 36;
+    private static final Duration AFTER_OUR_FAILURE = Duration.ofSeconds(1);
+    private static final Duration NO_TURN = Duration.ofMillis(300);
+    private static final Duration LOOK_AGAIN = Duration.ofMillis(50);
+
+    private final CheckStore store;
+    private final CheckRunner runner;
+    private final SourceTurns turns;
+    private final SchedulerClient tasks;
+    private final TransactionTemplate transactions;
+    private final Clock clock;
+    private volatile Runnable wake = () -> {};
+    private volatile boolean ending;
+
+    OnDemandChecks(
+            CheckStore store,
+            CheckRunner runner,
+            SourceTurns turns,
+            SchedulerClient tasks,
+            TransactionTemplate transactions,
+            Clock clock) {
+        this.store = store;
+        this.runner = runner;
+        this.turns = turns;
+        this.tasks = tasks;
+        this.transactions = transactions;
+        this.clock = clock;
+    }
+
+    public CustomTask<Void> task() {
+        return Tasks.custom(TASK)
+                .onDeadExecutionRevive()
+                .onFailure(new FailureHandler.OnFailureRetryLater<>(AFTER_OUR_FAILURE))
+                .execute((instance, _) -> run(UUID.fromString(instance.getId().substring(0, UUID_LENGTH))));
+    }
+
+    private CompletionHandler<Void> run(UUID checkId) {
+        var check = store.find(checkId);
+        boolean done = check.isEmpty() || turns.take(check.get().getRuleId(), () -> runNow(checkId), false);
+        return done
+                ? new CompletionHandler.OnCompleteRemove<>()
+                : (complete, operations) ->
+                        operations.reschedule(complete, clock.instant().plus(NO_TURN));
+    }
+
+    private boolean runNow(UUID checkId) {
+        runner.run(checkId);
+        return true;
+    }
+
+    /** The durable task that runs a check; an attempt of its own for each, since one that is being executed cannot be planned again. */
+    static TaskInstance<Void> task(UUID checkId, int attempt) {
+        return TASK.instance(checkId + "/" + attempt).build();
+    }
+
+    /** @param wakeThisNode called after an ask, so that this node looks at once and not at its next poll */
+    public void wakeWith(Runnable wakeThisNode) {
+        this.wake = wakeThisNode;
+    }
+
+    /**
+     * @param requestKey null for an ask without one
+     * @param again whether to check even if the last check has just ended
+     * @return the check that answers the ask, begun now or before
+     * @throws RefusedException if the rule is not active
+     */
+    public UUID ask(Person by, UUID ruleId, @Nullable String requestKey, boolean again) {
+        UUID check = transactions.execute(_ -> begin(by, ruleId, requestKey, again));
+        wake.run();
+        return check;
+    }
+
+    private UUID begin(Person by, UUID ruleId, @Nullable String requestKey, boolean again) {
+        var lock = store.lockRule(ruleId);
+        var before = requestKey == null ? Optional.<RuleCheckRecord>empty() : store.ofKey(ruleId, requestKey);
+        if (before.isPresent()) return before.get().getId();
+        if (lock.state() != RuleState.ACTIVE) {
+            throw RefusedException.conflict("The rule is not active, so it cannot be checked; a preview always can.");
+        }
+        var running = store.running(ruleId);
+        if (running.isPresent()) {
+            // One that waits to be tried again need not wait for a person who asks.
+            if (running.get().getRetryAt() != null)
+                tasks.schedule(task(running.get().getId(), -running.get().getAttempt()), clock.instant());
+            return running.get().getId();
+        }
+        if (!again && lock.pending().isNone()) {
+            var last = store.goodSince(ruleId, clock.instant().minus(JUST_NOW));
+            if (last.isPresent()) return last.get().getId();
+        }
+        UUID id = UUID.randomUUID();
+        var check = new NewCheck(id, ruleId, store.onDemandSlot(ruleId), CheckOrigin.ON_DEMAND, 1, requestKey, by.id());
+        if (!store.insert(check))
+            throw RefusedException.conflict("A scheduled check of this rule began just now; ask again.");
+        tasks.schedule(task(id, 0), clock.instant());
+        return id;
+    }
+
+    /** @throws RefusedException if it runs no more */
+    public void stop(Person by, UUID checkId) {
+        if (!store.stop(checkId, "Stopped by " + by.name() + "."))
+            throw RefusedException.conflict("The check runs no more.");
+    }
+
+    /** Lets a check through that was kept back: it is run again for its slot. */
+    public void release(Person by, UUID checkId) {
+        transactions.executeWithoutResult(_ -> {
+            var check = store.find(checkId).orElseThrow(() -> RefusedException.notFound("There is no such check."));
+            store.lockRule(check.getRuleId());
+            if (store.running(check.getRuleId()).isPresent())
+                throw RefusedException.conflict(
+                        "Another check of the rule runs just now; look at what it finds first.");
+            if (!store.release(checkId, by.id()))
+                throw RefusedException.conflict("The check is not kept back any more.");
+            tasks.schedule(task(checkId, check.getAttempt()), clock.instant());
+        });
+        wake.run();
+    }
+
+    public void discard(Person by, UUID checkId) {
+        if (!store.discard(checkId, "Kept back, and discarded by " + by.name() + "."))
+            throw RefusedException.conflict("The check is not kept back any more.");
+    }
+
+    /** Those who wait are told how far it is, rather than keep the service from its end. */
+    @EventListener(ContextClosedEvent.class)
+    void end() {
+        ending = true;
+    }
+
+    /** Waits for the check to end or to wait for something itself, at most so long; then tells how it stands. */
+    public RuleCheckRecord await(UUID checkId, Duration atMost) {
+        long until = System.nanoTime() + atMost.toNanos();
+        while (true) {
+            var check = store.find(checkId).orElseThrow();
+            boolean waits = check.getWaitingFor() != null;
+            if (check.getState() != CheckState.RUNNING || waits || ending || System.nanoTime() > until) return check;
+            try {
+                Thread.sleep(LOOK_AGAIN);
+            } catch (InterruptedException e) {
+                Thread.currentThread().interrupt();
+                return check;
+            }
+        }
+    }
+}

@@ -1,0 +1,125 @@
+package dev.oddsentry.service.checks;
+
+import com.github.kagkarlsson.scheduler.task.CompletionHandler;
+import com.github.kagkarlsson.scheduler.task.FailureHandler;
+import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
+import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import dev.oddsentry.service.checks.CheckStore.NewCheck;
+import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
+import dev.oddsentry.service.evaluation.CheckOrigin;
+import dev.oddsentry.service.rules.RuleState;
+import dev.oddsentry.service.triggers.Triggers;
+import java.time.Clock;
+import java.time.Duration;
+import java.util.List;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.UUID;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Checks that an outside event or another rule's check begins. Occasions of a rule are answered in the order in which they came, one
+ * check at a time; arrivals of one event with the same values that wait together become one check.
+ */
+@Component
+public class TriggeredChecks {
+    private static final Duration ASK_AGAIN = Duration.ofMillis(500);
+
+    private final Triggers occasions;
+    private final CheckStore store;
+    private final CheckRunner runner;
+    private final SourceTurns turns;
+    private final TransactionTemplate transactions;
+    private final Clock clock;
+
+    TriggeredChecks(
+            Triggers occasions,
+            CheckStore store,
+            CheckRunner runner,
+            SourceTurns turns,
+            TransactionTemplate transactions,
+            Clock clock) {
+        this.occasions = occasions;
+        this.store = store;
+        this.runner = runner;
+        this.turns = turns;
+        this.transactions = transactions;
+        this.clock = clock;
+    }
+
+    public CustomTask<Void> task() {
+        return Tasks.custom(Triggers.TASK)
+                .onDeadExecutionRevive()
+                .onFailure(new FailureHandler.OnFailureRetryLater<>(ASK_AGAIN))
+                .execute((instance, _) -> run(Long.parseLong(instance.getId()))
+                        ? new CompletionHandler.OnCompleteRemove<>()
+                        : (complete, operations) ->
+                                operations.reschedule(complete, clock.instant().plus(ASK_AGAIN)));
+    }
+
+    /** @return false: not its turn yet, ask again */
+    private boolean run(long id) {
+        var occasion = occasions.find(id);
+        if (occasion.isEmpty()) return true;
+        UUID ruleId = occasion.get().getRuleId();
+        return turns.take(ruleId, () -> answer(id, ruleId), false);
+    }
+
+    private boolean answer(long id, UUID ruleId) {
+        UUID known = occasions.find(id).map(OccasionRecord::getCheckId).orElse(null);
+        if (known != null) {
+            // Begun by this very task, on a node that has died, or by the head of those it came with.
+            if (occasions.isHead(id, known) && !store.isWaiting(known)) runner.run(known);
+            return true;
+        }
+        var begun = transactions.execute(_ -> begin(id, ruleId));
+        begun.check().ifPresent(runner::run);
+        return begun.done();
+    }
+
+    /** @param done false: not its turn yet */
+    private record Begun(boolean done, Optional<UUID> check) {
+        static final Begun NOTHING = new Begun(true, Optional.empty());
+        static final Begun LATER = new Begun(false, Optional.empty());
+    }
+
+    private Begun begin(long id, UUID ruleId) {
+        var lock = store.lockRule(ruleId);
+        if (lock.state() != RuleState.ACTIVE) {
+            occasions.drop(ruleId);
+            return Begun.NOTHING;
+        }
+        var waiting = occasions.waiting(ruleId);
+        if (waiting.stream().noneMatch(each -> each.getId() == id)) return Begun.NOTHING;
+        if (waiting.getFirst().getId() != id || store.running(ruleId).isPresent()) return Begun.LATER;
+        var together = together(waiting);
+        var last = together.getLast();
+        boolean chained = last.getParentId() != null;
+        var check = new NewCheck(
+                UUID.randomUUID(),
+                ruleId,
+                chained ? last.getSlot() : store.slotAfterLast(ruleId, last.getSlot()),
+                chained ? CheckOrigin.CHAINED : CheckOrigin.EVENT,
+                together.size(),
+                null,
+                null);
+        boolean begun = store.insert(check, last);
+        // Another rule's slot that this one has had a check for: it answers both.
+        UUID answer = begun
+                ? check.id()
+                : store.ofSlot(ruleId, check.slot()).orElseThrow().getId();
+        occasions.answer(together.stream().map(OccasionRecord::getId).toList(), answer);
+        return new Begun(true, begun ? Optional.of(answer) : Optional.empty());
+    }
+
+    /** Those at the head of the queue that one check answers. */
+    private static List<OccasionRecord> together(List<OccasionRecord> waiting) {
+        var head = waiting.getFirst();
+        if (head.getParentId() != null) return List.of(head);
+        return waiting.stream()
+                .takeWhile(each -> Objects.equals(each.getEvent(), head.getEvent())
+                        && Objects.equals(each.getGiven(), head.getGiven()))
+                .toList();
+    }
+}

@@ -1,0 +1,78 @@
+package dev.oddsentry.service.evaluation;
+
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.judging.SeenTexts;
+import dev.oddsentry.core.memory.Moves;
+import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.layouts.ExtractRows;
+import dev.oddsentry.service.memory.AudienceKey;
+import dev.oddsentry.service.queries.QueryRunner;
+import java.util.List;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A result read to its end, judged and compared with memory.
+ *
+ * @param moves those that this check moves
+ * @param exceptions every exception of the present result, pending ones among them
+ * @param pending the keys of those that have not lasted long enough yet
+ * @param open how many findings are open after this check, whether in the result or not
+ * @param warnings what is doubtful in the conditions, on these rows too where the question was curious
+ * @param blanks texts that are blank where the condition asks for missing ones; empty unless the question was curious
+ */
+public record Evaluation(
+        QueryRunner.Reading reading,
+        RuleJudge judge,
+        EvaluationInput question,
+        Moves moves,
+        SeenExceptions exceptions,
+        Set<Digest> pending,
+        long open,
+        RuleJudges judges,
+        List<Problem> warnings,
+        List<SeenTexts.Blank> blanks)
+        implements AutoCloseable {
+    /** Takes away what was put aside for it. */
+    @Override
+    public void close() {
+        exceptions.close();
+    }
+
+    /** The store's number of a finding; null of one that this check opens. */
+    @Nullable
+    public Long idOf(Digest key) {
+        var known = question.known().find(key);
+        return known == null ? null : known.id();
+    }
+
+    /** Whose an exception of the result is. */
+    public AudienceKey audienceOf(Sighting exception) {
+        var split = question.rule().delivery().split();
+        if (split == null) return AudienceKey.WHOLE;
+        Object value = exception.row().get(columns().require(split.by()));
+        return new AudienceKey(
+                value == null ? "" : CellText.of(value, question.moment().zone()));
+    }
+
+    /** The names of the columns that an extract shows unless the rule says which. */
+    private List<String> shown() {
+        return judges.shown();
+    }
+
+    /** How its rows are laid out. */
+    public ExtractRows rows(RuleLabels labels) {
+        return new ExtractRows(question.rule(), labels, judge, shown());
+    }
+
+    /** The columns of what was judged: the query's, or those of the groups. */
+    public Columns columns() {
+        return judge.columns();
+    }
+}

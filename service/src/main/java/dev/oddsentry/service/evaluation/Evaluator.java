@@ -1,0 +1,229 @@
+package dev.oddsentry.service.evaluation;
+
+import dev.oddsentry.core.condition.RowFailureException;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Digester;
+import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.judging.SeenTexts;
+import dev.oddsentry.core.memory.Comparison;
+import dev.oddsentry.core.memory.DuplicateIdentityException;
+import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.config.Installation;
+import dev.oddsentry.service.measurements.MeasurementStore;
+import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.queries.Parameters;
+import dev.oddsentry.service.queries.QueryInput;
+import dev.oddsentry.service.queries.QueryRunner;
+import dev.oddsentry.service.queries.RunningQuery;
+import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Second step, outside any transaction of ours: reads the result, judges each row and compares it with memory as it streams. */
+@Component
+public class Evaluator {
+    private final QueryRunner queries;
+    private final MemoryStore memory;
+    private final MeasurementStore series;
+    private final ExpectedGroups expected;
+    private final Digester digester;
+
+    Evaluator(
+            QueryRunner queries,
+            MemoryStore memory,
+            MeasurementStore series,
+            ExpectedGroups expected,
+            Installation installation) {
+        this.queries = queries;
+        this.series = series;
+        this.expected = expected;
+        this.memory = memory;
+        this.digester = installation.digester();
+    }
+
+    public Evaluation reckon(Attempt attempt, RunningQuery running) {
+        var rule = attempt.rule().definition();
+        var query = attempt.query().definition();
+        return reckon(new EvaluationInput(
+                rule,
+                query,
+                attempt.source(),
+                attempt.moment(),
+                attempt.thresholds(),
+                memory.known(attempt.scope()),
+                attempt.tick(),
+                attempt.pending(),
+                new StoredMeasurements(series, attempt.scope(), rule, query, attempt.moment(), attempt.goodSlots()),
+                new EvaluationInput.Asking(
+                        attempt.scope().copy(),
+                        attempt.newcomer(),
+                        false,
+                        null,
+                        running,
+                        wanted(attempt),
+                        Long.MAX_VALUE)));
+    }
+
+    /** Where all that is open is told or attached, any row may be wanted; else only those that move or have something to tell. */
+    private @Nullable Set<Digest> wanted(Attempt attempt) {
+        var rule = attempt.rule().definition();
+        boolean all = rule.delivery().attaches()
+                || rule.delivery().layout().stillOpen()
+                || rule.memory().mode() == RuleDefinition.Mode.FULL
+                || rule.memory().remindEvery() != null
+                || !attempt.pending().isNone();
+        return all ? null : memory.mayTellUnmoved(attempt.scope());
+    }
+
+    /** The same for a preview or a trial, which have no attempt. */
+    public Evaluation reckon(EvaluationInput question) {
+        return reckonAll(List.of(question)).getFirst();
+    }
+
+    /** Several questions on the rows of one reading: they differ in conditions, thresholds or memory alone. */
+    public List<Evaluation> reckonAll(List<EvaluationInput> questions) {
+        var all = questions.stream().map(Rows::new).toList();
+        var first = questions.getFirst();
+        var values = Parameters.valuesAt(first.moment(), first.rule(), first.query());
+        var watched = first.asking().running();
+        var running = watched == null ? new RunningQuery(first.source().timeLimit()) : watched;
+        try {
+            return reckonAll(all, first, values, running);
+        } catch (RuntimeException | Error failed) {
+            all.forEach(rows -> rows.exceptions.close());
+            throw failed;
+        }
+    }
+
+    private List<Evaluation> reckonAll(List<Rows> all, EvaluationInput first, QueryInput values, RunningQuery running) {
+        var reading = queries.read(
+                first.source(),
+                first.query(),
+                values,
+                columns -> {
+                    var sinks = all.stream().map(rows -> rows.start(columns)).toList();
+                    return row -> sinks.forEach(sink -> sink.accept(row));
+                },
+                running);
+        return all.stream().map(rows -> rows.finish(reading)).toList();
+    }
+
+    /** Takes the rows of one result. */
+    private final class Rows {
+        private final EvaluationInput question;
+        private final SeenExceptions exceptions = new SeenExceptions();
+        private final Set<Digest> pending = new HashSet<>();
+        private final List<Problem> warnings = new ArrayList<>();
+        private @Nullable SeenTexts texts;
+        private long judged;
+        private @Nullable RuleJudges judges;
+        private @Nullable RuleJudge judge;
+        private @Nullable Comparison comparison;
+
+        Rows(EvaluationInput question) {
+            this.question = question;
+        }
+
+        /** The rule is checked against the columns that came, since the source may have changed since it was saved. */
+        QueryRunner.RowSink start(Columns columns) {
+            var rule = question.rule();
+            var checked = RuleJudges.check(rule, columns, question.thresholds(), null);
+            judges = checked.judges();
+            warnings.addAll(checked.warnings());
+            var asking = question.asking();
+            if (asking.curious()) texts = judges.seenTexts();
+            judge = judges.at(question.moment(), asking.copy() == null ? digester : digester.of(asking.copy()));
+            if (asking.sought() != null) judge.seek(asking.sought());
+            boolean parametersMove = Parameters.move(rule, question.query());
+            var rules = new Comparison.Rules(
+                    judges.absence(rule, parametersMove),
+                    rule.memory().hold(),
+                    rule.memory().misses(),
+                    rule.memory().guard());
+            boolean anew = question.pending().startsOver();
+            comparison = new Comparison(question.known(), anew ? rules.anew() : rules, question.tick());
+            return this::accept;
+        }
+
+        Evaluation finish(QueryRunner.Reading reading) {
+            var groupsDefinition = question.rule().groups();
+            if (groupsDefinition != null) {
+                expected.tell(judge(), groupsDefinition, question);
+                inWords(null, () -> judge().finish(question.past().series(judges().needs()), this::see));
+            }
+            if (texts != null) warnings.addAll(texts.warnings());
+            var moves = comparison().finish();
+            return new Evaluation(
+                    reading,
+                    judge(),
+                    question,
+                    moves,
+                    exceptions,
+                    pending,
+                    comparison().open(),
+                    judges(),
+                    warnings,
+                    texts == null ? List.of() : texts.blanks());
+        }
+
+        private void accept(@Nullable Object[] row) {
+            if (judged++ >= question.asking().most()) return;
+            if (texts != null) texts.see(row);
+            inWords(row, () -> judge().accept(row, this::see));
+        }
+
+        private void see(Sighting sighting) {
+            int movesBefore = comparison().moves();
+            var now = comparison().see(sighting);
+            if (now == null) return;
+            var wanted = question.asking().wanted();
+            boolean moved = comparison().moves() > movesBefore;
+            if (wanted == null || moved || wanted.contains(sighting.key())) exceptions.add(sighting);
+            else exceptions.count(sighting);
+            if (now.state() == State.PENDING) pending.add(sighting.key());
+        }
+
+        /** @param row null for a group */
+        private void inWords(@Nullable Object @Nullable [] row, Runnable judging) {
+            try {
+                judging.run();
+            } catch (RowFailureException e) {
+                String where = row == null ? "a group" : "the row " + words(judge().identityOf(row));
+                throw new CheckFailureException(
+                        "The condition cannot be reckoned on " + where + ": " + e.getMessage() + ".", e);
+            } catch (DuplicateIdentityException e) {
+                String key = String.join(", ", question.rule().key());
+                throw new CheckFailureException(
+                        "Two rows have the same identity (" + key + "): " + words(e.identity())
+                                + ". Nothing was remembered; add columns to memory: key: so that each row is one finding.",
+                        e);
+            }
+        }
+
+        private String words(List<? extends @Nullable Object> identity) {
+            return CellText.joined(identity, question.moment().zone());
+        }
+
+        private RuleJudges judges() {
+            return Objects.requireNonNull(judges, "no columns yet");
+        }
+
+        RuleJudge judge() {
+            return Objects.requireNonNull(judge, "no columns yet");
+        }
+
+        Comparison comparison() {
+            return Objects.requireNonNull(comparison, "no columns yet");
+        }
+    }
+}

@@ -1,0 +1,18 @@
+package dev.oddsentry.service.evaluation;
+
+import dev.oddsentry.service.queries.QueryFailureException;
+import dev.oddsentry.service.web.RefusedException;
+import java.util.function.Supplier;
+
+/** What fails a check fails a preview or a trial as a refusal to the person who asked, in the same words. */
+public final class Refusals {
+    private Refusals() {}
+
+    public static <T> T inWords(Supplier<T> reckoning) {
+        try {
+            return reckoning.get();
+        } catch (QueryFailureException | CheckFailureException refused) {
+            throw RefusedException.invalid(String.valueOf(refused.getMessage()));
+        }
+    }
+}

@@ -1,0 +1,17 @@
+package dev.oddsentry.service.evaluation;
+
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.value.CellText;
+import java.util.List;
+
+/** A group that could not be judged, in words, as kept with the check. */
+public record UnevaluatedGroup(String group, String reason) {
+    private static final int MOST_NAMED = 20;
+
+    public static List<UnevaluatedGroup> first(Evaluation reckoned, Moment moment) {
+        return reckoned.judge().notJudged().stream()
+                .limit(MOST_NAMED)
+                .map(each -> new UnevaluatedGroup(CellText.joined(each.per(), moment.zone()), each.reason()))
+                .toList();
+    }
+}

@@ -1,0 +1,31 @@
+package dev.oddsentry.service.evaluation;
+
+import java.util.ArrayList;
+import java.util.List;
+
+/**
+ * An offer to count rows for which the condition is unknown ({@code or the reason is missing}), or whose text is blank where the condition asks
+ * for missing texts.
+ *
+ * @param condition the exceptions' condition, widened so
+ * @param blank true where the text is there, but blank
+ */
+public record UnknownRowsSuggestion(String column, long rows, String condition, boolean blank) {
+    public static List<UnknownRowsSuggestion> of(Evaluation reckoned) {
+        var offers = new ArrayList<UnknownRowsSuggestion>();
+        var tally = reckoned.judge().tally();
+        for (int i = 0; i < tally.size(); i++) {
+            int part = i;
+            tally.get(i).unknownByColumn().forEach((index, rows) -> {
+                String column = reckoned.columns().at(index).name();
+                reckoned.judges()
+                        .countingMissing(part, column)
+                        .ifPresent(condition -> offers.add(new UnknownRowsSuggestion(column, rows, condition, false)));
+            });
+        }
+        reckoned.blanks()
+                .forEach(each ->
+                        offers.add(new UnknownRowsSuggestion(each.column(), each.rows(), each.instead(), true)));
+        return offers;
+    }
+}

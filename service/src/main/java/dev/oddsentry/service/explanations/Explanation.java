@@ -1,0 +1,84 @@
+package dev.oddsentry.service.explanations;
+
+import dev.oddsentry.core.condition.Verdict;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.service.handling.FindingHandling;
+import java.time.Instant;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * The whole story of one identity.
+ *
+ * @param identity in words
+ * @param why the answer in one or two sentences
+ * @param now what memory holds of it; null if no check ever found it
+ * @param present what the source says of it at this moment
+ * @param events oldest first
+ */
+public record Explanation(
+        String rule,
+        String zone,
+        String identity,
+        String why,
+        @Nullable NowSeen now,
+        Present present,
+        List<Event> events) {
+
+    /**
+     * @param lastConfirmed the slot of the rule's last good check, which found it so
+     * @param standing whether a difference waits to be told by a later check
+     * @param reportedAt the slot at which it was last told or let pass; null if never
+     * @param toldAt the slot of the last message that told of it; null if none did
+     */
+    public record NowSeen(
+            long finding,
+            State state,
+            Severity severity,
+            Instant openedAt,
+            Instant changedAt,
+            @Nullable Instant lastConfirmed,
+            boolean noData,
+            boolean standing,
+            @Nullable Instant reportedAt,
+            @Nullable Instant toldAt,
+            List<FindingHandling.Mark> marks) {}
+
+    /**
+     * @param verdict of the exceptions' condition; null where the present result has no such row
+     * @param failure why the source could not be asked; null if it could
+     */
+    public record Present(
+            Instant at,
+            @Nullable Verdict verdict,
+            @Nullable Severity severity,
+            List<Part> parts,
+            Map<String, @Nullable String> row,
+            @Nullable String failure) {}
+
+    /** One part of the condition and what it says of the row. */
+    public record Part(String text, Verdict verdict) {}
+
+    /** What an event is about. */
+    public enum About {
+        FINDING,
+        MESSAGE,
+        MARK,
+        EDIT,
+        THRESHOLD
+    }
+
+    /**
+     * @param at the slot of a check's event, the instant of a person's
+     * @param words the event in plain English
+     */
+    public record Event(
+            Instant at,
+            About about,
+            String words,
+            @Nullable UUID check,
+            @Nullable UUID message) {}
+}

@@ -1,0 +1,268 @@
+package dev.oddsentry.service.explanations;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FORGOTTEN;
+import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+
+import dev.oddsentry.core.condition.Verdict;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.memory.Marks.Kind;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Numbers;
+import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.explanations.Explanation.NowSeen;
+import dev.oddsentry.service.explanations.Explanation.Part;
+import dev.oddsentry.service.explanations.Explanation.Present;
+import dev.oddsentry.service.handling.FindingHandling;
+import dev.oddsentry.service.memory.AudienceKey;
+import dev.oddsentry.service.memory.FindingKeys;
+import dev.oddsentry.service.memory.FindingKeys.Identity;
+import dev.oddsentry.service.memory.FindingNames;
+import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.memory.Scope;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.previews.RowInspector;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Optional;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Tells the story of one identity: what memory holds, what happened, and what the source says now. */
+@Component
+public class Explanations {
+    private static final DateTimeFormatter SHORT = DateTimeFormatter.ofPattern("EEE d MMM yyyy HH:mm", Locale.ENGLISH);
+
+    private final DSLContext db;
+    private final FindingKeys keys;
+    private final FindingHandling marking;
+    private final Timeline events;
+    private final RowInspector looking;
+    private final MemoryStore memory;
+    private final Clock clock;
+
+    Explanations(
+            DSLContext db,
+            FindingKeys keys,
+            FindingHandling marking,
+            Timeline events,
+            RowInspector looking,
+            MemoryStore memory,
+            Clock clock) {
+        this.db = db;
+        this.keys = keys;
+        this.marking = marking;
+        this.events = events;
+        this.looking = looking;
+        this.memory = memory;
+        this.clock = clock;
+    }
+
+    public Explanation ofKey(Person by, Current<RuleDefinition> rule, List<String> texts, @Nullable String copy) {
+        var identity = keys.read(rule, texts, copy);
+        var finding = db.selectFrom(FINDING)
+                .where(
+                        FINDING.RULE_ID.eq(rule.id()),
+                        FINDING.KEY.eq(identity.key().asUuid()))
+                .fetchOptional();
+        return tell(by, rule, identity, finding.orElse(null));
+    }
+
+    public Explanation ofNumber(Person by, Current<RuleDefinition> rule, long number) {
+        var finding = db.selectFrom(FINDING)
+                .where(FINDING.RULE_ID.eq(rule.id()), FINDING.ID.eq(number))
+                .fetchOptional()
+                .orElseThrow(() -> RefusedException.notFound("The rule has no finding " + number + "."));
+        var identity =
+                new Identity(Digest.of(finding.getKey()), Json.cells(finding.getIdentity()), finding.getCopyKey());
+        return tell(by, rule, identity, finding);
+    }
+
+    /** @param copy whose personal copy; null where the rule has none */
+    public Explanation ofDigest(Person by, Current<RuleDefinition> rule, UUID digest, @Nullable String copy) {
+        var number = db.select(FINDING.ID)
+                .from(FINDING)
+                .where(FINDING.RULE_ID.eq(rule.id()), FINDING.KEY.eq(digest))
+                .and(FINDING.COPY_KEY.isNotDistinctFrom(copy))
+                .fetchOptional(FINDING.ID)
+                .orElseThrow(() -> RefusedException.notFound(
+                        "The rule has no such finding any more, or its check has not ended yet."));
+        return ofNumber(by, rule, number);
+    }
+
+    private Explanation tell(
+            Person by, Current<RuleDefinition> rule, Identity identity, @Nullable FindingRecord finding) {
+        ZoneId zone = rule.definition().zone();
+        var now = finding == null ? null : now(rule, finding);
+        var present = present(by, rule, identity);
+        return new Explanation(
+                rule.definition().name(),
+                zone.getId(),
+                FindingNames.of(
+                        rule.definition(),
+                        identity.copy(),
+                        identity.cells(),
+                        finding == null ? Map.of() : Json.row(finding.getRow())),
+                now == null
+                        ? neverFound(rule, identity.key(), zone) + presently(present)
+                        : why(now, zone, limited(rule, Objects.requireNonNull(finding), now)),
+                now,
+                present,
+                events.of(rule, finding == null ? null : finding.getId()));
+    }
+
+    private NowSeen now(Current<RuleDefinition> rule, FindingRecord finding) {
+        var reported = db.select(REPORTED.AT, REPORTED.TOLD_AT)
+                .from(REPORTED)
+                .where(REPORTED.FINDING_ID.eq(finding.getId()))
+                .orderBy(REPORTED.AT.desc())
+                .limit(1)
+                .fetchOptional();
+        return new NowSeen(
+                finding.getId(),
+                finding.getState(),
+                finding.getSeverity(),
+                finding.getOpenedAt(),
+                finding.getChangedAt(),
+                db.select(RULE.LAST_GOOD_SLOT)
+                        .from(RULE)
+                        .where(RULE.ID.eq(rule.id()))
+                        .fetchOne(RULE.LAST_GOOD_SLOT),
+                finding.getNoData(),
+                finding.getStanding(),
+                finding.getHeardBy() != null
+                        ? finding.getOpenedAt()
+                        : reported.map(row -> row.value1()).orElse(null),
+                finding.getHeardTold()
+                        ? finding.getOpenedAt()
+                        : reported.map(row -> row.value2()).orElse(null),
+                marking.of(List.of(finding.getId())).getOrDefault(finding.getId(), List.of()));
+    }
+
+    private Present present(Person by, Current<RuleDefinition> rule, Identity identity) {
+        Instant at = clock.instant();
+        RowInspector.Seen seen;
+        try {
+            seen = looking.at(by, rule, identity.copy(), identity.key(), at);
+        } catch (RefusedException unreachable) {
+            return new Present(at, null, null, List.of(), Map.of(), unreachable.getMessage());
+        }
+        Optional<RuleJudge.Sought> sought = seen.sought();
+        if (sought.isEmpty()) return new Present(at, null, null, List.of(), Map.of(), null);
+        var row = new LinkedHashMap<String, @Nullable String>();
+        for (int i = 0; i < seen.columns().size(); i++) {
+            Object cell = Numbers.readable(sought.get().cells().get(i));
+            row.put(
+                    seen.columns().at(i).name(),
+                    cell == null ? null : CellText.of(cell, rule.definition().zone()));
+        }
+        return new Present(
+                at,
+                sought.get().verdict(),
+                sought.get().severity(),
+                sought.get().parts().stream()
+                        .map(part -> new Part(part.text(), part.verdict()))
+                        .toList(),
+                row,
+                null);
+    }
+
+    /** Nobody remembers it: it was forgotten, which leaves a trace for a while, or never was. */
+    private String neverFound(Current<RuleDefinition> rule, Digest key, ZoneId zone) {
+        return db.selectFrom(FORGOTTEN)
+                .where(FORGOTTEN.RULE_ID.eq(rule.id()), FORGOTTEN.KEY.eq(key.asUuid()))
+                .fetchOptional(trace -> "It opened on " + time(trace.getOpenedAt(), zone)
+                        + (trace.getState() == State.CLEARED ? ", cleared on " : ", went out of sight on ")
+                        + time(trace.getChangedAt(), zone) + ", and was forgotten on "
+                        + time(trace.getForgottenAt(), zone) + ", as old as it was. ")
+                .orElse("No check has ever found it. ");
+    }
+
+    private static String why(NowSeen now, ZoneId zone, @Nullable String limited) {
+        return switch (now.state()) {
+            case PENDING -> "It is an exception, but has not lasted as long as the rule wants, so nothing is told yet.";
+            case OPEN -> "It is open. " + told(now, zone, limited);
+            case OUT_OF_SIGHT ->
+                "The window moved on, so nobody knows whether it was put right; it is not called cleared. "
+                        + told(now, zone, limited);
+            case CLEARED -> "It has cleared. " + told(now, zone, limited);
+        };
+    }
+
+    private static String presently(Present present) {
+        if (present.failure() != null) return "The source cannot be asked now: " + present.failure();
+        if (present.verdict() == null) return "The present result has no row of this key.";
+        return switch (present.verdict()) {
+            case TRUE -> "It is an exception in the present result, which no check has read yet.";
+            case FALSE ->
+                "It is none in the present result, since " + parts(present, Verdict.FALSE, "does not hold") + ".";
+            case UNKNOWN ->
+                "Nobody can tell in the present result, since " + parts(present, Verdict.UNKNOWN, "is unknown") + ".";
+        };
+    }
+
+    private static String parts(Present present, Verdict verdict, String word) {
+        String parts = present.parts().stream()
+                .filter(part -> part.verdict() == verdict)
+                .map(Part::text)
+                .collect(Collectors.joining(", "));
+        return parts.isEmpty() ? "the condition " + word : parts + " " + word;
+    }
+
+    private static String told(NowSeen now, ZoneId zone, @Nullable String limited) {
+        var silence =
+                now.marks().stream().filter(mark -> mark.kind() != Kind.TAKE).findFirst();
+        if (silence.isPresent() && now.standing()) {
+            var mark = silence.get();
+            return "Something differs from what was told, but " + mark.by()
+                    + (mark.kind() == Kind.SNOOZE ? " has snoozed it" : " has accepted it")
+                    + (mark.until() == null ? "." : " until " + time(mark.until(), zone) + ".");
+        }
+        if (now.standing() && limited != null) return limited;
+        if (now.standing())
+            return "Something differs from what was told; it waits for a check that fires, or for the guard to run out.";
+        if (now.toldAt() != null)
+            return "It was last told on " + time(now.toldAt(), zone)
+                    + ", and nothing that the rule reports differs since.";
+        if (now.reportedAt() != null)
+            return "It was never mailed: on " + time(now.reportedAt(), zone)
+                    + " it was taken as known, or was of a kind that the rule does not report.";
+        return now.state() == State.CLEARED
+                ? "It opened and cleared without being told."
+                : "It was not told yet: the next check tells it.";
+    }
+
+    /** Where its recipients had as many messages within the hour before the last check as the rule allows. */
+    private @Nullable String limited(Current<RuleDefinition> rule, FindingRecord finding, NowSeen now) {
+        if (!now.standing() || now.lastConfirmed() == null) return null;
+        int most = rule.definition().delivery().manners().limitAnHour();
+        var sent = memory.messagesAfter(
+                new Scope(rule.id(), finding.getCopyKey()), now.lastConfirmed().minus(Duration.ofHours(1)));
+        if (sent.getOrDefault(new AudienceKey(finding.getSplitValue()), 0) < most) return null;
+        return "It waits because its recipients were sent " + most
+                + " messages within an hour, as many as the rule allows (delivery: most an hour). The next message reports it.";
+    }
+
+    private static String time(Instant instant, ZoneId zone) {
+        String city = zone.getId().substring(zone.getId().lastIndexOf('/') + 1).replace('_', ' ');
+        return SHORT.format(instant.atZone(zone)) + " " + city + " time";
+    }
+}

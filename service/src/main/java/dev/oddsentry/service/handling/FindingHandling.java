@@ -1,0 +1,130 @@
+package dev.oddsentry.service.handling;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.PERSON;
+
+import dev.oddsentry.core.memory.Marks.Kind;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.Collection;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** Sets and withdraws marks. A mark of a kind that stands already is replaced, and what stood is kept as ended. */
+@Component
+public class FindingHandling {
+    private final DSLContext db;
+    private final Clock clock;
+
+    FindingHandling(DSLContext db, Clock clock) {
+        this.db = db;
+        this.clock = clock;
+    }
+
+    /** @param until null for as long as the finding lasts */
+    public record Ask(Kind kind, String note, @Nullable Instant until) {}
+
+    /** A mark that stands. */
+    public record Mark(
+            Kind kind,
+            String by,
+            Instant at,
+            String note,
+            @Nullable Instant until) {}
+
+    /** @throws RefusedException if the finding is over, or the mark makes no sense */
+    @Transactional
+    public void mark(Person by, UUID ruleId, long findingId, Ask ask) {
+        var finding = lock(ruleId, findingId);
+        Instant now = clock.instant();
+        if (finding.getState() == State.CLEARED)
+            throw RefusedException.conflict(
+                    "The finding has cleared; there is nothing to " + ask.kind().code() + ".");
+        if (ask.kind() == Kind.SNOOZE && ask.until() == null)
+            throw RefusedException.invalid("A snooze has an end: say until when.");
+        if (ask.until() != null && !ask.until().isAfter(now))
+            throw RefusedException.invalid("\"until\" lies in the past: " + ask.until() + ".");
+        if (ask.kind() == Kind.ACCEPT && ask.note().isBlank())
+            throw RefusedException.invalid("Accepting needs a reason, for whoever asks later why nothing is said.");
+        end(by, findingId, ask.kind(), now);
+        db.insertInto(MARK)
+                .set(MARK.FINDING_ID, findingId)
+                .set(MARK.KIND, ask.kind())
+                .set(MARK.PERSON_ID, by.id())
+                .set(MARK.AT, now)
+                .set(MARK.NOTE, ask.note())
+                .set(MARK.SEVERITY, finding.getSeverity())
+                .set(MARK.UNTIL, ask.until())
+                .execute();
+        record(by, finding, word(ask.kind()), ask.note(), now);
+    }
+
+    /** @throws RefusedException if there is no such mark */
+    @Transactional
+    public void withdraw(Person by, UUID ruleId, long findingId, Kind kind) {
+        var finding = lock(ruleId, findingId);
+        Instant now = clock.instant();
+        if (end(by, findingId, kind, now) == 0)
+            throw RefusedException.conflict("The finding is not " + word(kind) + ".");
+        record(by, finding, "no longer " + word(kind), null, now);
+    }
+
+    private FindingRecord lock(UUID ruleId, long findingId) {
+        return db.selectFrom(FINDING)
+                .where(FINDING.ID.eq(findingId), FINDING.RULE_ID.eq(ruleId))
+                .forUpdate()
+                .fetchOptional()
+                .orElseThrow(() -> RefusedException.notFound("The rule has no finding " + findingId + "."));
+    }
+
+    private int end(Person by, long findingId, Kind kind, Instant now) {
+        return db.update(MARK)
+                .set(MARK.ENDED_AT, now)
+                .set(MARK.ENDED_BY, by.id())
+                .where(MARK.FINDING_ID.eq(findingId), MARK.KIND.eq(kind), MARK.ENDED_AT.isNull())
+                .execute();
+    }
+
+    private void record(Person by, FindingRecord finding, String kind, @Nullable String note, Instant now) {
+        db.insertInto(FINDING_EVENT)
+                .set(FINDING_EVENT.FINDING_ID, finding.getId())
+                .set(FINDING_EVENT.KIND, kind)
+                .set(FINDING_EVENT.SEVERITY, finding.getSeverity())
+                .set(FINDING_EVENT.AT, now)
+                .set(FINDING_EVENT.PERSON_ID, by.id())
+                .set(FINDING_EVENT.NOTE, note == null || note.isBlank() ? null : note)
+                .execute();
+    }
+
+    static String word(Kind kind) {
+        return switch (kind) {
+            case TAKE -> "taken";
+            case SNOOZE -> "snoozed";
+            case ACCEPT -> "accepted";
+        };
+    }
+
+    /** The marks that stand, by finding. */
+    public Map<Long, List<Mark>> of(Collection<Long> findings) {
+        return db.select(MARK.FINDING_ID, MARK.KIND, PERSON.NAME, MARK.AT, MARK.NOTE, MARK.UNTIL)
+                .from(MARK)
+                .join(PERSON)
+                .on(PERSON.ID.eq(MARK.PERSON_ID))
+                .where(MARK.FINDING_ID.in(findings), MARK.ENDED_AT.isNull())
+                .orderBy(MARK.ID)
+                .fetchGroups(
+                        MARK.FINDING_ID,
+                        row -> new Mark(row.value2(), row.value3(), row.value4(), row.value5(), row.value6()));
+    }
+}

@@ -1,0 +1,182 @@
+package dev.oddsentry.service.incidents;
+
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
+import static dev.oddsentry.service.db.generated.Tables.TROUBLE_RULE;
+
+import com.github.kagkarlsson.scheduler.task.helper.RecurringTask;
+import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import com.github.kagkarlsson.scheduler.task.schedule.FixedDelay;
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.db.generated.tables.records.TroubleRecord;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.outbox.Outbox;
+import dev.oddsentry.service.people.Teams;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/**
+ * Mails the owners of rules that fail: once at the start, after a short while in which failures of the same cause come together; once a
+ * day while it lasts; and once when it is over. Recipients of findings never see any of it.
+ */
+@Component
+public class IncidentMail {
+    private static final Duration ONCE_MORE_AFTER = Duration.ofDays(1);
+    private static final DateTimeFormatter TIME =
+            DateTimeFormatter.ofPattern("EEE d MMM yyyy HH:mm VV", Locale.ENGLISH);
+
+    private final DSLContext db;
+    private final DefinitionStore definitions;
+    private final Teams teams;
+    private final MessageBuilder messages;
+    private final Outbox outbox;
+    private final TransactionTemplate transactions;
+    private final Settings settings;
+    private final Clock clock;
+
+    IncidentMail(
+            DSLContext db,
+            DefinitionStore definitions,
+            Teams teams,
+            MessageBuilder messages,
+            Outbox outbox,
+            TransactionTemplate transactions,
+            Settings settings,
+            Clock clock) {
+        this.db = db;
+        this.definitions = definitions;
+        this.teams = teams;
+        this.messages = messages;
+        this.outbox = outbox;
+        this.transactions = transactions;
+        this.settings = settings;
+        this.clock = clock;
+    }
+
+    public RecurringTask<Void> task() {
+        return Tasks.recurring("trouble-mail", FixedDelay.of(settings.trouble().lookEvery()))
+                .execute((_, _) -> look());
+    }
+
+    private void look() {
+        var live = db.selectFrom(TROUBLE).where(TROUBLE.OVER_AT.isNull()).fetch(TROUBLE.ID);
+        for (long id : live) transactions.executeWithoutResult(_ -> look(id));
+    }
+
+    /** A rule that a trouble has hit. */
+    private record Hit(String name, String title, String owner, ZoneId zone, int failures, String reason) {}
+
+    private void look(long id) {
+        var trouble = db.selectFrom(TROUBLE)
+                .where(TROUBLE.ID.eq(id), TROUBLE.OVER_AT.isNull())
+                .forUpdate()
+                .fetchOne();
+        if (trouble == null) return;
+        Instant now = clock.instant();
+        boolean over =
+                !db.fetchExists(TROUBLE_RULE, TROUBLE_RULE.TROUBLE_ID.eq(id).and(TROUBLE_RULE.WELL_AT.isNull()));
+        boolean mailed = trouble.getMailedAt() != null;
+        boolean due = mailed
+                ? !trouble.getMailedAt().plus(ONCE_MORE_AFTER).isAfter(now)
+                : !trouble.getBeganAt().plus(settings.trouble().gather()).isAfter(now);
+        if (over) {
+            if (mailed) tell(trouble, hits(id, true), "over");
+            db.update(TROUBLE)
+                    .set(TROUBLE.OVER_AT, now)
+                    .where(TROUBLE.ID.eq(id))
+                    .execute();
+        } else if (due) {
+            tell(trouble, hits(id, false), mailed ? "still" : "now");
+            db.update(TROUBLE)
+                    .set(TROUBLE.MAILED_AT, now)
+                    .where(TROUBLE.ID.eq(id))
+                    .execute();
+        }
+    }
+
+    private List<Hit> hits(long id, boolean well) {
+        var rows = db.select(DEFINITION.ID, TROUBLE_RULE.FAILURES, TROUBLE_RULE.REASON)
+                .from(TROUBLE_RULE)
+                .join(DEFINITION)
+                .on(DEFINITION.ID.eq(TROUBLE_RULE.RULE_ID))
+                .where(
+                        TROUBLE_RULE.TROUBLE_ID.eq(id),
+                        well ? TROUBLE_RULE.WELL_AT.isNotNull() : TROUBLE_RULE.WELL_AT.isNull())
+                .orderBy(DEFINITION.NAME)
+                .fetch();
+        return rows.map(row -> {
+            var rule = definitions.rule(row.value1()).orElseThrow().definition();
+            return new Hit(rule.name(), rule.title(), rule.owner(), rule.zone(), row.value2(), row.value3());
+        });
+    }
+
+    /** One mail for each team. */
+    private void tell(TroubleRecord trouble, List<Hit> hits, String when) {
+        Map<String, List<Hit>> byOwner = new LinkedHashMap<>();
+        hits.forEach(hit ->
+                byOwner.computeIfAbsent(hit.owner(), _ -> new ArrayList<>()).add(hit));
+        byOwner.forEach((owner, ofTeam) -> {
+            var to = teams.addressesOf(owner);
+            if (to.isEmpty()) return;
+            String text = text(trouble, ofTeam, when);
+            outbox.queue(
+                    trouble.getId(), clock.instant(), messages.plain(owner, to, subject(trouble, ofTeam, when), text));
+        });
+    }
+
+    private static String subject(TroubleRecord trouble, List<Hit> hits, String when) {
+        String rules = hits.size() == 1 ? hits.getFirst().title() : hits.size() + " rules";
+        if (Incidents.isNoRows(trouble.getCause()))
+            return switch (when) {
+                case "over" -> "Rows again: " + rules;
+                case "still" -> "Still no rows: " + rules;
+                default -> "No rows: " + rules;
+            };
+        return switch (when) {
+            case "over" -> "Checks recovered: " + rules + " (" + trouble.getCause() + ")";
+            case "still" -> "Checks still failing: " + rules + " (" + trouble.getCause() + ")";
+            default -> "Checks failing: " + rules + " (" + trouble.getCause() + ")";
+        };
+    }
+
+    private String text(TroubleRecord trouble, List<Hit> hits, String when) {
+        var lines = new ArrayList<String>();
+        // A team's rules are nearly always in one zone; where they are not, the first one's is as good as any.
+        String since = TIME.format(trouble.getBeganAt().atZone(hits.getFirst().zone()));
+        if (Incidents.isNoRows(trouble.getCause()))
+            lines.add(
+                    when.equals("over")
+                            ? "The result had no rows from " + since + " on. The last one has rows."
+                            : "The result has had no rows since " + since + ". The checks themselves succeeded.");
+        else
+            lines.add(
+                    when.equals("over")
+                            ? "The checks of these rules failed from " + since
+                                    + " on. The last check of each succeeded."
+                            : "The checks of these rules have failed since " + since
+                                    + ". These checks reported nothing and did not change any findings.");
+        lines.add("");
+        for (var hit : hits) {
+            String times = hit.failures() + (hit.failures() == 1 ? " check" : " checks");
+            lines.add(hit.title() + ", " + times);
+            if (!when.equals("over")) lines.add("  " + hit.reason());
+            lines.add("  " + settings.baseUrl() + "/rules/" + hit.name());
+        }
+        lines.add("");
+        lines.add(
+                "You get this because your team owns these rules. You get one notice when it starts, one a day while it lasts, and one when it ends.");
+        return String.join("\n", lines) + "\n";
+    }
+}

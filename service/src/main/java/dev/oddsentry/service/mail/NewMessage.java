@@ -1,0 +1,35 @@
+package dev.oddsentry.service.mail;
+
+import dev.oddsentry.service.layouts.ExtractFiles;
+import dev.oddsentry.service.recipients.BlockedRecipients;
+import java.util.List;
+import java.util.Map;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * A message ready to be queued: its bytes are final, but for a first line where it is handed over late, and each reader's own link.
+ *
+ * @param messageId the value of its Message-ID header
+ * @param to addresses of the envelope
+ * @param barred those who would get it, and do not
+ * @param ways what is done with it on its way
+ */
+public record NewMessage(
+        UUID id,
+        String messageId,
+        String subject,
+        byte[] mime,
+        List<String> to,
+        Map<String, BlockedRecipients.Barred> barred,
+        Ways ways) {
+
+    /**
+     * @param late the first line that it gets where it is handed over late; null for none
+     * @param mayLeave whether it has a link for each reader
+     * @param kept files that stay behind log-in
+     */
+    public record Ways(@Nullable String late, boolean mayLeave, List<ExtractFiles.File> kept) {
+        public static final Ways USUAL = new Ways(null, false, List.of());
+    }
+}

@@ -1,0 +1,281 @@
+package dev.oddsentry.service.memory;
+
+import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.REPORT;
+import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static org.jooq.impl.DSL.all;
+import static org.jooq.impl.DSL.falseCondition;
+import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.select;
+import static org.jooq.impl.DSL.val;
+import static org.jooq.impl.DSL.when;
+
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.State;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import java.util.stream.Collectors;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Writes what was reported, in the commit of a check: told in a message, let pass, or standing for a later check. */
+@Component
+public class LastReportWriter {
+    private static final List<Field<?>> COLUMNS = List.of(
+            REPORTED.FINDING_ID,
+            REPORTED.AUDIENCE_ID,
+            REPORTED.STATE,
+            REPORTED.SEVERITY,
+            REPORTED.FINGERPRINT,
+            REPORTED.ROW,
+            REPORTED.AT,
+            REPORTED.TOLD_AT,
+            REPORTED.MESSAGE_ID);
+
+    private final DSLContext db;
+    private final FindingEvents events;
+
+    LastReportWriter(DSLContext db, FindingEvents events) {
+        this.db = db;
+        this.events = events;
+    }
+
+    /** @param key who it is; null for a round-up, which hears of the whole rule whatever its split */
+    public record Audience(long id, @Nullable AudienceKey key) {
+        static Audience ofRoundUp(long id) {
+            return new Audience(id, null);
+        }
+
+        /** True of a finding that is theirs no more. */
+        private Condition hasLost() {
+            return key == null ? falseCondition() : FINDING.SPLIT_VALUE.isDistinctFrom(key.split());
+        }
+    }
+
+    /** An audience, made where it has heard of nothing yet. */
+    public Audience audience(Scope scope, AudienceKey key) {
+        db.insertInto(AUDIENCE)
+                .set(AUDIENCE.RULE_ID, scope.ruleId())
+                .set(AUDIENCE.COPY_KEY, scope.copy())
+                .set(AUDIENCE.SPLIT_VALUE, key.split())
+                .onConflictDoNothing()
+                .execute();
+        long id = db.select(AUDIENCE.ID)
+                .from(AUDIENCE)
+                .where(
+                        scope.holds(AUDIENCE.RULE_ID, AUDIENCE.COPY_KEY),
+                        AUDIENCE.ROUND_UP_ID.isNull(),
+                        AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(key.split()))
+                .fetchSingle()
+                .value1();
+        return new Audience(id, key);
+    }
+
+    /** @param kinds empty where it was let pass, or told again in full */
+    public record Telling(long finding, Severity severity, Set<NewsKind> kinds) {}
+
+    /**
+     * Moves what was reported to what is so now, for findings told in a message; keeps what stood there before, so that the report
+     * can be taken back.
+     */
+    public void report(MemoryWriter.Writing by, Audience audience, UUID messageId, List<Telling> told) {
+        keepAsRows(ids(told));
+        record(audience, messageId, told);
+        moveReported(by, audience, messageId, ids(told));
+        var byKind = new HashMap<FindingEvents.Kind, List<Long>>();
+        for (var telling : told) {
+            String kind = FindingEvents.reported(telling.kinds());
+            byKind.computeIfAbsent(new FindingEvents.Kind(kind, telling.severity()), _ -> new ArrayList<>())
+                    .add(telling.finding());
+        }
+        byKind.forEach((kind, findings) -> events.record(by, kind, findings, messageId));
+    }
+
+    /** Which news a message told, and what stood before it. */
+    public void record(Audience audience, UUID messageId, List<Telling> told) {
+        var byKinds = told.stream().collect(Collectors.groupingBy(Telling::kinds));
+        byKinds.forEach((kinds, some) -> recordReport(audience.id(), messageId, FindingEvents.codes(kinds), ids(some)));
+    }
+
+    /** The audience has a message of this slot. */
+    public void heard(MemoryWriter.Writing by, Audience audience) {
+        db.update(AUDIENCE)
+                .set(AUDIENCE.LAST_REPORT_SLOT, by.slot())
+                .where(AUDIENCE.ID.eq(audience.id()))
+                .execute();
+    }
+
+    private static List<Long> ids(List<Telling> told) {
+        return told.stream().map(Telling::finding).toList();
+    }
+
+    private void recordReport(long audience, UUID messageId, String[] kinds, List<Long> findings) {
+        for (var some : Batches.of(findings)) {
+            db.insertInto(REPORT)
+                    .columns(
+                            REPORT.MESSAGE_ID,
+                            REPORT.FINDING_ID,
+                            REPORT.AUDIENCE_ID,
+                            REPORT.KINDS,
+                            REPORT.BEFORE_STATE,
+                            REPORT.BEFORE_SEVERITY,
+                            REPORT.BEFORE_FINGERPRINT,
+                            REPORT.BEFORE_ROW,
+                            REPORT.BEFORE_AT,
+                            REPORT.BEFORE_TOLD_AT,
+                            REPORT.BEFORE_MESSAGE_ID)
+                    .select(select(
+                                    val(messageId),
+                                    FINDING.ID,
+                                    val(audience),
+                                    val(kinds),
+                                    REPORTED.STATE,
+                                    REPORTED.SEVERITY,
+                                    REPORTED.FINGERPRINT,
+                                    REPORTED.ROW,
+                                    REPORTED.AT,
+                                    REPORTED.TOLD_AT,
+                                    REPORTED.MESSAGE_ID)
+                            .from(Batches.wanted(some))
+                            .join(FINDING)
+                            .on(FINDING.ID.eq(Batches.WANTED_ID))
+                            .leftJoin(REPORTED)
+                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience)))
+                    .execute();
+        }
+    }
+
+    /** Moves what was reported to what is so now without a word. */
+    public void letPass(MemoryWriter.Writing by, Audience audience, List<Long> findings) {
+        keepAsRows(findings);
+        moveReported(by, audience, null, findings);
+        for (var some : Batches.of(findings)) {
+            db.insertInto(FINDING_EVENT)
+                    .columns(
+                            FINDING_EVENT.FINDING_ID,
+                            FINDING_EVENT.CHECK_ID,
+                            FINDING_EVENT.SLOT,
+                            FINDING_EVENT.KIND,
+                            FINDING_EVENT.SEVERITY)
+                    .select(select(
+                                    FINDING.ID,
+                                    val(by.checkId(), UUID.class),
+                                    val(by.slot()),
+                                    inline("let pass"),
+                                    FINDING.SEVERITY)
+                            .from(Batches.wanted(some))
+                            .join(FINDING)
+                            .on(FINDING.ID.eq(Batches.WANTED_ID)))
+                    .execute();
+        }
+    }
+
+    /** The difference of exactly these findings stands for a later check to tell. */
+    public void stand(Scope scope, List<Long> findings) {
+        var ids = findings.toArray(Long[]::new);
+        db.update(FINDING)
+                .set(FINDING.STANDING, false)
+                .where(
+                        scope.holds(FINDING.RULE_ID, FINDING.COPY_KEY),
+                        FINDING.STANDING.isTrue(),
+                        FINDING.ID.ne(all(ids)))
+                .execute();
+        for (var some : Batches.of(findings))
+            db.update(FINDING)
+                    .set(FINDING.STANDING, true)
+                    .where(Batches.isOneOf(FINDING.ID, some), FINDING.STANDING.isFalse())
+                    .execute();
+    }
+
+    public record EndedMark(long finding, Marks.Kind kind) {}
+
+    /** The marks are what people said; that what is so now has ended them is added. */
+    public void endMarks(MemoryWriter.Writing by, List<EndedMark> ended) {
+        for (var mark : ended) {
+            db.update(MARK)
+                    .set(MARK.ENDED_AT, by.slot())
+                    .set(MARK.ENDED_CHECK, by.checkId())
+                    .where(MARK.FINDING_ID.eq(mark.finding()), MARK.KIND.eq(mark.kind()), MARK.ENDED_AT.isNull())
+                    .execute();
+            db.insertInto(FINDING_EVENT)
+                    .set(FINDING_EVENT.FINDING_ID, mark.finding())
+                    .set(FINDING_EVENT.CHECK_ID, by.checkId())
+                    .set(FINDING_EVENT.SLOT, by.slot())
+                    .set(FINDING_EVENT.KIND, mark.kind().code() + " ended")
+                    .set(
+                            FINDING_EVENT.SEVERITY,
+                            select(FINDING.SEVERITY).from(FINDING).where(FINDING.ID.eq(mark.finding())))
+                    .execute();
+        }
+    }
+
+    /** What was heard of these when they opened is written down before they move, or something else is told of them. */
+    void keepAsRows(List<Long> findings) {
+        for (var some : Batches.of(findings)) {
+            var kept = Batches.isOneOf(FINDING.ID, some).and(FINDING.HEARD_BY.isNotNull());
+            int rows = db.insertInto(REPORTED, COLUMNS)
+                    .select(select(
+                                    FINDING.ID,
+                                    FINDING.HEARD_BY,
+                                    FINDING.STATE,
+                                    FINDING.SEVERITY,
+                                    FINDING.FINGERPRINT,
+                                    FINDING.ROW,
+                                    FINDING.OPENED_AT,
+                                    when(FINDING.HEARD_TOLD, FINDING.OPENED_AT),
+                                    FINDING.HEARD_MESSAGE)
+                            .from(FINDING)
+                            .where(kept))
+                    .execute();
+            if (rows == 0) continue;
+            db.update(FINDING)
+                    .setNull(FINDING.HEARD_BY)
+                    .set(FINDING.HEARD_TOLD, false)
+                    .setNull(FINDING.HEARD_MESSAGE)
+                    .where(kept)
+                    .execute();
+        }
+    }
+
+    private void moveReported(
+            MemoryWriter.Writing by, Audience audience, @Nullable UUID messageId, List<Long> findings) {
+        for (var some : Batches.of(findings)) {
+            db.insertInto(REPORTED, COLUMNS)
+                    .select(select(
+                                    FINDING.ID,
+                                    inline(audience.id()),
+                                    // For those it moved away from it is over. Taken as known, a pending one is as
+                                    // known as an open one.
+                                    when(audience.hasLost(), State.CLEARED)
+                                            .when(FINDING.STATE.eq(State.PENDING), State.OPEN)
+                                            .otherwise(FINDING.STATE),
+                                    FINDING.SEVERITY,
+                                    FINDING.FINGERPRINT,
+                                    FINDING.ROW,
+                                    val(by.slot()),
+                                    // Let pass, last told stays where it was.
+                                    messageId == null ? REPORTED.TOLD_AT : val(by.slot()),
+                                    val(messageId, UUID.class))
+                            .from(Batches.wanted(some))
+                            .join(FINDING)
+                            .on(FINDING.ID.eq(Batches.WANTED_ID))
+                            .leftJoin(REPORTED)
+                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience.id())))
+                    .onConflict(REPORTED.FINDING_ID, REPORTED.AUDIENCE_ID)
+                    .doUpdate()
+                    .setAllToExcluded()
+                    .execute();
+        }
+    }
+}

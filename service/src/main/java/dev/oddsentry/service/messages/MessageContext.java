@@ -1,0 +1,44 @@
+package dev.oddsentry.service.messages;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.evaluation.PersonalCopy;
+import dev.oddsentry.service.memory.Scope;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * What a mail is about.
+ *
+ * @param scope whose memory says what was told before; null for a rule that was never saved
+ * @param title what the mail calls it
+ * @param labels the words of its columns and conditions
+ * @param copy whose personal copy it is; null where there is none
+ */
+public record MessageContext(
+        @Nullable Scope scope,
+        RuleDefinition rule,
+        String title,
+        Moment moment,
+        RuleLabels labels,
+        @Nullable PersonalCopy copy) {
+
+    public static MessageContext of(Attempt attempt) {
+        var rule = attempt.rule().definition();
+        return new MessageContext(
+                attempt.scope(), rule, rule.title(), attempt.moment(), attempt.labels(), attempt.copy());
+    }
+
+    /** The same to readers of another language. */
+    MessageContext in(Language language) {
+        return new MessageContext(scope, rule.withDelivery(rule.delivery().in(language)), title, moment, labels, copy);
+    }
+
+    /** Those who hear unless a split names others. */
+    public List<String> to() {
+        return copy == null || copy.to().isEmpty() ? rule.delivery().to() : copy.to();
+    }
+}

@@ -1,0 +1,65 @@
+package dev.oddsentry.service.messages;
+
+import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.service.memory.AudienceKey;
+import dev.oddsentry.service.reporting.ReportPlan;
+import java.time.Instant;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+
+/**
+ * One message and those who hear by it.
+ *
+ * @param to as they are written in the rule or by a query
+ * @param split whose part it is, in words; null for the whole
+ * @param open how many findings of these audiences are open
+ * @param since the slot of the report before
+ * @param language null for the rule's
+ * @param withCopies whether those in cc and bcc get it too
+ * @param alone whether it is for one address only, whoever else is named
+ */
+record MessageDraft(
+        List<ReportPlan.Part> parts,
+        List<String> to,
+        @Nullable String split,
+        long open,
+        @Nullable Instant since,
+        boolean alone,
+        @Nullable Language language,
+        boolean withCopies) {
+    MessageDraft(
+            List<ReportPlan.Part> parts, List<String> to, @Nullable String split, long open, @Nullable Instant since) {
+        this(parts, to, split, open, since, false, null, true);
+    }
+
+    /** To some of them, in their language. */
+    MessageDraft in(Language other, List<String> some, boolean copies) {
+        return new MessageDraft(parts, some, split, open, since, alone, other, copies);
+    }
+
+    /** As the address is written here, whose case may matter to its server. */
+    MessageDraft toOnly(String address) {
+        var only = to.stream()
+                .filter(each -> MailAddress.bare(each).equalsIgnoreCase(address))
+                .limit(1)
+                .toList();
+        return new MessageDraft(parts, only, split, open, since, true, language, false);
+    }
+
+    MessageDraft insteadTo(String address) {
+        return new MessageDraft(parts, List.of(address), split, open, since, true, language, false);
+    }
+
+    List<ReportPlan.Item> told() {
+        return parts.stream().flatMap(part -> part.told().stream()).toList();
+    }
+
+    boolean has(AudienceKey audience) {
+        return parts.stream().anyMatch(part -> part.audience().equals(audience));
+    }
+
+    int leftOut() {
+        return parts.stream().mapToInt(ReportPlan.Part::leftOut).sum();
+    }
+}

@@ -1,0 +1,44 @@
+package dev.oddsentry.service.messages;
+
+import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.service.evaluation.Evaluation;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+
+/** What a check could not tell about, in sentences for its mail: rows by the column they lack, groups by their names. */
+final class UnknownSummary {
+    private static final int MOST_NAMED = 5;
+
+    private UnknownSummary() {}
+
+    static String of(Evaluation reckoned, RuleLabels labels, ZoneId zone) {
+        return labels.groups() == null ? rows(reckoned, labels) : groups(reckoned, zone);
+    }
+
+    private static String rows(Evaluation reckoned, RuleLabels labels) {
+        var byColumn = new TreeMap<Integer, Long>();
+        reckoned.judge()
+                .tally()
+                .forEach(part ->
+                        part.unknownByColumn().forEach((index, rows) -> byColumn.merge(index, rows, Long::sum)));
+        if (byColumn.isEmpty()) return "";
+        var lacking = new ArrayList<String>();
+        byColumn.forEach((index, rows) -> lacking.add((rows == 1 ? "1 row" : rows + " rows") + " without "
+                + labels.column(reckoned.columns().at(index).name()).text()));
+        return "Not counted, since nobody can tell: " + String.join(", ", lacking) + ".";
+    }
+
+    private static String groups(Evaluation reckoned, ZoneId zone) {
+        var unknown = reckoned.judge().notJudged();
+        if (unknown.isEmpty()) return "";
+        String named = unknown.stream()
+                .limit(MOST_NAMED)
+                .map(group -> CellText.joined(group.per(), zone))
+                .collect(Collectors.joining(", "));
+        int more = unknown.size() - MOST_NAMED;
+        return "Not judged: " + named + (more > 0 ? " and " + more + " more" : "") + ".";
+    }
+}

@@ -1,0 +1,113 @@
+package dev.oddsentry.service.outbox;
+
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
+
+import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
+import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.mail.ReturnPaths;
+import dev.oddsentry.service.recipients.BlockedRecipients;
+import java.time.Clock;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/**
+ * Mail that comes back for good: the recipient did not get it, the address is held as bad until a person says that it is right, and the team that owns the
+ * rule hears of it, once for each address.
+ */
+@Component
+public class BounceHandler {
+    private static final Set<RecipientState> TAKEN =
+            Set.of(RecipientState.SENT, RecipientState.UNSURE, RecipientState.UNCONFIRMED);
+
+    private final DSLContext db;
+    private final Clock clock;
+    private final ReportReversal takingBack;
+    private final BlockedRecipients reach;
+    private final OwnerMail ownerMail;
+    private final DeliveryNotices notices;
+    private final ReturnPaths returnPaths;
+    private final Settings settings;
+
+    BounceHandler(
+            DSLContext db,
+            Clock clock,
+            ReportReversal takingBack,
+            BlockedRecipients reach,
+            OwnerMail ownerMail,
+            DeliveryNotices notices,
+            ReturnPaths returnPaths,
+            Settings settings) {
+        this.returnPaths = returnPaths;
+        this.db = db;
+        this.clock = clock;
+        this.takingBack = takingBack;
+        this.reach = reach;
+        this.ownerMail = ownerMail;
+        this.notices = notices;
+        this.settings = settings;
+    }
+
+    /**
+     * A report that came back says that a recipient did not get the message.
+     *
+     * @param token of the envelope that the report answers
+     * @param ofTheAddress whether the address is to blame, so that nothing goes there any more
+     * @return {@code false} if no recipient had that envelope, or it is known already
+     */
+    @Transactional
+    public boolean record(ReturnPaths.Token token, String words, boolean ofTheAddress) {
+        UUID id = token.message();
+        var recipients = db.selectFrom(MESSAGE_RECIPIENT)
+                .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id))
+                .forUpdate()
+                .fetch();
+        var address = returnPaths.recipient(token, recipients.map(MessageRecipientRecord::getAddress));
+        var recipient = recipients.stream()
+                .filter(each -> address.isPresent() && each.getAddress().equals(address.get()))
+                .findFirst();
+        if (recipient.isEmpty() || !TAKEN.contains(recipient.get().getState())) return false;
+        String said = "It came back: " + words;
+        recipient.get().setState(RecipientState.REFUSED);
+        recipient.get().setWords(said);
+        recipient.get().setNextTry(null);
+        recipient.get().update();
+        db.insertInto(RECIPIENT_TRY)
+                .set(RECIPIENT_TRY.MESSAGE_ID, id)
+                .set(RECIPIENT_TRY.ADDRESS, recipient.get().getAddress())
+                .set(RECIPIENT_TRY.AT, clock.instant())
+                .set(RECIPIENT_TRY.OUTCOME, RecipientState.REFUSED)
+                .set(RECIPIENT_TRY.WORDS, said)
+                .execute();
+        if (ofTheAddress) hold(id, recipient.get().getAddress(), words);
+        notices.afterwards(id);
+        takingBack.ifNobodyGotIt(id);
+        return true;
+    }
+
+    /** Part of the caller's transaction. */
+    void hold(UUID id, String address, String words) {
+        if (!reach.hold(address, words, id)) return;
+        var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(id)).fetchSingle();
+        String owner = ownerMail.owner(message);
+        if (owner == null) return;
+        tell(owner, message, address, words);
+        notices.toldOfRefusal(message);
+    }
+
+    private void tell(String owner, MessageRecord message, String address, String words) {
+        String text = "Mail to " + address + " bounces. The mail server said:\n  " + words
+                + "\n\nThe message was: " + message.getSubject() + "\n  " + settings.baseUrl() + "/outbox/"
+                + message.getId()
+                + "\n\nNothing is sent to " + address + ", by any rule, until someone unblocks it:\n"
+                + "  odd bad-addresses --right " + address + "\nor corrects it in the rules that name it. "
+                + "The other recipients are not affected.\n\nYou get this email because your team owns the rule. You get one notice for each address.\n";
+        ownerMail.send(owner, "mail to " + address, List.of(address), "Blocked address: " + address, text);
+    }
+}

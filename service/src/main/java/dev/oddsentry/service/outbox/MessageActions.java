@@ -1,0 +1,127 @@
+package dev.oddsentry.service.outbox;
+
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.REPORT;
+
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.mail.Repeat;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** What people do with messages: stop them, send them again, have their news reported once more. */
+@Component
+public class MessageActions {
+    /** Handing over goes on in a moment that nobody can stop. */
+    private static final Set<RecipientState> CAN_STOP = Set.of(RecipientState.WAITING, RecipientState.UNSURE);
+
+    private final DSLContext db;
+    private final Outbox outbox;
+    private final Repeat repeat;
+    private final ReportReversal takingBack;
+    private final Audit audit;
+    private final Clock clock;
+
+    MessageActions(DSLContext db, Outbox outbox, Repeat repeat, ReportReversal takingBack, Audit audit, Clock clock) {
+        this.clock = clock;
+        this.db = db;
+        this.outbox = outbox;
+        this.repeat = repeat;
+        this.takingBack = takingBack;
+        this.audit = audit;
+    }
+
+    /** What was reported stays reported. @return how many recipients no longer get it */
+    @Transactional
+    public int stop(Person by, UUID id) {
+        var message = require(id);
+        int stopped = db.update(MESSAGE_RECIPIENT)
+                .set(MESSAGE_RECIPIENT.STATE, RecipientState.STOPPED)
+                .setNull(MESSAGE_RECIPIENT.NEXT_TRY)
+                .where(
+                        MESSAGE_RECIPIENT.MESSAGE_ID.eq(id),
+                        MESSAGE_RECIPIENT.STATE.in(CAN_STOP),
+                        MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())
+                .execute();
+        if (stopped == 0)
+            throw RefusedException.conflict("Nobody waits for it any more: everyone got it, or it was given up.");
+        audit.record(db, by.id(), "stop mail", message.getSubject(), null);
+        return stopped;
+    }
+
+    /**
+     * The same mail once more, marked as a repeat, under a Message-ID of its own.
+     *
+     * @param to some of those who were to get it; empty for all
+     */
+    @Transactional
+    public UUID sendAgain(Person by, UUID id, List<String> to) {
+        var message = require(id);
+        var recipients = db.select(MESSAGE_RECIPIENT.ADDRESS)
+                .from(MESSAGE_RECIPIENT)
+                .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id))
+                .orderBy(MESSAGE_RECIPIENT.ADDRESS)
+                .fetch(MESSAGE_RECIPIENT.ADDRESS);
+        var wanted = to.isEmpty()
+                ? recipients
+                : recipients.stream()
+                        .filter(address -> to.stream().anyMatch(address::equalsIgnoreCase))
+                        .toList();
+        if (wanted.isEmpty() || (!to.isEmpty() && wanted.size() < to.size()))
+            throw RefusedException.invalid(
+                    "It was for " + String.join(", ", recipients) + "; send it to some of them.");
+        settle(id);
+        audit.record(db, by.id(), "send mail again", message.getSubject(), String.join(", ", wanted));
+        return outbox.queueRepeat(message, repeat.of(message.getMime(), message.getSubject(), wanted));
+    }
+
+    /** The next check says its news again. */
+    @Transactional
+    public int reportAgain(Person by, UUID id) {
+        var message = require(id);
+        int findings = db.fetchCount(REPORT, REPORT.MESSAGE_ID.in(takingBack.inAllLanguages(id)));
+        if (findings == 0) throw RefusedException.conflict("It reported nothing, so there is nothing to report again.");
+        takingBack.takeBack(id);
+        settle(id);
+        audit.record(db, by.id(), "report again", message.getSubject(), null);
+        return findings;
+    }
+
+    /** A person found that it arrived where that was not known. @return at how many addresses */
+    @Transactional
+    public int arrived(Person by, UUID id) {
+        var message = require(id);
+        int settled = settle(id);
+        if (settled == 0)
+            throw RefusedException.conflict(
+                    "There is no recipient of this message of whom it is not known whether it arrived.");
+        audit.record(db, by.id(), "mail arrived", message.getSubject(), null);
+        return settled;
+    }
+
+    private int settle(UUID id) {
+        return db.update(MESSAGE_RECIPIENT)
+                .set(MESSAGE_RECIPIENT.SETTLED_AT, clock.instant())
+                .where(
+                        MESSAGE_RECIPIENT.MESSAGE_ID.eq(id),
+                        MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED),
+                        MESSAGE_RECIPIENT.SETTLED_AT.isNull())
+                .execute();
+    }
+
+    private MessageRecord require(UUID id) {
+        return db.selectFrom(MESSAGE)
+                .where(MESSAGE.ID.eq(id))
+                .forUpdate()
+                .fetchOptional()
+                .orElseThrow(() -> RefusedException.notFound("There is no such message."));
+    }
+}

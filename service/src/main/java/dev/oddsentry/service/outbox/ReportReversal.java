@@ -1,0 +1,97 @@
+package dev.oddsentry.service.outbox;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.REPORT;
+import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+import static org.jooq.impl.DSL.select;
+
+import java.util.List;
+import java.util.Set;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.springframework.stereotype.Component;
+
+/**
+ * Takes a report back where no recipient got the message, so that the next check says it again. Only what was last reported by that
+ * very message goes back; a later report stands.
+ */
+@Component
+class ReportReversal {
+    private static final Set<RecipientState> NOT_GOT = Set.of(RecipientState.REFUSED, RecipientState.EXPIRED);
+
+    private final DSLContext db;
+
+    ReportReversal(DSLContext db) {
+        this.db = db;
+    }
+
+    /** Part of the transaction that moved the last recipient. */
+    void ifNobodyGotIt(UUID messageId) {
+        var all = inAllLanguages(messageId);
+        boolean someoneGotOrMayGetIt = db.fetchExists(
+                MESSAGE_RECIPIENT, MESSAGE_RECIPIENT.MESSAGE_ID.in(all).and(MESSAGE_RECIPIENT.STATE.notIn(NOT_GOT)));
+        if (!someoneGotOrMayGetIt) all.forEach(this::takeBackOne);
+    }
+
+    /** Whoever got it: what it reported is news again. Part of the caller's transaction. */
+    void takeBack(UUID messageId) {
+        inAllLanguages(messageId).forEach(this::takeBackOne);
+    }
+
+    /** Those who hear together may have it in several messages, one for each language; one of them stands for all in what was reported. */
+    List<UUID> inAllLanguages(UUID messageId) {
+        var one = MESSAGE.as("one");
+        var others = db.select(MESSAGE.ID)
+                .from(MESSAGE)
+                .join(one)
+                .on(one.ID.eq(messageId))
+                .where(
+                        MESSAGE.CHECK_ID.eq(one.CHECK_ID),
+                        MESSAGE.AUDIENCE_ID.eq(one.AUDIENCE_ID),
+                        MESSAGE.SLOT.eq(one.SLOT),
+                        MESSAGE.REPEAT_OF.isNull(),
+                        one.REPEAT_OF.isNull())
+                .fetch(MESSAGE.ID);
+        return others.isEmpty() ? List.of(messageId) : others;
+    }
+
+    private void takeBackOne(UUID messageId) {
+        // A check that runs meanwhile was reckoned with the report; it must be stale.
+        db.update(RULE)
+                .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
+                .where(RULE.ID.eq(select(MESSAGE.RULE_ID).from(MESSAGE).where(MESSAGE.ID.eq(messageId))))
+                .execute();
+        db.update(FINDING)
+                .set(FINDING.STANDING, true)
+                .setNull(FINDING.HEARD_BY)
+                .set(FINDING.HEARD_TOLD, false)
+                .setNull(FINDING.HEARD_MESSAGE)
+                .where(FINDING.HEARD_MESSAGE.eq(messageId))
+                .execute();
+        db.update(FINDING)
+                .set(FINDING.STANDING, true)
+                .where(FINDING.ID.in(
+                        select(REPORTED.FINDING_ID).from(REPORTED).where(REPORTED.MESSAGE_ID.eq(messageId))))
+                .execute();
+        db.update(REPORTED)
+                .set(REPORTED.STATE, REPORT.BEFORE_STATE)
+                .set(REPORTED.SEVERITY, REPORT.BEFORE_SEVERITY)
+                .set(REPORTED.FINGERPRINT, REPORT.BEFORE_FINGERPRINT)
+                .set(REPORTED.ROW, REPORT.BEFORE_ROW)
+                .set(REPORTED.AT, REPORT.BEFORE_AT)
+                .set(REPORTED.TOLD_AT, REPORT.BEFORE_TOLD_AT)
+                .set(REPORTED.MESSAGE_ID, REPORT.BEFORE_MESSAGE_ID)
+                .from(REPORT)
+                .where(
+                        REPORT.MESSAGE_ID.eq(messageId),
+                        REPORTED.MESSAGE_ID.eq(messageId),
+                        REPORTED.FINDING_ID.eq(REPORT.FINDING_ID),
+                        REPORTED.AUDIENCE_ID.eq(REPORT.AUDIENCE_ID),
+                        REPORT.BEFORE_STATE.isNotNull())
+                .execute();
+        db.deleteFrom(REPORTED).where(REPORTED.MESSAGE_ID.eq(messageId)).execute();
+    }
+}

@@ -1,0 +1,319 @@
+package dev.oddsentry.service.overview;
+
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
+import static dev.oddsentry.service.db.generated.Tables.PERSON;
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.countDistinct;
+import static org.jooq.impl.DSL.max;
+import static org.jooq.impl.DSL.min;
+import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.notExists;
+import static org.jooq.impl.DSL.selectOne;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.service.checks.CheckState;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.outbox.RecipientState;
+import dev.oddsentry.service.rules.RuleState;
+import dev.oddsentry.service.schedules.Schedules;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.EnumSet;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jooq.Field;
+import org.jooq.Records;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** A day over all rules: which checks reported, failed or are late, what is open, and how the mail fares. */
+@Component
+public class Day {
+    private static final int MOST_LANES = 40;
+    private static final int MOST_CHECKS = 400;
+    private static final int MOST_TO_COME = 100;
+    private static final Duration LATE = Duration.ofMinutes(2);
+    private static final Set<CheckState> CALM =
+            EnumSet.of(CheckState.QUIET, CheckState.RUNNING, CheckState.STALE, CheckState.OVERTAKEN);
+
+    private final DSLContext db;
+    private final DefinitionStore definitions;
+    private final Schedules schedules;
+    private final Clock clock;
+
+    Day(DSLContext db, DefinitionStore definitions, Schedules schedules, Clock clock) {
+        this.db = db;
+        this.definitions = definitions;
+        this.schedules = schedules;
+        this.clock = clock;
+    }
+
+    /** @param worst the worst that it reported; null where that is not known */
+    record DayCheck(
+            UUID id,
+            Instant slot,
+            CheckState state,
+            @Nullable Integer news,
+            @Nullable Severity worst,
+            @Nullable String reason) {}
+
+    /**
+     * A rule whose checks are shown one by one.
+     *
+     * @param checks oldest first
+     * @param toCome slots until the day's end
+     * @param lateSince the slot that should have been checked by now; null where none is late
+     * @param pending findings that have not held long enough yet
+     */
+    record Lane(
+            String rule,
+            String title,
+            List<DayCheck> checks,
+            List<Instant> toCome,
+            @Nullable Instant lateSince,
+            int pending) {}
+
+    /**
+     * @param criticalInNoHands critical ones that nobody has taken, snoozed or accepted
+     * @param newToday opened since the day's beginning
+     * @param cleared since then
+     * @param takenBy the names of those who have taken some, and how many are taken
+     * @param lastReported the newest message; null where none was sent
+     */
+    record OpenOfRule(
+            String rule,
+            String title,
+            Map<Severity, Integer> open,
+            int criticalInNoHands,
+            int newToday,
+            int cleared,
+            @Nullable Instant oldest,
+            int taken,
+            List<String> takenBy,
+            @Nullable Instant lastReported,
+            int lastReaders) {}
+
+    /**
+     * @param outcomes of the checks whose slots lie in the day
+     * @param others active rules without a lane, all of them quiet
+     * @param sent messages that somebody has got
+     * @param waiting messages that somebody waits for
+     */
+    public record Seen(
+            Instant from,
+            Instant now,
+            Instant until,
+            Map<CheckState, Integer> outcomes,
+            List<Lane> lanes,
+            int moreLanes,
+            int others,
+            List<OpenOfRule> open,
+            int sent,
+            int waiting) {}
+
+    /** @param from the day's beginning where the reader is; it ends a day later */
+    public Seen of(Instant from, Instant until) {
+        Instant now = clock.instant();
+        var rules = new HashMap<UUID, Current<RuleDefinition>>();
+        definitions.rules().forEach(rule -> rules.put(rule.id(), rule));
+        var inDay = RULE_CHECK.SLOT.ge(from).and(RULE_CHECK.SLOT.lt(until));
+        var outcomes = db.select(RULE_CHECK.STATE, count())
+                .from(RULE_CHECK)
+                .where(inDay)
+                .groupBy(RULE_CHECK.STATE)
+                .fetchMap(RULE_CHECK.STATE, row -> row.value2());
+        var late = db.select(RULE.ID, RULE.NEXT_SLOT)
+                .from(RULE)
+                .where(RULE.STATE.eq(RuleState.ACTIVE), RULE.NEXT_SLOT.lt(now.minus(LATE)))
+                .fetchMap(RULE.ID, RULE.NEXT_SLOT);
+        var stirred = db.selectDistinct(RULE_CHECK.RULE_ID)
+                .from(RULE_CHECK)
+                .where(inDay, RULE_CHECK.STATE.notIn(CALM))
+                .fetchSet(RULE_CHECK.RULE_ID);
+        stirred.addAll(late.keySet());
+        stirred.retainAll(rules.keySet());
+        var shown = stirred.stream()
+                .sorted(Comparator.comparing(
+                        id -> Objects.requireNonNull(rules.get(id)).definition().title()))
+                .limit(MOST_LANES)
+                .toList();
+        var lanes = shown.stream()
+                .map(id -> lane(Objects.requireNonNull(rules.get(id)), from, until, now, late.get(id)))
+                .toList();
+        int active = db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE));
+        int stirredActive = db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE), RULE.ID.in(stirred));
+        return new Seen(
+                from,
+                now,
+                until,
+                outcomes,
+                lanes,
+                stirred.size() - shown.size(),
+                active - stirredActive,
+                open(rules, from),
+                messages(from, Set.of(RecipientState.SENT)),
+                messages(null, Set.of(RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE)));
+    }
+
+    private Lane lane(
+            Current<RuleDefinition> rule, Instant from, Instant until, Instant now, @Nullable Instant lateSince) {
+        var newest = db.select(
+                        RULE_CHECK.ID,
+                        RULE_CHECK.SLOT,
+                        RULE_CHECK.STATE,
+                        RULE_CHECK.NEWS,
+                        RULE_CHECK.WORST_NEWS,
+                        RULE_CHECK.REASON)
+                .from(RULE_CHECK)
+                .where(RULE_CHECK.RULE_ID.eq(rule.id()), RULE_CHECK.SLOT.ge(from), RULE_CHECK.SLOT.lt(until))
+                .orderBy(RULE_CHECK.SLOT.desc())
+                .limit(MOST_CHECKS)
+                .fetch(Records.mapping(DayCheck::new));
+        boolean active = db.fetchExists(RULE, RULE.ID.eq(rule.id()), RULE.STATE.eq(RuleState.ACTIVE));
+        var toCome = active
+                ? schedules.of(rule.definition()).next(MOST_TO_COME, now).stream()
+                        .filter(slot -> slot.isBefore(until))
+                        .toList()
+                : List.<Instant>of();
+        int pending = db.fetchCount(FINDING, FINDING.RULE_ID.eq(rule.id()), FINDING.STATE.eq(State.PENDING));
+        var definition = rule.definition();
+        return new Lane(definition.name(), definition.title(), newest.reversed(), toCome, lateSince, pending);
+    }
+
+    private List<OpenOfRule> open(Map<UUID, Current<RuleDefinition>> rules, Instant from) {
+        var bySeverity = new HashMap<UUID, Map<Severity, Integer>>();
+        var oldest = new HashMap<UUID, Instant>();
+        var fresh = new HashMap<UUID, Integer>();
+        db.select(FINDING.RULE_ID, FINDING.SEVERITY, count(), min(FINDING.OPENED_AT), newSince(from))
+                .from(FINDING)
+                .where(FINDING.STATE.eq(State.OPEN))
+                .groupBy(FINDING.RULE_ID, FINDING.SEVERITY)
+                .forEach(row -> {
+                    bySeverity
+                            .computeIfAbsent(row.value1(), _ -> new EnumMap<>(Severity.class))
+                            .put(row.value2(), row.value3());
+                    oldest.merge(row.value1(), row.value4(), (a, b) -> a.isBefore(b) ? a : b);
+                    fresh.merge(row.value1(), row.value5(), Integer::sum);
+                });
+        var cleared = db.select(FINDING.RULE_ID, count())
+                .from(FINDING)
+                .where(FINDING.STATE.eq(State.CLEARED), FINDING.CHANGED_AT.ge(from))
+                .groupBy(FINDING.RULE_ID)
+                .fetchMap(FINDING.RULE_ID, row -> row.value2());
+        var taken = taken(bySeverity.keySet());
+        var told = lastTold(bySeverity.keySet());
+        var inNoHands = criticalInNoHands(bySeverity.keySet());
+        var open = new ArrayList<OpenOfRule>();
+        bySeverity.forEach((id, counts) -> {
+            var rule = rules.get(id);
+            if (rule == null) return;
+            var who = taken.getOrDefault(id, Map.of());
+            var last = told.get(id);
+            open.add(new OpenOfRule(
+                    rule.definition().name(),
+                    rule.definition().title(),
+                    counts,
+                    inNoHands.getOrDefault(id, 0),
+                    fresh.getOrDefault(id, 0),
+                    cleared.getOrDefault(id, 0),
+                    oldest.get(id),
+                    who.values().stream().mapToInt(Integer::intValue).sum(),
+                    List.copyOf(who.keySet()),
+                    last == null ? null : last.at(),
+                    last == null ? 0 : last.readers()));
+        });
+        open.sort(worstFirst());
+        return open;
+    }
+
+    private static Field<Integer> newSince(Instant from) {
+        return count().filterWhere(FINDING.OPENED_AT.ge(from));
+    }
+
+    private static Comparator<OpenOfRule> worstFirst() {
+        return Comparator.<OpenOfRule>comparingInt(each -> -each.open().getOrDefault(Severity.CRITICAL, 0))
+                .thenComparingInt(each -> -each.open().getOrDefault(Severity.WARNING, 0))
+                .thenComparing(OpenOfRule::title);
+    }
+
+    private Map<UUID, Map<String, Integer>> taken(Set<UUID> rules) {
+        var taken = new HashMap<UUID, Map<String, Integer>>();
+        db.select(FINDING.RULE_ID, PERSON.NAME, count())
+                .from(MARK)
+                .join(FINDING)
+                .on(FINDING.ID.eq(MARK.FINDING_ID))
+                .join(PERSON)
+                .on(PERSON.ID.eq(MARK.PERSON_ID))
+                .where(
+                        FINDING.RULE_ID.in(rules),
+                        FINDING.STATE.eq(State.OPEN),
+                        MARK.KIND.eq(Marks.Kind.TAKE),
+                        MARK.ENDED_AT.isNull())
+                .groupBy(FINDING.RULE_ID, PERSON.NAME)
+                .orderBy(PERSON.NAME)
+                .forEach(row -> taken.computeIfAbsent(row.value1(), _ -> new LinkedHashMap<>())
+                        .put(row.value2(), row.value3()));
+        return taken;
+    }
+
+    private Map<UUID, Integer> criticalInNoHands(Set<UUID> rules) {
+        return db.select(FINDING.RULE_ID, count())
+                .from(FINDING)
+                .where(
+                        FINDING.RULE_ID.in(rules),
+                        FINDING.STATE.eq(State.OPEN),
+                        FINDING.SEVERITY.eq(Severity.CRITICAL),
+                        notExists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), MARK.ENDED_AT.isNull())))
+                .groupBy(FINDING.RULE_ID)
+                .fetchMap(FINDING.RULE_ID, row -> row.value2());
+    }
+
+    private record LastTold(Instant at, int readers) {}
+
+    private Map<UUID, LastTold> lastTold(Set<UUID> rules) {
+        var newest = db.select(MESSAGE.RULE_ID, max(MESSAGE.CREATED_AT).as("at"))
+                .from(MESSAGE)
+                .where(MESSAGE.RULE_ID.in(rules))
+                .groupBy(MESSAGE.RULE_ID)
+                .asTable("newest");
+        return db.select(MESSAGE.RULE_ID, MESSAGE.CREATED_AT, countDistinct(MESSAGE_RECIPIENT.ADDRESS))
+                .from(MESSAGE)
+                .join(newest)
+                .on(
+                        MESSAGE.RULE_ID.eq(newest.field(MESSAGE.RULE_ID)),
+                        MESSAGE.CREATED_AT.eq(newest.field("at", Instant.class)))
+                .join(MESSAGE_RECIPIENT)
+                .on(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
+                .groupBy(MESSAGE.RULE_ID, MESSAGE.CREATED_AT)
+                .fetchMap(MESSAGE.RULE_ID, row -> new LastTold(row.value2(), row.value3()));
+    }
+
+    private int messages(@Nullable Instant since, Set<RecipientState> states) {
+        return db.select(countDistinct(MESSAGE_RECIPIENT.MESSAGE_ID))
+                .from(MESSAGE_RECIPIENT)
+                .join(MESSAGE)
+                .on(MESSAGE.ID.eq(MESSAGE_RECIPIENT.MESSAGE_ID))
+                .where(MESSAGE_RECIPIENT.STATE.in(states), since == null ? noCondition() : MESSAGE.CREATED_AT.ge(since))
+                .fetchSingle()
+                .value1();
+    }
+}

@@ -1,0 +1,228 @@
+package dev.oddsentry.service.overview;
+
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static org.jooq.impl.DSL.and;
+import static org.jooq.impl.DSL.count;
+import static org.jooq.impl.DSL.exists;
+import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.not;
+import static org.jooq.impl.DSL.selectOne;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Numbers;
+import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.handling.FindingHandling;
+import dev.oddsentry.service.memory.FindingPlace;
+import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.Collection;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.UUID;
+import org.jooq.Condition;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Findings over all rules, worst and newest first. */
+@Component
+public class FindingsAcross {
+    private static final int MOST_LISTED = 200;
+    private static final int MOST_CELLS = 5;
+
+    private final DSLContext db;
+    private final DefinitionStore definitions;
+    private final ThresholdStore thresholds;
+    private final FindingHandling marking;
+    private final Clock clock;
+
+    FindingsAcross(
+            DSLContext db,
+            DefinitionStore definitions,
+            ThresholdStore thresholds,
+            FindingHandling marking,
+            Clock clock) {
+        this.db = db;
+        this.definitions = definitions;
+        this.thresholds = thresholds;
+        this.marking = marking;
+        this.clock = clock;
+    }
+
+    /** Who has done what with a finding. */
+    public enum Marked {
+        BY_NOBODY,
+        TAKEN,
+        SNOOZED,
+        ACCEPTED;
+
+        private @Nullable Condition condition() {
+            return switch (this) {
+                case BY_NOBODY -> not(stands(noCondition()));
+                case TAKEN -> stands(MARK.KIND.eq(Marks.Kind.TAKE));
+                case SNOOZED -> stands(MARK.KIND.eq(Marks.Kind.SNOOZE));
+                case ACCEPTED -> stands(MARK.KIND.eq(Marks.Kind.ACCEPT));
+            };
+        }
+
+        private static Condition stands(Condition kind) {
+            return exists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), MARK.ENDED_AT.isNull(), kind));
+        }
+    }
+
+    /**
+     * @param state null for those that have not cleared
+     * @param sought in identity, row, or rule
+     * @param after where the page before ended; null for the first
+     */
+    public record Ask(
+            @Nullable State state,
+            @Nullable Severity severity,
+            @Nullable Marked marked,
+            @Nullable String rule,
+            String sought,
+            @Nullable String after) {}
+
+    record Cell(String label, @Nullable String text) {}
+
+    record Found(
+            long id,
+            String rule,
+            String title,
+            @Nullable String copy,
+            String identity,
+            State state,
+            Severity severity,
+            Instant openedAt,
+            Instant changedAt,
+            boolean noData,
+            List<FindingHandling.Mark> marks,
+            List<Cell> cells) {}
+
+    /**
+     * @param byRule how many of them each rule has, by its name
+     * @param next to be given as {@code after} for the next page; null on the last
+     */
+    public record FoundList(
+            long total,
+            Map<String, Integer> byRule,
+            List<Found> findings,
+            @Nullable String next) {}
+
+    public FoundList list(Ask ask) {
+        var rules = new HashMap<UUID, Current<RuleDefinition>>();
+        definitions.rules().forEach(rule -> rules.put(rule.id(), rule));
+        var which = condition(ask);
+        var byRule = db.select(DEFINITION.NAME, count())
+                .from(FINDING)
+                .join(DEFINITION)
+                .on(DEFINITION.ID.eq(FINDING.RULE_ID))
+                .where(which)
+                .groupBy(DEFINITION.NAME)
+                .orderBy(count().desc())
+                .fetchMap(DEFINITION.NAME, row -> row.value2());
+        var findings = db.select(FINDING.fields())
+                .from(FINDING)
+                .join(DEFINITION)
+                .on(DEFINITION.ID.eq(FINDING.RULE_ID))
+                .where(which, FindingPlace.behind(ask.after()))
+                .orderBy(FindingPlace.order())
+                .limit(MOST_LISTED)
+                .fetchInto(FINDING);
+        var marks = marking.of(findings.getValues(FINDING.ID));
+        var labels = new HashMap<UUID, RuleLabels>();
+        var found = findings.stream()
+                .filter(finding -> rules.containsKey(finding.getRuleId()))
+                .map(finding -> found(
+                        finding,
+                        Objects.requireNonNull(rules.get(finding.getRuleId())),
+                        marks.getOrDefault(finding.getId(), List.of()),
+                        labels))
+                .toList();
+        long total = byRule.values().stream().mapToLong(Integer::longValue).sum();
+        return new FoundList(total, byRule, found, FindingPlace.next(findings, MOST_LISTED));
+    }
+
+    private Condition condition(Ask ask) {
+        String sought = ask.sought().strip();
+        return and(
+                ask.state() == null ? FINDING.STATE.ne(State.CLEARED) : FINDING.STATE.eq(ask.state()),
+                ask.severity() == null ? noCondition() : FINDING.SEVERITY.eq(ask.severity()),
+                ask.marked() == null ? noCondition() : ask.marked().condition(),
+                ask.rule() == null ? noCondition() : DEFINITION.NAME.eq(ask.rule()),
+                sought.isEmpty()
+                        ? noCondition()
+                        : FINDING.IDENTITY
+                                .cast(String.class)
+                                .containsIgnoreCase(sought)
+                                .or(FINDING.ROW.cast(String.class).containsIgnoreCase(sought))
+                                .or(DEFINITION.NAME.containsIgnoreCase(sought)));
+    }
+
+    private Found found(
+            FindingRecord finding,
+            Current<RuleDefinition> of,
+            List<FindingHandling.Mark> marks,
+            Map<UUID, RuleLabels> labels) {
+        var rule = of.definition();
+        return new Found(
+                finding.getId(),
+                rule.name(),
+                rule.title(),
+                finding.getCopyKey(),
+                CellText.joined(Json.cells(finding.getIdentity()), rule.zone()),
+                finding.getState(),
+                finding.getSeverity(),
+                finding.getOpenedAt(),
+                finding.getChangedAt(),
+                finding.getNoData(),
+                marks,
+                cells(finding, rule, labels.computeIfAbsent(of.id(), _ -> labelsOf(rule))));
+    }
+
+    private RuleLabels labelsOf(RuleDefinition rule) {
+        var query = definitions.query(rule.query()).orElseThrow().definition();
+        var today = clock.instant().atZone(rule.zone()).toLocalDate();
+        return new RuleLabels(rule.groups(), query, thresholds.named(rule.thresholdsUsed()), today);
+    }
+
+    private static Collection<String> names(RuleDefinition rule, Collection<String> all) {
+        var chosen = rule.delivery().layout().columnNames();
+        if (!chosen.isEmpty()) return chosen;
+        if (rule.groups() == null) return all;
+        var names = new ArrayList<>(rule.groups().per());
+        names.addAll(rule.groups().measures().keySet());
+        return names;
+    }
+
+    /** The first columns of the layout; of a rule without one, of the row. */
+    private static List<Cell> cells(FindingRecord finding, RuleDefinition rule, RuleLabels labels) {
+        var row = Json.row(finding.getRow());
+        var names = names(rule, row.keySet());
+        var cells = new ArrayList<Cell>();
+        for (String name : names) {
+            if (!row.containsKey(name)) continue;
+            if (cells.size() == MOST_CELLS) break;
+            boolean measured = rule.groups() != null && !rule.groups().per().contains(name);
+            Object cell = measured ? Numbers.readable(row.get(name)) : row.get(name);
+            var label = labels.column(name);
+            String text = cell == null ? null : CellText.of(cell, rule.zone());
+            cells.add(new Cell(label.text(), text == null || label.unit() == null ? text : text + " " + label.unit()));
+        }
+        return cells;
+    }
+}

@@ -1,0 +1,132 @@
+package dev.oddsentry.service.previews;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.authoring.CheckedDrafts;
+import dev.oddsentry.service.copies.CopyLookup;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.mail.MailFields;
+import dev.oddsentry.service.mail.MessageParts;
+import dev.oddsentry.service.mail.NewMessage;
+import dev.oddsentry.service.messages.MessagePlanner;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.reporting.ReportPlanner;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.List;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RestController;
+
+/** The mails that a rule's document would send now, while it is being written. Nothing is saved, reported or remembered. */
+@RestController
+@RequestMapping(path = "/api/mail-preview")
+class MailPreview {
+    /** Of a split with many values, a person looks at some. */
+    private static final int MOST = 10;
+
+    private static final int SAMPLE_ROWS = 5;
+
+    private final CheckedDrafts drafts;
+    private final DefinitionStore definitions;
+    private final PreviewRunner previewing;
+    private final CopyLookup copies;
+    private final ReportPlanner telling;
+    private final MessagePlanner announcing;
+    private final Audit audit;
+    private final DSLContext db;
+    private final Clock clock;
+
+    MailPreview(
+            CheckedDrafts drafts,
+            DefinitionStore definitions,
+            PreviewRunner previewing,
+            CopyLookup copies,
+            ReportPlanner telling,
+            MessagePlanner announcing,
+            Audit audit,
+            DSLContext db,
+            Clock clock) {
+        this.drafts = drafts;
+        this.definitions = definitions;
+        this.previewing = previewing;
+        this.copies = copies;
+        this.telling = telling;
+        this.announcing = announcing;
+        this.audit = audit;
+        this.db = db;
+        this.clock = clock;
+    }
+
+    record MailSeen(String subject, List<String> to, String text, String html, List<String> files) {}
+
+    /** What the mails show where nothing is open. */
+    enum Sample {
+        /** Exceptions that have not lasted long enough to be reported. */
+        PENDING,
+        /** Some rows or all groups of the result, none of which is an exception. */
+        ROWS
+    }
+
+    /**
+     * @param mails one for each who hear together; empty where the result has no rows
+     * @param sample what they show instead, where nothing is open; null where they show what is
+     * @param fields that subject and opening may name, as {@code {{news}}}
+     * @param columns that they may name between {@code {{#rows}}} and {@code {{/rows}}}
+     */
+    record Seen(List<MailSeen> mails, @Nullable Sample sample, List<String> fields, List<String> columns) {}
+
+    /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem of the document and its place */
+    @PostMapping(
+            consumes = {"application/yaml", "text/plain"},
+            produces = "application/json")
+    ResponseEntity<Seen> look(@AuthenticationPrincipal Person by, @RequestBody String document) {
+        var rule = drafts.rule(document);
+        audit.record(db, by.id(), "preview mail of draft", rule.name(), null);
+        return ResponseEntity.ok()
+                .header(HttpHeaders.CACHE_CONTROL, "no-store")
+                .body(previewing.inWords(() -> seen(rule, clock.instant())));
+    }
+
+    private Seen seen(RuleDefinition rule, Instant slot) {
+        var saved = definitions.rule(rule.name()).map(Current::id).orElse(null);
+        var copy = copies.of(rule, slot, null);
+        var seen = seen(rule, previewing.run(rule, saved, slot, copy), null);
+        if (seen.mails().isEmpty())
+            seen = seen(rule, previewing.sample(rule.asSample(false), slot, copy, Long.MAX_VALUE), Sample.PENDING);
+        if (seen.mails().isEmpty())
+            seen = seen(rule, previewing.sample(rule.asSample(true), slot, copy, SAMPLE_ROWS), Sample.ROWS);
+        return seen;
+    }
+
+    private Seen seen(RuleDefinition rule, PreviewRun looked, @Nullable Sample sample) {
+        try (var run = looked) {
+            var told = telling.choose(run.reckoned(), run.audiences());
+            if (told.told().isEmpty()) told = telling.everythingOpen(run.reckoned(), run.audiences());
+            var mails = told.told().isEmpty()
+                    ? List.<MailSeen>of()
+                    : announcing.messages(run.about(rule.title()), run.reckoned(), told).stream()
+                            .limit(MOST)
+                            .map(outgoing -> seen(outgoing.message()))
+                            .toList();
+            var columns = new ArrayList<>(run.reckoned().columns().names());
+            columns.add("severity");
+            return new Seen(mails, sample, List.copyOf(MailFields.names()), columns);
+        }
+    }
+
+    private static MailSeen seen(NewMessage message) {
+        var parts = MessageParts.of(message.mime());
+        var files = new ArrayList<>(parts.attachments());
+        message.ways().kept().forEach(file -> files.add(file.name() + ", behind the link"));
+        return new MailSeen(message.subject(), message.to(), parts.text(), parts.html(), files);
+    }
+}

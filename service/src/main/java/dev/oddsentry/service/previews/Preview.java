@@ -1,0 +1,334 @@
+package dev.oddsentry.service.previews;
+
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.authoring.CheckedDrafts;
+import dev.oddsentry.service.copies.CopyLookup;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.evaluation.PartCount;
+import dev.oddsentry.service.evaluation.SeenExceptions;
+import dev.oddsentry.service.evaluation.UnevaluatedGroup;
+import dev.oddsentry.service.evaluation.UnknownRowsSuggestion;
+import dev.oddsentry.service.layouts.ExtractRows;
+import dev.oddsentry.service.messages.SplitRecipients;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.queries.RunWords;
+import dev.oddsentry.service.reporting.ReportPlan;
+import dev.oddsentry.service.reporting.ReportPlanner;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Instant;
+import java.time.ZoneId;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/** Runs the ordinary chain for real and reports and remembers nothing; that someone did so stands in the audit. */
+@Component
+public class Preview {
+    private static final int MOST_ROWS_SHOWN = 50;
+
+    private final DefinitionStore definitions;
+    private final PreviewRunner previewing;
+    private final CopyLookup oneCopy;
+    private final ReportPlanner telling;
+    private final SplitRecipients addresses;
+    private final CheckedDrafts checkedDrafts;
+    private final Audit audit;
+    private final DSLContext db;
+
+    Preview(
+            DefinitionStore definitions,
+            PreviewRunner previewing,
+            CopyLookup oneCopy,
+            ReportPlanner telling,
+            SplitRecipients addresses,
+            CheckedDrafts checkedDrafts,
+            Audit audit,
+            DSLContext db) {
+        this.definitions = definitions;
+        this.previewing = previewing;
+        this.oneCopy = oneCopy;
+        this.telling = telling;
+        this.addresses = addresses;
+        this.checkedDrafts = checkedDrafts;
+        this.audit = audit;
+        this.db = db;
+    }
+
+    /**
+     * @param unknownRows rows that are neither exceptions nor not, since a value is missing
+     * @param offers how rows of which nobody can tell could be counted too
+     * @param grouped true where the parts count groups, not rows
+     * @param notJudged how many groups nobody can tell about
+     * @param notJudgedGroups the first of them
+     * @param wouldReport findings that a check now would report
+     * @param hearers who would hear of it
+     * @param rows the first exceptions, worst first
+     * @param copy whose personal copy all this is; null where the rule has none
+     * @param copies what each of them would come to; empty where the rule has none
+     */
+    public record Seen(
+            Instant slot,
+            long rowsRead,
+            long tookMillis,
+            long exceptions,
+            Map<Severity, Long> bySeverity,
+            long unknownRows,
+            boolean grouped,
+            List<PartCount> parts,
+            List<UnknownRowsSuggestion> offers,
+            List<Problem> warnings,
+            long notJudged,
+            List<UnevaluatedGroup> notJudgedGroups,
+            int wouldReport,
+            List<Hearer> hearers,
+            List<ShownColumn> columns,
+            List<ShownRow> rows,
+            @Nullable String copy,
+            List<CopySeen> copies) {
+        Seen with(List<CopySeen> others) {
+            return new Seen(
+                    slot,
+                    rowsRead,
+                    tookMillis,
+                    exceptions,
+                    bySeverity,
+                    unknownRows,
+                    grouped,
+                    parts,
+                    offers,
+                    warnings,
+                    notJudged,
+                    notJudgedGroups,
+                    wouldReport,
+                    hearers,
+                    columns,
+                    rows,
+                    copy,
+                    others);
+        }
+    }
+
+    /**
+     * @param failure why it would fail, in words; null if it would not
+     */
+    record CopySeen(
+            String key,
+            List<String> to,
+            long exceptions,
+            int wouldReport,
+            @Nullable String failure) {}
+
+    /**
+     * @param split the value of the split's column; null where the rule is not split
+     * @param told of how many findings
+     */
+    record Hearer(@Nullable String split, List<String> to, int told) {}
+
+    record ShownColumn(String name, String label, String type) {}
+
+    /** @param news why it would be reported; empty if it would not */
+    record ShownRow(Severity severity, List<String> news, List<ShownCell> cells) {}
+
+    record ShownCell(@Nullable String text, boolean marked) {}
+
+    /**
+     * A draft held against the rule that is active.
+     *
+     * @param both how many exceptions both find
+     * @param otherSeverity how many of those the draft finds better or worse
+     * @param onlyDraft the first identities that only the draft finds
+     * @param onlyActive the first that only the active rule finds
+     */
+    record Compared(
+            long both,
+            long otherSeverity,
+            long onlyDraftCount,
+            List<String> onlyDraft,
+            long onlyActiveCount,
+            List<String> onlyActive) {}
+
+    /** @param compared null where there is no active rule to hold it against, or its query or key is another */
+    public record DraftSeen(Seen draft, @Nullable Compared compared) {}
+
+    /** @throws RefusedException if it cannot be run, with the reason in words */
+    public Seen run(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
+        var rule = definitions.rule(ruleId).orElseThrow();
+        audit.record(db, by.id(), "preview rule", rule.definition().name(), copy);
+        return previewing.inWords(() -> seen(rule.definition(), ruleId, slot, copy));
+    }
+
+    /** Of the personal copy that is asked for; where none is, of the first that has something to hear. */
+    private Seen seen(RuleDefinition rule, @Nullable UUID ruleId, Instant slot, @Nullable String copy) {
+        var copies = oneCopy.all(rule, slot);
+        if (copy != null || copies.isEmpty())
+            return seen(previewing.run(rule, ruleId, slot, oneCopy.of(rule, slot, copy)));
+        var all = new ArrayList<CopySeen>();
+        Seen shown = null;
+        RefusedException refused = null;
+        for (var each : copies) {
+            try {
+                var seen = previewing.inWords(() -> seen(previewing.run(rule, ruleId, slot, each)));
+                all.add(new CopySeen(each.key(), each.to(), seen.exceptions(), seen.wouldReport(), null));
+                if (shown == null || (shown.wouldReport() == 0 && seen.wouldReport() > 0)) shown = seen;
+            } catch (RefusedException failed) {
+                refused = failed;
+                all.add(new CopySeen(each.key(), each.to(), 0, 0, failed.getMessage()));
+            }
+        }
+        if (shown == null) throw Objects.requireNonNull(refused);
+        return shown.with(all);
+    }
+
+    /**
+     * The same of a document that is not saved, against the memory of the rule of its name.
+     *
+     * @throws InvalidDefinitionException with every problem of the document
+     */
+    public DraftSeen runDraft(Person by, String document, Instant slot) {
+        var draft = checkedDrafts.rule(document);
+        var active = definitions.rule(draft.name());
+        audit.record(db, by.id(), "preview draft", draft.name(), RunWords.cut(document));
+        return previewing.inWords(() -> {
+            var id = active.map(Current::id).orElse(null);
+            var seen = seen(draft, id, slot, null);
+            if (active.isEmpty()) return new DraftSeen(seen, null);
+            var rule = active.get().definition();
+            // What a personal copy finds is held against what the same copy finds now, if there is one.
+            boolean sameCopies = Objects.equals(rule.copies(), draft.copies());
+            if (!sameCopies) return new DraftSeen(seen, null);
+            var copy = oneCopy.of(draft, slot, seen.copy());
+            try (var run = previewing.run(draft, id, slot, copy);
+                    var saved = previewing.run(rule, id, slot, copy)) {
+                return new DraftSeen(seen, compared(run.reckoned(), saved.reckoned(), draft.zone()));
+            }
+        });
+    }
+
+    static Compared compared(Evaluation draft, Evaluation active, ZoneId zone) {
+        var onlyActive = new HashMap<Digest, Severity>();
+        active.exceptions().forEach(sighting -> onlyActive.put(sighting.key(), sighting.severity()));
+        long[] both = {0, 0, 0};
+        var draftNames = new ArrayList<String>();
+        draft.exceptions().forEach(sighting -> {
+            if (onlyActive.containsKey(sighting.key())) {
+                both[0]++;
+                if (onlyActive.remove(sighting.key()) != sighting.severity()) both[2]++;
+            } else if (both[1]++ < MOST_ROWS_SHOWN) draftNames.add(CellText.joined(sighting.identity(), zone));
+        });
+        var activeNames = new ArrayList<String>();
+        active.exceptions().forEach(onlyActive::containsKey, sighting -> {
+            if (activeNames.size() < MOST_ROWS_SHOWN) activeNames.add(CellText.joined(sighting.identity(), zone));
+        });
+        return new Compared(both[0], both[2], both[1], draftNames, onlyActive.size(), activeNames);
+    }
+
+    private List<Hearer> hearers(PreviewRun run, ReportPlan choice) {
+        var split = run.rule().delivery().split();
+        var hearing =
+                choice.parts().stream().filter(part -> !part.told().isEmpty()).toList();
+        if (hearing.isEmpty()) return List.of();
+        var named = split == null ? Map.<String, List<String>>of() : addresses.of(run.rule(), run.moment(), split);
+        var others = run.about().to();
+        return hearing.stream()
+                .map(part -> {
+                    var to = split == null
+                            ? List.<String>of()
+                            : addresses.recipientsOf(named, run.about(), part, run.reckoned());
+                    return new Hearer(
+                            part.audience().split(),
+                            to.isEmpty() ? others : to,
+                            part.told().size());
+                })
+                .sorted(Comparator.comparing(Hearer::split, Comparator.nullsFirst(Comparator.naturalOrder())))
+                .toList();
+    }
+
+    private Seen seen(PreviewRun run) {
+        try (run) {
+            var reckoned = run.reckoned();
+            var choice = telling.choose(reckoned, run.audiences());
+            var rows = reckoned.rows(run.labels());
+            return new Seen(
+                    run.moment().slot(),
+                    reckoned.reading().rows(),
+                    run.took().toMillis(),
+                    reckoned.exceptions().count(),
+                    reckoned.exceptions().bySeverity(),
+                    reckoned.judge().unknownRows(),
+                    run.rule().groups() != null,
+                    PartCount.of(reckoned),
+                    UnknownRowsSuggestion.of(reckoned),
+                    reckoned.warnings(),
+                    reckoned.judge().notJudged().size(),
+                    UnevaluatedGroup.first(reckoned, run.moment()),
+                    choice.told().size(),
+                    hearers(run, choice),
+                    rows.columns().stream()
+                            .map(column -> new ShownColumn(
+                                    column.name(), column.label(), column.type().code()))
+                            .toList(),
+                    shown(reckoned, choice, rows, run.moment()),
+                    run.copy() == null ? null : run.copy().key(),
+                    List.of());
+        }
+    }
+
+    private static List<ShownRow> shown(Evaluation reckoned, ReportPlan choice, ExtractRows rows, Moment moment) {
+        var kinds = new HashMap<Digest, Set<NewsKind>>();
+        choice.told().forEach(item -> kinds.put(item.subject().key(), item.kinds()));
+        var worstFirst = worstFirst(reckoned.exceptions());
+        return worstFirst.stream()
+                .limit(MOST_ROWS_SHOWN)
+                .map(sighting -> {
+                    var row = rows.standing(sighting);
+                    var news = kinds.getOrDefault(sighting.key(), Set.of()).stream()
+                            .sorted()
+                            .map(NewsKind::code)
+                            .toList();
+                    var cells = row.cells().stream()
+                            .map(cell -> new ShownCell(
+                                    cell.value() == null ? null : CellText.brief(cell.value(), moment.zone()),
+                                    cell.marked()))
+                            .toList();
+                    return new ShownRow(row.severity(), news, cells);
+                })
+                .toList();
+    }
+
+    /** The worst so many, in the order of the result where they are as bad. */
+    private static List<Sighting> worstFirst(SeenExceptions exceptions) {
+        var worst = new ArrayList<Sighting>();
+        exceptions.forEach(sighting -> {
+            worst.add(sighting);
+            if (worst.size() >= 2 * MOST_ROWS_SHOWN) keepWorst(worst);
+        });
+        keepWorst(worst);
+        return worst;
+    }
+
+    private static void keepWorst(List<Sighting> worst) {
+        worst.sort(Comparator.comparing(Sighting::severity, Comparator.nullsFirst(Comparator.naturalOrder()))
+                .reversed());
+        if (worst.size() > MOST_ROWS_SHOWN)
+            worst.subList(MOST_ROWS_SHOWN, worst.size()).clear();
+    }
+}

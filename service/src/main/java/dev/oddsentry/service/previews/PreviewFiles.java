@@ -1,0 +1,145 @@
+package dev.oddsentry.service.previews;
+
+import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
+import dev.oddsentry.core.definition.DeliveryDefinition.Format;
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.copies.CopyLookup;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.layouts.ExtractFiles;
+import dev.oddsentry.service.layouts.Layouts;
+import dev.oddsentry.service.mail.NewMessage;
+import dev.oddsentry.service.memory.AudienceKey;
+import dev.oddsentry.service.messages.HeldRows;
+import dev.oddsentry.service.messages.MessagePlanner;
+import dev.oddsentry.service.outbox.Outbox;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.reporting.ReportPlan;
+import dev.oddsentry.service.reporting.ReportPlanner;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Instant;
+import java.util.ArrayList;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
+
+/** What a check now would send, as files: the message and the extract. Nothing is reported or remembered. */
+@Component
+public class PreviewFiles {
+    private final DefinitionStore definitions;
+    private final PreviewRunner previewing;
+    private final Layouts layouts;
+    private final CopyLookup copies;
+    private final ReportPlanner telling;
+    private final MessagePlanner announcing;
+    private final Audit audit;
+    private final DSLContext db;
+    private final Outbox outbox;
+    private final TransactionTemplate transactions;
+
+    PreviewFiles(
+            DefinitionStore definitions,
+            PreviewRunner previewing,
+            Layouts layouts,
+            CopyLookup copies,
+            ReportPlanner telling,
+            MessagePlanner announcing,
+            Audit audit,
+            DSLContext db,
+            Outbox outbox,
+            TransactionTemplate transactions) {
+        this.definitions = definitions;
+        this.previewing = previewing;
+        this.layouts = layouts;
+        this.copies = copies;
+        this.telling = telling;
+        this.announcing = announcing;
+        this.audit = audit;
+        this.db = db;
+        this.outbox = outbox;
+        this.transactions = transactions;
+    }
+
+    /**
+     * The message with the news of now; where there is none, with everything that is open.
+     *
+     * @param copy whose personal copy; the first one's if null
+     * @param split whose part of a split; the first one's if null
+     * @throws RefusedException if nothing is open, or that value hears of nothing
+     */
+    public NewMessage mail(Person by, UUID ruleId, Instant slot, @Nullable String copy, @Nullable String split) {
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        audit.record(db, by.id(), "preview mail", rule.name(), split);
+        return previewing.inWords(() -> {
+            try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
+                var told = toldNow(run);
+                var about = run.about("Preview: " + rule.title());
+                var messages = announcing.messages(about, run.reckoned(), told);
+                return messages.stream()
+                        .filter(each -> split == null
+                                || each.parts().stream()
+                                        .anyMatch(part -> part.audience().equals(new AudienceKey(split))))
+                        .findFirst()
+                        .orElseThrow(() -> RefusedException.notFound("No mail would go to \"" + split + "\" now."))
+                        .message();
+            }
+        });
+    }
+
+    /**
+     * Sends the person what would be sent, every part of a split by itself, marked as a preview; nothing is reported or remembered.
+     *
+     * @return how many messages
+     */
+    public int sendTo(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
+        var rule = definitions.rule(ruleId).orElseThrow().definition();
+        audit.record(db, by.id(), "preview mail", rule.name(), by.email());
+        var messages = previewing.inWords(() -> {
+            try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
+                var told = toldNow(run);
+                var about = run.about("Preview: " + rule.title());
+                return announcing.previewsFor(by.email(), about, run.reckoned(), told).stream()
+                        .map(ReportPlan.Outgoing::message)
+                        .toList();
+            }
+        });
+        messages.forEach(message -> transactions.executeWithoutResult(_ -> outbox.queuePreview(ruleId, slot, message)));
+        return messages.size();
+    }
+
+    /** What is new; where nothing is, everything that is open. */
+    private ReportPlan toldNow(PreviewRun run) {
+        var told = telling.choose(run.reckoned(), run.audiences());
+        if (told.told().isEmpty()) told = telling.everythingOpen(run.reckoned(), run.audiences());
+        if (told.told().isEmpty())
+            throw RefusedException.conflict("Nothing is open, so there is nothing that a mail would say.");
+        return told;
+    }
+
+    /** Every exception of now as a file, in the rule's layout. */
+    public ExtractFiles.File extract(
+            Person by, UUID ruleId, Instant slot, @Nullable String copy, @Nullable String layout, Format format) {
+        var saved = definitions.rule(ruleId).orElseThrow().definition();
+        var rule = layout == null ? saved : layouts.inLayout(by, saved, layout);
+        audit.record(db, by.id(), "preview extract", rule.name(), format.code());
+        return previewing.inWords(() -> {
+            try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
+                var rows = run.reckoned().rows(run.labels());
+                var all = new ArrayList<Extract.Row>();
+                var held = new HeldRows();
+                run.reckoned().exceptions().forEach(sighting -> {
+                    held.add(sighting.row());
+                    all.add(rows.standing(sighting));
+                });
+                var wanted = run.rule().delivery().attachments().stream()
+                        .filter(each -> each.format() == format)
+                        .findFirst()
+                        .orElse(Attachment.of(format));
+                var about = new ExtractFiles.About(rule.name(), rule.title(), slot, rule.zone(), null, copy);
+                return ExtractFiles.file(wanted, rows.extract(all), about);
+            }
+        });
+    }
+}

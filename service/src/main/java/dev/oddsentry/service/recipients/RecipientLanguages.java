@@ -1,0 +1,76 @@
+package dev.oddsentry.service.recipients;
+
+import static dev.oddsentry.service.db.generated.Tables.PERSON;
+import static dev.oddsentry.service.db.generated.Tables.READER_LANGUAGE;
+import static org.jooq.Records.mapping;
+
+import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.people.Role;
+import dev.oddsentry.service.web.RefusedException;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.List;
+import java.util.Locale;
+import java.util.Map;
+import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+import org.springframework.transaction.annotation.Transactional;
+
+/** In which language readers want their mail; of others it is the rule's. */
+@Component
+public class RecipientLanguages {
+    private final DSLContext db;
+    private final Clock clock;
+    private final Audit audit;
+
+    RecipientLanguages(DSLContext db, Clock clock, Audit audit) {
+        this.db = db;
+        this.clock = clock;
+        this.audit = audit;
+    }
+
+    /** @param by who set it */
+    public record ReaderLanguage(String address, Language language, String by, Instant at) {}
+
+    public List<ReaderLanguage> all() {
+        return db.select(READER_LANGUAGE.ADDRESS, READER_LANGUAGE.LANGUAGE, PERSON.NAME, READER_LANGUAGE.SET_AT)
+                .from(READER_LANGUAGE)
+                .join(PERSON)
+                .on(PERSON.ID.eq(READER_LANGUAGE.SET_BY))
+                .orderBy(READER_LANGUAGE.ADDRESS)
+                .fetch(mapping(ReaderLanguage::new));
+    }
+
+    /** By address, in lower case. */
+    public Map<String, Language> byAddress() {
+        return db.fetch(READER_LANGUAGE).intoMap(READER_LANGUAGE.ADDRESS, READER_LANGUAGE.LANGUAGE);
+    }
+
+    /** @param language null for the rule's */
+    @Transactional
+    public void set(Person by, String written, @Nullable Language language) {
+        String address = written.strip().toLowerCase(Locale.ROOT);
+        if (!MailAddress.isOne(address)) throw RefusedException.invalid("\"" + written + "\" is not a mail address.");
+        if (by.role() != Role.OPERATOR && !by.email().equalsIgnoreCase(address))
+            throw RefusedException.forbidden("Only an operator sets the language of others.");
+        if (language == null)
+            db.deleteFrom(READER_LANGUAGE)
+                    .where(READER_LANGUAGE.ADDRESS.eq(address))
+                    .execute();
+        else
+            db.insertInto(READER_LANGUAGE)
+                    .set(READER_LANGUAGE.ADDRESS, address)
+                    .set(READER_LANGUAGE.LANGUAGE, language)
+                    .set(READER_LANGUAGE.SET_BY, by.id())
+                    .set(READER_LANGUAGE.SET_AT, clock.instant())
+                    .onConflict(READER_LANGUAGE.ADDRESS)
+                    .doUpdate()
+                    .setAllToExcluded()
+                    .execute();
+        audit.record(db, by.id(), "set language", address, language == null ? "the rule's" : language.code());
+    }
+}

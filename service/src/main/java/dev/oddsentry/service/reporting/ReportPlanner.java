@@ -1,0 +1,168 @@
+package dev.oddsentry.service.reporting;
+
+import dev.oddsentry.core.condition.FireWhen;
+import dev.oddsentry.core.condition.RowFailureException;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.FirstCheck;
+import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.Telling.Choice;
+import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.evaluation.EvaluationInput;
+import dev.oddsentry.service.memory.AudienceKey;
+import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.memory.Scope;
+import java.time.Duration;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.Collection;
+import java.util.Comparator;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.springframework.stereotype.Component;
+
+/** Third step of a check: chooses, from all updates, what each audience is sent. */
+@Component
+public class ReportPlanner {
+    private final MemoryStore memory;
+
+    ReportPlanner(MemoryStore memory) {
+        this.memory = memory;
+    }
+
+    /** The same for the audiences that the memory knows. */
+    public ReportPlan choose(Evaluation reckoned, Scope scope) {
+        return choose(reckoned, new StoredAudiences(memory, scope));
+    }
+
+    /** What a check tells these audiences, without the messages. */
+    public ReportPlan choose(Evaluation reckoned, Audiences audiences) {
+        return choose(reckoned, audiences, pending(reckoned.question(), audiences));
+    }
+
+    /** The same as if something else had been done since the check before. */
+    public ReportPlan choose(Evaluation reckoned, Audiences audiences, PendingEffect pending) {
+        return choose(reckoned, audiences, pending, false);
+    }
+
+    /** Everything that is open, for a person who asks for it: whether the rule would fire, or has said enough, is another question. */
+    public ReportPlan everythingOpen(Evaluation reckoned, Audiences audiences) {
+        return choose(reckoned, audiences, PendingEffect.of(PendingEffect.ReportChoice.OPEN), true);
+    }
+
+    private ReportPlan choose(Evaluation reckoned, Audiences audiences, PendingEffect pending, boolean asked) {
+        var question = reckoned.question();
+        var habits = question.rule().memory();
+        var core = new dev.oddsentry.core.memory.Telling(habits.report(), habits.guard(), habits.remindEvery());
+        var considered = UpdateCandidates.of(reckoned, audiences, pending);
+        var choices = new LinkedHashMap<AudienceKey, Choice<ReportPlan.Subject>>();
+        considered.forEach((audience, standings) ->
+                choices.put(audience, core.choose(standings.list(), question.moment(), question.tick(), pending)));
+        boolean full = habits.mode() == RuleDefinition.Mode.FULL || pending.reportsOpen();
+        if (!asked && !fires(reckoned, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
+        else if (full) inFull(core, choices, reckoned, audiences.marks());
+        if (!asked) guardAgainstFlood(choices, reckoned.question(), audiences);
+        var order = order(reckoned, choices.values());
+        var parts = new ArrayList<ReportPlan.Part>();
+        choices.forEach((audience, choice) -> {
+            var standings = considered.get(audience);
+            parts.add(
+                    standings == null
+                            ? ReportPlan.Part.of(audience, choice, order, false, 0)
+                            : ReportPlan.Part.of(
+                                    audience, choice, order, standings.takesOpened(), standings.openedMore()));
+        });
+        return new ReportPlan(parts, List.of(), pending);
+    }
+
+    /** Whoever had more than enough within the hour hears it together with what comes next, and loses nothing. */
+    private static void guardAgainstFlood(
+            Map<AudienceKey, Choice<ReportPlan.Subject>> choices, EvaluationInput question, Audiences audiences) {
+        if (choices.values().stream().allMatch(choice -> choice.told().isEmpty())) return;
+        int most = question.rule().delivery().manners().limitAnHour();
+        var sent = audiences.messagesAfter(question.moment().slot().minus(Duration.ofHours(1)));
+        choices.replaceAll((audience, choice) -> sent.getOrDefault(audience, 0) >= most ? choice.notFired() : choice);
+    }
+
+    private static void inFull(
+            dev.oddsentry.core.memory.Telling core,
+            Map<AudienceKey, Choice<ReportPlan.Subject>> choices,
+            Evaluation reckoned,
+            Map<Long, Marks> marks) {
+        var open = UpdateCandidates.open(reckoned, marks);
+        open.keySet().forEach(audience -> choices.computeIfAbsent(audience, _ -> Choice.nothing()));
+        choices.replaceAll((audience, choice) -> {
+            var all = core.inFull(
+                    choice,
+                    open.getOrDefault(audience, List.of()),
+                    reckoned.question().moment().slot());
+            // A full report without an open exception would say nothing of what the rule asks for.
+            return all.told().stream().anyMatch(each -> each.now().state() == State.OPEN) ? all : choice.notFired();
+        });
+    }
+
+    private static PendingEffect pending(EvaluationInput question, Audiences audiences) {
+        var copies = question.rule().copies();
+        var first = copies != null && question.asking().newcomer()
+                ? copies.newcomers()
+                : question.rule().memory().firstCheck();
+        boolean known = audiences.areNew() && first == FirstCheck.TAKE_AS_KNOWN;
+        return known && question.pending().isNone()
+                ? PendingEffect.of(PendingEffect.ReportChoice.TREAT_AS_KNOWN)
+                : question.pending();
+    }
+
+    /** In the order of the result; what is no longer in it comes last. */
+    private static Comparator<ReportPlan.Item> order(
+            Evaluation reckoned, Collection<Choice<ReportPlan.Subject>> choices) {
+        var told = new HashSet<Digest>();
+        choices.forEach(
+                choice -> choice.told().forEach(each -> told.add(each.subject().key())));
+        var places = new HashMap<Digest, Integer>();
+        if (!told.isEmpty()) {
+            reckoned.exceptions().forEach(told::contains, sighting -> places.put(sighting.key(), places.size()));
+        }
+        return Comparator.comparing(item -> places.getOrDefault(item.subject().key(), Integer.MAX_VALUE));
+    }
+
+    private static boolean fires(Evaluation reckoned, Collection<Choice<ReportPlan.Subject>> choices) {
+        String fireWhen = reckoned.question().rule().fireWhen();
+        if (fireWhen == null) return true;
+        var condition = FireWhen.read(fireWhen).readable();
+        if (condition == null) throw new IllegalStateException("saved though unreadable: " + fireWhen);
+        try {
+            return condition.holds(new Counts(reckoned, choices));
+        } catch (RowFailureException e) {
+            throw new CheckFailureException("Whether it fires cannot be reckoned: " + e.getMessage() + ".", e);
+        }
+    }
+
+    private record Counts(Evaluation reckoned, Collection<Choice<ReportPlan.Subject>> choices)
+            implements FireWhen.Counts {
+        @Override
+        public long exceptions(String severity) {
+            if (severity.isEmpty()) return reckoned.exceptions().count();
+            return Arrays.stream(Severity.values())
+                    .filter(each -> each.word().equals(severity))
+                    .mapToLong(each -> reckoned.exceptions().count(each))
+                    .sum();
+        }
+
+        @Override
+        public long news(String kind) {
+            return choices.stream()
+                    .flatMap(choice -> choice.told().stream())
+                    .filter(told -> kind.isEmpty()
+                            || told.kinds().stream()
+                                    .anyMatch(each -> each.code().equals(kind)))
+                    .count();
+        }
+    }
+}

@@ -1,0 +1,140 @@
+package dev.oddsentry.service.reporting;
+
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Moves;
+import dev.oddsentry.core.memory.Now;
+import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.Telling.Standing;
+import dev.oddsentry.core.time.Span;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.memory.AudienceKey;
+import dev.oddsentry.service.memory.MemoryStore.Before;
+import dev.oddsentry.service.memory.MemoryStore.MayTell;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Set;
+
+/** The findings that may have something to tell, as each audience stands to them: those that moved as they are now, the others as they were. */
+final class UpdateCandidates {
+    private final Evaluation reckoned;
+    private final Map<Digest, AudienceKey> present = new HashMap<>();
+    private final Map<AudienceKey, OfAudience> byAudience = new LinkedHashMap<>();
+
+    private UpdateCandidates(Evaluation reckoned) {
+        this.reckoned = reckoned;
+    }
+
+    /** What is considered for one audience. */
+    static final class OfAudience {
+        private final List<Standing<ReportPlan.Subject>> standings = new ArrayList<>();
+        private int openedMore;
+        private boolean takesOpened;
+
+        List<Standing<ReportPlan.Subject>> list() {
+            return standings;
+        }
+
+        /** Whether all that open and are open at once are taken as known; they do not stand in the list. */
+        boolean takesOpened() {
+            return takesOpened;
+        }
+
+        /** By how many its open findings grew. */
+        int openedMore() {
+            return openedMore;
+        }
+    }
+
+    static Map<AudienceKey, OfAudience> of(Evaluation reckoned, Audiences audiences, PendingEffect pending) {
+        var considered = new UpdateCandidates(reckoned);
+        considered.consider(audiences, pending);
+        return considered.byAudience;
+    }
+
+    private void consider(Audiences audiences, PendingEffect pending) {
+        var moves = reckoned.moves();
+        var moved = new HashMap<Long, Now>();
+        for (Move move : moves.subList(moves.opened(), moves.size()))
+            move.earlier().ifPresent(before -> moved.put(before.id(), move.now()));
+        Span every = reckoned.question().rule().memory().remindEvery();
+        boolean remind = every != null && isReminderTime(audiences, every);
+        var before = audiences.mayTell(moved.keySet(), new MayTell(pending.treatsAsKnown(), remind));
+        findPresent(moves, before);
+        for (int i = 0; i < moves.opened(); i++)
+            if (moves.get(i) instanceof Move.Opened opened) consider(opened, pending.treatsAsKnown());
+        before.forEach(each -> consider(
+                each, moved.getOrDefault(each.known().id(), each.known().now())));
+    }
+
+    private boolean isReminderTime(Audiences audiences, Span every) {
+        var moment = reckoned.question().moment();
+        // An hour more than needed, since a day may be shorter; what is due exactly is for core to say.
+        return audiences.isAnyToldBefore(
+                every.negated().addTo(moment.local()).plusHours(2).toInstant());
+    }
+
+    /** Whose those are that stand in the result; where the rule is not split, everyone hears of all of them. */
+    private void findPresent(Moves moves, List<Before> before) {
+        if (reckoned.question().rule().delivery().split() == null) return;
+        Set<Digest> wanted = new HashSet<>();
+        for (int i = 0; i < moves.opened(); i++) wanted.add(moves.key(i));
+        before.forEach(each -> wanted.add(each.known().key()));
+        reckoned.exceptions()
+                .forEach(wanted::contains, sighting -> present.put(sighting.key(), reckoned.audienceOf(sighting)));
+    }
+
+    /** @param asKnown where everything is taken as known; a million of them need not be looked at one by one */
+    private void consider(Move.Opened move, boolean asKnown) {
+        var key = move.sighting().key();
+        var audience = of(present.getOrDefault(key, AudienceKey.WHOLE));
+        if (asKnown && move.now().state() == State.OPEN) {
+            audience.takesOpened = true;
+            audience.openedMore++;
+            return;
+        }
+        audience.standings.add(new Standing<>(new ReportPlan.Subject(key, null), move.now(), null, Marks.NONE, true));
+        if (move.now().state() == State.OPEN) audience.openedMore++;
+    }
+
+    private void consider(Before before, Now now) {
+        var known = before.known();
+        var subject = new ReportPlan.Subject(known.key(), known.id());
+        boolean split = reckoned.question().rule().delivery().split() != null;
+        var at = split ? present.getOrDefault(known.key(), before.at()) : AudienceKey.WHOLE;
+        if (known.now().state() == State.OPEN) of(before.at()).openedMore--;
+        if (now.state() == State.OPEN) of(at).openedMore++;
+        of(at).standings.add(new Standing<>(subject, now, before.reported().get(at), before.marks(), true));
+        before.reported().forEach((audience, reported) -> {
+            // It moved away from those who think it still theirs; those of another split are there no more.
+            boolean isStillThere = audience.isWhole() != split;
+            if (isStillThere && !audience.equals(at) && reported.state() != State.CLEARED)
+                of(audience).standings.add(new Standing<>(subject, now, reported, before.marks(), false));
+        });
+    }
+
+    private OfAudience of(AudienceKey audience) {
+        return byAudience.computeIfAbsent(audience, _ -> new OfAudience());
+    }
+
+    /** Everything open in the result, by audience, in its order. */
+    static Map<AudienceKey, List<Standing<ReportPlan.Subject>>> open(Evaluation reckoned, Map<Long, Marks> marks) {
+        var open = new LinkedHashMap<AudienceKey, List<Standing<ReportPlan.Subject>>>();
+        reckoned.exceptions().forEach(sighting -> {
+            if (reckoned.pending().contains(sighting.key())) return;
+            Long id = reckoned.idOf(sighting.key());
+            var now = Now.of(State.OPEN, Objects.requireNonNull(sighting.severity()), sighting.fingerprint());
+            var said = id == null ? Marks.NONE : marks.getOrDefault(id, Marks.NONE);
+            open.computeIfAbsent(reckoned.audienceOf(sighting), _ -> new ArrayList<>())
+                    .add(new Standing<>(new ReportPlan.Subject(sighting.key(), id), now, null, said, true));
+        });
+        return open;
+    }
+}

@@ -1,0 +1,210 @@
+package dev.oddsentry.service.triggers;
+
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.OCCASION;
+import static dev.oddsentry.service.db.generated.Tables.RULE;
+import static dev.oddsentry.service.db.generated.Tables.RULE_AFTER;
+import static dev.oddsentry.service.db.generated.Tables.RULE_EVENT;
+
+import com.github.kagkarlsson.scheduler.SchedulerClient;
+import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
+import dev.oddsentry.core.definition.Definition.Kind;
+import dev.oddsentry.core.definition.OccasionsDefinition;
+import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
+import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
+import dev.oddsentry.service.rules.RuleState;
+import java.time.Clock;
+import java.time.Instant;
+import java.util.ArrayDeque;
+import java.util.HashMap;
+import java.util.HashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Optional;
+import java.util.Set;
+import java.util.UUID;
+import org.jooq.DSLContext;
+import org.jooq.impl.DSL;
+import org.jspecify.annotations.Nullable;
+import org.springframework.stereotype.Component;
+
+/**
+ * Which rules listen to what, and the occasions that no check has answered yet. Each occasion has a durable task of its own, planned
+ * in the transaction that writes it.
+ */
+@Component
+public class Triggers {
+    /** Its instance is the occasion's number. */
+    public static final TaskDescriptor<Void> TASK = TaskDescriptor.of("occasion");
+
+    private final DSLContext db;
+    private final SchedulerClient tasks;
+    private final Clock clock;
+
+    Triggers(DSLContext db, SchedulerClient tasks, Clock clock) {
+        this.db = db;
+        this.tasks = tasks;
+        this.clock = clock;
+    }
+
+    /** Keeps what a saved rule listens to. Part of the caller's transaction. */
+    public void listen(UUID ruleId, OccasionsDefinition to) {
+        db.deleteFrom(RULE_EVENT).where(RULE_EVENT.RULE_ID.eq(ruleId)).execute();
+        db.deleteFrom(RULE_AFTER).where(RULE_AFTER.RULE_ID.eq(ruleId)).execute();
+        for (String event : Set.copyOf(to.events()))
+            db.insertInto(RULE_EVENT)
+                    .set(RULE_EVENT.RULE_ID, ruleId)
+                    .set(RULE_EVENT.EVENT, event)
+                    .execute();
+        for (var after : to.after()) {
+            UUID parent = db.select(DEFINITION.ID)
+                    .from(DEFINITION)
+                    .where(DEFINITION.KIND.eq(Kind.RULE), DEFINITION.NAME.eq(after.rule()))
+                    .fetchSingle()
+                    .value1();
+            String[] outcomes = after.on().stream().map(Outcome::name).sorted().toArray(String[]::new);
+            db.insertInto(RULE_AFTER)
+                    .set(RULE_AFTER.RULE_ID, ruleId)
+                    .set(RULE_AFTER.PARENT_ID, parent)
+                    .set(RULE_AFTER.OUTCOMES, outcomes)
+                    .onConflict(RULE_AFTER.RULE_ID, RULE_AFTER.PARENT_ID)
+                    .doUpdate()
+                    .set(RULE_AFTER.OUTCOMES, outcomes)
+                    .execute();
+        }
+    }
+
+    /**
+     * The rules on the way from a rule through those that it would follow back to itself, by name; empty if there is no such way. Two
+     * saves that together would close a circle come one after the other.
+     */
+    public List<String> circle(UUID ruleId, String name, List<String> follows) {
+        if (follows.isEmpty()) return List.of();
+        db.select(DSL.field("pg_advisory_xact_lock(hashtext('rule_after'))", Object.class))
+                .fetch();
+        var child = DEFINITION.as("child");
+        var parent = DEFINITION.as("parent");
+        Map<String, List<String>> parents = db.select(child.NAME, parent.NAME)
+                .from(RULE_AFTER)
+                .join(child)
+                .on(child.ID.eq(RULE_AFTER.RULE_ID))
+                .join(parent)
+                .on(parent.ID.eq(RULE_AFTER.PARENT_ID))
+                .where(RULE_AFTER.RULE_ID.ne(ruleId))
+                .fetchGroups(child.NAME, parent.NAME);
+        Map<String, String> reachedFrom = new HashMap<>();
+        var next = new ArrayDeque<String>();
+        for (String first : follows) if (reachedFrom.putIfAbsent(first, name) == null) next.add(first);
+        while (!next.isEmpty()) {
+            String at = next.remove();
+            if (at.equals(name)) return way(name, reachedFrom);
+            for (String above : parents.getOrDefault(at, List.of()))
+                if (reachedFrom.putIfAbsent(above, at) == null) next.add(above);
+        }
+        return List.of();
+    }
+
+    private static List<String> way(String name, Map<String, String> reachedFrom) {
+        var way = new ArrayDeque<String>();
+        way.add(name);
+        String at = name;
+        do {
+            at = reachedFrom.getOrDefault(at, name);
+            way.addFirst(at);
+        } while (!at.equals(name));
+        return List.copyOf(way);
+    }
+
+    /** The active rules that hear of the event. */
+    public List<UUID> listeners(String event) {
+        return db.select(RULE_EVENT.RULE_ID)
+                .from(RULE_EVENT)
+                .join(RULE)
+                .on(RULE.ID.eq(RULE_EVENT.RULE_ID), RULE.STATE.eq(RuleState.ACTIVE))
+                .where(RULE_EVENT.EVENT.eq(event))
+                .orderBy(RULE_EVENT.RULE_ID)
+                .fetch(RULE_EVENT.RULE_ID);
+    }
+
+    public boolean isKnown(String event) {
+        return db.fetchExists(RULE_EVENT, RULE_EVENT.EVENT.eq(event));
+    }
+
+    public List<String> events() {
+        return db.selectDistinct(RULE_EVENT.EVENT)
+                .from(RULE_EVENT)
+                .orderBy(RULE_EVENT.EVENT)
+                .fetch(RULE_EVENT.EVENT);
+    }
+
+    /** The occasion stands for the event at a rule; the same request key finds the same one. Part of the caller's transaction. */
+    public void arrive(UUID ruleId, Instant at, String event, Map<String, String> given, @Nullable String requestKey) {
+        var number = db.insertInto(OCCASION)
+                .set(OCCASION.RULE_ID, ruleId)
+                .set(OCCASION.SLOT, at)
+                .set(OCCASION.EVENT, event)
+                .set(OCCASION.GIVEN, Json.write(given))
+                .set(OCCASION.REQUEST_KEY, requestKey)
+                .onConflictDoNothing()
+                .returningResult(OCCASION.ID)
+                .fetchOptional();
+        number.ifPresent(row -> plan(row.value1()));
+    }
+
+    /** The active rules that follow one whose check ended so have an occasion at its slot. Part of the caller's transaction. */
+    public void follow(UUID parentRule, UUID parentCheck, Instant slot, Set<Outcome> outcomes) {
+        String[] any = outcomes.stream().map(Outcome::name).toArray(String[]::new);
+        var followers = db.select(RULE_AFTER.RULE_ID)
+                .from(RULE_AFTER)
+                .join(RULE)
+                .on(RULE.ID.eq(RULE_AFTER.RULE_ID), RULE.STATE.eq(RuleState.ACTIVE))
+                .where(RULE_AFTER.PARENT_ID.eq(parentRule), DSL.arrayOverlap(RULE_AFTER.OUTCOMES, any))
+                .fetch(RULE_AFTER.RULE_ID);
+        for (UUID follower : followers) {
+            db.insertInto(OCCASION)
+                    .set(OCCASION.RULE_ID, follower)
+                    .set(OCCASION.SLOT, slot)
+                    .set(OCCASION.PARENT_ID, parentCheck)
+                    .onConflictDoNothing()
+                    .returningResult(OCCASION.ID)
+                    .fetchOptional()
+                    .ifPresent(row -> plan(row.value1()));
+        }
+    }
+
+    private void plan(long occasion) {
+        tasks.schedule(TASK.instance(Long.toString(occasion)).build(), clock.instant());
+    }
+
+    public Optional<OccasionRecord> find(long id) {
+        return db.selectFrom(OCCASION).where(OCCASION.ID.eq(id)).fetchOptional();
+    }
+
+    /** True for the first of the occasions that a check answers, whose task runs it. */
+    public boolean isHead(long id, UUID checkId) {
+        return !db.fetchExists(OCCASION, OCCASION.CHECK_ID.eq(checkId).and(OCCASION.ID.lt(id)));
+    }
+
+    /** Those of a rule that no check has answered, the oldest first. */
+    public List<OccasionRecord> waiting(UUID ruleId) {
+        return db.selectFrom(OCCASION)
+                .where(OCCASION.RULE_ID.eq(ruleId), OCCASION.CHECK_ID.isNull())
+                .orderBy(OCCASION.ID)
+                .fetch();
+    }
+
+    public void answer(List<Long> occasions, UUID checkId) {
+        db.update(OCCASION)
+                .set(OCCASION.CHECK_ID, checkId)
+                .where(OCCASION.ID.in(new HashSet<>(occasions)))
+                .execute();
+    }
+
+    /** A rule that is not active misses nothing. */
+    public void drop(UUID ruleId) {
+        db.deleteFrom(OCCASION)
+                .where(OCCASION.RULE_ID.eq(ruleId), OCCASION.CHECK_ID.isNull())
+                .execute();
+    }
+}

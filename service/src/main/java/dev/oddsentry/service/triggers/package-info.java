@@ -1,0 +1,5 @@
+/** What starts checks besides the schedule: external events, and the outcomes of other rules. */
+@NullMarked
+package dev.oddsentry.service.triggers;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,79 @@
+package dev.oddsentry.service.checks;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
+
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.queries.QueryFailureException;
+import java.io.IOException;
+import java.io.UncheckedIOException;
+import java.sql.SQLException;
+import java.util.List;
+import java.util.UUID;
+import org.junit.jupiter.api.AfterEach;
+import org.junit.jupiter.api.Test;
+
+/** Whatever goes wrong with a check ends it in words, and is tried again only where that may help. */
+class FailureReasonsTest {
+    private final UUID check = UUID.randomUUID();
+
+    @AfterEach
+    void nobodyIsInterrupted() {
+        assertThat(Thread.interrupted()).isFalse();
+    }
+
+    @Test
+    void whatLiesInTheRuleIsNotTriedAgain() {
+        var row = FailureReasons.of(check, new CheckFailureException("Two rows have the same identity.", null));
+        assertThat(row.reason()).isEqualTo("Two rows have the same identity.");
+        assertThat(row.again()).isFalse();
+        var columns = FailureReasons.of(
+                check,
+                new InvalidDefinitionException(List.of(Problem.error("unknown column \"dely\"", "exceptions", null))));
+        assertThat(columns.reason())
+                .startsWith("The rule no longer fits its query: ")
+                .contains("dely");
+        assertThat(columns.again()).isFalse();
+    }
+
+    @Test
+    void whatLiesInTheSourceOrInUsIs() {
+        assertThat(FailureReasons.of(check, new QueryFailureException("division by zero"))
+                        .again())
+                .isTrue();
+        var ours = FailureReasons.of(check, new IllegalStateException("a bug with a password in it"));
+        assertThat(ours.again()).isTrue();
+        assertThat(ours.reason()).contains("Give the operator this reference").doesNotContain("password");
+        assertThat(FailureReasons.of(check, new StackOverflowError()).reason())
+                .contains("Give the operator this reference");
+    }
+
+    @Test
+    void fullDisksAreNamed() {
+        var folder = new UncheckedIOException(new IOException("No space left on device"));
+        assertThat(FailureReasons.of(check, folder).reason()).contains("temporary files", "no room left");
+        var records = new IllegalStateException(new SQLException("could not extend file", "53100"));
+        assertThat(FailureReasons.of(check, records).reason())
+                .contains("The disk of the service's own database is full");
+    }
+
+    @Test
+    void memoryThatRunsOutEndsTheCheckAndSaysHowMuchThereIs() {
+        var failure = FailureReasons.of(check, new OutOfMemoryError("Java heap space"));
+        assertThat(failure.reason()).contains("more memory than the service has", "MiB", "the log has it under");
+        assertThat(failure.again()).as("it would need as much again").isFalse();
+    }
+
+    @Test
+    void aNodeThatShutsDownLeavesItToAnother() {
+        var interrupted = new QueryFailureException("The service is shutting down.");
+        Thread.currentThread().interrupt();
+        try {
+            assertThatThrownBy(() -> FailureReasons.of(check, interrupted)).isSameAs(interrupted);
+        } finally {
+            Thread.interrupted();
+        }
+    }
+}

@@ -1,0 +1,183 @@
+package dev.oddsentry.service.reporting;
+
+import static org.assertj.core.api.Assertions.assertThat;
+import static org.mockito.ArgumentMatchers.any;
+import static org.mockito.Mockito.mock;
+import static org.mockito.Mockito.when;
+
+import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.Moves;
+import dev.oddsentry.core.memory.Now;
+import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.core.memory.Reported;
+import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.evaluation.EvaluationInput;
+import dev.oddsentry.service.evaluation.SeenExceptions;
+import dev.oddsentry.service.memory.AudienceKey;
+import dev.oddsentry.service.memory.MemoryStore.Before;
+import java.time.Instant;
+import java.time.ZoneOffset;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.List;
+import java.util.Map;
+import java.util.Objects;
+import java.util.Random;
+import java.util.TreeSet;
+import org.jspecify.annotations.Nullable;
+import org.junit.jupiter.api.RepeatedTest;
+import org.junit.jupiter.api.RepetitionInfo;
+import org.junit.jupiter.api.Test;
+
+/** How findings are given to audiences: random findings that stay, move and go, held against looking at each by itself. */
+class UpdateCandidatesTest {
+    private static final Instant SLOT = Instant.parse("2026-05-04T06:00:00Z");
+    private static final String[] TERMINALS = {"Holm", "Vik", ""};
+
+    /** A finding before the check and after it. */
+    private record Case(
+            long id,
+            @Nullable State was,
+            @Nullable State is,
+            @Nullable AudienceKey wasAt,
+            @Nullable AudienceKey isAt,
+            Map<AudienceKey, Reported> reported) {
+        Digest key() {
+            return new Digest(3, id);
+        }
+
+        /** Whose it is: by the result where it stands in it, else as it was. */
+        AudienceKey at() {
+            return isAt != null ? isAt : Objects.requireNonNull(wasAt);
+        }
+    }
+
+    private static Now now(State state) {
+        return Now.of(state, Severity.WARNING, new Digest(1, 1));
+    }
+
+    private static AudienceKey anyOf(Random random) {
+        return new AudienceKey(TERMINALS[random.nextInt(TERMINALS.length)]);
+    }
+
+    private static List<Case> cases(Random random) {
+        var cases = new ArrayList<Case>();
+        for (long id = 1; id <= 30; id++) {
+            boolean isNew = random.nextInt(4) == 0;
+            boolean inResult = isNew || random.nextBoolean();
+            var was = isNew ? null : State.values()[random.nextInt(State.values().length)];
+            var is = inResult ? State.OPEN : random.nextBoolean() ? State.CLEARED : was;
+            var reported = new HashMap<AudienceKey, Reported>();
+            for (String terminal : TERMINALS) {
+                if (!isNew && random.nextBoolean())
+                    reported.put(
+                            new AudienceKey(terminal),
+                            new Reported(
+                                    random.nextBoolean() ? State.OPEN : State.CLEARED,
+                                    Severity.WARNING,
+                                    new Digest(1, 1),
+                                    SLOT.minusSeconds(9)));
+            }
+            cases.add(new Case(id, was, is, isNew ? null : anyOf(random), inResult ? anyOf(random) : null, reported));
+        }
+        return cases;
+    }
+
+    private static Map<AudienceKey, UpdateCandidates.OfAudience> considered(List<Case> cases, boolean split) {
+        var rule = (RuleDefinition) Document.read("{kind: rule, name: gear, owner: Traffic reporting, query: gear,"
+                        + " memory: {key: [serial]}" + (split ? ", delivery: {split by: terminal}" : "") + "}")
+                .definition();
+        EvaluationInput question = mock();
+        when(question.rule()).thenReturn(rule);
+        when(question.moment()).thenReturn(new Moment(SLOT, ZoneOffset.UTC));
+        Evaluation reckoned = mock();
+        when(reckoned.question()).thenReturn(question);
+        var moves = new ArrayList<Move>();
+        var before = new ArrayList<Before>();
+        try (var exceptions = new SeenExceptions()) {
+            for (var each : cases) {
+                var sighting = new Sighting(
+                        each.key(), List.of(each.id()), Severity.WARNING, true, new Digest(1, 1), List.of(each.id()));
+                if (each.isAt() != null) exceptions.add(sighting);
+                if (each.was() == null) {
+                    moves.add(new Move.Opened(sighting, now(State.OPEN)));
+                    continue;
+                }
+                var known = new Known(each.id(), each.key(), now(each.was()));
+                before.add(new Before(known, split ? each.wasAt() : AudienceKey.WHOLE, each.reported(), Marks.NONE));
+                if (each.isAt() != null) moves.add(new Move.Altered(known, sighting, now(State.OPEN), false));
+                else if (each.is() == State.CLEARED) moves.add(new Move.Cleared(known, now(State.CLEARED)));
+            }
+            when(reckoned.moves()).thenReturn(Moves.of(moves));
+            when(reckoned.exceptions()).thenReturn(exceptions);
+            when(reckoned.audienceOf(any(Sighting.class))).thenAnswer(call -> {
+                long id = call.<Sighting>getArgument(0).key().low();
+                return cases.get((int) id - 1).isAt();
+            });
+            Audiences audiences = mock();
+            when(audiences.mayTell(any(), any())).thenReturn(before);
+            return UpdateCandidates.of(reckoned, audiences, PendingEffect.NONE);
+        }
+    }
+
+    private static TreeSet<String> described(UpdateCandidates.OfAudience of) {
+        var all = new TreeSet<String>();
+        of.list()
+                .forEach(each -> all.add(each.subject().key().low() + " "
+                        + each.now().state() + " " + each.here() + " "
+                        + (each.reported() == null ? "never" : each.reported().state())));
+        return all;
+    }
+
+    @RepeatedTest(200)
+    void eachAudienceIsGivenItsFindingsAndThoseThatMovedAway(RepetitionInfo repetition) {
+        var cases = cases(new Random(repetition.getCurrentRepetition()));
+        var found = considered(cases, true);
+        for (String terminal : TERMINALS) {
+            var audience = new AudienceKey(terminal);
+            var expected = new TreeSet<String>();
+            int openBefore = 0;
+            int openAfter = 0;
+            for (var each : cases) {
+                var told = each.reported().get(audience);
+                boolean here = each.at().equals(audience);
+                if (here || (told != null && told.state() != State.CLEARED))
+                    expected.add(
+                            each.id() + " " + each.is() + " " + here + " " + (told == null ? "never" : told.state()));
+                if (each.was() == State.OPEN && audience.equals(each.wasAt())) openBefore++;
+                if (each.is() == State.OPEN && here) openAfter++;
+            }
+            var of = found.get(audience);
+            assertThat(of == null ? new TreeSet<String>() : described(of))
+                    .as(terminal)
+                    .isEqualTo(expected);
+            assertThat(of == null ? 0 : of.openedMore()).as(terminal).isEqualTo(openAfter - openBefore);
+        }
+    }
+
+    @Test
+    void withoutASplitEveryoneHearsOfAllAndFormerAudiencesOfNothing() {
+        var told = Map.of(
+                AudienceKey.WHOLE,
+                new Reported(State.OPEN, Severity.WARNING, new Digest(1, 1), SLOT),
+                new AudienceKey("Holm"),
+                new Reported(State.OPEN, Severity.WARNING, new Digest(1, 1), SLOT));
+        var found = considered(
+                List.of(
+                        new Case(1, State.OPEN, State.OPEN, new AudienceKey("Holm"), new AudienceKey("Holm"), told),
+                        new Case(2, null, State.OPEN, null, new AudienceKey("Vik"), Map.of())),
+                false);
+        assertThat(found).containsOnlyKeys(AudienceKey.WHOLE);
+        assertThat(described(found.get(AudienceKey.WHOLE)))
+                .containsExactlyInAnyOrder("1 OPEN true OPEN", "2 OPEN true never");
+    }
+}
