@@ -48,7 +48,7 @@ set_up_rules() {
   odd save-source ferry --jdbc-url "jdbc:postgresql://127.0.0.1:$(cat "$demo/postgres.port")/ferry" --user ferry_reader --password-stdin < "$demo/secrets/ferry_reader" > /dev/null
   odd save-team "Traffic reporting" ines.holm@skerryline.example > /dev/null
   [ -e "$stamp" ] || odd add-person ines --name "Ines Holm" --email ines.holm@skerryline.example < "$demo/secrets/ines" > /dev/null
-  odd push "$definitions"/*.calendar.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.layout.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --remark "the demo's own" > /dev/null
+  odd push "$definitions"/*.calendar.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.layout.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --reason "the demo's own" > /dev/null
   set_thresholds
   local active rule
   active=$(odd rules --csv | grep ',active,' || true)
@@ -64,12 +64,12 @@ set_up_rules() {
 set_thresholds() {
   local file name
   if ! odd thresholds late_minutes --csv | grep -q always; then
-    odd set-threshold late_minutes 15 --remark "as the timetable promises" > /dev/null
-    odd set-threshold late_minutes 12 --from "$(date -d '+40 days' +%F)" --remark "the winter timetable promises more" > /dev/null
+    odd set-threshold late_minutes 15 --reason "as the timetable promises" > /dev/null
+    odd set-threshold late_minutes 12 --from "$(date -d '+40 days' +%F)" --reason "the winter timetable promises more" > /dev/null
   fi
   for file in "$definitions"/*.csv; do
     name=$(basename "$file" .csv)
-    odd thresholds "$name" --csv | grep -q always || odd import-threshold "$name" "$file" --remark "agreed with the vessels' and routes' leads" > /dev/null
+    odd thresholds "$name" --csv | grep -q always || odd import-threshold "$name" "$file" --reason "agreed with the vessels' and routes' leads" > /dev/null
   done
 }
 

@@ -1,75 +1,80 @@
 package dev.oddsentry.cli;
 
+import static picocli.CommandLine.Model.UsageMessageSpec.SECTION_KEY_COMMAND_LIST;
+
+import dev.oddsentry.cli.admin.AddPersonCommand;
+import dev.oddsentry.cli.admin.PeopleCommand;
+import dev.oddsentry.cli.admin.SaveSourceCommand;
+import dev.oddsentry.cli.admin.SaveTeamCommand;
+import dev.oddsentry.cli.admin.TeamsCommand;
+import dev.oddsentry.cli.admin.TestMailCommand;
+import dev.oddsentry.cli.checks.ApproveCommand;
+import dev.oddsentry.cli.checks.CalendarsCommand;
+import dev.oddsentry.cli.checks.CheckCommand;
+import dev.oddsentry.cli.checks.ChecksCommand;
+import dev.oddsentry.cli.checks.DatesCommand;
+import dev.oddsentry.cli.checks.DiscardCommand;
+import dev.oddsentry.cli.checks.FeedCommand;
+import dev.oddsentry.cli.checks.ImportCalendarCommand;
+import dev.oddsentry.cli.checks.StopCommand;
+import dev.oddsentry.cli.checks.TriggerCommand;
 import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.client.NotReachedException;
-import dev.oddsentry.cli.commands.AcceptCommand;
-import dev.oddsentry.cli.commands.ActCommand;
-import dev.oddsentry.cli.commands.ActivateCommand;
-import dev.oddsentry.cli.commands.AddPersonCommand;
-import dev.oddsentry.cli.commands.BackTestCommand;
-import dev.oddsentry.cli.commands.BadAddressesCommand;
-import dev.oddsentry.cli.commands.CalendarsCommand;
-import dev.oddsentry.cli.commands.CheckCommand;
-import dev.oddsentry.cli.commands.ChecksCommand;
-import dev.oddsentry.cli.commands.CompletionCommand;
-import dev.oddsentry.cli.commands.CopyCommand;
-import dev.oddsentry.cli.commands.DatesCommand;
-import dev.oddsentry.cli.commands.DiffCommand;
-import dev.oddsentry.cli.commands.DiscardCommand;
-import dev.oddsentry.cli.commands.DoctorCommand;
-import dev.oddsentry.cli.commands.DraftCommand;
-import dev.oddsentry.cli.commands.EventCommand;
-import dev.oddsentry.cli.commands.ExplainCommand;
-import dev.oddsentry.cli.commands.ExportCommand;
-import dev.oddsentry.cli.commands.ExtractCommand;
-import dev.oddsentry.cli.commands.FeedCommand;
-import dev.oddsentry.cli.commands.FindingsCommand;
-import dev.oddsentry.cli.commands.HistoryCommand;
-import dev.oddsentry.cli.commands.HoldMailCommand;
-import dev.oddsentry.cli.commands.ImportCalendarCommand;
-import dev.oddsentry.cli.commands.ImportThresholdCommand;
-import dev.oddsentry.cli.commands.LeaversCommand;
-import dev.oddsentry.cli.commands.LoginCommand;
-import dev.oddsentry.cli.commands.LogoutCommand;
-import dev.oddsentry.cli.commands.MailCommand;
-import dev.oddsentry.cli.commands.MessageCommand;
-import dev.oddsentry.cli.commands.OpenCommand;
-import dev.oddsentry.cli.commands.OutboxCommand;
-import dev.oddsentry.cli.commands.PauseCommand;
-import dev.oddsentry.cli.commands.PeopleCommand;
-import dev.oddsentry.cli.commands.PreviewCommand;
-import dev.oddsentry.cli.commands.PullCommand;
-import dev.oddsentry.cli.commands.PushCommand;
-import dev.oddsentry.cli.commands.QueriesCommand;
-import dev.oddsentry.cli.commands.QueryRunsCommand;
-import dev.oddsentry.cli.commands.ReaderLanguagesCommand;
-import dev.oddsentry.cli.commands.ReadersCommand;
-import dev.oddsentry.cli.commands.ReleaseCommand;
-import dev.oddsentry.cli.commands.RevisionsCommand;
-import dev.oddsentry.cli.commands.RoundUpCommand;
-import dev.oddsentry.cli.commands.RoundUpsCommand;
-import dev.oddsentry.cli.commands.RulesCommand;
-import dev.oddsentry.cli.commands.RunQueryCommand;
-import dev.oddsentry.cli.commands.SaveSourceCommand;
-import dev.oddsentry.cli.commands.SaveTeamCommand;
-import dev.oddsentry.cli.commands.SchemaCommand;
-import dev.oddsentry.cli.commands.SendOpenCommand;
-import dev.oddsentry.cli.commands.SetFilePasswordCommand;
-import dev.oddsentry.cli.commands.SetThresholdCommand;
-import dev.oddsentry.cli.commands.SnoozeCommand;
-import dev.oddsentry.cli.commands.SourcesCommand;
-import dev.oddsentry.cli.commands.StatusCommand;
-import dev.oddsentry.cli.commands.StopCommand;
-import dev.oddsentry.cli.commands.TakeCommand;
-import dev.oddsentry.cli.commands.TeamsCommand;
-import dev.oddsentry.cli.commands.TestMailCommand;
-import dev.oddsentry.cli.commands.TestSourceCommand;
-import dev.oddsentry.cli.commands.ThresholdsCommand;
-import dev.oddsentry.cli.commands.TryCommand;
+import dev.oddsentry.cli.common.ExitStatus;
+import dev.oddsentry.cli.data.QueriesCommand;
+import dev.oddsentry.cli.data.QueryRunsCommand;
+import dev.oddsentry.cli.data.RunQueryCommand;
+import dev.oddsentry.cli.data.SourcesCommand;
+import dev.oddsentry.cli.data.TestSourceCommand;
+import dev.oddsentry.cli.findings.AcceptCommand;
+import dev.oddsentry.cli.findings.AllFindingsCommand;
+import dev.oddsentry.cli.findings.ExplainCommand;
+import dev.oddsentry.cli.findings.ExportCommand;
+import dev.oddsentry.cli.findings.FindingsCommand;
+import dev.oddsentry.cli.findings.SnoozeCommand;
+import dev.oddsentry.cli.findings.TakeCommand;
+import dev.oddsentry.cli.mail.BlockedCommand;
+import dev.oddsentry.cli.mail.HoldMailCommand;
+import dev.oddsentry.cli.mail.LanguagesCommand;
+import dev.oddsentry.cli.mail.MessageCommand;
+import dev.oddsentry.cli.mail.OutboxCommand;
+import dev.oddsentry.cli.mail.RecipientsCommand;
+import dev.oddsentry.cli.mail.RoundUpCommand;
+import dev.oddsentry.cli.mail.RoundUpsCommand;
+import dev.oddsentry.cli.mail.SendOpenCommand;
+import dev.oddsentry.cli.mail.UnsubscribedCommand;
 import dev.oddsentry.cli.output.ProblemText;
+import dev.oddsentry.cli.rules.ActivateCommand;
+import dev.oddsentry.cli.rules.BulkCommand;
+import dev.oddsentry.cli.rules.CopyCommand;
+import dev.oddsentry.cli.rules.DiffCommand;
+import dev.oddsentry.cli.rules.DraftCommand;
+import dev.oddsentry.cli.rules.ImportThresholdCommand;
+import dev.oddsentry.cli.rules.PauseCommand;
+import dev.oddsentry.cli.rules.PullCommand;
+import dev.oddsentry.cli.rules.PushCommand;
+import dev.oddsentry.cli.rules.RevisionsCommand;
+import dev.oddsentry.cli.rules.RulesCommand;
+import dev.oddsentry.cli.rules.SchemaCommand;
+import dev.oddsentry.cli.rules.SetFilePasswordCommand;
+import dev.oddsentry.cli.rules.SetThresholdCommand;
+import dev.oddsentry.cli.rules.ThresholdsCommand;
+import dev.oddsentry.cli.start.CompletionCommand;
+import dev.oddsentry.cli.start.DoctorCommand;
+import dev.oddsentry.cli.start.LoginCommand;
+import dev.oddsentry.cli.start.LogoutCommand;
+import dev.oddsentry.cli.start.StatusCommand;
+import dev.oddsentry.cli.trying.BackTestCommand;
+import dev.oddsentry.cli.trying.ExtractCommand;
+import dev.oddsentry.cli.trying.MeasurementsCommand;
+import dev.oddsentry.cli.trying.PreviewCommand;
+import dev.oddsentry.cli.trying.PreviewMailCommand;
+import dev.oddsentry.cli.trying.TryCommand;
 import java.io.PrintWriter;
 import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import picocli.CommandLine;
 import picocli.CommandLine.Command;
 
@@ -78,156 +83,152 @@ import picocli.CommandLine.Command;
         name = "odd",
         mixinStandardHelpOptions = true,
         versionProvider = Odd.Version.class,
-        description = "Asks an Odd Sentry service: rules, checks, findings, mail.",
+        description = "Command line for Odd Sentry: rules, checks, findings and mail.",
         synopsisSubcommandLabel = "COMMAND",
+        commandListHeading = "",
         footer = {
             "",
             "Example: odd check late-sailings",
             "",
-            "Exit status: 0 done, 1 the check failed or the answer is no,",
-            "2 wrong usage, 3 service not reached or not allowed."
+            "Help for a command: odd check --help",
+            "Exit status: 0 done, 1 answer is no or differs, 2 wrong use,",
+            "3 not reached or not allowed, 4 invalid definition."
         })
 public final class Odd {
     /** In the order in which people work. */
-    private static final List<String> COMMANDS = List.of(
-            "login",
-            "logout",
-            "rules",
-            "copy",
-            "act",
-            "readers",
-            "explain",
-            "check",
-            "preview",
-            "try",
-            "findings",
-            "open",
-            "take",
-            "export",
-            "extract",
-            "mail",
-            "snooze",
-            "accept",
-            "checks",
-            "stop",
-            "release",
-            "discard",
-            "status",
-            "doctor",
-            "outbox",
-            "leavers",
-            "reader-languages",
-            "bad-addresses",
-            "message",
-            "test-mail",
-            "hold-mail",
-            "send-open",
-            "set-file-password",
-            "queries",
-            "run-query",
-            "query-runs",
-            "pull",
-            "diff",
-            "push",
-            "schema",
-            "draft",
-            "revisions",
-            "backtest",
-            "history",
-            "dates",
-            "calendars",
-            "round-ups",
-            "round-up",
-            "import-calendar",
-            "feed",
-            "event",
-            "thresholds",
-            "set-threshold",
-            "import-threshold",
-            "activate",
-            "pause",
-            "sources",
-            "test-source",
-            "save-source",
-            "save-team",
-            "add-person",
-            "people",
-            "teams",
-            "completion");
+    private static final Map<String, List<String>> GROUPS = groups();
 
-    /** A switch, so that the others are not even loaded. */
+    private static Map<String, List<String>> groups() {
+        var groups = new LinkedHashMap<String, List<String>>();
+        groups.put("Get started", List.of("login", "logout", "status", "doctor", "completion"));
+        groups.put("Read data", List.of("sources", "test-source", "queries", "run-query", "query-runs"));
+        groups.put(
+                "Write rules",
+                List.of(
+                        "rules",
+                        "copy",
+                        "draft",
+                        "revisions",
+                        "activate",
+                        "pause",
+                        "bulk",
+                        "set-file-password",
+                        "thresholds",
+                        "set-threshold",
+                        "import-threshold",
+                        "schema",
+                        "pull",
+                        "diff",
+                        "push"));
+        groups.put(
+                "Try, send nothing", List.of("try", "preview", "backtest", "measurements", "extract", "preview-mail"));
+        groups.put(
+                "Run checks",
+                List.of(
+                        "check",
+                        "checks",
+                        "approve",
+                        "discard",
+                        "stop",
+                        "trigger",
+                        "dates",
+                        "calendars",
+                        "import-calendar",
+                        "feed"));
+        groups.put(
+                "Handle findings",
+                List.of("findings", "all-findings", "explain", "take", "snooze", "accept", "export"));
+        groups.put(
+                "Manage mail",
+                List.of(
+                        "outbox",
+                        "message",
+                        "hold-mail",
+                        "recipients",
+                        "send-open",
+                        "unsubscribed",
+                        "blocked",
+                        "languages",
+                        "round-ups",
+                        "round-up"));
+        groups.put("Administer", List.of("save-source", "test-mail", "people", "add-person", "teams", "save-team"));
+        return groups;
+    }
+
+    private static List<String> commands() {
+        return GROUPS.values().stream().flatMap(List::stream).toList();
+    }
+
+    /** A switch, so that the classes of other commands are not even loaded. */
     private static Object command(String name) {
         return switch (name) {
             case "login" -> new LoginCommand();
             case "logout" -> new LogoutCommand();
-            case "rules" -> new RulesCommand();
-            case "copy" -> new CopyCommand();
-            case "act" -> new ActCommand();
-            case "readers" -> new ReadersCommand();
-            case "explain" -> new ExplainCommand();
-            case "check" -> new CheckCommand();
-            case "preview" -> new PreviewCommand();
-            case "try" -> new TryCommand();
-            case "findings" -> new FindingsCommand();
-            case "open" -> new OpenCommand();
-            case "take" -> new TakeCommand();
-            case "export" -> new ExportCommand();
-            case "extract" -> new ExtractCommand();
-            case "mail" -> new MailCommand();
-            case "snooze" -> new SnoozeCommand();
-            case "accept" -> new AcceptCommand();
-            case "checks" -> new ChecksCommand();
-            case "stop" -> new StopCommand();
-            case "release" -> new ReleaseCommand();
-            case "discard" -> new DiscardCommand();
             case "status" -> new StatusCommand();
             case "doctor" -> new DoctorCommand();
-            case "outbox" -> new OutboxCommand();
-            case "leavers" -> new LeaversCommand();
-            case "reader-languages" -> new ReaderLanguagesCommand();
-            case "bad-addresses" -> new BadAddressesCommand();
-            case "message" -> new MessageCommand();
-            case "test-mail" -> new TestMailCommand();
-            case "hold-mail" -> new HoldMailCommand();
-            case "send-open" -> new SendOpenCommand();
-            case "set-file-password" -> new SetFilePasswordCommand();
+            case "completion" -> new CompletionCommand();
+            case "sources" -> new SourcesCommand();
+            case "test-source" -> new TestSourceCommand();
             case "queries" -> new QueriesCommand();
             case "run-query" -> new RunQueryCommand();
             case "query-runs" -> new QueryRunsCommand();
-            case "pull" -> new PullCommand();
-            case "diff" -> new DiffCommand();
-            case "push" -> new PushCommand();
-            case "schema" -> new SchemaCommand();
+            case "rules" -> new RulesCommand();
+            case "copy" -> new CopyCommand();
             case "draft" -> new DraftCommand();
             case "revisions" -> new RevisionsCommand();
-            case "backtest" -> new BackTestCommand();
-            case "history" -> new HistoryCommand();
-            case "dates" -> new DatesCommand();
-            case "calendars" -> new CalendarsCommand();
-            case "round-ups" -> new RoundUpsCommand();
-            case "round-up" -> new RoundUpCommand();
-            case "import-calendar" -> new ImportCalendarCommand();
-            case "feed" -> new FeedCommand();
-            case "event" -> new EventCommand();
+            case "activate" -> new ActivateCommand();
+            case "pause" -> new PauseCommand();
+            case "bulk" -> new BulkCommand();
+            case "set-file-password" -> new SetFilePasswordCommand();
             case "thresholds" -> new ThresholdsCommand();
             case "set-threshold" -> new SetThresholdCommand();
             case "import-threshold" -> new ImportThresholdCommand();
-            case "activate" -> new ActivateCommand();
-            case "pause" -> new PauseCommand();
-            case "sources" -> new SourcesCommand();
-            case "test-source" -> new TestSourceCommand();
+            case "schema" -> new SchemaCommand();
+            case "pull" -> new PullCommand();
+            case "diff" -> new DiffCommand();
+            case "push" -> new PushCommand();
+            case "try" -> new TryCommand();
+            case "preview" -> new PreviewCommand();
+            case "backtest" -> new BackTestCommand();
+            case "measurements" -> new MeasurementsCommand();
+            case "extract" -> new ExtractCommand();
+            case "preview-mail" -> new PreviewMailCommand();
+            case "check" -> new CheckCommand();
+            case "checks" -> new ChecksCommand();
+            case "approve" -> new ApproveCommand();
+            case "discard" -> new DiscardCommand();
+            case "stop" -> new StopCommand();
+            case "trigger" -> new TriggerCommand();
+            case "dates" -> new DatesCommand();
+            case "calendars" -> new CalendarsCommand();
+            case "import-calendar" -> new ImportCalendarCommand();
+            case "feed" -> new FeedCommand();
+            case "findings" -> new FindingsCommand();
+            case "all-findings" -> new AllFindingsCommand();
+            case "explain" -> new ExplainCommand();
+            case "take" -> new TakeCommand();
+            case "snooze" -> new SnoozeCommand();
+            case "accept" -> new AcceptCommand();
+            case "export" -> new ExportCommand();
+            case "outbox" -> new OutboxCommand();
+            case "message" -> new MessageCommand();
+            case "hold-mail" -> new HoldMailCommand();
+            case "recipients" -> new RecipientsCommand();
+            case "send-open" -> new SendOpenCommand();
+            case "unsubscribed" -> new UnsubscribedCommand();
+            case "blocked" -> new BlockedCommand();
+            case "languages" -> new LanguagesCommand();
+            case "round-ups" -> new RoundUpsCommand();
+            case "round-up" -> new RoundUpCommand();
             case "save-source" -> new SaveSourceCommand();
-            case "save-team" -> new SaveTeamCommand();
-            case "add-person" -> new AddPersonCommand();
+            case "test-mail" -> new TestMailCommand();
             case "people" -> new PeopleCommand();
+            case "add-person" -> new AddPersonCommand();
             case "teams" -> new TeamsCommand();
-            case "completion" -> new CompletionCommand();
+            case "save-team" -> new SaveTeamCommand();
             default -> throw new IllegalStateException("no command " + name);
         };
     }
-
-    /** Where the service could not be reached, or did not allow it. */
-    public static final int NOT_REACHED = 3;
 
     static final class Version implements CommandLine.IVersionProvider {
         @Override
@@ -248,6 +249,7 @@ public final class Odd {
                 .setErr(err)
                 .setCaseInsensitiveEnumValuesAllowed(true)
                 .setUsageHelpLongOptionsMaxWidth(28)
+                .setParameterExceptionHandler((wrong, _) -> WrongUse.explain(wrong))
                 .setExecutionExceptionHandler((exception, command, _) -> explain(exception, command))
                 .execute(arguments);
     }
@@ -256,31 +258,32 @@ public final class Odd {
     private static CommandLine commandLine(Collection<String> names) {
         var line = new CommandLine(new Odd());
         for (String name : names) line.addSubcommand(name, command(name));
+        line.getHelpSectionMap().put(SECTION_KEY_COMMAND_LIST, new GroupedCommands(GROUPS)::render);
         return line;
     }
 
     /** With all of them, as help and completion need it. */
     public static CommandLine whole() {
-        return commandLine(COMMANDS);
+        return commandLine(commands());
     }
 
     /** Reading what a command has for options takes longer than most of them do, so that only the one asked for is read. */
     private static Collection<String> wanted(String... arguments) {
-        if (arguments.length == 0) return COMMANDS;
+        if (arguments.length == 0) return commands();
         String first = arguments[0];
-        if (COMMANDS.contains(first)) return List.of(first);
-        return first.equals("--version") || first.equals("-V") ? List.of() : COMMANDS;
+        if (commands().contains(first) && !first.equals("completion")) return List.of(first);
+        return first.equals("--version") || first.equals("-V") ? List.of() : commands();
     }
 
     private static int explain(Exception exception, CommandLine command) throws Exception {
         return switch (exception) {
             case NotReachedException notReached -> {
                 command.getErr().println(notReached.getMessage());
-                yield NOT_REACHED;
+                yield ExitStatus.NOT_REACHED;
             }
             case ApiException refused -> {
                 command.getErr().println(ProblemText.of(refused));
-                yield refused.isAboutAccess() ? NOT_REACHED : CommandLine.ExitCode.SOFTWARE;
+                yield ExitStatus.of(refused);
             }
             default -> throw exception;
         };

@@ -2,6 +2,7 @@ package dev.oddsentry.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddsentry.cli.common.ExitStatus;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -32,11 +33,11 @@ class CommandsTest extends AgainstAService {
 
     @ParameterizedTest
     @CsvSource({
-        "stop,    RUNNING,   STOPPED, 'late stopped: Stopped by Ines Holm.'",
-        "release, KEPT_BACK, FIRED,   'late fired: 7 rows read, 2 exceptions, 2 reported.'",
-        "discard, KEPT_BACK, STOPPED, 'late stopped: Stopped by Ines Holm.'",
+        "stop,    stop,    RUNNING,   STOPPED, 'late stopped: Stopped by Ines Holm.'",
+        "approve, release, KEPT_BACK, FIRED,   'late fired: 7 rows read, 2 exceptions, 2 reported.'",
+        "discard, discard, KEPT_BACK, STOPPED, 'late stopped: Stopped by Ines Holm.'",
     })
-    void theOneCheckThatIsMeantIsMoved(String move, String from, String to, String said) {
+    void theOneCheckThatIsMeantIsMoved(String command, String move, String from, String to, String said) {
         answer(
                 "GET /api/rules/late/checks",
                 "[{\"id\":\"c9\",\"state\":\"QUIET\"},{\"id\":\"c7\",\"state\":\"" + from + "\"}]");
@@ -44,9 +45,9 @@ class CommandsTest extends AgainstAService {
                 "POST /api/checks/c7/" + move,
                 "{\"state\":\"" + to
                         + "\",\"reason\":\"Stopped by Ines Holm.\",\"rowsRead\":7,\"exceptions\":2,\"unknownRows\":0,\"news\":2}");
-        assertThat(odd(move, "late").out().strip()).isEqualTo(said);
+        assertThat(odd(command, "late").out().strip()).isEqualTo(said);
         answer("GET /api/rules/late/checks", "[{\"id\":\"c9\",\"state\":\"QUIET\"}]");
-        var none = odd(move, "late");
+        var none = odd(command, "late");
         assertThat(none.status()).isEqualTo(1);
         assertThat(none.err())
                 .contains("No check of late is " + from.toLowerCase(Locale.ROOT).replace('_', ' '));
@@ -91,7 +92,7 @@ class CommandsTest extends AgainstAService {
                 "{\"state\":\"RUNNING\",\"waitingFor\":\"SOURCE_OPEN\",\"reason\":\"The source ferry is closed.\",\"retryAt\":\"2026-05-05T02:30:00Z\"}");
         var ran = odd("check", "late", "--request-key", "k1");
         assertThat(ran.status()).isEqualTo(1);
-        assertThat(ran.out()).startsWith("late waits: The source ferry is closed. Asks again ");
+        assertThat(ran.out()).startsWith("late waiting: The source ferry is closed. Next try at ");
         assertThat(asked).hasSize(1);
     }
 
@@ -133,11 +134,11 @@ class CommandsTest extends AgainstAService {
         answer("PUT /api/teams/Traffic%20reporting", "{\"name\":\"Traffic reporting\"}");
         assertThat(odd("save-team", "Traffic reporting", "a@b.example", "c@d.example")
                         .out())
-                .contains("Traffic reporting is reached at a@b.example, c@d.example.");
+                .contains("Traffic reporting gets failure notices at a@b.example, c@d.example.");
         answer("POST /api/feed", "{\"address\":\"http://127.0.0.1/feeds/x/schedules.ics\"}");
         answer("DELETE /api/feed", "");
         assertThat(odd("feed").out().strip()).isEqualTo("http://127.0.0.1/feeds/x/schedules.ics");
-        assertThat(odd("feed", "--stop").out()).contains("answers no more");
+        assertThat(odd("feed", "--revoke").out()).contains("is revoked");
         answer(
                 "GET /api/sources",
                 "[{\"name\":\"ferry\",\"jdbcUrl\":\"jdbc:postgresql:ferry\",\"username\":\"r\",\"mostRows\":10,\"timeLimitSeconds\":60,\"mostConnections\":4,\"closed\":\"22:00-04:30 UTC\"}]");
@@ -159,7 +160,7 @@ class CommandsTest extends AgainstAService {
     @Test
     void queriesRunByHandAreListedAndStopped() {
         answer("GET /api/query-runs", "[]");
-        assertThat(odd("query-runs").out()).contains("No query runs by hand.");
+        assertThat(odd("query-runs").out()).contains("No queries are running.");
         answer(
                 "GET /api/query-runs",
                 "[{\"id\":\"0f8f\",\"login\":\"ines\",\"source\":\"ferry\",\"query\":\"sailings\",\"since\":\"2026-11-28T04:40:00Z\",\"rows\":12}]");
@@ -171,15 +172,15 @@ class CommandsTest extends AgainstAService {
     @Test
     void anEventSaysWhatItBeginsAndCarriesItsValues() {
         answer("GET /api/events", "[]");
-        assertThat(odd("event").out()).contains("No rule listens to an event.");
+        assertThat(odd("trigger").out()).contains("No rule uses external events.");
         answer("GET /api/events", "[\"loaded\"]");
-        assertThat(odd("event").out().strip()).isEqualTo("loaded");
+        assertThat(odd("trigger").out().strip()).isEqualTo("loaded");
         answer("POST /api/events/loaded", "{\"rules\":[]}");
-        assertThat(odd("event", "loaded").out()).contains("No active rule listens to loaded just now.");
+        assertThat(odd("trigger", "loaded").out()).contains("No active rule uses the event loaded just now.");
         answer("POST /api/events/loaded", "{\"rules\":[\"late\",\"fuel\"]}");
-        assertThat(odd("event", "loaded", "--value", "season=summer", "--value", "least=3")
+        assertThat(odd("trigger", "loaded", "--value", "season=summer", "--value", "least=3")
                         .out())
-                .contains("loaded begins a check of late, fuel.");
+                .contains("loaded starts a check of late, fuel.");
         assertThat(asked.getLast()).endsWith("{\"values\":{\"season\":\"summer\",\"least\":\"3\"}}");
     }
 
@@ -190,16 +191,25 @@ class CommandsTest extends AgainstAService {
                 "{\"values\":[{\"key\":[],\"from\":null,\"number\":112,\"when\":\"NOW\"},{\"key\":[\"Holm – Vik\"],\"from\":\"2027-06-01\",\"number\":95,\"when\":\"PLANNED\"}],"
                         + "\"history\":[{\"key\":[],\"from\":null,\"number\":null,\"setBy\":\"Ines Holm\",\"setAt\":\"2026-11-24T04:40:00Z\",\"remark\":\"a slip\"}]}");
         assertThat(odd("thresholds", "poor_load", "--csv").out())
-                .contains("all others,always,112,now", "Holm – Vik,2027-06-01,95,planned");
+                .contains("default,always,112,now", "Holm – Vik,2027-06-01,95,planned");
         assertThat(odd("thresholds", "poor_load", "--changes", "--csv").out())
-                .contains("Ines Holm,all others,always,taken back,a slip");
+                .contains("Ines Holm,default,always,removed,a slip");
         answer("POST /api/thresholds/poor_load/values", "{}");
-        assertThat(odd("set-threshold", "poor_load", "95", "--for", "Holm – Vik", "--remark", "agreed", "--as-known")
+        assertThat(odd(
+                                "set-threshold",
+                                "poor_load",
+                                "95",
+                                "--for",
+                                "Holm – Vik",
+                                "--reason",
+                                "agreed",
+                                "--treat-as-known")
                         .out())
                 .contains("poor_load is 95 for Holm – Vik.");
         assertThat(asked.getLast()).contains("\"asKnown\":true");
-        assertThat(odd("set-threshold", "poor_load", "95").err()).contains("Say why with --remark");
-        assertThat(odd("set-threshold", "poor_load", "--remark", "x").err()).contains("Give a value, or --take-back");
+        assertThat(odd("set-threshold", "poor_load", "95").err()).contains("Give a reason with --reason");
+        assertThat(odd("set-threshold", "poor_load", "--reason", "x").err())
+                .contains("Give either a value or --remove");
     }
 
     @Test
@@ -223,7 +233,7 @@ class CommandsTest extends AgainstAService {
 
     @ParameterizedTest
     @ValueSource(
-            strings = {"rules", "checks late", "findings late", "outbox", "status", "calendars", "event", "sources"})
+            strings = {"rules", "checks late", "findings late", "outbox", "status", "calendars", "trigger", "sources"})
     void whatTheServiceRefusesIsSaidAndIsNoSuccess(String command) {
         var ran = odd(command.split(" "));
         assertThat(ran.status()).isEqualTo(1);
@@ -235,8 +245,8 @@ class CommandsTest extends AgainstAService {
     void withoutAServiceEveryCommandSaysSoWithAStatusOfItsOwn() {
         server.stop(0);
         var ran = odd("rules");
-        assertThat(ran.status()).isEqualTo(Odd.NOT_REACHED);
-        assertThat(ran.err()).contains("No service answers at http://127.0.0.1:");
+        assertThat(ran.status()).isEqualTo(ExitStatus.NOT_REACHED);
+        assertThat(ran.err()).contains("Cannot reach the service at http://127.0.0.1:");
     }
 
     @Test
@@ -247,9 +257,9 @@ class CommandsTest extends AgainstAService {
         answer(
                 "GET /api/findings?after=1-5-1",
                 "{\"total\":2,\"next\":null,\"findings\":[" + one.formatted(2, 2) + "]}");
-        assertThat(odd("open", "--csv").out()).contains("SK-1", "SK-2");
-        assertThat(odd("open", "--json").out()).contains("SK-1", "SK-2").contains("\"next\" : null");
-        var table = odd("open");
+        assertThat(odd("all-findings", "--csv").out()).contains("SK-1", "SK-2");
+        assertThat(odd("all-findings", "--json").out()).contains("SK-1", "SK-2").contains("\"next\" : null");
+        var table = odd("all-findings");
         assertThat(table.out()).contains("SK-1").doesNotContain("SK-2");
         assertThat(table.err()).contains("Only the first 1 of 2 findings");
     }

@@ -2,6 +2,7 @@ package dev.oddsentry.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddsentry.cli.common.ExitStatus;
 import dev.oddsentry.cli.output.LineDifferences;
 import java.io.IOException;
 import java.io.PrintWriter;
@@ -40,7 +41,7 @@ class DocumentsCommandsTest extends AgainstAService {
         answer("GET /api/definitions/rule/late/revisions/1", "kind: rule\nname: late\n");
         var kept = odd("pull", definitions.toString());
         assertThat(kept.status()).isEqualTo(1);
-        assertThat(kept.err()).contains("was edited here and differs from revision 2");
+        assertThat(kept.err()).contains("was edited in the folder and differs from revision 2");
         assertThat(definitions.resolve("late.rule.yaml")).content().contains("mine");
         odd("pull", definitions.toString(), "--replace");
         assertThat(definitions.resolve("late.rule.yaml")).content().contains("theirs");
@@ -102,7 +103,7 @@ class DocumentsCommandsTest extends AgainstAService {
                         "rule late differs from revision 7.",
                         "  - exceptions: delay_min > 15",
                         "  + exceptions: delay_min > 30",
-                        "The next check judges anew",
+                        "The conditions changed: the next check evaluates again",
                         "Now: 0 more, 8 fewer (SK-1), 12 as before; a check would report 0.")
                 .doesNotContain("name: late");
         assertThat(asked).noneMatch(call -> call.startsWith("PUT"));
@@ -110,13 +111,13 @@ class DocumentsCommandsTest extends AgainstAService {
         answer(
                 "POST /api/review",
                 "{\"kind\":\"rule\",\"name\":\"late\",\"before\":\"a\",\"text\":\"a\",\"revision\":7,\"problems\":[]}");
-        assertThat(odd("diff", file.toString()).out()).contains("Nothing differs: 1 document.");
+        assertThat(odd("diff", file.toString()).out()).contains("Nothing differs: 1 file.");
         answer(
                 "POST /api/review",
                 "{\"kind\":null,\"before\":null,\"text\":null,\"problems\":[{\"weight\":\"ERROR\",\"message\":\"unknown field\"}]}");
         var refused = odd("diff", file.toString());
-        assertThat(refused.status()).isEqualTo(1);
-        assertThat(refused.err()).contains("unknown field", "could not be saved as it is");
+        assertThat(refused.status()).isEqualTo(ExitStatus.INVALID);
+        assertThat(refused.err()).contains("unknown field", "is not a valid definition");
     }
 
     @ParameterizedTest
@@ -141,13 +142,13 @@ class DocumentsCommandsTest extends AgainstAService {
         answer(
                 "POST /api/rule-acts?really=true",
                 "[{\"rule\":\"late\",\"words\":\"pause\",\"refused\":\"Only an active rule can be paused.\"}]");
-        assertThat(odd("act", "pause", "--label", "daily").out()).contains("late: pause", "Nothing is done yet");
+        assertThat(odd("bulk", "pause", "--label", "daily").out()).contains("late: pause", "Nothing has changed yet");
         assertThat(asked.getLast()).contains("\"rules\":[\"late\"]", "PAUSE");
-        var really = odd("act", "pause", "--owned-by", "Traffic", "--really");
+        var really = odd("bulk", "pause", "--owned-by", "Traffic", "--apply");
         assertThat(really.status()).isEqualTo(1);
-        assertThat(really.err()).contains("late is left as it is: Only an active rule can be paused.");
-        assertThat(odd("act", "pause").status()).isEqualTo(2);
-        assertThat(odd("act", "stop", "late").status()).isEqualTo(2);
+        assertThat(really.err()).contains("late is not changed: Only an active rule can be paused.");
+        assertThat(odd("bulk", "pause").status()).isEqualTo(2);
+        assertThat(odd("bulk", "stop", "late").status()).isEqualTo(2);
     }
 
     @Test
@@ -166,12 +167,12 @@ class DocumentsCommandsTest extends AgainstAService {
                         "✕ clock: ",
                         "✕ work: 2 checks are late.",
                         "✕ source ferry: The source does not answer.",
-                        "  See that the database runs and lets reader in",
-                        "– mail servers: only an operator tries them",
+                        "  Check that the database runs and accepts reader at",
+                        "– mail servers: tested for operators only",
                         "✕ calendar norway: holidays are known until 2020-12-25 only",
-                        "Something needs a person.");
+                        "Something needs attention.");
         server.stop(0);
-        assertThat(odd("doctor").status()).isEqualTo(Odd.NOT_REACHED);
+        assertThat(odd("doctor").status()).isEqualTo(ExitStatus.NOT_REACHED);
     }
 
     @Test

@@ -2,6 +2,7 @@ package dev.oddsentry.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddsentry.cli.common.ExitStatus;
 import java.io.IOException;
 import java.nio.file.Files;
 import org.junit.jupiter.api.Test;
@@ -22,9 +23,9 @@ class EditingCommandsTest extends AgainstAService {
                 .contains(
                         "3 personal copies:",
                         "Holm: 1 exception, would report 1 to holm@skerryline.example",
-                        "Vik: 0 exceptions, would report 0 to the rule's own addresses",
+                        "Vik: 0 exceptions, would report 0 to the rule's recipients",
                         "Ytre: would fail: No address.",
-                        "As for Holm:");
+                        "Personal copy Holm:");
         answer(
                 "POST /api/rules/day/preview?copy=Gr%C3%A5vik%20%26%20Holm",
                 "{\"hearers\":[],\"columns\":[],\"rows\":[]}");
@@ -32,7 +33,7 @@ class EditingCommandsTest extends AgainstAService {
         assertThat(asked.getLast()).contains("copy=Gr%C3%A5vik%20%26%20Holm");
 
         answer("GET /api/rules/day/checks", "[]");
-        assertThat(odd("checks", "day", "--copies").out()).contains("day has no personal copies that were checked.");
+        assertThat(odd("checks", "day", "--copies").out()).contains("day has no checked personal copies.");
         answer("GET /api/rules/day/checks", "[{\"id\":\"c1\",\"slot\":\"2026-05-05T04:10:00Z\"}]");
         answer(
                 "GET /api/checks/c1/copies",
@@ -40,7 +41,7 @@ class EditingCommandsTest extends AgainstAService {
                         + "{\"copy\":\"Vik\",\"state\":\"FAILED\",\"to\":[],\"reason\":\"division by zero\"}]");
         assertThat(odd("checks", "day", "--copies", "--csv").out())
                 .contains("For,Outcome,Rows,Exceptions,Reported,To,Reason", "Holm,fired,9,1,1,holm@skerryline.example,")
-                .contains("Vik,failed,,,,the rule's own addresses,division by zero");
+                .contains("Vik,failed,,,,the rule's recipients,division by zero");
         answer(
                 "POST /api/rules/day/checks",
                 "{\"state\":\"PARTLY_FAILED\",\"rowsRead\":9,\"exceptions\":1,\"news\":1,\"reason\":\"1 of 2 personal copies failed (Vik: division by zero).\"}");
@@ -67,13 +68,13 @@ class EditingCommandsTest extends AgainstAService {
         assertThat(asked).anyMatch(call -> call.startsWith("PUT /api/rules/late/draft") && call.contains("name: late"));
         assertThat(laid.out())
                 .contains(
-                        "Draft of late by Ines Holm,",
+                        "Draft changes of late by Ines Holm,",
                         "version 2, made from revision 6.",
-                        "The rule was saved since, as revision 7",
+                        "The rule has a newer revision, 7",
                         "  - exceptions: delay_min > 15",
                         "  + exceptions: delay_min > 30",
                         "  + memory, hold: 2 checks",
-                        "After a switch: The next check judges anew: what it finds is told")
+                        "When applied: The conditions changed: the next check evaluates again; what it finds is reported")
                 .doesNotContain("key");
         assertThat(laid.out()).contains("--file FILE --over 2");
         answer("PUT /api/rules/late/draft?seen=2", draft);
@@ -87,12 +88,12 @@ class EditingCommandsTest extends AgainstAService {
         answer(
                 "POST /api/rules/late/draft/switch?remark=in%20winter&asKnown=true",
                 "{\"revision\":8,\"effect\":\"RE_JUDGE\"}");
-        assertThat(odd("draft", "late", "--switch", "--remark", "in winter", "--as-known")
+        assertThat(odd("draft", "late", "--apply", "--reason", "in winter", "--treat-as-known")
                         .out())
-                .contains("The draft of late is the rule now, as revision 8.", "taken as known");
+                .contains("The draft changes of late are applied, as revision 8.", "treated as known");
         answer("DELETE /api/rules/late/draft", "");
-        assertThat(odd("draft", "late", "--discard").out()).contains("The draft of late is thrown away.");
-        assertThat(odd("draft", "late", "--discard", "--switch").status())
+        assertThat(odd("draft", "late", "--discard").out()).contains("The draft changes of late are discarded.");
+        assertThat(odd("draft", "late", "--discard", "--apply").status())
                 .as("one thing at a time")
                 .isEqualTo(2);
 
@@ -102,7 +103,7 @@ class EditingCommandsTest extends AgainstAService {
                 "{\"detail\":\"There is one thing to put right.\",\"problems\":[{\"weight\":\"error\","
                         + "\"message\":\"unknown column \\\"dely\\\"\",\"field\":\"exceptions\",\"place\":{\"line\":2,\"column\":1,\"offset\":11,\"length\":4},\"suggestion\":null}]}");
         var refused = odd("draft", "late", "--file", file.toString());
-        assertThat(refused.status()).isEqualTo(1);
+        assertThat(refused.status()).isEqualTo(ExitStatus.INVALID);
         assertThat(refused.err()).contains("late.rule.yaml:2:1: unknown column");
     }
 
@@ -115,10 +116,11 @@ class EditingCommandsTest extends AgainstAService {
         var saved = odd("push", file.toString());
         assertThat(saved.out()).contains("Saved rule late as revision 3.");
         assertThat(saved.err())
-                .contains("siv@skerryline.example hears what is new from now on; odd send-open late siv@");
+                .contains(
+                        "siv@skerryline.example is sent only updates from now on. To send the open findings: odd send-open late siv@");
         answer("POST /api/rules/late/send-open", "{\"messages\":2}");
         assertThat(odd("send-open", "late", "siv@skerryline.example").out())
-                .contains("What is open of late goes to siv@skerryline.example in 2 mails.");
+                .contains("The open findings of late are sent to siv@skerryline.example in 2 messages.");
         assertThat(asked.getLast()).contains("{\"to\":\"siv@skerryline.example\"}");
     }
 
@@ -129,19 +131,21 @@ class EditingCommandsTest extends AgainstAService {
                 "[{\"revision\":2,\"remark\":\"wider window\",\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\"},"
                         + "{\"revision\":1,\"remark\":\"\",\"author\":null,\"at\":\"2026-05-04T04:10:00Z\"}]");
         assertThat(odd("revisions", "lately", "--kind", "query", "--csv").out())
-                .contains("Revision,Saved,By,Why", ",Ines Holm,wider window");
+                .contains("Revision,Saved,By,Reason", ",Ines Holm,wider window");
         answer(
                 "POST /api/definitions/query/lately/revisions/1/restore?remark=too%20slow",
                 "{\"revision\":3,\"changed\":true,\"effect\":\"RE_JUDGE\"}");
-        var back = odd("revisions", "lately", "--kind", "query", "--back-to", "1", "--remark", "too slow");
+        var back = odd("revisions", "lately", "--kind", "query", "--back-to", "1", "--reason", "too slow");
         assertThat(back.err())
-                .contains("Saved revision 1 of lately once more, as revision 3.", "The next check judges anew");
+                .contains(
+                        "Restored revision 1 of lately as revision 3.",
+                        "The conditions changed: the next check evaluates again");
         answer("GET /api/definitions/rule/late/revisions", "[]");
         answer(
                 "POST /api/definitions/rule/late/revisions/4/restore?remark=",
                 "{\"revision\":4,\"changed\":false,\"effect\":\"NO_EFFECT\"}");
         assertThat(odd("revisions", "late", "--back-to", "4").err())
-                .contains("late says what revision 4 says already.");
+                .contains("late is already the same as revision 4.");
     }
 
     @Test
@@ -157,9 +161,9 @@ class EditingCommandsTest extends AgainstAService {
                 "{\"subject\":\"2 warnings: The week\",\"text\":\"The week\\n2 new\\n\"}");
         assertThat(odd("round-up", "week").out()).contains("Subject: 2 warnings: The week", "2 new");
         answer("GET /api/round-ups/quiet/preview", "{\"subject\":null,\"text\":\"\"}");
-        assertThat(odd("round-up", "quiet").out()).contains("quiet has nothing to say now.");
+        assertThat(odd("round-up", "quiet").out()).contains("quiet has nothing to report now.");
         answer("POST /api/round-ups/week/send", "{\"message\":null}");
-        assertThat(odd("round-up", "week", "--send").out()).contains("nothing to say, so nothing is sent");
+        assertThat(odd("round-up", "week", "--send").out()).contains("nothing to report, so nothing was sent");
         answer("POST /api/round-ups/week/pause", "{}");
         assertThat(odd("round-up", "week", "--pause").out()).contains("week is paused.");
         assertThat(odd("round-up", "week", "--pause", "--send").status()).isEqualTo(2);

@@ -67,7 +67,7 @@ class CommandLineTest {
         sailings.late("SK-1", 20).late("SK-2", 60);
         Path query = file("q.yaml", sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
         Path rule = file("r.yaml", sailings.rule());
-        assertThat(odd("push", query.toString(), rule.toString(), "--remark", "first").out)
+        assertThat(odd("push", query.toString(), rule.toString(), "--reason", "first").out)
                 .contains(
                         "Saved query " + sailings.name + " as revision 1.",
                         "Saved rule " + sailings.name + " as revision 1.");
@@ -86,10 +86,10 @@ class CommandLineTest {
         assertThat(first.status).isZero();
         assertThat(odd("check", sailings.name).out).as("the same check").contains("fired: 2 rows read");
         assertThat(odd("check", sailings.name, "--again").out)
-                .contains("quiet: 2 rows read, 2 exceptions, nothing new to report.");
+                .contains("quiet: 2 rows read, 2 exceptions, nothing new.");
         assertThat(odd("findings", sailings.name).out).containsPattern("▲ critical +open .*SK-2 +60  missing");
         assertThat(odd("findings", sailings.name, "--state", "cleared").out)
-                .contains("No finding of " + sailings.name + " is cleared.");
+                .contains("No findings of " + sailings.name + " is cleared.");
         assertThat(odd("checks", sailings.name, "--csv").out)
                 .startsWith("Slot,Origin,Outcome,Rows")
                 .contains(",fired,2,2,0,2,");
@@ -106,16 +106,16 @@ class CommandLineTest {
         sailings.late("SK-1", 20)
                 .schedule("schedule: { start: 2026-01-01T05:40, recur: FREQ=DAILY, events: [" + event + "] }")
                 .active();
-        assertThat(odd("event").out).contains(event);
-        assertThat(odd("event", event).out).contains(event + " begins a check of " + sailings.name + ".");
+        assertThat(odd("trigger").out).contains(event);
+        assertThat(odd("trigger", event).out).contains(event + " starts a check of " + sailings.name + ".");
         RunningService.await("the check", () -> odd("checks", sailings.name).out.contains("fired"));
         assertThat(odd("checks", sailings.name).out).contains(event);
         assertThat(odd("dates", sailings.name, "--count", "2").err)
                 .contains("every day at 05:40; when " + event + " is reported");
-        var slip = odd("event", event.substring(0, event.length() - 1));
+        var slip = odd("trigger", event.substring(0, event.length() - 1));
         assertThat(slip.status).isEqualTo(1);
         assertThat(slip.err).contains("Did you mean \"" + event + "\"?");
-        assertThat(odd("event", event, "--value", "season=summer").err).contains("has a parameter season");
+        assertThat(odd("trigger", event, "--value", "season=summer").err).contains("has a parameter season");
         assertThat(odd("pause", sailings.name).status).isZero();
     }
 
@@ -123,8 +123,8 @@ class CommandLineTest {
     void theMailAndTheExtractOfNowAreFiles() throws IOException {
         sailings.late("SK-1", 20).active();
         Path mail = folder.resolve("late.eml");
-        assertThat(odd("mail", sailings.name, "--preview", "--out", mail.toString()).out)
-                .contains("Saved a preview of the mail of " + sailings.name);
+        assertThat(odd("preview-mail", sailings.name, "--out", mail.toString()).out)
+                .contains("Saved the next message of " + sailings.name);
         assertThat(mail)
                 .content()
                 .contains("Subject: 1 warning: Preview: Late sailings of", "To: " + sailings.recipient);
@@ -132,7 +132,8 @@ class CommandLineTest {
         assertThat(odd("extract", sailings.name, "--out", extract.toString()).status)
                 .isZero();
         assertThat(extract).content().contains("SK-1");
-        assertThat(odd("mail", sailings.name, "--out", mail.toString()).err).contains("Write --preview");
+        assertThat(odd("preview-mail", sailings.name, "--out", mail.toString()).err)
+                .contains("Write --preview");
         assertThat(odd("findings", sailings.name).out).as("no trace").doesNotContain("SK-1");
     }
 
@@ -209,8 +210,8 @@ class CommandLineTest {
                                         .toString())
                         .out)
                 .contains("Saved threshold " + late);
-        assertThat(odd("set-threshold", late, "15").err).contains("Say why with --remark");
-        assertThat(odd("set-threshold", late, "15", "--remark", "as agreed").status)
+        assertThat(odd("set-threshold", late, "15").err).contains("Say why with --reason");
+        assertThat(odd("set-threshold", late, "15", "--reason", "as agreed").status)
                 .isZero();
         sailings.exceptions("delay_min > threshold('" + late + "', sailing)")
                 .late("SK-1", 20)
@@ -220,10 +221,10 @@ class CommandLineTest {
                 .contains(sailings.name)
                 .containsPattern("2 +1");
         Path table = file("t.csv", "\ufeffsailing;from;number\n\"SK-2\";;90\nSK-1;2031-06-01;a dozen\n");
-        assertThat(odd("import-threshold", late, table.toString(), "--remark", "from the sheet").err)
+        assertThat(odd("import-threshold", late, table.toString(), "--reason", "from the sheet").err)
                 .contains("a dozen");
         Files.writeString(table, "sailing;from;number\n\"SK-2\";;90\nSK-1;2031-06-01;12,5\n");
-        assertThat(odd("import-threshold", late, table.toString(), "--remark", "from the sheet").out)
+        assertThat(odd("import-threshold", late, table.toString(), "--reason", "from the sheet").out)
                 .contains("2 values read");
         assertThat(odd("thresholds", late).out)
                 .containsPattern("all others +always +15")
@@ -245,7 +246,7 @@ class CommandLineTest {
                 .contains("0 exceptions");
         Path draft = file("draft.yaml", sailings.exceptions("delay_min > 30").rule());
         assertThat(odd("preview", sailings.name, "--draft", draft.toString()).out)
-                .contains("1 exception of both, 0 of the draft alone, 1 no more.", "  - SK-1, 20");
+                .contains("1 exception of both, 0 added, 1 no more.", "  - SK-1, 20");
     }
 
     @Test
@@ -264,9 +265,9 @@ class CommandLineTest {
         assertThat(tested.out)
                 .contains("Calculated from today's data", "as it is")
                 .containsPattern("as it is +(19|20|21) ");
-        assertThat(odd("history", day).out).contains("Nothing is measured yet.");
-        assertThat(odd("history", day, "--fill-days", "10").status).isZero();
-        assertThat(odd("history", day, "--points").out.lines().count()).isBetween(10L, 13L);
+        assertThat(odd("measurements", day).out).contains("No measurements yet. Each scheduled check adds one.");
+        assertThat(odd("measurements", day, "--backfill-days", "10").status).isZero();
+        assertThat(odd("measurements", day, "--points").out.lines().count()).isBetween(10L, 13L);
         assertThat(odd("backtest", sailings.active().name).err).contains("asks the same at every slot");
     }
 
@@ -274,7 +275,7 @@ class CommandLineTest {
     void wrongUsageExitsWithTwoAndAServiceNotReachedWithThree() {
         assertThat(odd("chek").status).isEqualTo(2);
         assertThat(odd("push", "/no/such/file").status).isEqualTo(2);
-        assertThat(odd("push", "/no/such/file").err).contains("There is no file /no/such/file.");
+        assertThat(odd("push", "/no/such/file").err).contains("No such file: /no/such/file.");
         assertThat(odd("rules", "--json", "--csv").status).isEqualTo(2);
         var err = new StringWriter();
         int status = Odd.run(

@@ -103,7 +103,7 @@ class BackTestTest {
         assertThat(saved.path("warnings").toString())
                 .contains(
                         "these rules start a new history and need time to learn what is usual: " + name,
-                        "odd history " + name + " --join");
+                        "odd measurements " + name + " --join");
         assertThat(api.get("/api/rules/" + name + "/history")
                         .path(0)
                         .path("earlier")

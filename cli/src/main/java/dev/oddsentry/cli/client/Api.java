@@ -63,9 +63,9 @@ public final class Api {
             return new String(response.body(), StandardCharsets.UTF_8);
         } catch (ConnectException e) {
             throw new NotReachedException(
-                    "No service answers at " + login.url() + ". Is it running? Another address: --url, or ODD_URL.");
+                    "Cannot reach the service at " + login.url() + ". Check that it runs, or set --url or ODD_URL.");
         } catch (IOException e) {
-            throw new NotReachedException("The line to " + login.url() + " broke: " + e.getMessage());
+            throw new NotReachedException("Connection to " + login.url() + " lost: " + e.getMessage());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new NotReachedException("Interrupted.");
@@ -110,7 +110,7 @@ public final class Api {
             Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
         } catch (ConnectException e) {
             throw new NotReachedException(
-                    "No service answers at " + login.url() + ". Is it running? Another address: --url, or ODD_URL.");
+                    "Cannot reach the service at " + login.url() + ". Check that it runs, or set --url or ODD_URL.");
         } catch (IOException e) {
             throw new NotReachedException("The file " + file + " could not be written: " + e.getMessage());
         } catch (InterruptedException e) {
@@ -151,7 +151,7 @@ public final class Api {
             return URI.create(login.url() + path);
         } catch (IllegalArgumentException e) {
             throw new NotReachedException(
-                    "\"" + login.url() + "\" is no address of a service; write it like http://127.0.0.1:8480");
+                    "\"" + login.url() + "\" is not an address of a service. Example: http://127.0.0.1:8480");
         }
     }
 
@@ -163,9 +163,9 @@ public final class Api {
             return body;
         } catch (ConnectException e) {
             throw new NotReachedException(
-                    "No service answers at " + login.url() + ". Is it running? Another address: --url, or ODD_URL.");
+                    "Cannot reach the service at " + login.url() + ". Check that it runs, or set --url or ODD_URL.");
         } catch (IOException e) {
-            throw new NotReachedException("The line to " + login.url() + " broke: " + e.getMessage());
+            throw new NotReachedException("Connection to " + login.url() + " lost: " + e.getMessage());
         } catch (InterruptedException e) {
             Thread.currentThread().interrupt();
             throw new NotReachedException("Interrupted.");
@@ -177,8 +177,8 @@ public final class Api {
         try {
             return JSON.readTree(response.body());
         } catch (JacksonException notJson) {
-            throw new NotReachedException("What answers at " + login.url() + " is no Odd Sentry service (status "
-                    + response.statusCode() + ").");
+            throw new NotReachedException(
+                    login.url() + " is not an Odd Sentry service (status " + response.statusCode() + ").");
         }
     }
 }

@@ -24,7 +24,7 @@ public final class StoryText {
         lines.add("  " + story.path("why").asString(""));
         for (JsonNode mark : story.path("now").path("marks")) lines.add("  " + mark(mark, zone));
         lines.addAll(present(story.path("present")));
-        if (!story.path("events").isEmpty()) lines.add("  What happened:");
+        if (!story.path("events").isEmpty()) lines.add("  Timeline:");
         for (JsonNode event : story.path("events"))
             lines.add("    " + time(event.path("at"), zone) + "  "
                     + event.path("words").asString(""));
@@ -44,20 +44,20 @@ public final class StoryText {
 
     private static List<String> present(JsonNode present) {
         if (present.path("failure").isString())
-            return List.of("  The source cannot be asked now: "
+            return List.of("  The source cannot be read now: "
                     + present.path("failure").asString());
-        if (!present.path("verdict").isString()) return List.of("  The present result has no such row.");
+        if (!present.path("verdict").isString()) return List.of("  The row is not in the current result.");
         var lines = new ArrayList<String>();
         String row = present.path("row").properties().stream()
                 .map(cell -> cell.getKey() + " " + cell.getValue().asString("missing"))
                 .collect(Collectors.joining(", "));
         String severity =
                 present.path("severity").isString() ? " (" + Words.severity(present.path("severity")) + ")" : "";
-        lines.add("  In the present result it is "
+        lines.add("  In the current result it is "
                 + switch (present.path("verdict").asString("")) {
                     case "TRUE" -> "an exception" + severity;
-                    case "FALSE" -> "no exception";
-                    default -> "neither, since a value is missing";
+                    case "FALSE" -> "not an exception";
+                    default -> "unknown, because a value is missing";
                 }
                 + ": " + row);
         for (JsonNode part : present.path("parts")) {
@@ -76,8 +76,8 @@ public final class StoryText {
         var lines = new ArrayList<String>();
         lines.add(day.path("to").asString("") + ", " + day.path("rule").asString("") + ", "
                 + day.path("on").asString("") + " (times in " + zone + ")");
-        if (!day.path("recipient").asBoolean(false)) lines.add("  The rule does not mail that address at present.");
-        if (day.path("checks").isEmpty()) lines.add("  There was no check that day.");
+        if (!day.path("recipient").asBoolean(false)) lines.add("  The rule does not send to that address now.");
+        if (day.path("checks").isEmpty()) lines.add("  No checks on that day.");
         for (JsonNode check : day.path("checks")) {
             String reason = check.path("reason").asString("");
             lines.add("  " + time(check.path("slot"), zone) + "  " + Words.state(check.path("state"))

@@ -97,7 +97,7 @@ public final class Words {
 
     /** Those to whom a personal copy goes. */
     public static String addresses(JsonNode to) {
-        return to.isEmpty() ? "the rule's own addresses" : String.join(", ", texts(to));
+        return to.isEmpty() ? "the rule's recipients" : String.join(", ", texts(to));
     }
 
     private static String count(long number, String one) {
@@ -140,18 +140,18 @@ public final class Words {
                 : "";
         String rows = read + unknown(check);
         return switch (check.path("state").asString("")) {
-            case "QUIET" -> "quiet: " + rows + ", nothing new to report.";
+            case "QUIET" -> "quiet: " + rows + ", nothing new.";
             case "FIRED" -> "fired: " + rows + ", " + check.path("news") + " reported.";
             case "PARTLY_FAILED" ->
                 "partly failed: " + rows + ", " + check.path("news") + " reported. "
-                        + check.path("reason").asString("no reason kept");
-            case "NOT_JUDGED" -> "not judged: " + read + ". Nobody can tell about " + notJudged(check) + ".";
+                        + check.path("reason").asString("no reason recorded");
+            case "NOT_JUDGED" -> "incomplete: " + read + ". Could not be evaluated: " + notJudged(check) + ".";
             case "RUNNING" ->
                 check.path("waitingFor").isString()
-                        ? "waits: " + check.path("reason").asString("") + " Asks again " + time(check.path("retryAt"))
-                                + "."
+                        ? "waiting: " + check.path("reason").asString("") + " Next try at "
+                                + time(check.path("retryAt")) + "."
                         : "still running.";
-            default -> state(check.path("state")) + ": " + check.path("reason").asString("no reason kept");
+            default -> state(check.path("state")) + ": " + check.path("reason").asString("no reason recorded");
         };
     }
 
@@ -172,14 +172,14 @@ public final class Words {
 
     private static String unknown(JsonNode check) {
         long rows = check.path("unknownRows").asLong(0);
-        return rows == 0 ? "" : ", " + rows + " unknown since a value is missing";
+        return rows == 0 ? "" : ", " + rows + " unknown (value missing)";
     }
 
     /** A line for each part of a condition, with what it left, and one for each column that left it unknown. */
     public static List<String> parts(JsonNode seen) {
         var lines = new ArrayList<String>();
         for (JsonNode part : seen.path("parts")) {
-            lines.add("  " + judged(part.path("rowsLeft"), seen) + " left after: "
+            lines.add("  " + judged(part.path("rowsLeft"), seen) + " matching after: "
                     + part.path("text").asString(""));
             part.path("unknown")
                     .properties()

@@ -54,11 +54,11 @@ class OutputTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "{'state':'QUIET','rowsRead':7,'exceptions':2,'unknownRows':1} | quiet: 7 rows read, 2 exceptions, 1 unknown since a value is missing, nothing new to report.",
+                "{'state':'QUIET','rowsRead':7,'exceptions':2,'unknownRows':1} | quiet: 7 rows read, 2 exceptions, 1 unknown (value missing), nothing new.",
                 "{'state':'FIRED','rowsRead':7,'exceptions':2,'news':2} | fired: 7 rows read, 2 exceptions, 2 reported.",
                 "{'state':'PARTLY_FAILED','rowsRead':7,'exceptions':2,'news':1,'reason':'no answer'} | partly failed: 7 rows read, 2 exceptions, 1 reported. no answer",
-                "{'state':'QUIET','rowsRead':1,'exceptions':1} | quiet: 1 row read, 1 exception, nothing new to report.",
-                "{'state':'NOT_JUDGED','rowsRead':3,'exceptions':0,'unknownRows':4,'notJudged':5,'notJudgedGroups':[{'group':'Terna','reason':'miles is missing'},{'group':'Skua','reason':'still learning usual(fuel, 8), 3 of 8'},{'group':'Lomvi','reason':'miles is missing'}]} | not judged: 3 rows read, 0 exceptions. Nobody can tell about Terna, Lomvi: miles is missing; Skua: still learning usual(fuel, 8), 3 of 8; and 2 more.",
+                "{'state':'QUIET','rowsRead':1,'exceptions':1} | quiet: 1 row read, 1 exception, nothing new.",
+                "{'state':'NOT_JUDGED','rowsRead':3,'exceptions':0,'unknownRows':4,'notJudged':5,'notJudgedGroups':[{'group':'Terna','reason':'miles is missing'},{'group':'Skua','reason':'still learning usual(fuel, 8), 3 of 8'},{'group':'Lomvi','reason':'miles is missing'}]} | incomplete: 3 rows read, 0 exceptions. Could not be evaluated: Terna, Lomvi: miles is missing; Skua: still learning usual(fuel, 8), 3 of 8; and 2 more.",
                 "{'state':'RUNNING'} | still running.",
             })
     void aCheckIsToldInOneSentence(String check, String words) {
@@ -83,13 +83,13 @@ class OutputTest {
                  "warnings": [{"message": "this never holds", "suggestion": "litre"}], "grouped": true}""");
         assertThat(Words.parts(seen))
                 .containsExactly(
-                        "  1 group left after: sum(litres) > 900", "      unknown for 2 groups without litres");
+                        "  1 group matching after: sum(litres) > 900", "      unknown for 2 groups without litres");
         assertThat(Words.advice(seen))
                 .containsExactly(
                         "  To count the 2 groups without litres too, write: sum(litres) > 900 or litres is null",
                         "  Warning: this never holds; did you mean \"litre\"?");
         var ofRows = JSON.readTree("{'parts': [{'text': 'late', 'rowsLeft': 2}]}".replace('\'', '"'));
-        assertThat(Words.parts(ofRows)).containsExactly("  2 rows left after: late");
+        assertThat(Words.parts(ofRows)).containsExactly("  2 rows matching after: late");
     }
 
     @ParameterizedTest

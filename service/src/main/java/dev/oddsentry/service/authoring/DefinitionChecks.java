@@ -122,7 +122,7 @@ class DefinitionChecks {
         return Optional.of(Problem.warning(
                 "with another text, these rules start a new history and need time to learn what is usual: "
                         + String.join(", ", lookBack)
-                        + "; if both texts measure the same, keep the earlier measurements: on the rule's page, or with odd history "
+                        + "; if both texts measure the same, keep the earlier measurements: on the rule's page, or with odd measurements "
                         + lookBack.getFirst() + " --join",
                 "sql",
                 places.of("sql")));

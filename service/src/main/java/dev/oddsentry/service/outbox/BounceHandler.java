@@ -106,7 +106,7 @@ public class BounceHandler {
                 + "\n\nThe message was: " + message.getSubject() + "\n  " + settings.baseUrl() + "/outbox/"
                 + message.getId()
                 + "\n\nNothing is sent to " + address + ", by any rule, until someone unblocks it:\n"
-                + "  odd bad-addresses --right " + address + "\nor corrects it in the rules that name it. "
+                + "  odd blocked --unblock " + address + "\nor corrects it in the rules that name it. "
                 + "The other recipients are not affected.\n\nYou get this email because your team owns the rule. You get one notice for each address.\n";
         ownerMail.send(owner, "mail to " + address, List.of(address), "Blocked address: " + address, text);
     }

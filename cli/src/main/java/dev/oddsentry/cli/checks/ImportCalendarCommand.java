@@ -1,0 +1,48 @@
+package dev.oddsentry.cli.checks;
+
+import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.common.ServiceCommand;
+import java.nio.file.Path;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "import-calendar",
+        mixinStandardHelpOptions = true,
+        description = {
+            "Add holidays from an iCalendar file.",
+            "Existing holidays are kept. Yearly events are added for five years."
+        },
+        footer = {"", "Example: odd import-calendar norway holidays.ics"})
+public final class ImportCalendarCommand extends ServiceCommand {
+    @Parameters(index = "0", paramLabel = "NAME", description = "Name of the calendar.")
+    @SuppressWarnings("NullAway.Init")
+    String name;
+
+    @Parameters(index = "1", paramLabel = "FILE", description = "The file, UTF-8.")
+    @SuppressWarnings("NullAway.Init")
+    Path file;
+
+    @Option(
+            names = "--reason",
+            paramLabel = "TEXT",
+            defaultValue = "holidays from an iCalendar file",
+            description = "Reason, stored with the revision.")
+    @SuppressWarnings("NullAway.Init")
+    String remark;
+
+    @Override
+    public Integer call() {
+        JsonNode saved = api().postText(
+                        "/api/calendars/" + Api.part(name) + "/holidays.ics?remark=" + Api.part(remark),
+                        read(file),
+                        "text/calendar");
+        out().println(
+                        saved.path("changed").asBoolean(false)
+                                ? "Saved calendar " + name + " as revision " + saved.path("revision") + "."
+                                : "calendar " + name + " is unchanged at revision " + saved.path("revision") + ".");
+        return 0;
+    }
+}

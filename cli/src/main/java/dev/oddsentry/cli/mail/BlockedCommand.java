@@ -1,0 +1,50 @@
+package dev.oddsentry.cli.mail;
+
+import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.common.OutputOptions;
+import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.Words;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "blocked",
+        mixinStandardHelpOptions = true,
+        description = "List blocked addresses; unblock one.",
+        footer = {"", "Example: odd blocked", "         odd blocked --unblock per.aune@skerryline.example"})
+public final class BlockedCommand extends ServiceCommand {
+    @Option(
+            names = "--unblock",
+            paramLabel = "ADDRESS",
+            description = "Unblock this address, so that messages are sent to it again.")
+    @Nullable
+    String right;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    OutputOptions output;
+
+    @Override
+    public Integer call() {
+        JsonNode bad =
+                right == null ? api().get("/api/bad-addresses") : api().delete("/api/bad-addresses/" + Api.part(right));
+        output.print(out(), bad, () -> table(bad), "No blocked addresses.");
+        return 0;
+    }
+
+    private static Listing table(JsonNode bad) {
+        var table = new Listing(List.of("Address", "Since", "Mail server reply", "Message"));
+        for (JsonNode each : bad)
+            table.add(List.of(
+                    each.path("address").asString(""),
+                    Words.time(each.path("since")),
+                    each.path("words").asString(""),
+                    each.path("message").asString("")));
+        return table;
+    }
+}

@@ -1,0 +1,139 @@
+package dev.oddsentry.cli.rules;
+
+import dev.oddsentry.cli.common.OutputOptions;
+import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.cli.output.Words;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Locale;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.ITypeConverter;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Parameters;
+import picocli.CommandLine.TypeConversionException;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "bulk",
+        mixinStandardHelpOptions = true,
+        description = {
+            "Pause, activate, check or hand over many rules.",
+            "Lists what would change for each rule; add --apply to do it.",
+            "Exit status 0: done for every rule. 1: not done for some."
+        },
+        footer = {"", "Example: odd bulk hand-over --label terminals --owner \"Terminal desk\" --apply"})
+public final class BulkCommand extends ServiceCommand {
+    /** What is done with each. */
+    enum Act {
+        pause,
+        activate,
+        check,
+        hand_over,
+        recipients
+    }
+
+    @Parameters(
+            index = "0",
+            paramLabel = "ACT",
+            description = "pause, activate, check, hand-over or recipients.",
+            converter = ActOf.class)
+    @SuppressWarnings("NullAway.Init")
+    Act act;
+
+    static final class ActOf implements ITypeConverter<Act> {
+        @Override
+        public Act convert(String text) {
+            for (Act each : Act.values()) if (each.name().replace('_', '-').equals(text)) return each;
+            throw new TypeConversionException(
+                    "\"" + text + "\" is not an action. Use pause, activate, check, hand-over or recipients.");
+        }
+    }
+
+    @Parameters(
+            index = "1..*",
+            paramLabel = "RULE",
+            description = "Names of rules; or select them with --label or --owned-by.")
+    @SuppressWarnings("NullAway.Init")
+    List<String> rules = new ArrayList<>();
+
+    @Option(names = "--label", paramLabel = "LABEL", description = "All rules with this label.")
+    @Nullable
+    String label;
+
+    @Option(names = "--owned-by", paramLabel = "TEAM", description = "All rules of this team.")
+    @Nullable
+    String ownedBy;
+
+    @Option(names = "--owner", paramLabel = "TEAM", description = "With hand-over: the new owner.")
+    @Nullable
+    String owner;
+
+    @Option(names = "--add", paramLabel = "ADDRESS", description = "With recipients: address to add.")
+    @SuppressWarnings("NullAway.Init")
+    List<String> add = new ArrayList<>();
+
+    @Option(names = "--remove", paramLabel = "ADDRESS", description = "With recipients: address to remove.")
+    @SuppressWarnings("NullAway.Init")
+    List<String> remove = new ArrayList<>();
+
+    @Option(
+            names = "--reason",
+            paramLabel = "TEXT",
+            defaultValue = "",
+            description = "Reason, stored with the revisions.")
+    @SuppressWarnings("NullAway.Init")
+    String remark;
+
+    @Option(names = "--apply", description = "Make the changes; otherwise they are only listed.")
+    boolean really;
+
+    @Option(names = "--json", description = "The list as JSON.")
+    boolean json;
+
+    @Override
+    public Integer call() {
+        var chosen = chosen();
+        if (chosen.isEmpty())
+            throw new ParameterException(
+                    spec().commandLine(), "No rules selected. Name them, or use --label or --owned-by.");
+        var body = new LinkedHashMap<String, Object>();
+        body.put("act", act.name().toUpperCase(Locale.ROOT));
+        body.put("rules", chosen);
+        if (owner != null) body.put("owner", owner);
+        body.put("add", add);
+        body.put("remove", remove);
+        body.put("remark", remark);
+        JsonNode done = api().post("/api/rule-acts?really=" + really, body);
+        boolean all = true;
+        for (JsonNode each : done) all &= each.path("refused").isNull();
+        if (json) {
+            OutputOptions.printJson(out(), done);
+            return all ? 0 : 1;
+        }
+        for (JsonNode each : done) {
+            String rule = each.path("rule").asString("");
+            if (each.path("refused").isNull())
+                out().println("  " + rule + ": " + each.path("words").asString(""));
+            else
+                err().println("  " + rule + " is not changed: "
+                        + each.path("refused").asString(""));
+        }
+        if (!really) out().println("Nothing has changed yet. Add --apply to make the changes.");
+        return all ? 0 : 1;
+    }
+
+    private List<String> chosen() {
+        if (label == null && ownedBy == null) return rules;
+        var chosen = new ArrayList<>(rules);
+        for (JsonNode rule : api().get("/api/rules")) {
+            boolean labelled = label == null || Words.texts(rule.path("labels")).contains(label);
+            boolean owned = ownedBy == null || ownedBy.equals(rule.path("owner").asString(""));
+            String name = rule.path("name").asString("");
+            if (labelled && owned && !chosen.contains(name)) chosen.add(name);
+        }
+        return chosen;
+    }
+}

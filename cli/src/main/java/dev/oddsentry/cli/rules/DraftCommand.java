@@ -1,0 +1,132 @@
+package dev.oddsentry.cli.rules;
+
+import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.client.ApiException;
+import dev.oddsentry.cli.common.ExitStatus;
+import dev.oddsentry.cli.common.OutputOptions;
+import dev.oddsentry.cli.common.RuleArgument;
+import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.cli.output.Differences;
+import dev.oddsentry.cli.output.ProblemText;
+import dev.oddsentry.cli.output.Words;
+import java.nio.file.Path;
+import java.util.Collections;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.ArgGroup;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "draft",
+        mixinStandardHelpOptions = true,
+        description = {
+            "Show, save, apply or discard draft changes of a rule.",
+            "The active rule is unchanged until the changes are applied."
+        },
+        footer = {
+            "",
+            "Example: odd draft late-sailings --file late-sailings.rule.yaml",
+            "         odd draft late-sailings",
+            "         odd draft late-sailings --apply --reason \"quieter in winter\""
+        })
+public final class DraftCommand extends ServiceCommand {
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    RuleArgument rule;
+
+    /** One thing at a time. */
+    static final class Act {
+        @Option(names = "--file", paramLabel = "FILE", description = "Save this definition file as draft changes.")
+        @Nullable
+        Path file;
+
+        @Option(names = "--apply", description = "Apply the draft changes to the rule.")
+        boolean switchTo;
+
+        @Option(names = "--discard", description = "Discard the draft changes.")
+        boolean discard;
+    }
+
+    @ArgGroup
+    @Nullable
+    Act act;
+
+    @Option(
+            names = "--over",
+            paramLabel = "VERSION",
+            description = "With --file: version of the existing draft that yours replaces.")
+    @Nullable
+    Integer over;
+
+    @Option(
+            names = "--reason",
+            paramLabel = "TEXT",
+            defaultValue = "",
+            description = "Reason, stored with the revision.")
+    @SuppressWarnings("NullAway.Init")
+    String remark;
+
+    @Option(names = "--treat-as-known", description = "Treat what the changed rule finds as known; it is not reported.")
+    boolean asKnown;
+
+    @Option(names = "--json", description = "The draft as JSON.")
+    boolean json;
+
+    @Override
+    public Integer call() {
+        if (act != null && act.file != null) return lay(act.file);
+        if (act != null && act.switchTo) {
+            JsonNode saved = api().post(
+                            rule.path("/draft/switch?remark=" + Api.part(remark) + (asKnown ? "&asKnown=true" : "")),
+                            null);
+            out().println("The draft changes of " + rule.name() + " are applied, as revision " + saved.path("revision")
+                    + ".");
+            PushCommand.effect(saved.path("effect").asString(""), asKnown).ifPresent(out()::println);
+            return 0;
+        }
+        if (act != null && act.discard) {
+            api().delete(rule.path("/draft"));
+            out().println("The draft changes of " + rule.name() + " are discarded.");
+            return 0;
+        }
+        tell(api().get(rule.path("/draft")));
+        return 0;
+    }
+
+    private Integer lay(Path file) {
+        String text = read(file);
+        try {
+            String seen = Api.query(Collections.singletonMap("seen", over == null ? null : over.toString()));
+            tell(api().putText(rule.path("/draft" + seen), text));
+            return 0;
+        } catch (ApiException refused) {
+            if (refused.problems().isEmpty()) throw refused;
+            err().println(ProblemText.of(refused, file.toString(), text));
+            return ExitStatus.of(refused);
+        }
+    }
+
+    private void tell(JsonNode draft) {
+        if (json) {
+            OutputOptions.printJson(out(), draft);
+            return;
+        }
+        out().println("Draft changes of " + rule.name() + " by "
+                + draft.path("author").asString("") + ", "
+                + Words.time(draft.path("at")) + ", version " + draft.path("version") + ", made from revision "
+                + draft.path("baseRevision") + ".");
+        if (draft.path("baseRevision").asInt(0) != draft.path("revision").asInt(0))
+            out().println("The rule has a newer revision, " + draft.path("revision")
+                    + ". Compare, then save the draft again (--file FILE --over "
+                    + draft.path("version") + "), then apply.");
+        JsonNode saved = api().get("/api/definitions/rule/" + Api.part(rule.name()) + ".json");
+        var lines = Differences.lines(saved, draft.path("document"));
+        lines.forEach(line -> out().println("  " + line));
+        if (lines.isEmpty()) out().println("  It is the same as the rule.");
+        PushCommand.effect(draft.path("effect").asString(""), asKnown)
+                .ifPresent(words -> out().println("When applied:" + words.replaceFirst("^ +", " ")));
+        out().println("odd preview " + rule.name() + " --draft FILE compares what it finds with what the rule finds.");
+    }
+}

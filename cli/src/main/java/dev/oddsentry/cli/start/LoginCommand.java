@@ -1,0 +1,83 @@
+package dev.oddsentry.cli.start;
+
+import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.cli.client.Login;
+import dev.oddsentry.cli.common.OutputOptions;
+import java.io.BufferedReader;
+import java.io.Console;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.nio.charset.StandardCharsets;
+import java.util.Map;
+import java.util.Objects;
+import java.util.concurrent.Callable;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Model.CommandSpec;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import picocli.CommandLine.Spec;
+
+@Command(
+        name = "login",
+        mixinStandardHelpOptions = true,
+        description = "Log in and store a token on this computer.",
+        footer = {"", "Example: odd login --user ines"})
+public final class LoginCommand implements Callable<Integer> {
+    @Spec
+    @SuppressWarnings("NullAway.Init")
+    CommandSpec spec;
+
+    @Option(names = "--url", paramLabel = "ADDRESS", description = "Address of the service.")
+    @Nullable
+    String url;
+
+    @Option(names = "--user", paramLabel = "NAME", description = "Your log-in name. Default: you are asked.")
+    @Nullable
+    String user;
+
+    @Option(names = "--password-stdin", description = "Read the password from standard input, for scripts.")
+    boolean passwordFromInput;
+
+    @Option(names = "--json", description = "The user as JSON.")
+    boolean json;
+
+    @Override
+    public Integer call() throws IOException {
+        String address = Login.urlToLogInAt(url);
+        String login = user == null ? ask("Log-in name: ") : user;
+        var api = new Api(new Login(address, null));
+        var issued = api.post("/api/tokens", Map.of("login", login, "password", password(), "name", "command line"));
+        var loggedIn = new Login(address, issued.path("token").asString(""));
+        loggedIn.store();
+        var person = new Api(loggedIn).get("/api/session");
+        if (json) OutputOptions.printJson(spec.commandLine().getOut(), person);
+        else
+            spec.commandLine()
+                    .getOut()
+                    .println("Logged in at " + address + " as "
+                            + person.path("name").asString("") + ".");
+        return 0;
+    }
+
+    private String ask(String prompt) {
+        return Objects.requireNonNullElse(console().readLine(prompt), "");
+    }
+
+    private String password() throws IOException {
+        if (passwordFromInput) {
+            var input = new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8));
+            return Objects.requireNonNullElse(input.readLine(), "");
+        }
+        char[] typed = console().readPassword("Password: ");
+        return typed == null ? "" : new String(typed);
+    }
+
+    private Console console() {
+        Console console = System.console();
+        if (console == null || !console.isTerminal()) {
+            throw new ParameterException(spec.commandLine(), "No terminal. Use --user NAME and --password-stdin.");
+        }
+        return console;
+    }
+}

@@ -1,0 +1,158 @@
+package dev.oddsentry.cli.trying;
+
+import dev.oddsentry.cli.client.ApiException;
+import dev.oddsentry.cli.common.BackgroundWork;
+import dev.oddsentry.cli.common.CopyOption;
+import dev.oddsentry.cli.common.ExitStatus;
+import dev.oddsentry.cli.common.OutputOptions;
+import dev.oddsentry.cli.common.RuleArgument;
+import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.ProblemText;
+import dev.oddsentry.cli.output.Words;
+import java.math.BigDecimal;
+import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.LinkedHashMap;
+import java.util.List;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.Command;
+import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
+import tools.jackson.databind.JsonNode;
+
+@Command(
+        name = "backtest",
+        mixinStandardHelpOptions = true,
+        description = "Show how often a rule would have sent messages.",
+        footer = {
+            "",
+            "Example: odd backtest late-sailings --days 90",
+            "         odd backtest late-sailings --days 90 --threshold late_minutes=20,25,30",
+            "Past slots are calculated from today's data. Ctrl-C stops the back-test in the service too."
+        })
+public final class BackTestCommand extends ServiceCommand {
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    OutputOptions output;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    RuleArgument rule;
+
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    CopyOption copy;
+
+    @Option(names = "--days", paramLabel = "N", defaultValue = "90", description = "Number of days (90).")
+    int days;
+
+    @Option(
+            names = "--threshold",
+            paramLabel = "NAME=VALUE,…",
+            description = "Values to try; each replaces all values of the threshold.")
+    Map<String, String> thresholds = Map.of();
+
+    @Option(
+            names = "--draft",
+            paramLabel = "FILE",
+            description = "Definition file of the rule, instead of the saved one.")
+    @Nullable
+    Path draft;
+
+    @Option(names = "--slots", description = "List the slots with messages, exceptions or unknown groups.")
+    boolean slots;
+
+    @Override
+    public Integer call() {
+        var body = new LinkedHashMap<String, @Nullable Object>();
+        body.put("days", days);
+        body.put("copy", copy.key());
+        body.put("thresholds", onTrial());
+        String text = draft == null ? null : read(draft);
+        body.put("document", text);
+        JsonNode asked;
+        try {
+            asked = api().post(rule.path("/back-tests"), body);
+        } catch (ApiException refused) {
+            if (refused.problems().isEmpty() || draft == null) throw refused;
+            err().println(ProblemText.of(refused, draft.toString(), text));
+            return ExitStatus.of(refused);
+        }
+        JsonNode work = new BackgroundWork(api(), err()).await(asked);
+        if (!work.path("state").asString("").equals("DONE")) {
+            err().println("The back-test " + Words.state(work.path("state")) + ": "
+                    + work.path("reason").asString(""));
+            return 1;
+        }
+        JsonNode result = work.path("result");
+        if (output.isTable()) {
+            out().println("Calculated from today's data, after " + Words.count(result.path("warmUp"), "warm-up slot")
+                    + ".");
+            if (result.path("beyondStart").isString())
+                out().println("The schedule starts " + Words.time(result.path("beyondStart"))
+                        + "; the back-test looks back beyond that.");
+            out().println();
+        }
+        output.print(out(), result, () -> slots ? bySlot(result) : byVariant(result), "No slot had an exception.");
+        return 0;
+    }
+
+    private Map<String, List<BigDecimal>> onTrial() {
+        var onTrial = new LinkedHashMap<String, List<BigDecimal>>();
+        thresholds.forEach((name, values) -> {
+            var numbers = new ArrayList<BigDecimal>();
+            for (String value : values.split(",", -1)) numbers.add(number(name, value.strip()));
+            onTrial.put(name, numbers);
+        });
+        return onTrial;
+    }
+
+    private BigDecimal number(String name, String value) {
+        try {
+            return new BigDecimal(value);
+        } catch (NumberFormatException notOne) {
+            throw new ParameterException(
+                    spec().commandLine(),
+                    "\"" + value + "\" is not a number. Example: --threshold " + name + "=20,25,30");
+        }
+    }
+
+    private static String variant(JsonNode variant) {
+        var words = new ArrayList<String>();
+        variant.path("thresholds").properties().forEach(each -> words.add(each.getKey() + " " + each.getValue()));
+        return words.isEmpty() ? "as saved" : String.join(", ", words);
+    }
+
+    private static Listing byVariant(JsonNode result) {
+        var table = new Listing("With", "Checks", "Messages", "Findings reported", "Max exceptions", "Unknown groups");
+        for (JsonNode variant : result.path("variants")) {
+            table.add(
+                    variant(variant),
+                    variant.path("checks").asString(""),
+                    variant.path("mails").asString(""),
+                    variant.path("news").asString(""),
+                    variant.path("mostExceptions").asString(""),
+                    variant.path("notJudged").asString(""));
+        }
+        return table;
+    }
+
+    private static Listing bySlot(JsonNode result) {
+        var table = new Listing("With", "Slot", "Exceptions", "Critical", "Reported", "Unknown groups");
+        for (JsonNode variant : result.path("variants")) {
+            for (JsonNode slot : variant.path("slots")) {
+                table.add(
+                        variant(variant),
+                        Words.time(slot.path("slot")),
+                        slot.path("exceptions").asString(""),
+                        slot.path("critical").asString(""),
+                        slot.path("news").asString(""),
+                        slot.path("notJudged").asString(""));
+            }
+        }
+        return table;
+    }
+}
