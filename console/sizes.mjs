@@ -14,10 +14,15 @@ const closure = (name, seen = new Set()) => {
   for (const each of manifest[name].imports ?? []) closure(each, seen)
   return seen
 }
-const bytes = (names) => [...names].reduce((sum, name) => sum + gzipSync(readFileSync(folder + manifest[name].file)).length, 0)
+const bytes = (names) =>
+  [...names].reduce((sum, name) => sum + gzipSync(readFileSync(folder + manifest[name].file)).length, 0)
 
-const pages = Object.keys(manifest).filter((name) => manifest[name].isDynamicEntry && /Page|Editor/.test(name) && !name.includes('CodeEditor'))
+const pages = Object.keys(manifest).filter(
+  (name) => manifest[name].isDynamicEntry && /Page|Editor/.test(name) && !name.includes('CodeEditor'),
+)
 const sizes = pages.map((page) => [page, bytes(closure(page, closure(entry)))]).sort((a, b) => b[1] - a[1])
 const [greatest] = sizes
-console.log(`First view: at most ${Math.round(greatest[1] / 1000)} kB of compressed script (${greatest[0]}), of ${limit / 1000} kB allowed.`)
+console.log(
+  `First view: at most ${Math.round(greatest[1] / 1000)} kB of compressed script (${greatest[0]}), of ${limit / 1000} kB allowed.`,
+)
 if (greatest[1] > limit) process.exit(1)

@@ -5,7 +5,11 @@ export default defineConfig({
   plugins: [react()],
   // Into the jar that the service serves as its static files.
   build: { outDir: 'target/classes/static', emptyOutDir: true, assetsInlineLimit: 0, manifest: true },
-  css: { preprocessorOptions: { scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] } } },
+  css: {
+    preprocessorOptions: {
+      scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
+    },
+  },
   server: { proxy: { '/api': 'http://127.0.0.1:8480' } },
   test: { environment: 'jsdom', setupFiles: ['src/test-setup.ts'], globals: true, testTimeout: 20_000 },
 })

@@ -32,11 +32,29 @@ async function refusal(response: Response): Promise<ApiError> {
   }
 }
 
-async function call<T>(method: string, path: string, body?: unknown, headers: Record<string, string> = {}, signal?: AbortSignal): Promise<T> {
-  return send(method, path, body === undefined ? undefined : JSON.stringify(body), { 'Content-Type': 'application/json', ...headers }, signal)
+async function call<T>(
+  method: string,
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+  signal?: AbortSignal,
+): Promise<T> {
+  return send(
+    method,
+    path,
+    body === undefined ? undefined : JSON.stringify(body),
+    { 'Content-Type': 'application/json', ...headers },
+    signal,
+  )
 }
 
-async function send<T>(method: string, path: string, body: string | undefined, headers: Record<string, string>, signal?: AbortSignal): Promise<T> {
+async function send<T>(
+  method: string,
+  path: string,
+  body: string | undefined,
+  headers: Record<string, string>,
+  signal?: AbortSignal,
+): Promise<T> {
   let response: Response
   try {
     response = await fetch(path, {
@@ -47,7 +65,7 @@ async function send<T>(method: string, path: string, body: string | undefined, h
     })
   } catch {
     if (signal?.aborted) throw new ApiError(0, 'Stopped.')
-    throw new ApiError(0, 'The service does not answer. What you see may be old.')
+    throw new ApiError(0, 'The service cannot be reached. This page may be out of date.')
   }
   if (!response.ok) throw await refusal(response)
   const text = await response.text()
@@ -59,7 +77,7 @@ async function readText(path: string): Promise<string> {
   try {
     response = await fetch(path, { headers: { Accept: 'application/yaml, application/problem+json' } })
   } catch {
-    throw new ApiError(0, 'The service does not answer. What you see may be old.')
+    throw new ApiError(0, 'The service cannot be reached. This page may be out of date.')
   }
   if (!response.ok) throw await refusal(response)
   return response.text()
@@ -68,7 +86,8 @@ async function readText(path: string): Promise<string> {
 export const api = {
   get: <T>(path: string) => call<T>('GET', path),
   /** A signal stops the wait; the service then cancels what it runs for this request. */
-  post: <T>(path: string, body?: unknown, headers?: Record<string, string>, signal?: AbortSignal) => call<T>('POST', path, body, headers, signal),
+  post: <T>(path: string, body?: unknown, headers?: Record<string, string>, signal?: AbortSignal) =>
+    call<T>('POST', path, body, headers, signal),
   /** A definition as JSON, which the service reads as the YAML that it is too. */
   document: <T>(method: 'POST' | 'PUT', path: string, document: object) =>
     send<T>(method, path, JSON.stringify(document, null, 1), { 'Content-Type': 'application/yaml' }),

@@ -1,9 +1,19 @@
 export type Severity = 'CRITICAL' | 'WARNING' | 'NOTICE'
 export type RuleState = 'DRAFT' | 'ACTIVE' | 'PAUSED'
 export type CheckState =
-  | 'RUNNING' | 'QUIET' | 'FIRED' | 'NOT_JUDGED' | 'FAILED' | 'PARTLY_FAILED' | 'KEPT_BACK' | 'STOPPED' | 'STALE' | 'OVERTAKEN'
-export type FindingState = 'PENDING' | 'OPEN' | 'OUT_OF_SIGHT' | 'CLEARED'
-export type RecipientState = 'WAITING' | 'HANDING_OVER' | 'SENT' | 'UNSURE' | 'UNCONFIRMED' | 'REFUSED' | 'EXPIRED' | 'STOPPED'
+  | 'RUNNING'
+  | 'QUIET'
+  | 'FIRED'
+  | 'INCOMPLETE'
+  | 'FAILED'
+  | 'PARTLY_FAILED'
+  | 'AWAITING_APPROVAL'
+  | 'STOPPED'
+  | 'RESTARTED'
+  | 'SKIPPED'
+export type FindingState = 'PENDING' | 'OPEN' | 'AGED_OUT' | 'CLEARED'
+export type RecipientState =
+  'QUEUED' | 'SENDING' | 'SENT' | 'UNSURE' | 'UNCONFIRMED' | 'REJECTED' | 'EXPIRED' | 'CANCELLED'
 
 /** An instant in ISO 8601, as the API writes it. */
 export type Instant = string
@@ -14,7 +24,14 @@ export type Person = { login: string; name: string; email: string; role: 'ANALYS
 export type PartCount = { text: string; rowsLeft: number; unknown: Record<string, number>; unknownRows?: number | null }
 
 /** How a personal copy of a check went; without addresses of its own, the rule's heard. */
-export type CopyOfCheck = { copy: string; state: CheckState; to: string[]; reason: string | null; exceptions: number | null; news: number | null }
+export type CopyOfCheck = {
+  copy: string
+  state: CheckState
+  to: string[]
+  reason: string | null
+  exceptions: number | null
+  news: number | null
+}
 
 /** A group of which nobody can tell, and why. */
 export type NotJudged = { group: string; reason: string }
@@ -43,7 +60,16 @@ export type Check = {
 }
 
 /** A check as a dot in a strip. */
-export type StripCheck = { id: string; slot: Instant; state: CheckState; news: number | null; worst: Severity | null; exceptions: number | null; reason: string | null; retryAt: Instant | null }
+export type StripCheck = {
+  id: string
+  slot: Instant
+  state: CheckState
+  news: number | null
+  worst: Severity | null
+  exceptions: number | null
+  reason: string | null
+  retryAt: Instant | null
+}
 
 export type RuleSummary = {
   name: string
@@ -145,14 +171,27 @@ export type Story = {
     row: Record<string, string | null>
     failure: string | null
   }
-  events: { at: Instant; about: 'FINDING' | 'MESSAGE' | 'MARK' | 'EDIT' | 'THRESHOLD'; words: string; check: string | null; message: string | null }[]
+  events: {
+    at: Instant
+    about: 'FINDING' | 'MESSAGE' | 'MARK' | 'EDIT' | 'THRESHOLD'
+    words: string
+    check: string | null
+    message: string | null
+  }[]
 }
 
 export type FindingColumn = { name: string; label: string; type: string }
 
 export type FindingList = { total: number; columns: FindingColumn[]; findings: Finding[] }
 
-export type Recipient = { address: string; state: RecipientState; tries: number; nextTry: Instant | null; words: string | null; settledAt?: Instant | null }
+export type Recipient = {
+  address: string
+  state: RecipientState
+  tries: number
+  nextTry: Instant | null
+  words: string | null
+  settledAt?: Instant | null
+}
 
 export type MessageSummary = {
   id: string

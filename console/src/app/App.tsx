@@ -12,56 +12,90 @@ const TodayPage = lazy(() => import('../features/today/TodayPage').then(({ Today
 const RulesPage = lazy(() => import('../features/rules/RulesPage').then(({ RulesPage: page }) => ({ default: page })))
 const RulePage = lazy(() => import('../features/rules/RulePage').then(({ RulePage: page }) => ({ default: page })))
 const StoryPage = lazy(() => import('../features/rules/StoryPage').then(({ StoryPage: page }) => ({ default: page })))
-const RuleEditor = lazy(() => import('../features/editor/RuleEditor').then(({ RuleEditor: page }) => ({ default: page })))
-const NewRulePage = lazy(() => import('../features/editor/RuleEditor').then(({ NewRulePage: page }) => ({ default: page })))
-const ThresholdsPage = lazy(() => import('../features/thresholds/ThresholdsPage').then(({ ThresholdsPage: page }) => ({ default: page })))
-const ThresholdPage = lazy(() => import('../features/thresholds/ThresholdPage').then(({ ThresholdPage: page }) => ({ default: page })))
-const DocumentPage = lazy(() => import('../features/documents/DocumentPage').then(({ DocumentPage: page }) => ({ default: page })))
-const NewDocumentPage = lazy(() => import('../features/documents/DocumentPage').then(({ NewDocumentPage: page }) => ({ default: page })))
-const QueriesPage = lazy(() => import('../features/queries/QueriesPage').then(({ QueriesPage: page }) => ({ default: page })))
+const RuleEditor = lazy(() =>
+  import('../features/editor/RuleEditor').then(({ RuleEditor: page }) => ({ default: page })),
+)
+const NewRulePage = lazy(() =>
+  import('../features/editor/RuleEditor').then(({ NewRulePage: page }) => ({ default: page })),
+)
+const ThresholdsPage = lazy(() =>
+  import('../features/thresholds/ThresholdsPage').then(({ ThresholdsPage: page }) => ({ default: page })),
+)
+const ThresholdPage = lazy(() =>
+  import('../features/thresholds/ThresholdPage').then(({ ThresholdPage: page }) => ({ default: page })),
+)
+const DocumentPage = lazy(() =>
+  import('../features/documents/DocumentPage').then(({ DocumentPage: page }) => ({ default: page })),
+)
+const NewDocumentPage = lazy(() =>
+  import('../features/documents/DocumentPage').then(({ NewDocumentPage: page }) => ({ default: page })),
+)
+const QueriesPage = lazy(() =>
+  import('../features/queries/QueriesPage').then(({ QueriesPage: page }) => ({ default: page })),
+)
 const QueryPage = lazy(() => import('../features/queries/QueryPage').then(({ QueryPage: page }) => ({ default: page })))
-const NewQueryPage = lazy(() => import('../features/queries/QueryPage').then(({ NewQueryPage: page }) => ({ default: page })))
-const FindingsPage = lazy(() => import('../features/findings/FindingsPage').then(({ FindingsPage: page }) => ({ default: page })))
-const ReadersPage = lazy(() => import('../features/readers/ReadersPage').then(({ ReadersPage: page }) => ({ default: page })))
-const ReaderPage = lazy(() => import('../features/readers/ReaderPage').then(({ ReaderPage: page }) => ({ default: page })))
+const NewQueryPage = lazy(() =>
+  import('../features/queries/QueryPage').then(({ NewQueryPage: page }) => ({ default: page })),
+)
+const FindingsPage = lazy(() =>
+  import('../features/findings/FindingsPage').then(({ FindingsPage: page }) => ({ default: page })),
+)
+const ReadersPage = lazy(() =>
+  import('../features/readers/ReadersPage').then(({ ReadersPage: page }) => ({ default: page })),
+)
+const ReaderPage = lazy(() =>
+  import('../features/readers/ReaderPage').then(({ ReaderPage: page }) => ({ default: page })),
+)
 const SetupPage = lazy(() => import('../features/setup/SetupPage').then(({ SetupPage: page }) => ({ default: page })))
-const OutboxPage = lazy(() => import('../features/outbox/OutboxPage').then(({ OutboxPage: page }) => ({ default: page })))
-const ExtractPage = lazy(() => import('../features/outbox/ExtractPage').then(({ ExtractPage: page }) => ({ default: page })))
-const MessagePage = lazy(() => import('../features/outbox/MessagePage').then(({ MessagePage: page }) => ({ default: page })))
+const OutboxPage = lazy(() =>
+  import('../features/outbox/OutboxPage').then(({ OutboxPage: page }) => ({ default: page })),
+)
+const ExtractPage = lazy(() =>
+  import('../features/outbox/ExtractPage').then(({ ExtractPage: page }) => ({ default: page })),
+)
+const MessagePage = lazy(() =>
+  import('../features/outbox/MessagePage').then(({ MessagePage: page }) => ({ default: page })),
+)
 
 /** Logged in, the pages; otherwise the log-in, at whatever address, so that a link still leads where it said afterwards. */
 export function App() {
   const current = useQuery(session)
   return (
     <Loaded query={current} what="Your log-in">
-      {(person) => person === null ? <LoginPage /> : (
-        <PersonContext value={person}><Routes>
-          <Route element={<Layout person={person} />}>
-            <Route path="/today" element={<TodayPage />} />
-            <Route path="/queries" element={<QueriesPage />} />
-            <Route path="/queries/new" element={<NewQueryPage />} />
-            <Route path="/queries/:name" element={<QueryPage />} />
-            <Route path="/rules" element={<RulesPage />} />
-            <Route path="/rules/new" element={<NewRulePage />} />
-            <Route path="/rules/:name" element={<RulePage />} />
-            <Route path="/rules/:name/findings/:finding" element={<StoryPage />} />
-            <Route path="/rules/:name/edit" element={<RuleEditor />} />
-            <Route path="/findings" element={<FindingsPage />} />
-            <Route path="/readers" element={<ReadersPage />} />
-            <Route path="/readers/:address" element={<ReaderPage />} />
-            <Route path="/thresholds" element={<ThresholdsPage />} />
-            <Route path="/thresholds/:name" element={<ThresholdPage />} />
-            <Route path="/documents/new" element={<NewDocumentPage />} />
-            <Route path="/documents/:kind/:name" element={<DocumentPage />} />
-            <Route path="/setup" element={<SetupPage />} />
-            <Route path="/outbox" element={<OutboxPage />} />
-            <Route path="/outbox/:id" element={<MessagePage />} />
-            <Route path="/extracts/:id" element={<ExtractPage />} />
-            <Route index element={<Navigate to="/today" replace />} />
-            <Route path="*" element={<NotFoundPage />} />
-          </Route>
-        </Routes></PersonContext>
-      )}
+      {(person) =>
+        person === null ? (
+          <LoginPage />
+        ) : (
+          <PersonContext value={person}>
+            <Routes>
+              <Route element={<Layout person={person} />}>
+                <Route path="/today" element={<TodayPage />} />
+                <Route path="/queries" element={<QueriesPage />} />
+                <Route path="/queries/new" element={<NewQueryPage />} />
+                <Route path="/queries/:name" element={<QueryPage />} />
+                <Route path="/rules" element={<RulesPage />} />
+                <Route path="/rules/new" element={<NewRulePage />} />
+                <Route path="/rules/:name" element={<RulePage />} />
+                <Route path="/rules/:name/findings/:finding" element={<StoryPage />} />
+                <Route path="/rules/:name/edit" element={<RuleEditor />} />
+                <Route path="/findings" element={<FindingsPage />} />
+                <Route path="/readers" element={<ReadersPage />} />
+                <Route path="/readers/:address" element={<ReaderPage />} />
+                <Route path="/thresholds" element={<ThresholdsPage />} />
+                <Route path="/thresholds/:name" element={<ThresholdPage />} />
+                <Route path="/documents/new" element={<NewDocumentPage />} />
+                <Route path="/documents/:kind/:name" element={<DocumentPage />} />
+                <Route path="/setup" element={<SetupPage />} />
+                <Route path="/outbox" element={<OutboxPage />} />
+                <Route path="/outbox/:id" element={<MessagePage />} />
+                <Route path="/extracts/:id" element={<ExtractPage />} />
+                <Route index element={<Navigate to="/today" replace />} />
+                <Route path="*" element={<NotFoundPage />} />
+              </Route>
+            </Routes>
+          </PersonContext>
+        )
+      }
     </Loaded>
   )
 }

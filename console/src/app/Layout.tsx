@@ -8,9 +8,17 @@ import { useChanges } from '../shared/changes'
 import { Mark } from '../shared/Mark'
 
 /** Address and name, and the addresses besides that belong there. */
-const pages: [string, string, ...string[]][] = [['/today', 'Today'], ['/queries', 'Queries'], ['/rules', 'Rules', '/readers'], ['/findings', 'Findings'], ['/outbox', 'Outbox', '/extracts'], ['/setup', 'Setup', '/thresholds', '/documents']]
+const pages: [string, string, ...string[]][] = [
+  ['/today', 'Today'],
+  ['/queries', 'Queries'],
+  ['/rules', 'Rules', '/readers'],
+  ['/findings', 'Findings'],
+  ['/outbox', 'Outbox', '/extracts'],
+  ['/setup', 'Setup', '/thresholds', '/documents'],
+]
 
-const here = (pathname: string, addresses: string[]) => addresses.some((each) => pathname === each || pathname.startsWith(`${each}/`))
+const here = (pathname: string, addresses: string[]) =>
+  addresses.some((each) => pathname === each || pathname.startsWith(`${each}/`))
 
 /** The frame around every page. */
 export function Layout({ person }: { person: Person }) {
@@ -20,13 +28,37 @@ export function Layout({ person }: { person: Person }) {
   const leave = useMutation({ mutationFn: logOut, onSuccess: () => client.resetQueries() })
   return (
     <>
-      <a className="skip" href="#content">Skip to the content</a>
+      <a className="skip" href="#content">
+        Skip to content
+      </a>
       <header className="top">
-        <Link className="brand" to="/today"><Mark />Odd Sentry</Link>
-        <nav aria-label="Pages">{pages.map(([path, name, ...within]) => <Link key={path} to={path} {...(here(pathname, [path, ...within]) ? { className: 'active', 'aria-current': 'page' } : {})}>{name}</Link>)}</nav>
-        <span className="who">{person.name}<Button variant="plain" size="sm" onClick={() => leave.mutate()}>Log out</Button></span>
+        <Link className="brand" to="/today">
+          <Mark />
+          Odd Sentry
+        </Link>
+        <nav aria-label="Pages">
+          {pages.map(([path, name, ...within]) => (
+            <Link
+              key={path}
+              to={path}
+              {...(here(pathname, [path, ...within]) ? { className: 'active', 'aria-current': 'page' } : {})}
+            >
+              {name}
+            </Link>
+          ))}
+        </nav>
+        <span className="who">
+          {person.name}
+          <Button variant="plain" size="sm" onClick={() => leave.mutate()}>
+            Log out
+          </Button>
+        </span>
       </header>
-      <main id="content" tabIndex={-1}><Suspense fallback={null}><Outlet /></Suspense></main>
+      <main id="content" tabIndex={-1}>
+        <Suspense fallback={null}>
+          <Outlet />
+        </Suspense>
+      </main>
     </>
   )
 }

@@ -22,7 +22,9 @@ const onError = (error: Error) => {
 const client: QueryClient = new QueryClient({
   queryCache: new QueryCache({ onError }),
   mutationCache: new MutationCache({ onError }),
-  defaultOptions: { queries: { retry: (count, error) => count < 2 && error instanceof ApiError && error.status === 0 } },
+  defaultOptions: {
+    queries: { retry: (count, error) => count < 2 && error instanceof ApiError && error.status === 0 },
+  },
 })
 
 const root = document.getElementById('root')
@@ -30,7 +32,9 @@ if (!root) throw new Error('index.html has no element with the id root')
 createRoot(root).render(
   <StrictMode>
     <QueryClientProvider client={client}>
-      <BrowserRouter><App /></BrowserRouter>
+      <BrowserRouter>
+        <App />
+      </BrowserRouter>
     </QueryClientProvider>
   </StrictMode>,
 )

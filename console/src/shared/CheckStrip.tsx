@@ -6,8 +6,8 @@ const line = 21
 function describe(checks: StripCheck[]): string {
   const fired = checks.filter((check) => check.state === 'FIRED').length
   const failed = checks.filter((check) => check.state === 'FAILED').length
-  const notJudged = checks.filter((check) => check.state === 'NOT_JUDGED').length
-  const unclear = notJudged > 0 ? `, ${notJudged} not judged` : ''
+  const notJudged = checks.filter((check) => check.state === 'INCOMPLETE').length
+  const unclear = notJudged > 0 ? `, ${notJudged} incomplete` : ''
   return `Last ${checks.length} checks: ${fired} fired, ${failed} failed${unclear}, ${checks.length - fired - failed - notJudged} others`
 }
 
@@ -20,9 +20,18 @@ export function CheckStrip({ newestFirst }: { newestFirst: StripCheck[] }) {
   const checks = newestFirst.toReversed()
   const width = checks.length * gap + 6
   return (
-    <svg className="strip" width={width} height={28} viewBox={`0 0 ${width} 28`} role="img" aria-label={describe(checks)}>
+    <svg
+      className="strip"
+      width={width}
+      height={28}
+      viewBox={`0 0 ${width} 28`}
+      role="img"
+      aria-label={describe(checks)}
+    >
       <line x1="0" x2={width} y1={line} y2={line} stroke="var(--bs-border-color)" />
-      {checks.map((check, index) => <Dot key={check.id} check={check} x={8 + index * gap} />)}
+      {checks.map((check, index) => (
+        <Dot key={check.id} check={check} x={8 + index * gap} />
+      ))}
     </svg>
   )
 }
@@ -32,15 +41,25 @@ function Dot({ check, x }: { check: StripCheck; x: number }) {
     case 'FIRED':
       return (
         <g>
-          <line x1={x} x2={x} y1={line} y2={11} stroke={`var(${check.worst === 'CRITICAL' ? '--brick' : '--lantern'})`} />
+          <line
+            x1={x}
+            x2={x}
+            y1={line}
+            y2={11}
+            stroke={`var(${check.worst === 'CRITICAL' ? '--brick' : '--lantern'})`}
+          />
           <Lifted x={x} y={8} worst={check.worst} />
         </g>
       )
     case 'FAILED':
     case 'PARTLY_FAILED':
       return <path d={`M${x - 3.5} ${line - 3.5}l7 7m0 -7l-7 7`} stroke="var(--brick)" strokeWidth={2} />
-    case 'NOT_JUDGED':
-      return <text x={x} y={line - 4} textAnchor="middle" fontSize={11} fontWeight={700} fill="var(--lantern-ink)">?</text>
+    case 'INCOMPLETE':
+      return (
+        <text x={x} y={line - 4} textAnchor="middle" fontSize={11} fontWeight={700} fill="var(--lantern-ink)">
+          ?
+        </text>
+      )
     case 'RUNNING':
       return <circle cx={x} cy={line} r={3} fill="var(--sheet)" stroke="var(--bs-secondary-color)" strokeWidth={1.5} />
     default:

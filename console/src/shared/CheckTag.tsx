@@ -5,13 +5,13 @@ const looks: Record<CheckState, { sign: string; look: string }> = {
   RUNNING: { sign: '…', look: '' },
   QUIET: { sign: '–', look: '' },
   FIRED: { sign: '!', look: 'warning' },
-  NOT_JUDGED: { sign: '?', look: 'warning' },
+  INCOMPLETE: { sign: '?', look: 'warning' },
   FAILED: { sign: '✕', look: 'bad' },
   PARTLY_FAILED: { sign: '✕', look: 'bad' },
-  KEPT_BACK: { sign: '!', look: 'warning' },
+  AWAITING_APPROVAL: { sign: '!', look: 'warning' },
   STOPPED: { sign: '–', look: '' },
-  STALE: { sign: '–', look: '' },
-  OVERTAKEN: { sign: '–', look: '' },
+  RESTARTED: { sign: '–', look: '' },
+  SKIPPED: { sign: '–', look: '' },
 }
 
 export function CheckTag({ state }: { state: CheckState }) {

@@ -31,7 +31,9 @@ const colours = HighlightStyle.define([
 ])
 
 const languageOf = (language: CodeProps['language'], tables: SQLNamespace | undefined): Extension =>
-  language === 'yaml' ? yaml() : sql({ dialect: PostgreSQL, upperCaseKeywords: false, ...(tables ? { schema: tables } : {}) })
+  language === 'yaml'
+    ? yaml()
+    : sql({ dialect: PostgreSQL, upperCaseKeywords: false, ...(tables ? { schema: tables } : {}) })
 
 /** Tab leaves the field, as in any other, so that it holds nobody who has no mouse. */
 export function CodeEditor({ label, language, value, onChange, tables, marks }: CodeProps) {
@@ -49,10 +51,15 @@ export function CodeEditor({ label, language, value, onChange, tables, marks }: 
       state: EditorState.create({
         doc: value,
         extensions: [
-          lineNumbers(), history(), bracketMatching(), closeBrackets(),
+          lineNumbers(),
+          history(),
+          bracketMatching(),
+          closeBrackets(),
           // Enter ends a line; it takes an entry only after the arrow keys have chosen one.
-          autocompletion({ selectOnOpen: false }), EditorView.lineWrapping,
-          syntaxHighlighting(colours), speaking.current.of(languageOf(language, tables)),
+          autocompletion({ selectOnOpen: false }),
+          EditorView.lineWrapping,
+          syntaxHighlighting(colours),
+          speaking.current.of(languageOf(language, tables)),
           keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap]),
           EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false', autocapitalize: 'off' }),
           EditorView.updateListener.of((update) => {
@@ -68,7 +75,8 @@ export function CodeEditor({ label, language, value, onChange, tables, marks }: 
   }, [label, language])
   useEffect(() => {
     const editor = view.current
-    if (editor && editor.state.doc.toString() !== value) editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } })
+    if (editor && editor.state.doc.toString() !== value)
+      editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } })
   }, [value])
   useEffect(() => {
     view.current?.dispatch({ effects: speaking.current.reconfigure(languageOf(language, tables)) })
@@ -77,7 +85,12 @@ export function CodeEditor({ label, language, value, onChange, tables, marks }: 
     const editor = view.current
     if (!editor) return
     const length = editor.state.doc.length
-    const found: Diagnostic[] = (marks ?? []).map(({ from, to, message, warning }) => ({ from: Math.min(from, length), to: Math.min(Math.max(to, from + 1), length), message, severity: warning ? 'warning' : 'error' }))
+    const found: Diagnostic[] = (marks ?? []).map(({ from, to, message, warning }) => ({
+      from: Math.min(from, length),
+      to: Math.min(Math.max(to, from + 1), length),
+      message,
+      severity: warning ? 'warning' : 'error',
+    }))
     editor.dispatch(setDiagnostics(editor.state, found))
   }, [marks, value])
   return <div className="code-field" ref={host} />

@@ -11,6 +11,22 @@ export function CodeField(props: CodeProps) {
     const timer = setTimeout(() => setShown(true), 0)
     return () => clearTimeout(timer)
   }, [])
-  const plain = <Form.Control as="textarea" rows={12} className="document" spellCheck={false} aria-label={props.label} value={props.value} onChange={(event) => props.onChange(event.target.value)} />
-  return shown ? <Suspense fallback={plain}><CodeEditor {...props} /></Suspense> : plain
+  const plain = (
+    <Form.Control
+      as="textarea"
+      rows={12}
+      className="document"
+      spellCheck={false}
+      aria-label={props.label}
+      value={props.value}
+      onChange={(event) => props.onChange(event.target.value)}
+    />
+  )
+  return shown ? (
+    <Suspense fallback={plain}>
+      <CodeEditor {...props} />
+    </Suspense>
+  ) : (
+    plain
+  )
 }

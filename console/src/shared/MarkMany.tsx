@@ -6,9 +6,13 @@ import type { MarkKind } from '../api/types'
 import { plural } from './words'
 
 const verbs: { kind: MarkKind; verb: string; help: string }[] = [
-  { kind: 'TAKE', verb: 'Take', help: 'You see to them; nobody is reminded.' },
-  { kind: 'SNOOZE', verb: 'Snooze', help: 'Nothing is said until then; what differs then is told.' },
-  { kind: 'ACCEPT', verb: 'Accept', help: 'They are as they should be; nothing is said, not even that they clear. Say why.' },
+  { kind: 'TAKE', verb: 'Take', help: 'You are dealing with them; reminders stop.' },
+  { kind: 'SNOOZE', verb: 'Snooze', help: 'No reports until that date; any update is reported then.' },
+  {
+    kind: 'ACCEPT',
+    verb: 'Accept',
+    help: 'The findings are correct; they are never reported again, not even when they clear. Note required.',
+  },
 ]
 
 /** Marks of a person on several findings; one that is refused keeps no other from being marked. */
@@ -21,9 +25,19 @@ export function MarkMany({ findings, onDone }: { findings: { rule: string; id: n
   const chosen = verbs.find((each) => each.kind === kind)
   const set = useMutation({
     mutationFn: async (withdraw: boolean) => {
-      const asks = findings.map(({ rule, id }) => api.post(`/api/rules/${encodeURIComponent(rule)}/marks`, { finding: id, kind, note, until: until || null, withdraw }))
+      const asks = findings.map(({ rule, id }) =>
+        api.post(`/api/rules/${encodeURIComponent(rule)}/marks`, {
+          finding: id,
+          kind,
+          note,
+          until: until || null,
+          withdraw,
+        }),
+      )
       const ends = await Promise.allSettled(asks)
-      return ends.flatMap((end) => (end.status === 'rejected' ? [end.reason instanceof Error ? end.reason.message : String(end.reason)] : []))
+      return ends.flatMap((end) =>
+        end.status === 'rejected' ? [end.reason instanceof Error ? end.reason.message : String(end.reason)] : [],
+      )
     },
     onSuccess: async (problems) => {
       setRefused(problems)
@@ -32,20 +46,66 @@ export function MarkMany({ findings, onDone }: { findings: { rule: string; id: n
     },
   })
   return (
-    <section className="sheet chosen" aria-label="Chosen findings">
-      <Form className="d-flex flex-wrap gap-2 align-items-end" onSubmit={(event) => { event.preventDefault(); set.mutate(false) }}>
-        <strong className="me-2">{plural(findings.length, 'finding')} chosen</strong>
+    <section className="sheet chosen" aria-label="Selected findings">
+      <Form
+        className="d-flex flex-wrap gap-2 align-items-end"
+        onSubmit={(event) => {
+          event.preventDefault()
+          set.mutate(false)
+        }}
+      >
+        <strong className="me-2">{plural(findings.length, 'finding')} selected</strong>
         <Form.Group controlId="mark-kind-many">
-          <Form.Label className="mb-0 small quiet">Do with {findings.length === 1 ? 'it' : 'them'}</Form.Label>
-          <Form.Select size="sm" value={kind} onChange={(event) => setKind(verbs.find((each) => each.kind === event.target.value)?.kind ?? 'TAKE')}>{verbs.map((each) => <option key={each.kind} value={each.kind}>{each.verb}</option>)}</Form.Select>
+          <Form.Label className="mb-0 small quiet">Action for {findings.length === 1 ? 'it' : 'them'}</Form.Label>
+          <Form.Select
+            size="sm"
+            value={kind}
+            onChange={(event) => setKind(verbs.find((each) => each.kind === event.target.value)?.kind ?? 'TAKE')}
+          >
+            {verbs.map((each) => (
+              <option key={each.kind} value={each.kind}>
+                {each.verb}
+              </option>
+            ))}
+          </Form.Select>
         </Form.Group>
-        <Form.Group controlId="mark-until-many"><Form.Label className="mb-0 small quiet">Until</Form.Label><Form.Control size="sm" type="date" required={kind === 'SNOOZE'} value={until} onChange={(event) => setUntil(event.target.value)} /></Form.Group>
-        <Form.Group controlId="mark-note-many" className="flex-grow-1"><Form.Label className="mb-0 small quiet">Note</Form.Label><Form.Control size="sm" required={kind === 'ACCEPT'} value={note} onChange={(event) => setNote(event.target.value)} /></Form.Group>
-        <Button size="sm" type="submit" disabled={set.isPending}>{chosen?.verb}</Button>
-        <Button size="sm" variant="plain" disabled={set.isPending} onClick={() => set.mutate(true)}>Withdraw</Button>
+        <Form.Group controlId="mark-until-many">
+          <Form.Label className="mb-0 small quiet">Until</Form.Label>
+          <Form.Control
+            size="sm"
+            type="date"
+            required={kind === 'SNOOZE'}
+            value={until}
+            onChange={(event) => setUntil(event.target.value)}
+          />
+        </Form.Group>
+        <Form.Group controlId="mark-note-many" className="flex-grow-1">
+          <Form.Label className="mb-0 small quiet">Note</Form.Label>
+          <Form.Control
+            size="sm"
+            required={kind === 'ACCEPT'}
+            value={note}
+            onChange={(event) => setNote(event.target.value)}
+          />
+        </Form.Group>
+        <Button size="sm" type="submit" disabled={set.isPending}>
+          {chosen?.verb}
+        </Button>
+        <Button size="sm" variant="plain" disabled={set.isPending} onClick={() => set.mutate(true)}>
+          Undo
+        </Button>
       </Form>
       <p className="small quiet mt-1 mb-0">{chosen?.help}</p>
-      <div role="status">{refused.length > 0 && <ul className="told bad list-unstyled mt-2 mb-0">{[...new Set(refused)].map((each) => <li key={each}>{each}</li>)}</ul>}{set.error && <p className="told bad">{set.error.message}</p>}</div>
+      <div role="status">
+        {refused.length > 0 && (
+          <ul className="told bad list-unstyled mt-2 mb-0">
+            {[...new Set(refused)].map((each) => (
+              <li key={each}>{each}</li>
+            ))}
+          </ul>
+        )}
+        {set.error && <p className="told bad">{set.error.message}</p>}
+      </div>
     </section>
   )
 }

@@ -1,7 +1,12 @@
 import { useState } from 'react'
 import { Form, type FormControlProps } from 'react-bootstrap'
 
-type Props = Omit<FormControlProps, 'value' | 'onChange' | 'type'> & { value: number; least: number; most?: number; onChange: (value: number) => void }
+type Props = Omit<FormControlProps, 'value' | 'onChange' | 'type'> & {
+  value: number
+  least: number
+  most?: number
+  onChange: (value: number) => void
+}
 
 /** A whole number. While it is empty or out of bounds it stays as typed, and what it stood for before counts until the field is left. */
 export function NumberField({ value, least, most, onChange, ...field }: Props) {
@@ -11,7 +16,8 @@ export function NumberField({ value, least, most, onChange, ...field }: Props) {
     setKnown(value)
     setText(String(value))
   }
-  const fits = (typed: string) => /^-?\d+$/.test(typed) && Number(typed) >= least && (most === undefined || Number(typed) <= most)
+  const fits = (typed: string) =>
+    /^-?\d+$/.test(typed) && Number(typed) >= least && (most === undefined || Number(typed) <= most)
   const type = (typed: string) => {
     setText(typed)
     if (!fits(typed)) return

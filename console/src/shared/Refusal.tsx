@@ -8,7 +8,10 @@ export function Refusal({ error }: { error: Error | null }) {
     <ul className="told bad list-unstyled mt-2">
       {problems.length === 0 && <li>{error.message}</li>}
       {problems.map((problem, index) => (
-        <li key={index}>{problem.field && <code>{problem.field}</code>} {problem.message}{problem.suggestion && <> – did you mean “{problem.suggestion}”?</>}</li>
+        <li key={index}>
+          {problem.field && <code>{problem.field}</code>} {problem.message}
+          {problem.suggestion && <> – did you mean “{problem.suggestion}”?</>}
+        </li>
       ))}
     </ul>
   )

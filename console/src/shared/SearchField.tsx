@@ -1,7 +1,11 @@
 import { Form, type FormControlProps } from 'react-bootstrap'
 import { useTyped } from './typed'
 
-type Props = Omit<FormControlProps, 'value' | 'onChange' | 'type'> & { value: string; onSettled: (value: string) => void; list?: string }
+type Props = Omit<FormControlProps, 'value' | 'onChange' | 'type'> & {
+  value: string
+  onSettled: (value: string) => void
+  list?: string
+}
 
 /** A field to search in, which searches when typing pauses. */
 export function SearchField({ value, onSettled, ...field }: Props) {

@@ -19,7 +19,9 @@ export function OpenCounts({ open }: { open: Partial<Record<Severity, number>> }
   if (present.length === 0) return <span className="quiet">none</span>
   return (
     <span className="d-inline-flex gap-1 flex-wrap">
-      {present.map((severity) => <SeverityTag key={severity} severity={severity} count={open[severity] ?? 0} />)}
+      {present.map((severity) => (
+        <SeverityTag key={severity} severity={severity} count={open[severity] ?? 0} />
+      ))}
     </span>
   )
 }

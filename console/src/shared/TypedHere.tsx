@@ -2,12 +2,22 @@ import { Button } from 'react-bootstrap'
 import { timeWords } from './words'
 
 /** Says that the page shows what its reader typed and has not saved, and how to be rid of it. */
-export function TypedHere({ typed, onDiscard }: { typed: { found: string | null; dirty: boolean }; onDiscard: () => void }) {
+export function TypedHere({
+  typed,
+  onDiscard,
+}: {
+  typed: { found: string | null; dirty: boolean }
+  onDiscard: () => void
+}) {
   if (!typed.dirty) return null
   return (
     <p className="told mt-2 mb-0">
-      {typed.found ? `What you typed until ${timeWords(typed.found)} is here again; it is not saved.` : 'Not saved yet; it is kept in this browser meanwhile.'}{' '}
-      <Button size="sm" variant="plain" onClick={onDiscard}>Throw it away</Button>
+      {typed.found
+        ? `Your unsaved changes from ${timeWords(typed.found)} were restored.`
+        : 'Not saved. Kept in this browser.'}{' '}
+      <Button size="sm" variant="plain" onClick={onDiscard}>
+        Discard draft
+      </Button>
     </p>
   )
 }

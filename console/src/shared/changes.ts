@@ -5,8 +5,21 @@ import { useQueryClient } from '@tanstack/react-query'
 const moved: Record<string, string[]> = {
   checks: ['rules', 'checks', 'day', 'status', 'findings'],
   findings: ['rules', 'findings', 'day'],
-  mail: ['outbox', 'holds', 'day', 'readers', 'status'],
-  definitions: ['rules', 'queries', 'revisions', 'thresholds', 'calendars', 'round-ups', 'sources', 'holds', 'bad-addresses', 'filters', 'teams', 'people'],
+  mail: ['outbox', 'true', 'day', 'Recipients', 'status'],
+  definitions: [
+    'rules',
+    'queries',
+    'revisions',
+    'thresholds',
+    'calendars',
+    'round-ups',
+    'sources',
+    'true',
+    'bad-addresses',
+    'filters',
+    'teams',
+    'people',
+  ],
 }
 
 /** Keeps what is shown up to date, by the service's own word (server-sent events). A page that nobody sees lets go of the line, since a browser has few. */
@@ -15,7 +28,9 @@ export function useChanges() {
   useEffect(() => {
     const renew = (what: string[]) => {
       const keys = new Set(what.flatMap((each) => moved[each] ?? []))
-      void client.invalidateQueries({ predicate: ({ queryKey }) => typeof queryKey[0] === 'string' && keys.has(queryKey[0]) })
+      void client.invalidateQueries({
+        predicate: ({ queryKey }) => typeof queryKey[0] === 'string' && keys.has(queryKey[0]),
+      })
     }
     let source: EventSource | null = null
     const listen = () => {

@@ -10,16 +10,26 @@ function Page() {
   const [search, setSearch] = useSearchParams()
   return (
     <>
-      <SearchField aria-label="Search" value={search.get('q') ?? ''} onSettled={(q) => setSearch(q ? { q } : {}, { replace: true })} />
+      <SearchField
+        aria-label="Search"
+        value={search.get('q') ?? ''}
+        onSettled={(q) => setSearch(q ? { q } : {}, { replace: true })}
+      />
       <output>{search.get('q')}</output>
-      <button type="button" onClick={() => setSearch({ q: 'kept filter' })}>Choose a filter</button>
+      <button type="button" onClick={() => setSearch({ q: 'kept filter' })}>
+        Choose a filter
+      </button>
     </>
   )
 }
 
 test.each([0, 30, 80, 250])('a search keeps every key, typed %i ms apart', async (delay) => {
   const user = userEvent.setup({ delay })
-  render(<MemoryRouter><Page /></MemoryRouter>)
+  render(
+    <MemoryRouter>
+      <Page />
+    </MemoryRouter>,
+  )
   await user.type(screen.getByRole('searchbox'), 'late UA')
   expect(screen.getByRole<HTMLInputElement>('searchbox').value).toBe('late UA')
   expect(await screen.findByText('late UA')).toBeTruthy()
@@ -27,7 +37,11 @@ test.each([0, 30, 80, 250])('a search keeps every key, typed %i ms apart', async
 
 test('what is chosen elsewhere stands in the field', async () => {
   const user = userEvent.setup()
-  render(<MemoryRouter><Page /></MemoryRouter>)
+  render(
+    <MemoryRouter>
+      <Page />
+    </MemoryRouter>,
+  )
   await user.type(screen.getByRole('searchbox'), 'la')
   await user.click(screen.getByRole('button'))
   expect(screen.getByRole<HTMLInputElement>('searchbox').value).toBe('kept filter')
@@ -35,7 +49,18 @@ test('what is chosen elsewhere stands in the field', async () => {
 
 function Counted({ onChange }: { onChange: (value: number) => void }) {
   const [value, setValue] = useState(15)
-  return <NumberField aria-label="Minutes" value={value} least={1} most={720} onChange={(next) => { setValue(next); onChange(next) }} />
+  return (
+    <NumberField
+      aria-label="Minutes"
+      value={value}
+      least={1}
+      most={720}
+      onChange={(next) => {
+        setValue(next)
+        onChange(next)
+      }}
+    />
+  )
 }
 
 test('digits that are deleted are gone, and an empty field counts as before until it is left', async () => {

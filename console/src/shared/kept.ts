@@ -30,7 +30,10 @@ export function useKept<T>(of: string, saved: T, revision: number) {
   useEffect(() => {
     if (!dirty) return
     try {
-      localStorage.setItem(keyOf(what), JSON.stringify({ value, base, at: new Date().toISOString() } satisfies Stored<T>))
+      localStorage.setItem(
+        keyOf(what),
+        JSON.stringify({ value, base, at: new Date().toISOString() } satisfies Stored<T>),
+      )
     } catch {
       // Without room in the browser the page still works; it only forgets when it is left.
     }
@@ -45,10 +48,13 @@ export function useKept<T>(of: string, saved: T, revision: number) {
     setFound(null)
   }, [what])
   /** Back to what is saved. */
-  const reset = useCallback((to: T, at: number) => {
-    forget()
-    setValue(to)
-    setBase(at)
-  }, [forget])
+  const reset = useCallback(
+    (to: T, at: number) => {
+      forget()
+      setValue(to)
+      setBase(at)
+    },
+    [forget],
+  )
   return { value, change, base, setBase, dirty, found, forget, reset }
 }

@@ -21,26 +21,78 @@ export function renderAt(address: string, node: ReactNode, answers: Record<strin
     return Promise.resolve(Response.json(body))
   })
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
-  render(<QueryClientProvider client={client}><PersonContext value={operator}><MemoryRouter initialEntries={[address]}>{node}</MemoryRouter></PersonContext></QueryClientProvider>)
+  render(
+    <QueryClientProvider client={client}>
+      <PersonContext value={operator}>
+        <MemoryRouter initialEntries={[address]}>{node}</MemoryRouter>
+      </PersonContext>
+    </QueryClientProvider>,
+  )
   return calls
 }
 
 export function check(state: Check['state'], more: Partial<Check> = {}): Check {
   return {
-    id: crypto.randomUUID(), slot: '2026-11-24T04:40:00Z', origin: 'SCHEDULED', state, standsFor: 1, startedAt: '2026-11-24T04:40:00Z',
-    finishedAt: null, rowsRead: 743, exceptions: 20, unknownRows: 0, notJudged: 0, notJudgedGroups: [], parts: [], news: 0, messages: 0, reason: null, rowsSoFar: null, retryAt: null, waitingFor: null, event: null, ...more,
+    id: crypto.randomUUID(),
+    slot: '2026-11-24T04:40:00Z',
+    origin: 'SCHEDULED',
+    state,
+    standsFor: 1,
+    startedAt: '2026-11-24T04:40:00Z',
+    finishedAt: null,
+    rowsRead: 743,
+    exceptions: 20,
+    unknownRows: 0,
+    notJudged: 0,
+    notJudgedGroups: [],
+    parts: [],
+    news: 0,
+    messages: 0,
+    reason: null,
+    rowsSoFar: null,
+    retryAt: null,
+    waitingFor: null,
+    event: null,
+    ...more,
   }
 }
 
 /** A check as strips have it. */
 export function dot(state: Check['state'], more: Partial<StripCheck> = {}): StripCheck {
-  return { id: crypto.randomUUID(), slot: '2026-11-24T04:40:00Z', state, news: 0, worst: null, exceptions: 20, reason: null, retryAt: null, ...more }
+  return {
+    id: crypto.randomUUID(),
+    slot: '2026-11-24T04:40:00Z',
+    state,
+    news: 0,
+    worst: null,
+    exceptions: 20,
+    reason: null,
+    retryAt: null,
+    ...more,
+  }
 }
 
 export function lateSailings(more: Partial<RuleSummary> = {}): RuleSummary {
   return {
-    name: 'late-sailings', title: 'Late sailings without a reason', owner: 'Traffic reporting', state: 'ACTIVE', revision: 7, zone: 'Europe/Oslo',
-    open: { CRITICAL: 2, WARNING: 18 }, nextSlot: '2026-11-25T04:40:00Z', ended: false, to: ['ines.holm@skerryline.example'], named: ['ines.holm@skerryline.example'], labels: [], copiedFrom: null,
-    query: 'sailings-lately', source: 'ferry', columns: ['sailing', 'delay_min', 'reason'], thresholds: ['late_minutes'], draft: false, latest: [], ...more,
+    name: 'late-sailings',
+    title: 'Late sailings without a reason',
+    owner: 'Traffic reporting',
+    state: 'ACTIVE',
+    revision: 7,
+    zone: 'Europe/Oslo',
+    open: { CRITICAL: 2, WARNING: 18 },
+    nextSlot: '2026-11-25T04:40:00Z',
+    ended: false,
+    to: ['ines.holm@skerryline.example'],
+    named: ['ines.holm@skerryline.example'],
+    labels: [],
+    copiedFrom: null,
+    query: 'sailings-lately',
+    source: 'ferry',
+    columns: ['sailing', 'delay_min', 'reason'],
+    thresholds: ['late_minutes'],
+    draft: false,
+    latest: [],
+    ...more,
   }
 }

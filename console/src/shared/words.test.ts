@@ -1,15 +1,34 @@
-import { ageWords, cellWords, measureWords, notJudgedWords, outcomeWords, plural, stateWords, timeWords, zonedWords } from './words'
+import {
+  ageWords,
+  cellWords,
+  measureWords,
+  notJudgedWords,
+  outcomeWords,
+  plural,
+  stateWords,
+  timeWords,
+  zonedWords,
+} from './words'
 import { check } from './render.test-kit'
 
 test.each([
-  [check('QUIET', { unknownRows: 2 }), 'Nothing new, so nothing was mailed. 743 rows read, 20 exceptions, 2 rows unknown since a value is missing.'],
-  [check('FIRED', { news: 1, messages: 1 }), '1 finding reported in 1 mail. 743 rows read, 20 exceptions.'],
-  [check('FAILED', { reason: 'The source ferry did not answer.' }), 'The check failed. The source ferry did not answer.'],
-  [check('OVERTAKEN', { reason: 'A later slot was done already.' }), 'The check ended as overtaken. A later slot was done already.'],
+  [
+    check('QUIET', { unknownRows: 2 }),
+    'Nothing new, so nothing was sent. 743 rows read, 20 exceptions, 2 rows unknown (value missing).',
+  ],
+  [check('FIRED', { news: 1, messages: 1 }), '1 finding reported in 1 message. 743 rows read, 20 exceptions.'],
+  [
+    check('FAILED', { reason: 'The source ferry did not answer.' }),
+    'The check failed. The source ferry did not answer.',
+  ],
+  [
+    check('SKIPPED', { reason: 'A later slot was done already.' }),
+    'The check ended: skipped. A later slot was done already.',
+  ],
 ])('tells how a check ended', (ended, words) => expect(outcomeWords(ended)).toBe(words))
 
 test('states are told in words and counts in their number', () => {
-  expect(stateWords('OUT_OF_SIGHT')).toBe('out of sight')
+  expect(stateWords('AGED_OUT')).toBe('aged out')
   expect(plural(1, 'person', 'people')).toBe('1 person')
   expect(plural(0, 'row')).toBe('0 rows')
 })
@@ -22,19 +41,39 @@ test("the time of a rule's zone stands beside the reader's where they differ", (
 
 test('groups that nobody can tell about are named by reason, and those not named are counted', () => {
   const learning = 'still learning usual(fuel, 8), 3 of 8'
-  const notJudgedGroups = [{ group: 'Terna', reason: learning }, { group: 'Skua', reason: 'miles is missing' }, { group: 'Lomvi', reason: learning }]
+  const notJudgedGroups = [
+    { group: 'Terna', reason: learning },
+    { group: 'Skua', reason: 'miles is missing' },
+    { group: 'Lomvi', reason: learning },
+  ]
   expect(notJudgedWords({ notJudged: 3, notJudgedGroups })).toBe(`Terna, Lomvi: ${learning}; Skua: miles is missing`)
-  expect(notJudgedWords({ notJudged: 9, notJudgedGroups: notJudgedGroups.slice(1, 2) })).toBe('Skua: miles is missing; and 8 more')
+  expect(notJudgedWords({ notJudged: 9, notJudgedGroups: notJudgedGroups.slice(1, 2) })).toBe(
+    'Skua: miles is missing; and 8 more',
+  )
 })
 
-test.each([[52.63261851, '52.633'], [0.000412345, '0.000412'], [12.5, '12.5'], [1234.5678, '1,234.568'], [0, '0']])('%d is read as %s', (value, words) => expect(measureWords(value)).toBe(words))
+test.each([
+  [52.63261851, '52.633'],
+  [0.000412345, '0.000412'],
+  [12.5, '12.5'],
+  [1234.5678, '1,234.568'],
+  [0, '0'],
+])('%d is read as %s', (value, words) => expect(measureWords(value)).toBe(words))
 
-test.each([['93265.0', 'number', '93265'], ['12345', 'number', '12345'], ['0.10', 'number', '0.1'], ['SK-412', 'text', 'SK-412'], ['2026-11-22', 'date', '2026-11-22']])('%s as %s is shown as %s', (text, type, words) => expect(cellWords(text, type)).toBe(words))
+test.each([
+  ['93265.0', 'number', '93265'],
+  ['12345', 'number', '12345'],
+  ['0.10', 'number', '0.1'],
+  ['SK-412', 'text', 'SK-412'],
+  ['2026-11-22', 'date', '2026-11-22'],
+])('%s as %s is shown as %s', (text, type, words) => expect(cellWords(text, type)).toBe(words))
 
 test.each([
   ['2026-11-22 13:14+05:45', /13:14 \+05:45$/],
   ['1999-11-22 13:14:05.000250+05:45', /1999.*13:14:05\.000250 \+05:45$/],
-])('an instant in a cell is told as it stands in the rule’s zone: %s', (text, words) => expect(cellWords(text)).toMatch(words))
+])('an instant in a cell is told as it stands in the rule’s zone: %s', (text, words) =>
+  expect(cellWords(text)).toMatch(words),
+)
 
 test('where the reader’s clock shows the same, no offset is told', () => {
   const here = new Date('2026-11-22T12:14:00Z')
@@ -45,4 +84,8 @@ test('where the reader’s clock shows the same, no offset is told', () => {
   expect(cellWords(text)).toMatch(new RegExp(`${local.slice(11)}$`))
 })
 
-test.each([['2026-11-24T11:20:00Z', '40 min'], ['2026-11-24T02:00:00Z', '10 hours'], ['2026-11-21T11:00:00Z', '3 days']])('since %s it is %s', (since, words) => expect(ageWords(since, '2026-11-24T12:00:00Z')).toBe(words))
+test.each([
+  ['2026-11-24T11:20:00Z', '40 min'],
+  ['2026-11-24T02:00:00Z', '10 hours'],
+  ['2026-11-21T11:00:00Z', '3 days'],
+])('since %s it is %s', (since, words) => expect(ageWords(since, '2026-11-24T12:00:00Z')).toBe(words))

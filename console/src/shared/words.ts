@@ -1,7 +1,20 @@
 import type { Check, Instant, MarkOfPerson } from '../api/types'
 
-const time = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-const timeOfYear = new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+const time = new Intl.DateTimeFormat(undefined, {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  hour: '2-digit',
+  minute: '2-digit',
+})
+const timeOfYear = new Intl.DateTimeFormat(undefined, {
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+  hour: '2-digit',
+  minute: '2-digit',
+})
 const numbers = new Intl.NumberFormat()
 
 /** An instant in the reader's zone; with its year unless that is this one. */
@@ -17,7 +30,14 @@ export const timeOfDay = (instant: Instant) => dayTime.format(new Date(instant))
 
 const exact = new Intl.NumberFormat(undefined, { maximumFractionDigits: 20, useGrouping: false })
 
-const localDay = (year: boolean) => new Intl.DateTimeFormat(undefined, { weekday: 'short', day: 'numeric', month: 'short', ...(year ? { year: 'numeric' as const } : {}), timeZone: 'UTC' })
+const localDay = (year: boolean) =>
+  new Intl.DateTimeFormat(undefined, {
+    weekday: 'short',
+    day: 'numeric',
+    month: 'short',
+    ...(year ? { year: 'numeric' as const } : {}),
+    timeZone: 'UTC',
+  })
 const days = { short: localDay(false), full: localDay(true) }
 
 /** How far the reader's clock is from UTC at that instant, as `+01:00`. */
@@ -29,7 +49,9 @@ const readersOffset = (instant: Date) => {
 
 /** `2026-11-22 13:14:05+01:00` as it stands there, in the rule's zone; where the reader's clock shows another time, with the offset. */
 function momentWords(date: string, clock: string, offset: string): string {
-  const day = (date.startsWith(String(new Date().getFullYear())) ? days.short : days.full).format(new Date(`${date}T00:00:00Z`))
+  const day = (date.startsWith(String(new Date().getFullYear())) ? days.short : days.full).format(
+    new Date(`${date}T00:00:00Z`),
+  )
   const same = readersOffset(new Date(`${date}T${clock.slice(0, 5)}:00${offset}`)) === offset.replace('Z', '+00:00')
   return `${day}, ${clock}${same ? '' : ` ${offset === 'Z' ? 'UTC' : offset}`}`
 }
@@ -37,7 +59,8 @@ function momentWords(date: string, clock: string, offset: string): string {
 /** A cell as the reader writes numbers and times; every digit of a number stays, and an instant is told in the rule's zone. */
 export function cellWords(text: string, type?: string): string {
   if (type === 'number' && /^-?\d+(\.\d+)?$/.test(text)) return exact.format(text as Intl.StringNumericLiteral)
-  const [, date, clock, offset] = /^(\d{4}-\d\d-\d\d) (\d\d:\d\d(?::\d\d(?:\.\d+)?)?)(Z|[+-]\d\d:\d\d)$/.exec(text) ?? []
+  const [, date, clock, offset] =
+    /^(\d{4}-\d\d-\d\d) (\d\d:\d\d(?::\d\d(?:\.\d+)?)?)(Z|[+-]\d\d:\d\d)$/.exec(text) ?? []
   if (date && clock && offset) return momentWords(date, clock, offset)
   return text
 }
@@ -54,27 +77,42 @@ export function ageWords(since: Instant, now: Instant): string {
 
 /** The same, with the time of the rule's zone beside it where that differs. */
 export const zonedWords = (instant: Instant, zone: string) => {
-  const there = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', timeZone: zone }).format(new Date(instant))
+  const there = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit', timeZone: zone }).format(
+    new Date(instant),
+  )
   const here = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(new Date(instant))
-  return here === there ? timeWords(instant) : `${timeWords(instant)} (${there} in ${zone.split('/').at(-1)?.replaceAll('_', ' ') ?? zone})`
+  return here === there
+    ? timeWords(instant)
+    : `${timeWords(instant)} (${there} in ${zone.split('/').at(-1)?.replaceAll('_', ' ') ?? zone})`
 }
 
-const measures = new Intl.NumberFormat(undefined, { maximumFractionDigits: 3, maximumSignificantDigits: 3, roundingPriority: 'morePrecision' })
+const measures = new Intl.NumberFormat(undefined, {
+  maximumFractionDigits: 3,
+  maximumSignificantDigits: 3,
+  roundingPriority: 'morePrecision',
+})
 
 /** A measured value with three decimals, or three digits where that says more. */
 export const measureWords = (value: number) => measures.format(value)
 
 export const numberWords = (value: number) => numbers.format(value)
 
-/** `OUT_OF_SIGHT` as `out of sight`. */
+/** `AGED_OUT` as `out of sight`. */
 export const stateWords = (state: string) => state.toLowerCase().replaceAll('_', ' ')
 
-export const plural = (count: number, one: string, many = `${one}s`) => `${numberWords(count)} ${count === 1 ? one : many}`
+export const plural = (count: number, one: string, many = `${one}s`) =>
+  `${numberWords(count)} ${count === 1 ? one : many}`
 
 /** `Terna, Skua: still learning usual(fuel, 8), 3 of 8`, one for each reason, and how many more. */
 export function notJudgedWords({ notJudged, notJudgedGroups }: Pick<Check, 'notJudged' | 'notJudgedGroups'>): string {
   const reasons = [...new Set(notJudgedGroups.map(({ reason }) => reason))]
-  const words = reasons.map((reason) => `${notJudgedGroups.filter((each) => each.reason === reason).map(({ group }) => group).join(', ')}: ${reason}`)
+  const words = reasons.map(
+    (reason) =>
+      `${notJudgedGroups
+        .filter((each) => each.reason === reason)
+        .map(({ group }) => group)
+        .join(', ')}: ${reason}`,
+  )
   const more = (notJudged ?? 0) - notJudgedGroups.length
   return words.join('; ') + (more > 0 ? `; and ${numberWords(more)} more` : '')
 }
@@ -82,22 +120,23 @@ export function notJudgedWords({ notJudged, notJudgedGroups }: Pick<Check, 'notJ
 /** How a check ended, in one sentence. */
 export function outcomeWords(check: Check): string {
   const read = `${plural(check.rowsRead ?? 0, 'row')} read, ${plural(check.exceptions ?? 0, 'exception')}`
-  const unknown = check.unknownRows ? `, ${plural(check.unknownRows, 'row')} unknown since a value is missing` : ''
+  const unknown = check.unknownRows ? `, ${plural(check.unknownRows, 'row')} unknown (value missing)` : ''
   switch (check.state) {
     case 'RUNNING':
       return 'The check is still running.'
     case 'QUIET':
-      return `Nothing new, so nothing was mailed. ${read}${unknown}.`
+      return `Nothing new, so nothing was sent. ${read}${unknown}.`
     case 'FIRED':
-      return `${plural(check.news ?? 0, 'finding')} reported in ${plural(check.messages ?? 0, 'mail')}. ${read}${unknown}.`
-    case 'NOT_JUDGED':
-      return `Nobody can tell about ${plural(check.notJudged ?? 0, 'group')}: ${notJudgedWords(check)}. ${read}.`
+      return `${plural(check.news ?? 0, 'finding')} reported in ${plural(check.messages ?? 0, 'message')}. ${read}${unknown}.`
+    case 'INCOMPLETE':
+      return `${plural(check.notJudged ?? 0, 'group')} could not be evaluated: ${notJudgedWords(check)}. ${read}.`
     default:
-      return `The check ${stateWords(check.state) === 'failed' ? 'failed' : `ended as ${stateWords(check.state)}`}. ${check.reason ?? ''}`
+      return `The check ${stateWords(check.state) === 'failed' ? 'failed' : `ended: ${stateWords(check.state)}`}. ${check.reason ?? ''}`
   }
 }
 
 const markDone = { TAKE: 'taken', SNOOZE: 'snoozed', ACCEPT: 'accepted' } as const
 
 /** `taken by Ines Holm until Mon 30 Nov 09:00`. */
-export const markWords = (mark: MarkOfPerson) => `${markDone[mark.kind]} by ${mark.by}${mark.until ? ` until ${timeWords(mark.until)}` : ''}`
+export const markWords = (mark: MarkOfPerson) =>
+  `${markDone[mark.kind]} by ${mark.by}${mark.until ? ` until ${timeWords(mark.until)}` : ''}`

@@ -12,7 +12,10 @@ async function logIn() {
 }
 
 test('a wrong password is told in words and what was typed stays', async () => {
-  renderAt('/rules', <App />, { 'GET /api/session': refused('x'), 'POST /api/session': refused('The log-in name or the password is wrong.') })
+  renderAt('/rules', <App />, {
+    'GET /api/session': refused('x'),
+    'POST /api/session': refused('The log-in name or the password is wrong.'),
+  })
   await logIn()
   expect(await screen.findByRole('alert')).toHaveTextContent('The log-in name or the password is wrong.')
   expect(screen.getByLabelText('Log-in name')).toHaveValue('ines')
@@ -22,5 +25,5 @@ test('after the log-in the page that was asked for is shown', async () => {
   renderAt('/rules', <App />, { 'GET /api/session': refused('x'), 'POST /api/session': ines, 'GET /api/rules': [] })
   await logIn()
   expect(await screen.findByRole('heading', { name: 'Rules' })).toBeInTheDocument()
-  expect(await screen.findByText(/There is no rule yet/)).toBeInTheDocument()
+  expect(await screen.findByText(/No rules yet/)).toBeInTheDocument()
 })

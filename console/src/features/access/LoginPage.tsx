@@ -20,19 +20,36 @@ export function LoginPage() {
   }
   return (
     <main className="login">
-      <div className="brand mb-2"><Mark />Odd Sentry</div>
+      <div className="brand mb-2">
+        <Mark />
+        Odd Sentry
+      </div>
       <Form className="sheet" onSubmit={submit}>
         <h1 className="mb-3">Log in</h1>
         {attempt.isError && <Alert variant="danger">{attempt.error.message}</Alert>}
         <Form.Group controlId="login" className="mb-3">
           <Form.Label>Log-in name</Form.Label>
-          <Form.Control autoComplete="username" autoFocus required value={login} onChange={(event) => setLogin(event.target.value)} />
+          <Form.Control
+            autoComplete="username"
+            autoFocus
+            required
+            value={login}
+            onChange={(event) => setLogin(event.target.value)}
+          />
         </Form.Group>
         <Form.Group controlId="password" className="mb-3">
           <Form.Label>Password</Form.Label>
-          <Form.Control type="password" autoComplete="current-password" required value={password} onChange={(event) => setPassword(event.target.value)} />
+          <Form.Control
+            type="password"
+            autoComplete="current-password"
+            required
+            value={password}
+            onChange={(event) => setPassword(event.target.value)}
+          />
         </Form.Group>
-        <Button type="submit" disabled={attempt.isPending}>{attempt.isPending ? 'Logging in …' : 'Log in'}</Button>
+        <Button type="submit" disabled={attempt.isPending}>
+          {attempt.isPending ? 'Logging in …' : 'Log in'}
+        </Button>
       </Form>
     </main>
   )

@@ -4,24 +4,49 @@ import { Route, Routes } from 'react-router'
 import { renderAt } from '../../shared/render.test-kit'
 import { DocumentPage, NewDocumentPage } from './DocumentPage'
 
-const routes = <Routes><Route path="/documents/new" element={<NewDocumentPage />} /><Route path="/documents/:kind/:name" element={<DocumentPage />} /></Routes>
+const routes = (
+  <Routes>
+    <Route path="/documents/new" element={<NewDocumentPage />} />
+    <Route path="/documents/:kind/:name" element={<DocumentPage />} />
+  </Routes>
+)
 const text = 'kind: rule\nname: late\ndelivery: { to: [per.aune@skerryline.example] }\n'
 const late = {
   'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
-  'GET /api/definitions/rule/late/revisions': [7, 6].map((revision) => ({ revision, remark: '', author: 'Ines Holm', at: '2026-11-24T04:40:00Z' })),
+  'GET /api/definitions/rule/late/revisions': [7, 6].map((revision) => ({
+    revision,
+    remark: '',
+    author: 'Ines Holm',
+    at: '2026-11-24T04:40:00Z',
+  })),
 }
-const mail = { subject: '2 critical: Late', to: ['per.aune@skerryline.example'], text: 'SK-1 late', html: '<p>SK-1</p>', files: ['late.csv'] }
+const mail = {
+  subject: '2 critical: Late',
+  to: ['per.aune@skerryline.example'],
+  text: 'SK-1 late',
+  html: '<p>SK-1</p>',
+  files: ['late.csv'],
+}
 
 test('a document is saved against the revision it was made from, with its remark', async () => {
   const sent: unknown[] = []
   const calls = renderAt('/documents/rule/late', routes, {
     ...late,
-    'PUT /api/definitions?remark=a+second+reader&seen=7': (body: unknown) => { sent.push(body); return { kind: 'RULE', name: 'late', revision: 8, changed: true, warnings: [{ message: 'nobody here has an address there', suggestion: 'x@y.example' }] } },
+    'PUT /api/definitions?remark=a+second+reader&seen=7': (body: unknown) => {
+      sent.push(body)
+      return {
+        kind: 'RULE',
+        name: 'late',
+        revision: 8,
+        changed: true,
+        warnings: [{ message: 'nobody here has an address there', suggestion: 'x@y.example' }],
+      }
+    },
   })
-  const area = await screen.findByLabelText('Document (YAML)')
+  const area = await screen.findByLabelText('Definition (YAML)')
   expect(area).toHaveValue(text)
   await userEvent.type(area, '# more')
-  await userEvent.type(screen.getByLabelText('Remark'), 'a second reader')
+  await userEvent.type(screen.getByLabelText('Reason'), 'a second reader')
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   expect(await screen.findByText(/Saved as revision 8/)).toBeInTheDocument()
   expect(screen.getByText(/nobody here has an address there – did you mean “x@y.example”/)).toBeInTheDocument()
@@ -31,27 +56,36 @@ test('a document is saved against the revision it was made from, with its remark
 
 test('what is wrong is told with its field, and what was typed stays', async () => {
   renderAt('/documents/new', routes, {
-    'PUT /api/definitions?remark=': () => Response.json({ detail: 'x', problems: [{ message: 'a layout needs a name', field: 'name', suggestion: null }] }, { status: 422 }),
+    'PUT /api/definitions?remark=': () =>
+      Response.json(
+        { detail: 'x', problems: [{ message: 'a layout needs a name', field: 'name', suggestion: null }] },
+        { status: 422 },
+      ),
   })
-  await userEvent.type(screen.getByLabelText('Document (YAML)'), 'x')
+  await userEvent.type(screen.getByLabelText('Definition (YAML)'), 'x')
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   expect(await screen.findByText('a layout needs a name')).toBeInTheDocument()
-  expect(screen.getByLabelText<HTMLTextAreaElement>('Document (YAML)').value).toMatch(/x$/)
+  expect(screen.getByLabelText<HTMLTextAreaElement>('Definition (YAML)').value).toMatch(/x$/)
 })
 
 test('the mail of a rule is shown as it would arrive, with the fields for its texts', async () => {
   const calls = renderAt('/documents/rule/late', routes, {
     ...late,
     'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
-    'POST /api/mail-preview': { mails: [mail, { ...mail, subject: '1 Warnung: Late', to: ['jens.brandt@skerryline.example'] }], sample: null, fields: ['news', 'open', 'rows'], columns: ['sailing'] },
+    'POST /api/mail-preview': {
+      mails: [mail, { ...mail, subject: '1 Warnung: Late', to: ['jens.brandt@skerryline.example'] }],
+      sample: null,
+      fields: ['news', 'open', 'rows'],
+      columns: ['sailing'],
+    },
   })
-  await userEvent.click(await screen.findByRole('button', { name: 'Show the mail' }))
-  expect(await screen.findByTitle('The mail on a desktop')).toHaveAttribute('srcdoc', '<p>SK-1</p>')
+  await userEvent.click(await screen.findByRole('button', { name: 'Preview message' }))
+  expect(await screen.findByTitle('The message on a desktop')).toHaveAttribute('srcdoc', '<p>SK-1</p>')
   await userEvent.click(screen.getByRole('button', { name: 'Phone' }))
-  expect(screen.getByTitle('The mail on a phone')).toHaveStyle({ maxWidth: '360px' })
+  expect(screen.getByTitle('The message on a phone')).toHaveStyle({ maxWidth: '360px' })
   await userEvent.click(screen.getByRole('button', { name: 'Plain text' }))
   expect(screen.getByText('SK-1 late')).toBeInTheDocument()
-  await userEvent.selectOptions(screen.getByLabelText('Which of the mails'), '1')
+  await userEvent.selectOptions(screen.getByLabelText('Message'), '1')
   expect(screen.getByText(/^to jens.brandt/)).toBeInTheDocument()
   expect(screen.getByText('{{open}}')).toBeInTheDocument()
   expect(screen.getByText('{{sailing}}')).toBeInTheDocument()
@@ -64,7 +98,7 @@ test('where nothing is to be reported, the mail shows a sample and says so', asy
     'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
     'POST /api/mail-preview': { mails: [mail], sample: 'ROWS', fields: ['news'], columns: ['sailing'] },
   })
-  await userEvent.click(await screen.findByRole('button', { name: 'Show the mail' }))
-  expect(await screen.findByText(/^There is no exception now/)).toBeInTheDocument()
-  expect(screen.getByTitle('The mail on a desktop')).toBeInTheDocument()
+  await userEvent.click(await screen.findByRole('button', { name: 'Preview message' }))
+  expect(await screen.findByText(/^There are no exceptions now/)).toBeInTheDocument()
+  expect(screen.getByTitle('The message on a desktop')).toBeInTheDocument()
 })

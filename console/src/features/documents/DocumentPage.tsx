@@ -16,7 +16,11 @@ import { MailPanel } from './MailPanel'
 export function DocumentPage() {
   const { kind = '', name = '' } = useParams()
   const kept = useQuery(documentOf(kind, name))
-  return <Loaded query={kept} what="The document">{(data) => <Editor key={`${kind}/${name}`} kind={kind} name={name} kept={data} />}</Loaded>
+  return (
+    <Loaded query={kept} what="The definition file">
+      {(data) => <Editor key={`${kind}/${name}`} kind={kind} name={name} kept={data} />}
+    </Loaded>
+  )
 }
 
 const start = 'kind: layout\nname: \ncolumns: []\n'
@@ -26,10 +30,11 @@ export function NewDocumentPage() {
   return <Editor kind="" name="" kept={{ text: start, revision: 0 }} />
 }
 
-const at = (kind: string, name: string) => (kind === 'rule' ? `/rules/${name}` : kind === 'threshold' ? `/thresholds/${name}` : '/setup')
+const at = (kind: string, name: string) =>
+  kind === 'rule' ? `/rules/${name}` : kind === 'threshold' ? `/thresholds/${name}` : '/setup'
 
 function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }) {
-  useTitle(name ? `Document of ${name}` : 'New document')
+  useTitle(name ? `YAML of ${name}` : 'New document')
   const typed = useKept(`document/${kind}/${name}`, kept.text, kept.revision)
   const text = typed.value
   const revision = typed.base
@@ -43,7 +48,8 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
       setRemark('')
       // Not the document itself: what is typed since must stay, whatever comes back.
       await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'documents' })
-      if (saved.name !== name) await go(`/documents/${saved.kind.toLowerCase().replace('_', '-')}/${saved.name}`, { replace: true })
+      if (saved.name !== name)
+        await go(`/documents/${saved.kind.toLowerCase().replace('_', '-')}/${saved.name}`, { replace: true })
     },
   })
   const isRule = /^kind:\s*rule\s*$/m.test(text)
@@ -51,40 +57,80 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
     <>
       <div className="head">
         <div>
-          <h1>{name ? `Document of ${name}` : 'New document'}</h1>
-          <span className="quiet">{name ? <>{kind}, revision {revision} · <Link to={at(kind, name)}>back</Link></> : 'A query, rule, threshold, calendar, layout or round-up'}</span>
+          <h1>{name ? `YAML of ${name}` : 'New document'}</h1>
+          <span className="quiet">
+            {name ? (
+              <>
+                {kind}, revision {revision} · <Link to={at(kind, name)}>Back</Link>
+              </>
+            ) : (
+              'A query, rule, threshold, calendar, layout or round-up'
+            )}
+          </span>
         </div>
       </div>
       <TypedHere typed={typed} onDiscard={() => typed.reset(kept.text, kept.revision)} />
       {name && <Overtaken kind={kind} name={name} base={revision} onSeen={typed.setBase} />}
       <div className={isRule ? 'two' : ''}>
         <section className="sheet">
-          <Form onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
+          <Form
+            onSubmit={(event) => {
+              event.preventDefault()
+              save.mutate()
+            }}
+          >
             <Form.Group controlId="document">
-              <Form.Label>Document (YAML)</Form.Label>
-              <Form.Control as="textarea" rows={24} className="document" spellCheck={false} value={text} onChange={(event) => typed.change(event.target.value)} />
+              <Form.Label>Definition (YAML)</Form.Label>
+              <Form.Control
+                as="textarea"
+                rows={24}
+                className="document"
+                spellCheck={false}
+                value={text}
+                onChange={(event) => typed.change(event.target.value)}
+              />
             </Form.Group>
             <div className="d-flex gap-2 flex-wrap align-items-end mt-2">
               <Form.Group controlId="remark" className="flex-grow-1">
-                <Form.Label>Remark</Form.Label>
-                <Form.Control value={remark} onChange={(event) => setRemark(event.target.value)} placeholder="what changes, and why" />
+                <Form.Label>Reason</Form.Label>
+                <Form.Control
+                  value={remark}
+                  onChange={(event) => setRemark(event.target.value)}
+                  placeholder="what changes, and why"
+                />
               </Form.Group>
-              <Button type="submit" disabled={save.isPending || text === ''}>Save</Button>
+              <Button type="submit" disabled={save.isPending || text === ''}>
+                Save
+              </Button>
             </div>
           </Form>
           <div role="status">
             <Refusal error={save.error} />
             {save.isSuccess && (
               <div className="told mt-2">
-                {save.data.changed ? `Saved as revision ${save.data.revision}.` : 'Nothing differs from what was saved.'}
-                {save.data.warnings.map((warning, index) => <div key={index}>Mind: {warning.message}{warning.suggestion && <> – did you mean “{warning.suggestion}”?</>}</div>)}
+                {save.data.changed ? `Saved as revision ${save.data.revision}.` : 'No changes to save.'}
+                {save.data.warnings.map((warning, index) => (
+                  <div key={index}>
+                    Warning: {warning.message}
+                    {warning.suggestion && <> – did you mean “{warning.suggestion}”?</>}
+                  </div>
+                ))}
               </div>
             )}
           </div>
         </section>
         {isRule && <MailPanel document={text} />}
       </div>
-      {name && <RevisionsPanel kind={kind} name={name} onRestored={() => { typed.forget(); void go(0) }} />}
+      {name && (
+        <RevisionsPanel
+          kind={kind}
+          name={name}
+          onRestored={() => {
+            typed.forget()
+            void go(0)
+          }}
+        />
+      )}
     </>
   )
 }

@@ -13,14 +13,22 @@ export const documentOf = (kind: string, name: string) =>
   queryOptions({
     queryKey: ['documents', kind, name],
     queryFn: async (): Promise<Kept> => {
-      const [text, revisions] = await Promise.all([api.read(path(kind, name)), api.get<{ revision: number }[]>(`${path(kind, name)}/revisions`)])
+      const [text, revisions] = await Promise.all([
+        api.read(path(kind, name)),
+        api.get<{ revision: number }[]>(`${path(kind, name)}/revisions`),
+      ])
       return { text, revision: revisions[0]?.revision ?? 0 }
     },
     // What a person types must not be replaced under their hands.
-    staleTime: Infinity, gcTime: 0, refetchOnWindowFocus: false,
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
   })
 
 export const saveDocument = ({ text, revision, remark }: Kept & { remark: string }) =>
-  api.saveText<Saved>(`/api/definitions?${new URLSearchParams({ remark, ...(revision > 0 ? { seen: String(revision) } : {}) })}`, text)
+  api.saveText<Saved>(
+    `/api/definitions?${new URLSearchParams({ remark, ...(revision > 0 ? { seen: String(revision) } : {}) })}`,
+    text,
+  )
 
 export const mailsOf = (text: string) => api.text<MailsSeen>('/api/mail-preview', text, 'application/yaml')

@@ -11,17 +11,52 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
   const [name, setName] = useState('')
   const [values, setValues] = useState('')
   const [copy, setCopy] = useState('')
-  const onTrial: Record<string, string[]> = name.trim() && values.trim() ? { [name.trim()]: values.split(/[,;]\s*/).map((each) => each.trim()) } : {}
+  const onTrial: Record<string, string[]> =
+    name.trim() && values.trim() ? { [name.trim()]: values.split(/[,;]\s*/).map((each) => each.trim()) } : {}
   const start = useMutation({ mutationFn: () => backTest(Number(days), onTrial, document, copy.trim() || null) })
   return (
     <section className="mt-4" aria-label="Back-test">
-      <h3>Had it been active</h3>
-      <Form className="d-flex gap-2 align-items-end flex-wrap mt-2" onSubmit={(event) => { event.preventDefault(); start.mutate() }}>
-        <Form.Group controlId="days"><Form.Label className="mb-0 small quiet">Days back</Form.Label><Form.Control size="sm" type="number" min={1} max={3660} value={days} onChange={(event) => setDays(event.target.value)} /></Form.Group>
-        <Form.Group controlId="trial-name"><Form.Label className="mb-0 small quiet">Threshold on trial</Form.Label><Form.Control size="sm" value={name} placeholder="none" onChange={(event) => setName(event.target.value)} /></Form.Group>
-        <Form.Group controlId="trial-values"><Form.Label className="mb-0 small quiet">its values</Form.Label><Form.Control size="sm" value={values} placeholder="20, 25, 30" onChange={(event) => setValues(event.target.value)} /></Form.Group>
-        {document.copies && <Form.Group controlId="trial-copy"><Form.Label className="mb-0 small quiet">For which {document.copies.key}</Form.Label><Form.Control size="sm" required value={copy} onChange={(event) => setCopy(event.target.value)} /></Form.Group>}
-        <Button type="submit" variant="plain" disabled={start.isPending}>Run</Button>
+      <h3>Back-test</h3>
+      <Form
+        className="d-flex gap-2 align-items-end flex-wrap mt-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          start.mutate()
+        }}
+      >
+        <Form.Group controlId="days">
+          <Form.Label className="mb-0 small quiet">Days back</Form.Label>
+          <Form.Control
+            size="sm"
+            type="number"
+            min={1}
+            max={3660}
+            value={days}
+            onChange={(event) => setDays(event.target.value)}
+          />
+        </Form.Group>
+        <Form.Group controlId="trial-name">
+          <Form.Label className="mb-0 small quiet">Try threshold</Form.Label>
+          <Form.Control size="sm" value={name} placeholder="none" onChange={(event) => setName(event.target.value)} />
+        </Form.Group>
+        <Form.Group controlId="trial-values">
+          <Form.Label className="mb-0 small quiet">Values to try</Form.Label>
+          <Form.Control
+            size="sm"
+            value={values}
+            placeholder="20, 25, 30"
+            onChange={(event) => setValues(event.target.value)}
+          />
+        </Form.Group>
+        {document.copies && (
+          <Form.Group controlId="trial-copy">
+            <Form.Label className="mb-0 small quiet">Personal copy {document.copies.key}</Form.Label>
+            <Form.Control size="sm" required value={copy} onChange={(event) => setCopy(event.target.value)} />
+          </Form.Group>
+        )}
+        <Button type="submit" variant="plain" disabled={start.isPending}>
+          Run
+        </Button>
       </Form>
       <div role="status">
         {start.error && <p className="told bad">{start.error.message}</p>}
@@ -35,33 +70,66 @@ function Progress({ asked }: { asked: Work }) {
   const now = useQuery({ ...work(asked.id), initialData: asked })
   const stop = useMutation({ mutationFn: () => stopWork(asked.id), onSuccess: () => now.refetch() })
   const { state, stepsDone, steps, reason, result } = now.data
-  if (state === 'DONE' && result) return <Variants variants={result.variants} warmUp={result.warmUp} beyondStart={result.beyondStart ?? null} />
+  if (state === 'DONE' && result)
+    return <Variants variants={result.variants} warmUp={result.warmUp} beyondStart={result.beyondStart ?? null} />
   if (state === 'FAILED' || state === 'STOPPED') return <p className="told bad">{reason}</p>
   return (
     <div className="d-flex gap-2 align-items-center mt-2">
       <ProgressBar className="flex-grow-1" now={stepsDone} max={steps || 1} aria-label="Back-test" />
-      <span className="small quiet">{numberWords(stepsDone)} of {plural(steps, 'slot')}</span>
-      <Button size="sm" variant="plain" onClick={() => stop.mutate()}>Stop</Button>
+      <span className="small quiet">
+        {numberWords(stepsDone)} of {plural(steps, 'slot')}
+      </span>
+      <Button size="sm" variant="plain" onClick={() => stop.mutate()}>
+        Stop
+      </Button>
     </div>
   )
 }
 
-const nameOf = (variant: Variant) => Object.entries(variant.thresholds).map(([name, value]) => `${name} ${value}`).join(', ') || 'as it is'
+const nameOf = (variant: Variant) =>
+  Object.entries(variant.thresholds)
+    .map(([name, value]) => `${name} ${value}`)
+    .join(', ') || 'as saved'
 
-function Variants({ variants, warmUp, beyondStart }: { variants: Variant[]; warmUp: number; beyondStart: string | null }) {
+function Variants({
+  variants,
+  warmUp,
+  beyondStart,
+}: {
+  variants: Variant[]
+  warmUp: number
+  beyondStart: string | null
+}) {
   return (
-    <Scroll label="What each variant would have done">
+    <Scroll label="Back-test results">
       <Table>
-        <thead><tr><th>With</th><th className="num">Checks</th><th className="num">Mails</th><th className="num">Told in all</th><th className="num">Most exceptions</th><th className="num">Not judged</th></tr></thead>
+        <thead>
+          <tr>
+            <th>With</th>
+            <th className="num">Checks</th>
+            <th className="num">Messages</th>
+            <th className="num">Findings reported</th>
+            <th className="num">Max exceptions</th>
+            <th className="num">Unknown groups</th>
+          </tr>
+        </thead>
         <tbody>
           {variants.map((variant) => (
             <tr key={nameOf(variant)}>
-              <td>{nameOf(variant)}</td><td className="num">{variant.checks}</td><td className="num">{variant.mails}</td><td className="num">{variant.news}</td><td className="num">{variant.mostExceptions}</td><td className="num">{variant.notJudged}</td>
+              <td>{nameOf(variant)}</td>
+              <td className="num">{variant.checks}</td>
+              <td className="num">{variant.mails}</td>
+              <td className="num">{variant.news}</td>
+              <td className="num">{variant.mostExceptions}</td>
+              <td className="num">{variant.notJudged}</td>
             </tr>
           ))}
         </tbody>
       </Table>
-      <p className="small quiet mt-1 mb-0">Calculated from today's data, after {plural(warmUp, 'warm-up slot')}.{beyondStart && ` The schedule starts ${timeWords(beyondStart)}; the back-test looks back beyond that.`}</p>
+      <p className="small quiet mt-1 mb-0">
+        Calculated from today's data, after {plural(warmUp, 'warm-up slot')}.
+        {beyondStart && ` The schedule starts ${timeWords(beyondStart)}; the back-test looks back beyond that.`}
+      </p>
     </Scroll>
   )
 }

@@ -8,7 +8,17 @@ const severityOf = (band: Band) => (typeof band === 'string' ? band : (Object.ke
 const conditionOf = (band: Band) => (typeof band === 'string' ? '' : (Object.values(band)[0] ?? ''))
 
 /** The bands of severity: the first whose condition holds counts, and the last is for every other exception. */
-export function Bands({ query, place, bands, onChange }: { query: string; place: Place; bands: Band[]; onChange: (bands: Band[]) => void }) {
+export function Bands({
+  query,
+  place,
+  bands,
+  onChange,
+}: {
+  query: string
+  place: Place
+  bands: Band[]
+  onChange: (bands: Band[]) => void
+}) {
   const conditioned = bands.slice(0, -1)
   const last = severityOf(bands.at(-1) ?? 'warning')
   const replace = (index: number, band: Band) => onChange(bands.map((each, i) => (i === index ? band : each)))
@@ -17,25 +27,57 @@ export function Bands({ query, place, bands, onChange }: { query: string; place:
       <legend>Severity</legend>
       {conditioned.map((band, index) => (
         <div key={index} className="band">
-          <Severity id={`band-${index}`} label={`Band ${index + 1}`} value={severityOf(band)} onChange={(word) => replace(index, { [word]: conditionOf(band) })} />
-          <ConditionField label={`${severityOf(band)} where`} query={query} place={place} value={conditionOf(band)} onChange={(text) => replace(index, { [severityOf(band)]: text })} />
-          <Button size="sm" variant="plain" onClick={() => onChange(bands.filter((_, i) => i !== index))} aria-label={`Remove band ${index + 1}`}>Remove</Button>
+          <Severity
+            id={`band-${index}`}
+            label={`Severity level ${index + 1}`}
+            value={severityOf(band)}
+            onChange={(word) => replace(index, { [word]: conditionOf(band) })}
+          />
+          <ConditionField
+            label={`${severityOf(band)} where`}
+            query={query}
+            place={place}
+            value={conditionOf(band)}
+            onChange={(text) => replace(index, { [severityOf(band)]: text })}
+          />
+          <Button
+            size="sm"
+            variant="plain"
+            onClick={() => onChange(bands.filter((_, i) => i !== index))}
+            aria-label={`Remove severity level ${index + 1}`}
+          >
+            Remove
+          </Button>
         </div>
       ))}
       <div className="d-flex gap-2 align-items-end">
-        <Severity id="band-last" label="Every other exception" value={last} onChange={(word) => onChange([...conditioned, word])} />
-        <Button size="sm" variant="plain" onClick={() => onChange([...conditioned, { critical: '' }, last])}>Add a band</Button>
+        <Severity id="band-last" label="Otherwise" value={last} onChange={(word) => onChange([...conditioned, word])} />
+        <Button size="sm" variant="plain" onClick={() => onChange([...conditioned, { critical: '' }, last])}>
+          Add severity level
+        </Button>
       </div>
     </fieldset>
   )
 }
 
-function Severity({ id, label, value, onChange }: { id: string; label: string; value: string; onChange: (word: string) => void }) {
+function Severity({
+  id,
+  label,
+  value,
+  onChange,
+}: {
+  id: string
+  label: string
+  value: string
+  onChange: (word: string) => void
+}) {
   return (
     <Form.Group controlId={id}>
       <Form.Label className="mb-0 small quiet">{label}</Form.Label>
       <Form.Select size="sm" value={value} onChange={(event) => onChange(event.target.value)}>
-        {words.map((word) => <option key={word}>{word}</option>)}
+        {words.map((word) => (
+          <option key={word}>{word}</option>
+        ))}
       </Form.Select>
     </Form.Group>
   )

@@ -6,7 +6,14 @@ import { useSettled } from '../../shared/settled'
 import { plural } from '../../shared/words'
 import { complete, conditionSeen, type Option, type Options, type Place } from './api'
 
-type Props = { label: string; query: string; place: Place; value: string; onChange: (text: string) => void; hint?: string }
+type Props = {
+  label: string
+  query: string
+  place: Place
+  value: string
+  onChange: (text: string) => void
+  hint?: string
+}
 
 const nothing: Options = { from: 0, to: 0, options: [] }
 const mostOffered = 12
@@ -68,31 +75,65 @@ export function ConditionField({ label, query, place, value, onChange, hint }: P
       <Form.Label className="mb-0">{label}</Form.Label>
       {hint && <div className="small quiet">{hint}</div>}
       <Form.Control
-        as="textarea" rows={Math.max(2, value.split('\n').length)} spellCheck={false} autoComplete="off" className="font-monospace"
-        ref={field} value={value} isInvalid={refused} aria-autocomplete="list" aria-controls={`${id}-options`}
-        aria-activedescendant={options.length > 0 ? `${id}-option-${chosen}` : undefined} aria-describedby={`${id}-said`}
+        as="textarea"
+        rows={Math.max(2, value.split('\n').length)}
+        spellCheck={false}
+        autoComplete="off"
+        className="font-monospace"
+        ref={field}
+        value={value}
+        isInvalid={refused}
+        aria-autocomplete="list"
+        aria-controls={`${id}-options`}
+        aria-activedescendant={options.length > 0 ? `${id}-option-${chosen}` : undefined}
+        aria-describedby={`${id}-said`}
         onChange={(event) => {
           onChange(event.target.value)
           const cursor = event.target.selectionStart ?? event.target.value.length
           if (/[\p{L}\d_']$/u.test(event.target.value.slice(0, cursor))) void ask(event.target.value, cursor)
           else leave()
         }}
-        onKeyDown={onKeyDown} onBlur={leave}
+        onKeyDown={onKeyDown}
+        onBlur={leave}
       />
-      <ul className="options" id={`${id}-options`} role="listbox" aria-label={`What may come next in ${label}`} hidden={options.length === 0}>
+      <ul
+        className="options"
+        id={`${id}-options`}
+        role="listbox"
+        aria-label={`Suggestions for ${label}`}
+        hidden={options.length === 0}
+      >
         {options.map((option, index) => (
           <li
-            key={option.text} id={`${id}-option-${index}`} role="option" aria-selected={index === chosen}
-            onMouseDown={(event) => { event.preventDefault(); accept(option) }}
+            key={option.text}
+            id={`${id}-option-${index}`}
+            role="option"
+            aria-selected={index === chosen}
+            onMouseDown={(event) => {
+              event.preventDefault()
+              accept(option)
+            }}
           >
-            <code>{option.text}</code> <span className="small quiet">{option.kind}{option.detail && `, ${option.detail}`}</span>
+            <code>{option.text}</code>{' '}
+            <span className="small quiet">
+              {option.kind}
+              {option.detail && `, ${option.detail}`}
+            </span>
           </li>
         ))}
       </ul>
       <div id={`${id}-said`} aria-live="polite">
-        {options.length > 0 && <span className="visually-hidden">{plural(options.length, 'entry', 'entries')} offered; arrow keys choose, Enter takes.</span>}
-        {problems.map((problem, index) => <ProblemUnderPlace key={index} text={settled} problem={problem} />)}
-        {settled.trim() !== '' && !refused && seen.data && <div className="sentence">{seen.data.sentence.charAt(0).toUpperCase() + seen.data.sentence.slice(1)}.</div>}
+        {options.length > 0 && (
+          <span className="visually-hidden">
+            {plural(options.length, 'entry', 'entries')} suggestions. Select with the arrow keys and Enter.
+          </span>
+        )}
+        {problems.map((problem, index) => (
+          <ProblemUnderPlace key={index} text={settled} problem={problem} />
+        ))}
+        {settled.trim() !== '' && !refused && seen.data && (
+          <div className="sentence">{seen.data.sentence.charAt(0).toUpperCase() + seen.data.sentence.slice(1)}.</div>
+        )}
       </div>
     </Form.Group>
   )
@@ -103,8 +144,25 @@ function ProblemUnderPlace({ text, problem }: { text: string; problem: ApiProble
   const line = place ? (text.split('\n')[place.line - 1] ?? '') : ''
   return (
     <div className={problem.weight === 'WARNING' ? 'problem warning' : 'problem'}>
-      {place && <pre aria-hidden="true">{line}{'\n'}{' '.repeat(place.column - 1)}{'^'.repeat(Math.max(1, Math.min(place.length, line.length - place.column + 1)))}</pre>}
-      <div>{problem.weight === 'WARNING' ? 'Warning: ' : ''}{problem.message}{problem.suggestion && <> – did you mean “{problem.suggestion}”?</>}{place && <span className="quiet"> (line {place.line}, column {place.column})</span>}</div>
+      {place && (
+        <pre aria-hidden="true">
+          {line}
+          {'\n'}
+          {' '.repeat(place.column - 1)}
+          {'^'.repeat(Math.max(1, Math.min(place.length, line.length - place.column + 1)))}
+        </pre>
+      )}
+      <div>
+        {problem.weight === 'WARNING' ? 'Warning: ' : ''}
+        {problem.message}
+        {problem.suggestion && <> – did you mean “{problem.suggestion}”?</>}
+        {place && (
+          <span className="quiet">
+            {' '}
+            (line {place.line}, column {place.column})
+          </span>
+        )}
+      </div>
     </div>
   )
 }

@@ -10,9 +10,20 @@ import { partsOf, textOf, type Part } from './builder'
 import { ConditionField } from './ConditionField'
 import { Measures } from './Measures'
 
-type Props = { document: RuleDocument; columns: Column[]; preview: DraftSeen | undefined; onChange: (part: Partial<RuleDocument>) => void }
+type Props = {
+  document: RuleDocument
+  columns: Column[]
+  preview: DraftSeen | undefined
+  onChange: (part: Partial<RuleDocument>) => void
+}
 
-export const measuresOf = (document: RuleDocument) => Object.fromEntries(Object.entries(document.measures ?? {}).map(([name, value]) => [name, typeof value === 'string' ? value : value.value]))
+export const measuresOf = (document: RuleDocument) =>
+  Object.fromEntries(
+    Object.entries(document.measures ?? {}).map(([name, value]) => [
+      name,
+      typeof value === 'string' ? value : value.value,
+    ]),
+  )
 
 /** Which rows or groups are odd, as parts with fields and as text side by side, and how bad each is. */
 export function ConditionsStep({ document, columns, preview, onChange }: Props) {
@@ -22,46 +33,128 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
   const text = document.exceptions ?? ''
   const settled = useSettled(text, 300)
   const seen = useQuery({ ...conditionSeen(document.query, settled, place), enabled: settled.trim() !== '' })
-  const offered: Column[] = document.per ? [...columns.filter((column) => document.per?.includes(column.name)), ...Object.keys(measures).map((name) => ({ name, label: name, type: 'number' }))] : columns
+  const offered: Column[] = document.per
+    ? [
+        ...columns.filter((column) => document.per?.includes(column.name)),
+        ...Object.keys(measures).map((name) => ({ name, label: name, type: 'number' })),
+      ]
+    : columns
   // What the fields say is known at once; what is typed, once the service has read it.
   const [own, setOwn] = useState<{ text: string; parts: Part[] } | null>(null)
   const read = settled === text && !seen.isPlaceholderData && seen.data !== undefined
   const isKnown = own?.text === text || read
-  const parts = own?.text === text ? own.parts : seen.data?.tree && (seen.data.parts ?? []).length > 0 ? partsOf(seen.data.tree, (seen.data.parts ?? []).map((part) => part.text)) : null
+  const parts =
+    own?.text === text
+      ? own.parts
+      : seen.data?.tree && (seen.data.parts ?? []).length > 0
+        ? partsOf(
+            seen.data.tree,
+            (seen.data.parts ?? []).map((part) => part.text),
+          )
+        : null
   const build = (next: Part[]) => {
     setOwn({ text: textOf(next), parts: next })
     onChange({ exceptions: textOf(next) })
   }
   const texts = seen.data?.parts?.map((part) => part.text) ?? []
   // The preview may still be of the condition before this one.
-  const counts = preview && texts.length > 0 && preview.draft.parts.length === texts.length && preview.draft.parts.every((part, index) => part.text === texts[index]) ? preview.draft.parts : null
+  const counts =
+    preview &&
+    texts.length > 0 &&
+    preview.draft.parts.length === texts.length &&
+    preview.draft.parts.every((part, index) => part.text === texts[index])
+      ? preview.draft.parts
+      : null
   const first = offered[0]
   return (
     <>
       {columns.length > 0 && (
         <Form.Group controlId="judged" className="mb-2">
-          <Form.Label className="mb-0 small quiet">Judged is</Form.Label>
-          <Form.Select size="sm" className="w-auto" value={document.per === undefined ? 'rows' : document.per.length === 0 ? 'whole' : 'groups'} onChange={(event) => onChange(judge(event.target.value, columns, document))}>
+          <Form.Label className="mb-0 small quiet">Evaluate</Form.Label>
+          <Form.Select
+            size="sm"
+            className="w-auto"
+            value={document.per === undefined ? 'rows' : document.per.length === 0 ? 'whole' : 'groups'}
+            onChange={(event) => onChange(judge(event.target.value, columns, document))}
+          >
             <option value="rows">each row</option>
-            <option value="groups">each group of rows</option>
-            <option value="whole">the result as a whole</option>
+            <option value="groups">groups of rows</option>
+            <option value="whole">the whole result</option>
           </Form.Select>
         </Form.Group>
       )}
       {document.per && document.per.length > 0 && (
         <fieldset className="mb-2">
-          <legend className="small">A group for each</legend>
-          <div className="d-flex flex-wrap gap-3">{columns.map((column) => <Form.Check key={column.name} id={`per-${column.name}`} type="checkbox" label={column.label} checked={document.per?.includes(column.name) ?? false} onChange={(event) => { const per = columns.map(({ name }) => name).filter((name) => (name === column.name ? event.target.checked : document.per?.includes(name))); if (per.length > 0) onChange({ per }) }} />)}</div>
+          <legend className="small">Group by</legend>
+          <div className="d-flex flex-wrap gap-3">
+            {columns.map((column) => (
+              <Form.Check
+                key={column.name}
+                id={`per-${column.name}`}
+                type="checkbox"
+                label={column.label}
+                checked={document.per?.includes(column.name) ?? false}
+                onChange={(event) => {
+                  const per = columns
+                    .map(({ name }) => name)
+                    .filter((name) => (name === column.name ? event.target.checked : document.per?.includes(name)))
+                  if (per.length > 0) onChange({ per })
+                }}
+              />
+            ))}
+          </div>
         </fieldset>
       )}
       {document.per && <Measures query={document.query} document={document} measures={measures} onChange={onChange} />}
-      {text.trim() === '' && first && <p className="mb-2"><Button size="sm" variant="plain" onClick={() => onChange({ exceptions: first.type === 'number' ? `${first.name} > 0` : `${first.name} is null` })}>Begin with a comparison</Button> <span className="small quiet">or write below</span></p>}
-      {text.trim() !== '' && <Builder parts={parts} settled={isKnown} counts={counts} total={preview?.draft.grouped ? null : (preview?.draft.rowsRead ?? null)} columns={offered} thresholds={known.data ?? []} onChange={build} />}
-      <ConditionField label={document.per ? 'An exception is a group where' : 'An exception is a row where'} query={document.query} place={place} value={text} onChange={(exceptions) => onChange({ exceptions })} hint="Ctrl and space offer what may come next. Left empty, every one is." />
-      <Bands query={document.query} place={place} bands={document.severity ?? ['warning']} onChange={(severity) => onChange({ severity })} />
-      <details className="entry" open={Boolean(document['fire when'])}>
-        <summary>Fire only when the whole check says so</summary>
-        <ConditionField label="Fires when" query={document.query} place={{ place: 'check' }} value={document['fire when'] ?? ''} onChange={(fire) => onChange({ 'fire when': fire })} hint="Left empty, whenever there is something to tell." />
+      {text.trim() === '' && first && (
+        <p className="mb-2">
+          <Button
+            size="sm"
+            variant="plain"
+            onClick={() =>
+              onChange({ exceptions: first.type === 'number' ? `${first.name} > 0` : `${first.name} is null` })
+            }
+          >
+            Add a comparison
+          </Button>{' '}
+          <span className="small quiet">or type a condition</span>
+        </p>
+      )}
+      {text.trim() !== '' && (
+        <Builder
+          parts={parts}
+          settled={isKnown}
+          counts={counts}
+          total={preview?.draft.grouped ? null : (preview?.draft.rowsRead ?? null)}
+          columns={offered}
+          thresholds={known.data ?? []}
+          onChange={build}
+        />
+      )}
+      <ConditionField
+        label={document.per ? 'Exception: each group where' : 'Exception: each row where'}
+        query={document.query}
+        place={place}
+        value={text}
+        onChange={(exceptions) => onChange({ exceptions })}
+        hint="Ctrl+Space: suggestions. Empty: all rows are exceptions."
+      />
+      <Bands
+        query={document.query}
+        place={place}
+        bands={document.severity ?? ['warning']}
+        onChange={(severity) => onChange({ severity })}
+      />
+      <details className="entry" open={Boolean(document['fire_when'])}>
+        <summary>Fire only if (optional)</summary>
+        <ConditionField
+          label="Fire only if"
+          query={document.query}
+          place={{ place: 'check' }}
+          value={document['fire_when'] ?? ''}
+          onChange={(fire) => onChange({ fire_when: fire })}
+          hint="Empty: fire whenever there are updates."
+        />
       </details>
     </>
   )

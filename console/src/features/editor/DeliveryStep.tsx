@@ -4,81 +4,242 @@ import { people, teams } from '../setup/api'
 import type { DeliveryPart } from './api'
 import type { Column } from './Builder'
 
-const formats = [['xlsx', 'Workbook (XLSX)'], ['csv', 'CSV'], ['pdf', 'PDF'], ['html', 'HTML'], ['json', 'JSON']] as const
-const languages = [['', 'English'], ['de', 'German'], ['nb', 'Norwegian']] as const
+const formats = [
+  ['xlsx', 'Workbook (XLSX)'],
+  ['csv', 'CSV'],
+  ['pdf', 'PDF'],
+  ['html', 'HTML'],
+  ['json', 'JSON'],
+] as const
+const languages = [
+  ['', 'English'],
+  ['de', 'German'],
+  ['nb', 'Norwegian'],
+] as const
 
 type Props = { delivery: DeliveryPart; columns: Column[]; onChange: (delivery: DeliveryPart) => void }
 
 /** Empty attachments are said, since a document without the field has a CSV file. */
-const tidy = (delivery: DeliveryPart): DeliveryPart => Object.fromEntries(Object.entries(delivery).filter(([name, value]) => value !== '' && value !== false && !(Array.isArray(value) && value.length === 0 && name !== 'attach')))
+const tidy = (delivery: DeliveryPart): DeliveryPart =>
+  Object.fromEntries(
+    Object.entries(delivery).filter(
+      ([name, value]) =>
+        value !== '' && value !== false && !(Array.isArray(value) && value.length === 0 && name !== 'attach'),
+    ),
+  )
 
-const listOf = (text: string) => text.split(/[,;](?=(?:[^"]*"[^"]*")*[^"]*$)/).map((each) => each.trim()).filter(Boolean)
+const listOf = (text: string) =>
+  text
+    .split(/[,;](?=(?:[^"]*"[^"]*")*[^"]*$)/)
+    .map((each) => each.trim())
+    .filter(Boolean)
 
 /** Who hears of it, and what the mail is like. */
 export function DeliveryStep({ delivery, columns, onChange }: Props) {
   const put = (part: Partial<DeliveryPart>) => onChange(tidy({ ...delivery, ...part }))
   const attached = (delivery.attach ?? ['csv']).map((each) => (typeof each === 'string' ? each : each.format))
-  const attach = (format: string, is: boolean) => put({ attach: is ? [...(delivery.attach ?? ['csv']), format] : (delivery.attach ?? ['csv']).filter((each) => (typeof each === 'string' ? each : each.format) !== format) })
+  const attach = (format: string, is: boolean) =>
+    put({
+      attach: is
+        ? [...(delivery.attach ?? ['csv']), format]
+        : (delivery.attach ?? ['csv']).filter((each) => (typeof each === 'string' ? each : each.format) !== format),
+    })
   const shown = delivery.columns ?? []
   return (
     <>
       <div className="fields">
-        <People id="to" label="To, with commas" value={delivery.to} onChange={(to) => put({ to })} />
+        <People id="to" label="To (comma-separated)" value={delivery.to} onChange={(to) => put({ to })} />
         <People id="cc" label="Cc" value={delivery.cc} onChange={(cc) => put({ cc })} />
         <People id="bcc" label="Bcc" value={delivery.bcc} onChange={(bcc) => put({ bcc })} />
       </div>
-      {delivery['split by'] && <p className="told mt-2 mb-0">Split by <code>{delivery['split by']}</code>: each value has an audience of its own{Object.keys(delivery['split to'] ?? {}).length > 0 && ` (${Object.keys(delivery['split to'] ?? {}).join(', ')})`}{delivery['split from'] && `, the others as the query ${delivery['split from']} says`}. Those above hear of the values that nobody is named for.</p>}
+      {delivery['split_by'] && (
+        <p className="told mt-2 mb-0">
+          Split by <code>{delivery['split_by']}</code>: one audience per value
+          {Object.keys(delivery['split_to'] ?? {}).length > 0 &&
+            ` (${Object.keys(delivery['split_to'] ?? {}).join(', ')})`}
+          {delivery['split_from'] && `; recipients of other values come from query ${delivery['split_from']}`}. Other
+          values go to the recipients above.
+        </p>
+      )}
       <div className="fields">
-        <Form.Group controlId="split-by"><Form.Label className="mb-0 small quiet">Each value of a column hears its own rows</Form.Label>
-          <Form.Select size="sm" value={delivery['split by'] ?? ''} onChange={(event) => put({ 'split by': event.target.value })}><option value="">no: everybody hears everything</option>{columns.map((column) => <option key={column.name} value={column.name}>{column.label}</option>)}</Form.Select>
+        <Form.Group controlId="split-by">
+          <Form.Label className="mb-0 small quiet">Split by column</Form.Label>
+          <Form.Select
+            size="sm"
+            value={delivery['split_by'] ?? ''}
+            onChange={(event) => put({ split_by: event.target.value })}
+          >
+            <option value="">no split: all recipients get all findings</option>
+            {columns.map((column) => (
+              <option key={column.name} value={column.name}>
+                {column.label}
+              </option>
+            ))}
+          </Form.Select>
         </Form.Group>
-        <Form.Group controlId="language"><Form.Label className="mb-0 small quiet">Language</Form.Label>
-          <Form.Select size="sm" value={delivery.language ?? ''} onChange={(event) => put({ language: event.target.value })}>{languages.map(([code, words]) => <option key={code} value={code}>{words}</option>)}</Form.Select>
+        <Form.Group controlId="language">
+          <Form.Label className="mb-0 small quiet">Language</Form.Label>
+          <Form.Select
+            size="sm"
+            value={delivery.language ?? ''}
+            onChange={(event) => put({ language: event.target.value })}
+          >
+            {languages.map(([code, words]) => (
+              <option key={code} value={code}>
+                {words}
+              </option>
+            ))}
+          </Form.Select>
         </Form.Group>
-        <Form.Group controlId="subject" className="whole"><Form.Label className="mb-0 small quiet">Subject</Form.Label><Form.Control size="sm" value={delivery.subject ?? ''} placeholder="what is new, and the title" onChange={(event) => put({ subject: event.target.value })} /></Form.Group>
-        <Form.Group controlId="opening" className="whole"><Form.Label className="mb-0 small quiet">Text above the rows</Form.Label><Form.Control as="textarea" rows={2} value={delivery.opening ?? ''} placeholder="none; the fields that it may name stand below the mail" onChange={(event) => put({ opening: event.target.value })} /></Form.Group>
+        <Form.Group controlId="subject" className="whole">
+          <Form.Label className="mb-0 small quiet">Subject</Form.Label>
+          <Form.Control
+            size="sm"
+            value={delivery.subject ?? ''}
+            placeholder="default: number of findings and title"
+            onChange={(event) => put({ subject: event.target.value })}
+          />
+        </Form.Group>
+        <Form.Group controlId="opening" className="whole">
+          <Form.Label className="mb-0 small quiet">Introduction</Form.Label>
+          <Form.Control
+            as="textarea"
+            rows={2}
+            value={delivery.opening ?? ''}
+            placeholder="none; available fields are listed below the preview"
+            onChange={(event) => put({ opening: event.target.value })}
+          />
+        </Form.Group>
       </div>
-      {delivery.layout !== undefined
-        ? <p className="told mt-3 mb-0">Its columns stand in a layout, in the document.</p>
-        : (
-          <fieldset className="mt-3">
-            <legend>Columns in the mail, in this order</legend>
-            <div className="d-flex flex-wrap gap-2">
-              {shown.map((name, index) => (
-                <span key={name} className="chosen-column">
-                  {columns.find((column) => column.name === name)?.label ?? name}
-                  {index > 0 && <Button size="sm" variant="plain" className="x" aria-label={`Move ${name} forward`} onClick={() => put({ columns: shown.map((each, i) => (i === index - 1 ? name : i === index ? (shown[index - 1] ?? each) : each)) })}>←</Button>}
-                  <Button size="sm" variant="plain" className="x" aria-label={`Leave out ${name}`} onClick={() => put({ columns: shown.filter((each) => each !== name) })}>✕</Button>
-                </span>
-              ))}
-              <Form.Select size="sm" className="w-auto" aria-label="Add a column" value="" onChange={(event) => event.target.value && put({ columns: [...shown, event.target.value] })}>
-                <option value="">{shown.length === 0 ? 'all of them; or choose' : 'add …'}</option>
-                {columns.filter((column) => !shown.includes(column.name)).map((column) => <option key={column.name} value={column.name}>{column.label}</option>)}
-              </Form.Select>
-            </div>
-          </fieldset>
-        )}
+      {delivery.layout !== undefined ? (
+        <p className="told mt-3 mb-0">The layout in the YAML sets its columns.</p>
+      ) : (
+        <fieldset className="mt-3">
+          <legend>Columns in the message, in this order</legend>
+          <div className="d-flex flex-wrap gap-2">
+            {shown.map((name, index) => (
+              <span key={name} className="chosen-column">
+                {columns.find((column) => column.name === name)?.label ?? name}
+                {index > 0 && (
+                  <Button
+                    size="sm"
+                    variant="plain"
+                    className="x"
+                    aria-label={`Move ${name} forward`}
+                    onClick={() =>
+                      put({
+                        columns: shown.map((each, i) =>
+                          i === index - 1 ? name : i === index ? (shown[index - 1] ?? each) : each,
+                        ),
+                      })
+                    }
+                  >
+                    ←
+                  </Button>
+                )}
+                <Button
+                  size="sm"
+                  variant="plain"
+                  className="x"
+                  aria-label={`Remove ${name}`}
+                  onClick={() => put({ columns: shown.filter((each) => each !== name) })}
+                >
+                  ✕
+                </Button>
+              </span>
+            ))}
+            <Form.Select
+              size="sm"
+              className="w-auto"
+              aria-label="Add a column"
+              value=""
+              onChange={(event) => event.target.value && put({ columns: [...shown, event.target.value] })}
+            >
+              <option value="">{shown.length === 0 ? 'default: all columns' : 'add …'}</option>
+              {columns
+                .filter((column) => !shown.includes(column.name))
+                .map((column) => (
+                  <option key={column.name} value={column.name}>
+                    {column.label}
+                  </option>
+                ))}
+            </Form.Select>
+          </div>
+        </fieldset>
+      )}
       <fieldset className="mt-3">
-        <legend>Files with everything that is open</legend>
-        <div className="d-flex flex-wrap gap-3">{formats.map(([code, words]) => <Form.Check key={code} id={`attach-${code}`} type="checkbox" label={words} checked={attached.includes(code)} onChange={(event) => attach(code, event.target.checked)} />)}</div>
+        <legend>Attachments (all open findings)</legend>
+        <div className="d-flex flex-wrap gap-3">
+          {formats.map(([code, words]) => (
+            <Form.Check
+              key={code}
+              id={`attach-${code}`}
+              type="checkbox"
+              label={words}
+              checked={attached.includes(code)}
+              onChange={(event) => attach(code, event.target.checked)}
+            />
+          ))}
+        </div>
       </fieldset>
       <div className="mt-3">
-        <Form.Check id="may-leave" type="checkbox" label="readers can stop these mails by a link of their own" checked={delivery['may leave'] ?? false} onChange={(event) => put({ 'may leave': event.target.checked })} />
-        <Form.Check id="all-quiet" type="checkbox" label="a check that has nothing to say says so by mail" checked={delivery['all quiet'] ?? false} onChange={(event) => put({ 'all quiet': event.target.checked })} />
+        <Form.Check
+          id="may-leave"
+          type="checkbox"
+          label="Recipients can unsubscribe"
+          checked={delivery['allow_unsubscribe'] ?? false}
+          onChange={(event) => put({ allow_unsubscribe: event.target.checked })}
+        />
+        <Form.Check
+          id="all-quiet"
+          type="checkbox"
+          label="Also send a message when nothing is new"
+          checked={delivery['send_when_quiet'] ?? false}
+          onChange={(event) => put({ send_when_quiet: event.target.checked })}
+        />
       </div>
     </>
   )
 }
 
-function People({ id, label, value, onChange }: { id: string; label: string; value: string[] | undefined; onChange: (people: string[]) => void }) {
+function People({
+  id,
+  label,
+  value,
+  onChange,
+}: {
+  id: string
+  label: string
+  value: string[] | undefined
+  onChange: (people: string[]) => void
+}) {
   const known = useQuery(people)
   const groups = useQuery(teams)
-  const offered = [...(groups.data ?? []).map((team) => `team: ${team.name}`), ...(known.data ?? []).map((person) => person.email)]
+  const offered = [
+    ...(groups.data ?? []).map((team) => `team: ${team.name}`),
+    ...(known.data ?? []).map((person) => person.email),
+  ]
   return (
     <Form.Group controlId={id} className="whole">
       <Form.Label className="mb-0 small quiet">{label}</Form.Label>
-      <Form.Control size="sm" key={value?.join()} defaultValue={value?.join(', ') ?? ''} list={`${id}-known`} autoComplete="off" onBlur={(event) => { const next = listOf(event.target.value); if (next.join() !== (value ?? []).join()) onChange(next) }} />
-      <datalist id={`${id}-known`}>{offered.map((each) => <option key={each} value={[...(value ?? []), each].join(', ')}>{each}</option>)}</datalist>
+      <Form.Control
+        size="sm"
+        key={value?.join()}
+        defaultValue={value?.join(', ') ?? ''}
+        list={`${id}-known`}
+        autoComplete="off"
+        onBlur={(event) => {
+          const next = listOf(event.target.value)
+          if (next.join() !== (value ?? []).join()) onChange(next)
+        }}
+      />
+      <datalist id={`${id}-known`}>
+        {offered.map((each) => (
+          <option key={each} value={[...(value ?? []), each].join(', ')}>
+            {each}
+          </option>
+        ))}
+      </datalist>
     </Form.Group>
   )
 }

@@ -2,7 +2,17 @@ import type { RuleDocument } from './api'
 import { ConditionField } from './ConditionField'
 
 /** What is measured of each group. A measure may name those before it. */
-export function Measures({ query, document, measures, onChange }: { query: string; document: RuleDocument; measures: Record<string, string>; onChange: (part: Partial<RuleDocument>) => void }) {
+export function Measures({
+  query,
+  document,
+  measures,
+  onChange,
+}: {
+  query: string
+  document: RuleDocument
+  measures: Record<string, string>
+  onChange: (part: Partial<RuleDocument>) => void
+}) {
   const set = (name: string, text: string) => {
     const before = document.measures?.[name]
     const value = typeof before === 'object' ? { ...before, value: text } : text
@@ -13,7 +23,14 @@ export function Measures({ query, document, measures, onChange }: { query: strin
       {Object.entries(measures).map(([name, text], index) => {
         const earlier = Object.fromEntries(Object.entries(measures).slice(0, index))
         return (
-          <ConditionField key={name} label={`Measure ${name}`} query={query} place={{ per: document.per, measures: earlier, place: 'measure' }} value={text} onChange={(value) => set(name, value)} />
+          <ConditionField
+            key={name}
+            label={`Measure ${name}`}
+            query={query}
+            place={{ per: document.per, measures: earlier, place: 'measure' }}
+            value={text}
+            onChange={(value) => set(name, value)}
+          />
         )
       })}
     </div>

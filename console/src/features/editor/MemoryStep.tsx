@@ -3,67 +3,209 @@ import { plural } from '../../shared/words'
 import type { MemoryPart, Seen } from './api'
 import type { Column } from './Builder'
 
-const kinds = [['new', 'is new'], ['returned', 'has come back'], ['worsened', 'has become worse'], ['eased', 'has become milder'], ['changed', 'has other values in the watched columns'], ['cleared', 'has cleared'], ['moved away', 'belongs to another audience now']] as const
+const kinds = [
+  ['new', 'new'],
+  ['returned', 'returned'],
+  ['worsened', 'worsened'],
+  ['improved', 'improved'],
+  ['changed', 'changed (watched columns)'],
+  ['cleared', 'cleared'],
+  ['moved', 'moved to another audience'],
+] as const
 
-type Props = { memory: MemoryPart; columns: Column[]; per: string[] | undefined; onChange: (memory: MemoryPart) => void }
+type Props = {
+  memory: MemoryPart
+  columns: Column[]
+  per: string[] | undefined
+  onChange: (memory: MemoryPart) => void
+}
 
-const tidy = (memory: MemoryPart): MemoryPart => Object.fromEntries(Object.entries(memory).filter(([, value]) => value !== '' && !(Array.isArray(value) && value.length === 0)))
+const tidy = (memory: MemoryPart): MemoryPart =>
+  Object.fromEntries(
+    Object.entries(memory).filter(([, value]) => value !== '' && !(Array.isArray(value) && value.length === 0)),
+  )
 
 /** What counts as the same finding, and what of it is said again. */
 export function MemoryStep({ memory, columns, per, onChange }: Props) {
   const put = (part: Partial<MemoryPart>) => onChange(tidy({ ...memory, ...part }))
-  const toggle = (list: string[] | undefined, value: string, is: boolean) => (is ? [...(list ?? []), value] : (list ?? []).filter((each) => each !== value))
+  const toggle = (list: string[] | undefined, value: string, is: boolean) =>
+    is ? [...(list ?? []), value] : (list ?? []).filter((each) => each !== value)
   const incremental = memory.mode !== 'full'
   return (
     <>
       <fieldset className="mt-2">
-        <legend>It reports</legend>
-        <Form.Check id="mode-incremental" type="radio" name="mode" label="only what is new, and remembers what it has reported" checked={incremental} onChange={() => put({ mode: 'incremental' })} />
-        <Form.Check id="mode-full" type="radio" name="mode" label="everything that is so, each time there is something" checked={!incremental} onChange={() => put({ mode: 'full' })} />
+        <legend>Reports</legend>
+        <Form.Check
+          id="mode-incremental"
+          type="radio"
+          name="mode"
+          label="Incremental: only updates"
+          checked={incremental}
+          onChange={() => put({ mode: 'incremental' })}
+        />
+        <Form.Check
+          id="mode-full"
+          type="radio"
+          name="mode"
+          label="Full: all open findings, every time"
+          checked={!incremental}
+          onChange={() => put({ mode: 'full' })}
+        />
       </fieldset>
-      {per
-        ? <p className="told mt-3 mb-0">{per.length === 0 ? 'The whole result is one finding.' : `A finding is told from another by ${per.join(', ')}, as the groups are.`}</p>
-        : (
-          <fieldset className="mt-3">
-            <legend>Two exceptions are the same finding if they agree in</legend>
-            <div className="d-flex flex-wrap gap-3">{columns.map((column) => <Form.Check key={column.name} id={`key-${column.name}`} type="checkbox" label={column.label} checked={memory.key?.includes(column.name) ?? false} onChange={(event) => put({ key: toggle(memory.key, column.name, event.target.checked) })} />)}</div>
-            {incremental && (memory.key ?? []).length === 0 && <p className="small problem-text mt-1 mb-0">Choose what tells one from another, such as a number; without it the same row would be new at each check.</p>}
-          </fieldset>
-        )}
+      {per ? (
+        <p className="told mt-3 mb-0">
+          {per.length === 0 ? 'The whole result is one finding.' : `One finding per group (${per.join(', ')}).`}
+        </p>
+      ) : (
+        <fieldset className="mt-3">
+          <legend>Key columns (rows with the same values are one finding)</legend>
+          <div className="d-flex flex-wrap gap-3">
+            {columns.map((column) => (
+              <Form.Check
+                key={column.name}
+                id={`key-${column.name}`}
+                type="checkbox"
+                label={column.label}
+                checked={memory.key?.includes(column.name) ?? false}
+                onChange={(event) => put({ key: toggle(memory.key, column.name, event.target.checked) })}
+              />
+            ))}
+          </div>
+          {incremental && (memory.key ?? []).length === 0 && (
+            <p className="small problem-text mt-1 mb-0">
+              Select the columns that identify a row, such as an order number. Without them, every check reports all
+              rows again.
+            </p>
+          )}
+        </fieldset>
+      )}
       {incremental && (
         <fieldset className="mt-3">
-          <legend>It says so when a finding</legend>
-          {kinds.map(([code, words]) => <Form.Check key={code} id={`report-${code}`} type="checkbox" label={words} checked={memory.report?.includes(code) ?? false} onChange={(event) => put({ report: kinds.map(([each]) => each).filter((each) => (each === code ? event.target.checked : memory.report?.includes(each))) })} />)}
-          {memory.report?.includes('changed') && <Form.Group controlId="watch" className="mt-2"><Form.Label className="mb-0 small quiet">Watched columns, with commas</Form.Label><Form.Control size="sm" key={memory.watch?.join()} defaultValue={memory.watch?.join(', ') ?? ''} onBlur={(event) => put({ watch: event.target.value.split(',').map((each) => each.trim()).filter(Boolean) })} /></Form.Group>}
+          <legend>Report a finding when it is</legend>
+          {kinds.map(([code, words]) => (
+            <Form.Check
+              key={code}
+              id={`report-${code}`}
+              type="checkbox"
+              label={words}
+              checked={memory.report?.includes(code) ?? false}
+              onChange={(event) =>
+                put({
+                  report: kinds
+                    .map(([each]) => each)
+                    .filter((each) => (each === code ? event.target.checked : memory.report?.includes(each))),
+                })
+              }
+            />
+          ))}
+          {memory.report?.includes('changed') && (
+            <Form.Group controlId="watch" className="mt-2">
+              <Form.Label className="mb-0 small quiet">Watched columns (comma-separated)</Form.Label>
+              <Form.Control
+                size="sm"
+                key={memory.watch?.join()}
+                defaultValue={memory.watch?.join(', ') ?? ''}
+                onBlur={(event) =>
+                  put({
+                    watch: event.target.value
+                      .split(',')
+                      .map((each) => each.trim())
+                      .filter(Boolean),
+                  })
+                }
+              />
+            </Form.Group>
+          )}
         </fieldset>
       )}
       <div className="fields">
-        <Form.Group controlId="first-check"><Form.Label className="mb-0 small quiet">The first check</Form.Label>
-          <Form.Select size="sm" value={memory['first check'] ?? 'report'} onChange={(event) => put({ 'first check': event.target.value })}><option value="report">reports what is there</option><option value="take as known">takes what is there as known</option></Form.Select>
+        <Form.Group controlId="first-check">
+          <Form.Label className="mb-0 small quiet">First check</Form.Label>
+          <Form.Select
+            size="sm"
+            value={memory.first_check ?? 'report'}
+            onChange={(event) => put({ first_check: event.target.value })}
+          >
+            <option value="report">reports existing exceptions</option>
+            <option value="treat_as_known">treats existing exceptions as known</option>
+          </Form.Select>
         </Form.Group>
-        <Form.Group controlId="absence"><Form.Label className="mb-0 small quiet">A finding that is no longer among the rows</Form.Label>
-          <Form.Select size="sm" value={memory.absence ?? ''} onChange={(event) => put({ absence: event.target.value })}><option value="">as suits the query</option><option value="put right">has been put right, and clears</option><option value="passed by">was passed by, and is out of sight</option><option value="stays">is still so, and stays open</option></Form.Select>
+        <Form.Group controlId="absence">
+          <Form.Label className="mb-0 small quiet">When a finding is no longer in the result</Form.Label>
+          <Form.Select
+            size="sm"
+            value={memory.absence ?? ''}
+            onChange={(event) => put({ absence: event.target.value })}
+          >
+            <option value="">Automatic</option>
+            <option value="clears">it clears</option>
+            <option value="ages_out">it ages out (left the date window)</option>
+            <option value="stays_open">it stays open</option>
+          </Form.Select>
         </Form.Group>
-        <Form.Group controlId="hold"><Form.Label className="mb-0 small quiet">It must hold for</Form.Label><Form.Control size="sm" value={memory.hold ?? ''} placeholder="at once; or 3 checks, 2 hours" onChange={(event) => put({ hold: event.target.value })} /></Form.Group>
-        <Form.Group controlId="misses"><Form.Label className="mb-0 small quiet">It clears after being missed for</Form.Label><Form.Control size="sm" value={memory.misses ?? ''} placeholder="at once; or 3 checks, 2 hours" onChange={(event) => put({ misses: event.target.value })} /></Form.Group>
-        <Form.Group controlId="remind"><Form.Label className="mb-0 small quiet">It is said again every</Form.Label><Form.Control size="sm" value={memory['remind every'] ?? ''} placeholder="never; or 3 days" onChange={(event) => put({ 'remind every': event.target.value })} /></Form.Group>
+        <Form.Group controlId="open-after">
+          <Form.Label className="mb-0 small quiet">Open after</Form.Label>
+          <Form.Control
+            size="sm"
+            value={memory.open_after ?? ''}
+            placeholder="immediately; or 3 checks, 2 hours"
+            onChange={(event) => put({ open_after: event.target.value })}
+          />
+        </Form.Group>
+        <Form.Group controlId="clear-after">
+          <Form.Label className="mb-0 small quiet">Clear after</Form.Label>
+          <Form.Control
+            size="sm"
+            value={memory.clear_after ?? ''}
+            placeholder="immediately; or 3 checks, 2 hours"
+            onChange={(event) => put({ clear_after: event.target.value })}
+          />
+        </Form.Group>
+        <Form.Group controlId="remind">
+          <Form.Label className="mb-0 small quiet">Remind every</Form.Label>
+          <Form.Control
+            size="sm"
+            value={memory.remind_every ?? ''}
+            placeholder="never; or 3 days"
+            onChange={(event) => put({ remind_every: event.target.value })}
+          />
+        </Form.Group>
       </div>
     </>
   )
 }
 
 /** What the memory makes of the exceptions of now. */
-export function MemoryEffect({ memory, seen, columns }: { memory: MemoryPart; seen: Seen | undefined; columns: Column[] }) {
+export function MemoryEffect({
+  memory,
+  seen,
+  columns,
+}: {
+  memory: MemoryPart
+  seen: Seen | undefined
+  columns: Column[]
+}) {
   const labels = (memory.key ?? []).map((name) => columns.find((column) => column.name === name)?.label ?? name)
   return (
     <>
-      {memory.mode === 'full'
-        ? <p className="sentence-of">Each check reports every exception, also those that were reported before.</p>
-        : labels.length > 0 && <p className="sentence-of">A row with the same {labels.join(', ')} as one that was reported is not reported again.</p>}
-      {seen
-        ? <p className="mb-1"><strong>{plural(seen.exceptions, 'exception')}</strong> now; a check now would report <strong>{seen.wouldReport}</strong>{seen.exceptions > seen.wouldReport && memory.mode !== 'full' && '; the others were reported before, have not lasted long enough, or are snoozed or accepted'}.</p>
-        : <p className="quiet mb-1">The preview under Conditions says how many a check now would report.</p>}
-      <p className="small quiet mb-0">Previews never touch the memory.</p>
+      {memory.mode === 'full' ? (
+        <p className="sentence-of">Each check reports all open findings, also those reported earlier.</p>
+      ) : (
+        labels.length > 0 && <p className="sentence-of">Rows with the same {labels.join(', ')} are reported once.</p>
+      )}
+      {seen ? (
+        <p className="mb-1">
+          <strong>{plural(seen.exceptions, 'exception')}</strong> now; a check now would report{' '}
+          <strong>{seen.wouldReport}</strong>
+          {seen.exceptions > seen.wouldReport &&
+            memory.mode !== 'full' &&
+            '; the others were reported earlier, have not lasted long enough, or are snoozed or accepted'}
+          .
+        </p>
+      ) : (
+        <p className="quiet mb-1">See the preview under Conditions for what a check would report now.</p>
+      )}
+      <p className="small quiet mb-0">Previews do not change the memory.</p>
     </>
   )
 }

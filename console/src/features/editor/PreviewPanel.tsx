@@ -12,16 +12,29 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
   return (
     <>
       <p className="mt-2 mb-1">
-        {draft.copy !== null && <>As for {draft.copy}: </>}{plural(draft.rowsRead, 'row')} read in {numberWords(draft.tookMillis)} ms, <strong>{plural(draft.exceptions, 'exception')}</strong> <OpenCounts open={draft.bySeverity} />; a check now would report {numberWords(draft.wouldReport)}.
+        {draft.copy !== null && <>Personal copy {draft.copy}: </>}
+        {plural(draft.rowsRead, 'row')} read in {numberWords(draft.tookMillis)} ms,{' '}
+        <strong>{plural(draft.exceptions, 'exception')}</strong> <OpenCounts open={draft.bySeverity} />; a check now
+        would report {numberWords(draft.wouldReport)}.
       </p>
       {draft.copies.length > 0 && (
         <ul className="small mb-1">
-          {draft.copies.map((copy) => <li key={copy.key}>{copy.key}: {copy.failure ?? `${plural(copy.exceptions, 'exception')}, ${numberWords(copy.wouldReport)} to ${copy.to.join(', ') || 'the rule’s own addresses'}`}</li>)}
+          {draft.copies.map((copy) => (
+            <li key={copy.key}>
+              {copy.key}:{' '}
+              {copy.failure ??
+                `${plural(copy.exceptions, 'exception')}, ${numberWords(copy.wouldReport)} to ${copy.to.join(', ') || 'the rule’s recipients'}`}
+            </li>
+          ))}
         </ul>
       )}
       {draft.hearers.some((hearer) => hearer.split !== null) && (
         <ul className="small mb-1">
-          {draft.hearers.map((hearer) => <li key={hearer.split}>{plural(hearer.told, 'finding')} of {hearer.split || 'no value'} to {hearer.to.join(', ')}</li>)}
+          {draft.hearers.map((hearer) => (
+            <li key={hearer.split}>
+              {plural(hearer.told, 'finding')} of {hearer.split || 'no value'} to {hearer.to.join(', ')}
+            </li>
+          ))}
         </ul>
       )}
       {compared && <Against compared={compared} />}
@@ -32,12 +45,26 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
       </dl>
       {draft.offers.map((offer, index) => (
         <p key={index} className="small mb-1 mt-2">
-          {offer.blank ? <>{plural(offer.rows, 'row')} with a blank text in {offer.column}, which “is missing” does not find.</> : <>Unknown for {plural(offer.rows, draft.grouped ? 'group' : 'row')} without {offer.column}.</>} <Button size="sm" variant="plain" onClick={() => onAccept(offer.condition)}>Count them too</Button>
+          {offer.empty ? (
+            <>
+              {plural(offer.rows, 'row')} with an empty text in {offer.column}: “is missing” does not match them.
+            </>
+          ) : (
+            <>
+              Unknown: {plural(offer.rows, draft.grouped ? 'group' : 'row')} ({offer.column} is missing).
+            </>
+          )}{' '}
+          <Button size="sm" variant="plain" onClick={() => onAccept(offer.condition)}>
+            Count these rows as exceptions
+          </Button>
         </p>
       ))}
-      {draft.notJudged > 0 && <p className="small mb-1 mt-2">Not judged: {notJudgedWords(draft)}.</p>}
+      {draft.notJudged > 0 && <p className="small mb-1 mt-2">Could not be evaluated: {notJudgedWords(draft)}.</p>}
       {draft.warnings.map((warning, index) => (
-        <p key={index} className="small mb-1 mt-2">Warning: {warning.message}{warning.suggestion && <> – did you mean “{warning.suggestion}”?</>}</p>
+        <p key={index} className="small mb-1 mt-2">
+          Warning: {warning.message}
+          {warning.suggestion && <> – did you mean “{warning.suggestion}”?</>}
+        </p>
       ))}
       {draft.rows.length > 0 && <Rows seen={draft} />}
     </>
@@ -45,7 +72,14 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
 }
 
 function Part({ rowsLeft, text }: { rowsLeft: number; text: string }) {
-  return <><dt className="num">{numberWords(rowsLeft)}</dt><dd>left after <code>{text}</code></dd></>
+  return (
+    <>
+      <dt className="num">{numberWords(rowsLeft)}</dt>
+      <dd>
+        match after <code>{text}</code>
+      </dd>
+    </>
+  )
 }
 
 function Against({ compared }: { compared: Compared }) {
@@ -53,8 +87,29 @@ function Against({ compared }: { compared: Compared }) {
     return <p className="told mt-2">The same {plural(compared.both, 'exception')} as the saved rule.</p>
   return (
     <div className="told mt-2">
-      Against the saved rule: {numberWords(compared.both)} of both, <strong>{numberWords(compared.onlyDraftCount)} more</strong>{compared.onlyDraft.length > 0 && <> ({compared.onlyDraft.slice(0, 5).join('; ')}{compared.onlyDraftCount > 5 && ' …'})</>},{' '}
-      <strong>{numberWords(compared.onlyActiveCount)} no more</strong>{compared.onlyActive.length > 0 && <> ({compared.onlyActive.slice(0, 5).join('; ')}{compared.onlyActiveCount > 5 && ' …'})</>}{compared.otherSeverity > 0 && <>; <strong>{numberWords(compared.otherSeverity)}</strong> of both with another severity</>}.
+      Compared with the saved rule: {numberWords(compared.both)} in both,{' '}
+      <strong>{numberWords(compared.onlyDraftCount)} added</strong>
+      {compared.onlyDraft.length > 0 && (
+        <>
+          {' '}
+          ({compared.onlyDraft.slice(0, 5).join('; ')}
+          {compared.onlyDraftCount > 5 && ' …'})
+        </>
+      )}
+      , <strong>{numberWords(compared.onlyActiveCount)} removed</strong>
+      {compared.onlyActive.length > 0 && (
+        <>
+          {' '}
+          ({compared.onlyActive.slice(0, 5).join('; ')}
+          {compared.onlyActiveCount > 5 && ' …'})
+        </>
+      )}
+      {compared.otherSeverity > 0 && (
+        <>
+          ; <strong>{numberWords(compared.otherSeverity)}</strong> in both with another severity
+        </>
+      )}
+      .
     </div>
   )
 }
@@ -63,21 +118,43 @@ function Rows({ seen }: { seen: Seen }) {
   return (
     <Scroll label="Exceptions">
       <Table>
-        <thead><tr><th>Severity</th>{seen.columns.map((column) => <th key={column.name} className={column.type === 'number' ? 'num' : ''}>{column.label}</th>)}</tr></thead>
+        <thead>
+          <tr>
+            <th>Severity</th>
+            {seen.columns.map((column) => (
+              <th key={column.name} className={column.type === 'number' ? 'num' : ''}>
+                {column.label}
+              </th>
+            ))}
+          </tr>
+        </thead>
         <tbody>
           {seen.rows.slice(0, shownAtFirst).map((row, index) => (
             <tr key={index}>
-              <td><SeverityTag severity={row.severity} /></td>
+              <td>
+                <SeverityTag severity={row.severity} />
+              </td>
               {row.cells.map((cell, i) => (
-                <td key={i} className={`${seen.columns[i]?.type === 'number' ? 'num' : ''} ${(cell.text?.length ?? 0) <= 12 ? 'text-nowrap' : ''}`}>
-                  {cell.marked ? <mark>{cell.text === null ? 'missing' : cellWords(cell.text, seen.columns[i]?.type)}</mark> : cell.text === null ? <span className="quiet">missing</span> : cellWords(cell.text, seen.columns[i]?.type)}
+                <td
+                  key={i}
+                  className={`${seen.columns[i]?.type === 'number' ? 'num' : ''} ${(cell.text?.length ?? 0) <= 12 ? 'text-nowrap' : ''}`}
+                >
+                  {cell.marked ? (
+                    <mark>{cell.text === null ? 'missing' : cellWords(cell.text, seen.columns[i]?.type)}</mark>
+                  ) : cell.text === null ? (
+                    <span className="quiet">missing</span>
+                  ) : (
+                    cellWords(cell.text, seen.columns[i]?.type)
+                  )}
                 </td>
               ))}
             </tr>
           ))}
         </tbody>
       </Table>
-      {seen.rows.length > shownAtFirst && <p className="small quiet mt-1 mb-0">The first {shownAtFirst}, worst first.</p>}
+      {seen.rows.length > shownAtFirst && (
+        <p className="small quiet mt-1 mb-0">The first {shownAtFirst}, worst first.</p>
+      )}
     </Scroll>
   )
 }

@@ -17,27 +17,102 @@ export function QueryStep({ document, isNew, onChange }: Props) {
   const all = useQuery(queries)
   const owners = useQuery(teams)
   const asked = useQuery({ ...queryDocument(document.query), enabled: document.query !== '' })
-  const retitle = (title: string) => onChange({ title, ...(isNew && (document.name === '' || document.name === nameFrom(document.title)) ? { name: nameFrom(title) } : {}) })
+  const retitle = (title: string) =>
+    onChange({
+      title,
+      ...(isNew && (document.name === '' || document.name === nameFrom(document.title))
+        ? { name: nameFrom(title) }
+        : {}),
+    })
   return (
     <>
       <div className="fields">
-        <Form.Group controlId="title" className="whole"><Form.Label className="mb-0 small quiet">Title</Form.Label><Form.Control value={document.title} onChange={(event) => retitle(event.target.value)} /></Form.Group>
-        {isNew && <Form.Group controlId="name"><Form.Label className="mb-0 small quiet">Name, in commands and addresses</Form.Label><Form.Control size="sm" value={document.name} onChange={(event) => onChange({ name: event.target.value })} /></Form.Group>}
+        <Form.Group controlId="title" className="whole">
+          <Form.Label className="mb-0 small quiet">Title</Form.Label>
+          <Form.Control value={document.title} onChange={(event) => retitle(event.target.value)} />
+        </Form.Group>
+        {isNew && (
+          <Form.Group controlId="name">
+            <Form.Label className="mb-0 small quiet">Name (for URLs and commands)</Form.Label>
+            <Form.Control
+              size="sm"
+              value={document.name}
+              onChange={(event) => onChange({ name: event.target.value })}
+            />
+          </Form.Group>
+        )}
         <Form.Group controlId="query-name">
           <Form.Label className="mb-0 small quiet">Query</Form.Label>
           <Form.Select size="sm" value={document.query} onChange={(event) => onChange({ query: event.target.value })}>
-            {document.query === '' && <option value="">choose one</option>}
-            {(all.data ?? []).map((query) => <option key={query.name} value={query.name}>{query.title}</option>)}
+            {document.query === '' && <option value="">select one</option>}
+            {(all.data ?? []).map((query) => (
+              <option key={query.name} value={query.name}>
+                {query.title}
+              </option>
+            ))}
           </Form.Select>
         </Form.Group>
-        <Form.Group controlId="owner"><Form.Label className="mb-0 small quiet">Owned by the team</Form.Label><Form.Control size="sm" value={document.owner} list="known-teams" onChange={(event) => onChange({ owner: event.target.value })} /><datalist id="known-teams">{(owners.data ?? []).map((team) => <option key={team.name} value={team.name} />)}</datalist></Form.Group>
-        <Form.Group controlId="zone"><Form.Label className="mb-0 small quiet">Time zone</Form.Label><Form.Control size="sm" value={document.zone ?? ''} placeholder="UTC" onChange={(event) => onChange({ zone: event.target.value })} /></Form.Group>
-        <Form.Group controlId="labels"><Form.Label className="mb-0 small quiet">Labels, with commas</Form.Label><Form.Control size="sm" key={document.labels?.join()} defaultValue={document.labels?.join(', ') ?? ''} onBlur={(event) => onChange({ labels: event.target.value.split(',').map((each) => each.trim()).filter(Boolean) })} /></Form.Group>
+        <Form.Group controlId="owner">
+          <Form.Label className="mb-0 small quiet">Owner (team)</Form.Label>
+          <Form.Control
+            size="sm"
+            value={document.owner}
+            list="known-teams"
+            onChange={(event) => onChange({ owner: event.target.value })}
+          />
+          <datalist id="known-teams">
+            {(owners.data ?? []).map((team) => (
+              <option key={team.name} value={team.name} />
+            ))}
+          </datalist>
+        </Form.Group>
+        <Form.Group controlId="zone">
+          <Form.Label className="mb-0 small quiet">Time zone</Form.Label>
+          <Form.Control
+            size="sm"
+            value={document.zone ?? ''}
+            placeholder="UTC"
+            onChange={(event) => onChange({ zone: event.target.value })}
+          />
+        </Form.Group>
+        <Form.Group controlId="labels">
+          <Form.Label className="mb-0 small quiet">Labels (comma-separated)</Form.Label>
+          <Form.Control
+            size="sm"
+            key={document.labels?.join()}
+            defaultValue={document.labels?.join(', ') ?? ''}
+            onBlur={(event) =>
+              onChange({
+                labels: event.target.value
+                  .split(',')
+                  .map((each) => each.trim())
+                  .filter(Boolean),
+              })
+            }
+          />
+        </Form.Group>
       </div>
-      {document.query === ''
-        ? <p className="small quiet mt-2 mb-0">No query fits? <Link to="/queries/new">Write one</Link>; what is typed here stays.</p>
-        : asked.data && <ParameterFields id="rule" parameters={withCopies(asked.data.document, document)} values={document.parameters ?? {}} onChange={(parameters) => onChange({ parameters })} where={{ zone: document.zone || 'UTC', calendar: document.schedule?.calendar ?? null }} query={document.query} />}
-      {document.copies && <p className="told mt-2 mb-0">It is checked once for each row of the query <code>{document.copies.from}</code>, which gives the other parameters.</p>}
+      {document.query === '' ? (
+        <p className="small quiet mt-2 mb-0">
+          No suitable query? <Link to="/queries/new">Write one</Link>; your entries are kept.
+        </p>
+      ) : (
+        asked.data && (
+          <ParameterFields
+            id="rule"
+            parameters={withCopies(asked.data.document, document)}
+            values={document.parameters ?? {}}
+            onChange={(parameters) => onChange({ parameters })}
+            where={{ zone: document.zone || 'UTC', calendar: document.schedule?.calendar ?? null }}
+            query={document.query}
+          />
+        )
+      )}
+      {document.copies && (
+        <p className="told mt-2 mb-0">
+          Checked once for each row of the query <code>{document.copies.from}</code>, which sets the other parameters.
+        </p>
+      )}
     </>
   )
 }
@@ -51,15 +126,35 @@ function withCopies(query: QueryDocument, rule: RuleDocument) {
 /** The rows that the rule would look at now. */
 export function QueryEffect({ document }: { document: RuleDocument }) {
   const asked = useQuery({ ...queryDocument(document.query), enabled: document.query !== '' })
-  const run = useMutation({ mutationFn: (query: QueryDocument) => runQuery(query, document.parameters ?? {}, { zone: document.zone || 'UTC', calendar: document.schedule?.calendar ?? null }) })
+  const run = useMutation({
+    mutationFn: (query: QueryDocument) =>
+      runQuery(query, document.parameters ?? {}, {
+        zone: document.zone || 'UTC',
+        calendar: document.schedule?.calendar ?? null,
+      }),
+  })
   const query = asked.data?.document
-  if (!query) return <p className="quiet mb-0">Choose a query to see what it returns.</p>
+  if (!query) return <p className="quiet mb-0">Select a query to see its columns.</p>
   return (
     <>
-      <div className="d-flex justify-content-between gap-2 flex-wrap"><span><Link to={`/queries/${query.name}`}>{query.title}</Link> <span className="quiet">on {query.source}</span></span><Button size="sm" variant="plain" disabled={run.isPending} onClick={() => run.mutate(query)}>{run.isPending ? 'Running …' : 'Show its rows'}</Button></div>
+      <div className="d-flex justify-content-between gap-2 flex-wrap">
+        <span>
+          <Link to={`/queries/${query.name}`}>{query.title}</Link> <span className="quiet">on {query.source}</span>
+        </span>
+        <Button size="sm" variant="plain" disabled={run.isPending} onClick={() => run.mutate(query)}>
+          {run.isPending ? 'Running …' : 'Show rows'}
+        </Button>
+      </div>
       <div role="status">
         <Refusal error={run.error} />
-        {run.data && <><p className="mt-2 mb-0"><strong>{plural(run.data.rowsRead, 'row')}</strong> in {numberWords(run.data.tookMillis)} ms.</p>{run.data.rows.length > 0 && <RowsTable ran={run.data} most={5} />}</>}
+        {run.data && (
+          <>
+            <p className="mt-2 mb-0">
+              <strong>{plural(run.data.rowsRead, 'row')}</strong> in {numberWords(run.data.tookMillis)} ms.
+            </p>
+            {run.data.rows.length > 0 && <RowsTable ran={run.data} most={5} />}
+          </>
+        )}
       </div>
     </>
   )

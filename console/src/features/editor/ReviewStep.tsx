@@ -6,14 +6,16 @@ import { Refusal } from '../../shared/Refusal'
 import type { Review } from './api'
 import { steps, type Remark } from './steps'
 
-const Differences = lazy(() => import('../revisions/Differences').then(({ Differences: shown }) => ({ default: shown })))
+const Differences = lazy(() =>
+  import('../revisions/Differences').then(({ Differences: shown }) => ({ default: shown })),
+)
 
 const effects: Record<string, string> = {
-  NO_EFFECT: 'Nothing of what it remembers is touched.',
-  RE_BASE: 'The next check takes the watched values as they are.',
-  RE_JUDGE: 'Other exceptions are found: the next check tells what differs from what was reported.',
-  NEW_AUDIENCES: 'Those who hear together are others: they take what is there as known.',
-  NEW_IDENTITY: 'Findings are told apart otherwise, so everything starts anew and is reported again.',
+  NO_EFFECT: 'Its memory is not affected.',
+  RE_BASE: 'Other columns are watched: the next check records their values.',
+  RE_JUDGE: 'The conditions changed: the next check reports what differs from the last report.',
+  NEW_AUDIENCES: 'The audiences changed: existing findings are treated as known.',
+  NEW_IDENTITY: 'The key columns changed: all findings start over and are reported again.',
 }
 
 /** What is done with the edit. `activate` after a save makes the rule active too. */
@@ -33,24 +35,92 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
   const differs = review?.before !== null && review?.text !== null && review?.before !== review?.text
   return (
     <>
-      {remarks.length === 0
-        ? <p className="told mt-2">Nothing is missing, and nothing looks risky.</p>
-        : <ul className="list-unstyled remarks mt-2">{remarks.map((each, index) => <li key={index}><span className={`tag ${each.missing ? 'bad' : 'warning'}`}>{each.missing ? '✕ missing' : '◆ mind'}</span> <a href={`#${each.step}`}>{steps.find(([step]) => step === each.step)?.[1]}</a> {each.words}</li>)}</ul>}
+      {remarks.length === 0 ? (
+        <p className="told mt-2">No issues.</p>
+      ) : (
+        <ul className="list-unstyled remarks mt-2">
+          {remarks.map((each, index) => (
+            <li key={index}>
+              <span className={`tag ${each.missing ? 'bad' : 'warning'}`}>{each.missing ? '✕ missing' : '◆ mind'}</span>{' '}
+              <a href={`#${each.step}`}>{steps.find(([step]) => step === each.step)?.[1]}</a> {each.words}
+            </li>
+          ))}
+        </ul>
+      )}
       {review?.effect && differs && <p className="mb-2">{effects[review.effect] ?? ''}</p>}
-      {(review?.added ?? []).length > 0 && <p className="mb-2">{review?.added.join(', ')} {review?.added.length === 1 ? 'has' : 'have'} not been sent what is open already. After you save, send it from the rule’s page: <em>Send open findings to one recipient</em>.</p>}
-      {differs && <Button size="sm" variant="plain" className="mb-2" aria-expanded={comparing} onClick={() => setComparing(!comparing)}>{comparing ? 'Hide what differs' : 'Compare with the saved rule'}</Button>}
-      {comparing && review?.before && review.text && <Suspense fallback={null}><Differences before={review.before} after={review.text} beforeLabel={`saved, revision ${review.revision}`} afterLabel="this edit" /></Suspense>}
-      <Form className="d-flex gap-2 align-items-end flex-wrap mt-2" onSubmit={(event) => { event.preventDefault(); ways.save.mutate({ remark, activate: false }) }}>
+      {(review?.added ?? []).length > 0 && (
+        <p className="mb-2">
+          {review?.added.join(', ')} {review?.added.length === 1 ? 'has' : 'have'} not been sent the open findings.
+          After you save, send them from the rule’s page: <em>Send open findings to one recipient</em>.
+        </p>
+      )}
+      {differs && (
+        <Button
+          size="sm"
+          variant="plain"
+          className="mb-2"
+          aria-expanded={comparing}
+          onClick={() => setComparing(!comparing)}
+        >
+          {comparing ? 'Hide changes' : 'Compare with the saved rule'}
+        </Button>
+      )}
+      {comparing && review?.before && review.text && (
+        <Suspense fallback={null}>
+          <Differences
+            before={review.before}
+            after={review.text}
+            beforeLabel={`saved, revision ${review.revision}`}
+            afterLabel="this edit"
+          />
+        </Suspense>
+      )}
+      <Form
+        className="d-flex gap-2 align-items-end flex-wrap mt-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          ways.save.mutate({ remark, activate: false })
+        }}
+      >
         <Form.Group controlId="save-remark" className="flex-grow-1">
-          <Form.Label className="mb-0">Why this change</Form.Label>
+          <Form.Label className="mb-0">Reason for this change</Form.Label>
           <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
         </Form.Group>
-        {state === 'ACTIVE'
-          ? <><Button variant="plain" disabled={busy} onClick={() => ways.keep.mutate()}>Keep as draft</Button><Button type="submit" disabled={busy || outdated}>Switch to this</Button></>
-          : <><Button type="submit" variant="plain" disabled={busy}>{state === null ? 'Save as draft' : 'Save'}</Button><Button disabled={busy} onClick={() => (missing > 0 ? document.getElementById(remarks[0]?.step ?? 'query')?.scrollIntoView({ behavior: 'smooth' }) : ways.save.mutate({ remark, activate: true }))}>{missing > 0 ? 'Show what is missing' : 'Save and make active'}</Button></>}
+        {state === 'ACTIVE' ? (
+          <>
+            <Button variant="plain" disabled={busy} onClick={() => ways.keep.mutate()}>
+              Save draft
+            </Button>
+            <Button type="submit" disabled={busy || outdated}>
+              Apply changes
+            </Button>
+          </>
+        ) : (
+          <>
+            <Button type="submit" variant="plain" disabled={busy}>
+              {state === null ? 'Save draft' : 'Save'}
+            </Button>
+            <Button
+              disabled={busy}
+              onClick={() =>
+                missing > 0
+                  ? document.getElementById(remarks[0]?.step ?? 'query')?.scrollIntoView({ behavior: 'smooth' })
+                  : ways.save.mutate({ remark, activate: true })
+              }
+            >
+              {missing > 0 ? 'Show what is required' : 'Save and activate'}
+            </Button>
+          </>
+        )}
       </Form>
-      {outdated && <p className="small problem-text mb-0">The rule was saved since the draft was made: keep the draft again, after a look at what differs, before you switch.</p>}
-      <div role="status"><Refusal error={ways.save.error ?? ways.keep.error} /></div>
+      {outdated && (
+        <p className="small problem-text mb-0">
+          The rule has a newer revision. Compare, save the draft again, then apply.
+        </p>
+      )}
+      <div role="status">
+        <Refusal error={ways.save.error ?? ways.keep.error} />
+      </div>
     </>
   )
 }

@@ -13,7 +13,19 @@ import { MailPanel } from '../documents/MailPanel'
 import { queryPage } from '../queries/api'
 import { Overtaken } from '../revisions/Overtaken'
 import { activate } from '../rules/api'
-import { discardDraft, editing, keepDraft, livePreview, reviewOf, saveNew, switchTo, type DraftSeen, type Editing, type MemoryPart, type RuleDocument } from './api'
+import {
+  discardDraft,
+  editing,
+  keepDraft,
+  livePreview,
+  reviewOf,
+  saveNew,
+  switchTo,
+  type DraftSeen,
+  type Editing,
+  type MemoryPart,
+  type RuleDocument,
+} from './api'
 import { BackTestPanel } from './BackTestPanel'
 import { ConditionsStep } from './ConditionsStep'
 import { DeliveryStep } from './DeliveryStep'
@@ -28,26 +40,49 @@ import { remarksOf, steps, type Remark, type Step } from './steps'
 export function RuleEditor() {
   const { name = '' } = useParams()
   const found = useQuery(editing(name))
-  return <Loaded query={found} what="The rule">{(data) => <Editor key={`${name}/${data.draft?.version ?? 'rule'}`} found={data} />}</Loaded>
+  return (
+    <Loaded query={found} what="The rule">
+      {(data) => <Editor key={`${name}/${data.draft?.version ?? 'rule'}`} found={data} />}
+    </Loaded>
+  )
 }
 
 export function NewRulePage() {
   const [search] = useSearchParams()
   const query = search.get('query') ?? ''
   const blank: RuleDocument = {
-    kind: 'rule', name: '', title: '', owner: '', query, zone: Intl.DateTimeFormat().resolvedOptions().timeZone, severity: ['warning'],
-    memory: { mode: 'incremental', report: ['new', 'returned', 'worsened'] }, delivery: { attach: ['csv'] },
+    kind: 'rule',
+    name: '',
+    title: '',
+    owner: '',
+    query,
+    zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+    severity: ['warning'],
+    memory: { mode: 'incremental', report: ['new', 'returned', 'worsened'] },
+    delivery: { attach: ['csv'] },
   }
   return <Editor key={`new/${query}`} found={{ document: blank, state: null, revision: 0, draft: null }} />
 }
 
 const withoutEmpty = (document: RuleDocument): RuleDocument =>
-  Object.fromEntries(Object.entries(document).filter(([name, value]) => !(typeof value === 'string' && value.trim() === '' && !['name', 'title', 'owner', 'query'].includes(name)) && !(name === 'labels' && Array.isArray(value) && value.length === 0))) as RuleDocument
+  Object.fromEntries(
+    Object.entries(document).filter(
+      ([name, value]) =>
+        !(typeof value === 'string' && value.trim() === '' && !['name', 'title', 'owner', 'query'].includes(name)) &&
+        !(name === 'labels' && Array.isArray(value) && value.length === 0),
+    ),
+  ) as RuleDocument
 
 /** A preview asks for what has a name; what is not written yet has one that nobody has. */
 const previewable = (document: RuleDocument): RuleDocument => ({
-  ...document, name: document.name || 'not-named-yet', title: document.title || 'Not named yet', owner: document.owner || 'nobody yet',
-  memory: document.memory?.mode !== 'full' && !document.per && (document.memory?.key ?? []).length === 0 ? { ...document.memory, mode: 'full' } : (document.memory ?? {}),
+  ...document,
+  name: document.name || 'not-named-yet',
+  title: document.title || 'Not named yet',
+  owner: document.owner || 'no recipients yet',
+  memory:
+    document.memory?.mode !== 'full' && !document.per && (document.memory?.key ?? []).length === 0
+      ? { ...document.memory, mode: 'full' }
+      : (document.memory ?? {}),
 })
 
 /** Fields that a preview has something in place of while they are empty. */
@@ -56,7 +91,9 @@ const putInPlace = ['name', 'title', 'owner', 'memory.key']
 /** Why what is shown is not of the rule as it stands. */
 function oldPreview(onItsWay: boolean, readable: boolean): string {
   if (onItsWay) return 'From before your last change. The new preview is running.'
-  return readable ? 'From before your last change. Select Preview to run it again.' : 'From before your last change. The rule cannot be run as it is now: see what is marked.'
+  return readable
+    ? 'From before your last change. Select Preview to run it again.'
+    : 'From before your last change. The rule cannot run now: see the marked fields.'
 }
 
 const tooSlowToLive = 4_000
@@ -65,7 +102,11 @@ function Editor({ found }: { found: Editing }) {
   const isNew = found.state === null
   const saved = found.document
   useTitle(isNew ? 'New rule' : `Edit ${saved.title}`)
-  const typed = useKept<RuleDocument>(isNew ? `rule/new/${saved.query}` : `rule/${saved.name}/${found.draft?.version ?? 'rule'}`, saved, found.revision)
+  const typed = useKept<RuleDocument>(
+    isNew ? `rule/new/${saved.query}` : `rule/${saved.name}/${found.draft?.version ?? 'rule'}`,
+    saved,
+    found.revision,
+  )
   const document = withoutEmpty(typed.value)
   const client = useQueryClient()
   const go = useNavigate()
@@ -83,8 +124,14 @@ function Editor({ found }: { found: Editing }) {
   }
   const review = useQuery(reviewOf(still))
   // The source is asked only what can be asked: a document that is refused says so by itself, under its place.
-  const readable = review.data !== undefined && !review.isPlaceholderData && review.data.problems.every((problem) => problem.weight === 'WARNING' || putInPlace.includes(problem.field ?? ''))
-  const preview = useQuery({ ...livePreview(previewable(still)), enabled: (live || wanted === settled) && still.query !== '' && readable })
+  const readable =
+    review.data !== undefined &&
+    !review.isPlaceholderData &&
+    review.data.problems.every((problem) => problem.weight === 'WARNING' || putInPlace.includes(problem.field ?? ''))
+  const preview = useQuery({
+    ...livePreview(previewable(still)),
+    enabled: (live || wanted === settled) && still.query !== '' && readable,
+  })
   const slow = (preview.data?.draft.tookMillis ?? 0) > tooSlowToLive
   const remarks = remarksOf(document, review.data, preview.data, preview.error?.message ?? null)
   const leave = async (name: string) => {
@@ -109,15 +156,24 @@ function Editor({ found }: { found: Editing }) {
     <>
       <div className="head">
         <div>
-          <h1>{isNew ? (document.title || 'New rule') : saved.title}</h1>
-          <span className="quiet">{where(found)} {!isNew && <Link to={`/rules/${saved.name}`}>back without saving</Link>}</span>
+          <h1>{isNew ? document.title || 'New rule' : saved.title}</h1>
+          <span className="quiet">
+            {where(found)}{' '}
+            {!isNew && <Link to={`/rules/${saved.name}`}>Back to the rule (changes stay in this browser)</Link>}
+          </span>
         </div>
-        <a className="btn btn-plain" href="#review">Review</a>
+        <a className="btn btn-plain" href="#review">
+          Review
+        </a>
       </div>
       {found.draft && (
         <p className="told mt-2">
-          This is the draft that {found.draft.author} kept on {timeWords(found.draft.at)}; the rule goes on as it is until someone switches.{found.draft.outdated && ' The rule was saved since: keep the draft again, after a look at what differs, before you switch.'}{' '}
-          <Button size="sm" variant="plain" disabled={discard.isPending} onClick={() => discard.mutate()}>Throw it away</Button>
+          Draft changes by {found.draft.author} , saved {timeWords(found.draft.at)}. The active rule is unchanged until
+          these changes are applied.
+          {found.draft.outdated && ' The rule has a newer revision. Compare, save the draft again, then apply.'}{' '}
+          <Button size="sm" variant="plain" disabled={discard.isPending} onClick={() => discard.mutate()}>
+            Discard draft
+          </Button>
         </p>
       )}
       <TypedHere typed={typed} onDiscard={() => typed.reset(saved, found.revision)} />
@@ -125,31 +181,104 @@ function Editor({ found }: { found: Editing }) {
       <div className="desk">
         <StepList document={document} remarks={remarks} preview={preview.data} />
         <div>
-          <StepRow step="query" effect={<QueryEffect key={document.query} document={document} />}><QueryStep document={document} isNew={isNew} onChange={change} /></StepRow>
-          <StepRow step="conditions" effect={(
-            <>
-              <div className="head">
-                <h3>Preview: a check now</h3>
-                <span className="d-flex gap-2 align-items-center">
-                  <Form.Check id="live" type="switch" label="as I type" checked={live} onChange={(event) => setLive(event.target.checked)} />
-                  <Button size="sm" variant="plain" disabled={preview.isFetching || document.query === ''} onClick={previewNow}>{preview.isFetching ? 'Running …' : 'Preview'}</Button>
-                </span>
-              </div>
-              <div role="status">
-                {!preview.data && !preview.error && <p className="quiet mt-2 mb-0">Runs the query for real. Reports and remembers nothing.</p>}
-                {preview.data && !preview.error && preview.isPlaceholderData && <p className="told mt-2" role="status">{oldPreview(preview.isFetching, readable)}</p>}
-                {preview.error ? <Refusal error={preview.error} /> : preview.data && <PreviewPanel seen={preview.data} onAccept={(exceptions) => change({ exceptions })} />}
-                {slow && live && <p className="small quiet mb-0">This query takes long; turn “as I type” off and ask by the button.</p>}
-              </div>
-              <BackTestPanel document={document} />
-            </>
-          )}><ConditionsStep document={document} columns={columns} preview={preview.data} onChange={change} /></StepRow>
-          <StepRow step="memory" effect={<MemoryEffect memory={document.memory ?? {}} seen={preview.data?.draft} columns={columns} />}><MemoryStep memory={document.memory ?? {}} columns={columns} per={document.per} onChange={(memory: MemoryPart) => change({ memory })} /></StepRow>
-          <StepRow step="schedule" effect={<NextDates schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} />}><ScheduleStep schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} onChange={(schedule) => change({ schedule })} /></StepRow>
-          <StepRow step="delivery" effect={<><MailPanel document={JSON.stringify(previewable(document), null, 1)} plain />{!isNew && <Files name={saved.name} />}</>}><DeliveryStep delivery={document.delivery ?? {}} columns={columns} onChange={(delivery) => change({ delivery })} /></StepRow>
+          <StepRow step="query" effect={<QueryEffect key={document.query} document={document} />}>
+            <QueryStep document={document} isNew={isNew} onChange={change} />
+          </StepRow>
+          <StepRow
+            step="conditions"
+            effect={
+              <>
+                <div className="head">
+                  <h3>Preview: a check now</h3>
+                  <span className="d-flex gap-2 align-items-center">
+                    <Form.Check
+                      id="live"
+                      type="switch"
+                      label="Live preview"
+                      checked={live}
+                      onChange={(event) => setLive(event.target.checked)}
+                    />
+                    <Button
+                      size="sm"
+                      variant="plain"
+                      disabled={preview.isFetching || document.query === ''}
+                      onClick={previewNow}
+                    >
+                      {preview.isFetching ? 'Running …' : 'Preview'}
+                    </Button>
+                  </span>
+                </div>
+                <div role="status">
+                  {!preview.data && !preview.error && (
+                    <p className="quiet mt-2 mb-0">Runs the query. Nothing is reported or sent.</p>
+                  )}
+                  {preview.data && !preview.error && preview.isPlaceholderData && (
+                    <p className="told mt-2" role="status">
+                      {oldPreview(preview.isFetching, readable)}
+                    </p>
+                  )}
+                  {preview.error ? (
+                    <Refusal error={preview.error} />
+                  ) : (
+                    preview.data && (
+                      <PreviewPanel seen={preview.data} onAccept={(exceptions) => change({ exceptions })} />
+                    )
+                  )}
+                  {slow && live && (
+                    <p className="small quiet mb-0">This query is slow. Turn live preview off and use Preview.</p>
+                  )}
+                </div>
+                <BackTestPanel document={document} />
+              </>
+            }
+          >
+            <ConditionsStep document={document} columns={columns} preview={preview.data} onChange={change} />
+          </StepRow>
+          <StepRow
+            step="memory"
+            effect={<MemoryEffect memory={document.memory ?? {}} seen={preview.data?.draft} columns={columns} />}
+          >
+            <MemoryStep
+              memory={document.memory ?? {}}
+              columns={columns}
+              per={document.per}
+              onChange={(memory: MemoryPart) => change({ memory })}
+            />
+          </StepRow>
+          <StepRow
+            step="schedule"
+            effect={<NextDates schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} />}
+          >
+            <ScheduleStep
+              schedule={document.schedule ?? {}}
+              zone={document.zone ?? 'UTC'}
+              onChange={(schedule) => change({ schedule })}
+            />
+          </StepRow>
+          <StepRow
+            step="delivery"
+            effect={
+              <>
+                <MailPanel document={JSON.stringify(previewable(document), null, 1)} plain />
+                {!isNew && <Files name={saved.name} />}
+              </>
+            }
+          >
+            <DeliveryStep
+              delivery={document.delivery ?? {}}
+              columns={columns}
+              onChange={(delivery) => change({ delivery })}
+            />
+          </StepRow>
           <section className="sheet" id="review" aria-labelledby="review-heading">
             <h2 id="review-heading">6 Review</h2>
-            <ReviewStep state={found.state} remarks={remarks} review={review.data} outdated={found.draft?.outdated ?? false} ways={{ save, keep }} />
+            <ReviewStep
+              state={found.state}
+              remarks={remarks}
+              review={review.data}
+              outdated={found.draft?.outdated ?? false}
+              ways={{ save, keep }}
+            />
           </section>
         </div>
       </div>
@@ -159,13 +288,25 @@ function Editor({ found }: { found: Editing }) {
 
 /** To open, as they would go with a mail. */
 function Files({ name }: { name: string }) {
-  return <p className="small mt-3 mb-0">Open what the saved rule finds now, as a file: {['xlsx', 'csv', 'pdf', 'html', 'json'].map((format, index) => <span key={format}>{index > 0 && ', '}<a href={`/api/rules/${encodeURIComponent(name)}/extract.${format}`}>{format.toUpperCase()}</a></span>)}</p>
+  return (
+    <p className="small mt-3 mb-0">
+      Download what the saved rule finds now:{' '}
+      {['xlsx', 'csv', 'pdf', 'html', 'json'].map((format, index) => (
+        <span key={format}>
+          {index > 0 && ', '}
+          <a href={`/api/rules/${encodeURIComponent(name)}/extract.${format}`}>{format.toUpperCase()}</a>
+        </span>
+      ))}
+    </p>
+  )
 }
 
 function where({ state, revision, draft }: Editing) {
-  if (state === null) return 'Six steps; what each of them does stands beside it. Nothing runs until it is made active.'
-  if (state === 'ACTIVE') return `${draft ? 'A draft beside' : 'An edit of'} the active rule (revision ${revision}), which keeps running until you switch.`
-  return `Revision ${revision}, ${state === 'DRAFT' ? 'a draft' : 'paused'}: nothing is checked until it is made active.`
+  if (state === null)
+    return 'Six steps. The effect of each is shown next to it. Nothing runs until you activate the rule.'
+  if (state === 'ACTIVE')
+    return `${draft ? 'Draft changes of' : 'Changes to'} the active rule (revision ${revision}), which keeps running until you switch.`
+  return `Revision ${revision}, ${state === 'DRAFT' ? 'a draft' : 'paused'}. Nothing is checked until you activate it.`
 }
 
 function StepRow({ step, effect, children }: { step: Step; effect: ReactNode; children: ReactNode }) {
@@ -173,31 +314,65 @@ function StepRow({ step, effect, children }: { step: Step; effect: ReactNode; ch
   return (
     <div className="step" id={step}>
       <section className="sheet" aria-labelledby={`${step}-heading`}>
-        <h2 id={`${step}-heading`}>{index + 1} {steps[index]?.[1]}</h2>
+        <h2 id={`${step}-heading`}>
+          {index + 1} {steps[index]?.[1]}
+        </h2>
         {children}
       </section>
-      <section className="sheet effect" aria-label={`What ${steps[index]?.[1]} does`}>{effect}</section>
+      <section className="sheet effect" aria-label={`Effect of ${steps[index]?.[1]}`}>
+        {effect}
+      </section>
     </div>
   )
 }
 
 /** The six steps with what each says now, or how much is missing. */
-function StepList({ document, remarks, preview }: { document: RuleDocument; remarks: Remark[]; preview: DraftSeen | undefined }) {
+function StepList({
+  document,
+  remarks,
+  preview,
+}: {
+  document: RuleDocument
+  remarks: Remark[]
+  preview: DraftSeen | undefined
+}) {
   const people = document.delivery?.to?.length ?? 0
   const now: Record<Step, string> = {
-    query: document.query || 'not chosen',
-    conditions: preview ? `${numberWords(preview.draft.exceptions)} exceptions now` : document.exceptions ? '' : 'every row',
-    memory: document.memory?.mode === 'full' ? 'everything each time' : `by ${(document.per ?? document.memory?.key ?? []).join(', ') || '…'}`,
-    schedule: (document.schedule?.recur ?? []).length === 0 ? 'only when asked' : (document.schedule?.start?.slice(11) ?? ''),
-    delivery: people === 0 ? 'nobody yet' : plural(people, 'address', 'addresses'),
-    review: remarks.length === 0 ? 'nothing to look at' : `${plural(remarks.length, 'thing')} to look at`,
+    query: document.query || 'not selected',
+    conditions: preview
+      ? `${numberWords(preview.draft.exceptions)} exceptions now`
+      : document.exceptions
+        ? ''
+        : 'all rows',
+    memory:
+      document.memory?.mode === 'full'
+        ? 'all open findings, every time'
+        : `by ${(document.per ?? document.memory?.key ?? []).join(', ') || '…'}`,
+    schedule:
+      (document.schedule?.recur ?? []).length === 0 ? 'only on demand' : (document.schedule?.start?.slice(11) ?? ''),
+    delivery: people === 0 ? 'no recipients yet' : plural(people, 'address', 'addresses'),
+    review: remarks.length === 0 ? 'no issues' : plural(remarks.length, 'issue'),
   }
   return (
     <nav aria-label="Steps" className="steps">
       <ol>
         {steps.map(([step, words], index) => {
-          const missing = step === 'review' ? remarks.some((each) => each.missing) : remarks.some((each) => each.step === step && each.missing)
-          return <li key={step}><a href={`#${step}`}><span className={missing ? 'problem-text' : 'ok'} aria-hidden="true">{missing ? index + 1 : '✓'}</span> {words}<span className="visually-hidden">{missing ? ': something is missing' : ': complete'}</span><small>{now[step]}</small></a></li>
+          const missing =
+            step === 'review'
+              ? remarks.some((each) => each.missing)
+              : remarks.some((each) => each.step === step && each.missing)
+          return (
+            <li key={step}>
+              <a href={`#${step}`}>
+                <span className={missing ? 'problem-text' : 'ok'} aria-hidden="true">
+                  {missing ? index + 1 : '✓'}
+                </span>{' '}
+                {words}
+                <span className="visually-hidden">{missing ? ': something is required' : ': complete'}</span>
+                <small>{now[step]}</small>
+              </a>
+            </li>
+          )
         })}
       </ol>
     </nav>

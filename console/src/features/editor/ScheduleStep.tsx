@@ -8,11 +8,19 @@ import { calendars, datesOfSchedule, type Dates } from '../setup/api'
 import type { SchedulePart } from './api'
 import { choiceOf, recurOf, startOf, weekdays, type Choice } from './recurrence'
 
-const holidays = [['', 'stays on holidays'], ['next working day', 'moves to the next working day'], ['previous working day', 'moves to the previous working day'], ['drop', 'is dropped on holidays']] as const
+const holidays = [
+  ['', 'check anyway'],
+  ['next_working_day', 'move to the next working day'],
+  ['previous_working_day', 'move to the previous working day'],
+  ['skip', 'skip'],
+] as const
 
 type Props = { schedule: SchedulePart; zone: string; onChange: (schedule: SchedulePart) => void }
 
-const tidy = (schedule: SchedulePart): SchedulePart => Object.fromEntries(Object.entries(schedule).filter(([, value]) => value !== '' && !(Array.isArray(value) && value.length === 0)))
+const tidy = (schedule: SchedulePart): SchedulePart =>
+  Object.fromEntries(
+    Object.entries(schedule).filter(([, value]) => value !== '' && !(Array.isArray(value) && value.length === 0)),
+  )
 
 /** When it looks: chosen from the usual rhythms, or written as a recurrence; either shows the other. */
 export function ScheduleStep({ schedule, zone, onChange }: Props) {
@@ -23,36 +31,99 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
   const choose = (next: Choice) => put({ recur: recurOf(next), start: startOf(next, schedule.start) })
   return (
     <>
-      <ButtonGroup size="sm" className="mt-2" aria-label="How the schedule is given">
-        <Button variant={written ? 'plain' : 'primary'} aria-pressed={!written} onClick={() => setWritten(false)}>Choose</Button>
-        <Button variant={written ? 'primary' : 'plain'} aria-pressed={written} onClick={() => setWritten(true)}>Write a recurrence</Button>
+      <ButtonGroup size="sm" className="mt-2" aria-label="Schedule form">
+        <Button variant={written ? 'plain' : 'primary'} aria-pressed={!written} onClick={() => setWritten(false)}>
+          Choose
+        </Button>
+        <Button variant={written ? 'primary' : 'plain'} aria-pressed={written} onClick={() => setWritten(true)}>
+          Write a recurrence
+        </Button>
       </ButtonGroup>
-      {written
-        ? (
-          <div className="fields">
-            <Form.Group controlId="recur" className="whole">
-              <Form.Label className="mb-0 small quiet">Recurrence (RFC 5545), one a line</Form.Label>
-              <Form.Control as="textarea" rows={Math.max(2, schedule.recur?.length ?? 1)} className="font-monospace" spellCheck={false} value={(schedule.recur ?? []).join('\n')} onChange={(event) => put({ recur: event.target.value.split('\n').filter((line) => line.trim() !== '') })} />
-            </Form.Group>
-            <Form.Group controlId="start"><Form.Label className="mb-0 small quiet">First, local in the zone</Form.Label><Form.Control size="sm" type="datetime-local" value={schedule.start ?? ''} onChange={(event) => put({ start: event.target.value })} /></Form.Group>
-          </div>
-        )
-        : choice === null && (schedule.recur ?? []).length > 0
-          ? <p className="told mt-2">This schedule says more than can be chosen here: <code>{schedule.recur?.join('; ')}</code>. <Button size="sm" variant="plain" onClick={() => choose({ rhythm: 'week', days: ['MO', 'TU', 'WE', 'TH', 'FR'], time: '06:00', every: 10, monthDay: 1 })}>Choose another</Button></p>
-          : <Chooser choice={choice ?? { rhythm: 'none', days: [], time: '06:00', every: 10, monthDay: 1 }} onChange={choose} />}
+      {written ? (
+        <div className="fields">
+          <Form.Group controlId="recur" className="whole">
+            <Form.Label className="mb-0 small quiet">Recurrence (RFC 5545), one a line</Form.Label>
+            <Form.Control
+              as="textarea"
+              rows={Math.max(2, schedule.recur?.length ?? 1)}
+              className="font-monospace"
+              spellCheck={false}
+              value={(schedule.recur ?? []).join('\n')}
+              onChange={(event) => put({ recur: event.target.value.split('\n').filter((line) => line.trim() !== '') })}
+            />
+          </Form.Group>
+          <Form.Group controlId="start">
+            <Form.Label className="mb-0 small quiet">First check (local time)</Form.Label>
+            <Form.Control
+              size="sm"
+              type="datetime-local"
+              value={schedule.start ?? ''}
+              onChange={(event) => put({ start: event.target.value })}
+            />
+          </Form.Group>
+        </div>
+      ) : choice === null && (schedule.recur ?? []).length > 0 ? (
+        <p className="told mt-2">
+          This schedule has settings the fields cannot show: <code>{schedule.recur?.join('; ')}</code>.{' '}
+          <Button
+            size="sm"
+            variant="plain"
+            onClick={() =>
+              choose({ rhythm: 'week', days: ['MO', 'TU', 'WE', 'TH', 'FR'], time: '06:00', every: 10, monthDay: 1 })
+            }
+          >
+            Choose another
+          </Button>
+        </p>
+      ) : (
+        <Chooser
+          choice={choice ?? { rhythm: 'none', days: [], time: '06:00', every: 10, monthDay: 1 }}
+          onChange={choose}
+        />
+      )}
       <div className="fields">
-        <Form.Group controlId="calendar"><Form.Label className="mb-0 small quiet">Working days</Form.Label>
-          <Form.Select size="sm" value={schedule.calendar ?? ''} onChange={(event) => put({ calendar: event.target.value })}>
+        <Form.Group controlId="calendar">
+          <Form.Label className="mb-0 small quiet">Working days</Form.Label>
+          <Form.Select
+            size="sm"
+            value={schedule.calendar ?? ''}
+            onChange={(event) => put({ calendar: event.target.value })}
+          >
             <option value="">Monday to Friday</option>
-            {(all.data ?? []).map(({ name, title }) => <option key={name} value={name}>{title}</option>)}
+            {(all.data ?? []).map(({ name, title }) => (
+              <option key={name} value={name}>
+                {title}
+              </option>
+            ))}
           </Form.Select>
         </Form.Group>
-        <Form.Group controlId="on-holiday"><Form.Label className="mb-0 small quiet">A date on a day that is not worked</Form.Label>
-          <Form.Select size="sm" value={schedule['on holiday'] ?? ''} onChange={(event) => put({ 'on holiday': event.target.value })}>{holidays.map(([code, words]) => <option key={code} value={code}>{words}</option>)}</Form.Select>
+        <Form.Group controlId="on-holiday">
+          <Form.Label className="mb-0 small quiet">On holidays</Form.Label>
+          <Form.Select
+            size="sm"
+            value={schedule['on_holidays'] ?? ''}
+            onChange={(event) => put({ on_holidays: event.target.value })}
+          >
+            {holidays.map(([code, words]) => (
+              <option key={code} value={code}>
+                {words}
+              </option>
+            ))}
+          </Form.Select>
         </Form.Group>
-        <Form.Group controlId="until"><Form.Label className="mb-0 small quiet">Ends</Form.Label><Form.Control size="sm" type="datetime-local" value={schedule.until ?? ''} onChange={(event) => put({ until: event.target.value })} /></Form.Group>
+        <Form.Group controlId="until">
+          <Form.Label className="mb-0 small quiet">Ends</Form.Label>
+          <Form.Control
+            size="sm"
+            type="datetime-local"
+            value={schedule.until ?? ''}
+            onChange={(event) => put({ until: event.target.value })}
+          />
+        </Form.Group>
       </div>
-      <p className="small quiet mt-2 mb-0">In the zone {zone}. Days left out, outside events and rules that it follows stand in its document.</p>
+      <p className="small quiet mt-2 mb-0">
+        In the zone {zone}. Edit exceptions, external events and chained rules in the YAML.
+      </p>
     </>
   )
 }
@@ -62,9 +133,22 @@ function Chooser({ choice, onChange }: { choice: Choice; onChange: (choice: Choi
   return (
     <div className="fields">
       <Form.Group controlId="rhythm">
-        <Form.Label className="mb-0 small quiet">It looks</Form.Label>
-        <Form.Select size="sm" value={choice.rhythm} onChange={(event) => onChange({ ...choice, rhythm: event.target.value as Choice['rhythm'], days: event.target.value === 'week' && choice.days.length === 0 ? ['MO', 'TU', 'WE', 'TH', 'FR'] : choice.days })}>
-          <option value="none">only when asked</option>
+        <Form.Label className="mb-0 small quiet">Repeat</Form.Label>
+        <Form.Select
+          size="sm"
+          value={choice.rhythm}
+          onChange={(event) =>
+            onChange({
+              ...choice,
+              rhythm: event.target.value as Choice['rhythm'],
+              days:
+                event.target.value === 'week' && choice.days.length === 0
+                  ? ['MO', 'TU', 'WE', 'TH', 'FR']
+                  : choice.days,
+            })
+          }
+        >
+          <option value="none">only on demand</option>
           <option value="minutes">every few minutes</option>
           <option value="hours">every few hours</option>
           <option value="day">every day</option>
@@ -72,14 +156,62 @@ function Chooser({ choice, onChange }: { choice: Choice; onChange: (choice: Choi
           <option value="month">once a month</option>
         </Form.Select>
       </Form.Group>
-      {(choice.rhythm === 'minutes' || choice.rhythm === 'hours') && <Form.Group controlId="every"><Form.Label className="mb-0 small quiet">Every so many {choice.rhythm}</Form.Label><NumberField size="sm" least={1} most={choice.rhythm === 'minutes' ? 720 : 24} value={choice.every} onChange={(every) => onChange({ ...choice, every })} /></Form.Group>}
-      {choice.rhythm === 'month' && <Form.Group controlId="month-day"><Form.Label className="mb-0 small quiet">On day (-1 for the last)</Form.Label><NumberField size="sm" least={-1} most={31} value={choice.monthDay} onChange={(monthDay) => onChange({ ...choice, monthDay: monthDay || 1 })} /></Form.Group>}
-      {timed && <Form.Group controlId="time"><Form.Label className="mb-0 small quiet">At</Form.Label><Form.Control size="sm" type="time" value={choice.time} onChange={(event) => event.target.value && onChange({ ...choice, time: event.target.value })} /></Form.Group>}
+      {(choice.rhythm === 'minutes' || choice.rhythm === 'hours') && (
+        <Form.Group controlId="every">
+          <Form.Label className="mb-0 small quiet">Every N {choice.rhythm}</Form.Label>
+          <NumberField
+            size="sm"
+            least={1}
+            most={choice.rhythm === 'minutes' ? 720 : 24}
+            value={choice.every}
+            onChange={(every) => onChange({ ...choice, every })}
+          />
+        </Form.Group>
+      )}
+      {choice.rhythm === 'month' && (
+        <Form.Group controlId="month-day">
+          <Form.Label className="mb-0 small quiet">On day (-1 for the last)</Form.Label>
+          <NumberField
+            size="sm"
+            least={-1}
+            most={31}
+            value={choice.monthDay}
+            onChange={(monthDay) => onChange({ ...choice, monthDay: monthDay || 1 })}
+          />
+        </Form.Group>
+      )}
+      {timed && (
+        <Form.Group controlId="time">
+          <Form.Label className="mb-0 small quiet">At</Form.Label>
+          <Form.Control
+            size="sm"
+            type="time"
+            value={choice.time}
+            onChange={(event) => event.target.value && onChange({ ...choice, time: event.target.value })}
+          />
+        </Form.Group>
+      )}
       {choice.rhythm === 'week' && (
         <fieldset className="whole">
           <legend className="small quiet">On</legend>
           <div className="d-flex flex-wrap gap-3">
-            {weekdays.map(([code, words]) => <Form.Check key={code} id={`day-${code}`} type="checkbox" label={words} checked={choice.days.includes(code)} onChange={(event) => onChange({ ...choice, days: event.target.checked ? weekdays.map(([each]) => each).filter((each) => each === code || choice.days.includes(each)) : choice.days.filter((each) => each !== code) })} />)}
+            {weekdays.map(([code, words]) => (
+              <Form.Check
+                key={code}
+                id={`day-${code}`}
+                type="checkbox"
+                label={words}
+                checked={choice.days.includes(code)}
+                onChange={(event) =>
+                  onChange({
+                    ...choice,
+                    days: event.target.checked
+                      ? weekdays.map(([each]) => each).filter((each) => each === code || choice.days.includes(each))
+                      : choice.days.filter((each) => each !== code),
+                  })
+                }
+              />
+            ))}
           </div>
         </fieldset>
       )}
@@ -91,29 +223,68 @@ function Chooser({ choice, onChange }: { choice: Choice; onChange: (choice: Choi
 export function NextDates({ schedule, zone }: { schedule: SchedulePart; zone: string }) {
   const settled = useSettled(JSON.stringify({ schedule, zone }), 400)
   const asked = JSON.parse(settled) as { schedule: SchedulePart; zone: string }
-  const has = (asked.schedule.recur ?? []).length > 0 || (asked.schedule['working days'] ?? []).length > 0 || (asked.schedule.also ?? []).length > 0
+  const has =
+    (asked.schedule.recur ?? []).length > 0 ||
+    (asked.schedule['working_days'] ?? []).length > 0 ||
+    (asked.schedule.also ?? []).length > 0
   const found = useQuery({ ...datesOfSchedule(asked.schedule, asked.zone), enabled: has })
-  if (!has) return <p className="quiet mb-0">It looks only when somebody asks, or when an event or another rule begins a check.</p>
-  return <Loaded query={found} what="The next dates">{(dates) => <Shown dates={dates} />}</Loaded>
+  if (!has)
+    return <p className="quiet mb-0">It is checked only on demand, by an external event, or after another rule.</p>
+  return (
+    <Loaded query={found} what="Next checks">
+      {(dates) => <Shown dates={dates} />}
+    </Loaded>
+  )
 }
 
 const asDay = (local: string) => new Date(`${local.slice(0, 10)}T00:00:00Z`)
-const dayWords = new Intl.DateTimeFormat(undefined, { timeZone: 'UTC', weekday: 'short', day: 'numeric', month: 'short' })
+const dayWords = new Intl.DateTimeFormat(undefined, {
+  timeZone: 'UTC',
+  weekday: 'short',
+  day: 'numeric',
+  month: 'short',
+})
 const monthWords = new Intl.DateTimeFormat(undefined, { timeZone: 'UTC', month: 'long', year: 'numeric' })
 
 function Shown({ dates }: { dates: Dates }) {
   const months = [...new Set(dates.dates.map(({ local }) => local.slice(0, 7)))].slice(0, 2)
   return (
     <>
-      <p className="sentence-of mb-2">{dates.words.charAt(0).toUpperCase() + dates.words.slice(1)} ({dates.zone}).</p>
-      {dates.warnings.map((warning) => <p key={warning} className="small mb-1">Mind: {warning}.</p>)}
-      {dates.dates.length === 0 ? <p className="problem-text">No date comes after now.</p> : (
+      <p className="sentence-of mb-2">
+        {dates.words.charAt(0).toUpperCase() + dates.words.slice(1)} ({dates.zone}).
+      </p>
+      {dates.warnings.map((warning) => (
+        <p key={warning} className="small mb-1">
+          Warning: {warning}.
+        </p>
+      ))}
+      {dates.dates.length === 0 ? (
+        <p className="problem-text">No more checks: the schedule has ended.</p>
+      ) : (
         <div className="d-flex flex-wrap gap-4">
-          <ol className="small list-unstyled mb-0">{dates.dates.slice(0, 6).map(({ slot, local }) => <li key={slot}>{dayWords.format(asDay(local))} {local.slice(11, 16)}</li>)}</ol>
-          {months.map((month) => <Month key={month} month={month} days={new Set(dates.dates.filter(({ local }) => local.startsWith(month)).map(({ local }) => Number(local.slice(8, 10))))} />)}
+          <ol className="small list-unstyled mb-0">
+            {dates.dates.slice(0, 6).map(({ slot, local }) => (
+              <li key={slot}>
+                {dayWords.format(asDay(local))} {local.slice(11, 16)}
+              </li>
+            ))}
+          </ol>
+          {months.map((month) => (
+            <Month
+              key={month}
+              month={month}
+              days={
+                new Set(
+                  dates.dates
+                    .filter(({ local }) => local.startsWith(month))
+                    .map(({ local }) => Number(local.slice(8, 10))),
+                )
+              }
+            />
+          ))}
         </div>
       )}
-      {dates.ends && <p className="small quiet mb-0">There is none after these.</p>}
+      {dates.ends && <p className="small quiet mb-0">The schedule ends here.</p>}
     </>
   )
 }
@@ -132,7 +303,19 @@ function Month({ month, days }: { month: string; days: Set<number> }) {
             {Array.from({ length: 7 }, (_, weekday) => {
               const day = week * 7 + weekday - blank + 1
               const there = day >= 1 && day <= length
-              return <td key={weekday}>{there && (days.has(day) ? <b>{day}<span className="visually-hidden"> a check</span></b> : day)}</td>
+              return (
+                <td key={weekday}>
+                  {there &&
+                    (days.has(day) ? (
+                      <b>
+                        {day}
+                        <span className="visually-hidden"> a check</span>
+                      </b>
+                    ) : (
+                      day
+                    ))}
+                </td>
+              )
             })}
           </tr>
         ))}

@@ -20,7 +20,7 @@ export type RuleDocument = {
   measures?: Record<string, string | { value: string }>
   exceptions?: string
   severity?: Band[]
-  'fire when'?: string
+  fire_when?: string
   copies?: { key: string; from: string }
   memory?: MemoryPart
   schedule?: SchedulePart
@@ -33,21 +33,21 @@ export type MemoryPart = {
   report?: string[]
   watch?: string[]
   absence?: string
-  hold?: string
-  misses?: string
-  'remind every'?: string
-  'first check'?: string
+  open_after?: string
+  clear_after?: string
+  remind_every?: string
+  first_check?: string
 }
 
 export type SchedulePart = {
   start?: string
   recur?: string[]
-  'working days'?: string[]
+  working_days?: string[]
   also?: string[]
   except?: string[]
   until?: string
   calendar?: string
-  'on holiday'?: string
+  on_holidays?: string
 }
 
 export type DeliveryPart = {
@@ -60,16 +60,26 @@ export type DeliveryPart = {
   subject?: string
   opening?: string
   language?: string
-  'split by'?: string
-  'split to'?: Record<string, string[]>
-  'split from'?: string
-  'split address'?: string
-  'may leave'?: boolean
-  'all quiet'?: boolean
+  split_by?: string
+  split_to?: Record<string, string[]>
+  split_from?: string
+  split_address?: string
+  allow_unsubscribe?: boolean
+  send_when_quiet?: boolean
 }
 
-export type Place = { per?: string[] | undefined; measures?: Record<string, string> | undefined; place?: 'check' | 'measure' | undefined }
-export type ConditionSeen = { text: string; sentence: string; problems: ApiProblem[]; tree?: Tree | null; parts?: { text: string; sentence: string }[] }
+export type Place = {
+  per?: string[] | undefined
+  measures?: Record<string, string> | undefined
+  place?: 'check' | 'measure' | undefined
+}
+export type ConditionSeen = {
+  text: string
+  sentence: string
+  problems: ApiProblem[]
+  tree?: Tree | null
+  parts?: { text: string; sentence: string }[]
+}
 
 /** A condition's tree, as far as the builder reads it. */
 export type Tree = {
@@ -94,7 +104,7 @@ export type Tree = {
 export type Option = { text: string; kind: string; detail: string }
 export type Options = { from: number; to: number; options: Option[] }
 
-export type Offer = { column: string; rows: number; condition: string; blank: boolean }
+export type Offer = { column: string; rows: number; condition: string; empty: boolean }
 export type ShownRow = { severity: Severity; news: string[]; cells: { text: string | null; marked: boolean }[] }
 export type Seen = {
   slot: Instant
@@ -117,11 +127,26 @@ export type Seen = {
   copy: string | null
   copies: { key: string; to: string[]; exceptions: number; wouldReport: number; failure: string | null }[]
 }
-export type Compared = { both: number; otherSeverity: number; onlyDraftCount: number; onlyDraft: string[]; onlyActiveCount: number; onlyActive: string[] }
+export type Compared = {
+  both: number
+  otherSeverity: number
+  onlyDraftCount: number
+  onlyDraft: string[]
+  onlyActiveCount: number
+  onlyActive: string[]
+}
 export type DraftSeen = { draft: Seen; compared: Compared | null }
 
 export type Slot = { slot: Instant; exceptions: number; critical: number; news: number; notJudged: number }
-export type Variant = { thresholds: Record<string, number>; checks: number; mails: number; news: number; mostExceptions: number; notJudged: number; slots: Slot[] }
+export type Variant = {
+  thresholds: Record<string, number>
+  checks: number
+  mails: number
+  news: number
+  mostExceptions: number
+  notJudged: number
+  slots: Slot[]
+}
 export type Work = {
   id: string
   state: 'WAITING' | 'RUNNING' | 'DONE' | 'FAILED' | 'STOPPED'
@@ -144,8 +169,13 @@ export const editing = (name: string) =>
   queryOptions({
     queryKey: ['document', name],
     queryFn: async (): Promise<Editing> => {
-      const { rule: { state, revision }, draft } = await api.get<RulePage>(`/api/rules/${encodeURIComponent(name)}`)
-      const document = draft ? (await api.get<{ document: RuleDocument }>(draftOf(name))).document : await api.get<RuleDocument>(definition(name))
+      const {
+        rule: { state, revision },
+        draft,
+      } = await api.get<RulePage>(`/api/rules/${encodeURIComponent(name)}`)
+      const document = draft
+        ? (await api.get<{ document: RuleDocument }>(draftOf(name))).document
+        : await api.get<RuleDocument>(definition(name))
       return { document, state, revision, draft }
     },
     staleTime: Infinity,
@@ -154,7 +184,11 @@ export const editing = (name: string) =>
 
 /** Laid beside the rule as it was when the editor was opened, so that a switch does not undo what was saved since. */
 export const keepDraft = (document: RuleDocument, { draft, revision }: Editing) =>
-  api.document<{ version: number }>('PUT', `${draftOf(document.name)}?base=${revision}${draft ? `&seen=${draft.version}` : ''}`, document)
+  api.document<{ version: number }>(
+    'PUT',
+    `${draftOf(document.name)}?base=${revision}${draft ? `&seen=${draft.version}` : ''}`,
+    document,
+  )
 
 export const discardDraft = (name: string) => api.delete(draftOf(name))
 
@@ -180,10 +214,18 @@ export const complete = (queryName: string, text: string, offset: number, place:
 export const previewDraft = (document: RuleDocument) => api.document<DraftSeen>('POST', '/api/preview', document)
 
 const save = (document: RuleDocument, remark: string, revision: number) =>
-  api.document<Kept>('PUT', `/api/definitions?remark=${encodeURIComponent(remark)}${revision > 0 ? `&seen=${revision}` : ''}`, document)
+  api.document<Kept>(
+    'PUT',
+    `/api/definitions?remark=${encodeURIComponent(remark)}${revision > 0 ? `&seen=${revision}` : ''}`,
+    document,
+  )
 
-export const backTest = (days: number, thresholds: Record<string, string[]>, document: RuleDocument, copy: string | null) =>
-  api.post<Work>('/api/back-tests', { days, thresholds, copy, document: JSON.stringify(document, null, 1) })
+export const backTest = (
+  days: number,
+  thresholds: Record<string, string[]>,
+  document: RuleDocument,
+  copy: string | null,
+) => api.post<Work>('/api/back-tests', { days, thresholds, copy, document: JSON.stringify(document, null, 1) })
 
 export const work = (id: string) =>
   queryOptions({
@@ -194,21 +236,42 @@ export const work = (id: string) =>
 
 export const stopWork = (id: string) => api.post<Work>(`/api/long-work/${id}/stop`)
 
-export type Review = { kind: string | null; name: string | null; text: string | null; before: string | null; revision: number; effect: string | null; added: string[]; problems: ApiProblem[] }
+export type Review = {
+  kind: string | null
+  name: string | null
+  text: string | null
+  before: string | null
+  revision: number
+  effect: string | null
+  added: string[]
+  problems: ApiProblem[]
+}
 
 /** What the document would be and do if it were saved now. */
 export const reviewOf = (document: object) =>
   queryOptions({
     queryKey: ['review', JSON.stringify(document)],
     queryFn: () => api.document<Review>('POST', '/api/review', document),
-    staleTime: 30_000, retry: false, placeholderData: (before: Review | undefined) => before,
+    staleTime: 30_000,
+    retry: false,
+    placeholderData: (before: Review | undefined) => before,
   })
 
 export const livePreview = (document: RuleDocument) =>
   queryOptions({
-    queryKey: ['preview', JSON.stringify({ ...document, delivery: { columns: document.delivery?.columns, 'split by': document.delivery?.['split by'] } })],
+    queryKey: [
+      'preview',
+      JSON.stringify({
+        ...document,
+        delivery: { columns: document.delivery?.columns, split_by: document.delivery?.['split_by'] },
+      }),
+    ],
     queryFn: () => previewDraft(document),
-    staleTime: Infinity, gcTime: 60_000, retry: false, refetchOnWindowFocus: false, placeholderData: (before: DraftSeen | undefined) => before,
+    staleTime: Infinity,
+    gcTime: 60_000,
+    retry: false,
+    refetchOnWindowFocus: false,
+    placeholderData: (before: DraftSeen | undefined) => before,
   })
 
 /** A rule that was never saved: a draft first, which nothing checks. */

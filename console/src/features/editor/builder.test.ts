@@ -4,18 +4,55 @@ import { literal, partsOf, textOf, unquoted, type Part } from './builder'
 const column = (name: string): Tree => ({ is: 'column', name, quoted: false })
 const value = (text: string): Tree => ({ is: 'literal', text })
 
-const trimmed = (name: string): Tree => ({ is: 'call', name: 'coalesce', arguments: [{ is: 'call', name: 'trim', arguments: [column(name)] }, value("''")] })
+const trimmed = (name: string): Tree => ({
+  is: 'call',
+  name: 'coalesce',
+  arguments: [{ is: 'call', name: 'trim', arguments: [column(name)] }, value("''")],
+})
 
 const trees: [string, Tree, string][] = [
   ['delay_min > 15', { is: 'comparison', operator: 'more', left: column('delay_min'), right: value('15') }, 'compare'],
-  ['delay_min <> tickets', { is: 'comparison', operator: 'unequal', left: column('delay_min'), right: column('tickets') }, 'compare'],
-  ["load < threshold('poor_load', route)", { is: 'comparison', operator: 'less', left: column('load'), right: { is: 'threshold', name: 'poor_load', key: [column('route')] } }, 'compare'],
+  [
+    'delay_min <> tickets',
+    { is: 'comparison', operator: 'unequal', left: column('delay_min'), right: column('tickets') },
+    'compare',
+  ],
+  [
+    "load < threshold('poor_load', route)",
+    {
+      is: 'comparison',
+      operator: 'less',
+      left: column('load'),
+      right: { is: 'threshold', name: 'poor_load', key: [column('route')] },
+    },
+    'compare',
+  ],
   ['reason is not null', { is: 'missing', operand: column('reason'), negated: true }, 'missing'],
-  ["status not in ('cancelled', 'training')", { is: 'in', operand: column('status'), options: [value("'cancelled'"), value("'training'")], negated: true }, 'in'],
-  ['delay_min between 5 and 10', { is: 'between', operand: column('delay_min'), low: value('5'), high: value('10'), negated: false }, 'between'],
-  ["reason like '%fog%'", { is: 'like', operand: column('reason'), pattern: value("'%fog%'"), escape: null, negated: false }, 'like'],
-  ["coalesce(trim(reason), '') <> ''", { is: 'comparison', operator: 'unequal', left: trimmed('reason'), right: value("''") }, 'blank'],
-  ["lower(reason) = 'fog'", { is: 'comparison', operator: 'equal', left: { is: 'call', name: 'lower' }, right: value("'fog'") }, 'text'],
+  [
+    "status not in ('cancelled', 'training')",
+    { is: 'in', operand: column('status'), options: [value("'cancelled'"), value("'training'")], negated: true },
+    'in',
+  ],
+  [
+    'delay_min between 5 and 10',
+    { is: 'between', operand: column('delay_min'), low: value('5'), high: value('10'), negated: false },
+    'between',
+  ],
+  [
+    "reason like '%fog%'",
+    { is: 'like', operand: column('reason'), pattern: value("'%fog%'"), escape: null, negated: false },
+    'like',
+  ],
+  [
+    "coalesce(trim(reason), '') <> ''",
+    { is: 'comparison', operator: 'unequal', left: trimmed('reason'), right: value("''") },
+    'empty',
+  ],
+  [
+    "lower(reason) = 'fog'",
+    { is: 'comparison', operator: 'equal', left: { is: 'call', name: 'lower' }, right: value("'fog'") },
+    'text',
+  ],
 ]
 
 test.each(trees)('%s has fields, or stays as it is written, and comes back the same', (text, tree, is) => {
@@ -27,14 +64,24 @@ test.each(trees)('%s has fields, or stays as it is written, and comes back the s
 test('a condition of many parts comes back with brackets only where it would be read otherwise', () => {
   const [late = { is: '' }, , , missing = { is: '' }, , , , , call = { is: '' }] = trees.map(([, tree]) => tree)
   const either: Tree = { is: 'or', operands: [missing, late] }
-  const parts = partsOf({ is: 'and', operands: [late, either, call] }, ['delay_min > 15', 'reason is not null or delay_min > 15', "lower(reason) = 'fog'"])
+  const parts = partsOf({ is: 'and', operands: [late, either, call] }, [
+    'delay_min > 15',
+    'reason is not null or delay_min > 15',
+    "lower(reason) = 'fog'",
+  ])
   expect(parts.map((part) => part.is)).toEqual(['compare', 'either', 'text'])
   expect(textOf(parts)).toBe("delay_min > 15 and (reason is not null or delay_min > 15) and lower(reason) = 'fog'")
   const alone: Part[] = partsOf(either, ['reason is not null or delay_min > 15'])
   expect(textOf(alone)).toBe('reason is not null or delay_min > 15')
 })
 
-test.each([['15', 'number', '15'], ["Holm's", 'text', "'Holm''s'"], ['2026-06-01', 'date', "date '2026-06-01'"], ['2026-06-01 05:40', 'instant', "timestamp '2026-06-01 05:40'"], ['today() - 2 days', 'instant', 'today() - 2 days']])('%s as %s is written %s', (typed, type, text) => {
+test.each([
+  ['15', 'number', '15'],
+  ["Holm's", 'text', "'Holm''s'"],
+  ['2026-06-01', 'date', "date '2026-06-01'"],
+  ['2026-06-01 05:40', 'instant', "timestamp '2026-06-01 05:40'"],
+  ['today() - 2 days', 'instant', 'today() - 2 days'],
+])('%s as %s is written %s', (typed, type, text) => {
   expect(literal(typed, type)).toBe(text)
   expect(unquoted(text)).toBe(typed)
 })

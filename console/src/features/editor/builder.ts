@@ -1,26 +1,48 @@
 import type { Tree } from './api'
 
 /** What is compared with: a value as it is written, a column, or a threshold with the columns of its key. */
-export type Operand = { kind: 'value'; text: string } | { kind: 'column'; name: string } | { kind: 'threshold'; name: string; key: string[] }
+export type Operand =
+  | { kind: 'value'; text: string }
+  | { kind: 'column'; name: string }
+  | { kind: 'threshold'; name: string; key: string[] }
 
 /** One comparison of a column, which the builder has fields for. */
 export type Simple =
   | { is: 'compare'; column: string; operator: Operator; operand: Operand }
   | { is: 'between'; column: string; low: string; high: string; negated: boolean }
   | { is: 'missing'; column: string; negated: boolean }
-  | { is: 'blank'; column: string; negated: boolean }
+  | { is: 'empty'; column: string; negated: boolean }
   | { is: 'in'; column: string; options: string[]; negated: boolean }
   | { is: 'like'; column: string; pattern: string; negated: boolean }
 
 /** A part of a condition: a comparison, several of which one must hold, or an expression as it is written. */
 export type Part = Simple | { is: 'either'; parts: Simple[] } | { is: 'text'; text: string }
 
-export const operators = [['>', 'is over'], ['>=', 'is at least'], ['<', 'is under'], ['<=', 'is at most'], ['=', 'is'], ['<>', 'is not']] as const
+export const operators = [
+  ['>', 'is over'],
+  ['>=', 'is at least'],
+  ['<', 'is under'],
+  ['<=', 'is at most'],
+  ['=', 'is'],
+  ['<>', 'is not'],
+] as const
 export type Operator = (typeof operators)[number][0]
 
-const byCode: Record<string, Operator> = { more: '>', 'at least': '>=', less: '<', 'at most': '<=', equal: '=', unequal: '<>' }
+const byCode: Record<string, Operator> = {
+  more: '>',
+  'at least': '>=',
+  less: '<',
+  'at most': '<=',
+  equal: '=',
+  unequal: '<>',
+}
 
-const nameOf = (tree: Tree | undefined) => (tree?.is === 'column' && tree.name !== undefined ? (tree.quoted ? `"${tree.name.replaceAll('"', '""')}"` : tree.name) : null)
+const nameOf = (tree: Tree | undefined) =>
+  tree?.is === 'column' && tree.name !== undefined
+    ? tree.quoted
+      ? `"${tree.name.replaceAll('"', '""')}"`
+      : tree.name
+    : null
 const literalOf = (tree: Tree | undefined) => (tree?.is === 'literal' ? (tree.text ?? null) : null)
 
 function operandOf(tree: Tree | undefined): Operand | null {
@@ -33,22 +55,22 @@ function operandOf(tree: Tree | undefined): Operand | null {
   return key.every((each) => each !== null) ? { kind: 'threshold', name: tree.name, key } : null
 }
 
-/** The column of coalesce(trim(column), ''), by which a text is asked for being missing or blank. */
-function blankColumn(tree: Tree | undefined): string | null {
+/** The column of coalesce(trim(column), ''), by which a text is asked for being missing or empty. */
+function emptyColumn(tree: Tree | undefined): string | null {
   const [inner, nothing, ...more] = tree?.is === 'call' && tree.name === 'coalesce' ? (tree.arguments ?? []) : []
   if (literalOf(nothing) !== "''" || more.length > 0 || inner?.is !== 'call' || inner.name !== 'trim') return null
   return nameOf(inner.arguments?.[0])
 }
 
-function blank(tree: Tree): Simple | null {
-  const column = tree.is === 'comparison' && literalOf(tree.right) === "''" ? blankColumn(tree.left) : null
+function empty(tree: Tree): Simple | null {
+  const column = tree.is === 'comparison' && literalOf(tree.right) === "''" ? emptyColumn(tree.left) : null
   if (column === null || (tree.operator !== 'equal' && tree.operator !== 'unequal')) return null
-  return { is: 'blank', column, negated: tree.operator === 'unequal' }
+  return { is: 'empty', column, negated: tree.operator === 'unequal' }
 }
 
 function simple(tree: Tree): Simple | null {
-  const asksForBlank = blank(tree)
-  if (asksForBlank) return asksForBlank
+  const asksForEmpty = empty(tree)
+  if (asksForEmpty) return asksForEmpty
   const column = nameOf(tree.is === 'comparison' ? tree.left : tree.operand)
   if (column === null) return null
   const negated = tree.negated ?? false
@@ -95,29 +117,44 @@ export function partsOf(tree: Tree, texts: string[]): Part[] {
 
 const operandText = (operand: Operand) => {
   switch (operand.kind) {
-    case 'value': return operand.text.trim() === '' ? '0' : operand.text
-    case 'column': return operand.name
-    case 'threshold': return `threshold('${operand.name}'${operand.key.map((each) => `, ${each}`).join('')})`
+    case 'value':
+      return operand.text.trim() === '' ? '0' : operand.text
+    case 'column':
+      return operand.name
+    case 'threshold':
+      return `threshold('${operand.name}'${operand.key.map((each) => `, ${each}`).join('')})`
   }
 }
 
 export function textOfPart(part: Part): string {
   switch (part.is) {
-    case 'compare': return `${part.column} ${part.operator} ${operandText(part.operand)}`
-    case 'between': return `${part.column} ${part.negated ? 'not ' : ''}between ${part.low} and ${part.high}`
-    case 'missing': return `${part.column} is ${part.negated ? 'not ' : ''}null`
-    case 'blank': return `coalesce(trim(${part.column}), '') ${part.negated ? '<>' : '='} ''`
-    case 'in': return `${part.column} ${part.negated ? 'not ' : ''}in (${part.options.join(', ')})`
-    case 'like': return `${part.column} ${part.negated ? 'not ' : ''}like ${part.pattern}`
-    case 'either': return part.parts.map(textOfPart).join(' or ')
-    case 'text': return part.text
+    case 'compare':
+      return `${part.column} ${part.operator} ${operandText(part.operand)}`
+    case 'between':
+      return `${part.column} ${part.negated ? 'not ' : ''}between ${part.low} and ${part.high}`
+    case 'missing':
+      return `${part.column} is ${part.negated ? 'not ' : ''}null`
+    case 'empty':
+      return `coalesce(trim(${part.column}), '') ${part.negated ? '<>' : '='} ''`
+    case 'in':
+      return `${part.column} ${part.negated ? 'not ' : ''}in (${part.options.join(', ')})`
+    case 'like':
+      return `${part.column} ${part.negated ? 'not ' : ''}like ${part.pattern}`
+    case 'either':
+      return part.parts.map(textOfPart).join(' or ')
+    case 'text':
+      return part.text
   }
 }
 
 /** Only what could be read otherwise beside its neighbours is put into brackets. */
-const needsBrackets = (part: Part, alone: boolean) => !alone && (part.is === 'either' ? part.parts.length > 1 : part.is === 'text' && /\bor\b/i.test(part.text))
+const needsBrackets = (part: Part, alone: boolean) =>
+  !alone && (part.is === 'either' ? part.parts.length > 1 : part.is === 'text' && /\bor\b/i.test(part.text))
 
-export const textOf = (parts: Part[]) => parts.map((part) => (needsBrackets(part, parts.length === 1) ? `(${textOfPart(part)})` : textOfPart(part))).join(' and ')
+export const textOf = (parts: Part[]) =>
+  parts
+    .map((part) => (needsBrackets(part, parts.length === 1) ? `(${textOfPart(part)})` : textOfPart(part)))
+    .join(' and ')
 
 const isMoment = (type: string | undefined) => type === 'date' || type === 'timestamp' || type === 'instant'
 
@@ -131,4 +168,10 @@ export const literal = (text: string, type: string | undefined) => {
 }
 
 /** The same without its quotes, for a field. */
-export const unquoted = (text: string) => (/^(date |timestamp )?'.*'$/s.test(text) ? text.replace(/^(date |timestamp )?'/, '').slice(0, -1).replaceAll("''", "'") : text)
+export const unquoted = (text: string) =>
+  /^(date |timestamp )?'.*'$/s.test(text)
+    ? text
+        .replace(/^(date |timestamp )?'/, '')
+        .slice(0, -1)
+        .replaceAll("''", "'")
+    : text

@@ -19,31 +19,83 @@ export function FindingsPage() {
   useTitle('Findings')
   const [search, setSearch] = useSearchParams()
   const known = useQuery(rules)
-  const sought: Sought = { q: search.get('q') ?? '', rule: search.get('rule') ?? '', state: search.get('state') ?? '', severity: search.get('severity') ?? '', marked: search.get('marked') ?? '' }
+  const sought: Sought = {
+    q: search.get('q') ?? '',
+    rule: search.get('rule') ?? '',
+    state: search.get('state') ?? '',
+    severity: search.get('severity') ?? '',
+    marked: search.get('marked') ?? '',
+  }
   const settled = useSettled(JSON.stringify(sought), 250)
   const found = useQuery(findingsAcross(JSON.parse(settled) as Sought))
-  const put = (name: keyof Sought, value: string) => setSearch((before) => {
-    const after = new URLSearchParams(before)
-    if (value) after.set(name, value)
-    else after.delete(name)
-    return after
-  }, { replace: true })
+  const put = (name: keyof Sought, value: string) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        if (value) after.set(name, value)
+        else after.delete(name)
+        return after
+      },
+      { replace: true },
+    )
   return (
     <>
       <h1>Findings</h1>
       <section className="sheet">
         <div className="d-flex flex-wrap gap-3 align-items-end">
           <Form.Group controlId="finding-search" className="flex-grow-1">
-            <Form.Label className="mb-0 small quiet">Find by what is in its row, or by rule</Form.Label>
+            <Form.Label className="mb-0 small quiet">Search rows and rules</Form.Label>
             <SearchField value={sought.q} onSettled={(q) => put('q', q)} />
           </Form.Group>
-          <Pick id="finding-rule" label="Rule" value={sought.rule} options={(known.data ?? []).map((rule) => [rule.name, rule.title])} any="all rules" onChange={(value) => put('rule', value)} />
-          <Pick id="finding-state" label="State" value={sought.state} options={[['OPEN', 'open'], ['PENDING', 'pending'], ['OUT_OF_SIGHT', 'out of sight'], ['CLEARED', 'cleared']]} any="not cleared" onChange={(value) => put('state', value)} />
-          <Pick id="finding-severity" label="Severity" value={sought.severity} options={[['CRITICAL', 'critical'], ['WARNING', 'warning'], ['NOTICE', 'notice']]} onChange={(value) => put('severity', value)} />
-          <Pick id="finding-marked" label="In whose hands" value={sought.marked} options={[['BY_NOBODY', 'nobody’s'], ['TAKEN', 'taken'], ['SNOOZED', 'snoozed'], ['ACCEPTED', 'accepted']]} onChange={(value) => put('marked', value)} />
+          <Pick
+            id="finding-rule"
+            label="Rule"
+            value={sought.rule}
+            options={(known.data ?? []).map((rule) => [rule.name, rule.title])}
+            any="all rules"
+            onChange={(value) => put('rule', value)}
+          />
+          <Pick
+            id="finding-state"
+            label="State"
+            value={sought.state}
+            options={[
+              ['OPEN', 'open'],
+              ['PENDING', 'pending'],
+              ['AGED_OUT', 'aged out'],
+              ['CLEARED', 'cleared'],
+            ]}
+            any="not cleared"
+            onChange={(value) => put('state', value)}
+          />
+          <Pick
+            id="finding-severity"
+            label="Severity"
+            value={sought.severity}
+            options={[
+              ['CRITICAL', 'critical'],
+              ['WARNING', 'warning'],
+              ['NOTICE', 'notice'],
+            ]}
+            onChange={(value) => put('severity', value)}
+          />
+          <Pick
+            id="finding-marked"
+            label="Handling"
+            value={sought.marked}
+            options={[
+              ['BY_NOBODY', 'nobody’s'],
+              ['TAKEN', 'taken'],
+              ['SNOOZED', 'snoozed'],
+              ['ACCEPTED', 'accepted'],
+            ]}
+            onChange={(value) => put('marked', value)}
+          />
         </div>
       </section>
-      <Loaded query={found} what="The findings">{(list) => <List key={settled} list={list} narrowed={search.size > 0} />}</Loaded>
+      <Loaded query={found} what="The findings">
+        {(list) => <List key={settled} list={list} narrowed={search.size > 0} />}
+      </Loaded>
     </>
   )
 }
@@ -52,27 +104,71 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
   const [chosen, setChosen] = useState<Set<number>>(new Set())
   const byId = new Map(list.findings.map((finding) => [finding.id, finding]))
   const marking = [...chosen].flatMap((id) => byId.get(id) ?? []).map(({ id, rule }) => ({ id, rule }))
-  if (list.findings.length === 0) return <p className="sheet quiet">{narrowed ? 'No finding is like that.' : 'There is no finding. A check of an active rule makes one of each exception.'}</p>
-  const choose = (id: number, is: boolean) => setChosen((before) => {
-    const after = new Set(before)
-    if (is) after.add(id)
-    else after.delete(id)
-    return after
-  })
+  if (list.findings.length === 0)
+    return (
+      <p className="sheet quiet">
+        {narrowed ? 'No findings match.' : 'No findings yet. They appear when an active rule finds exceptions.'}
+      </p>
+    )
+  const choose = (id: number, is: boolean) =>
+    setChosen((before) => {
+      const after = new Set(before)
+      if (is) after.add(id)
+      else after.delete(id)
+      return after
+    })
   const markable = list.findings.filter((finding) => finding.state !== 'CLEARED')
   const allChosen = markable.length > 0 && markable.every((finding) => chosen.has(finding.id))
   return (
     <>
       {marking.length > 0 && <MarkMany findings={marking} onDone={() => setChosen(new Set())} />}
       <section className="sheet">
-        <p className="small quiet mb-0" role="status">{list.total > list.findings.length ? `The first ${list.findings.length} of ${plural(list.total, 'finding')}, worst and newest first.` : `${plural(list.total, 'finding')}, worst and newest first.`}</p>
+        <p className="small quiet mb-0" role="status">
+          {list.total > list.findings.length
+            ? `The first ${list.findings.length} of ${plural(list.total, 'finding')}, worst and newest first.`
+            : `${plural(list.total, 'finding')}, worst and newest first.`}
+        </p>
         <Scroll label="Findings">
           <Table>
-            <thead><tr><th>{markable.length > 0 && <Form.Check aria-label="Choose all" checked={allChosen} onChange={(event) => setChosen(event.target.checked ? new Set(markable.map((each) => each.id)) : new Set())} />}</th><th>Severity</th><th>Finding</th><th>Rule</th><th>State</th><th>Since</th><th>In whose hands</th><th>Story</th></tr></thead>
-            <tbody>{list.findings.map((finding) => <Row key={finding.id} finding={finding} chosen={chosen.has(finding.id)} onChoose={(is) => choose(finding.id, is)} />)}</tbody>
+            <thead>
+              <tr>
+                <th>
+                  {markable.length > 0 && (
+                    <Form.Check
+                      aria-label="Select all"
+                      checked={allChosen}
+                      onChange={(event) =>
+                        setChosen(event.target.checked ? new Set(markable.map((each) => each.id)) : new Set())
+                      }
+                    />
+                  )}
+                </th>
+                <th>Severity</th>
+                <th>Finding</th>
+                <th>Rule</th>
+                <th>State</th>
+                <th>Since</th>
+                <th>Handling</th>
+                <th>Why</th>
+              </tr>
+            </thead>
+            <tbody>
+              {list.findings.map((finding) => (
+                <Row
+                  key={finding.id}
+                  finding={finding}
+                  chosen={chosen.has(finding.id)}
+                  onChoose={(is) => choose(finding.id, is)}
+                />
+              ))}
+            </tbody>
           </Table>
         </Scroll>
-        {list.findings.length > 20 && <Button size="sm" variant="plain" className="mt-2" onClick={() => window.scrollTo({ top: 0 })}>To the top</Button>}
+        {list.findings.length > 20 && (
+          <Button size="sm" variant="plain" className="mt-2" onClick={() => window.scrollTo({ top: 0 })}>
+            To the top
+          </Button>
+        )}
       </section>
     </>
   )
@@ -81,14 +177,58 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
 function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; onChoose: (is: boolean) => void }) {
   return (
     <tr>
-      <td>{finding.state !== 'CLEARED' && <Form.Check aria-label={`Choose ${finding.identity}`} checked={chosen} onChange={(event) => onChoose(event.target.checked)} />}</td>
-      <td><SeverityTag severity={finding.severity} /></td>
-      <td>{finding.cells.length === 0 ? finding.identity : finding.cells.map((cell, index) => <span key={cell.label}>{index > 0 && ' · '}<span className="quiet small">{cell.label}</span> {cell.text === null ? <span className="quiet">missing</span> : cellWords(cell.text)}</span>)}{finding.copy && <div className="small quiet">for {finding.copy}</div>}</td>
-      <td><Link to={`/rules/${finding.rule}`}>{finding.title}</Link></td>
-      <td>{stateWords(finding.state)}{finding.noData && <div className="small quiet">no data</div>}</td>
+      <td>
+        {finding.state !== 'CLEARED' && (
+          <Form.Check
+            aria-label={`Select ${finding.identity}`}
+            checked={chosen}
+            onChange={(event) => onChoose(event.target.checked)}
+          />
+        )}
+      </td>
+      <td>
+        <SeverityTag severity={finding.severity} />
+      </td>
+      <td>
+        {finding.cells.length === 0
+          ? finding.identity
+          : finding.cells.map((cell, index) => (
+              <span key={cell.label}>
+                {index > 0 && ' · '}
+                <span className="quiet small">{cell.label}</span>{' '}
+                {cell.text === null ? <span className="quiet">missing</span> : cellWords(cell.text)}
+              </span>
+            ))}
+        {finding.copy && <div className="small quiet">for {finding.copy}</div>}
+      </td>
+      <td>
+        <Link to={`/rules/${finding.rule}`}>{finding.title}</Link>
+      </td>
+      <td>
+        {stateWords(finding.state)}
+        {finding.noData && <div className="small quiet">no data</div>}
+      </td>
       <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
-      <td>{finding.marks.length === 0 ? <span className="quiet">nobody’s</span> : finding.marks.map((mark) => <div key={mark.kind} className="small">{markWords(mark)}{mark.note && `: ${mark.note}`}</div>)}</td>
-      <td><Link to={`/rules/${finding.rule}/findings/${finding.id}`} aria-label={`Why? Story of ${finding.identity}`}>Why?</Link></td>
+      <td>
+        {finding.marks.length === 0 ? (
+          <span className="quiet">none</span>
+        ) : (
+          finding.marks.map((mark) => (
+            <div key={mark.kind} className="small">
+              {markWords(mark)}
+              {mark.note && `: ${mark.note}`}
+            </div>
+          ))
+        )}
+      </td>
+      <td>
+        <Link
+          to={`/rules/${finding.rule}/findings/${finding.id}`}
+          aria-label={`Why? Explanation of ${finding.identity}`}
+        >
+          Why?
+        </Link>
+      </td>
     </tr>
   )
 }

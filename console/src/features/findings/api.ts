@@ -21,5 +21,9 @@ export type Sought = { q: string; rule: string; state: string; severity: string;
 
 export const findingsAcross = (sought: Sought) => {
   const asked = new URLSearchParams(Object.entries(sought).filter(([, value]) => value !== ''))
-  return queryOptions({ queryKey: ['findings', asked.toString()], queryFn: () => api.get<FoundList>(`/api/findings${asked.size ? `?${asked}` : ''}`), placeholderData: (before: FoundList | undefined) => before })
+  return queryOptions({
+    queryKey: ['findings', asked.toString()],
+    queryFn: () => api.get<FoundList>(`/api/findings${asked.size ? `?${asked}` : ''}`),
+    placeholderData: (before: FoundList | undefined) => before,
+  })
 }

@@ -7,7 +7,10 @@ export function NotFoundPage() {
   return (
     <>
       <h1>Page not found</h1>
-      <p className="sheet">There is no page at <code className="text-break">{pathname}</code>. Check the address, or go to <Link to="/today">Today</Link> or <Link to="/rules">Rules</Link>.</p>
+      <p className="sheet">
+        No page at <code className="text-break">{pathname}</code>. Check the address, or go to{' '}
+        <Link to="/today">Today</Link> or <Link to="/rules">Rules</Link>.
+      </p>
     </>
   )
 }

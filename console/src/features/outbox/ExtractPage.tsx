@@ -10,30 +10,53 @@ import { keptExtract, type KeptExtract } from './api'
 export function ExtractPage() {
   const { id = '' } = useParams()
   const extract = useQuery(keptExtract(id))
-  return <Loaded query={extract} what="The extract">{(data) => <OneExtract extract={data} />}</Loaded>
+  return (
+    <Loaded query={extract} what="The report">
+      {(data) => <OneExtract extract={data} />}
+    </Loaded>
+  )
 }
 
-const size = (bytes: number) => (bytes < 100_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`)
+const size = (bytes: number) =>
+  bytes < 100_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`
 
 function OneExtract({ extract: { message, subject, rule, slot, files } }: { extract: KeptExtract }) {
   useTitle(subject)
   return (
     <>
       <h1>{subject}</h1>
-      <span className="quiet">As it was {timeWords(slot)}{rule && <> · <Link to={`/rules/${rule}`}>what is open now</Link></>} · <Link to={`/outbox/${message}`}>who got it</Link></span>
+      <span className="quiet">
+        Report as sent {timeWords(slot)}
+        {rule && (
+          <>
+            {' '}
+            · <Link to={`/rules/${rule}`}>Open findings now</Link>
+          </>
+        )}{' '}
+        · <Link to={`/outbox/${message}`}>Recipients</Link>
+      </span>
       {files.length > 0 && (
         <section className="sheet">
           <h2>Files</h2>
           <Table>
             <tbody>
               {files.map((file, place) => (
-                <tr key={file.name}><td><a href={`/api/extracts/${message}/files/${place}`} download>{file.name}</a></td><td className="num quiet">{size(file.bytes)}</td></tr>
+                <tr key={file.name}>
+                  <td>
+                    <a href={`/api/extracts/${message}/files/${place}`} download>
+                      {file.name}
+                    </a>
+                  </td>
+                  <td className="num quiet">{size(file.bytes)}</td>
+                </tr>
               ))}
             </tbody>
           </Table>
         </section>
       )}
-      <div className="mt-3"><iframe className="mail-view" title="The rows of the report" sandbox="" src={`/api/extracts/${message}/rows`} /></div>
+      <div className="mt-3">
+        <iframe className="mail-view" title="The rows of the report" sandbox="" src={`/api/extracts/${message}/rows`} />
+      </div>
     </>
   )
 }

@@ -14,7 +14,11 @@ import { RecipientTag } from './RecipientTag'
 export function MessagePage() {
   const { id = '' } = useParams()
   const page = useQuery(message(id))
-  return <Loaded query={page} what="The message">{(data) => <OneMessage page={data} />}</Loaded>
+  return (
+    <Loaded query={page} what="The message">
+      {(data) => <OneMessage page={data} />}
+    </Loaded>
+  )
 }
 
 function OneMessage({ page }: { page: Page }) {
@@ -26,35 +30,80 @@ function OneMessage({ page }: { page: Page }) {
       <div className="head">
         <div>
           <h1>{summary.subject}</h1>
-          <span className="quiet">Queued {timeWords(summary.createdAt)} by <Cause message={summary} />{attachments.length > 0 && `, with ${attachments.join(', ')}`}</span>
+          <span className="quiet">
+            Queued {timeWords(summary.createdAt)} by <Cause message={summary} />
+            {attachments.length > 0 && `, with ${attachments.join(', ')}`}
+          </span>
         </div>
-        <ButtonGroup aria-label="How to show the mail">
-          <Button variant={view === 'html' ? 'primary' : 'plain'} aria-pressed={view === 'html'} onClick={() => setView('html')}>As mail</Button>
-          <Button variant={view === 'text' ? 'primary' : 'plain'} aria-pressed={view === 'text'} onClick={() => setView('text')}>As plain text</Button>
-          <Button variant="plain" href={`/api/outbox/${summary.id}/source`}>Source</Button>
+        <ButtonGroup aria-label="View as">
+          <Button
+            variant={view === 'html' ? 'primary' : 'plain'}
+            aria-pressed={view === 'html'}
+            onClick={() => setView('html')}
+          >
+            HTML
+          </Button>
+          <Button
+            variant={view === 'text' ? 'primary' : 'plain'}
+            aria-pressed={view === 'text'}
+            onClick={() => setView('text')}
+          >
+            Plain text
+          </Button>
+          <Button variant="plain" href={`/api/outbox/${summary.id}/source`}>
+            Source
+          </Button>
         </ButtonGroup>
       </div>
       <Acts page={page} />
       <div className="mt-3">
-        {view === 'html' ? <iframe className="mail-view" title="The mail as its recipients see it" sandbox="" src={`/api/outbox/${summary.id}/html`} /> : <pre className="code">{text}</pre>}
+        {view === 'html' ? (
+          <iframe
+            className="mail-view"
+            title="The message as recipients see it"
+            sandbox=""
+            src={`/api/outbox/${summary.id}/html`}
+          />
+        ) : (
+          <pre className="code">{text}</pre>
+        )}
       </div>
       <section className="sheet">
         <h2>Recipients</h2>
         <Scroll label="Recipients">
           <Table>
-            <thead><tr><th>Address</th><th>State</th><th className="num">Tries</th><th>The mail server said</th><th>Next try</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Address</th>
+                <th>State</th>
+                <th className="num">Tries</th>
+                <th>Mail server reply</th>
+                <th>Next try</th>
+              </tr>
+            </thead>
             <tbody>
               {summary.recipients.map((recipient) => (
                 <tr key={recipient.address}>
-                  <td>{recipient.address}</td><td><RecipientTag recipient={recipient} /></td><td className="num">{recipient.tries}</td>
-                  <td>{recipient.words ?? ''}</td><td>{recipient.nextTry ? timeWords(recipient.nextTry) : ''}</td>
+                  <td>{recipient.address}</td>
+                  <td>
+                    <RecipientTag recipient={recipient} />
+                  </td>
+                  <td className="num">{recipient.tries}</td>
+                  <td>{recipient.words ?? ''}</td>
+                  <td>{recipient.nextTry ? timeWords(recipient.nextTry) : ''}</td>
                 </tr>
               ))}
             </tbody>
           </Table>
         </Scroll>
         {tries.length > summary.recipients.length && (
-          <ul className="small quiet mt-2 mb-0">{tries.map((each, index) => <li key={index}>{timeWords(each.at)}: {each.address} {stateWords(each.outcome)}, “{each.words}”</li>)}</ul>
+          <ul className="small quiet mt-2 mb-0">
+            {tries.map((each, index) => (
+              <li key={index}>
+                {timeWords(each.at)}: {each.address} {stateWords(each.outcome)}, “{each.words}”
+              </li>
+            ))}
+          </ul>
         )}
         <p className="small quiet mt-2 mb-0">Message-ID {messageId}</p>
       </section>
@@ -65,25 +114,69 @@ function OneMessage({ page }: { page: Page }) {
 /** What a person may do with it: each says first what it does. */
 function Acts({ page: { message: summary } }: { page: Page }) {
   const queries = useQueryClient()
-  const doing = useMutation({ mutationFn: (what: MessageAct) => act(summary.id, what), onSuccess: () => queries.invalidateQueries({ queryKey: ['outbox'] }) })
-  const waits = summary.recipients.some(({ state, nextTry }) => nextTry !== null && (state === 'WAITING' || state === 'UNSURE'))
+  const doing = useMutation({
+    mutationFn: (what: MessageAct) => act(summary.id, what),
+    onSuccess: () => queries.invalidateQueries({ queryKey: ['outbox'] }),
+  })
+  const waits = summary.recipients.some(
+    ({ state, nextTry }) => nextTry !== null && (state === 'QUEUED' || state === 'UNSURE'),
+  )
   const everyone = summary.recipients.map(({ address }) => address).join(', ')
   const reports = summary.rule !== null && !summary.preview && !summary.repeat
-  const unconfirmed = summary.recipients.filter(({ state, settledAt }) => state === 'UNCONFIRMED' && !settledAt).map(({ address }) => address)
+  const unconfirmed = summary.recipients
+    .filter(({ state, settledAt }) => state === 'UNCONFIRMED' && !settledAt)
+    .map(({ address }) => address)
   return (
     <div className="mt-2">
       {unconfirmed.length > 0 && (
         <p className="told bad">
-          This message may not have arrived at {unconfirmed.join(', ')}: the connection to the mail server broke while it was being sent, and no later try was accepted. Its findings count as reported.{' '}
-          <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => doing.mutate('arrived')}>It has arrived</Button>
+          This message may not have arrived at {unconfirmed.join(', ')}: the connection to the mail server broke while
+          it was being sent, and no later try was accepted. Its findings count as reported.{' '}
+          <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => doing.mutate('arrived')}>
+            It has arrived
+          </Button>
         </p>
       )}
-      {waits && <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => window.confirm('Stop it for those who wait? What it reports stays reported.') && doing.mutate('stop')}>Stop</Button>}{' '}
-      <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => window.confirm(`Send it again to ${everyone}, marked as a repeat?`) && doing.mutate('send-again')}>Send again</Button>{' '}
-      {reports && <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => window.confirm('Take back what it reported, so that the next check says it again?') && doing.mutate('report-again')}>Report again</Button>}
+      {waits && (
+        <Button
+          variant="plain"
+          size="sm"
+          disabled={doing.isPending}
+          onClick={() =>
+            window.confirm('Cancel delivery to the recipients still queued? The findings stay reported.') &&
+            doing.mutate('stop')
+          }
+        >
+          Stop
+        </Button>
+      )}{' '}
+      <Button
+        variant="plain"
+        size="sm"
+        disabled={doing.isPending}
+        onClick={() => window.confirm(`Resend to ${everyone} (marked as resent)?`) && doing.mutate('send-again')}
+      >
+        Resend
+      </Button>{' '}
+      {reports && (
+        <Button
+          variant="plain"
+          size="sm"
+          disabled={doing.isPending}
+          onClick={() =>
+            window.confirm('Report these findings again at the next check?') && doing.mutate('report-again')
+          }
+        >
+          Report again
+        </Button>
+      )}
       <div role="status" className="small">
-        {doing.isSuccess && doing.variables === 'send-again' && <>Queued: <Link to={`/outbox/${doing.data.message}`}>the repeat</Link>.</>}
-        {doing.isSuccess && doing.variables === 'report-again' && `The next check says ${doing.data.count} again.`}
+        {doing.isSuccess && doing.variables === 'send-again' && (
+          <>
+            Queued: <Link to={`/outbox/${doing.data.message}`}>the resent message</Link>.
+          </>
+        )}
+        {doing.isSuccess && doing.variables === 'report-again' && `The next check reports ${doing.data.count} again.`}
         {doing.isSuccess && doing.variables === 'arrived' && 'Noted.'}
         {doing.isError && <span className="told bad">{doing.error.message}</span>}
       </div>

@@ -8,47 +8,84 @@ import { MessagePage } from './MessagePage'
 import { OutboxPage } from './OutboxPage'
 
 const summary: MessageSummary = {
-  id: 'm1', rule: 'late-sailings', roundUp: null, preview: false, repeat: false, held: false, subject: '2 critical: Late sailings', slot: '2026-11-24T04:40:00Z', createdAt: '2026-11-24T04:40:01Z',
+  id: 'm1',
+  rule: 'late-sailings',
+  roundUp: null,
+  preview: false,
+  repeat: false,
+  held: false,
+  subject: '2 critical: Late sailings',
+  slot: '2026-11-24T04:40:00Z',
+  createdAt: '2026-11-24T04:40:01Z',
   recipients: [
-    { address: 'ines.holm@skerryline.example', state: 'SENT', tries: 1, nextTry: null, words: '250 2.0.0 queued as T1' },
-    { address: 'siv.tangen@skerryline.example', state: 'WAITING', tries: 4, nextTry: '2026-11-24T05:40:00Z', words: '450 mailbox busy' },
+    {
+      address: 'ines.holm@skerryline.example',
+      state: 'SENT',
+      tries: 1,
+      nextTry: null,
+      words: '250 2.0.0 queued as T1',
+    },
+    {
+      address: 'siv.tangen@skerryline.example',
+      state: 'QUEUED',
+      tries: 4,
+      nextTry: '2026-11-24T05:40:00Z',
+      words: '450 mailbox busy',
+    },
   ],
 }
 
 const none = { 'GET /api/holds': [], 'GET /api/bad-addresses': [] }
-const routes = <Routes><Route path="/outbox" element={<OutboxPage />} /><Route path="/outbox/:id" element={<MessagePage />} /></Routes>
+const routes = (
+  <Routes>
+    <Route path="/outbox" element={<OutboxPage />} />
+    <Route path="/outbox/:id" element={<MessagePage />} />
+  </Routes>
+)
 
 test('lists mail with where each recipient stands, and of one rule if asked', async () => {
-  const calls = renderAt('/outbox?rule=late-sailings', routes, { ...none, 'GET /api/outbox?rule=late-sailings': [summary] })
+  const calls = renderAt('/outbox?rule=late-sailings', routes, {
+    ...none,
+    'GET /api/outbox?rule=late-sailings': [summary],
+  })
   expect(await screen.findByRole('link', { name: '2 critical: Late sailings' })).toHaveAttribute('href', '/outbox/m1')
   expect(screen.getByText('sent', { selector: 'span' })).toBeInTheDocument()
-  expect(screen.getByText('waiting', { selector: 'span' })).toBeInTheDocument()
-  expect(screen.getByText(/Only mail of late-sailings/)).toBeInTheDocument()
+  expect(screen.getByText('queued', { selector: 'span' })).toBeInTheDocument()
+  expect(screen.getByText(/Messages of late-sailings/)).toBeInTheDocument()
   expect(calls.filter((call) => !(call in none))).toEqual(['GET /api/outbox?rule=late-sailings'])
 })
 
 test('mail about trouble belongs to no rule and leads to none', async () => {
-  renderAt('/outbox', routes, { ...none, 'GET /api/outbox': [{ ...summary, rule: null, subject: 'Source lake cannot be read' }] })
+  renderAt('/outbox', routes, {
+    ...none,
+    'GET /api/outbox': [{ ...summary, rule: null, subject: 'Source lake cannot be read' }],
+  })
   const row = within(await screen.findByRole('row', { name: /Source lake cannot be read/ }))
-  expect(row.getByText('trouble')).toBeInTheDocument()
+  expect(row.getByText('failure notice')).toBeInTheDocument()
   expect(row.getAllByRole('link')).toHaveLength(1)
 })
 
 test('an empty outbox says what would fill it', async () => {
   renderAt('/outbox', routes, { ...none, 'GET /api/outbox': [] })
-  expect(await screen.findByText(/No mail was queued yet/)).toBeInTheDocument()
+  expect(await screen.findByText(/No messages yet/)).toBeInTheDocument()
 })
 
 test('one mail is shown as its recipients see it, harmless, and as plain text', async () => {
   renderAt('/outbox/m1', routes, {
-    'GET /api/outbox/m1': { message: summary, messageId: '<1@skerryline.example>', text: '2 new; 2 of them critical', attachments: ['late.csv'], tries: [] },
+    'GET /api/outbox/m1': {
+      message: summary,
+      messageId: '<1@skerryline.example>',
+      text: '2 new; 2 of them critical',
+      attachments: ['late.csv'],
+      tries: [],
+    },
   })
-  const frame = await screen.findByTitle('The mail as its recipients see it')
+  const frame = await screen.findByTitle('The message as recipients see it')
   expect(frame).toHaveAttribute('sandbox', '')
   expect(frame).toHaveAttribute('src', '/api/outbox/m1/html')
   expect(screen.getByText('450 mailbox busy')).toBeInTheDocument()
   expect(screen.getByText('Message-ID <1@skerryline.example>')).toBeInTheDocument()
-  await userEvent.click(screen.getByRole('button', { name: 'As plain text' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Plain text' }))
   expect(screen.getByText('2 new; 2 of them critical')).toBeInTheDocument()
 })
 
@@ -56,55 +93,111 @@ test('held mail says so, and is released or thrown away', async () => {
   vi.spyOn(window, 'confirm').mockReturnValue(true)
   const calls = renderAt('/outbox?rule=late-sailings', routes, {
     'GET /api/outbox?rule=late-sailings': [{ ...summary, held: true }],
-    'GET /api/holds': [{ id: 3, source: null, rule: 'late-sailings', why: 'wrong timetable', by: 'Ines Holm', at: '2026-11-24T04:40:00Z', messages: 1 }],
-    'POST /api/holds': [], 'POST /api/holds/3/end?throwAway=false': { messages: 1 }, 'POST /api/holds/3/end?throwAway=true': { messages: 1 },
+    'GET /api/holds': [
+      {
+        id: 3,
+        source: null,
+        rule: 'late-sailings',
+        why: 'wrong timetable',
+        by: 'Ines Holm',
+        at: '2026-11-24T04:40:00Z',
+        messages: 1,
+      },
+    ],
+    'POST /api/holds': [],
+    'POST /api/holds/3/end?throwAway=false': { messages: 1 },
+    'POST /api/holds/3/end?throwAway=true': { messages: 1 },
   })
-  expect(await screen.findByText(/Held: mail of late-sailings, by Ines Holm.*wrong timetable\. 1 mail waiting/)).toBeInTheDocument()
+  expect(
+    await screen.findByText(/Held: mail of late-sailings, by Ines Holm.*wrong timetable\. 1 message queued/),
+  ).toBeInTheDocument()
   expect(await screen.findByText(', held')).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: 'Release' }))
-  await userEvent.click(screen.getByRole('button', { name: 'Throw away' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Discard' }))
   await userEvent.click(screen.getByRole('button', { name: 'Hold mail of late-sailings' }))
-  await userEvent.type(screen.getByLabelText('Why mail of late-sailings is held'), 'again')
+  await userEvent.type(screen.getByLabelText('Reason for holding mail of late-sailings'), 'again')
   await userEvent.click(screen.getByRole('button', { name: 'Hold' }))
-  expect(calls).toEqual(expect.arrayContaining(['POST /api/holds/3/end?throwAway=false', 'POST /api/holds/3/end?throwAway=true', 'POST /api/holds']))
+  expect(calls).toEqual(
+    expect.arrayContaining([
+      'POST /api/holds/3/end?throwAway=false',
+      'POST /api/holds/3/end?throwAway=true',
+      'POST /api/holds',
+    ]),
+  )
 })
 
 test('a mail is stopped, sent again and reported again, and sought', async () => {
   vi.spyOn(window, 'confirm').mockReturnValue(true)
   renderAt('/outbox/m1', routes, {
-    'GET /api/outbox/m1': { message: summary, messageId: '<1@skerryline.example>', text: '', attachments: [], tries: [] },
+    'GET /api/outbox/m1': {
+      message: summary,
+      messageId: '<1@skerryline.example>',
+      text: '',
+      attachments: [],
+      tries: [],
+    },
     'POST /api/outbox/m1/stop': { count: 1, message: null },
     'POST /api/outbox/m1/send-again': { count: 1, message: 'm2' },
     'POST /api/outbox/m1/report-again': Response.json({ detail: 'It reported nothing.' }, { status: 409 }),
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Stop' }))
-  await userEvent.click(screen.getByRole('button', { name: 'Send again' }))
-  expect(await screen.findByRole('link', { name: 'the repeat' })).toHaveAttribute('href', '/outbox/m2')
+  await userEvent.click(screen.getByRole('button', { name: 'Resend' }))
+  expect(await screen.findByRole('link', { name: 'the resent message' })).toHaveAttribute('href', '/outbox/m2')
   await userEvent.click(screen.getByRole('button', { name: 'Report again' }))
   expect(await screen.findByText('It reported nothing.')).toBeInTheDocument()
 })
 
 test('the outbox is searched by text and state', async () => {
-  renderAt('/outbox', routes, { ...none, 'GET /api/outbox': [summary], 'GET /api/outbox?q=i': [], 'GET /api/outbox?q=i&state=SENT': [summary] })
+  renderAt('/outbox', routes, {
+    ...none,
+    'GET /api/outbox': [summary],
+    'GET /api/outbox?q=i': [],
+    'GET /api/outbox?q=i&state=SENT': [summary],
+  })
   await screen.findByRole('link', { name: '2 critical: Late sailings' })
   await userEvent.type(screen.getByLabelText('Search subjects and addresses'), 'i')
-  expect(await screen.findByText('No mail is like that.')).toBeInTheDocument()
-  await userEvent.selectOptions(screen.getByLabelText('State of a recipient'), 'SENT')
+  expect(await screen.findByText('No messages match.')).toBeInTheDocument()
+  await userEvent.selectOptions(screen.getByLabelText('Delivery state'), 'SENT')
   expect(await screen.findByRole('link', { name: '2 critical: Late sailings' })).toBeInTheDocument()
 })
 
 test('an address from which mail comes back is told, and said to be right again', async () => {
   vi.spyOn(window, 'confirm').mockReturnValue(true)
-  const bad = { address: 'per.aune@skerryline.example', words: '550 5.1.1 nobody of that name', message: 'm1', since: '2026-11-24T04:40:00Z' }
-  const calls = renderAt('/outbox', routes, { ...none, 'GET /api/outbox': [], 'GET /api/bad-addresses': [bad], 'DELETE /api/bad-addresses/per.aune%40skerryline.example': [] })
+  const bad = {
+    address: 'per.aune@skerryline.example',
+    words: '550 5.1.1 nobody of that name',
+    message: 'm1',
+    since: '2026-11-24T04:40:00Z',
+  }
+  const calls = renderAt('/outbox', routes, {
+    ...none,
+    'GET /api/outbox': [],
+    'GET /api/bad-addresses': [bad],
+    'DELETE /api/bad-addresses/per.aune%40skerryline.example': [],
+  })
   expect(await screen.findByText(/nobody of that name/)).toBeInTheDocument()
-  await userEvent.click(screen.getByRole('button', { name: /It is right again/ }))
+  await userEvent.click(screen.getByRole('button', { name: /Unblock address/ }))
   expect(calls).toContain('DELETE /api/bad-addresses/per.aune%40skerryline.example')
 })
 
 test('a kept extract shows its rows and its files to save', async () => {
-  const extract = { message: 'm1', subject: '2 critical: Late sailings', rule: 'late-sailings', slot: '2026-11-24T04:40:00Z', files: [{ name: 'late.xlsx', mediaType: 'x', bytes: 5200 }, { name: 'all.csv', mediaType: 'x', bytes: 2_500_000 }] }
-  renderAt('/extracts/m1', <Routes><Route path="/extracts/:id" element={<ExtractPage />} /></Routes>, { 'GET /api/extracts/m1': extract })
+  const extract = {
+    message: 'm1',
+    subject: '2 critical: Late sailings',
+    rule: 'late-sailings',
+    slot: '2026-11-24T04:40:00Z',
+    files: [
+      { name: 'late.xlsx', mediaType: 'x', bytes: 5200 },
+      { name: 'all.csv', mediaType: 'x', bytes: 2_500_000 },
+    ],
+  }
+  renderAt(
+    '/extracts/m1',
+    <Routes>
+      <Route path="/extracts/:id" element={<ExtractPage />} />
+    </Routes>,
+    { 'GET /api/extracts/m1': extract },
+  )
   expect(await screen.findByRole('link', { name: 'all.csv' })).toHaveAttribute('href', '/api/extracts/m1/files/1')
   expect(screen.getByText('6 kB')).toBeInTheDocument()
   expect(screen.getByText('2.5 MB')).toBeInTheDocument()

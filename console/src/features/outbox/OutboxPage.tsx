@@ -20,27 +20,58 @@ export function OutboxPage() {
   const q = search.get('q') ?? ''
   const state = search.get('state') ?? ''
   const messages = useQuery(outbox({ rule, q, state }))
-  const seek = (name: string, value: string) => setSearch((before) => {
-    const after = new URLSearchParams(before)
-    if (value) after.set(name, value)
-    else after.delete(name)
-    return after
-  }, { replace: true })
+  const seek = (name: string, value: string) =>
+    setSearch(
+      (before) => {
+        const after = new URLSearchParams(before)
+        if (value) after.set(name, value)
+        else after.delete(name)
+        return after
+      },
+      { replace: true },
+    )
   return (
     <>
       <h1>Outbox</h1>
-      {rule && <p className="quiet mb-0">Only mail of {rule}. <Link to="/outbox">Show all</Link></p>}
+      {rule && (
+        <p className="quiet mb-0">
+          Messages of {rule}. <Link to="/outbox">Show all</Link>
+        </p>
+      )}
       <Holds rule={rule} />
       <BadAddresses />
       <div className="d-flex gap-2 flex-wrap">
-        <SearchField className="w-auto" aria-label="Search subjects and addresses" placeholder="Subject or address" value={q} onSettled={(text) => seek('q', text)} />
-        <Form.Select className="w-auto" aria-label="State of a recipient" value={state} onChange={(event) => seek('state', event.target.value)}>
-          <option value="">in any state</option>
-          {['WAITING', 'SENT', 'UNSURE', 'UNCONFIRMED', 'REFUSED', 'EXPIRED', 'STOPPED'].map((each) => <option key={each} value={each}>{stateWords(each)}</option>)}
+        <SearchField
+          className="w-auto"
+          aria-label="Search subjects and addresses"
+          placeholder="Subject or address"
+          value={q}
+          onSettled={(text) => seek('q', text)}
+        />
+        <Form.Select
+          className="w-auto"
+          aria-label="Delivery state"
+          value={state}
+          onChange={(event) => seek('state', event.target.value)}
+        >
+          <option value="">all</option>
+          {['QUEUED', 'SENT', 'UNSURE', 'UNCONFIRMED', 'REJECTED', 'EXPIRED', 'CANCELLED'].map((each) => (
+            <option key={each} value={each}>
+              {stateWords(each)}
+            </option>
+          ))}
         </Form.Select>
       </div>
       <Loaded query={messages} what="The outbox">
-        {(list) => (list.length === 0 ? <p className="sheet quiet">{q || state ? 'No mail is like that.' : 'No mail was queued yet. A check that finds something new queues one.'}</p> : <Messages messages={list} />)}
+        {(list) =>
+          list.length === 0 ? (
+            <p className="sheet quiet">
+              {q || state ? 'No messages match.' : 'No messages yet. A check with updates creates one.'}
+            </p>
+          ) : (
+            <Messages messages={list} />
+          )
+        }
       </Loaded>
     </>
   )
@@ -49,16 +80,36 @@ export function OutboxPage() {
 function Messages({ messages }: { messages: MessageSummary[] }) {
   return (
     <section className="sheet">
-      <Scroll label="Mails">
+      <Scroll label="Messages">
         <Table>
-          <thead><tr><th>Queued</th><th>Subject</th><th>Because of</th><th>Recipients</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Queued</th>
+              <th>Subject</th>
+              <th>Sent by</th>
+              <th>Recipients</th>
+            </tr>
+          </thead>
           <tbody>
             {messages.map((message) => (
               <tr key={message.id}>
                 <td className="text-nowrap">{timeWords(message.createdAt)}</td>
-                <td><Link to={`/outbox/${message.id}`}>{message.subject}</Link></td>
-                <td><Cause message={message} />{message.preview && ', preview'}{message.repeat && ', repeat'}{message.held && <strong>, held</strong>}</td>
-                <td>{message.recipients.map((recipient) => <div key={recipient.address}>{recipient.address} <RecipientTag recipient={recipient} /></div>)}</td>
+                <td>
+                  <Link to={`/outbox/${message.id}`}>{message.subject}</Link>
+                </td>
+                <td>
+                  <Cause message={message} />
+                  {message.preview && ', preview'}
+                  {message.repeat && ', repeat'}
+                  {message.held && <strong>, held</strong>}
+                </td>
+                <td>
+                  {message.recipients.map((recipient) => (
+                    <div key={recipient.address}>
+                      {recipient.address} <RecipientTag recipient={recipient} />
+                    </div>
+                  ))}
+                </td>
               </tr>
             ))}
           </tbody>

@@ -2,7 +2,14 @@ import type { Recipient, RecipientState } from '../../api/types'
 import { stateWords } from '../../shared/words'
 
 const looks: Record<RecipientState, string> = {
-  WAITING: 'warning', HANDING_OVER: '', SENT: 'good', UNSURE: 'warning', UNCONFIRMED: 'bad', REFUSED: 'bad', EXPIRED: 'bad', STOPPED: '',
+  QUEUED: 'warning',
+  SENDING: '',
+  SENT: 'good',
+  UNSURE: 'warning',
+  UNCONFIRMED: 'bad',
+  REJECTED: 'bad',
+  EXPIRED: 'bad',
+  CANCELLED: '',
 }
 
 export function RecipientTag({ recipient }: { recipient: Recipient }) {

@@ -4,31 +4,99 @@ import type { ColumnMeaning } from './api'
 
 type Columns = Record<string, ColumnMeaning>
 
-const tidy = (meaning: ColumnMeaning): ColumnMeaning => Object.fromEntries(Object.entries(meaning).filter(([, value]) => value !== '' && !(typeof value === 'object' && Object.keys(value).length === 0)))
+const tidy = (meaning: ColumnMeaning): ColumnMeaning =>
+  Object.fromEntries(
+    Object.entries(meaning).filter(
+      ([, value]) => value !== '' && !(typeof value === 'object' && Object.keys(value).length === 0),
+    ),
+  )
 
 /** `C = cancelled; T = training` */
-const wordsText = (words: Record<string, string> | undefined) => Object.entries(words ?? {}).map(([code, word]) => `${code} = ${word}`).join('; ')
-const readWords = (text: string) => Object.fromEntries(text.split(/[;\n]/).map((each) => each.split('=')).filter((pair) => pair.length >= 2).map(([code, ...word]) => [(code ?? '').trim(), word.join('=').trim()]))
+const wordsText = (words: Record<string, string> | undefined) =>
+  Object.entries(words ?? {})
+    .map(([code, word]) => `${code} = ${word}`)
+    .join('; ')
+const readWords = (text: string) =>
+  Object.fromEntries(
+    text
+      .split(/[;\n]/)
+      .map((each) => each.split('='))
+      .filter((pair) => pair.length >= 2)
+      .map(([code, ...word]) => [(code ?? '').trim(), word.join('=').trim()]),
+  )
 
 /** What each column is called, counted in, written like, and what its codes mean. */
-export function ColumnsEditor({ names, columns, onChange }: { names: string[]; columns: Columns; onChange: (columns: Columns) => void }) {
+export function ColumnsEditor({
+  names,
+  columns,
+  onChange,
+}: {
+  names: string[]
+  columns: Columns
+  onChange: (columns: Columns) => void
+}) {
   const all = [...new Set([...names, ...Object.keys(columns)])]
   if (all.length === 0) return null
-  const set = (name: string, part: Partial<ColumnMeaning>) => onChange({ ...columns, [name]: tidy({ ...columns[name], ...part }) })
+  const set = (name: string, part: Partial<ColumnMeaning>) =>
+    onChange({ ...columns, [name]: tidy({ ...columns[name], ...part }) })
   return (
     <fieldset className="mt-3">
       <legend>Columns</legend>
       <Scroll label="Columns">
         <Table size="sm">
-          <thead><tr><th>Column</th><th>Label</th><th>Unit</th><th>Format</th><th>What codes mean</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Column</th>
+              <th>Label</th>
+              <th>Unit</th>
+              <th>Format</th>
+              <th>Words for codes</th>
+            </tr>
+          </thead>
           <tbody>
             {all.map((name) => (
               <tr key={name}>
-                <td><code>{name}</code>{names.length > 0 && !names.includes(name) && <div className="small problem-text">not returned</div>}</td>
-                <td><Form.Control size="sm" aria-label={`Label of ${name}`} value={columns[name]?.label ?? ''} placeholder={name} onChange={(event) => set(name, { label: event.target.value })} /></td>
-                <td><Form.Control size="sm" className="narrow" aria-label={`Unit of ${name}`} value={columns[name]?.unit ?? ''} onChange={(event) => set(name, { unit: event.target.value })} /></td>
-                <td><Form.Control size="sm" className="narrow" aria-label={`Format of ${name}`} value={columns[name]?.format ?? ''} placeholder="usual" onChange={(event) => set(name, { format: event.target.value })} /></td>
-                <td><Form.Control size="sm" aria-label={`What codes of ${name} mean`} defaultValue={wordsText(columns[name]?.words)} placeholder="C = cancelled; T = training" onBlur={(event) => set(name, { words: readWords(event.target.value) })} /></td>
+                <td>
+                  <code>{name}</code>
+                  {names.length > 0 && !names.includes(name) && <div className="small problem-text">not returned</div>}
+                </td>
+                <td>
+                  <Form.Control
+                    size="sm"
+                    aria-label={`Label of ${name}`}
+                    value={columns[name]?.label ?? ''}
+                    placeholder={name}
+                    onChange={(event) => set(name, { label: event.target.value })}
+                  />
+                </td>
+                <td>
+                  <Form.Control
+                    size="sm"
+                    className="narrow"
+                    aria-label={`Unit of ${name}`}
+                    value={columns[name]?.unit ?? ''}
+                    onChange={(event) => set(name, { unit: event.target.value })}
+                  />
+                </td>
+                <td>
+                  <Form.Control
+                    size="sm"
+                    className="narrow"
+                    aria-label={`Format of ${name}`}
+                    value={columns[name]?.format ?? ''}
+                    placeholder="usual"
+                    onChange={(event) => set(name, { format: event.target.value })}
+                  />
+                </td>
+                <td>
+                  <Form.Control
+                    size="sm"
+                    aria-label={`Words for codes of ${name}`}
+                    defaultValue={wordsText(columns[name]?.words)}
+                    placeholder="C = cancelled; T = training"
+                    onBlur={(event) => set(name, { words: readWords(event.target.value) })}
+                  />
+                </td>
               </tr>
             ))}
           </tbody>

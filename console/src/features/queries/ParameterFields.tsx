@@ -18,20 +18,48 @@ const isMoment = ({ type }: Parameter) => type === 'date' || type === 'timestamp
 /** A field for each parameter, with its choices, its help, and what a relative date in it means today. */
 export function ParameterFields({ id, parameters, values, onChange, where, query }: Props) {
   const entries = Object.entries(parameters)
-  const texts = useSettled(JSON.stringify([...new Set(entries.filter(([, each]) => isMoment(each)).flatMap(([name, each]) => valuesIn(values[name] || each.default || '', each.several)))].filter(Boolean)), 250)
+  const texts = useSettled(
+    JSON.stringify(
+      [
+        ...new Set(
+          entries
+            .filter(([, each]) => isMoment(each))
+            .flatMap(([name, each]) => valuesIn(values[name] || each.default || '', each.multiple)),
+        ),
+      ].filter(Boolean),
+    ),
+    250,
+  )
   const asked = JSON.parse(texts) as string[]
   const means = useQuery({ ...meaningOf(asked, where), enabled: asked.length > 0 })
   if (entries.length === 0) return <p className="quiet small mb-0">The query has no parameters.</p>
-  const set = (name: string, value: string) => onChange(Object.fromEntries(Object.entries({ ...values, [name]: value }).filter(([, each]) => each !== '')))
+  const set = (name: string, value: string) =>
+    onChange(Object.fromEntries(Object.entries({ ...values, [name]: value }).filter(([, each]) => each !== '')))
   return (
     <div className="fields">
       {entries.map(([name, declared]) => (
         <Form.Group key={name} controlId={`${id}-${name}`}>
-          <Form.Label className="mb-0"><code>:{name}</code> <span className="small quiet">{declared.type ?? 'text'}{declared.several && ', several with commas'}{declared.optional && ', optional'}</span></Form.Label>
-          <Field name={name} declared={declared} value={values[name] ?? ''} onChange={(value) => set(name, value)} query={query} />
+          <Form.Label className="mb-0">
+            <code>:{name}</code>{' '}
+            <span className="small quiet">
+              {declared.type ?? 'text'}
+              {declared.multiple && ', several (comma-separated)'}
+              {declared.optional && ', optional'}
+            </span>
+          </Form.Label>
+          <Field
+            name={name}
+            declared={declared}
+            value={values[name] ?? ''}
+            onChange={(value) => set(name, value)}
+            query={query}
+          />
           <div className="small quiet">
             {declared.help && <div>{declared.help}</div>}
-            {isMoment(declared) && valuesIn(values[name] || declared.default || '', declared.several).map((text) => <Meaning key={text} seen={means.data?.find((each) => each.text === text)} zone={where.zone} />)}
+            {isMoment(declared) &&
+              valuesIn(values[name] || declared.default || '', declared.multiple).map((text) => (
+                <Meaning key={text} seen={means.data?.find((each) => each.text === text)} zone={where.zone} />
+              ))}
           </div>
         </Form.Group>
       ))}
@@ -39,27 +67,71 @@ export function ParameterFields({ id, parameters, values, onChange, where, query
   )
 }
 
-const valuesIn = (text: string, several: boolean | undefined) => (several ? text.split(',').map((each) => each.trim()) : [text]).filter(Boolean)
+const valuesIn = (text: string, several: boolean | undefined) =>
+  (several ? text.split(',').map((each) => each.trim()) : [text]).filter(Boolean)
 
 const local = (iso: string) => `${iso.slice(0, 10)} ${iso.slice(11, 16)}`
 
-function Meaning({ seen, zone }: { seen: { text: string; means: string | null; refused: string | null } | undefined; zone: string }) {
+function Meaning({
+  seen,
+  zone,
+}: {
+  seen: { text: string; means: string | null; refused: string | null } | undefined
+  zone: string
+}) {
   if (!seen) return null
   if (seen.means === null) return <div className="problem-text">{seen.refused}</div>
-  return <div>today: {local(seen.means)} in {zone.split('/').at(-1)?.replaceAll('_', ' ')}</div>
+  return (
+    <div>
+      today: {local(seen.means)} in {zone.split('/').at(-1)?.replaceAll('_', ' ')}
+    </div>
+  )
 }
 
-function Field({ name, declared, value, onChange, query }: { name: string; declared: Parameter; value: string; onChange: (value: string) => void; query: string | null }) {
+function Field({
+  name,
+  declared,
+  value,
+  onChange,
+  query,
+}: {
+  name: string
+  declared: Parameter
+  value: string
+  onChange: (value: string) => void
+  query: string | null
+}) {
   const fromQuery = declared.choices !== undefined && !Array.isArray(declared.choices)
   const offered = useQuery({ ...choicesOf(query ?? '', name), enabled: fromQuery && query !== null })
-  const preset = declared.default ? `as usual: ${declared.default}` : declared.optional ? 'no value' : 'needs a value'
-  const choices = Array.isArray(declared.choices) ? declared.choices.map((each) => ({ value: each, label: each })) : declared.type === 'truth' ? [{ value: 'true', label: 'true' }, { value: 'false', label: 'false' }] : (offered.data?.choices ?? [])
-  if (choices.length === 0 || declared.several) {
+  const preset = declared.default ? `default: ${declared.default}` : declared.optional ? 'no value' : 'needs a value'
+  const choices = Array.isArray(declared.choices)
+    ? declared.choices.map((each) => ({ value: each, label: each }))
+    : declared.type === 'truth'
+      ? [
+          { value: 'true', label: 'true' },
+          { value: 'false', label: 'false' },
+        ]
+      : (offered.data?.choices ?? [])
+  if (choices.length === 0 || declared.multiple) {
     const list = `${name}-choices`
     return (
       <>
-        <Form.Control size="sm" value={value} placeholder={preset} list={choices.length > 0 ? list : undefined} onChange={(event) => onChange(event.target.value)} />
-        {choices.length > 0 && <datalist id={list}>{choices.map((each) => <option key={each.value} value={offer(value, each.value)}>{each.label}</option>)}</datalist>}
+        <Form.Control
+          size="sm"
+          value={value}
+          placeholder={preset}
+          list={choices.length > 0 ? list : undefined}
+          onChange={(event) => onChange(event.target.value)}
+        />
+        {choices.length > 0 && (
+          <datalist id={list}>
+            {choices.map((each) => (
+              <option key={each.value} value={offer(value, each.value)}>
+                {each.label}
+              </option>
+            ))}
+          </datalist>
+        )}
         {offered.error && <div className="small problem-text">{offered.error.message}</div>}
       </>
     )
@@ -68,7 +140,11 @@ function Field({ name, declared, value, onChange, query }: { name: string; decla
   return (
     <Form.Select size="sm" value={value} onChange={(event) => onChange(event.target.value)}>
       <option value="">{preset}</option>
-      {choices.map((each) => <option key={each.value} value={each.value}>{each.label}</option>)}
+      {choices.map((each) => (
+        <option key={each.value} value={each.value}>
+          {each.label}
+        </option>
+      ))}
       {value !== '' && !known && <option value={value}>{value} (no longer offered)</option>}
     </Form.Select>
   )

@@ -3,73 +3,197 @@ import { parameterTypes, type Parameter } from './api'
 
 type Parameters = Record<string, Parameter>
 
-const from = (parameter: Parameter) => (parameter.choices && !Array.isArray(parameter.choices) ? parameter.choices : null)
+const from = (parameter: Parameter) =>
+  parameter.choices && !Array.isArray(parameter.choices) ? parameter.choices : null
 
 /** Leaves out what is empty, as documents do. */
-const tidy = (parameter: Parameter): Parameter => Object.fromEntries(Object.entries(parameter).filter(([, value]) => value !== '' && value !== false && !(Array.isArray(value) && value.length === 0)))
+const tidy = (parameter: Parameter): Parameter =>
+  Object.fromEntries(
+    Object.entries(parameter).filter(
+      ([, value]) => value !== '' && value !== false && !(Array.isArray(value) && value.length === 0),
+    ),
+  )
 
 /** `in (:name)` takes several values: one alone would be a single text with commas, which nothing is equal to. */
 const standsInList = (sql: string, name: string) => new RegExp(`\\bin\\s*\\(\\s*:${name}\\s*\\)`, 'i').test(sql)
 
 /** What each `:name` in the text is: its type, its usual value, what it may be, what it is for. */
-export function ParametersEditor({ parameters, sql, queries, onChange }: { parameters: Parameters; sql: string; queries: string[]; onChange: (parameters: Parameters) => void }) {
-  const inText = [...new Set([...sql.replaceAll(/'[^']*'|--.*|::\w+/g, '').matchAll(/:([a-z_]\w*)/gi)].map((match) => match[1] ?? ''))]
+export function ParametersEditor({
+  parameters,
+  sql,
+  queries,
+  onChange,
+}: {
+  parameters: Parameters
+  sql: string
+  queries: string[]
+  onChange: (parameters: Parameters) => void
+}) {
+  const inText = [
+    ...new Set(
+      [...sql.replaceAll(/'[^']*'|--.*|::\w+/g, '').matchAll(/:([a-z_]\w*)/gi)].map((match) => match[1] ?? ''),
+    ),
+  ]
   const missing = inText.filter((name) => !(name in parameters))
-  const set = (name: string, part: Partial<Parameter>) => onChange({ ...parameters, [name]: tidy({ ...parameters[name], ...part }) })
-  const remove = (name: string) => onChange(Object.fromEntries(Object.entries(parameters).filter(([each]) => each !== name)))
+  const set = (name: string, part: Partial<Parameter>) =>
+    onChange({ ...parameters, [name]: tidy({ ...parameters[name], ...part }) })
+  const remove = (name: string) =>
+    onChange(Object.fromEntries(Object.entries(parameters).filter(([each]) => each !== name)))
   return (
     <fieldset className="mt-3">
       <legend>Parameters</legend>
-      {Object.keys(parameters).length === 0 && missing.length === 0 && <p className="quiet small">None. Write <code>:since</code> in the text where a value is to be given from outside.</p>}
+      {Object.keys(parameters).length === 0 && missing.length === 0 && (
+        <p className="quiet small">
+          None. Write <code>:since</code> in the SQL where a value comes from outside.
+        </p>
+      )}
       {Object.entries(parameters).map(([name, parameter]) => (
         <details key={name} className="entry">
-          <summary><code>:{name}</code> <span className="quiet">{parameter.type ?? 'text'}{parameter.default !== undefined && `, usually ${parameter.default}`}{parameter.several && ', several'}{parameter.optional && ', optional'}{!inText.includes(name) && ', not in the text'}</span></summary>
+          <summary>
+            <code>:{name}</code>{' '}
+            <span className="quiet">
+              {parameter.type ?? 'text'}
+              {parameter.default !== undefined && `, default ${parameter.default}`}
+              {parameter.multiple && ', several'}
+              {parameter.optional && ', optional'}
+              {!inText.includes(name) && ', not in the SQL'}
+            </span>
+          </summary>
           <div className="fields">
             <Form.Group controlId={`type-${name}`}>
               <Form.Label className="mb-0 small quiet">Type</Form.Label>
-              <Form.Select size="sm" value={parameter.type ?? 'text'} onChange={(event) => set(name, { type: parameterTypes.find((type) => type === event.target.value) ?? 'text' })}>
-                {parameterTypes.map((type) => <option key={type}>{type}</option>)}
+              <Form.Select
+                size="sm"
+                value={parameter.type ?? 'text'}
+                onChange={(event) =>
+                  set(name, { type: parameterTypes.find((type) => type === event.target.value) ?? 'text' })
+                }
+              >
+                {parameterTypes.map((type) => (
+                  <option key={type}>{type}</option>
+                ))}
               </Form.Select>
             </Form.Group>
             <Form.Group controlId={`default-${name}`}>
-              <Form.Label className="mb-0 small quiet">Usual value</Form.Label>
-              <Form.Control size="sm" value={parameter.default ?? ''} placeholder="none: each rule gives one" onChange={(event) => set(name, { default: event.target.value })} />
+              <Form.Label className="mb-0 small quiet">Default value</Form.Label>
+              <Form.Control
+                size="sm"
+                value={parameter.default ?? ''}
+                placeholder="none: each rule sets it"
+                onChange={(event) => set(name, { default: event.target.value })}
+              />
             </Form.Group>
             <Form.Group controlId={`help-${name}`}>
               <Form.Label className="mb-0 small quiet">Help</Form.Label>
-              <Form.Control size="sm" value={parameter.help ?? ''} onChange={(event) => set(name, { help: event.target.value })} />
+              <Form.Control
+                size="sm"
+                value={parameter.help ?? ''}
+                onChange={(event) => set(name, { help: event.target.value })}
+              />
             </Form.Group>
             <Form.Group controlId={`choices-${name}`}>
-              <Form.Label className="mb-0 small quiet">Choices, with commas</Form.Label>
-              <Form.Control size="sm" disabled={from(parameter) !== null} placeholder={from(parameter) ? 'they come from the query' : 'anything'} defaultValue={Array.isArray(parameter.choices) ? parameter.choices.join(', ') : ''} onBlur={(event) => set(name, { choices: event.target.value.split(',').map((each) => each.trim()).filter(Boolean) })} />
+              <Form.Label className="mb-0 small quiet">Choices (comma-separated)</Form.Label>
+              <Form.Control
+                size="sm"
+                disabled={from(parameter) !== null}
+                placeholder={from(parameter) ? 'from the query' : 'anything'}
+                defaultValue={Array.isArray(parameter.choices) ? parameter.choices.join(', ') : ''}
+                onBlur={(event) =>
+                  set(name, {
+                    choices: event.target.value
+                      .split(',')
+                      .map((each) => each.trim())
+                      .filter(Boolean),
+                  })
+                }
+              />
             </Form.Group>
             <Form.Group controlId={`offered-${name}`}>
               <Form.Label className="mb-0 small quiet">or from the query</Form.Label>
-              <Form.Select size="sm" value={from(parameter)?.from ?? ''} onChange={(event) => set(name, { choices: event.target.value === '' ? [] : { from: event.target.value, value: from(parameter)?.value ?? name } })}>
+              <Form.Select
+                size="sm"
+                value={from(parameter)?.from ?? ''}
+                onChange={(event) =>
+                  set(name, {
+                    choices:
+                      event.target.value === ''
+                        ? []
+                        : { from: event.target.value, value: from(parameter)?.value ?? name },
+                  })
+                }
+              >
                 <option value="">none</option>
-                {queries.map((each) => <option key={each}>{each}</option>)}
+                {queries.map((each) => (
+                  <option key={each}>{each}</option>
+                ))}
               </Form.Select>
             </Form.Group>
             {from(parameter) && (
               <>
                 <Form.Group controlId={`value-${name}`}>
-                  <Form.Label className="mb-0 small quiet">its column with the value</Form.Label>
-                  <Form.Control size="sm" value={from(parameter)?.value ?? ''} onChange={(event) => set(name, { choices: { ...(from(parameter) ?? { from: '' }), value: event.target.value } })} />
+                  <Form.Label className="mb-0 small quiet">Column with the value</Form.Label>
+                  <Form.Control
+                    size="sm"
+                    value={from(parameter)?.value ?? ''}
+                    onChange={(event) =>
+                      set(name, { choices: { ...(from(parameter) ?? { from: '' }), value: event.target.value } })
+                    }
+                  />
                 </Form.Group>
                 <Form.Group controlId={`label-${name}`}>
-                  <Form.Label className="mb-0 small quiet">its column with the words</Form.Label>
-                  <Form.Control size="sm" value={from(parameter)?.label ?? ''} onChange={(event) => set(name, { choices: { from: from(parameter)?.from ?? '', value: from(parameter)?.value ?? '', ...(event.target.value ? { label: event.target.value } : {}) } })} />
+                  <Form.Label className="mb-0 small quiet">Column with the label</Form.Label>
+                  <Form.Control
+                    size="sm"
+                    value={from(parameter)?.label ?? ''}
+                    onChange={(event) =>
+                      set(name, {
+                        choices: {
+                          from: from(parameter)?.from ?? '',
+                          value: from(parameter)?.value ?? '',
+                          ...(event.target.value ? { label: event.target.value } : {}),
+                        },
+                      })
+                    }
+                  />
                 </Form.Group>
               </>
             )}
-            <Form.Check id={`optional-${name}`} type="checkbox" label="may have no value (null)" checked={parameter.optional ?? false} onChange={(event) => set(name, { optional: event.target.checked })} />
-            <Form.Check id={`several-${name}`} type="checkbox" label="takes several values, as in (:…)" checked={parameter.several ?? false} onChange={(event) => set(name, { several: event.target.checked })} />
+            <Form.Check
+              id={`optional-${name}`}
+              type="checkbox"
+              label="Optional (null without a value)"
+              checked={parameter.optional ?? false}
+              onChange={(event) => set(name, { optional: event.target.checked })}
+            />
+            <Form.Check
+              id={`multiple-${name}`}
+              type="checkbox"
+              label="Multiple values, as in (:…)"
+              checked={parameter.multiple ?? false}
+              onChange={(event) => set(name, { multiple: event.target.checked })}
+            />
           </div>
-          <Button size="sm" variant="plain" className="mt-2" onClick={() => remove(name)}>Remove :{name}</Button>
+          <Button size="sm" variant="plain" className="mt-2" onClick={() => remove(name)}>
+            Remove :{name}
+          </Button>
         </details>
       ))}
       {missing.map((name) => (
-        <p key={name} className="small mb-1"><code>:{name}</code> stands in the text and is not declared. <Button size="sm" variant="plain" onClick={() => set(name, { type: /since|until|from|to|at|date|day/.test(name) ? 'instant' : 'text', ...(standsInList(sql, name) ? { several: true } : {}) })}>Declare it</Button></p>
+        <p key={name} className="small mb-1">
+          <code>:{name}</code> is used in the SQL but not declared.{' '}
+          <Button
+            size="sm"
+            variant="plain"
+            onClick={() =>
+              set(name, {
+                type: /since|until|from|to|at|date|day/.test(name) ? 'instant' : 'text',
+                ...(standsInList(sql, name) ? { multiple: true } : {}),
+              })
+            }
+          >
+            Declare it
+          </Button>
+        </p>
       ))}
     </fieldset>
   )

@@ -21,22 +21,38 @@ import { UsedBy } from './UsedBy'
 export function QueryPage() {
   const { name = '' } = useParams()
   const found = useQuery(queryDocument(name))
-  return <Loaded query={found} what="The query">{(data) => <Editor key={name} saved={data.document} revision={data.revision} />}</Loaded>
+  return (
+    <Loaded query={found} what="The query">
+      {(data) => <Editor key={name} saved={data.document} revision={data.revision} />}
+    </Loaded>
+  )
 }
 
 export function NewQueryPage() {
   const known = useQuery(sources)
   return (
     <Loaded query={known} what="The sources">
-      {(list) => list[0] === undefined
-        ? <p className="sheet">There is no source yet to read from. An operator adds one with <code>odd save-source</code>.</p>
-        : <Editor saved={{ kind: 'query', name: '', title: '', source: list[0].name, sql: '' }} revision={0} />}
+      {(list) =>
+        list[0] === undefined ? (
+          <p className="sheet">
+            No sources yet. An operator adds one with <code>odd save-source</code>.
+          </p>
+        ) : (
+          <Editor saved={{ kind: 'query', name: '', title: '', source: list[0].name, sql: '' }} revision={0} />
+        )
+      }
     </Loaded>
   )
 }
 
 /** Tables of the usual schema by their own name, others with their schema's. */
-const offered = (tables: Table[]) => Object.fromEntries(tables.map((table) => [table.schema === 'public' ? table.name : `${table.schema}.${table.name}`, table.columns.map((column) => column.name)]))
+const offered = (tables: Table[]) =>
+  Object.fromEntries(
+    tables.map((table) => [
+      table.schema === 'public' ? table.name : `${table.schema}.${table.name}`,
+      table.columns.map((column) => column.name),
+    ]),
+  )
 
 function Editor({ saved, revision }: { saved: QueryDocument; revision: number }) {
   const isNew = revision === 0
@@ -60,67 +76,166 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
       if (isNew) await go(`/queries/${kept.name}`, { replace: true })
     },
   })
-  const columns = returned.length > 0 ? returned : (others.data?.find((query) => query.name === saved.name)?.columns ?? [])
+  const columns =
+    returned.length > 0 ? returned : (others.data?.find((query) => query.name === saved.name)?.columns ?? [])
   return (
     <>
       <div className="head">
         <div>
           <h1>{isNew ? 'New query' : saved.title}</h1>
-          <span className="quiet">{isNew ? 'One SELECT on a source. What it returns can then be watched.' : <><code>{saved.name}</code>, revision {typed.base} · <Link to="/queries">all queries</Link> · <Link to={`/documents/query/${saved.name}`}>as a document</Link></>}</span>
+          <span className="quiet">
+            {isNew ? (
+              'One SELECT on a source. Rules watch its result.'
+            ) : (
+              <>
+                <code>{saved.name}</code>, revision {typed.base} · <Link to="/queries">All queries</Link> ·{' '}
+                <Link to={`/documents/query/${saved.name}`}>Edit as YAML</Link>
+              </>
+            )}
+          </span>
         </div>
-        {!isNew && <Link className="btn btn-plain" to={`/rules/new?query=${saved.name}`}>Watch it with a rule</Link>}
+        {!isNew && (
+          <Link className="btn btn-plain" to={`/rules/new?query=${saved.name}`}>
+            Create rule
+          </Link>
+        )}
       </div>
       <TypedHere typed={typed} onDiscard={() => typed.reset(saved, revision)} />
       {!isNew && <Overtaken kind="query" name={saved.name} base={typed.base} onSeen={typed.setBase} />}
       <div className="two wide-left">
         <section className="sheet">
-          <Form onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
+          <Form
+            onSubmit={(event) => {
+              event.preventDefault()
+              save.mutate()
+            }}
+          >
             <div className="fields">
               <Form.Group controlId="title">
                 <Form.Label className="mb-0 small quiet">Title</Form.Label>
-                <Form.Control value={document.title} required onChange={(event) => change({ title: event.target.value, ...(isNew && (document.name === '' || document.name === nameFrom(document.title)) ? { name: nameFrom(event.target.value) } : {}) })} />
+                <Form.Control
+                  value={document.title}
+                  required
+                  onChange={(event) =>
+                    change({
+                      title: event.target.value,
+                      ...(isNew && (document.name === '' || document.name === nameFrom(document.title))
+                        ? { name: nameFrom(event.target.value) }
+                        : {}),
+                    })
+                  }
+                />
               </Form.Group>
               {isNew && (
                 <Form.Group controlId="name">
-                  <Form.Label className="mb-0 small quiet">Name, in commands and addresses</Form.Label>
-                  <Form.Control value={document.name} required pattern="[a-z0-9][a-z0-9_\-]{0,79}" onChange={(event) => change({ name: event.target.value })} />
+                  <Form.Label className="mb-0 small quiet">Name (for URLs and commands)</Form.Label>
+                  <Form.Control
+                    value={document.name}
+                    required
+                    pattern="[a-z0-9][a-z0-9_\-]{0,79}"
+                    onChange={(event) => change({ name: event.target.value })}
+                  />
                 </Form.Group>
               )}
               <Form.Group controlId="source">
                 <Form.Label className="mb-0 small quiet">Source</Form.Label>
                 <Form.Select value={document.source} onChange={(event) => change({ source: event.target.value })}>
-                  {[...new Set([document.source, ...(known.data ?? []).map((source) => source.name)])].map((each) => <option key={each}>{each}</option>)}
+                  {[...new Set([document.source, ...(known.data ?? []).map((source) => source.name)])].map((each) => (
+                    <option key={each}>{each}</option>
+                  ))}
                 </Form.Select>
               </Form.Group>
               <Form.Group controlId="categories">
-                <Form.Label className="mb-0 small quiet">Categories, with commas</Form.Label>
-                <Form.Control key={document.id ?? 'new'} defaultValue={document.categories?.join(', ') ?? ''} list="known-categories" onBlur={(event) => change({ categories: event.target.value.split(',').map((each) => each.trim()).filter(Boolean) })} />
-                <datalist id="known-categories">{[...new Set((others.data ?? []).flatMap((query) => query.categories))].map((each) => <option key={each}>{each}</option>)}</datalist>
+                <Form.Label className="mb-0 small quiet">Categories (comma-separated)</Form.Label>
+                <Form.Control
+                  key={document.id ?? 'new'}
+                  defaultValue={document.categories?.join(', ') ?? ''}
+                  list="known-categories"
+                  onBlur={(event) =>
+                    change({
+                      categories: event.target.value
+                        .split(',')
+                        .map((each) => each.trim())
+                        .filter(Boolean),
+                    })
+                  }
+                />
+                <datalist id="known-categories">
+                  {[...new Set((others.data ?? []).flatMap((query) => query.categories))].map((each) => (
+                    <option key={each}>{each}</option>
+                  ))}
+                </datalist>
               </Form.Group>
             </div>
             <div className="mt-3">
-              <div className="small quiet mb-1">SQL. Tables and columns are offered while you type, or with Ctrl and space.{tables.error && <span className="problem-text"> {tables.error.message}</span>}</div>
-              <CodeField label="SQL" language="sql" value={document.sql} onChange={(sql) => change({ sql })} tables={offered(tables.data?.tables ?? [])} />
+              <div className="small quiet mb-1">
+                SQL. Ctrl+Space: suggestions.
+                {tables.error && <span className="problem-text"> {tables.error.message}</span>}
+              </div>
+              <CodeField
+                label="SQL"
+                language="sql"
+                value={document.sql}
+                onChange={(sql) => change({ sql })}
+                tables={offered(tables.data?.tables ?? [])}
+              />
             </div>
-            <ParametersEditor parameters={document.parameters ?? {}} sql={document.sql} queries={(others.data ?? []).map((query) => query.name).filter((each) => each !== saved.name)} onChange={(parameters) => change({ parameters })} />
-            <ColumnsEditor key={columns.join()} names={columns} columns={document.columns ?? {}} onChange={(next) => change({ columns: next })} />
+            <ParametersEditor
+              parameters={document.parameters ?? {}}
+              sql={document.sql}
+              queries={(others.data ?? []).map((query) => query.name).filter((each) => each !== saved.name)}
+              onChange={(parameters) => change({ parameters })}
+            />
+            <ColumnsEditor
+              key={columns.join()}
+              names={columns}
+              columns={document.columns ?? {}}
+              onChange={(next) => change({ columns: next })}
+            />
             <div className="d-flex gap-2 flex-wrap align-items-end mt-3">
               <Form.Group controlId="remark" className="flex-grow-1">
-                <Form.Label className="mb-0 small quiet">Remark</Form.Label>
-                <Form.Control value={remark} onChange={(event) => setRemark(event.target.value)} placeholder="what changes, and why" />
+                <Form.Label className="mb-0 small quiet">Reason</Form.Label>
+                <Form.Control
+                  value={remark}
+                  onChange={(event) => setRemark(event.target.value)}
+                  placeholder="what changes, and why"
+                />
               </Form.Group>
-              <Button type="submit" disabled={save.isPending}>{save.isPending ? 'Saving …' : 'Save'}</Button>
+              <Button type="submit" disabled={save.isPending}>
+                {save.isPending ? 'Saving …' : 'Save'}
+              </Button>
             </div>
           </Form>
           <div role="status">
             <Refusal error={save.error} />
-            {save.isSuccess && !typed.dirty && <p className="told mt-2 mb-0">{save.data.changed ? `Saved as revision ${save.data.revision}.` : 'Nothing differs from what was saved.'}{save.data.warnings.map((warning, index) => <span key={index}> Mind: {warning.message}.</span>)}</p>}
+            {save.isSuccess && !typed.dirty && (
+              <p className="told mt-2 mb-0">
+                {save.data.changed ? `Saved as revision ${save.data.revision}.` : 'No changes to save.'}
+                {save.data.warnings.map((warning, index) => (
+                  <span key={index}> Warning: {warning.message}.</span>
+                ))}
+              </p>
+            )}
           </div>
         </section>
         <div>
-          <RunPanel document={document} saved={!isNew} onRan={(ran) => setReturned(ran.columns.map((column) => column.name))} />
+          <RunPanel
+            document={document}
+            saved={!isNew}
+            onRan={(ran) => setReturned(ran.columns.map((column) => column.name))}
+          />
           {!isNew && <UsedBy document={document} />}
-          {!isNew && <RevisionsPanel kind="query" name={saved.name} onRestored={() => { typed.forget(); client.removeQueries({ queryKey: ['documents', 'query', saved.name] }); void go(0) }} />}
+          {!isNew && (
+            <RevisionsPanel
+              kind="query"
+              name={saved.name}
+              onRestored={() => {
+                typed.forget()
+                client.removeQueries({ queryKey: ['documents', 'query', saved.name] })
+                void go(0)
+              }}
+            />
+          )}
           {tables.data && <Tables tables={tables.data.tables} more={tables.data.more} />}
         </div>
       </div>
@@ -131,14 +246,23 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
 function Tables({ tables, more }: { tables: Table[]; more: boolean }) {
   return (
     <section className="sheet">
-      <h2>What the source holds</h2>
+      <h2>Tables and columns</h2>
       {tables.map((table) => (
         <details key={`${table.schema}.${table.name}`} className="entry">
-          <summary>{table.schema !== 'public' && `${table.schema}.`}{table.name} <span className="small quiet">{table.columns.length} columns</span></summary>
-          <ul className="list-unstyled small mb-0 ms-3">{table.columns.map((column) => <li key={column.name}><code>{column.name}</code> <span className="quiet">{column.type}</span></li>)}</ul>
+          <summary>
+            {table.schema !== 'public' && `${table.schema}.`}
+            {table.name} <span className="small quiet">{table.columns.length} columns</span>
+          </summary>
+          <ul className="list-unstyled small mb-0 ms-3">
+            {table.columns.map((column) => (
+              <li key={column.name}>
+                <code>{column.name}</code> <span className="quiet">{column.type}</span>
+              </li>
+            ))}
+          </ul>
         </details>
       ))}
-      {more && <p className="small quiet mb-0">There are more than can be shown.</p>}
+      {more && <p className="small quiet mb-0">The list is not complete.</p>}
     </section>
   )
 }

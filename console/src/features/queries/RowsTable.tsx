@@ -3,7 +3,8 @@ import { Scroll } from '../../shared/Scroll'
 import { cellWords } from '../../shared/words'
 import type { Ran } from './api'
 
-const isShort = (text: string | null, type: string | undefined) => (text === null ? 0 : cellWords(text, type).length) <= 18
+const isShort = (text: string | null, type: string | undefined) =>
+  (text === null ? 0 : cellWords(text, type).length) <= 18
 
 /** Rows as they came, missing values said. */
 export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
@@ -11,10 +12,27 @@ export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
   return (
     <Scroll label="Rows">
       <Table size="sm">
-        <thead><tr>{ran.columns.map((column, index) => <th key={column.name} className={align(index)} title={`${column.name}, ${column.type}`}>{column.label}</th>)}</tr></thead>
+        <thead>
+          <tr>
+            {ran.columns.map((column, index) => (
+              <th key={column.name} className={align(index)} title={`${column.name}, ${column.type}`}>
+                {column.label}
+              </th>
+            ))}
+          </tr>
+        </thead>
         <tbody>
           {ran.rows.slice(0, most).map((row, number) => (
-            <tr key={number}>{row.map((cell, index) => <td key={index} className={isShort(cell, ran.columns[index]?.type) ? `${align(index)} text-nowrap` : align(index)}>{cell === null ? <span className="quiet">missing</span> : cellWords(cell, ran.columns[index]?.type)}</td>)}</tr>
+            <tr key={number}>
+              {row.map((cell, index) => (
+                <td
+                  key={index}
+                  className={isShort(cell, ran.columns[index]?.type) ? `${align(index)} text-nowrap` : align(index)}
+                >
+                  {cell === null ? <span className="quiet">missing</span> : cellWords(cell, ran.columns[index]?.type)}
+                </td>
+              ))}
+            </tr>
           ))}
         </tbody>
       </Table>

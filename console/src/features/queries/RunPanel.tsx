@@ -10,7 +10,15 @@ import { RowsTable } from './RowsTable'
 const shownAtFirst = 12
 
 /** Runs the query as it stands in the editor: what came, how much, how long. */
-export function RunPanel({ document, saved, onRan }: { document: QueryDocument; saved: boolean; onRan: (ran: Ran) => void }) {
+export function RunPanel({
+  document,
+  saved,
+  onRan,
+}: {
+  document: QueryDocument
+  saved: boolean
+  onRan: (ran: Ran) => void
+}) {
   const [values, setValues] = useState<Record<string, string>>({})
   const usual = useQuery({ ...sourceZone(document.source), enabled: document.source !== '' })
   const [chosen, setChosen] = useState<string | null>(null)
@@ -29,30 +37,66 @@ export function RunPanel({ document, saved, onRan }: { document: QueryDocument; 
   useEffect(() => () => waiting.current?.abort(), [])
   return (
     <section className="sheet">
-      <Form onSubmit={(event) => { event.preventDefault(); run.mutate() }}>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault()
+          run.mutate()
+        }}
+      >
         <div className="head">
-          <h2>Run it</h2>
+          <h2>Run query</h2>
           <div className="d-flex gap-2">
-            {run.isPending && <Button variant="plain" onClick={() => waiting.current?.abort()}>Stop</Button>}
-            <Button type="submit" variant="plain" disabled={run.isPending}>{run.isPending ? 'Running …' : 'Run'}</Button>
+            {run.isPending && (
+              <Button variant="plain" onClick={() => waiting.current?.abort()}>
+                Stop
+              </Button>
+            )}
+            <Button type="submit" variant="plain" disabled={run.isPending}>
+              {run.isPending ? 'Running …' : 'Run'}
+            </Button>
           </div>
         </div>
-        <ParameterFields id="run" parameters={document.parameters ?? {}} values={values} onChange={setValues} where={where} query={saved ? document.name : null} />
+        <ParameterFields
+          id="run"
+          parameters={document.parameters ?? {}}
+          values={values}
+          onChange={setValues}
+          where={where}
+          query={saved ? document.name : null}
+        />
         <Form.Group controlId="run-zone" className="mt-2">
           <Form.Label className="mb-0 small quiet">Time zone of the query and of relative dates</Form.Label>
           <Form.Control size="sm" value={zone} list="zones" onChange={(event) => setChosen(event.target.value)} />
-          {usual.data && chosen !== null && chosen !== usual.data.zone && <Form.Text>The source’s own is {usual.data.zone}.</Form.Text>}
+          {usual.data && chosen !== null && chosen !== usual.data.zone && (
+            <Form.Text>The source’s own is {usual.data.zone}.</Form.Text>
+          )}
         </Form.Group>
       </Form>
       <div role="status">
         <Refusal error={run.error} />
-        {!run.data && !run.error && <p className="quiet small mt-2 mb-0">Read-only, within the limits of the source. Nothing is saved.</p>}
+        {!run.data && !run.error && (
+          <p className="quiet small mt-2 mb-0">Read-only, within the limits of the source. Nothing is saved.</p>
+        )}
         {run.data && (
           <>
-            <p className="mt-2 mb-0"><strong>{plural(run.data.rowsRead, 'row')}</strong> in {numberWords(run.data.tookMillis)} ms{run.data.rowsRead > Math.min(shownAtFirst, run.data.rows.length) && !all && <>, the first {Math.min(shownAtFirst, run.data.rows.length)} below</>}.</p>
-            {run.data.warnings.map((warning, index) => <p key={index} className="small told">Mind: {warning.message}</p>)}
+            <p className="mt-2 mb-0">
+              <strong>{plural(run.data.rowsRead, 'row')}</strong> in {numberWords(run.data.tookMillis)} ms
+              {run.data.rowsRead > Math.min(shownAtFirst, run.data.rows.length) && !all && (
+                <>, the first {Math.min(shownAtFirst, run.data.rows.length)} shown</>
+              )}
+              .
+            </p>
+            {run.data.warnings.map((warning, index) => (
+              <p key={index} className="small told">
+                Warning: {warning.message}
+              </p>
+            ))}
             {run.data.rows.length > 0 && <RowsTable ran={run.data} most={all ? run.data.rows.length : shownAtFirst} />}
-            {!all && run.data.rows.length > shownAtFirst && <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>Show {numberWords(run.data.rows.length)}</Button>}
+            {!all && run.data.rows.length > shownAtFirst && (
+              <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>
+                Show {numberWords(run.data.rows.length)}
+              </Button>
+            )}
           </>
         )}
       </div>

@@ -10,7 +10,11 @@ import { reader, type Reader } from './api'
 export function ReaderPage() {
   const { address = '' } = useParams()
   const one = useQuery(reader(address))
-  return <Loaded query={one} what="The reader">{(data) => <One reader={data} />}</Loaded>
+  return (
+    <Loaded query={one} what="The reader">
+      {(data) => <One reader={data} />}
+    </Loaded>
+  )
 }
 
 /** What one address gets, why, and what keeps it from getting any. */
@@ -19,22 +23,51 @@ function One({ reader: who }: { reader: Reader }) {
   return (
     <>
       <h1 className="text-break">{who.address}</h1>
-      <p className="quiet mb-0"><Link to="/readers">All readers</Link> · <Link to={`/outbox?q=${encodeURIComponent(who.address)}`}>its mails in the outbox</Link>{who.language && ` · gets its mail in ${who.language}`}</p>
-      {who.bad && <p className="told bad mt-2">No mail goes there. {who.bad} <Link to="/outbox">Look at it in the outbox</Link></p>}
+      <p className="quiet mb-0">
+        <Link to="/readers">All recipients</Link> ·{' '}
+        <Link to={`/outbox?q=${encodeURIComponent(who.address)}`}>Messages in the outbox</Link>
+        {who.language && ` · language: ${who.language}`}
+      </p>
+      {who.bad && (
+        <p className="told bad mt-2">
+          Nothing is sent to this address. {who.bad} <Link to="/outbox">Show in the outbox</Link>
+        </p>
+      )}
       <section className="sheet">
         <h2>Gets</h2>
-        {who.gets.length === 0 ? <p className="quiet mt-2 mb-0">Nothing: no rule and no round-up names this address, and none has mailed it in the last 30 days.</p> : (
+        {who.gets.length === 0 ? (
+          <p className="quiet mt-2 mb-0">
+            Nothing: no rule or round-up names this address, and it got no messages in the last 30 days.
+          </p>
+        ) : (
           <Scroll label="What it gets">
             <Table>
-              <thead><tr><th>Rule or round-up</th><th>State</th><th>Named in</th><th className="num">Mails in 30 days</th><th>Last</th></tr></thead>
+              <thead>
+                <tr>
+                  <th>Rule or round-up</th>
+                  <th>State</th>
+                  <th>Named in</th>
+                  <th className="num">Messages in 30 days</th>
+                  <th>Last</th>
+                </tr>
+              </thead>
               <tbody>
                 {who.gets.map((each) => (
                   <tr key={`${each.kind} ${each.name}`}>
-                    <td>{each.kind === 'rule' ? <Link to={`/rules/${each.name}`}>{each.title}</Link> : <Link to="/setup">{each.title}, a round-up</Link>}{each.leftAt && <div className="small problem-text">The reader stopped these mails on {timeWords(each.leftAt)}.</div>}</td>
+                    <td>
+                      {each.kind === 'rule' ? (
+                        <Link to={`/rules/${each.name}`}>{each.title}</Link>
+                      ) : (
+                        <Link to="/setup">{each.title}, a round-up</Link>
+                      )}
+                      {each.leftAt && <div className="small problem-text">Unsubscribed {timeWords(each.leftAt)}.</div>}
+                    </td>
                     <td>{each.state ? stateWords(each.state) : ''}</td>
                     <td>{each.how.join('; ')}</td>
                     <td className="num">{numberWords(each.messages)}</td>
-                    <td className="text-nowrap">{each.lastAt ? timeWords(each.lastAt) : <span className="quiet">never</span>}</td>
+                    <td className="text-nowrap">
+                      {each.lastAt ? timeWords(each.lastAt) : <span className="quiet">never</span>}
+                    </td>
                   </tr>
                 ))}
               </tbody>

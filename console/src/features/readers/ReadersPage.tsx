@@ -10,13 +10,23 @@ import { readers, type ReaderSummary } from './api'
 
 /** Everyone who gets mail, by address. */
 export function ReadersPage() {
-  useTitle('Who gets what')
+  useTitle('All recipients')
   const all = useQuery(readers)
   return (
     <>
-      <h1>Who gets what</h1>
-      <p className="quiet mb-0">Every address that a rule or a round-up names, and those that got mail in the last 30 days because a query or the rows named them.</p>
-      <Loaded query={all} what="The readers">{(list) => (list.length === 0 ? <p className="sheet quiet">Nobody yet. A rule names who hears of it under Delivery.</p> : <Listed list={list} />)}</Loaded>
+      <h1>All recipients</h1>
+      <p className="quiet mb-0">
+        All addresses that rules and round-ups name, and those that queries or rows named in the last 30 days.
+      </p>
+      <Loaded query={all} what="The recipients">
+        {(list) =>
+          list.length === 0 ? (
+            <p className="sheet quiet">No recipients yet. Rules name them under Delivery.</p>
+          ) : (
+            <Listed list={list} />
+          )
+        }
+      </Loaded>
     </>
   )
 }
@@ -26,18 +36,40 @@ function Listed({ list }: { list: ReaderSummary[] }) {
   const found = list.filter((reader) => reader.address.includes(sought.trim().toLowerCase()))
   return (
     <section className="sheet">
-      <Form.Group controlId="reader-search"><Form.Label className="mb-0 small quiet">Find an address</Form.Label><Form.Control type="search" value={sought} onChange={(event) => setSought(event.target.value)} /></Form.Group>
-      <p className="small quiet mt-2 mb-0" role="status">{plural(found.length, 'address', 'addresses')}</p>
-      <Scroll label="Readers">
+      <Form.Group controlId="reader-search">
+        <Form.Label className="mb-0 small quiet">Search addresses</Form.Label>
+        <Form.Control type="search" value={sought} onChange={(event) => setSought(event.target.value)} />
+      </Form.Group>
+      <p className="small quiet mt-2 mb-0" role="status">
+        {plural(found.length, 'address', 'addresses')}
+      </p>
+      <Scroll label="Recipients">
         <Table>
-          <thead><tr><th>Address</th><th className="num">Rules and round-ups</th><th className="num">Mails in 30 days</th><th>Last</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Address</th>
+              <th className="num">Rules and round-ups</th>
+              <th className="num">Messages in 30 days</th>
+              <th>Last</th>
+            </tr>
+          </thead>
           <tbody>
             {found.map((reader) => (
               <tr key={reader.address}>
-                <td><Link to={`/readers/${encodeURIComponent(reader.address)}`}>{reader.address}</Link>{reader.bad && <> <span className="tag bad">mail comes back</span></>}</td>
+                <td>
+                  <Link to={`/readers/${encodeURIComponent(reader.address)}`}>{reader.address}</Link>
+                  {reader.bad && (
+                    <>
+                      {' '}
+                      <span className="tag bad">blocked</span>
+                    </>
+                  )}
+                </td>
                 <td className="num">{numberWords(reader.rules)}</td>
                 <td className="num">{numberWords(reader.messages)}</td>
-                <td className="text-nowrap">{reader.lastAt ? timeWords(reader.lastAt) : <span className="quiet">never</span>}</td>
+                <td className="text-nowrap">
+                  {reader.lastAt ? timeWords(reader.lastAt) : <span className="quiet">never</span>}
+                </td>
               </tr>
             ))}
           </tbody>

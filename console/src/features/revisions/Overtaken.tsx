@@ -6,19 +6,41 @@ import { revisionsOf } from './api'
 import { Compared } from './RevisionsPanel'
 
 /** Tells an editor that somebody else has saved meanwhile, shows what they changed, and leaves it to a person to go on. */
-export function Overtaken({ kind, name, base, onSeen }: { kind: string; name: string; base: number; onSeen: (revision: number) => void }) {
+export function Overtaken({
+  kind,
+  name,
+  base,
+  onSeen,
+}: {
+  kind: string
+  name: string
+  base: number
+  onSeen: (revision: number) => void
+}) {
   const all = useQuery(revisionsOf(kind, name))
   const [looking, setLooking] = useState(false)
   const newest = all.data?.[0]
   if (!newest || newest.revision <= base) return null
   return (
     <div className="told bad mt-2" role="alert">
-      <p className="mb-1">{newest.author ?? 'Someone'} saved revision {newest.revision} on {timeWords(newest.at)}{newest.remark && ` (${newest.remark})`}, after you began from revision {base}. Nothing of yours is lost, and nothing of theirs is overwritten until you say so.</p>
+      <p className="mb-1">
+        {newest.author ?? 'Someone'} saved revision {newest.revision} on {timeWords(newest.at)}
+        {newest.remark && ` (${newest.remark})`}while you were editing revision {base}. Neither version has been
+        overwritten.
+      </p>
       <div className="d-flex gap-2 flex-wrap">
-        <Button size="sm" variant="plain" onClick={() => setLooking(!looking)} aria-expanded={looking}>{looking ? 'Hide what they changed' : 'See what they changed'}</Button>
-        <Button size="sm" variant="plain" onClick={() => onSeen(newest.revision)}>I have taken it into mine: let me save over it</Button>
+        <Button size="sm" variant="plain" onClick={() => setLooking(!looking)} aria-expanded={looking}>
+          {looking ? 'Hide their changes' : 'Show their changes'}
+        </Button>
+        <Button size="sm" variant="plain" onClick={() => onSeen(newest.revision)}>
+          I have merged their changes; save mine
+        </Button>
       </div>
-      {looking && <div className="mt-2"><Compared kind={kind} name={name} older={base} newer={newest.revision} /></div>}
+      {looking && (
+        <div className="mt-2">
+          <Compared kind={kind} name={name} older={base} newer={newest.revision} />
+        </div>
+      )}
     </div>
   )
 }

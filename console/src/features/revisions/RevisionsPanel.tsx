@@ -15,14 +15,26 @@ export function RevisionsPanel({ kind, name, onRestored }: { kind: string; name:
   return (
     <section className="sheet">
       <h2>Revisions</h2>
-      <Loaded query={all} what="The revisions">{(list) => <Listed kind={kind} name={name} list={list} onRestored={onRestored} />}</Loaded>
+      <Loaded query={all} what="The revisions">
+        {(list) => <Listed kind={kind} name={name} list={list} onRestored={onRestored} />}
+      </Loaded>
     </section>
   )
 }
 
 const shownAtFirst = 5
 
-function Listed({ kind, name, list, onRestored }: { kind: string; name: string; list: Revision[]; onRestored: () => void }) {
+function Listed({
+  kind,
+  name,
+  list,
+  onRestored,
+}: {
+  kind: string
+  name: string
+  list: Revision[]
+  onRestored: () => void
+}) {
   const newest = list[0]?.revision ?? 1
   const [older, setOlder] = useState<number | null>(null)
   const [newer, setNewer] = useState(newest)
@@ -31,26 +43,58 @@ function Listed({ kind, name, list, onRestored }: { kind: string; name: string; 
     <>
       <Scroll label="Revisions">
         <Table size="sm">
-          <thead><tr><th className="num">No.</th><th>Saved</th><th>Remark</th><th>Compare</th></tr></thead>
+          <thead>
+            <tr>
+              <th className="num">No.</th>
+              <th>Saved</th>
+              <th>Reason</th>
+              <th>Compare</th>
+            </tr>
+          </thead>
           <tbody>
             {(all ? list : list.slice(0, shownAtFirst)).map((each) => (
               <tr key={each.revision}>
                 <td className="num">{each.revision}</td>
-                <td className="text-nowrap">{timeWords(each.at)}<div className="small quiet">{each.author}</div></td>
+                <td className="text-nowrap">
+                  {timeWords(each.at)}
+                  <div className="small quiet">{each.author}</div>
+                </td>
                 <td>{each.remark || <span className="quiet">none</span>}</td>
-                <td>{each.revision === newest ? <span className="quiet">the present one</span> : <Button size="sm" variant="plain" aria-pressed={older === each.revision} onClick={() => { setOlder(each.revision); setNewer(newest) }}>with {newest}</Button>}</td>
+                <td>
+                  {each.revision === newest ? (
+                    <span className="quiet">current</span>
+                  ) : (
+                    <Button
+                      size="sm"
+                      variant="plain"
+                      aria-pressed={older === each.revision}
+                      onClick={() => {
+                        setOlder(each.revision)
+                        setNewer(newest)
+                      }}
+                    >
+                      with {newest}
+                    </Button>
+                  )}
+                </td>
               </tr>
             ))}
           </tbody>
         </Table>
       </Scroll>
-      {!all && list.length > shownAtFirst && <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>Show all {list.length}</Button>}
+      {!all && list.length > shownAtFirst && (
+        <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>
+          Show all {list.length}
+        </Button>
+      )}
       {older !== null && (
         <div className="mt-3">
           <div className="d-flex gap-2 align-items-end flex-wrap mb-2">
-            <Choice id={`${kind}-older`} label="This one" list={list} value={older} onChange={setOlder} />
-            <Choice id={`${kind}-newer`} label="with this one" list={list} value={newer} onChange={setNewer} />
-            <Button size="sm" variant="plain" onClick={() => setOlder(null)}>Close</Button>
+            <Choice id={`${kind}-older`} label="This revision" list={list} value={older} onChange={setOlder} />
+            <Choice id={`${kind}-newer`} label="with this revision" list={list} value={newer} onChange={setNewer} />
+            <Button size="sm" variant="plain" onClick={() => setOlder(null)}>
+              Close
+            </Button>
           </div>
           <Compared kind={kind} name={name} older={older} newer={newer} />
           {older !== newest && <Restore key={older} kind={kind} name={name} revision={older} onRestored={onRestored} />}
@@ -60,11 +104,29 @@ function Listed({ kind, name, list, onRestored }: { kind: string; name: string; 
   )
 }
 
-function Choice({ id, label, list, value, onChange }: { id: string; label: string; list: Revision[]; value: number; onChange: (revision: number) => void }) {
+function Choice({
+  id,
+  label,
+  list,
+  value,
+  onChange,
+}: {
+  id: string
+  label: string
+  list: Revision[]
+  value: number
+  onChange: (revision: number) => void
+}) {
   return (
     <Form.Group controlId={id}>
       <Form.Label className="mb-0 small quiet">{label}</Form.Label>
-      <Form.Select size="sm" value={value} onChange={(event) => onChange(Number(event.target.value))}>{list.map((each) => <option key={each.revision} value={each.revision}>revision {each.revision}</option>)}</Form.Select>
+      <Form.Select size="sm" value={value} onChange={(event) => onChange(Number(event.target.value))}>
+        {list.map((each) => (
+          <option key={each.revision} value={each.revision}>
+            revision {each.revision}
+          </option>
+        ))}
+      </Form.Select>
     </Form.Group>
   )
 }
@@ -74,22 +136,55 @@ export function Compared({ kind, name, older, newer }: { kind: string; name: str
   const after = useQuery(revisionText(kind, name, newer))
   return (
     <Loaded query={before} what="The older one">
-      {(was) => <Loaded query={after} what="The newer one">{(is) => <Suspense fallback={null}><Differences before={was} after={is} beforeLabel={`revision ${older}`} afterLabel={`revision ${newer}`} /></Suspense>}</Loaded>}
+      {(was) => (
+        <Loaded query={after} what="The newer one">
+          {(is) => (
+            <Suspense fallback={null}>
+              <Differences before={was} after={is} beforeLabel={`revision ${older}`} afterLabel={`revision ${newer}`} />
+            </Suspense>
+          )}
+        </Loaded>
+      )}
     </Loaded>
   )
 }
 
-function Restore({ kind, name, revision, onRestored }: { kind: string; name: string; revision: number; onRestored: () => void }) {
+function Restore({
+  kind,
+  name,
+  revision,
+  onRestored,
+}: {
+  kind: string
+  name: string
+  revision: number
+  onRestored: () => void
+}) {
   const [remark, setRemark] = useState('')
   const back = useMutation({ mutationFn: () => restore(kind, name, revision, remark), onSuccess: onRestored })
   return (
-    <Form className="d-flex gap-2 align-items-end flex-wrap mt-2" onSubmit={(event) => { event.preventDefault(); back.mutate() }}>
+    <Form
+      className="d-flex gap-2 align-items-end flex-wrap mt-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        back.mutate()
+      }}
+    >
       <Form.Group controlId={`restore-${kind}`} className="flex-grow-1">
-        <Form.Label className="mb-0 small quiet">Why go back</Form.Label>
-        <Form.Control size="sm" value={remark} placeholder={`back to revision ${revision}`} onChange={(event) => setRemark(event.target.value)} />
+        <Form.Label className="mb-0 small quiet">Reason for restoring</Form.Label>
+        <Form.Control
+          size="sm"
+          value={remark}
+          placeholder={`restore revision ${revision}`}
+          onChange={(event) => setRemark(event.target.value)}
+        />
       </Form.Group>
-      <Button type="submit" size="sm" variant="plain" disabled={back.isPending}>Restore revision {revision}</Button>
-      <div role="status"><Refusal error={back.error} /></div>
+      <Button type="submit" size="sm" variant="plain" disabled={back.isPending}>
+        Restore revision {revision}
+      </Button>
+      <div role="status">
+        <Refusal error={back.error} />
+      </div>
     </Form>
   )
 }

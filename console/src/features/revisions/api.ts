@@ -8,10 +8,18 @@ const path = (kind: string, name: string) => `/api/definitions/${encodeURICompon
 
 /** Newest first; asked again, so that an editor hears of others. */
 export const revisionsOf = (kind: string, name: string) =>
-  queryOptions({ queryKey: ['revisions', kind, name], queryFn: () => api.get<Revision[]>(`${path(kind, name)}/revisions`), refetchInterval: 10_000 })
+  queryOptions({
+    queryKey: ['revisions', kind, name],
+    queryFn: () => api.get<Revision[]>(`${path(kind, name)}/revisions`),
+    refetchInterval: 10_000,
+  })
 
 export const revisionText = (kind: string, name: string, revision: number) =>
-  queryOptions({ queryKey: ['revisions', kind, name, revision], queryFn: () => api.read(`${path(kind, name)}/revisions/${revision}`), staleTime: Infinity })
+  queryOptions({
+    queryKey: ['revisions', kind, name, revision],
+    queryFn: () => api.read(`${path(kind, name)}/revisions/${revision}`),
+    staleTime: Infinity,
+  })
 
 export const restore = (kind: string, name: string, revision: number, remark: string) =>
   api.post<{ revision: number }>(`${path(kind, name)}/revisions/${revision}/restore?${new URLSearchParams({ remark })}`)

@@ -7,9 +7,19 @@ import { plural } from '../../shared/words'
 import { teams } from '../setup/api'
 import { actOnRules, type ActAsk, type ActDone } from './api'
 
-const acts: [ActAsk['act'], string][] = [['PAUSE', 'Pause'], ['ACTIVATE', 'Make active'], ['CHECK', 'Check now'], ['HAND_OVER', 'Hand over'], ['RECIPIENTS', 'Change recipients']]
+const acts: [ActAsk['act'], string][] = [
+  ['PAUSE', 'Pause'],
+  ['ACTIVATE', 'Activate'],
+  ['CHECK', 'Check now'],
+  ['HAND_OVER', 'Hand over'],
+  ['RECIPIENTS', 'Change recipients'],
+]
 
-const people = (text: string) => text.split(/[,;]/).map((each) => each.trim()).filter(Boolean)
+const people = (text: string) =>
+  text
+    .split(/[,;]/)
+    .map((each) => each.trim())
+    .filter(Boolean)
 
 /** One act on many rules: first the list of what would be done to each, then the doing. */
 export function ActsPanel({ chosen, onClear }: { chosen: string[]; onClear: () => void }) {
@@ -20,42 +30,132 @@ export function ActsPanel({ chosen, onClear }: { chosen: string[]; onClear: () =
   const [remark, setRemark] = useState('')
   const known = useQuery(teams)
   const client = useQueryClient()
-  const ask: ActAsk = { act, rules: chosen, ...(act === 'HAND_OVER' ? { owner } : {}), ...(act === 'RECIPIENTS' ? { add: people(add), remove: people(remove) } : {}), remark }
+  const ask: ActAsk = {
+    act,
+    rules: chosen,
+    ...(act === 'HAND_OVER' ? { owner } : {}),
+    ...(act === 'RECIPIENTS' ? { add: people(add), remove: people(remove) } : {}),
+    remark,
+  }
   const look = useMutation({ mutationFn: () => actOnRules(ask, false) })
-  const really = useMutation({ mutationFn: () => actOnRules(ask, true), onSuccess: async () => { look.reset(); await client.invalidateQueries() } })
+  const really = useMutation({
+    mutationFn: () => actOnRules(ask, true),
+    onSuccess: async () => {
+      look.reset()
+      await client.invalidateQueries()
+    },
+  })
   const word = acts.find(([code]) => code === act)?.[1] ?? ''
-  const again = () => { look.reset(); really.reset() }
+  const again = () => {
+    look.reset()
+    really.reset()
+  }
   const willDo = look.data?.filter((each) => each.refused === null).length ?? 0
   return (
-    <section className="sheet chosen" aria-label="Chosen rules">
-      <Form className="d-flex flex-wrap gap-2 align-items-end" onSubmit={(event) => { event.preventDefault(); really.reset(); look.mutate() }}>
-        <strong className="me-2">{plural(chosen.length, 'rule')} chosen</strong>
+    <section className="sheet chosen" aria-label="Selected rules">
+      <Form
+        className="d-flex flex-wrap gap-2 align-items-end"
+        onSubmit={(event) => {
+          event.preventDefault()
+          really.reset()
+          look.mutate()
+        }}
+      >
+        <strong className="me-2">{plural(chosen.length, 'rule')} selected</strong>
         <Form.Group controlId="act">
-          <Form.Label className="mb-0 small quiet">Do with them</Form.Label>
-          <Form.Select size="sm" value={act} onChange={(event) => { again(); setAct(acts.find(([code]) => code === event.target.value)?.[0] ?? 'PAUSE') }}>{acts.map(([code, words]) => <option key={code} value={code}>{words}</option>)}</Form.Select>
+          <Form.Label className="mb-0 small quiet">Action</Form.Label>
+          <Form.Select
+            size="sm"
+            value={act}
+            onChange={(event) => {
+              again()
+              setAct(acts.find(([code]) => code === event.target.value)?.[0] ?? 'PAUSE')
+            }}
+          >
+            {acts.map(([code, words]) => (
+              <option key={code} value={code}>
+                {words}
+              </option>
+            ))}
+          </Form.Select>
         </Form.Group>
         {act === 'HAND_OVER' && (
           <Form.Group controlId="new-owner">
             <Form.Label className="mb-0 small quiet">to the team</Form.Label>
-            <Form.Control size="sm" required list="teams" value={owner} onChange={(event) => { again(); setOwner(event.target.value) }} />
-            <datalist id="teams">{(known.data ?? []).map((team) => <option key={team.name} value={team.name} />)}</datalist>
+            <Form.Control
+              size="sm"
+              required
+              list="teams"
+              value={owner}
+              onChange={(event) => {
+                again()
+                setOwner(event.target.value)
+              }}
+            />
+            <datalist id="teams">
+              {(known.data ?? []).map((team) => (
+                <option key={team.name} value={team.name} />
+              ))}
+            </datalist>
           </Form.Group>
         )}
         {act === 'RECIPIENTS' && (
           <>
-            <Form.Group controlId="add-people"><Form.Label className="mb-0 small quiet">Add, with commas</Form.Label><Form.Control size="sm" value={add} onChange={(event) => { again(); setAdd(event.target.value) }} /></Form.Group>
-            <Form.Group controlId="remove-people"><Form.Label className="mb-0 small quiet">Take away</Form.Label><Form.Control size="sm" value={remove} onChange={(event) => { again(); setRemove(event.target.value) }} /></Form.Group>
+            <Form.Group controlId="add-people">
+              <Form.Label className="mb-0 small quiet">Add (comma-separated)</Form.Label>
+              <Form.Control
+                size="sm"
+                value={add}
+                onChange={(event) => {
+                  again()
+                  setAdd(event.target.value)
+                }}
+              />
+            </Form.Group>
+            <Form.Group controlId="remove-people">
+              <Form.Label className="mb-0 small quiet">Remove</Form.Label>
+              <Form.Control
+                size="sm"
+                value={remove}
+                onChange={(event) => {
+                  again()
+                  setRemove(event.target.value)
+                }}
+              />
+            </Form.Group>
           </>
         )}
-        {(act === 'HAND_OVER' || act === 'RECIPIENTS') && <Form.Group controlId="act-remark"><Form.Label className="mb-0 small quiet">Why</Form.Label><Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} /></Form.Group>}
-        <Button size="sm" type="submit" variant="plain" disabled={look.isPending}>Show what would be done</Button>
-        <Button size="sm" variant="plain" onClick={onClear}>Choose none</Button>
+        {(act === 'HAND_OVER' || act === 'RECIPIENTS') && (
+          <Form.Group controlId="act-remark">
+            <Form.Label className="mb-0 small quiet">Reason</Form.Label>
+            <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
+          </Form.Group>
+        )}
+        <Button size="sm" type="submit" variant="plain" disabled={look.isPending}>
+          Preview
+        </Button>
+        <Button size="sm" variant="plain" onClick={onClear}>
+          Clear selection
+        </Button>
       </Form>
       <div role="status">
         <Refusal error={look.error ?? really.error} />
         {look.data && <Listed list={look.data} />}
-        {look.data && <Button className="mt-2" disabled={really.isPending || willDo === 0} onClick={() => really.mutate()}>{willDo === 0 ? 'Nothing of this can be done' : `${word}: ${plural(willDo, 'rule')}`}</Button>}
-        {really.data && <><p className="told mt-2">Done for {plural(really.data.filter((each) => each.refused === null).length, 'rule')}.</p>{really.data.some((each) => each.refused !== null) && <Listed list={really.data.filter((each) => each.refused !== null)} />}</>}
+        {look.data && (
+          <Button className="mt-2" disabled={really.isPending || willDo === 0} onClick={() => really.mutate()}>
+            {willDo === 0 ? 'None of these rules can be changed' : `${word}: ${plural(willDo, 'rule')}`}
+          </Button>
+        )}
+        {really.data && (
+          <>
+            <p className="told mt-2">
+              Changed: {plural(really.data.filter((each) => each.refused === null).length, 'rule')}.
+            </p>
+            {really.data.some((each) => each.refused !== null) && (
+              <Listed list={really.data.filter((each) => each.refused !== null)} />
+            )}
+          </>
+        )}
       </div>
     </section>
   )
@@ -63,10 +163,24 @@ export function ActsPanel({ chosen, onClear }: { chosen: string[]; onClear: () =
 
 function Listed({ list }: { list: ActDone[] }) {
   return (
-    <Scroll label="What would be done">
+    <Scroll label="Preview of the changes">
       <Table size="sm">
-        <thead><tr><th>Rule</th><th>What</th></tr></thead>
-        <tbody>{list.map((each) => <tr key={each.rule}><td>{each.title}</td><td>{each.refused === null ? each.words : <span className="problem-text">Not done: {each.refused}</span>}</td></tr>)}</tbody>
+        <thead>
+          <tr>
+            <th>Rule</th>
+            <th>What</th>
+          </tr>
+        </thead>
+        <tbody>
+          {list.map((each) => (
+            <tr key={each.rule}>
+              <td>{each.title}</td>
+              <td>
+                {each.refused === null ? each.words : <span className="problem-text">Not changed: {each.refused}</span>}
+              </td>
+            </tr>
+          ))}
+        </tbody>
       </Table>
     </Scroll>
   )

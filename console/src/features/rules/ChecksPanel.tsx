@@ -20,7 +20,13 @@ export function ChecksPanel({ name, grouped, copies }: { name: string; grouped: 
     <section className="sheet">
       <h2>Checks</h2>
       <Loaded query={checks} what="The checks">
-        {(list) => (list.length === 0 ? <p className="quiet mt-2 mb-0">Not checked yet. Press Check now, or wait for its schedule.</p> : <ChecksTable checks={list} one={grouped ? 'group' : 'row'} copies={copies} />)}
+        {(list) =>
+          list.length === 0 ? (
+            <p className="quiet mt-2 mb-0">Not checked yet. Press Check now, or wait for the schedule.</p>
+          ) : (
+            <ChecksTable checks={list} one={grouped ? 'group' : 'row'} copies={copies} />
+          )
+        }
       </Loaded>
     </section>
   )
@@ -32,12 +38,31 @@ function ChecksTable({ checks, one, copies }: { checks: Check[]; one: string; co
     <>
       <Scroll label="Checks">
         <Table>
-          <thead><tr><th>Slot</th><th>Outcome</th><th className="num">Rows</th><th className="num">Exceptions</th><th className="num">Reported</th></tr></thead>
+          <thead>
+            <tr>
+              <th>Slot</th>
+              <th>Outcome</th>
+              <th className="num">Rows</th>
+              <th className="num">Exceptions</th>
+              <th className="num">Reported</th>
+            </tr>
+          </thead>
           <tbody>
             {checks.slice(0, shown).map((check) => (
               <tr key={check.id}>
-                <td className="text-nowrap">{timeWords(check.slot)}<div className="small quiet">{check.event ?? stateWords(check.origin)}</div></td>
-                <td><CheckTag state={check.state} />{check.reason && <div className="small">{check.reason}</div>}<Moves check={check} />{copies && <Copies check={check} />}{check.notJudgedGroups.length > 0 && <div className="small">Not judged: {notJudgedWords(check)}</div>}</td>
+                <td className="text-nowrap">
+                  {timeWords(check.slot)}
+                  <div className="small quiet">{check.event ?? stateWords(check.origin)}</div>
+                </td>
+                <td>
+                  <CheckTag state={check.state} />
+                  {check.reason && <div className="small">{check.reason}</div>}
+                  <Moves check={check} />
+                  {copies && <Copies check={check} />}
+                  {check.notJudgedGroups.length > 0 && (
+                    <div className="small">Could not be evaluated: {notJudgedWords(check)}</div>
+                  )}
+                </td>
                 <td className="num">{check.rowsRead === null ? '' : numberWords(check.rowsRead)}</td>
                 <td className="num">{check.exceptions === null ? '' : numberWords(check.exceptions)}</td>
                 <td className="num">{check.news === null ? '' : numberWords(check.news)}</td>
@@ -66,15 +91,21 @@ function CopiesList({ check }: { check: string }) {
   const copies = useQuery(copiesOf(check))
   return (
     <Loaded query={copies} what="The personal copies">
-      {(list) => (list.length === 0 ? <p className="quiet mb-0">None was reached.</p> : (
-        <ul className="list-unstyled mb-0">
-          {list.map((copy) => (
-            <li key={copy.copy}>
-              {copy.copy} <CheckTag state={copy.state} /> {copy.reason ?? `${plural(copy.exceptions ?? 0, 'exception')}, ${numberWords(copy.news ?? 0)} reported`}{copy.state === 'FIRED' && ` to ${copy.to.join(', ') || 'the rule’s own addresses'}`}
-            </li>
-          ))}
-        </ul>
-      ))}
+      {(list) =>
+        list.length === 0 ? (
+          <p className="quiet mb-0">No copy was checked.</p>
+        ) : (
+          <ul className="list-unstyled mb-0">
+            {list.map((copy) => (
+              <li key={copy.copy}>
+                {copy.copy} <CheckTag state={copy.state} />{' '}
+                {copy.reason ?? `${plural(copy.exceptions ?? 0, 'exception')}, ${numberWords(copy.news ?? 0)} reported`}
+                {copy.state === 'FIRED' && ` to ${copy.to.join(', ') || 'the rule’s recipients'}`}
+              </li>
+            ))}
+          </ul>
+        )
+      }
     </Loaded>
   )
 }
@@ -86,20 +117,34 @@ function Moves({ check }: { check: Check }) {
     mutationFn: (how: 'stop' | 'release' | 'discard') => moveCheck(check.id, how),
     onSettled: () => client.invalidateQueries({ queryKey: ['rules'] }),
   })
-  const failed = move.isError && <div className="small told bad" role="status">{move.error.message}</div>
+  const failed = move.isError && (
+    <div className="small told bad" role="status">
+      {move.error.message}
+    </div>
+  )
   if (check.state === 'RUNNING') {
     return (
       <div className="small">
-        {check.retryAt ? `${check.waitingFor ? 'Asks' : 'Tried'} again at ${timeWords(check.retryAt)}. ` : check.rowsSoFar !== null && `${plural(check.rowsSoFar, 'row')} so far. `}
-        <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('stop')}>Stop</Button>{failed}
+        {check.retryAt
+          ? `${check.waitingFor ? 'Next try' : 'Next try'} again at ${timeWords(check.retryAt)}. `
+          : check.rowsSoFar !== null && `${plural(check.rowsSoFar, 'row')} so far. `}
+        <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('stop')}>
+          Stop
+        </Button>
+        {failed}
       </div>
     )
   }
-  if (check.state !== 'KEPT_BACK') return null
+  if (check.state !== 'AWAITING_APPROVAL') return null
   return (
     <div className="d-flex gap-2 mt-1">
-      <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('release')}>Release</Button>
-      <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('discard')}>Discard</Button>{failed}
+      <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('release')}>
+        Approve
+      </Button>
+      <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('discard')}>
+        Discard
+      </Button>
+      {failed}
     </div>
   )
 }
@@ -108,21 +153,29 @@ function Moves({ check }: { check: Check }) {
 function Left({ check, one }: { check: Check; one: string }) {
   return (
     <>
-      <h2 className="mt-3">{one === 'row' ? 'Rows' : 'Groups'} left at the last check</h2>
+      <h2 className="mt-3">{one === 'row' ? 'Rows' : 'Groups'} matching after each part (last check)</h2>
       <dl className="facts">
-        <dt className="num">{numberWords(check.rowsRead ?? 0)}</dt><dd>{check.rowsRead === 1 ? 'row' : 'rows'} read</dd>
-        {check.parts.map((part, index) => <PartLeft key={index} part={part} one={one} />)}
+        <dt className="num">{numberWords(check.rowsRead ?? 0)}</dt>
+        <dd>{check.rowsRead === 1 ? 'row' : 'rows'} read</dd>
+        {check.parts.map((part, index) => (
+          <PartLeft key={index} part={part} one={one} />
+        ))}
       </dl>
     </>
   )
 }
 
 function PartLeft({ part, one }: { part: PartCount; one: string }) {
-  const unknown = Object.entries(part.unknown).map(([column, rows]) => `unknown for ${plural(rows, one)} without ${column}`)
+  const unknown = Object.entries(part.unknown).map(
+    ([column, rows]) => `${plural(rows, one)} unknown: ${column} is missing`,
+  )
   return (
     <>
       <dt className="num">{numberWords(part.rowsLeft)}</dt>
-      <dd><code>{part.text}</code>{unknown.length > 0 && <div className="small quiet">{unknown.join(', ')}, so not counted</div>}</dd>
+      <dd>
+        <code>{part.text}</code>
+        {unknown.length > 0 && <div className="small quiet">{unknown.join(', ')}, so not counted</div>}
+      </dd>
     </>
   )
 }

@@ -21,14 +21,47 @@ export function CopyRule({ name, title, onLeave }: { name: string; title: string
   })
   return (
     <section className="sheet" aria-label="Copy">
-      <Form className="d-flex flex-wrap gap-2 align-items-end" onSubmit={(event) => { event.preventDefault(); copy.mutate() }}>
-        <Form.Group controlId="copy-title" className="flex-grow-1"><Form.Label className="mb-0 small quiet">Title of the copy</Form.Label><Form.Control autoFocus required value={newTitle} onChange={(event) => { if (newName === nameFrom(newTitle)) setNewName(nameFrom(event.target.value)); setNewTitle(event.target.value) }} /></Form.Group>
-        <Form.Group controlId="copy-name"><Form.Label className="mb-0 small quiet">Name</Form.Label><Form.Control required pattern="[a-z0-9][a-z0-9_\-]{0,79}" value={newName} onChange={(event) => setNewName(event.target.value)} /></Form.Group>
-        <Button type="submit" disabled={copy.isPending}>Make the copy</Button>
-        <Button variant="plain" onClick={onLeave}>Leave it</Button>
+      <Form
+        className="d-flex flex-wrap gap-2 align-items-end"
+        onSubmit={(event) => {
+          event.preventDefault()
+          copy.mutate()
+        }}
+      >
+        <Form.Group controlId="copy-title" className="flex-grow-1">
+          <Form.Label className="mb-0 small quiet">Title of the copy</Form.Label>
+          <Form.Control
+            autoFocus
+            required
+            value={newTitle}
+            onChange={(event) => {
+              if (newName === nameFrom(newTitle)) setNewName(nameFrom(event.target.value))
+              setNewTitle(event.target.value)
+            }}
+          />
+        </Form.Group>
+        <Form.Group controlId="copy-name">
+          <Form.Label className="mb-0 small quiet">Name</Form.Label>
+          <Form.Control
+            required
+            pattern="[a-z0-9][a-z0-9_\-]{0,79}"
+            value={newName}
+            onChange={(event) => setNewName(event.target.value)}
+          />
+        </Form.Group>
+        <Button type="submit" disabled={copy.isPending}>
+          Copy rule
+        </Button>
+        <Button variant="plain" onClick={onLeave}>
+          Cancel
+        </Button>
       </Form>
-      <p className="small quiet mt-2 mb-0">It is not active, remembers nothing, names nobody to mail, and says where it came from.</p>
-      <div role="status"><Refusal error={copy.error} /></div>
+      <p className="small quiet mt-2 mb-0">
+        The copy is a draft without recipients or memory, and links to its original.
+      </p>
+      <div role="status">
+        <Refusal error={copy.error} />
+      </div>
     </section>
   )
 }

@@ -5,12 +5,14 @@ import { Trend } from './Trend'
 /** How many exceptions each check found, where rows are judged and nothing else is measured. */
 export function ExceptionsTrend({ name }: { name: string }) {
   const checks = useQuery(checksOf(name))
-  const points = (checks.data ?? []).flatMap(({ slot, exceptions }) => (exceptions === null ? [] : [{ slot, value: exceptions, filledIn: false }])).toReversed()
+  const points = (checks.data ?? [])
+    .flatMap(({ slot, exceptions }) => (exceptions === null ? [] : [{ slot, value: exceptions, filledIn: false }]))
+    .toReversed()
   const series: Series = { group: 'all rows', measured: 'exceptions', total: points.length, earlier: false, points }
   if (points.length < 3) return null
   return (
     <section className="sheet">
-      <h2>Exceptions, check by check</h2>
+      <h2>Exceptions per check</h2>
       <Trend all={[series]} thresholds={[]} />
     </section>
   )

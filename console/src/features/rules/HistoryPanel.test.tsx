@@ -9,7 +9,13 @@ const point = (day: number, value: number) => ({ slot: `2026-11-0${day}T04:40:00
 test('shows the last value of each group and the way there', async () => {
   renderAt('/', <HistoryPanel name="fuel-per-mile" />, {
     [call]: [
-      { group: 'Terna', measured: 'litres_per_mile', total: 312, earlier: false, points: [point(1, 4.5), point(2, 6), point(3, 5.25)] },
+      {
+        group: 'Terna',
+        measured: 'litres_per_mile',
+        total: 312,
+        earlier: false,
+        points: [point(1, 4.5), point(2, 6), point(3, 5.25)],
+      },
       { group: 'Skua', measured: 'litres_per_mile', total: 1, earlier: false, points: [point(3, 4)] },
       { group: 'Lomvi', measured: 'litres_per_mile', total: 2, earlier: false, points: [point(2, 4), point(3, 4)] },
     ],
@@ -25,7 +31,7 @@ test('shows the last value of each group and the way there', async () => {
 
 test('before anything was measured it says what will', async () => {
   renderAt('/', <HistoryPanel name="fuel-per-mile" />, { [call]: [] })
-  expect(await screen.findByText('Nothing yet: each scheduled check adds a point.')).toBeInTheDocument()
+  expect(await screen.findByText('No measurements yet. Each scheduled check adds one.')).toBeInTheDocument()
 })
 
 test('what was measured before an edit is kept at one press', async () => {
@@ -36,7 +42,7 @@ test('what was measured before an edit is kept at one press', async () => {
     ],
     'POST /api/rules/fuel-per-mile/history/join': { moved: 40 },
   })
-  expect(await screen.findByText(/^40 points were measured before/)).toBeInTheDocument()
+  expect(await screen.findByText(/^40 measurements were recorded before/)).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: 'Keep earlier measurements' }))
   expect(calls).toContain('POST /api/rules/fuel-per-mile/history/join')
 })

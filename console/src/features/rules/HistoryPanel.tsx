@@ -12,9 +12,19 @@ export function HistoryPanel({ name, thresholds = [] }: { name: string; threshol
   const history = useQuery(historyOf(name))
   return (
     <section className="sheet">
-      <h2>Measured</h2>
-      <Loaded query={history} what="What was measured">
-        {(all) => (all.length === 0 ? <p className="quiet mt-2 mb-0">Nothing yet: each scheduled check adds a point.</p> : <><Earlier name={name} all={all} /><Trend all={all.filter((series) => !series.earlier)} thresholds={thresholds} /><SeriesTable all={all} /></>)}
+      <h2>Measurements</h2>
+      <Loaded query={history} what="Measurements">
+        {(all) =>
+          all.length === 0 ? (
+            <p className="quiet mt-2 mb-0">No measurements yet. Each scheduled check adds one.</p>
+          ) : (
+            <>
+              <Earlier name={name} all={all} />
+              <Trend all={all.filter((series) => !series.earlier)} thresholds={thresholds} />
+              <SeriesTable all={all} />
+            </>
+          )
+        }
       </Loaded>
     </section>
   )
@@ -23,14 +33,20 @@ export function HistoryPanel({ name, thresholds = [] }: { name: string; threshol
 /** What was measured before an edit is not looked back at, unless somebody says that it compares. */
 function Earlier({ name, all }: { name: string; all: Series[] }) {
   const client = useQueryClient()
-  const join = useMutation({ mutationFn: () => joinHistory(name), onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name] }) })
+  const join = useMutation({
+    mutationFn: () => joinHistory(name),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name] }),
+  })
   const earlier = all.filter((series) => series.earlier)
   if (earlier.length === 0) return null
   const points = earlier.reduce((sum, series) => sum + series.total, 0)
   return (
     <div className="told mt-2">
-      {plural(points, 'point was', 'points were')} measured before the query, its parameters, the zone or a measure was changed. The rule looks back only at what was measured since.{' '}
-      <Button size="sm" variant="plain" disabled={join.isPending} onClick={() => join.mutate()}>Keep earlier measurements</Button>
+      {plural(points, 'measurement was', 'measurements were')} recorded before the query, parameters, zone or measures
+      changed. The rule uses only later ones.{' '}
+      <Button size="sm" variant="plain" disabled={join.isPending} onClick={() => join.mutate()}>
+        Keep earlier measurements
+      </Button>
       <Refusal error={join.error} />
     </div>
   )
@@ -38,19 +54,35 @@ function Earlier({ name, all }: { name: string; all: Series[] }) {
 
 function SeriesTable({ all }: { all: Series[] }) {
   return (
-    <Scroll label="What was measured">
+    <Scroll label="Measurements">
       <Table>
-        <thead><tr><th>Measured</th><th>Of</th><th className="num">Last</th><th>At</th><th>Before</th><th className="num">Points</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Measurements</th>
+            <th>Of</th>
+            <th className="num">Last</th>
+            <th>At</th>
+            <th>Trend</th>
+            <th className="num">Count</th>
+          </tr>
+        </thead>
         <tbody>
           {all.map((series, index) => {
             const last = series.points.at(-1)
             return (
               <tr key={index}>
-                <td><code>{series.measured}</code></td>
-                <td>{series.group}{series.earlier && <span className="quiet small"> earlier</span>}</td>
+                <td>
+                  <code>{series.measured}</code>
+                </td>
+                <td>
+                  {series.group}
+                  {series.earlier && <span className="quiet small"> earlier</span>}
+                </td>
                 <td className="num">{last ? measureWords(last.value) : ''}</td>
                 <td className="text-nowrap">{last && timeWords(last.slot)}</td>
-                <td><Line series={series} /></td>
+                <td>
+                  <Line series={series} />
+                </td>
                 <td className="num">{numberWords(series.total)}</td>
               </tr>
             )
@@ -70,9 +102,17 @@ function Line({ series }: { series: Series }) {
   const low = Math.min(...values)
   const high = Math.max(...values)
   const y = (value: number) => (high === low ? height / 2 : height - 2 - ((value - low) / (high - low)) * (height - 4))
-  const points = values.map((value, index) => `${(index / (values.length - 1)) * (width - 2) + 1},${y(value)}`).join(' ')
+  const points = values
+    .map((value, index) => `${(index / (values.length - 1)) * (width - 2) + 1},${y(value)}`)
+    .join(' ')
   return (
-    <svg className="trend" width={width} height={height} role="img" aria-label={`${plural(values.length, 'point')} from ${measureWords(low)} to ${measureWords(high)}`}>
+    <svg
+      className="trend"
+      width={width}
+      height={height}
+      role="img"
+      aria-label={`${plural(values.length, 'point')} from ${measureWords(low)} to ${measureWords(high)}`}
+    >
       <polyline points={points} />
     </svg>
   )

@@ -7,16 +7,30 @@ import { leaversOf, mailAgain } from './api'
 export function Leavers({ name }: { name: string }) {
   const leavers = useQuery(leaversOf(name))
   const client = useQueryClient()
-  const back = useMutation({ mutationFn: (address: string) => mailAgain(name, address), onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name, 'leavers'] }) })
+  const back = useMutation({
+    mutationFn: (address: string) => mailAgain(name, address),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name, 'leavers'] }),
+  })
   const gone = (leavers.data ?? []).filter(({ returnedAt }) => returnedAt === null)
   if (gone.length === 0) return null
   return (
     <section className="sheet">
-      <h2>Stopped these mails</h2>
+      <h2>Unsubscribed</h2>
       {gone.map(({ address, leftAt }) => (
         <p key={address} className="d-flex gap-2 align-items-center flex-wrap mb-1">
-          <span>{address} <span className="quiet">by the link in a mail, {timeWords(leftAt)}</span></span>
-          <Button variant="plain" size="sm" disabled={back.isPending} onClick={() => window.confirm(`Mail ${address} again? Do so only if they asked for it.`) && back.mutate(address)}>Mail again<span className="visually-hidden">: {address}</span></Button>
+          <span>
+            {address} <span className="quiet">by a link in a message, {timeWords(leftAt)}</span>
+          </span>
+          <Button
+            variant="plain"
+            size="sm"
+            disabled={back.isPending}
+            onClick={() =>
+              window.confirm(`Resubscribe ${address}? Do so only if they asked for it.`) && back.mutate(address)
+            }
+          >
+            Resubscribe<span className="visually-hidden">: {address}</span>
+          </Button>
         </p>
       ))}
       <div role="status">{back.isError && <p className="told bad mb-0">{back.error.message}</p>}</div>

@@ -21,7 +21,11 @@ import { RuleText } from './RuleText'
 export function RulePage() {
   const { name = '' } = useParams()
   const page = useQuery(rule(name))
-  return <Loaded query={page} what="The rule">{(data) => <OneRule page={data} />}</Loaded>
+  return (
+    <Loaded query={page} what="The rule">
+      {(data) => <OneRule page={data} />}
+    </Loaded>
+  )
 }
 
 function OneRule({ page }: { page: Page }) {
@@ -48,40 +52,93 @@ function OneRule({ page }: { page: Page }) {
     setShown(check.data?.id ?? null)
     check.mutate(again)
   }
-  const move = useMutation({ mutationFn: () => (state === 'ACTIVE' ? pause(name) : activate(name, tell)), onSuccess: renew })
+  const move = useMutation({
+    mutationFn: () => (state === 'ACTIVE' ? pause(name) : activate(name, tell)),
+    onSuccess: renew,
+  })
   return (
     <>
       <div className="head">
         <div>
           <h1>{title}</h1>
-          <span className="quiet">{stateWords(state)}, revision {revision}{page.rule.copiedFrom && `, copied from ${page.rule.copiedFrom}`} · owned by {owner} · mailed {page.text.copies ? `to the address of each ${page.text.copies.key}, without one ` : ''}{page.text.split ? `by ${page.text.split.by}, the others ` : ''}to {to.join(', ') || 'nobody'}</span>
+          <span className="quiet">
+            {stateWords(state)}, revision {revision}
+            {page.rule.copiedFrom && `, copied from ${page.rule.copiedFrom}`} · owner {owner} · sent{' '}
+            {page.text.copies ? `to the address of each ${page.text.copies.key}, without one ` : ''}
+            {page.text.split ? `by ${page.text.split.by}, the others ` : ''}to {to.join(', ') || 'nobody'}
+          </span>
         </div>
         <div className="d-flex gap-2 flex-wrap">
-          <Link className="btn btn-plain" to={`/rules/${name}/edit`}>Edit</Link>
-          <Link className="btn btn-plain" to={`/documents/rule/${name}`}>As a document</Link>
-          <Button variant="plain" aria-expanded={copying} onClick={() => setCopying(!copying)}>Copy</Button>
-          <Button variant="plain" disabled={mailMe.isPending} onClick={() => mailMe.mutate()}>Send me the preview</Button>
+          <Link className="btn btn-plain" to={`/rules/${name}/edit`}>
+            Edit
+          </Link>
+          <Link className="btn btn-plain" to={`/documents/rule/${name}`}>
+            Edit as YAML
+          </Link>
+          <Button variant="plain" aria-expanded={copying} onClick={() => setCopying(!copying)}>
+            Copy
+          </Button>
+          <Button variant="plain" disabled={mailMe.isPending} onClick={() => mailMe.mutate()}>
+            Email me a preview
+          </Button>
           {state === 'PAUSED' && (
-            <Form.Select aria-label="What the next check tells of what is there" className="w-auto" value={tell} onChange={(event) => setTell(tells.find(([code]) => code === event.target.value)?.[0] ?? 'NEW')}>
-              {tells.map(([code, words]) => <option key={code} value={code}>{words}</option>)}
+            <Form.Select
+              aria-label="What the next check reports"
+              className="w-auto"
+              value={tell}
+              onChange={(event) => setTell(tells.find(([code]) => code === event.target.value)?.[0] ?? 'NEW')}
+            >
+              {tells.map(([code, words]) => (
+                <option key={code} value={code}>
+                  {words}
+                </option>
+              ))}
             </Form.Select>
           )}
-          <Button variant="plain" onClick={() => move.mutate()} disabled={move.isPending}>{state === 'ACTIVE' ? 'Pause' : 'Make active'}</Button>
-          {state === 'ACTIVE' && <Button onClick={() => ask(false)} disabled={check.isPending}>{check.isPending ? 'Checking …' : 'Check now'}</Button>}
+          <Button variant="plain" onClick={() => move.mutate()} disabled={move.isPending}>
+            {state === 'ACTIVE' ? 'Pause' : 'Activate'}
+          </Button>
+          {state === 'ACTIVE' && (
+            <Button onClick={() => ask(false)} disabled={check.isPending}>
+              {check.isPending ? 'Checking …' : 'Check now'}
+            </Button>
+          )}
         </div>
       </div>
-      {page.draft && <p className="told mt-2 mb-0">A draft by {page.draft.author}, kept on {timeWords(page.draft.at)}, lies beside this rule{page.draft.outdated && ', which was saved since'}. <Link to={`/rules/${name}/edit`}>Look at it</Link></p>}
+      {page.draft && (
+        <p className="told mt-2 mb-0">
+          Draft changes by {page.draft.author}, saved {timeWords(page.draft.at)}
+          {page.draft.outdated && '; the rule has a newer revision'}. <Link to={`/rules/${name}/edit`}>Show</Link>
+        </p>
+      )}
       {copying && <CopyRule name={name} title={title} onLeave={() => setCopying(false)} />}
       <div role="status">
-        {mailMe.data && <p className="told">{plural(mailMe.data.messages, 'preview')} sent to you. Nothing was reported.</p>}
+        {mailMe.data && (
+          <p className="told">{plural(mailMe.data.messages, 'preview')} sent to you. Nothing was reported.</p>
+        )}
         {mailMe.isError && <p className="told bad">{mailMe.error.message}</p>}
         {check.data && <Outcome check={check.data} rule={name} />}
-        {check.data && (check.data.id === shown || wasBefore(check.data, check.submittedAt)) && <p className="small quiet">This check ended less than a minute before you asked. <Button variant="plain" size="sm" onClick={() => ask(true)}>Check again</Button></p>}
-        {check.isError && <p className="told bad">The check could not be asked for. {check.error.message}</p>}
+        {check.data && (check.data.id === shown || wasBefore(check.data, check.submittedAt)) && (
+          <p className="small quiet">
+            This check ended less than a minute before your request.{' '}
+            <Button variant="plain" size="sm" onClick={() => ask(true)}>
+              Check again
+            </Button>
+          </p>
+        )}
+        {check.isError && <p className="told bad">The check could not be started. {check.error.message}</p>}
         {move.isError && <p className="told bad">{move.error.message}</p>}
       </div>
-      <p className="sentence-of mt-3 mb-0">{page.text.sentence.charAt(0).toUpperCase() + page.text.sentence.slice(1)}.</p>
-      <p className="mt-2 mb-0">Open now: <OpenCounts open={open} /> <span className="quiet ms-3">Next check: {nextSlot ? zonedWords(nextSlot, zone) : page.rule.ended ? 'none, the schedule has ended' : 'none'}</span></p>
+      <p className="sentence-of mt-3 mb-0">
+        {page.text.sentence.charAt(0).toUpperCase() + page.text.sentence.slice(1)}.
+      </p>
+      <p className="mt-2 mb-0">
+        Open now: <OpenCounts open={open} />{' '}
+        <span className="quiet ms-3">
+          Next check:{' '}
+          {nextSlot ? zonedWords(nextSlot, zone) : page.rule.ended ? 'none, the schedule has ended' : 'none'}
+        </span>
+      </p>
       <FindingsPanel name={name} />
       <Leavers name={name} />
       {!page.text.grouped && <ExceptionsTrend name={name} />}
@@ -99,19 +156,21 @@ function OneRule({ page }: { page: Page }) {
 }
 
 const tells: [Tell, string][] = [
-  ['NEW', 'Tell what is new since it was paused'],
-  ['OPEN', 'Tell everything that is open'],
-  ['NOTHING', 'Take everything as known'],
+  ['NEW', 'Report updates since the pause'],
+  ['OPEN', 'Report all open findings'],
+  ['NOTHING', 'Treat all as known'],
 ]
 
 /** By this machine's clock, so only what is clearly earlier. */
-const wasBefore = (check: Check, asked: number) => check.finishedAt !== null && Date.parse(check.finishedAt) < asked - 2_000
+const wasBefore = (check: Check, asked: number) =>
+  check.finishedAt !== null && Date.parse(check.finishedAt) < asked - 2_000
 
 function Outcome({ check, rule: name }: { check: Check; rule: string }) {
-  const bad = check.state !== 'QUIET' && check.state !== 'NOT_JUDGED' && check.state !== 'FIRED' && check.state !== 'RUNNING'
+  const bad =
+    check.state !== 'QUIET' && check.state !== 'INCOMPLETE' && check.state !== 'FIRED' && check.state !== 'RUNNING'
   return (
     <p className={bad ? 'told bad' : 'told'}>
-      {outcomeWords(check)} {check.state === 'FIRED' && <Link to={`/outbox?rule=${name}`}>See the mail</Link>}
+      {outcomeWords(check)} {check.state === 'FIRED' && <Link to={`/outbox?rule=${name}`}>Show message</Link>}
     </p>
   )
 }

@@ -8,25 +8,69 @@ export function SavedFilters({ now, onChoose }: { now: string; onChoose: (filter
   const kept = useQuery(filters)
   const client = useQueryClient()
   const [name, setName] = useState('')
-  const keep = useMutation({ mutationFn: () => keepFilter(name.trim(), now), onSuccess: (all) => { client.setQueryData(filters.queryKey, all); setName('') } })
-  const remove = useMutation({ mutationFn: removeFilter, onSuccess: (all) => client.setQueryData(filters.queryKey, all) })
+  const keep = useMutation({
+    mutationFn: () => keepFilter(name.trim(), now),
+    onSuccess: (all) => {
+      client.setQueryData(filters.queryKey, all)
+      setName('')
+    },
+  })
+  const remove = useMutation({
+    mutationFn: removeFilter,
+    onSuccess: (all) => client.setQueryData(filters.queryKey, all),
+  })
   const list = kept.data ?? []
   if (list.length === 0 && now === '') return null
   return (
     <div className="d-flex flex-wrap gap-2 align-items-center mt-2">
       {list.map((each) => (
         <span key={each.name} className="d-inline-flex">
-          <Button size="sm" variant={each.filter === now ? 'primary' : 'plain'} aria-pressed={each.filter === now} onClick={() => onChoose(each.filter === now ? '' : each.filter)}>{each.name}</Button>
-          {each.filter === now && <Button size="sm" variant="plain" className="ms-1" aria-label={`Remove the filter ${each.name}`} onClick={() => remove.mutate(each.name)}>Remove</Button>}
+          <Button
+            size="sm"
+            variant={each.filter === now ? 'primary' : 'plain'}
+            aria-pressed={each.filter === now}
+            onClick={() => onChoose(each.filter === now ? '' : each.filter)}
+          >
+            {each.name}
+          </Button>
+          {each.filter === now && (
+            <Button
+              size="sm"
+              variant="plain"
+              className="ms-1"
+              aria-label={`Remove the filter ${each.name}`}
+              onClick={() => remove.mutate(each.name)}
+            >
+              Remove
+            </Button>
+          )}
         </span>
       ))}
       {now !== '' && !list.some((each) => each.filter === now) && (
-        <Form className="d-flex gap-1" onSubmit={(event) => { event.preventDefault(); keep.mutate() }}>
-          <Form.Control size="sm" aria-label="Name for this filter" placeholder="Keep this filter as …" maxLength={80} required value={name} onChange={(event) => setName(event.target.value)} />
-          <Button size="sm" type="submit" variant="plain" disabled={keep.isPending}>Keep</Button>
+        <Form
+          className="d-flex gap-1"
+          onSubmit={(event) => {
+            event.preventDefault()
+            keep.mutate()
+          }}
+        >
+          <Form.Control
+            size="sm"
+            aria-label="Name for this filter"
+            placeholder="Save filter as …"
+            maxLength={80}
+            required
+            value={name}
+            onChange={(event) => setName(event.target.value)}
+          />
+          <Button size="sm" type="submit" variant="plain" disabled={keep.isPending}>
+            Save
+          </Button>
         </Form>
       )}
-      {(keep.error ?? remove.error) && <span className="small problem-text">{(keep.error ?? remove.error)?.message}</span>}
+      {(keep.error ?? remove.error) && (
+        <span className="small problem-text">{(keep.error ?? remove.error)?.message}</span>
+      )}
     </div>
   )
 }

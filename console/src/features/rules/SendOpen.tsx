@@ -8,20 +8,44 @@ import { sendOpen } from './api'
 export function SendOpen({ name, named }: { name: string; named: string[] }) {
   const [to, setTo] = useState('')
   const client = useQueryClient()
-  const send = useMutation({ mutationFn: () => sendOpen(name, to.trim()), onSuccess: () => client.invalidateQueries({ queryKey: ['outbox'] }) })
+  const send = useMutation({
+    mutationFn: () => sendOpen(name, to.trim()),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['outbox'] }),
+  })
   return (
     <details className="entry mt-2">
       <summary>Send open findings to one recipient</summary>
-      <Form className="d-flex gap-2 align-items-end flex-wrap mt-2" onSubmit={(event) => { event.preventDefault(); send.mutate() }}>
+      <Form
+        className="d-flex gap-2 align-items-end flex-wrap mt-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          send.mutate()
+        }}
+      >
         <Form.Group controlId="send-open-to" className="flex-grow-1">
-          <Form.Label className="mb-0 small quiet">One of the rule’s recipients</Form.Label>
-          <Form.Control size="sm" type="email" required value={to} list="send-open-named" onChange={(event) => setTo(event.target.value)} />
-          <datalist id="send-open-named">{named.filter((each) => each.includes('@')).map((each) => <option key={each} value={each} />)}</datalist>
+          <Form.Label className="mb-0 small quiet">Recipient of the rule</Form.Label>
+          <Form.Control
+            size="sm"
+            type="email"
+            required
+            value={to}
+            list="send-open-named"
+            onChange={(event) => setTo(event.target.value)}
+          />
+          <datalist id="send-open-named">
+            {named
+              .filter((each) => each.includes('@'))
+              .map((each) => (
+                <option key={each} value={each} />
+              ))}
+          </datalist>
         </Form.Group>
-        <Button type="submit" size="sm" variant="plain" disabled={send.isPending}>Send open findings</Button>
+        <Button type="submit" size="sm" variant="plain" disabled={send.isPending}>
+          Send open findings
+        </Button>
       </Form>
       <div role="status">
-        {send.data && <p className="told mt-2 mb-0">The message is on its way.</p>}
+        {send.data && <p className="told mt-2 mb-0">The message is queued.</p>}
         <Refusal error={send.error} />
       </div>
     </details>

@@ -14,7 +14,11 @@ export function StoryPage() {
   const { name = '', finding = '' } = useParams()
   const [search] = useSearchParams()
   const story = useQuery(storyOf(name, finding, search.get('copy')))
-  return <Loaded query={story} what="The story">{(data) => <OneStory name={name} story={data} />}</Loaded>
+  return (
+    <Loaded query={story} what="The story">
+      {(data) => <OneStory name={name} story={data} />}
+    </Loaded>
+  )
 }
 
 function OneStory({ name, story }: { name: string; story: Story }) {
@@ -24,25 +28,41 @@ function OneStory({ name, story }: { name: string; story: Story }) {
       <div className="head">
         <div>
           <h1>{story.identity}</h1>
-          <span className="quiet">a finding of <Link to={`/rules/${name}`}>{story.rule}</Link></span>
+          <span className="quiet">
+            Finding of <Link to={`/rules/${name}`}>{story.rule}</Link>
+          </span>
         </div>
       </div>
       <section className="sheet">
-        <h2>Why</h2>
+        <h2>Reason</h2>
         <p className="mb-1">{story.why}</p>
-        {story.now && <p className="quiet mb-0"><SeverityTag severity={story.now.severity} /> {stateWords(story.now.state)} since {timeWords(story.now.openedAt)}{story.now.lastConfirmed && `; last good check ${timeWords(story.now.lastConfirmed)}`}</p>}
+        {story.now && (
+          <p className="quiet mb-0">
+            <SeverityTag severity={story.now.severity} /> {stateWords(story.now.state)} since{' '}
+            {timeWords(story.now.openedAt)}
+            {story.now.lastConfirmed && `; last successful check ${timeWords(story.now.lastConfirmed)}`}
+          </p>
+        )}
       </section>
       {story.now && story.now.state !== 'CLEARED' && <Marks name={name} now={story.now} />}
       <Present story={story} />
       <section className="sheet">
-        <h2>What happened</h2>
-        <Scroll label="What happened">
+        <h2>Timeline</h2>
+        <Scroll label="Timeline">
           <Table>
             <tbody>
               {story.events.map((event, index) => (
                 <tr key={index}>
                   <td className="text-nowrap quiet">{timeWords(event.at)}</td>
-                  <td>{event.words}{event.message && <> · <Link to={`/outbox/${event.message}`}>the mail</Link></>}</td>
+                  <td>
+                    {event.words}
+                    {event.message && (
+                      <>
+                        {' '}
+                        · <Link to={`/outbox/${event.message}`}>the message</Link>
+                      </>
+                    )}
+                  </td>
                 </tr>
               ))}
             </tbody>
@@ -53,23 +73,54 @@ function OneStory({ name, story }: { name: string; story: Story }) {
   )
 }
 
-const verdictWords: Record<Verdict, string> = { TRUE: 'holds', FALSE: 'does not hold', UNKNOWN: 'unknown, a value is missing' }
+const verdictWords: Record<Verdict, string> = {
+  TRUE: 'true',
+  FALSE: 'false',
+  UNKNOWN: 'unknown (value missing)',
+}
 
 function Present({ story }: { story: Story }) {
   const { failure, verdict, severity, parts, row } = story.present
-  const said = verdict === 'TRUE' ? 'An exception' : verdict === 'FALSE' ? 'No exception' : 'Nobody can tell'
+  const said = verdict === 'TRUE' ? 'An exception' : verdict === 'FALSE' ? 'No exception' : 'Could not be evaluated'
   return (
     <section className="sheet">
-      <h2>In the source now</h2>
-      {failure !== null ? <p className="told bad">The source cannot be asked. {failure}</p> : verdict === null ? <p className="quiet mb-0">The present result has no such row.</p> : (
+      <h2>Current result</h2>
+      {failure !== null ? (
+        <p className="told bad">The source cannot be read. {failure}</p>
+      ) : verdict === null ? (
+        <p className="quiet mb-0">The row is not in the current result.</p>
+      ) : (
         <>
-          <p className="mb-2">{said}{severity && <>: <SeverityTag severity={severity} /></>}</p>
+          <p className="mb-2">
+            {said}
+            {severity && (
+              <>
+                : <SeverityTag severity={severity} />
+              </>
+            )}
+          </p>
           <Scroll label="Parts of the condition">
             <Table>
-              <tbody>{parts.map((part) => <tr key={part.text}><td><code>{part.text}</code></td><td>{verdictWords[part.verdict]}</td></tr>)}</tbody>
+              <tbody>
+                {parts.map((part) => (
+                  <tr key={part.text}>
+                    <td>
+                      <code>{part.text}</code>
+                    </td>
+                    <td>{verdictWords[part.verdict]}</td>
+                  </tr>
+                ))}
+              </tbody>
             </Table>
           </Scroll>
-          <dl className="facts">{Object.entries(row).map(([column, cell]) => <Fragment key={column}><dt>{column}</dt><dd>{cell ?? <span className="quiet">missing</span>}</dd></Fragment>)}</dl>
+          <dl className="facts">
+            {Object.entries(row).map(([column, cell]) => (
+              <Fragment key={column}>
+                <dt>{column}</dt>
+                <dd>{cell ?? <span className="quiet">missing</span>}</dd>
+              </Fragment>
+            ))}
+          </dl>
         </>
       )}
     </section>
@@ -77,9 +128,13 @@ function Present({ story }: { story: Story }) {
 }
 
 const verbs: { kind: MarkKind; verb: string; help: string }[] = [
-  { kind: 'TAKE', verb: 'Take', help: 'You see to it; nobody is reminded.' },
-  { kind: 'SNOOZE', verb: 'Snooze', help: 'Nothing is said until then; what differs then is told.' },
-  { kind: 'ACCEPT', verb: 'Accept', help: 'It is as it should be; nothing is said, not even that it clears. Say why.' },
+  { kind: 'TAKE', verb: 'Take', help: 'You are dealing with it; reminders stop.' },
+  { kind: 'SNOOZE', verb: 'Snooze', help: 'No reports until that date; any update is reported then.' },
+  {
+    kind: 'ACCEPT',
+    verb: 'Accept',
+    help: 'The finding is correct; it is never reported again, not even when it clears. Note required.',
+  },
 ]
 
 function Marks({ name, now }: { name: string; now: NonNullable<Story['now']> }) {
@@ -88,36 +143,62 @@ function Marks({ name, now }: { name: string; now: NonNullable<Story['now']> }) 
   const [until, setUntil] = useState('')
   const client = useQueryClient()
   const set = useMutation({
-    mutationFn: (ask: { kind: MarkKind; withdraw: boolean }) => mark(name, { finding: now.finding, note, until: until || null, ...ask }),
+    mutationFn: (ask: { kind: MarkKind; withdraw: boolean }) =>
+      mark(name, { finding: now.finding, note, until: until || null, ...ask }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name] }),
   })
   const chosen = verbs.find((each) => each.kind === kind)
   return (
     <section className="sheet">
-      <h2>What people say of it</h2>
-      {now.marks.length === 0 && <p className="quiet">Nobody has taken, snoozed or accepted it.</p>}
+      <h2>Handling</h2>
+      {now.marks.length === 0 && <p className="quiet">Not taken, snoozed or accepted.</p>}
       {now.marks.map((each) => (
         <p key={each.kind} className="d-flex gap-2 align-items-center">
-          <span>{markWords(each)}{each.note && `: ${each.note}`}</span>
-          <Button variant="plain" size="sm" onClick={() => set.mutate({ kind: each.kind, withdraw: true })}>Withdraw</Button>
+          <span>
+            {markWords(each)}
+            {each.note && `: ${each.note}`}
+          </span>
+          <Button variant="plain" size="sm" onClick={() => set.mutate({ kind: each.kind, withdraw: true })}>
+            Undo
+          </Button>
         </p>
       ))}
-      <Form className="d-flex flex-wrap gap-2 align-items-end" onSubmit={(event) => { event.preventDefault(); set.mutate({ kind, withdraw: false }) }}>
+      <Form
+        className="d-flex flex-wrap gap-2 align-items-end"
+        onSubmit={(event) => {
+          event.preventDefault()
+          set.mutate({ kind, withdraw: false })
+        }}
+      >
         <Form.Group controlId="mark-kind">
           <Form.Label>What</Form.Label>
-          <Form.Select value={kind} onChange={(event) => setKind(verbs.find((each) => each.kind === event.target.value)?.kind ?? 'TAKE')}>
-            {verbs.map((each) => <option key={each.kind} value={each.kind}>{each.verb}</option>)}
+          <Form.Select
+            value={kind}
+            onChange={(event) => setKind(verbs.find((each) => each.kind === event.target.value)?.kind ?? 'TAKE')}
+          >
+            {verbs.map((each) => (
+              <option key={each.kind} value={each.kind}>
+                {each.verb}
+              </option>
+            ))}
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="mark-until">
           <Form.Label>Until</Form.Label>
-          <Form.Control type="date" value={until} required={kind === 'SNOOZE'} onChange={(event) => setUntil(event.target.value)} />
+          <Form.Control
+            type="date"
+            value={until}
+            required={kind === 'SNOOZE'}
+            onChange={(event) => setUntil(event.target.value)}
+          />
         </Form.Group>
         <Form.Group controlId="mark-note" className="flex-grow-1">
           <Form.Label>Note</Form.Label>
           <Form.Control value={note} required={kind === 'ACCEPT'} onChange={(event) => setNote(event.target.value)} />
         </Form.Group>
-        <Button type="submit" disabled={set.isPending}>{chosen?.verb}</Button>
+        <Button type="submit" disabled={set.isPending}>
+          {chosen?.verb}
+        </Button>
       </Form>
       <p className="quiet small mt-2 mb-0">{chosen?.help}</p>
       <div role="status">{set.isError && <p className="told bad">{set.error.message}</p>}</div>

@@ -2,7 +2,17 @@ import { dot, lateSailings } from '../../shared/render.test-kit'
 import { filterOf, matching, searchOf } from './filter'
 
 const late = lateSailings({ labels: ['daily'], latest: [dot('FAILED')] })
-const fuel = lateSailings({ name: 'fuel-per-mile', title: 'Fuel per mile', query: 'bunkering', columns: ['vessel', 'litres'], thresholds: ['fuel_per_mile'], named: ['per.aune@skerryline.example'], to: [], open: {}, state: 'PAUSED' })
+const fuel = lateSailings({
+  name: 'fuel-per-mile',
+  title: 'Fuel per mile',
+  query: 'bunkering',
+  columns: ['vessel', 'litres'],
+  thresholds: ['fuel_per_mile'],
+  named: ['per.aune@skerryline.example'],
+  to: [],
+  open: {},
+  state: 'PAUSED',
+})
 const found = (search: string) => matching([late, fuel], filterOf(new URLSearchParams(search))).map((rule) => rule.name)
 
 test.each([

@@ -1,7 +1,14 @@
 import type { RuleState, RuleSummary } from '../../api/types'
 
 /** What the list of rules shows; it stands in the page's address, so that a link or a saved filter shows the same. */
-export type Filter = { q: string; state: '' | RuleState; outcome: '' | 'FAILED' | 'FIRED' | 'QUIET' | 'NEVER'; label: string; owner: string; open: boolean }
+export type Filter = {
+  q: string
+  state: '' | RuleState
+  outcome: '' | 'FAILED' | 'FIRED' | 'QUIET' | 'NEVER'
+  label: string
+  owner: string
+  open: boolean
+}
 
 export const filterOf = (search: URLSearchParams): Filter => ({
   q: search.get('q') ?? '',
@@ -14,7 +21,8 @@ export const filterOf = (search: URLSearchParams): Filter => ({
 
 export function searchOf(filter: Filter): URLSearchParams {
   const search = new URLSearchParams()
-  for (const name of ['q', 'state', 'outcome', 'label', 'owner'] as const) if (filter[name]) search.set(name, filter[name])
+  for (const name of ['q', 'state', 'outcome', 'label', 'owner'] as const)
+    if (filter[name]) search.set(name, filter[name])
   if (filter.open) search.set('open', 'yes')
   return search
 }
@@ -42,7 +50,11 @@ function has(rule: RuleSummary, word: string): boolean {
   return texts.some((text) => text.toLowerCase().includes(sought))
 }
 
-const outcomes = { FAILED: ['FAILED', 'PARTLY_FAILED', 'KEPT_BACK', 'NOT_JUDGED'], FIRED: ['FIRED'], QUIET: ['QUIET'] } as const
+const outcomes = {
+  FAILED: ['FAILED', 'PARTLY_FAILED', 'AWAITING_APPROVAL', 'INCOMPLETE'],
+  FIRED: ['FIRED'],
+  QUIET: ['QUIET'],
+} as const
 
 function ended(rule: RuleSummary, outcome: Filter['outcome']): boolean {
   const last = rule.latest[0]
@@ -54,11 +66,13 @@ function ended(rule: RuleSummary, outcome: Filter['outcome']): boolean {
 /** Every word must be found somewhere, in any order. */
 export function matching(rules: RuleSummary[], filter: Filter): RuleSummary[] {
   const words = filter.q.toLowerCase().split(/\s+/).filter(Boolean)
-  return rules.filter((rule) =>
-    words.every((word) => has(rule, word))
-    && (filter.state === '' || rule.state === filter.state)
-    && ended(rule, filter.outcome)
-    && (filter.label === '' || rule.labels.includes(filter.label))
-    && (filter.owner === '' || rule.owner === filter.owner)
-    && (!filter.open || Object.keys(rule.open).length > 0))
+  return rules.filter(
+    (rule) =>
+      words.every((word) => has(rule, word)) &&
+      (filter.state === '' || rule.state === filter.state) &&
+      ended(rule, filter.outcome) &&
+      (filter.label === '' || rule.labels.includes(filter.label)) &&
+      (filter.owner === '' || rule.owner === filter.owner) &&
+      (!filter.open || Object.keys(rule.open).length > 0),
+  )
 }

@@ -13,9 +13,20 @@ export function CalendarsPanel() {
     <section className="sheet">
       <h2>Calendars</h2>
       <Loaded query={all} what="The calendars">
-        {(list) => list.length === 0
-          ? <p className="quiet mt-2 mb-0">No calendar yet. <code>odd import-calendar NAME FILE.ics</code> makes one; rules name it under schedule.</p>
-          : <>{list.map((calendar) => <One key={calendar.name} calendar={calendar} />)}</>}
+        {(list) =>
+          list.length === 0 ? (
+            <p className="quiet mt-2 mb-0">
+              No calendars yet. <code>odd import-calendar NAME FILE.ics</code> creates one; rules name it under
+              schedule.
+            </p>
+          ) : (
+            <>
+              {list.map((calendar) => (
+                <One key={calendar.name} calendar={calendar} />
+              ))}
+            </>
+          )
+        }
       </Loaded>
     </section>
   )
@@ -28,9 +39,31 @@ function One({ calendar }: { calendar: Calendar }) {
   return (
     <div className="mt-2">
       <strong>{title}</strong> <code>{name}</code>
-      <p className="small mb-1">{week.map(short).join(', ')}; {plural(holidays.length, 'holiday')}{knownUntil ? `, known until ${knownUntil}` : ''}{periods.length > 0 && `; ${plural(periods.length, 'period')}`}</p>
-      {ahead.length > 0 && <p className="small quiet mb-1">Next: {ahead.slice(0, 3).map((each) => `${each.date} ${each.name}`).join(' · ')}</p>}
-      <p className="small mb-0">Used by {rules.length === 0 ? 'no rule' : rules.map((rule, index) => <span key={rule}>{index > 0 && ', '}<Link to={`/rules/${rule}`}>{rule}</Link></span>)}</p>
+      <p className="small mb-1">
+        {week.map(short).join(', ')}; {plural(holidays.length, 'holiday')}
+        {knownUntil ? `, known until ${knownUntil}` : ''}
+        {periods.length > 0 && `; ${plural(periods.length, 'period')}`}
+      </p>
+      {ahead.length > 0 && (
+        <p className="small quiet mb-1">
+          Next:{' '}
+          {ahead
+            .slice(0, 3)
+            .map((each) => `${each.date} ${each.name}`)
+            .join(' · ')}
+        </p>
+      )}
+      <p className="small mb-0">
+        Used by{' '}
+        {rules.length === 0
+          ? 'no rules'
+          : rules.map((rule, index) => (
+              <span key={rule}>
+                {index > 0 && ', '}
+                <Link to={`/rules/${rule}`}>{rule}</Link>
+              </span>
+            ))}
+      </p>
     </div>
   )
 }

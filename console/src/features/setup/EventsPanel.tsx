@@ -9,11 +9,21 @@ export function EventsPanel() {
   const all = useQuery(events)
   return (
     <section className="sheet">
-      <h2>Outside events</h2>
+      <h2>External events</h2>
       <Loaded query={all} what="The events">
-        {(list) => list.length === 0
-          ? <p className="quiet mt-2 mb-0">No rule listens to one. A rule does with <code>events</code> under schedule.</p>
-          : <ul className="list-unstyled mb-0">{list.map((event) => <One key={event} event={event} />)}</ul>}
+        {(list) =>
+          list.length === 0 ? (
+            <p className="quiet mt-2 mb-0">
+              No rule uses external events. Add one with <code>events</code> under schedule.
+            </p>
+          ) : (
+            <ul className="list-unstyled mb-0">
+              {list.map((event) => (
+                <One key={event} event={event} />
+              ))}
+            </ul>
+          )
+        }
       </Loaded>
     </section>
   )
@@ -21,12 +31,27 @@ export function EventsPanel() {
 
 function One({ event }: { event: string }) {
   const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
-  const tell = useMutation({ mutationFn: () => report(event, requestKey), onSuccess: () => setRequestKey(crypto.randomUUID()) })
+  const tell = useMutation({
+    mutationFn: () => report(event, requestKey),
+    onSuccess: () => setRequestKey(crypto.randomUUID()),
+  })
   return (
     <li className="mt-2">
-      <code>{event}</code> <Button variant="plain" size="sm" disabled={tell.isPending} onClick={() => tell.mutate()} aria-label={`Report ${event}`}>Report</Button>
+      <code>{event}</code>{' '}
+      <Button
+        variant="plain"
+        size="sm"
+        disabled={tell.isPending}
+        onClick={() => tell.mutate()}
+        aria-label={`Trigger ${event}`}
+      >
+        Trigger
+      </Button>
       <div role="status" className="small">
-        {tell.data && (tell.data.rules.length === 0 ? 'No active rule listens just now.' : `It begins a check of ${tell.data.rules.join(', ')}.`)}
+        {tell.data &&
+          (tell.data.rules.length === 0
+            ? 'No active rule uses this event.'
+            : `Started a check of ${tell.data.rules.join(', ')}.`)}
         {tell.isError && <span className="told bad">{tell.error.message}</span>}
       </div>
     </li>

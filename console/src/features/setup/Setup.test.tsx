@@ -5,19 +5,55 @@ import { LanguagesPanel } from './LanguagesPanel'
 import { SetupPage } from './SetupPage'
 
 const norway = {
-  name: 'norway', title: 'Working days in Norway', week: ['MONDAY', 'TUESDAY'], knownUntil: '2099-12-26', worked: [], periods: [],
-  holidays: [{ date: '2026-01-01', name: 'New Year' }, { date: '2099-05-17', name: 'Constitution Day' }], rules: ['safety-gear'],
+  name: 'norway',
+  title: 'Working days in Norway',
+  week: ['MONDAY', 'TUESDAY'],
+  knownUntil: '2099-12-26',
+  extra_working_days: [],
+  periods: [],
+  holidays: [
+    { date: '2026-01-01', name: 'New Year' },
+    { date: '2099-05-17', name: 'Constitution Day' },
+  ],
+  rules: ['safety-gear'],
 }
 const week = {
-  name: 'week', title: 'The week', rules: ['late-sailings'], to: ['lead@skerryline.example'], atOnce: 'critical', when: 'every week on Monday at 08:00',
-  zone: 'Europe/Oslo', paused: false, nextSlot: '2026-11-30T07:00:00Z', lastSlot: null,
+  name: 'week',
+  title: 'The week',
+  rules: ['late-sailings'],
+  to: ['lead@skerryline.example'],
+  atOnce: 'critical',
+  when: 'every week on Monday at 08:00',
+  zone: 'Europe/Oslo',
+  paused: false,
+  nextSlot: '2026-11-30T07:00:00Z',
+  lastSlot: null,
 }
 const answers = {
-  'GET /api/status': { running: 1, due: 2, latestSeconds: 70, keptBack: 0, waitingMessages: 3, problems: ['A rule has been due for 70 s.'] },
+  'GET /api/status': {
+    running: 1,
+    due: 2,
+    latestSeconds: 70,
+    keptBack: 0,
+    waitingMessages: 3,
+    problems: ['A rule has been due for 70 s.'],
+  },
   'GET /api/calendars': [norway],
   'GET /api/events': ['bunkering-loaded'],
-  'GET /api/round-ups': [week], 'GET /api/reader-languages': [],
-  'GET /api/sources': [{ name: 'ferry', jdbcUrl: 'jdbc:postgresql://127.0.0.1/ferry', username: 'ferry_reader', mostRows: 1000, timeLimitSeconds: 60, mostConnections: 4, closed: '22:00-04:30 Europe/Oslo', spreadSeconds: 30 }],
+  'GET /api/round-ups': [week],
+  'GET /api/reader-languages': [],
+  'GET /api/sources': [
+    {
+      name: 'ferry',
+      jdbcUrl: 'jdbc:postgresql://127.0.0.1/ferry',
+      username: 'ferry_reader',
+      mostRows: 1000,
+      timeLimitSeconds: 60,
+      mostConnections: 4,
+      closed: '22:00-04:30 Europe/Oslo',
+      spreadSeconds: 30,
+    },
+  ],
   'GET /api/query-runs': [],
   'GET /api/teams': [{ name: 'Traffic reporting', addresses: ['ines.holm@skerryline.example'] }],
 }
@@ -26,49 +62,61 @@ const dates = /^GET \/api\/dates/
 test('says how the service does and what stands around the rules', async () => {
   renderAt('/setup', <SetupPage />, answers)
   expect(await screen.findByText('A rule has been due for 70 s.')).toBeInTheDocument()
-  expect(screen.getByText(/1 check running, 2 due, the first of them for 70 s/)).toBeInTheDocument()
+  expect(screen.getByText(/1 check running, 2 due, longest wait 70 s/)).toBeInTheDocument()
   expect(screen.getByText('Mon, Tue; 2 holidays, known until 2099-12-26')).toBeInTheDocument()
   expect(screen.getByText('Next: 2099-05-17 Constitution Day')).toBeInTheDocument()
   expect(screen.getByRole('link', { name: 'safety-gear' })).toHaveAttribute('href', '/rules/safety-gear')
-  expect(screen.getByText(/closed 22:00-04:30 Europe\/Oslo; checks begin up to 30 s after/)).toBeInTheDocument()
+  expect(screen.getByText(/closed 22:00-04:30 Europe\/Oslo; checks start up to 30 s after/)).toBeInTheDocument()
   expect(screen.getByText('ines.holm@skerryline.example')).toBeInTheDocument()
 })
 
 test('an installation with nothing in it says what to do first', async () => {
   renderAt('/setup', <SetupPage />, {
     'GET /api/status': { running: 0, due: 0, latestSeconds: 0, keptBack: 0, waitingMessages: 0, problems: [] },
-    'GET /api/calendars': [], 'GET /api/round-ups': [], 'GET /api/reader-languages': [], 'GET /api/events': [], 'GET /api/sources': [], 'GET /api/teams': [], 'GET /api/query-runs': [],
+    'GET /api/calendars': [],
+    'GET /api/round-ups': [],
+    'GET /api/reader-languages': [],
+    'GET /api/events': [],
+    'GET /api/sources': [],
+    'GET /api/teams': [],
+    'GET /api/query-runs': [],
   })
   expect(await screen.findByText('No problems.')).toBeInTheDocument()
-  expect(screen.getByText(/No calendar yet/)).toBeInTheDocument()
-  expect(screen.getByText(/No rule listens to one/)).toBeInTheDocument()
-  expect(screen.getByText(/No round-up yet/)).toBeInTheDocument()
-  expect(screen.getByText(/No source yet/)).toBeInTheDocument()
-  expect(screen.getByText(/trouble is told to the operators/)).toBeInTheDocument()
+  expect(screen.getByText(/No calendars yet/)).toBeInTheDocument()
+  expect(screen.getByText(/No rule uses external events/)).toBeInTheDocument()
+  expect(screen.getByText(/No round-ups yet/)).toBeInTheDocument()
+  expect(screen.getByText(/No sources yet/)).toBeInTheDocument()
+  expect(screen.getByText(/operators get the failure notices/)).toBeInTheDocument()
 })
 
 test('shows the dates of a recurrence on a calendar, or what is wrong with it', async () => {
   const zone = encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)
-  const good = `GET /api/dates?recur=FREQ%3DMONTHLY&zone=${zone}&count=10&calendar=norway&onHoliday=drop`
-  const bad = `GET /api/dates?recur=FREQ%3DSOMETIMES&zone=${zone}&count=10&calendar=norway&onHoliday=drop`
+  const good = `GET /api/dates?recur=FREQ%3DMONTHLY&zone=${zone}&count=10&calendar=norway&onHoliday=skip`
+  const bad = `GET /api/dates?recur=FREQ%3DSOMETIMES&zone=${zone}&count=10&calendar=norway&onHoliday=skip`
   const calls = renderAt('/setup', <SetupPage />, {
     ...answers,
-    [good]: { words: 'every month', zone: 'Europe/Oslo', dates: [{ slot: '2027-05-18T03:40:00Z', local: '2027-05-18T05:40+02:00' }], ends: true, warnings: [] },
+    [good]: {
+      words: 'every month',
+      zone: 'Europe/Oslo',
+      dates: [{ slot: '2027-05-18T03:40:00Z', local: '2027-05-18T05:40+02:00' }],
+      ends: true,
+      warnings: [],
+    },
     [bad]: Response.json({ detail: 'recur: "SOMETIMES" is no frequency.' }, { status: 422 }),
   })
-  const recur = screen.getByLabelText('Recurrence, as RFC 5545 writes it')
+  const recur = screen.getByLabelText('Recurrence (RFC 5545)')
   await userEvent.clear(recur)
   await userEvent.type(recur, 'FREQ=MONTHLY')
   await screen.findByRole('option', { name: 'Working days in Norway' })
   await userEvent.selectOptions(screen.getByLabelText('Calendar'), 'norway')
-  await userEvent.selectOptions(screen.getByLabelText('A date'), 'drop')
-  await userEvent.click(screen.getByRole('button', { name: 'Show the next dates' }))
+  await userEvent.selectOptions(screen.getByLabelText('On holidays'), 'skip')
+  await userEvent.click(screen.getByRole('button', { name: 'Show next slots' }))
   expect(await screen.findByText('Every month (Europe/Oslo).')).toBeInTheDocument()
   expect(screen.getByText(/18.*05:40\+02:00/)).toBeInTheDocument()
-  expect(screen.getByText('There is none after these.')).toBeInTheDocument()
+  expect(screen.getByText('The schedule ends here.')).toBeInTheDocument()
   await userEvent.clear(recur)
   await userEvent.type(recur, 'FREQ=SOMETIMES')
-  await userEvent.click(screen.getByRole('button', { name: 'Show the next dates' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Show next slots' }))
   expect(await screen.findByText('recur: "SOMETIMES" is no frequency.')).toBeInTheDocument()
   expect(calls.filter((call) => dates.test(call))).toHaveLength(2)
 })
@@ -77,18 +125,22 @@ test('reports an event, tests a source and gives the feed an address', async () 
   renderAt('/setup', <SetupPage />, {
     ...answers,
     'POST /api/events/bunkering-loaded': { rules: ['fuel-per-mile'] },
-    'POST /api/sources/ferry/test': { reached: false, words: 'The source does not answer: connection refused', warnings: [] },
+    'POST /api/sources/ferry/test': {
+      reached: false,
+      words: 'The source does not answer: connection refused',
+      warnings: [],
+    },
     'POST /api/feed': { address: 'http://127.0.0.1:8480/feeds/abc/schedules.ics' },
     'DELETE /api/feed': {},
   })
-  await userEvent.click(await screen.findByRole('button', { name: 'Report bunkering-loaded' }))
-  expect(await screen.findByText('It begins a check of fuel-per-mile.')).toBeInTheDocument()
-  await userEvent.click(screen.getByRole('button', { name: 'Test the connection of ferry' }))
+  await userEvent.click(await screen.findByRole('button', { name: 'Trigger bunkering-loaded' }))
+  expect(await screen.findByText('Started a check of fuel-per-mile.')).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Test connection to ferry' }))
   expect(await screen.findByText(/connection refused/)).toBeInTheDocument()
-  await userEvent.click(screen.getByRole('button', { name: 'Give a new address' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Create new address' }))
   expect(await screen.findByText(/schedules\.ics/)).toBeInTheDocument()
-  await userEvent.click(screen.getByRole('button', { name: 'End the old one' }))
-  expect(await screen.findByText('The address answers no more.')).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Revoke address' }))
+  expect(await screen.findByText('The address is revoked.')).toBeInTheDocument()
   expect(screen.queryByText(/schedules\.ics/)).not.toBeInTheDocument()
 })
 
@@ -99,33 +151,53 @@ test('a round-up says what it would say now, is paused and is sent', async () =>
     'POST /api/round-ups/week/pause': {},
     'POST /api/round-ups/week/send': { message: 'm1' },
   })
-  expect(await screen.findByText(/every week on Monday at 08:00; critical at once/)).toBeInTheDocument()
-  await userEvent.click(screen.getByRole('button', { name: 'What it would say now' }))
+  expect(await screen.findByText(/every week on Monday at 08:00; critical sent immediately/)).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Preview' }))
   expect(await screen.findByText('2 warnings: The week')).toBeInTheDocument()
-  expect(screen.getByTitle('What The week would say now')).toHaveAttribute('src', '/api/round-ups/week/preview.html')
+  expect(screen.getByTitle('Preview of The week')).toHaveAttribute('src', '/api/round-ups/week/preview.html')
   await userEvent.click(screen.getByRole('button', { name: 'Pause' }))
-  await userEvent.click(screen.getByRole('button', { name: 'Send it now' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Send now' }))
   expect(await screen.findByRole('link', { name: 'in the outbox' })).toHaveAttribute('href', '/outbox/m1')
   expect(calls).toContain('POST /api/round-ups/week/pause')
 })
 
 test('a reader gets a language of their own, and loses it again', async () => {
-  const jens = { address: 'jens.brandt@skerryline.example', language: 'DE', by: 'Ines Holm', at: '2026-11-24T04:40:00Z' }
+  const jens = {
+    address: 'jens.brandt@skerryline.example',
+    language: 'DE',
+    by: 'Ines Holm',
+    at: '2026-11-24T04:40:00Z',
+  }
   const calls = renderAt('/setup', <LanguagesPanel />, {
     'GET /api/reader-languages': [jens],
-    'PUT /api/reader-languages/jens.brandt%40skerryline.example': [], 'PUT /api/reader-languages/siv.tangen%40skerryline.example': [jens],
+    'PUT /api/reader-languages/jens.brandt%40skerryline.example': [],
+    'PUT /api/reader-languages/siv.tangen%40skerryline.example': [jens],
   })
   expect(await screen.findByText('Deutsch', { selector: 'td' })).toBeInTheDocument()
-  await userEvent.click(screen.getByRole('button', { name: /Take that of the rule: jens/ }))
+  await userEvent.click(screen.getByRole('button', { name: /Use the rule's language: jens/ }))
   await userEvent.type(screen.getByLabelText('Address'), 'siv.tangen@skerryline.example')
   await userEvent.selectOptions(screen.getByLabelText('Language'), 'nb')
   await userEvent.click(screen.getByRole('button', { name: 'Set' }))
-  expect(calls.filter((call) => call.startsWith('PUT'))).toEqual(['PUT /api/reader-languages/jens.brandt%40skerryline.example', 'PUT /api/reader-languages/siv.tangen%40skerryline.example'])
+  expect(calls.filter((call) => call.startsWith('PUT'))).toEqual([
+    'PUT /api/reader-languages/jens.brandt%40skerryline.example',
+    'PUT /api/reader-languages/siv.tangen%40skerryline.example',
+  ])
 })
 
 test('shows the queries that people run by hand, and stops one', async () => {
-  const run = { id: 'r1', login: 'ines', source: 'ferry', query: 'sailings-lately', since: '2026-11-28T04:40:00Z', rows: 12 }
-  const calls = renderAt('/setup', <SetupPage />, { ...answers, 'GET /api/query-runs': [run], 'DELETE /api/query-runs/r1': {} })
+  const run = {
+    id: 'r1',
+    login: 'ines',
+    source: 'ferry',
+    query: 'sailings-lately',
+    since: '2026-11-28T04:40:00Z',
+    rows: 12,
+  }
+  const calls = renderAt('/setup', <SetupPage />, {
+    ...answers,
+    'GET /api/query-runs': [run],
+    'DELETE /api/query-runs/r1': {},
+  })
   expect(await screen.findByText('sailings-lately on ferry, by ines, 12 rows so far')).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: 'Stop sailings-lately by ines' }))
   expect(calls).toContain('DELETE /api/query-runs/r1')
@@ -135,7 +207,14 @@ test('a source that moves needs its password again, and the save says what its r
   renderAt('/setup', <SetupPage />, {
     ...answers,
     'GET /api/session': { login: 'operator', name: 'Operator', email: 'operator@skerryline.example', role: 'OPERATOR' },
-    'PUT /api/sources/ferry': { source: answers['GET /api/sources'][0], test: { reached: true, words: 'The source answers.', warnings: ['The role is a superuser. Use a role that may only read.'] } },
+    'PUT /api/sources/ferry': {
+      source: answers['GET /api/sources'][0],
+      test: {
+        reached: true,
+        words: 'The source answers.',
+        warnings: ['The role is a superuser. Use a role that may only read.'],
+      },
+    },
   })
   await userEvent.click(await screen.findByText('Change ferry'))
   const fields = within(screen.getByText('Change ferry').closest('details') as HTMLElement)
@@ -144,6 +223,6 @@ test('a source that moves needs its password again, and the save says what its r
   await userEvent.type(fields.getByLabelText('JDBC address'), '2')
   expect(password).toBeRequired()
   await userEvent.type(password, 'secret-of-the-tests')
-  await userEvent.click(fields.getByRole('button', { name: 'Save the source' }))
+  await userEvent.click(fields.getByRole('button', { name: 'Save source' }))
   expect(await screen.findByText(/The role is a superuser/)).toBeInTheDocument()
 })

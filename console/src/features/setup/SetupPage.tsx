@@ -21,10 +21,17 @@ export function SetupPage() {
   const now = useQuery(status)
   return (
     <>
-      <div className="head"><h1>Setup</h1><Link className="btn btn-plain" to="/documents/new">New document</Link></div>
+      <div className="head">
+        <h1>Setup</h1>
+        <Link className="btn btn-plain" to="/documents/new">
+          New document
+        </Link>
+      </div>
       <section className="sheet">
         <h2>The service</h2>
-        <Loaded query={now} what="How the service does">{(seen) => <Doing seen={seen} />}</Loaded>
+        <Loaded query={now} what="Service status">
+          {(seen) => <Doing seen={seen} />}
+        </Loaded>
         <HandRuns />
       </section>
       <div className="two">
@@ -49,10 +56,20 @@ export function SetupPage() {
 function Doing({ seen }: { seen: Status }) {
   return (
     <>
-      {seen.problems.length === 0
-        ? <p className="told mt-2">No problems.</p>
-        : <ul className="told bad list-unstyled mt-2">{seen.problems.map((problem) => <li key={problem}>{problem}</li>)}</ul>}
-      <p className="quiet small mb-0">{plural(seen.running, 'check')} running, {numberWords(seen.due)} due{seen.due > 0 && `, the first of them for ${numberWords(seen.latestSeconds)} s`}; {numberWords(seen.keptBack)} kept back; {plural(seen.waitingMessages, 'mail')} waiting.</p>
+      {seen.problems.length === 0 ? (
+        <p className="told mt-2">No problems.</p>
+      ) : (
+        <ul className="told bad list-unstyled mt-2">
+          {seen.problems.map((problem) => (
+            <li key={problem}>{problem}</li>
+          ))}
+        </ul>
+      )}
+      <p className="quiet small mb-0">
+        {plural(seen.running, 'check')} running, {numberWords(seen.due)} due
+        {seen.due > 0 && `, longest wait ${numberWords(seen.latestSeconds)} s`}; {numberWords(seen.keptBack)} awaiting
+        approval; {plural(seen.waitingMessages, 'message')} queued.
+      </p>
     </>
   )
 }

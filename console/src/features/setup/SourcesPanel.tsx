@@ -16,9 +16,21 @@ export function SourcesPanel() {
     <section className="sheet" id="sources">
       <h2>Sources</h2>
       <Loaded query={all} what="The sources">
-        {(list) => list.length === 0 ? <p className="quiet mt-2 mb-0">No source yet: an operator adds the first, here or with <code>odd save-source</code>.</p> : <>{list.map((source) => <One key={source.name} source={source} operator={operator} />)}</>}
+        {(list) =>
+          list.length === 0 ? (
+            <p className="quiet mt-2 mb-0">
+              No sources yet. An operator adds one here or with <code>odd save-source</code>.
+            </p>
+          ) : (
+            <>
+              {list.map((source) => (
+                <One key={source.name} source={source} operator={operator} />
+              ))}
+            </>
+          )
+        }
       </Loaded>
-      {operator ? <Edit /> : <p className="small quiet mt-2 mb-0">An operator adds and changes sources.</p>}
+      {operator ? <Edit /> : <p className="small quiet mt-2 mb-0">Only operators can add and change sources.</p>}
     </section>
   )
 }
@@ -27,9 +39,26 @@ function One({ source, operator }: { source: Source; operator: boolean }) {
   const ask = useMutation({ mutationFn: () => testSource(source.name) })
   return (
     <div className="mt-2">
-      <strong>{source.name}</strong> <Button variant="plain" size="sm" disabled={ask.isPending} onClick={() => ask.mutate()} aria-label={`Test the connection of ${source.name}`}>Test the connection</Button>
-      <p className="small quiet mb-0 text-break">{source.jdbcUrl} as {source.username}; at most {numberWords(source.mostRows)} rows, {numberWords(source.timeLimitSeconds)} s, {numberWords(source.mostConnections)} at once{source.closed && `; closed ${source.closed}`}{source.spreadSeconds > 0 && `; checks begin up to ${numberWords(source.spreadSeconds)} s after their slots`}</p>
-      <div role="status" className="small">{ask.data && <Tested test={ask.data} />}{ask.isError && <span className="told bad">{ask.error.message}</span>}</div>
+      <strong>{source.name}</strong>{' '}
+      <Button
+        variant="plain"
+        size="sm"
+        disabled={ask.isPending}
+        onClick={() => ask.mutate()}
+        aria-label={`Test connection to ${source.name}`}
+      >
+        Test connection
+      </Button>
+      <p className="small quiet mb-0 text-break">
+        {source.jdbcUrl} as {source.username}; max {numberWords(source.mostRows)} rows,{' '}
+        {numberWords(source.timeLimitSeconds)} s, {numberWords(source.mostConnections)} at a time
+        {source.closed && `; closed ${source.closed}`}
+        {source.spreadSeconds > 0 && `; checks start up to ${numberWords(source.spreadSeconds)} s after their slots`}
+      </p>
+      <div role="status" className="small">
+        {ask.data && <Tested test={ask.data} />}
+        {ask.isError && <span className="told bad">{ask.error.message}</span>}
+      </div>
       {operator && <Edit source={source} />}
     </div>
   )
@@ -39,7 +68,11 @@ function Tested({ test }: { test: SourceTest }) {
   return (
     <>
       <span className={test.reached ? 'told' : 'told bad'}>{test.words}</span>
-      {test.warnings.map((warning) => <div key={warning} className="text-break"><span aria-hidden="true">◆ </span>Warning: {warning}</div>)}
+      {test.warnings.map((warning) => (
+        <div key={warning} className="text-break">
+          <span aria-hidden="true">◆ </span>Warning: {warning}
+        </div>
+      ))}
     </>
   )
 }
@@ -48,31 +81,123 @@ function Edit({ source }: { source?: Source }) {
   const id = source?.name ?? 'new'
   const [name, setName] = useState(source?.name ?? '')
   const [ask, setAsk] = useState<SourceAsk>({
-    jdbcUrl: source?.jdbcUrl ?? 'jdbc:postgresql://127.0.0.1:5432/', username: source?.username ?? '', mostRows: source?.mostRows ?? 1_000_000,
-    timeLimitSeconds: source?.timeLimitSeconds ?? 60, mostConnections: source?.mostConnections ?? 8, closed: source?.closed ?? '', spreadSeconds: source?.spreadSeconds ?? 0,
+    jdbcUrl: source?.jdbcUrl ?? 'jdbc:postgresql://127.0.0.1:5432/',
+    username: source?.username ?? '',
+    mostRows: source?.mostRows ?? 1_000_000,
+    timeLimitSeconds: source?.timeLimitSeconds ?? 60,
+    mostConnections: source?.mostConnections ?? 8,
+    closed: source?.closed ?? '',
+    spreadSeconds: source?.spreadSeconds ?? 0,
   })
   const client = useQueryClient()
   const { password, ...others } = ask
-  const save = useMutation({ mutationFn: () => saveSource(name, password ? ask : others), onSuccess: () => { setAsk({ ...others }); return client.invalidateQueries({ queryKey: sources.queryKey }) } })
+  const save = useMutation({
+    mutationFn: () => saveSource(name, password ? ask : others),
+    onSuccess: () => {
+      setAsk({ ...others })
+      return client.invalidateQueries({ queryKey: sources.queryKey })
+    },
+  })
   // The stored password is for the server and the user that it was given for.
   const moved = !!source && (ask.jdbcUrl !== source.jdbcUrl || ask.username !== source.username)
   const put = (part: Partial<SourceAsk>) => setAsk({ ...ask, ...part })
   return (
     <details className="entry">
-      <summary>{source ? `Change ${source.name}` : 'Add a source'}</summary>
-      <Form onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
+      <summary>{source ? `Change ${source.name}` : 'Add source'}</summary>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault()
+          save.mutate()
+        }}
+      >
         <div className="fields">
-          {!source && <Form.Group controlId={`name-${id}`}><Form.Label className="mb-0 small quiet">Name</Form.Label><Form.Control size="sm" required value={name} onChange={(event) => setName(event.target.value)} /></Form.Group>}
-          <Form.Group controlId={`url-${id}`} className="whole"><Form.Label className="mb-0 small quiet">JDBC address</Form.Label><Form.Control size="sm" required value={ask.jdbcUrl} onChange={(event) => put({ jdbcUrl: event.target.value })} /></Form.Group>
-          <Form.Group controlId={`user-${id}`}><Form.Label className="mb-0 small quiet">User, who should only read</Form.Label><Form.Control size="sm" required autoComplete="off" value={ask.username} onChange={(event) => put({ username: event.target.value })} /></Form.Group>
-          <Form.Group controlId={`password-${id}`}><Form.Label className="mb-0 small quiet">Password</Form.Label><Form.Control size="sm" type="password" autoComplete="new-password" required={!source || moved} placeholder={moved ? 'enter it again: the address or user changed' : source ? 'unchanged' : ''} value={ask.password ?? ''} onChange={(event) => put({ password: event.target.value })} /></Form.Group>
-          <Form.Group controlId={`rows-${id}`}><Form.Label className="mb-0 small quiet">Rows at most</Form.Label><NumberField size="sm" least={1} value={ask.mostRows ?? 1_000_000} onChange={(mostRows) => put({ mostRows })} /></Form.Group>
-          <Form.Group controlId={`limit-${id}`}><Form.Label className="mb-0 small quiet">Seconds at most</Form.Label><NumberField size="sm" least={1} most={86_400} value={ask.timeLimitSeconds ?? 60} onChange={(timeLimitSeconds) => put({ timeLimitSeconds })} /></Form.Group>
-          <Form.Group controlId={`connections-${id}`}><Form.Label className="mb-0 small quiet">Queries at once</Form.Label><NumberField size="sm" least={2} most={100} value={ask.mostConnections ?? 8} onChange={(mostConnections) => put({ mostConnections })} /></Form.Group>
-          <Form.Group controlId={`closed-${id}`}><Form.Label className="mb-0 small quiet">Closed</Form.Label><Form.Control size="sm" placeholder="02:00-04:00 Europe/Oslo" value={ask.closed ?? ''} onChange={(event) => put({ closed: event.target.value })} /></Form.Group>
+          {!source && (
+            <Form.Group controlId={`name-${id}`}>
+              <Form.Label className="mb-0 small quiet">Name</Form.Label>
+              <Form.Control size="sm" required value={name} onChange={(event) => setName(event.target.value)} />
+            </Form.Group>
+          )}
+          <Form.Group controlId={`url-${id}`} className="whole">
+            <Form.Label className="mb-0 small quiet">JDBC address</Form.Label>
+            <Form.Control
+              size="sm"
+              required
+              value={ask.jdbcUrl}
+              onChange={(event) => put({ jdbcUrl: event.target.value })}
+            />
+          </Form.Group>
+          <Form.Group controlId={`user-${id}`}>
+            <Form.Label className="mb-0 small quiet">User (read-only)</Form.Label>
+            <Form.Control
+              size="sm"
+              required
+              autoComplete="off"
+              value={ask.username}
+              onChange={(event) => put({ username: event.target.value })}
+            />
+          </Form.Group>
+          <Form.Group controlId={`password-${id}`}>
+            <Form.Label className="mb-0 small quiet">Password</Form.Label>
+            <Form.Control
+              size="sm"
+              type="password"
+              autoComplete="new-password"
+              required={!source || moved}
+              placeholder={moved ? 'enter it again: the address or user changed' : source ? 'unchanged' : ''}
+              value={ask.password ?? ''}
+              onChange={(event) => put({ password: event.target.value })}
+            />
+          </Form.Group>
+          <Form.Group controlId={`rows-${id}`}>
+            <Form.Label className="mb-0 small quiet">Max rows</Form.Label>
+            <NumberField
+              size="sm"
+              least={1}
+              value={ask.mostRows ?? 1_000_000}
+              onChange={(mostRows) => put({ mostRows })}
+            />
+          </Form.Group>
+          <Form.Group controlId={`limit-${id}`}>
+            <Form.Label className="mb-0 small quiet">Max seconds</Form.Label>
+            <NumberField
+              size="sm"
+              least={1}
+              most={86_400}
+              value={ask.timeLimitSeconds ?? 60}
+              onChange={(timeLimitSeconds) => put({ timeLimitSeconds })}
+            />
+          </Form.Group>
+          <Form.Group controlId={`connections-${id}`}>
+            <Form.Label className="mb-0 small quiet">Max queries at a time</Form.Label>
+            <NumberField
+              size="sm"
+              least={2}
+              most={100}
+              value={ask.mostConnections ?? 8}
+              onChange={(mostConnections) => put({ mostConnections })}
+            />
+          </Form.Group>
+          <Form.Group controlId={`closed-${id}`}>
+            <Form.Label className="mb-0 small quiet">Closed hours</Form.Label>
+            <Form.Control
+              size="sm"
+              placeholder="02:00-04:00 Europe/Oslo"
+              value={ask.closed ?? ''}
+              onChange={(event) => put({ closed: event.target.value })}
+            />
+          </Form.Group>
         </div>
-        <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>Save the source</Button>
-        <div role="status"><Refusal error={save.error} />{save.isSuccess && <div className="small mt-2"><Tested test={{ ...save.data.test, words: `Saved. ${save.data.test.words}` }} /></div>}</div>
+        <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>
+          Save source
+        </Button>
+        <div role="status">
+          <Refusal error={save.error} />
+          {save.isSuccess && (
+            <div className="small mt-2">
+              <Tested test={{ ...save.data.test, words: `Saved. ${save.data.test.words}` }} />
+            </div>
+          )}
+        </div>
       </Form>
     </details>
   )

@@ -8,7 +8,9 @@ export function Effects({ effects }: { effects: Effect[] }) {
     <ul className="told list-unstyled">
       {effects.map((each) => (
         <li key={each.rule}>
-          {each.title}: {each.refused ?? `${numberWords(each.before ?? 0)} exceptions now, ${numberWords(each.after ?? 0)} with this change${each.otherSeverity ? `, ${numberWords(each.otherSeverity)} of them with another severity` : ''}`}
+          {each.title}:{' '}
+          {each.refused ??
+            `${numberWords(each.before ?? 0)} exceptions now, ${numberWords(each.after ?? 0)} with this change${each.otherSeverity ? `, ${numberWords(each.otherSeverity)} of them with another severity` : ''}`}
         </li>
       ))}
     </ul>

@@ -17,28 +17,63 @@ export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
   const problems = load.error instanceof ApiError ? load.error.problems : []
   return (
     <section className="sheet">
-      <h2>Paste a table of values</h2>
-      <Form className="mt-2" onSubmit={(event) => { event.preventDefault(); load.mutate() }}>
+      <h2>Import values</h2>
+      <Form
+        className="mt-2"
+        onSubmit={(event) => {
+          event.preventDefault()
+          load.mutate()
+        }}
+      >
         <Form.Group controlId="table" className="mb-2">
-          <Form.Label className="mb-0">The first line is <code>{[...threshold.key, 'from', 'number'].join(',')}</code></Form.Label>
-          <Form.Control as="textarea" rows={5} className="font-monospace" value={table} onChange={(event) => setTable(event.target.value)} />
+          <Form.Label className="mb-0">
+            The first line is <code>{[...threshold.key, 'from', 'number'].join(',')}</code>
+          </Form.Label>
+          <Form.Control
+            as="textarea"
+            rows={5}
+            className="font-monospace"
+            value={table}
+            onChange={(event) => setTable(event.target.value)}
+          />
         </Form.Group>
         <Form.Group controlId="table-remark" className="mb-2">
-          <Form.Label className="mb-0">Why</Form.Label>
+          <Form.Label className="mb-0">Reason</Form.Label>
           <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
         </Form.Group>
         <div className="d-flex gap-3 align-items-center">
-          <Button type="submit" variant="plain" disabled={load.isPending || table.trim() === '' || remark.trim() === ''}>Import</Button>
-          <a href={`/api/thresholds/${threshold.name}/values.csv`} download={`${threshold.name}.csv`}>The values as a file</a>
+          <Button
+            type="submit"
+            variant="plain"
+            disabled={load.isPending || table.trim() === '' || remark.trim() === ''}
+          >
+            Import
+          </Button>
+          <a href={`/api/thresholds/${threshold.name}/values.csv`} download={`${threshold.name}.csv`}>
+            CSV file of the values
+          </a>
         </div>
       </Form>
-      {(table.trim() === '' || remark.trim() === '') && <p className="small quiet mt-2 mb-0">{table.trim() === '' ? 'Paste a table; a line without a key is for all others.' : 'Say why, for those who ask later.'}</p>}
+      {(table.trim() === '' || remark.trim() === '') && (
+        <p className="small quiet mt-2 mb-0">
+          {table.trim() === '' ? 'Paste a table. A line without key values is the default.' : 'Give a reason.'}
+        </p>
+      )}
       <div role="status">
-        {load.data && <p className="told">{plural(load.data.read, 'value')} read, {load.data.changed} of them changed something.</p>}
+        {load.data && (
+          <p className="told">
+            {plural(load.data.read, 'value')} read, {load.data.changed} of them changed.
+          </p>
+        )}
         {load.isError && (
           <ul className="told bad list-unstyled">
             {problems.length === 0 && <li>{load.error.message}</li>}
-            {problems.map((problem, index) => <li key={index}>{problem.field && `${problem.field}: `}{problem.message}</li>)}
+            {problems.map((problem, index) => (
+              <li key={index}>
+                {problem.field && `${problem.field}: `}
+                {problem.message}
+              </li>
+            ))}
           </ul>
         )}
       </div>

@@ -8,7 +8,12 @@ const left = 56
 const bottom = 22
 const day = 86_400_000
 
-const dayWords = new Intl.DateTimeFormat(undefined, { day: 'numeric', month: 'short', year: 'numeric', timeZone: 'UTC' })
+const dayWords = new Intl.DateTimeFormat(undefined, {
+  day: 'numeric',
+  month: 'short',
+  year: 'numeric',
+  timeZone: 'UTC',
+})
 const dashes = ['', '1 4', '8 3 2 3', '12 4']
 
 type Line = { key: string[]; steps: { from: number | null; number: number; planned: boolean }[] }
@@ -19,10 +24,17 @@ export function linesOf(values: Value[]): Line[] {
   for (const value of values) {
     const name = value.key.join('\n')
     const line = lines.get(name) ?? { key: value.key, steps: [] }
-    line.steps.push({ from: value.from === null ? null : Date.parse(`${value.from}T00:00:00Z`), number: value.number, planned: value.when === 'PLANNED' })
+    line.steps.push({
+      from: value.from === null ? null : Date.parse(`${value.from}T00:00:00Z`),
+      number: value.number,
+      planned: value.when === 'PLANNED',
+    })
     lines.set(name, line)
   }
-  return [...lines.values()].map((line) => ({ ...line, steps: line.steps.sort((a, b) => (a.from ?? -Infinity) - (b.from ?? -Infinity)) }))
+  return [...lines.values()].map((line) => ({
+    ...line,
+    steps: line.steps.sort((a, b) => (a.from ?? -Infinity) - (b.from ?? -Infinity)),
+  }))
 }
 
 const mostLines = 6
@@ -39,25 +51,61 @@ export function StepChart({ values, unit, today }: { values: Value[]; unit: stri
   const numbers = lines.flatMap((line) => line.steps.map((step) => step.number))
   const [low, high] = [Math.min(...numbers), Math.max(...numbers)]
   const room = high === low ? Math.abs(high) * 0.2 || 1 : (high - low) * 0.12
-  const x = (time: number) => left + ((Math.max(start, Math.min(end, time)) - start) / (end - start)) * (width - left - 8)
+  const x = (time: number) =>
+    left + ((Math.max(start, Math.min(end, time)) - start) / (end - start)) * (width - left - 8)
   const y = (value: number) => 10 + ((high + room - value) / (high - low + 2 * room)) * (height - bottom - 10)
-  const said = lines.map((line) => `${line.key.length > 0 || lines.length > 1 ? `${forWhom(line.key)}: ` : ''}${line.steps.map((step) => `${measureWords(step.number)}${step.from === null ? '' : ` from ${dayWords.format(step.from)}`}${step.planned ? ', planned' : ''}`).join('; ')}`).join('. ')
+  const said = lines
+    .map(
+      (line) =>
+        `${line.key.length > 0 || lines.length > 1 ? `${forWhom(line.key)}: ` : ''}${line.steps.map((step) => `${measureWords(step.number)}${step.from === null ? '' : ` from ${dayWords.format(step.from)}`}${step.planned ? ', planned' : ''}`).join('; ')}`,
+    )
+    .join('. ')
   return (
     <>
       <svg className="chart" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`Values over time. ${said}`}>
-        {[...new Set([low, high])].map((value) => <g key={value}><line x1={left} x2={width - 8} y1={y(value)} y2={y(value)} stroke="var(--bs-border-color)" /><text x={left - 6} y={y(value) + 4} textAnchor="end">{measureWords(value)}</text></g>)}
+        {[...new Set([low, high])].map((value) => (
+          <g key={value}>
+            <line x1={left} x2={width - 8} y1={y(value)} y2={y(value)} stroke="var(--bs-border-color)" />
+            <text x={left - 6} y={y(value) + 4} textAnchor="end">
+              {measureWords(value)}
+            </text>
+          </g>
+        ))}
         <line x1={x(now)} x2={x(now)} y1={4} y2={height - bottom} stroke="var(--bs-body-color)" strokeDasharray="2 3" />
-        <text x={x(now) + 4} y={14}>today</text>
-        {lines.map((line, index) => <Steps key={line.key.join()} line={line} dash={dashes[index % dashes.length] ?? ''} x={x} y={y} end={end} />)}
-        <text x={left} y={height - 4}>{dayWords.format(start)}</text>
-        <text x={width - 8} y={height - 4} textAnchor="end">{dayWords.format(end)}</text>
+        <text x={x(now) + 4} y={14}>
+          today
+        </text>
+        {lines.map((line, index) => (
+          <Steps key={line.key.join()} line={line} dash={dashes[index % dashes.length] ?? ''} x={x} y={y} end={end} />
+        ))}
+        <text x={left} y={height - 4}>
+          {dayWords.format(start)}
+        </text>
+        <text x={width - 8} y={height - 4} textAnchor="end">
+          {dayWords.format(end)}
+        </text>
       </svg>
-      <p className="small quiet mb-0">{unit && `In ${unit}. `}What is planned is dashed in amber.{all.length > mostLines && ` The first ${mostLines} of ${all.length} are drawn.`}</p>
+      <p className="small quiet mb-0">
+        {unit && `In ${unit}. `}What is planned is dashed in amber.
+        {all.length > mostLines && ` The first ${mostLines} of ${all.length} are drawn.`}
+      </p>
     </>
   )
 }
 
-function Steps({ line, dash, x, y, end }: { line: Line; dash: string; x: (time: number) => number; y: (value: number) => number; end: number }) {
+function Steps({
+  line,
+  dash,
+  x,
+  y,
+  end,
+}: {
+  line: Line
+  dash: string
+  x: (time: number) => number
+  y: (value: number) => number
+  end: number
+}) {
   const last = line.steps.at(-1)
   return (
     <g>
@@ -65,10 +113,21 @@ function Steps({ line, dash, x, y, end }: { line: Line; dash: string; x: (time: 
         const from = step.from ?? -Infinity
         const until = line.steps[index + 1]?.from ?? end
         const before = line.steps[index - 1]
-        const look = step.planned ? { stroke: 'var(--lantern)', strokeDasharray: '7 4' } : { stroke: 'var(--bs-body-color)', strokeDasharray: dash }
-        return <g key={index} strokeWidth={2}>{before && <line x1={x(from)} x2={x(from)} y1={y(before.number)} y2={y(step.number)} {...look} />}<line x1={x(from)} x2={x(until)} y1={y(step.number)} y2={y(step.number)} {...look} /></g>
+        const look = step.planned
+          ? { stroke: 'var(--lantern)', strokeDasharray: '7 4' }
+          : { stroke: 'var(--bs-body-color)', strokeDasharray: dash }
+        return (
+          <g key={index} strokeWidth={2}>
+            {before && <line x1={x(from)} x2={x(from)} y1={y(before.number)} y2={y(step.number)} {...look} />}
+            <line x1={x(from)} x2={x(until)} y1={y(step.number)} y2={y(step.number)} {...look} />
+          </g>
+        )
       })}
-      {last && line.key.length > 0 && <text x={x(end) - 4} y={y(last.number) - 5} textAnchor="end">{forWhom(line.key)}</text>}
+      {last && line.key.length > 0 && (
+        <text x={x(end) - 4} y={y(last.number) - 5} textAnchor="end">
+          {forWhom(line.key)}
+        </text>
+      )}
     </g>
   )
 }

@@ -13,7 +13,11 @@ import { forWhom, Values } from './Values'
 export function ThresholdPage() {
   const { name = '' } = useParams()
   const page = useQuery(threshold(name))
-  return <Loaded query={page} what="The threshold">{(data) => <OneThreshold page={data} />}</Loaded>
+  return (
+    <Loaded query={page} what="The threshold">
+      {(data) => <OneThreshold page={data} />}
+    </Loaded>
+  )
 }
 
 function OneThreshold({ page }: { page: Page }) {
@@ -23,17 +27,39 @@ function OneThreshold({ page }: { page: Page }) {
     <>
       <h1>{summary.title.charAt(0).toUpperCase() + summary.title.slice(1)}</h1>
       <p className="quiet mb-0">
-        <code>threshold('{summary.name}'{summary.key.map((each) => `, ${each}`).join('')})</code>{summary.description && ` · ${summary.description}`}
+        <code>
+          threshold('{summary.name}'{summary.key.map((each) => `, ${each}`).join('')})
+        </code>
+        {summary.description && ` · ${summary.description}`}
       </p>
-      <p className="mb-0">Used by {summary.rules.length === 0 ? 'no rule' : summary.rules.map((rule, index) => <span key={rule}>{index > 0 && ', '}<Link to={`/rules/${rule}`}>{rule}</Link></span>)}</p>
-      {page.values.some(({ from }) => from !== null) && <section className="sheet"><h2>Over time</h2><StepChart values={page.values} unit={summary.unit} today={new Date()} /></section>}
+      <p className="mb-0">
+        Used by{' '}
+        {summary.rules.length === 0
+          ? 'no rules'
+          : summary.rules.map((rule, index) => (
+              <span key={rule}>
+                {index > 0 && ', '}
+                <Link to={`/rules/${rule}`}>{rule}</Link>
+              </span>
+            ))}
+      </p>
+      {page.values.some(({ from }) => from !== null) && (
+        <section className="sheet">
+          <h2>Over time</h2>
+          <StepChart values={page.values} unit={summary.unit} today={new Date()} />
+        </section>
+      )}
       <div className="two">
         <Values page={page} />
         <ImportTable threshold={summary} />
       </div>
       <section className="sheet">
-        <h2>Who changed what, when and why</h2>
-        {history.length === 0 ? <p className="quiet mt-2 mb-0">Nothing yet.</p> : <Changes history={history} kept={summary.key.length > 0} />}
+        <h2>Changes</h2>
+        {history.length === 0 ? (
+          <p className="quiet mt-2 mb-0">None yet.</p>
+        ) : (
+          <Changes history={history} kept={summary.key.length > 0} />
+        )}
       </section>
     </>
   )
@@ -43,14 +69,25 @@ function Changes({ history, kept }: { history: Given[]; kept: boolean }) {
   return (
     <Scroll label="Changes">
       <Table>
-        <thead><tr><th>When</th><th>Who</th>{kept && <th>For</th>}<th>From</th><th className="num">Value</th><th>Why</th></tr></thead>
+        <thead>
+          <tr>
+            <th>When</th>
+            <th>Who</th>
+            {kept && <th>For</th>}
+            <th>From</th>
+            <th className="num">Value</th>
+            <th>Reason</th>
+          </tr>
+        </thead>
         <tbody>
           {history.map((given, index) => (
             <tr key={index}>
-              <td className="text-nowrap">{timeWords(given.setAt)}</td><td>{given.setBy}</td>
+              <td className="text-nowrap">{timeWords(given.setAt)}</td>
+              <td>{given.setBy}</td>
               {kept && <td>{forWhom(given.key)}</td>}
               <td className="text-nowrap">{given.from ?? 'always'}</td>
-              <td className="num">{given.number === null ? 'taken back' : measureWords(given.number)}</td><td>{given.remark}</td>
+              <td className="num">{given.number === null ? 'removed' : measureWords(given.number)}</td>
+              <td>{given.remark}</td>
             </tr>
           ))}
         </tbody>

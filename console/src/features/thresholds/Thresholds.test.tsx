@@ -6,10 +6,26 @@ import { ImportTable } from './ImportTable'
 import { ThresholdsPage } from './ThresholdsPage'
 
 const poorLoad: ThresholdSummary = {
-  name: 'poor_load', title: 'poor load', unit: 'heads', description: null, key: ['route'], number: 112, values: 9, planned: 1, rules: ['poorly-used-routes'],
+  name: 'poor_load',
+  title: 'poor load',
+  unit: 'heads',
+  description: null,
+  key: ['route'],
+  number: 112,
+  values: 9,
+  planned: 1,
+  rules: ['poorly-used-routes'],
 }
 const lateMinutes: ThresholdSummary = {
-  name: 'late_minutes', title: 'late', unit: 'min', description: 'From when a sailing is late.', key: [], number: null, values: 0, planned: 0, rules: [],
+  name: 'late_minutes',
+  title: 'late',
+  unit: 'min',
+  description: 'From when a sailing is late.',
+  key: [],
+  number: null,
+  values: 0,
+  planned: 0,
+  rules: [],
 }
 const importCall = 'POST /api/thresholds/poor_load/values.csv?remark=summer%20timetable'
 
@@ -21,18 +37,18 @@ test('lists what each threshold is now, what it is kept by and who uses it', asy
   expect(kept.getByRole('link', { name: 'poorly-used-routes' })).toHaveAttribute('href', '/rules/poorly-used-routes')
   const one = within(screen.getByRole('row', { name: /From when a sailing is late/ }))
   expect(one.getByText('–')).toBeInTheDocument()
-  expect(one.getByText('one for all')).toBeInTheDocument()
-  expect(one.getByText('no rule')).toBeInTheDocument()
+  expect(one.getByText('single value')).toBeInTheDocument()
+  expect(one.getByText('no rules')).toBeInTheDocument()
 })
 
 test('without any threshold it says what to do first', async () => {
   renderAt('/thresholds', <ThresholdsPage />, { 'GET /api/thresholds': [] })
-  expect(await screen.findByText(/No threshold yet/)).toBeInTheDocument()
+  expect(await screen.findByText(/No thresholds yet/)).toBeInTheDocument()
 })
 
 async function paste() {
   await userEvent.type(screen.getByLabelText(/The first line is/), 'route,from,number{enter}Holm – Vik,,95')
-  await userEvent.type(screen.getByLabelText('Why'), 'summer timetable')
+  await userEvent.type(screen.getByLabelText('Reason'), 'summer timetable')
   await userEvent.click(screen.getByRole('button', { name: 'Import' }))
 }
 
@@ -45,15 +61,24 @@ test('a pasted table is imported once it is there and said why', async () => {
     },
   })
   expect(screen.getByRole('button', { name: 'Import' })).toBeDisabled()
-  expect(screen.getByText(/Paste a table; a line without a key/)).toBeInTheDocument()
+  expect(screen.getByText(/Paste a table. A line without key values/)).toBeInTheDocument()
   await paste()
-  expect(await screen.findByText('1 value read, 1 of them changed something.')).toBeInTheDocument()
+  expect(await screen.findByText('1 value read, 1 of them changed.')).toBeInTheDocument()
   expect(sent).toBe('route,from,number\nHolm – Vik,,95')
 })
 
 test('every line that cannot be read is named', async () => {
   renderAt('/thresholds/poor_load', <ImportTable threshold={poorLoad} />, {
-    [importCall]: Response.json({ detail: 'Two things to put right.', problems: [{ field: 'line 2', message: '"many" is no number' }, { field: 'line 3', message: '"May" is no date' }] }, { status: 422 }),
+    [importCall]: Response.json(
+      {
+        detail: 'Two things to put right.',
+        problems: [
+          { field: 'line 2', message: '"many" is no number' },
+          { field: 'line 3', message: '"May" is no date' },
+        ],
+      },
+      { status: 422 },
+    ),
   })
   await paste()
   expect(await screen.findByText('line 2: "many" is no number')).toBeInTheDocument()

@@ -15,9 +15,16 @@ export function ThresholdsPage() {
       <h1>Thresholds</h1>
       <section className="sheet">
         <Loaded query={all} what="The thresholds">
-          {(list) => (list.length === 0
-            ? <p className="quiet mb-0">No threshold yet. Write a document of kind threshold and save it with <code>odd push</code>; conditions then name it.</p>
-            : <ThresholdTable list={list} />)}
+          {(list) =>
+            list.length === 0 ? (
+              <p className="quiet mb-0">
+                No thresholds yet. Write a definition of kind threshold and save it with <code>odd push</code>.
+                Conditions then use it.
+              </p>
+            ) : (
+              <ThresholdTable list={list} />
+            )
+          }
         </Loaded>
       </section>
     </>
@@ -28,16 +35,38 @@ function ThresholdTable({ list }: { list: ThresholdSummary[] }) {
   return (
     <Scroll label="Thresholds">
       <Table>
-        <thead><tr><th>Threshold</th><th className="num">Now</th><th>Kept by</th><th className="num">Values</th><th className="num">Planned</th><th>Used by</th></tr></thead>
+        <thead>
+          <tr>
+            <th>Threshold</th>
+            <th className="num">Now</th>
+            <th>Key columns</th>
+            <th className="num">Values</th>
+            <th className="num">Planned</th>
+            <th>Used by</th>
+          </tr>
+        </thead>
         <tbody>
           {list.map((each) => (
             <tr key={each.name}>
-              <td><Link to={`/thresholds/${each.name}`}>{each.title}</Link><div className="small quiet">{each.description ?? each.name}</div></td>
-              <td className="num text-nowrap">{each.number === null ? '–' : `${measureWords(each.number)} ${each.unit ?? ''}`}</td>
-              <td>{each.key.join(', ') || <span className="quiet">one for all</span>}</td>
+              <td>
+                <Link to={`/thresholds/${each.name}`}>{each.title}</Link>
+                <div className="small quiet">{each.description ?? each.name}</div>
+              </td>
+              <td className="num text-nowrap">
+                {each.number === null ? '–' : `${measureWords(each.number)} ${each.unit ?? ''}`}
+              </td>
+              <td>{each.key.join(', ') || <span className="quiet">single value</span>}</td>
               <td className="num">{each.values}</td>
               <td className="num">{each.planned}</td>
-              <td>{each.rules.map((rule, index) => <span key={rule}>{index > 0 && ', '}<Link to={`/rules/${rule}`}>{rule}</Link></span>)}{each.rules.length === 0 && <span className="quiet">no rule</span>}</td>
+              <td>
+                {each.rules.map((rule, index) => (
+                  <span key={rule}>
+                    {index > 0 && ', '}
+                    <Link to={`/rules/${rule}`}>{rule}</Link>
+                  </span>
+                ))}
+                {each.rules.length === 0 && <span className="quiet">no rules</span>}
+              </td>
             </tr>
           ))}
         </tbody>

@@ -28,21 +28,56 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
     effect.reset()
     setLines(all)
   }
-  const add = () => edit([...lines, { id: Math.max(0, ...lines.map(({ id }) => id)) + 1, key: threshold.key.map(() => ''), from: '', number: '' }])
+  const add = () =>
+    edit([
+      ...lines,
+      { id: Math.max(0, ...lines.map(({ id }) => id)) + 1, key: threshold.key.map(() => ''), from: '', number: '' },
+    ])
   return (
-    <Form onSubmit={(event) => { event.preventDefault(); save.mutate() }}>
+    <Form
+      onSubmit={(event) => {
+        event.preventDefault()
+        save.mutate()
+      }}
+    >
       <Lines page={page} lines={lines} onEdit={edit} />
-      <Button size="sm" variant="plain" className="my-2" onClick={add}>Add a line</Button>
+      <Button size="sm" variant="plain" className="my-2" onClick={add}>
+        Add line
+      </Button>
       <Form.Group controlId="remark" className="mb-2">
-        <Form.Label className="mb-0">Why</Form.Label>
+        <Form.Label className="mb-0">Reason</Form.Label>
         <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
       </Form.Group>
-      <Form.Check id="as-known" className="mb-2" label="Take what the new values find now as known, and tell nobody" checked={asKnown} onChange={(event) => setAsKnown(event.target.checked)} />
-      <p className="small quiet mb-2">{hindered ?? (changed.length === 0 ? 'Nothing is changed yet.' : `${plural(changed.length, 'value')} changed${remark.trim() === '' ? '; say why, for those who ask later' : ''}.`)}</p>
+      <Form.Check
+        id="as-known"
+        className="mb-2"
+        label="Treat what the new values find as known (send nothing)"
+        checked={asKnown}
+        onChange={(event) => setAsKnown(event.target.checked)}
+      />
+      <p className="small quiet mb-2">
+        {hindered ??
+          (changed.length === 0
+            ? 'No changes yet.'
+            : `${plural(changed.length, 'value')} changed${remark.trim() === '' ? '. Give a reason' : ''}.`)}
+      </p>
       <div className="d-flex gap-2 flex-wrap">
-        <Button type="submit" disabled={save.isPending || changed.length === 0 || hindered !== null || remark.trim() === ''}>Save</Button>
-        <Button variant="plain" onClick={() => effect.mutate()} disabled={effect.isPending || changed.length === 0 || hindered !== null}>Count the effect</Button>
-        <Button variant="plain" onClick={onLeave}>Leave it</Button>
+        <Button
+          type="submit"
+          disabled={save.isPending || changed.length === 0 || hindered !== null || remark.trim() === ''}
+        >
+          Save
+        </Button>
+        <Button
+          variant="plain"
+          onClick={() => effect.mutate()}
+          disabled={effect.isPending || changed.length === 0 || hindered !== null}
+        >
+          Show effect
+        </Button>
+        <Button variant="plain" onClick={onLeave}>
+          Cancel
+        </Button>
       </div>
       <div role="status">
         {effect.data && <Effects effects={effect.data} />}
@@ -58,18 +93,63 @@ function Lines({ page, lines, onEdit }: { page: ThresholdPage; lines: Line[]; on
   return (
     <Scroll label="Values to edit">
       <Table className="typed">
-        <thead><tr>{key.map((part) => <th key={part}>{part}</th>)}<th>From</th><th className="num">Value{unit && `, ${unit}`}</th><th><span className="visually-hidden">Remove</span></th></tr></thead>
+        <thead>
+          <tr>
+            {key.map((part) => (
+              <th key={part}>{part}</th>
+            ))}
+            <th>From</th>
+            <th className="num">Value{unit && `, ${unit}`}</th>
+            <th>
+              <span className="visually-hidden">Remove</span>
+            </th>
+          </tr>
+        </thead>
         <tbody>
           {lines.map((line, index) => (
             <tr key={line.id}>
               {key.map((part, at) => (
                 <td key={part}>
-                  <Form.Control size="sm" aria-label={`${part} of line ${index + 1}`} placeholder="all others" value={line.key[at] ?? ''} onChange={(event) => put({ ...line, key: line.key.map((each, i) => (i === at ? event.target.value : each)) })} />
+                  <Form.Control
+                    size="sm"
+                    aria-label={`${part} of line ${index + 1}`}
+                    placeholder="default"
+                    value={line.key[at] ?? ''}
+                    onChange={(event) =>
+                      put({ ...line, key: line.key.map((each, i) => (i === at ? event.target.value : each)) })
+                    }
+                  />
                 </td>
               ))}
-              <td><Form.Control size="sm" type="date" aria-label={`From, of line ${index + 1}; empty for always`} value={line.from} onChange={(event) => put({ ...line, from: event.target.value })} /></td>
-              <td><Form.Control size="sm" inputMode="decimal" className="num" aria-label={`Value of line ${index + 1}`} value={line.number} onChange={(event) => put({ ...line, number: event.target.value })} /></td>
-              <td><Button size="sm" variant="plain" aria-label={`Remove line ${index + 1}`} onClick={() => onEdit(lines.filter((each) => each.id !== line.id))}>Remove</Button></td>
+              <td>
+                <Form.Control
+                  size="sm"
+                  type="date"
+                  aria-label={`From, of line ${index + 1}; empty for always`}
+                  value={line.from}
+                  onChange={(event) => put({ ...line, from: event.target.value })}
+                />
+              </td>
+              <td>
+                <Form.Control
+                  size="sm"
+                  inputMode="decimal"
+                  className="num"
+                  aria-label={`Value of line ${index + 1}`}
+                  value={line.number}
+                  onChange={(event) => put({ ...line, number: event.target.value })}
+                />
+              </td>
+              <td>
+                <Button
+                  size="sm"
+                  variant="plain"
+                  aria-label={`Remove line ${index + 1}`}
+                  onClick={() => onEdit(lines.filter((each) => each.id !== line.id))}
+                >
+                  Remove
+                </Button>
+              </td>
             </tr>
           ))}
         </tbody>

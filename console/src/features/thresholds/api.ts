@@ -15,14 +15,31 @@ export type ThresholdSummary = {
 }
 
 export type Value = { key: string[]; from: string | null; number: number; when: 'PAST' | 'NOW' | 'PLANNED' }
-export type Given = { key: string[]; from: string | null; number: number | null; setBy: string; setAt: Instant; remark: string }
+export type Given = {
+  key: string[]
+  from: string | null
+  number: number | null
+  setBy: string
+  setAt: Instant
+  remark: string
+}
 export type ThresholdPage = { threshold: ThresholdSummary; values: Value[]; history: Given[] }
 export type NewValue = { key: string[]; from: string | null; number: string | null }
-export type Effect = { rule: string; title: string; before: number | null; after: number | null; otherSeverity: number | null; refused: string | null }
+export type Effect = {
+  rule: string
+  title: string
+  before: number | null
+  after: number | null
+  otherSeverity: number | null
+  refused: string | null
+}
 
 const path = (name: string) => `/api/thresholds/${encodeURIComponent(name)}`
 
-export const thresholds = queryOptions({ queryKey: ['thresholds'], queryFn: () => api.get<ThresholdSummary[]>('/api/thresholds') })
+export const thresholds = queryOptions({
+  queryKey: ['thresholds'],
+  queryFn: () => api.get<ThresholdSummary[]>('/api/thresholds'),
+})
 
 export const threshold = (name: string) =>
   queryOptions({ queryKey: ['thresholds', name], queryFn: () => api.get<ThresholdPage>(path(name)) })
@@ -33,4 +50,8 @@ export const give = (name: string, values: NewValue[], remark: string, asKnown: 
   api.post<ThresholdPage>(`${path(name)}/values`, { values, remark, asKnown })
 
 export const importTable = (name: string, table: string, remark: string) =>
-  api.text<{ read: number; changed: number }>(`${path(name)}/values.csv?remark=${encodeURIComponent(remark)}`, table, 'text/csv')
+  api.text<{ read: number; changed: number }>(
+    `${path(name)}/values.csv?remark=${encodeURIComponent(remark)}`,
+    table,
+    'text/csv',
+  )

@@ -8,12 +8,21 @@ const place = (key: string[], from: string | null) => JSON.stringify([key, from]
 const keyOf = (line: Line) => (line.key.every((part) => part.trim() === '') ? [] : line.key)
 
 export const linesOf = (values: Value[], width: number): Line[] =>
-  values.map((value, id) => ({ id, key: value.key.length === 0 ? Array<string>(width).fill('') : value.key, from: value.from ?? '', number: String(value.number) }))
+  values.map((value, id) => ({
+    id,
+    key: value.key.length === 0 ? Array<string>(width).fill('') : value.key,
+    from: value.from ?? '',
+    number: String(value.number),
+  }))
 
 /** What has to be given and taken back to make the table say what the lines say; untouched values are not given again. */
 export function changes(values: Value[], lines: Line[]): NewValue[] {
   const before = new Map(values.map((value) => [place(value.key, value.from), value]))
-  const after = lines.map((line): NewValue => ({ key: keyOf(line), from: line.from || null, number: line.number.trim() }))
+  const after = lines.map((line): NewValue => ({
+    key: keyOf(line),
+    from: line.from || null,
+    number: line.number.trim(),
+  }))
   const kept = new Set(after.map((value) => place(value.key, value.from)))
   const given = after.filter((value) => {
     const was = before.get(place(value.key, value.from))
@@ -25,10 +34,11 @@ export function changes(values: Value[], lines: Line[]): NewValue[] {
 
 /** What keeps the lines from being saved, in words; null if nothing does. */
 export function hindrance(lines: Line[], names: string[]): string | null {
-  if (lines.some((line) => line.number.trim() === '')) return 'A line has no value; give it one or remove the line.'
+  if (lines.some((line) => line.number.trim() === '')) return 'A line has no value. Enter one or remove the line.'
   const places = lines.map((line) => place(keyOf(line), line.from || null))
   const twice = lines.find((_, index) => places.indexOf(places[index] ?? '') !== index)
-  if (twice) return `Two lines are for ${keyOf(twice).join(', ') || 'all others'} from ${twice.from || 'always'}; remove one.`
+  if (twice)
+    return `Two lines are for ${keyOf(twice).join(', ') || 'default'} from ${twice.from || 'always'}; remove one.`
   const partly = lines.find((line) => keyOf(line).some((part) => part.trim() === ''))
-  return partly ? `A line names only part of ${names.join(', ')}; name all of them, or none for all others.` : null
+  return partly ? `A line has only some of ${names.join(', ')}. Enter all of them, or none for the default.` : null
 }

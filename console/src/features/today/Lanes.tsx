@@ -13,30 +13,66 @@ export function Lanes({ day }: { day: DaySeen }) {
   const from = Date.parse(day.from)
   const span = Date.parse(day.until) - from
   const x = (instant: string) => side + ((Date.parse(instant) - from) / span) * (width - 2 * side)
-  if (day.lanes.length === 0) return <p className="quiet mt-2 mb-0">{day.others === 0 ? 'No rule is active yet.' : `Nothing was reported, and nothing failed or is late. ${plural(day.others, 'rule is', 'rules are')} active.`}</p>
+  if (day.lanes.length === 0)
+    return (
+      <p className="quiet mt-2 mb-0">
+        {day.others === 0
+          ? 'No active rules yet.'
+          : `Nothing was reported, failed or late. ${plural(day.others, 'rule is', 'rules are')} active.`}
+      </p>
+    )
   return (
     <>
       <div className="lanes">
         {day.lanes.map((lane) => (
           <div className="lane" key={lane.rule}>
-            <Link to={`/rules/${lane.rule}`}>{lane.title}{lane.pending > 0 && <span className="quiet small"> {lane.pending} pending</span>}</Link>
+            <Link to={`/rules/${lane.rule}`}>
+              {lane.title}
+              {lane.pending > 0 && <span className="quiet small"> {lane.pending} pending</span>}
+            </Link>
             <LaneChart lane={lane} x={x} now={day.now} />
           </div>
         ))}
         <div className="lane" aria-hidden="true">
           <span />
-          <svg viewBox={`0 0 ${width} 16`} preserveAspectRatio="none" className="hours">{[0, 6, 12, 18, 24].map((hour) => <text key={hour} x={Math.min(width - 14, Math.max(2, side + (hour / 24) * (width - 2 * side) - 6))} y={12} fontSize={11} fill="var(--bs-secondary-color)">{String(hour).padStart(2, '0')}</text>)}</svg>
+          <svg viewBox={`0 0 ${width} 16`} preserveAspectRatio="none" className="hours">
+            {[0, 6, 12, 18, 24].map((hour) => (
+              <text
+                key={hour}
+                x={Math.min(width - 14, Math.max(2, side + (hour / 24) * (width - 2 * side) - 6))}
+                y={12}
+                fontSize={11}
+                fill="var(--bs-secondary-color)"
+              >
+                {String(hour).padStart(2, '0')}
+              </text>
+            ))}
+          </svg>
         </div>
       </div>
-      <p className="quiet small mt-2 mb-0">Each dot is a check. On the line it was quiet; lifted, it had something to report, and the number says how much. ▲ critical ◆ warning ✕ failed ○ to come.{day.moreLanes > 0 && ` ${plural(day.moreLanes, 'more rule')} had something too.`}{day.others > 0 && ` ${plural(day.others, 'other rule')} reported nothing.`}</p>
+      <p className="quiet small mt-2 mb-0">
+        A dot on the line: quiet. Above the line: fired, with the number of findings reported. ▲ critical ◆ warning ✕
+        failed ○ to come.
+        {day.moreLanes > 0 && ` ${plural(day.moreLanes, 'more rule')} also fired.`}
+        {day.others > 0 && ` ${plural(day.others, 'other rule')} reported nothing.`}
+      </p>
     </>
   )
 }
 
 const said = (lane: Lane) => {
-  const told = lane.checks.filter((check) => check.state !== 'QUIET' && check.state !== 'RUNNING').map((check) => `${timeOfDay(check.slot)} ${stateWords(check.state)}${check.news ? `, ${check.news}` : ''}`)
+  const told = lane.checks
+    .filter((check) => check.state !== 'QUIET' && check.state !== 'RUNNING')
+    .map((check) => `${timeOfDay(check.slot)} ${stateWords(check.state)}${check.news ? `, ${check.news}` : ''}`)
   const quiet = lane.checks.filter((check) => check.state === 'QUIET').length
-  return [`${lane.title}: ${told.join('; ') || 'nothing reported'}`, `${quiet} quiet`, `${lane.toCome.length} to come`, lane.lateSince && `late since ${timeOfDay(lane.lateSince)}`].filter(Boolean).join(', ')
+  return [
+    `${lane.title}: ${told.join('; ') || 'nothing reported'}`,
+    `${quiet} quiet`,
+    `${lane.toCome.length} to come`,
+    lane.lateSince && `late since ${timeOfDay(lane.lateSince)}`,
+  ]
+    .filter(Boolean)
+    .join(', ')
 }
 
 /** Quiet checks one after the other, as pieces of a line, where there are too many for dots. */
@@ -61,10 +97,30 @@ function LaneChart({ lane, x, now }: { lane: Lane; x: (slot: string) => number; 
     <svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={said(lane)}>
       <line x1={side} x2={width - side} y1={line} y2={line} stroke="var(--bs-border-color)" />
       <line x1={x(now)} x2={x(now)} y1={0} y2={height} stroke="var(--bs-body-color)" strokeDasharray="2 3" />
-      {dense && quietRuns(lane.checks, x).map(([a, b]) => <line key={a} x1={a} x2={b} y1={line} y2={line} stroke="var(--bs-secondary-color)" strokeWidth={2.6} />)}
-      {lane.toCome.length <= 40 && lane.toCome.map((slot) => <circle key={slot} cx={x(slot)} cy={line} r={3} fill="var(--sheet)" stroke="var(--bs-secondary-color)" strokeWidth={1.5} />)}
-      {lane.lateSince && <text x={x(lane.lateSince)} y={line - 6} fontSize={12} fontWeight={700} textAnchor="middle" fill="var(--brick)">late</text>}
-      {lane.checks.map((check) => <Dot key={check.id} check={check} x={x(check.slot)} dense={dense} />)}
+      {dense &&
+        quietRuns(lane.checks, x).map(([a, b]) => (
+          <line key={a} x1={a} x2={b} y1={line} y2={line} stroke="var(--bs-secondary-color)" strokeWidth={2.6} />
+        ))}
+      {lane.toCome.length <= 40 &&
+        lane.toCome.map((slot) => (
+          <circle
+            key={slot}
+            cx={x(slot)}
+            cy={line}
+            r={3}
+            fill="var(--sheet)"
+            stroke="var(--bs-secondary-color)"
+            strokeWidth={1.5}
+          />
+        ))}
+      {lane.lateSince && (
+        <text x={x(lane.lateSince)} y={line - 6} fontSize={12} fontWeight={700} textAnchor="middle" fill="var(--brick)">
+          late
+        </text>
+      )}
+      {lane.checks.map((check) => (
+        <Dot key={check.id} check={check} x={x(check.slot)} dense={dense} />
+      ))}
     </svg>
   )
 }
@@ -74,18 +130,40 @@ function Dot({ check, x, dense }: { check: DayCheck; x: number; dense: boolean }
     case 'FIRED':
       return (
         <g>
-          <line x1={x} x2={x} y1={line} y2={15} stroke={`var(${check.worst === 'CRITICAL' ? '--brick' : '--lantern'})`} />
+          <line
+            x1={x}
+            x2={x}
+            y1={line}
+            y2={15}
+            stroke={`var(${check.worst === 'CRITICAL' ? '--brick' : '--lantern'})`}
+          />
           <Lifted x={x} y={12} worst={check.worst} />
-          {check.news !== null && check.news > 0 && <text x={x > width - 40 ? x - 8 : x + 8} y={16} fontSize={11} textAnchor={x > width - 40 ? 'end' : 'start'} fill="var(--bs-body-color)">{check.news}</text>}
+          {check.news !== null && check.news > 0 && (
+            <text
+              x={x > width - 40 ? x - 8 : x + 8}
+              y={16}
+              fontSize={11}
+              textAnchor={x > width - 40 ? 'end' : 'start'}
+              fill="var(--bs-body-color)"
+            >
+              {check.news}
+            </text>
+          )}
         </g>
       )
     case 'FAILED':
     case 'PARTLY_FAILED':
       return <path d={`M${x - 4} ${line - 4}l8 8m0 -8l-8 8`} stroke="var(--brick)" strokeWidth={2.2} />
-    case 'NOT_JUDGED':
-      return <text x={x} y={line - 4} textAnchor="middle" fontSize={12} fontWeight={700} fill="var(--lantern-ink)">?</text>
-    case 'KEPT_BACK':
-      return <path d={`M${x - 3.5} ${line - 3.5}h7v7h-7z`} fill="var(--sheet)" stroke="var(--lantern)" strokeWidth={2} />
+    case 'INCOMPLETE':
+      return (
+        <text x={x} y={line - 4} textAnchor="middle" fontSize={12} fontWeight={700} fill="var(--lantern-ink)">
+          ?
+        </text>
+      )
+    case 'AWAITING_APPROVAL':
+      return (
+        <path d={`M${x - 3.5} ${line - 3.5}h7v7h-7z`} fill="var(--sheet)" stroke="var(--lantern)" strokeWidth={2} />
+      )
     default:
       return dense ? null : <circle cx={x} cy={line} r={2.4} fill="var(--bs-secondary-color)" />
   }

@@ -25,12 +25,33 @@ export function TodayPage() {
   const seen = useQuery(day(bounds))
   return (
     <Loaded query={all} what="The rules">
-      {(list) => <Loaded query={messages} what="The outbox">{(mail) => <Loaded query={seen} what="The day">{(data) => <Today rules={list} day={data} needs={needsOf({ rules: list, messages: mail, holds: held.data ?? [], badAddresses: bad.data ?? [], day: data })} />}</Loaded>}</Loaded>}
+      {(list) => (
+        <Loaded query={messages} what="The outbox">
+          {(mail) => (
+            <Loaded query={seen} what="The day">
+              {(data) => (
+                <Today
+                  rules={list}
+                  day={data}
+                  needs={needsOf({
+                    rules: list,
+                    messages: mail,
+                    holds: held.data ?? [],
+                    badAddresses: bad.data ?? [],
+                    day: data,
+                  })}
+                />
+              )}
+            </Loaded>
+          )}
+        </Loaded>
+      )}
     </Loaded>
   )
 }
 
-const sum = (day: DaySeen, ...states: (keyof DaySeen['outcomes'])[]) => states.reduce((all, state) => all + (day.outcomes[state] ?? 0), 0)
+const sum = (day: DaySeen, ...states: (keyof DaySeen['outcomes'])[]) =>
+  states.reduce((all, state) => all + (day.outcomes[state] ?? 0), 0)
 
 /** `Since midnight 132 checks ran: 6 fired, 125 quiet, 1 failed.` */
 export function soFar(day: DaySeen): string {
@@ -38,10 +59,19 @@ export function soFar(day: DaySeen): string {
   const failed = sum(day, 'FAILED', 'PARTLY_FAILED')
   const quiet = sum(day, 'QUIET')
   const running = sum(day, 'RUNNING')
-  const notJudged = sum(day, 'NOT_JUDGED')
-  const others = Object.values(day.outcomes).reduce((all, each) => all + each, 0) - fired - failed - quiet - running - notJudged
-  const parts = [`${numberWords(fired)} fired`, `${numberWords(quiet)} quiet`, `${numberWords(failed)} failed`, notJudged > 0 && `${numberWords(notJudged)} not judged`, others > 0 && `${numberWords(others)} otherwise`].filter(Boolean).join(', ')
-  const mail = `The mail server has taken ${plural(day.sent, 'message')}${day.waiting > 0 ? `; ${numberWords(day.waiting)} ${day.waiting === 1 ? 'is' : 'are'} waiting` : ''}.`
+  const notJudged = sum(day, 'INCOMPLETE')
+  const others =
+    Object.values(day.outcomes).reduce((all, each) => all + each, 0) - fired - failed - quiet - running - notJudged
+  const parts = [
+    `${numberWords(fired)} fired`,
+    `${numberWords(quiet)} quiet`,
+    `${numberWords(failed)} failed`,
+    notJudged > 0 && `${numberWords(notJudged)} incomplete`,
+    others > 0 && `${numberWords(others)} other`,
+  ]
+    .filter(Boolean)
+    .join(', ')
+  const mail = `${plural(day.sent, 'message')} sent${day.waiting > 0 ? `, ${numberWords(day.waiting)} queued` : ''}.`
   return `Since midnight ${plural(fired + failed + quiet + notJudged + others, 'check')} ran: ${parts}${running > 0 ? `; ${numberWords(running)} running` : ''}. ${mail}`
 }
 
@@ -50,17 +80,21 @@ function Today({ rules: list, day: seen, needs }: { rules: RuleSummary[]; day: D
     <>
       <div className="head">
         <div>
-          <h1>{list.length === 0 ? 'Begin here' : headline(needs)}</h1>
+          <h1>{list.length === 0 ? 'Get started' : headline(needs)}</h1>
           {list.length > 0 && <p className="quiet mb-0">{soFar(seen)}</p>}
         </div>
-        <Link className="btn btn-plain" to="/rules/new">New rule</Link>
+        <Link className="btn btn-plain" to="/rules/new">
+          New rule
+        </Link>
       </div>
-      {list.length === 0 ? <Beginning /> : (
+      {list.length === 0 ? (
+        <Beginning />
+      ) : (
         <>
           <div className={needs.length > 0 ? 'two wide-right' : ''}>
             {needs.length > 0 && <Needs needs={needs} />}
             <section className="sheet">
-              <h2>The day so far</h2>
+              <h2>Today's checks</h2>
               <Lanes day={seen} />
             </section>
           </div>
@@ -77,9 +111,23 @@ function Beginning() {
   const none = known.data?.length === 0
   return (
     <ol className="sheet steps-to-begin">
-      <li>{none ? <>A source: an operator connects a database with <code>odd save-source</code>, or in <Link to="/setup">Setup</Link>.</> : <>A source is connected{known.data && `: ${known.data.map((source) => source.name).join(', ')}`}.</>}</li>
-      <li><Link to="/queries/new">Write a query</Link>: one SELECT; run it and look at its rows.</li>
-      <li><Link to="/rules/new">Make a rule</Link> that says which of those rows are odd, when to look, and who hears of it.</li>
+      <li>
+        {none ? (
+          <>
+            A source: an operator connects a database with <code>odd save-source</code>, or in{' '}
+            <Link to="/setup">Setup</Link>.
+          </>
+        ) : (
+          <>A source is connected{known.data && `: ${known.data.map((source) => source.name).join(', ')}`}.</>
+        )}
+      </li>
+      <li>
+        <Link to="/queries/new">Write a query</Link>: one SELECT; run it and look at its rows.
+      </li>
+      <li>
+        <Link to="/rules/new">Create a rule</Link> that says which rows are exceptions, when to check, and whom to
+        email.
+      </li>
     </ol>
   )
 }
@@ -89,15 +137,31 @@ function Needs({ needs }: { needs: Need[] }) {
   const shown = all ? needs : needs.slice(0, 6)
   return (
     <section className="sheet">
-      <h2>Needs you</h2>
+      <h2>Needs attention</h2>
       {shown.map((need) => (
         <div className="need" key={need.what + need.to}>
-          <span className={`tag ${need.look} align-self-start`} aria-hidden="true">{need.sign}</span>
-          <div className="flex-grow-1"><b>{need.what}</b><div className="quiet">{need.why}</div></div>
-          {need.check ? <CheckNow rule={need.check} what={need.what} /> : <Link className="btn btn-plain btn-sm align-self-start text-nowrap" to={need.to}>{need.verb}<span className="visually-hidden">: {need.what}</span></Link>}
+          <span className={`tag ${need.look} align-self-start`} aria-hidden="true">
+            {need.sign}
+          </span>
+          <div className="flex-grow-1">
+            <b>{need.what}</b>
+            <div className="quiet">{need.why}</div>
+          </div>
+          {need.check ? (
+            <CheckNow rule={need.check} what={need.what} />
+          ) : (
+            <Link className="btn btn-plain btn-sm align-self-start text-nowrap" to={need.to}>
+              {need.verb}
+              <span className="visually-hidden">: {need.what}</span>
+            </Link>
+          )}
         </div>
       ))}
-      {shown.length < needs.length && <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>Show all {needs.length}</Button>}
+      {shown.length < needs.length && (
+        <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>
+          Show all {needs.length}
+        </Button>
+      )}
     </section>
   )
 }
@@ -108,32 +172,75 @@ function CheckNow({ rule, what }: { rule: string; what: string }) {
   const ask = useMutation({ mutationFn: () => checkNow(rule, key), onSettled: () => client.invalidateQueries() })
   return (
     <span className="align-self-start text-end">
-      <Button size="sm" variant="plain" className="text-nowrap" disabled={ask.isPending} onClick={() => ask.mutate()}>{ask.isPending ? 'Checking …' : 'Check now'}<span className="visually-hidden">: {what}</span></Button>
-      <Link className="small d-block mt-1" to={`/rules/${rule}`}>Look at it</Link>
+      <Button size="sm" variant="plain" className="text-nowrap" disabled={ask.isPending} onClick={() => ask.mutate()}>
+        {ask.isPending ? 'Checking …' : 'Check now'}
+        <span className="visually-hidden">: {what}</span>
+      </Button>
+      <Link className="small d-block mt-1" to={`/rules/${rule}`}>
+        Show
+      </Link>
       <span role="status">{ask.error && <span className="small problem-text">{ask.error.message}</span>}</span>
     </span>
   )
 }
 
 function OpenFindings({ day: seen }: { day: DaySeen }) {
-  const total = seen.open.reduce((all, each) => all + Object.values(each.open).reduce((sum, count) => sum + count, 0), 0)
+  const total = seen.open.reduce(
+    (all, each) => all + Object.values(each.open).reduce((sum, count) => sum + count, 0),
+    0,
+  )
   return (
     <section className="sheet">
-      <div className="head"><h2>Open findings</h2>{total > 0 && <Link className="small quiet" to="/findings">All {numberWords(total)} in {plural(seen.open.length, 'rule')}</Link>}</div>
-      {seen.open.length === 0 ? <p className="quiet mt-2 mb-0">Nothing is open.</p> : (
+      <div className="head">
+        <h2>Open findings</h2>
+        {total > 0 && (
+          <Link className="small quiet" to="/findings">
+            All {numberWords(total)} in {plural(seen.open.length, 'rule')}
+          </Link>
+        )}
+      </div>
+      {seen.open.length === 0 ? (
+        <p className="quiet mt-2 mb-0">No open findings.</p>
+      ) : (
         <Scroll label="Open findings">
           <Table>
-            <thead><tr><th>Rule</th><th>Open</th><th className="num">New today</th><th className="num">Cleared today</th><th>Oldest</th><th>Taken by</th><th>Last reported</th></tr></thead>
+            <thead>
+              <tr>
+                <th>Rule</th>
+                <th>Open</th>
+                <th className="num">New today</th>
+                <th className="num">Cleared today</th>
+                <th>Oldest</th>
+                <th>Taken by</th>
+                <th>Last reported</th>
+              </tr>
+            </thead>
             <tbody>
               {seen.open.map((each) => (
                 <tr key={each.rule}>
-                  <td><Link to={`/findings?rule=${each.rule}`}>{each.title}</Link></td>
-                  <td><OpenCounts open={each.open} /></td>
+                  <td>
+                    <Link to={`/findings?rule=${each.rule}`}>{each.title}</Link>
+                  </td>
+                  <td>
+                    <OpenCounts open={each.open} />
+                  </td>
                   <td className="num">{numberWords(each.newToday)}</td>
                   <td className="num">{numberWords(each.cleared)}</td>
                   <td className="text-nowrap">{each.oldest ? ageWords(each.oldest, seen.now) : ''}</td>
-                  <td>{each.taken === 0 ? <span className="quiet">nobody</span> : `${each.takenBy.join(', ')} (${numberWords(each.taken)})`}</td>
-                  <td>{each.lastReported ? `${timeWords(each.lastReported)}, to ${plural(each.lastReaders, 'person', 'people')}` : <span className="quiet">not yet</span>}</td>
+                  <td>
+                    {each.taken === 0 ? (
+                      <span className="quiet">none</span>
+                    ) : (
+                      `${each.takenBy.join(', ')} (${numberWords(each.taken)})`
+                    )}
+                  </td>
+                  <td>
+                    {each.lastReported ? (
+                      `${timeWords(each.lastReported)}, to ${plural(each.lastReaders, 'person', 'people')}`
+                    ) : (
+                      <span className="quiet">not yet</span>
+                    )}
+                  </td>
                 </tr>
               ))}
             </tbody>

@@ -2,8 +2,22 @@ import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
 import type { CheckState, Instant, Severity } from '../../api/types'
 
-export type DayCheck = { id: string; slot: Instant; state: CheckState; news: number | null; worst: Severity | null; reason: string | null }
-export type Lane = { rule: string; title: string; checks: DayCheck[]; toCome: Instant[]; lateSince: Instant | null; pending: number }
+export type DayCheck = {
+  id: string
+  slot: Instant
+  state: CheckState
+  news: number | null
+  worst: Severity | null
+  reason: string | null
+}
+export type Lane = {
+  rule: string
+  title: string
+  checks: DayCheck[]
+  toCome: Instant[]
+  lateSince: Instant | null
+  pending: number
+}
 export type OpenOfRule = {
   rule: string
   title: string
@@ -38,4 +52,8 @@ export function dayAround(now: Date): { from: string; until: string } {
 }
 
 export const day = ({ from, until }: { from: string; until: string }) =>
-  queryOptions({ queryKey: ['day', from], queryFn: () => api.get<DaySeen>(`/api/day?from=${from}&until=${until}`), refetchInterval: 30_000 })
+  queryOptions({
+    queryKey: ['day', from],
+    queryFn: () => api.get<DaySeen>(`/api/day?from=${from}&until=${until}`),
+    refetchInterval: 30_000,
+  })

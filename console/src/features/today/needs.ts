@@ -6,9 +6,15 @@ import type { DaySeen } from './api'
 /** One thing that needs a person now: its verb leads on, or checks a rule again where it stands. */
 export type Need = { sign: string; look: string; what: string; why: string; to: string; verb: string; check?: string }
 
-export type Standing = { rules: RuleSummary[]; messages: MessageSummary[]; holds: Hold[]; badAddresses: BadAddress[]; day: DaySeen | null }
+export type Standing = {
+  rules: RuleSummary[]
+  messages: MessageSummary[]
+  holds: Hold[]
+  badAddresses: BadAddress[]
+  day: DaySeen | null
+}
 
-const stuck = ['WAITING', 'UNSURE', 'UNCONFIRMED', 'REFUSED', 'EXPIRED']
+const stuck = ['QUEUED', 'UNSURE', 'UNCONFIRMED', 'REJECTED', 'EXPIRED']
 
 const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
 
@@ -25,37 +31,110 @@ function failures(rules: RuleSummary[]): Need[] {
     const first = same[0]
     const last = first?.latest[0]
     if (!first || !last) return []
-    const retry = last.retryAt ? ` It is tried again at ${timeWords(last.retryAt)}.` : ''
-    const why = `${timeWords(last.slot)}: ${last.reason ?? ''}${retry} What was reported before stands as it was.`
-    if (same.length > 1) return [{ sign: '✕', look: 'bad', what: `${plural(same.length, 'rule')} on ${first.source} could not be checked`, why, to: '/setup', verb: 'Test the source' }]
-    const what = last.state === 'FAILED' ? `${first.title} could not be checked` : `Some personal copies of ${first.title} could not be checked`
+    const retry = last.retryAt ? ` Next try at ${timeWords(last.retryAt)}.` : ''
+    const why = `${timeWords(last.slot)}: ${last.reason ?? ''}${retry} Earlier reports are unchanged.`
+    if (same.length > 1)
+      return [
+        {
+          sign: '✕',
+          look: 'bad',
+          what: `${plural(same.length, 'rule')} on ${first.source} could not be checked`,
+          why,
+          to: '/setup',
+          verb: 'Test the source',
+        },
+      ]
+    const what =
+      last.state === 'FAILED'
+        ? `${first.title} could not be checked`
+        : `Some personal copies of ${first.title} could not be checked`
     const again = first.state === 'ACTIVE' ? { check: first.name } : {}
-    return [{ sign: '✕', look: 'bad', what, why, to: `/rules/${first.name}`, verb: 'Look at it', ...again }]
+    return [{ sign: '✕', look: 'bad', what, why, to: `/rules/${first.name}`, verb: 'Show', ...again }]
   })
 }
 
 /** What needs a person, worst first: mail that is held, checks that failed or are late, critical findings that nobody has taken, mail that is stuck. */
 export function needsOf({ rules, messages, holds, badAddresses, day }: Standing): Need[] {
-  const held = holds.map((hold) => ({ sign: '✉', look: 'warning', what: capital(`${heldWords(hold)} is held, ${plural(hold.messages, 'mail')} waiting`), why: hold.why, to: '/outbox', verb: 'Look at it' }))
-  const late = (day?.lanes ?? []).flatMap((lane) => (lane.lateSince ? [{ sign: '✕', look: 'bad', what: `${lane.title} is late`, why: `Its check of ${timeWords(lane.lateSince)} has not begun.`, to: '/setup', verb: 'Look at the service' }] : []))
+  const held = holds.map((hold) => ({
+    sign: '✉',
+    look: 'warning',
+    what: capital(`${heldWords(hold)} is held, ${plural(hold.messages, 'message')} queued`),
+    why: hold.why,
+    to: '/outbox',
+    verb: 'Show',
+  }))
+  const late = (day?.lanes ?? []).flatMap((lane) =>
+    lane.lateSince
+      ? [
+          {
+            sign: '✕',
+            look: 'bad',
+            what: `${lane.title} is late`,
+            why: `Its check of ${timeWords(lane.lateSince)} has not started.`,
+            to: '/setup',
+            verb: 'Show status',
+          },
+        ]
+      : [],
+  )
   const keptBack = rules
-    .filter((rule) => rule.latest[0]?.state === 'KEPT_BACK')
-    .map((rule) => ({ sign: '✕', look: 'warning', what: `A check of ${rule.title} was kept back`, why: rule.latest[0]?.reason ?? '', to: `/rules/${rule.name}`, verb: 'Look at it' }))
+    .filter((rule) => rule.latest[0]?.state === 'AWAITING_APPROVAL')
+    .map((rule) => ({
+      sign: '✕',
+      look: 'warning',
+      what: `A check of ${rule.title} awaits approval`,
+      why: rule.latest[0]?.reason ?? '',
+      to: `/rules/${rule.name}`,
+      verb: 'Show',
+    }))
   const critical = (day?.open ?? [])
     .filter((each) => each.criticalInNoHands > 0)
-    .map((each) => ({ sign: '▲', look: 'bad', what: `${plural(each.criticalInNoHands, 'critical finding')}, taken by nobody`, why: `${each.title}${each.lastReported ? `. Reported ${timeWords(each.lastReported)} to ${plural(each.lastReaders, 'person', 'people')}.` : ''}`, to: `/findings?rule=${each.rule}&severity=CRITICAL&marked=BY_NOBODY`, verb: 'Take' }))
+    .map((each) => ({
+      sign: '▲',
+      look: 'bad',
+      what: `${plural(each.criticalInNoHands, 'critical finding')} not taken`,
+      why: `${each.title}${each.lastReported ? `. Reported ${timeWords(each.lastReported)} to ${plural(each.lastReaders, 'person', 'people')}.` : ''}`,
+      to: `/findings?rule=${each.rule}&severity=CRITICAL&marked=BY_NOBODY`,
+      verb: 'Take',
+    }))
   const mail = messages.flatMap((message) =>
     message.recipients
       .filter((recipient) => stuck.includes(recipient.state) && recipient.tries > 0 && !recipient.settledAt)
-      .map((recipient) => ({ sign: '✉', look: recipient.state === 'UNCONFIRMED' ? 'bad' : 'warning', what: recipient.state === 'UNCONFIRMED' ? `A message to ${recipient.address} may not have arrived` : `A mail to ${recipient.address} is ${recipient.state.toLowerCase()}`, why: `${recipient.words ?? ''}${recipient.nextTry ? ` ${plural(recipient.tries, 'try', 'tries')} so far; the next is ${timeWords(recipient.nextTry)}.` : ''}`, to: `/outbox/${message.id}`, verb: 'Show' })),
+      .map((recipient) => ({
+        sign: '✉',
+        look: recipient.state === 'UNCONFIRMED' ? 'bad' : 'warning',
+        what:
+          recipient.state === 'UNCONFIRMED'
+            ? `A message to ${recipient.address} may not have arrived`
+            : `A message to ${recipient.address} is ${recipient.state.toLowerCase()}`,
+        why: `${recipient.words ?? ''}${recipient.nextTry ? ` ${plural(recipient.tries, 'try', 'tries')} so far; next try ${timeWords(recipient.nextTry)}.` : ''}`,
+        to: `/outbox/${message.id}`,
+        verb: 'Show',
+      })),
   )
-  const bad = badAddresses.map((each) => ({ sign: '✉', look: 'warning', what: `Mail to ${each.address} comes back`, why: each.words, to: '/outbox', verb: 'Look at it' }))
+  const bad = badAddresses.map((each) => ({
+    sign: '✉',
+    look: 'warning',
+    what: `${each.address} is blocked`,
+    why: each.words,
+    to: '/outbox',
+    verb: 'Show',
+  }))
   return [...held, ...failures(rules), ...late, ...keptBack, ...critical, ...mail, ...bad]
 }
 
-const numerals = ['Nothing', 'One thing', 'Two things', 'Three things', 'Four things', 'Five things', 'Six things', 'Seven things']
+const numerals = [
+  'Nothing',
+  'One thing',
+  'Two things',
+  'Three things',
+  'Four things',
+  'Five things',
+  'Six things',
+  'Seven things',
+]
 
 export function headline(needs: Need[]): string {
   const count = numerals[needs.length] ?? `${needs.length} things`
-  return needs.length === 0 ? 'Nothing needs a person' : `${count} ${needs.length === 1 ? 'needs' : 'need'} a person`
+  return needs.length === 0 ? 'Nothing needs attention' : `${count} ${needs.length === 1 ? 'needs' : 'need'} attention`
 }

@@ -45,7 +45,7 @@ public final class AtSize {
                     owner: Traffic reporting
                     query: sailings
                     exceptions: delay_min > 15 and reason is null
-                    memory: { key: [id], watch: [delay_min], report: [new], first check: take as known, most cleared: 100 % }
+                    memory: { key: [id], watch: [delay_min], report: [new], first_check: treat_as_known, max_cleared: 100 % }
                     delivery: { to: [ines.holm@skerryline.example], attach csv: false }
                     """);
             api.post("/api/rules/late/activate", "");

@@ -3,7 +3,7 @@ package dev.oddsentry.bench;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.HtmlMail;
@@ -113,7 +113,7 @@ public final class Mails {
         for (int i = 0; i < ROWS; i++)
             rows.add(new Extract.Row(
                     i % 5 == 0 ? Severity.CRITICAL : Severity.WARNING,
-                    Set.of(NewsKind.NEW),
+                    Set.of(UpdateKind.NEW),
                     List.of(
                             Extract.Cell.plain("SK-" + (number + i)),
                             Extract.Cell.plain("Måkehamn – Skjærnes"),
@@ -133,9 +133,9 @@ public final class Mails {
                 Announcement.Own.NONE,
                 ROWS,
                 0,
-                "for these rows: late by more than 15 min",
+                "rows match the condition: late by more than 15 min",
                 "",
-                new Announcement.Habit(false, Set.of(NewsKind.NEW), null),
+                new Announcement.Habit(false, Set.of(UpdateKind.NEW), null),
                 null,
                 Instant.parse("2026-11-25T04:40:00Z"),
                 null,

@@ -31,7 +31,7 @@ public final class OnTime {
                         owner: Traffic reporting
                         query: sailings
                         exceptions: delay_min > 15
-                        memory: { key: [id], first check: take as known }
+                        memory: { key: [id], first_check: treat_as_known }
                         schedule: { start: 2026-01-01T00:%02d:%02d, recur: FREQ=MINUTELY;INTERVAL=%d }
                         delivery: { to: [ines.holm@skerryline.example] }
                         """.formatted(i, i % every, second, every));

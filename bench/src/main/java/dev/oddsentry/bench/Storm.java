@@ -112,10 +112,10 @@ public final class Storm {
                 owner: Traffic reporting
                 query: sailings-%d
                 exceptions: delay_min > 15
-                memory: { key: [id], report: [new, worsened], absence: put right }
+                memory: { key: [id], report: [new, worsened], absence: clears }
                 severity: [ { critical: delay_min >= %d }, warning ]
                 schedule: { start: 2026-01-01T00:00:%02d, recur: FREQ=SECONDLY;INTERVAL=%d }
-                delivery: { to: [rule-%d@skerryline.example], subject: "%s", most an hour: 1000, attach csv: false }
+                delivery: { to: [rule-%d@skerryline.example], subject: "%s", max_per_hour: 1000, attach csv: false }
                 """.formatted(rule, rule, critical, rule % 20, 10 + rule % 20, rule, subject);
     }
 
@@ -192,9 +192,9 @@ public final class Storm {
             boolean told = told() == count("ferry", "select count(*) from sailing")
                     && lab.count("select count(*) from finding where severity = 'CRITICAL'")
                             == count("ferry", "select count(*) from sailing where delay_min >= 45");
-            boolean sent = lab.count(
-                            "select count(*) from message_recipient where state in ('WAITING', 'HANDING_OVER', 'UNSURE')")
-                    == 0;
+            boolean sent =
+                    lab.count("select count(*) from message_recipient where state in ('QUEUED', 'SENDING', 'UNSURE')")
+                            == 0;
             if (told && sent) break;
         }
         say("left alone for %d s%n", (System.nanoTime() - began) / 1_000_000_000);

@@ -34,8 +34,8 @@ class CommandsTest extends AgainstAService {
     @ParameterizedTest
     @CsvSource({
         "stop,    stop,    RUNNING,   STOPPED, 'late stopped: Stopped by Ines Holm.'",
-        "approve, release, KEPT_BACK, FIRED,   'late fired: 7 rows read, 2 exceptions, 2 reported.'",
-        "discard, discard, KEPT_BACK, STOPPED, 'late stopped: Stopped by Ines Holm.'",
+        "approve, release, AWAITING_APPROVAL, FIRED,   'late fired: 7 rows read, 2 exceptions, 2 reported.'",
+        "discard, discard, AWAITING_APPROVAL, STOPPED, 'late stopped: Stopped by Ines Holm.'",
     })
     void theOneCheckThatIsMeantIsMoved(String command, String move, String from, String to, String said) {
         answer(
@@ -57,7 +57,7 @@ class CommandsTest extends AgainstAService {
     void statusSaysWhatNeedsAPersonAndFailsWhereSomethingDoes() {
         String well =
                 "{\"node\":\"holm-1\",\"activeRules\":1,\"running\":0,\"due\":0,\"latestSeconds\":0,\"latestFinished\":null,"
-                        + "\"outcomes\":{\"FIRED\":2,\"NOT_JUDGED\":1},\"waitingMessages\":0,\"oldestWaitingSeconds\":0,\"problems\":[]}";
+                        + "\"outcomes\":{\"FIRED\":2,\"INCOMPLETE\":1},\"waitingMessages\":0,\"oldestWaitingSeconds\":0,\"problems\":[]}";
         answer("GET /api/status", well);
         var ran = odd("status");
         assertThat(ran.status()).isZero();
@@ -65,8 +65,8 @@ class CommandsTest extends AgainstAService {
                 .contains(
                         "Node holm-1, 1 active rule.",
                         "2 fired",
-                        "1 not judged",
-                        "0 messages waiting.",
+                        "1 incomplete",
+                        "0 messages queued.",
                         "No problems.");
         answer(
                 "GET /api/status",

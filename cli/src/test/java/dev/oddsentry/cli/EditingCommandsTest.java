@@ -56,7 +56,7 @@ class EditingCommandsTest extends AgainstAService {
     void aDraftIsLaidBesideARuleShownSwitchedToAndThrownAway() throws IOException {
         String draft =
                 "{\"version\":2,\"baseRevision\":6,\"revision\":7,\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\",\"effect\":\"RE_JUDGE\","
-                        + "\"document\":{\"name\":\"late\",\"exceptions\":\"delay_min > 30\",\"memory\":{\"key\":[\"sailing\"],\"hold\":\"2 checks\"}}}";
+                        + "\"document\":{\"name\":\"late\",\"exceptions\":\"delay_min > 30\",\"memory\":{\"key\":[\"sailing\"],\"open_after\":\"2 checks\"}}}";
         answer("PUT /api/rules/late/draft", draft);
         answer("GET /api/rules/late/draft", draft);
         answer(
@@ -73,7 +73,7 @@ class EditingCommandsTest extends AgainstAService {
                         "The rule has a newer revision, 7",
                         "  - exceptions: delay_min > 15",
                         "  + exceptions: delay_min > 30",
-                        "  + memory, hold: 2 checks",
+                        "  + memory, open_after: 2 checks",
                         "When applied: The conditions changed: the next check evaluates again; what it finds is reported")
                 .doesNotContain("key");
         assertThat(laid.out()).contains("--file FILE --over 2");

@@ -7,7 +7,7 @@ import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.chart.Chart;
@@ -55,7 +55,7 @@ class FormatsTest {
     private static Extract.Row row(Severity severity, @Nullable Object... cells) {
         var all = new ArrayList<Extract.Cell>();
         for (int i = 0; i < cells.length; i++) all.add(new Extract.Cell(cells[i], i == 1, null));
-        return new Extract.Row(severity, Set.of(NewsKind.NEW), all);
+        return new Extract.Row(severity, Set.of(UpdateKind.NEW), all);
     }
 
     private static Extract.Column column(String name, Type type) {
@@ -205,7 +205,7 @@ class FormatsTest {
         var arrangement = new Extract.Arrangement(List.of(0), Set.of(), "Late");
         var over = new Extract.Row(
                 Severity.WARNING,
-                Set.of(NewsKind.CLEARED),
+                Set.of(UpdateKind.CLEARED),
                 List.of(Extract.Cell.plain("Holm"), Extract.Cell.plain(100L)));
         var extract = new Extract(
                 OSLO,
@@ -302,11 +302,12 @@ class FormatsTest {
                 Extract.Arrangement.PLAIN,
                 List.of(new Extract.Row(
                         Severity.CRITICAL,
-                        Set.of(NewsKind.RETURNED),
+                        Set.of(UpdateKind.RETURNED),
                         List.of(Extract.Cell.plain(new BigDecimal("1.5"))))));
         var csv = new ByteArrayOutputStream();
         CsvExtract.write(german, new CsvExtract.Style(';', ',', StandardCharsets.UTF_8, false), csv);
-        assertThat(csv.toString(StandardCharsets.UTF_8)).isEqualTo("Schwere;Neues;Zahl\r\nkritisch;wieder da;1,5\r\n");
+        assertThat(csv.toString(StandardCharsets.UTF_8))
+                .isEqualTo("Schwere;Änderung;Zahl\r\nkritisch;wieder aufgetreten;1,5\r\n");
         var page = new ByteArrayOutputStream();
         PageExtract.write(german, new PageExtract.Heading("t", "b", "A4"), page);
         assertThat(page.toString(StandardCharsets.UTF_8))

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.csv.CsvExtract;
 import dev.oddsentry.extracts.mail.Announcement;
@@ -39,9 +39,9 @@ class RenderersTest {
 
     private static final Instant EARLIER = Instant.parse("2026-11-23T04:40:00Z");
     private static final Announcement.Habit NEWS =
-            new Announcement.Habit(false, Set.of(NewsKind.NEW, NewsKind.WORSENED), null);
+            new Announcement.Habit(false, Set.of(UpdateKind.NEW, UpdateKind.WORSENED), null);
 
-    private static Extract.Row row(Severity severity, Set<NewsKind> kinds, @Nullable Object... cells) {
+    private static Extract.Row row(Severity severity, Set<UpdateKind> kinds, @Nullable Object... cells) {
         return new Extract.Row(
                 severity, kinds, Arrays.stream(cells).map(Extract.Cell::plain).toList());
     }
@@ -69,8 +69,8 @@ class RenderersTest {
                 Announcement.Own.NONE,
                 open,
                 0,
-                "for these rows: late by more than 15 min",
-                "Not counted, since nobody can tell: 2 rows without Status.",
+                "rows match the condition: late by more than 15 min",
+                "Could not be evaluated: 2 rows (Status is missing).",
                 habit,
                 since,
                 Instant.parse("2026-11-25T04:40:00Z"),
@@ -83,7 +83,7 @@ class RenderersTest {
     private static Extract.Row worse() {
         return new Extract.Row(
                 Severity.CRITICAL,
-                Set.of(NewsKind.WORSENED),
+                Set.of(UpdateKind.WORSENED),
                 List.of(
                         Extract.Cell.plain("SK-412"),
                         Extract.Cell.plain("Holm – Varsund"),
@@ -96,18 +96,18 @@ class RenderersTest {
         var said = announcing(
                 List.of(
                         worse(),
-                        row(Severity.WARNING, Set.of(NewsKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED),
-                        row(Severity.WARNING, Set.of(NewsKind.CLEARED), "SK-077", "Holm – Gråvik", 48L, PLANNED)),
+                        row(Severity.WARNING, Set.of(UpdateKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED),
+                        row(Severity.WARNING, Set.of(UpdateKind.CLEARED), "SK-077", "Holm – Gråvik", 48L, PLANNED)),
                 15);
         assertThat(TextMail.subject(said))
                 .isEqualTo("1 critical, 1 warning, 1 cleared: Late sailings without a reason");
         assertThat(TextMail.render(said))
                 .contains(
-                        "Tuesday 24 November, 05:40 Oslo time",
-                        "1 new, 1 worse, 1 cleared; 1 of them critical",
-                        "Since the report of Monday 23 November, 05:40. 13 reported before are still open.",
-                        "▲ critical, worse   SK-412   Holm – Varsund\n    *Late by 71 min* (was 44 min), Planned Sun 22 Nov 18:05",
-                        "You get this because, for these rows: late by more than 15 min. Not counted, since nobody can tell: 2 rows without Status. Each finding is reported once, and again if it gets worse.",
+                        "Tuesday 24 November, 05:40 (Oslo time)",
+                        "1 new, 1 worsened, 1 cleared (1 critical)",
+                        "Changes since Monday 23 November, 05:40. 13 findings reported earlier are still open.",
+                        "▲ critical, worsened   SK-412   Holm – Varsund\n    *Late by 71 min* (was 44 min), Planned Sun 22 Nov 18:05",
+                        "You get this email because rows match the condition: late by more than 15 min. Could not be evaluated: 2 rows (Status is missing). Each finding is reported once, and again if it worsens.",
                         "Next check: Wednesday 05:40.");
         assertThat(HtmlMail.render(said))
                 .contains("border-bottom:2px solid #22303c\">Late by 71 min</span> (was 44 min)")
@@ -120,36 +120,36 @@ class RenderersTest {
             nullValues = "-",
             value = {
                 "NEW                                | -      | Each finding is reported once.",
-                "NEW, RETURNED                      | -      | Each finding is reported once, and again if it comes back.",
-                "NEW, RETURNED, CLEARED, MOVED_AWAY | -      | again if it comes back, when it clears or when it moves to others.",
-                "NEW, WORSENED, EASED, CHANGED      | -      | again if it gets worse, if it eases or if its values change.",
+                "NEW, RETURNED                      | -      | Each finding is reported once, and again if it returns.",
+                "NEW, RETURNED, CLEARED, MOVED | -      | again if it returns, when it clears or when it moves to another audience.",
+                "NEW, WORSENED, IMPROVED, CHANGED      | -      | again if it worsens, if it improves or if its values change.",
                 "NEW                                | 3 days | Each finding is reported once, and again every 3 days while it is open.",
             })
     void thePromiseToTheReaderIsWhatTheRuleReports(String kinds, @Nullable String remindEvery, String words) {
-        var reports = Arrays.stream(kinds.split(", ")).map(NewsKind::valueOf).collect(Collectors.toSet());
-        var rows = List.of(row(Severity.WARNING, Set.of(NewsKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED));
+        var reports = Arrays.stream(kinds.split(", ")).map(UpdateKind::valueOf).collect(Collectors.toSet());
+        var rows = List.of(row(Severity.WARNING, Set.of(UpdateKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED));
         var said = saying(rows, 1, new Announcement.Habit(false, reports, remindEvery), EARLIER);
         assertThat(TextMail.render(said)).contains(words);
         assertThat(HtmlMail.render(said)).contains(words);
         var full = saying(rows, 1, new Announcement.Habit(true, reports, remindEvery), EARLIER);
-        assertThat(TextMail.render(full)).contains("Everything that is so is reported each time.");
+        assertThat(TextMail.render(full)).contains("All open findings are reported each time.");
     }
 
     @ParameterizedTest
     @CsvSource(
             delimiter = '|',
             value = {
-                "NEW        | 1 critical: Late sailings    | 1 new; critical       | See the open finding",
-                "RETURNED   | 1 critical: Late sailings    | 1 back; critical      | See the open finding",
-                "EASED      | 1 critical: Late sailings    | 1 eased; critical     | See the open finding",
-                "CHANGED    | 1 critical: Late sailings    | 1 changed; critical   | See the open finding",
-                "REMINDER   | 1 critical: Late sailings    | 1 still open; critical | See the open finding",
-                "CLEARED    | 1 cleared: Late sailings     | 1 cleared             | See the findings, none of them open",
-                "MOVED_AWAY | 1 moved away: Late sailings  | 1 moved away          | See the findings, none of them open",
+                "NEW        | 1 critical: Late sailings    | 1 new (critical)       | View the open finding",
+                "RETURNED   | 1 critical: Late sailings    | 1 returned (critical)      | View the open finding",
+                "IMPROVED      | 1 critical: Late sailings    | 1 improved (critical)     | View the open finding",
+                "CHANGED    | 1 critical: Late sailings    | 1 changed (critical)   | View the open finding",
+                "REMINDER   | 1 critical: Late sailings    | 1 still open (critical) | View the open finding",
+                "CLEARED    | 1 cleared: Late sailings     | 1 cleared             | View findings (none open)",
+                "MOVED | 1 moved: Late sailings  | 1 moved          | View findings (none open)",
             })
     void whatIsOverForTheReadersIsNoLongerCountedByItsSeverity(
-            NewsKind kind, String subject, String headline, String link) {
-        boolean over = kind == NewsKind.CLEARED || kind == NewsKind.MOVED_AWAY;
+            UpdateKind kind, String subject, String headline, String link) {
+        boolean over = kind == UpdateKind.CLEARED || kind == UpdateKind.MOVED;
         var rows = List.of(row(Severity.CRITICAL, Set.of(kind), "SK-431", "Holm – Gråvik", 48L, PLANNED));
         var said = saying(rows, over ? 0 : 1, NEWS, EARLIER);
         assertThat(TextMail.subject(said)).startsWith(subject);
@@ -166,19 +166,19 @@ class RenderersTest {
             nullValues = "-",
             value = {
                 "-                    | 1 | This is the first report.",
-                "-                    | 2 | This is the first report. 1 known before is still open.",
-                "-                    | 4 | This is the first report. 3 known before are still open.",
-                "2026-11-23T04:40:00Z | 1 | Since the report of Monday 23 November, 05:40.",
-                "2026-11-23T04:40:00Z | 2 | Since the report of Monday 23 November, 05:40. 1 reported before is still open.",
+                "-                    | 2 | This is the first report. 1 finding that is already known is still open.",
+                "-                    | 4 | This is the first report. 3 findings that are already known are still open.",
+                "2026-11-23T04:40:00Z | 1 | Changes since Monday 23 November, 05:40.",
+                "2026-11-23T04:40:00Z | 2 | Changes since Monday 23 November, 05:40. 1 finding reported earlier is still open.",
             })
     void whatIsOpenBesidesIsSaidAsTheReadersKnowIt(@Nullable Instant since, long open, String words) {
-        var rows = List.of(row(Severity.WARNING, Set.of(NewsKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED));
+        var rows = List.of(row(Severity.WARNING, Set.of(UpdateKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED));
         assertThat(TextMail.render(saying(rows, open, NEWS, since)).lines()).contains(words);
     }
 
     @Test
     void linksLeadToTheFindingTheKeptReportAndOut() {
-        var linked = row(Severity.WARNING, Set.of(NewsKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED)
+        var linked = row(Severity.WARNING, Set.of(UpdateKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED)
                 .linked("http://odd/rules/late/findings/7?copy=a&b");
         var plain = announcing(List.of(linked), 1);
         var said = new Announcement(
@@ -206,13 +206,13 @@ class RenderersTest {
         assertThat(TextMail.render(said))
                 .contains(
                         "\n    http://odd/rules/late/findings/7?copy=a&b\n",
-                        "See the open finding: http://odd/rules/late\n",
-                        "Too large for a mail, and kept behind the link: all.csv. Too long for a PDF, so a workbook: all.xlsx.",
-                        "\nThis report, kept: http://odd/extracts/1\nStop these mails: http://odd/leave/1/x\n");
+                        "View the open finding: http://odd/rules/late\n",
+                        "Too large to attach; download it from the online report: all.csv. Too many rows for a PDF; attached as a workbook: all.xlsx.",
+                        "\nView this report online: http://odd/extracts/1\nUnsubscribe: http://odd/leave/1/x\n");
         assertThat(HtmlMail.render(said))
                 .contains(
                         "<a href=\"http://odd/rules/late/findings/7?copy=a&amp;b\"",
-                        ">This report, kept</a> · <a href=\"http://odd/leave/1/x\"");
+                        ">View this report online</a> · <a href=\"http://odd/leave/1/x\"");
     }
 
     @Test
@@ -221,7 +221,7 @@ class RenderersTest {
                 List.of(
                         Extract.Column.of("vessel", "Vessel", null, Type.TEXT),
                         Extract.Column.of("litres_per_mile", "Litres per mile", null, Type.NUMBER)),
-                List.of(row(Severity.CRITICAL, Set.of(NewsKind.NEW), "Tjelden", 52L)));
+                List.of(row(Severity.CRITICAL, Set.of(UpdateKind.NEW), "Tjelden", 52L)));
         var said = new Announcement(
                 "Fuel per mile",
                 null,
@@ -235,9 +235,9 @@ class RenderersTest {
                 Announcement.Own.NONE,
                 1,
                 0,
-                "for each vessel: litres per mile is more than 44",
+                "a vessel matches the condition: litres per mile is more than 44",
                 "",
-                new Announcement.Habit(false, Set.of(NewsKind.NEW, NewsKind.RETURNED, NewsKind.WORSENED), null),
+                new Announcement.Habit(false, Set.of(UpdateKind.NEW, UpdateKind.RETURNED, UpdateKind.WORSENED), null),
                 null,
                 null,
                 null,
@@ -247,7 +247,7 @@ class RenderersTest {
         assertThat(TextMail.render(said))
                 .contains(
                         "▲ critical, new   Tjelden\n    Litres per mile 52",
-                        "You get this because, for each vessel: litres per mile is more than 44. Each finding is reported once, and again if it comes back or if it gets worse.");
+                        "You get this email because a vessel matches the condition: litres per mile is more than 44. Each finding is reported once, and again if it returns or if it worsens.");
         assertThat(HtmlMail.render(said)).contains("<b>Tjelden</b>", "Litres per mile 52");
     }
 
@@ -256,7 +256,7 @@ class RenderersTest {
         var rows = new ArrayList<Extract.Row>();
         for (int i = 0; i < 70; i++)
             rows.add(row(
-                    Severity.WARNING, Set.of(NewsKind.NEW), "SK-" + (1000 + i), "Holm – Gråvik", (long) i, PLANNED));
+                    Severity.WARNING, Set.of(UpdateKind.NEW), "SK-" + (1000 + i), "Holm – Gråvik", (long) i, PLANNED));
         var said = announcing(rows, 70);
         String html = HtmlMail.render(said);
         String text = TextMail.render(said);
@@ -265,14 +265,15 @@ class RenderersTest {
                     .isEqualTo(html.contains("SK-" + (1000 + i)))
                     .isEqualTo(i < 50);
         }
-        assertThat(text).contains("and 20 more in the attachment");
-        assertThat(html).contains("and 20 more in the attachment");
+        assertThat(text).contains("20 more: see the attachment");
+        assertThat(html).contains("20 more: see the attachment");
     }
 
     @Test
     void textFromDataCannotDrawLinesOrMarkupOfItsOwn() {
         var said = announcing(
-                List.of(row(Severity.NOTICE, Set.of(NewsKind.NEW), "<b>x</b>\r\nBcc: y", "\u202eevil", null, null)), 1);
+                List.of(row(Severity.NOTICE, Set.of(UpdateKind.NEW), "<b>x</b>\r\nBcc: y", "\u202eevil", null, null)),
+                1);
         assertThat(HtmlMail.render(said))
                 .contains("&lt;b&gt;x&lt;/b&gt; Bcc: y")
                 .doesNotContain("<b>x");
@@ -289,7 +290,7 @@ class RenderersTest {
                 List.of(
                         row(
                                 Severity.CRITICAL,
-                                Set.of(NewsKind.RETURNED, NewsKind.WORSENED),
+                                Set.of(UpdateKind.RETURNED, UpdateKind.WORSENED),
                                 "=SUM(A1)",
                                 new BigDecimal("-1.50"),
                                 LocalDate.of(2026, 1, 2)),
@@ -297,7 +298,7 @@ class RenderersTest {
         var bytes = new ByteArrayOutputStream();
         CsvExtract.write(extract, new CsvExtract.Style(',', '.', StandardCharsets.UTF_8, true), bytes);
         assertThat(bytes.toString(StandardCharsets.UTF_8))
-                .isEqualTo("\ufeffSeverity,News,\"A \"\"quoted\"\"\",B (kr),C\r\n"
+                .isEqualTo("\ufeffSeverity,Update,\"A \"\"quoted\"\"\",B (kr),C\r\n"
                         + "critical,\"returned, worsened\",'=SUM(A1),-1.50,2026-01-02\r\n"
                         + "warning,,\"007, \"\"Å\"\"\nnext\",,\r\n");
     }

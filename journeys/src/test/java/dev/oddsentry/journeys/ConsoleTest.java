@@ -43,16 +43,16 @@ class ConsoleTest extends InTheConsole {
         // Pressing twice is not asking twice.
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Check again"))
                 .click();
-        assertThat(page.getByRole(AriaRole.STATUS).first()).containsText("Nothing new, so nothing was mailed.");
+        assertThat(page.getByRole(AriaRole.STATUS).first()).containsText("Nothing new, so nothing was sent.");
         page.navigate(service.baseUrl() + "/outbox?rule=" + sailings.name);
         page.getByRole(
                         AriaRole.LINK,
                         new Page.GetByRoleOptions().setName("1 critical, 1 warning: Late sailings of " + sailings.name))
                 .click();
         var mail = page.frameLocator("iframe");
-        assertThat(mail.getByRole(AriaRole.HEADING)).hasText("2 new; 1 of them critical");
+        assertThat(mail.getByRole(AriaRole.HEADING)).hasText("2 new (1 critical)");
         assertThat(mail.getByText("SK-412 <b>").last()).isVisible();
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("As plain text"))
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Plain text"))
                 .click();
         assertThat(page.getByText("*Late by 71 min*")
                         .or(page.getByText("71 min"))
@@ -172,7 +172,7 @@ class ConsoleTest extends InTheConsole {
                         AriaRole.LINK,
                         new Page.GetByRoleOptions().setName("Edit").setExact(true))
                 .click();
-        var exceptions = page.getByLabel("An exception is a row where", new Page.GetByLabelOptions().setExact(true));
+        var exceptions = page.getByLabel("Exception: each row where", new Page.GetByLabelOptions().setExact(true));
         exceptions.fill("delay_min > 30 and resaon is null");
         assertThat(page.getByText("did you mean “reason”? (line 1, column 20)").first())
                 .isVisible();
@@ -187,18 +187,18 @@ class ConsoleTest extends InTheConsole {
         assertThat(page.getByText("Late by more than 30 min and reason is missing."))
                 .isVisible();
         press("Preview");
-        assertThat(page.getByText("1 no more (SK-1)")).isVisible();
+        assertThat(page.getByText("1 removed (SK-1)")).isVisible();
         press("Keep as draft");
-        assertThat(page.getByText("lies beside this rule")).isVisible();
+        assertThat(page.getByText("Draft changes by")).isVisible();
         assertThat(page.getByText("revision 1")).isVisible();
-        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Look at it"))
+        page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Show"))
                 .click();
-        assertThat(page.getByText("the rule goes on as it is until someone switches"))
+        assertThat(page.getByText("The active rule is unchanged until these changes are applied"))
                 .isVisible();
-        page.getByLabel("Why this change").fill("thirty was meant");
-        press("Switch to this");
+        page.getByLabel("Reason for this change").fill("thirty was meant");
+        press("Apply changes");
         assertThat(page.getByText("revision 2")).isVisible();
-        assertThat(page.getByText("lies beside this rule")).isHidden();
+        assertThat(page.getByText("Draft changes by")).isHidden();
         assertThat(page.getByText("delay_min > 30 and reason is null").first()).isVisible();
         assertThat(complaints).isEmpty();
     }
@@ -214,7 +214,7 @@ class ConsoleTest extends InTheConsole {
         page.getByLabel("Value of line 3").fill("140.5");
         press("Count the effect");
         assertThat(page.getByText("No rule uses it.")).isVisible();
-        page.getByLabel("Why").first().fill("summer timetable");
+        page.getByLabel("Reason").first().fill("summer timetable");
         press("Save");
         assertThat(page.getByText("planned", new Page.GetByTextOptions().setExact(true)))
                 .isVisible();

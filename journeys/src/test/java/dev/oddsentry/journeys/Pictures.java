@@ -82,7 +82,7 @@ final class Pictures {
         page.getByText("Why?").first().click();
         save("story");
         open("/documents/rule/late-sailings");
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Show the mail"))
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Preview message"))
                 .click();
         page.frameLocator("iframe").locator("h1").first().waitFor();
         save("document");

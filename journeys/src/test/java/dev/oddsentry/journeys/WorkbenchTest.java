@@ -46,28 +46,28 @@ class WorkbenchTest extends InTheConsole {
         assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("New rule")))
                 .isVisible();
         page.getByLabel("Title").fill("Great refunds " + table);
-        page.getByLabel("Owned by the team").fill("Traffic reporting");
-        var exceptions = page.getByLabel("An exception is a row where", new Page.GetByLabelOptions().setExact(true));
+        page.getByLabel("Owner (team)").fill("Traffic reporting");
+        var exceptions = page.getByLabel("Exception: each row where", new Page.GetByLabelOptions().setExact(true));
         exceptions.fill("amount > 100");
         assertThat(page.getByText("1 exception", new Page.GetByTextOptions().setExact(true))
                         .first())
                 .isVisible();
         // The missing amount is said, and counted by one press.
-        assertThat(page.getByText("Unknown for 1 row without amount.")).isVisible();
+        assertThat(page.getByText("Unknown: 1 row (amount is missing).")).isVisible();
         page.getByLabel("ticket", new Page.GetByLabelOptions().setExact(true))
                 .first()
                 .check();
-        page.getByLabel("It looks").selectOption("every day");
+        page.getByLabel("Repeat").selectOption("every day");
         page.getByLabel("At", new Page.GetByLabelOptions().setExact(true)).fill("05:40");
         assertThat(page.getByText("Every day at 05:40").first()).isVisible();
-        assertThat(page.getByText("Show what is missing")).isVisible();
-        page.getByLabel("To, with commas").fill(recipient);
-        page.getByLabel("To, with commas").blur();
+        assertThat(page.getByText("Show what is required")).isVisible();
+        page.getByLabel("To (comma-separated)").fill(recipient);
+        page.getByLabel("To (comma-separated)").blur();
         assertThat(page.locator("#review")).not().containsText("✕ missing");
-        press("Save and make active");
+        press("Save and activate");
         assertThat(page.getByText("active, revision 1")).isVisible();
         press("Check now");
-        assertThat(page.getByText("1 finding reported in 1 mail.").first()).isVisible();
+        assertThat(page.getByText("1 finding reported in 1 message.").first()).isVisible();
         RunningService.await("the mail", () -> !service.mailTo(recipient).isEmpty());
         assertThat(complaints).isEmpty();
     }
@@ -77,7 +77,7 @@ class WorkbenchTest extends InTheConsole {
         var sailings =
                 new LateSailings(service).late("SK-1", 20).late("SK-2", 60).active();
         logIn("/rules/" + sailings.name + "/edit");
-        var text = page.getByLabel("An exception is a row where", new Page.GetByLabelOptions().setExact(true));
+        var text = page.getByLabel("Exception: each row where", new Page.GetByLabelOptions().setExact(true));
         page.getByLabel("Part 1: value").fill("30");
         page.getByLabel("Part 1: value").press("Enter");
         assertThat(text).hasValue("delay_min > 30 and reason is null");
@@ -95,7 +95,7 @@ class WorkbenchTest extends InTheConsole {
     void nothingTypedIsLostByLeavingOrByAnExpiredLogIn() {
         var sailings = new LateSailings(service).late("SK-1", 20).active();
         logIn("/rules/" + sailings.name + "/edit");
-        var text = page.getByLabel("An exception is a row where", new Page.GetByLabelOptions().setExact(true));
+        var text = page.getByLabel("Exception: each row where", new Page.GetByLabelOptions().setExact(true));
         text.fill("delay_min > 33");
         assertThat(page.getByText("Not saved yet")).isVisible();
         page.goBack();
@@ -107,8 +107,8 @@ class WorkbenchTest extends InTheConsole {
         page.getByLabel("Password").fill(RunningService.OPERATOR_PASSWORD);
         page.keyboard().press("Enter");
         assertThat(text).hasValue("delay_min > 33");
-        assertThat(page.getByText("is here again; it is not saved")).isVisible();
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Throw it away"))
+        assertThat(page.getByText("were restored")).isVisible();
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Discard draft"))
                 .click();
         assertThat(text).hasValue("delay_min > 15 and reason is null");
     }
@@ -119,23 +119,23 @@ class WorkbenchTest extends InTheConsole {
         var other = anotherPage();
         logIn("/rules/" + sailings.name + "/edit");
         logIn(other, "/rules/" + sailings.name + "/edit");
-        var mine = page.getByLabel("An exception is a row where", new Page.GetByLabelOptions().setExact(true));
-        var theirs = other.getByLabel("An exception is a row where", new Page.GetByLabelOptions().setExact(true));
+        var mine = page.getByLabel("Exception: each row where", new Page.GetByLabelOptions().setExact(true));
+        var theirs = other.getByLabel("Exception: each row where", new Page.GetByLabelOptions().setExact(true));
         mine.fill("delay_min > 18");
         theirs.fill("delay_min > 25");
-        other.getByLabel("Why this change").fill("twenty-five was agreed");
-        other.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Switch to this"))
+        other.getByLabel("Reason for this change").fill("twenty-five was agreed");
+        other.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Apply changes"))
                 .click();
         assertThat(other.getByText("revision 2")).isVisible();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("saved revision 2");
-        press("Switch to this");
+        press("Apply changes");
         assertThat(page.getByText("It was saved as revision 2 since revision 1").first())
                 .isVisible();
         assertThat(mine).hasValue("delay_min > 18");
         press("See what they changed");
         assertThat(page.getByText("delay_min > 25").first()).isVisible();
         press("I have taken it into mine: let me save over it");
-        press("Switch to this");
+        press("Apply changes");
         assertThat(page.getByText("revision 3")).isVisible();
         other.close();
     }
@@ -159,7 +159,7 @@ class WorkbenchTest extends InTheConsole {
         page.getByLabel("Value of line 1").fill("30");
         press("Count the effect");
         assertThat(page.getByText("Late sailings of " + sailings.name).last()).isVisible();
-        page.getByLabel("Why").first().fill("twenty is usual in winter");
+        page.getByLabel("Reason").first().fill("twenty is usual in winter");
         press("Save");
         assertThat(page.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("twenty is usual in winter")))
                 .isVisible();
@@ -173,7 +173,7 @@ class WorkbenchTest extends InTheConsole {
     void aPageThatIsOpenHearsOfAnothersCheckByItself() {
         var sailings = new LateSailings(service).late("SK-1", 60).active();
         logIn("/findings?rule=" + sailings.name);
-        assertThat(page.getByText("No finding is like that.")).isVisible();
+        assertThat(page.getByText("No findings match.")).isVisible();
         service.api().check(sailings.name);
         assertThat(page.getByText("1 finding, worst and newest first.")).isVisible();
         assertThat(complaints).isEmpty();
@@ -185,10 +185,10 @@ class WorkbenchTest extends InTheConsole {
         new LateSailings(service).active();
         logIn("/rules?q=" + one.name);
         assertThat(page.getByText("1 rule of")).isVisible();
-        page.getByLabel("Choose all that are found").check();
+        page.getByLabel("Select all results").check();
         press("Show what would be done");
         press("Pause: 1 rule");
-        assertThat(page.getByText("Done for 1 rule.")).isVisible();
+        assertThat(page.getByText("Changed: 1 rule.")).isVisible();
         assertThat(service.api()
                         .get("/api/rules/" + one.name)
                         .path("rule")
@@ -213,28 +213,28 @@ class WorkbenchTest extends InTheConsole {
         page.keyboard().press("Enter");
         tabTo(page.getByLabel("Title"));
         page.keyboard().type("Refunds " + table);
-        tabTo(page.getByLabel("Owned by the team"));
+        tabTo(page.getByLabel("Owner (team)"));
         page.keyboard().type("Traffic reporting");
-        tabTo(page.getByLabel("An exception is a row where", new Page.GetByLabelOptions().setExact(true)));
+        tabTo(page.getByLabel("Exception: each row where", new Page.GetByLabelOptions().setExact(true)));
         page.keyboard().type("amount > 100");
         // What is offered while one types is left by Escape, so that Tab goes on.
         page.keyboard().press("Escape");
         tabTo(page.getByLabel("ticket", new Page.GetByLabelOptions().setExact(true))
                 .first());
         page.keyboard().press("Space");
-        tabTo(page.getByLabel("To, with commas"));
+        tabTo(page.getByLabel("To (comma-separated)"));
         page.keyboard().type(recipient);
         assertThat(page.getByText("1 exception", new Page.GetByTextOptions().setExact(true))
                         .first())
                 .isVisible();
         page.keyboard().press("Tab");
         assertThat(page.locator("#review")).not().containsText("✕ missing");
-        tabTo(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save and make active")));
+        tabTo(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Save and activate")));
         page.keyboard().press("Enter");
         assertThat(page.getByText("active, revision 1")).isVisible();
         tabTo(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Check now")));
         page.keyboard().press("Enter");
-        assertThat(page.getByText("1 finding reported in 1 mail.").first()).isVisible();
+        assertThat(page.getByText("1 finding reported in 1 message.").first()).isVisible();
         RunningService.await("the mail", () -> !service.mailTo(recipient).isEmpty());
         assertThat(complaints).isEmpty();
     }

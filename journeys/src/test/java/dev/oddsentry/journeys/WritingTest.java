@@ -36,7 +36,7 @@ class WritingTest extends InTheConsole {
         var sailings = new LateSailings(service);
         sailings.saved();
         logIn("/rules/new?query=" + sailings.name);
-        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Begin with a comparison"))
+        page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Add a comparison"))
                 .click();
         page.getByLabel("Part 1: column").selectOption("delay_min");
         page.getByLabel("Part 1: comparison").selectOption(">");
@@ -44,7 +44,7 @@ class WritingTest extends InTheConsole {
         value.click();
         page.keyboard().press("Control+A");
         page.keyboard().type("127", new Keyboard.TypeOptions().setDelay(pause));
-        assertThat(page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("An exception is a row where")))
+        assertThat(page.getByRole(AriaRole.TEXTBOX, new Page.GetByRoleOptions().setName("Exception: each row where")))
                 .hasValue("delay_min > 127");
         assertThat(value).hasValue("127");
         assertThat(value).isFocused();

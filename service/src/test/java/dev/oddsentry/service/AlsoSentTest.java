@@ -37,13 +37,13 @@ class AlsoSentTest {
     void anotherQuerysRowsGoWithTheMailAndStandInIt() {
         api.push("kind: layout\nname: by-delay-" + all
                 + "\ncolumns: [sailing, { column: delay_min, label: Delay }]\nsort: [delay_min desc]\n");
-        api.push(rule("attach: [], also send: [{ query: " + all + ", layout: by-delay-" + all
-                + ", attach: [csv], rows in mail: 1 }]"));
+        api.push(rule("attach: [], also_send: [{ query: " + all + ", layout: by-delay-" + all
+                + ", attach: [csv], rows_in_mail: 1 }]"));
         api.post("/api/rules/" + sailings.name + "/activate", "");
         api.check(sailings.name);
         mails.sent(sailings.recipient, 1);
         assertThat(mails.lastText(sailings.recipient).replace("\r\n", "\n"))
-                .contains("== Every sailing: 2 ==\n\nSK-1, 60 min\nand 1 more", ".csv. Owner: ");
+                .contains("== Every sailing: 2 ==\n\nSK-1, 60 min\n1 more", ".csv. Owner: ");
         assertThat(file(0))
                 .isEqualTo("\ufeffsailing,delay_min\r\nSK-1,60\r\nSK-2,5\r\n"
                         .replace("sailing,delay_min", "Sailing,Delay (min)"));
@@ -57,7 +57,7 @@ class AlsoSentTest {
                         null,
                         Map.of())
                 .text();
-        assertThat(html).contains("Every sailing: 2", "SK-1, 60 min", "and 1 more");
+        assertThat(html).contains("Every sailing: 2", "SK-1, 60 min", "1 more");
     }
 
     @Test
@@ -65,7 +65,7 @@ class AlsoSentTest {
         String one = "one-" + sailings.recipient;
         String two = "two-" + sailings.recipient;
         sailings.late("SK-2", 90).late("SK-1", 1);
-        api.push(rule("split by: sailing, split to: { SK-1: [" + one + "], SK-2: [" + two + "] }, also send: [{ query: "
+        api.push(rule("split_by: sailing, split_to: { SK-1: [" + one + "], SK-2: [" + two + "] }, also_send: [{ query: "
                         + all + ", attach: [json] }]")
                 .replace("memory: { key: [sailing]", "memory: { key: [sailing, delay_min]"));
         api.post("/api/rules/" + sailings.name + "/activate", "");
@@ -83,7 +83,7 @@ class AlsoSentTest {
 
     @Test
     void aQueryThatCannotBeReadFailsTheCheckAndNothingIsReported() {
-        api.push(rule("also send: [{ query: " + all + " }]"));
+        api.push(rule("also_send: [{ query: " + all + " }]"));
         api.post("/api/rules/" + sailings.name + "/activate", "");
         api.push("kind: query\nname: " + all + "\nsource: ferry\nsql: select 1 / 0 as sailing\n");
         var failed = api.check(sailings.name);
@@ -98,12 +98,12 @@ class AlsoSentTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "also send: [{ query: no-such-query }] | there is no query",
-                "also send: [{ query: ALL, layout: none-such }] | there is no layout",
-                "also send: [{ layout: none-such }] | query",
-                "also send: [{ query: ALL, rows in mail: 900 }] | is no whole number from 1 to 200",
-                "split by: reason, also send: [{ query: ALL }] | returns no column reason",
-                "also send: [{ query: ALL, attach: [{ format: csv, file: '{{nothing}}' }] }] | there is no field",
+                "also_send: [{ query: no-such-query }] | there is no query",
+                "also_send: [{ query: ALL, layout: none-such }] | there is no layout",
+                "also_send: [{ layout: none-such }] | query",
+                "also_send: [{ query: ALL, rows_in_mail: 900 }] | is no whole number from 1 to 200",
+                "split_by: reason, also_send: [{ query: ALL }] | returns no column reason",
+                "also_send: [{ query: ALL, attach: [{ format: csv, file: '{{nothing}}' }] }] | there is no field",
             })
     void whatCannotBeSentIsRefusedWithItsPlace(String delivery, String words) {
         var refused = api.pushAnswer(rule(delivery.replace("ALL", all)));

@@ -66,7 +66,7 @@ class BackTestTest {
     @Test
     void historyIsThereFromWarmUpSlotsThatAreNotCounted() {
         rule(
-                "per: []\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)\nmemory: { absence: put right }");
+                "per: []\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)\nmemory: { absence: clears }");
         var variant =
                 backTest(Map.of("days", 20)).path("result").path("variants").path(0);
         assertThat(variant.path("checks").asInt()).isEqualTo(20);

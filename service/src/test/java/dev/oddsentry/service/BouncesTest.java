@@ -123,7 +123,7 @@ class BouncesTest {
     private void awaitRefused() {
         RunningService.await(
                 "the report",
-                () -> sent().path("recipients").path(0).path("state").asString().equals("REFUSED"));
+                () -> sent().path("recipients").path(0).path("state").asString().equals("REJECTED"));
     }
 
     @Test

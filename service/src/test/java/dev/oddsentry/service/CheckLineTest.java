@@ -45,7 +45,7 @@ class CheckLineTest {
         sailings.change("delete from sailing_table where sailing = 'SK-2'");
         assertThat(stateOf(sailings.name)).isEqualTo("FIRED");
         var second = mail(1);
-        assertThat(second.text()).contains("1 new, 1 worse, 1 cleared; 1 of them critical", "*50 min* (was 20 min)");
+        assertThat(second.text()).contains("1 new, 1 worsened, 1 cleared (1 critical)", "*50 min* (was 20 min)");
         assertThat(second.html()).contains("SK-4", "cleared").contains("was 20 min");
         assertThat(second.attachments())
                 .singleElement()
@@ -55,7 +55,7 @@ class CheckLineTest {
 
         sailings.late("SK-2", 31);
         assertThat(stateOf(sailings.name)).isEqualTo("FIRED");
-        assertThat(mail(2).text()).contains("1 back", "SK-2").doesNotContain("SK-4");
+        assertThat(mail(2).text()).contains("1 returned", "SK-2").doesNotContain("SK-4");
         assertThat(service.mailTo(sailings.recipient)).hasSize(3);
     }
 
@@ -124,7 +124,7 @@ class CheckLineTest {
 
     @Test
     void whatAMovingWindowLeavesBehindIsOutOfSightAndNotCalledCleared() throws Exception {
-        sailings.memory("memory: { key: [sailing], report: [new, cleared], absence: passed by }")
+        sailings.memory("memory: { key: [sailing], report: [new, cleared], absence: ages_out }")
                 .late("SK-1", 20)
                 .active();
         service.api().check(sailings.name);
@@ -134,12 +134,12 @@ class CheckLineTest {
                 .get("/api/rules/" + sailings.name + "/findings")
                 .path("findings")
                 .path(0);
-        assertThat(finding.path("state").asString()).isEqualTo("OUT_OF_SIGHT");
+        assertThat(finding.path("state").asString()).isEqualTo("AGED_OUT");
     }
 
     @Test
     void theFirstCheckCanTakeWhatIsThereAsKnown() {
-        sailings.memory("memory: { key: [sailing], first check: take as known }")
+        sailings.memory("memory: { key: [sailing], first_check: treat_as_known }")
                 .late("SK-1", 20)
                 .active();
         assertThat(stateOf(sailings.name)).isEqualTo("QUIET");
@@ -170,7 +170,7 @@ class CheckLineTest {
         assertThat(check.path("unknownRows").asInt()).isEqualTo(1);
         assertThat(check.path("parts").path(0).path("unknown").path("delay_min").asInt())
                 .isEqualTo(1);
-        assertThat(mail(0).text()).contains("Not counted, since nobody can tell: 1 row without Late by.");
+        assertThat(mail(0).text()).contains("Could not be evaluated: 1 row (Late by is missing).");
     }
 
     @Test
@@ -202,7 +202,7 @@ class CheckLineTest {
                 "insert into sailing_table select 'SK-' || i, 20 + i % 40, null from generate_series(1, 900) i");
         assertThat(service.api().check(sailings.name).path("news").asInt()).isEqualTo(900);
         var mail = mail(0);
-        assertThat(mail.text()).contains("and 850 more in the attachment");
+        assertThat(mail.text()).contains("850 more: see the attachment");
         assertThat(mail.html().length()).isLessThan(100_000);
         assertThat(List.of(stateOf(sailings.name), stateOf(sailings.name))).containsOnly("QUIET");
     }

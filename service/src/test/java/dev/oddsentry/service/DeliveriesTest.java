@@ -47,7 +47,7 @@ class DeliveriesTest {
                   sort: [delay_min]
                 attach: [xlsx, { format: csv, file: "late-{{date}}", delimiter: ";" }, json, pdf, html]
                 language: nb
-                subject: "{{news}} forsinkelser, {{critical}} kritiske"
+                subject: "{{updates}} forsinkelser, {{critical}} kritiske"
                 opening: |
                   Hei <alle>,
                   {{#rows}}{{sailing}} {{/rows}}
@@ -56,8 +56,9 @@ class DeliveriesTest {
         var message = service.mailTo(sailings.recipient).getFirst();
         assertThat(message.getSubject()).isEqualTo("2 forsinkelser, 1 kritiske");
         assertThat(mails.lastText(sailings.recipient))
-                .contains("2 nye; 1 av dem kritiske", "Hei <alle>,", "SK-1 SK-2", "SK-1   *20,0 min*", "sum 85,0 min")
-                .contains("Dette er den første rapporten.", "Du får dette på grunn av vilkåret: delay_min > 15")
+                .contains("2 nye (1 kritisk)", "Hei <alle>,", "SK-1 SK-2", "SK-1   *20,0 min*", "sum 85,0 min")
+                .contains(
+                        "Dette er den første rapporten.", "Du får denne e-posten på grunn av vilkåret: delay_min > 15")
                 .containsSubsequence("advarsel", "kritisk");
         assertThat(attached(message)).hasSize(5).anyMatch(name -> name.matches("late-\\d{4}-\\d\\d-\\d\\d\\.csv"));
         var id = api.get("/api/outbox?rule=" + sailings.name).path(0).path("id").asString();
@@ -72,7 +73,7 @@ class DeliveriesTest {
         api.put("/api/teams/" + sailings.name, Map.of("addresses", List.of("team-" + sailings.recipient)));
         sailings.late("SK-1", 20);
         active("cc: [Siv Tangen <" + copy + ">, \"team: " + sailings.name + "\"]\nbcc: [" + secret
-                + "]\nreply to: [answers@skerryline.example]\n");
+                + "]\nreply_to: [answers@skerryline.example]\n");
         mails.sent(sailings.recipient, 1);
         mails.sent(secret, 1);
         mails.sent(copy, 1);
@@ -90,7 +91,7 @@ class DeliveriesTest {
         active("show: link\nattach: [csv]");
         mails.sent(sailings.recipient, 1);
         assertThat(mails.lastText(sailings.recipient))
-                .contains("The rows are not in this mail", "/rules/" + sailings.name, "1 new")
+                .contains("To see the rows, open the link below and log in.", "/rules/" + sailings.name, "1 new")
                 .doesNotContain("SK-1");
         assertThat(api.pushAnswer(rule(
                                 "to: [a@skerryline.example]\nshow: link\nopening: \"{{#rows}}{{sailing}}{{/rows}}\""))
@@ -104,7 +105,7 @@ class DeliveriesTest {
         assertThat(api.get("/api/round-ups/" + sailings.name + "/preview")
                         .path("text")
                         .asString())
-                .contains("1 new", "and 1 more behind the link")
+                .contains("1 new", "1 more: see the link")
                 .doesNotContain("SK-2");
         assertThat(api.get("/api/outbox/"
                                 + api.get("/api/outbox?rule=" + sailings.name)
@@ -117,14 +118,14 @@ class DeliveriesTest {
 
     @Test
     void allQuietIsSaidWithoutFiring() {
-        active("all quiet: true");
+        active("send_when_quiet: true");
         assertThat(api.get("/api/rules/" + sailings.name + "/checks")
                         .path(0)
                         .path("reason")
                         .asString(""))
                 .isEmpty();
         mails.sent(sailings.recipient, 1);
-        assertThat(mails.subjects(sailings.recipient).getFirst()).startsWith("all quiet: ");
+        assertThat(mails.subjects(sailings.recipient).getFirst()).startsWith("nothing new: ");
         assertThat(api.get("/api/rules/" + sailings.name + "/checks")
                         .path(0)
                         .path("state")
@@ -158,8 +159,7 @@ class DeliveriesTest {
         api.post("/api/rules/" + sailings.name + "/activate", "");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
         mails.sent(sailings.recipient, 1);
-        assertThat(mails.lastText(sailings.recipient))
-                .contains(".zip, everything open now. It opens with the password");
+        assertThat(mails.lastText(sailings.recipient)).contains(".zip. Open it with the password");
         assertThat(api.get("/api/definitions/rule/" + sailings.name + ".json").toString())
                 .doesNotContain("horse");
     }
@@ -189,20 +189,20 @@ class DeliveriesTest {
                                 to: [ "Siv <siv@skerryline.example>; no address", "team: Nobody's" ]
                                 layout: { columns: [ { column: delay_min, format: "0#" }, { column: sailing, format: EEEEEEEE } ] }
                                 attach: [ docx, { format: csv, encoding: klingon } ]
-                                subject: "{{news}} {{nwes}}"
-                                opening: "{{{news}}}"
+                                subject: "{{updates}} {{nwes}}"
+                                opening: "{{{updates}}}"
                                 """)).text())
                 .contains(
                         "no address\\\" is not a mail address",
-                        "none of xlsx, csv, pdf, html, json",
+                        "use xlsx, csv, pdf, html, json",
                         "no encoding",
                         "0#\\\" is no format",
                         "EEEEEEEE\\\" is no format",
                         "{{{");
         assertThat(api.pushAnswer(rule("""
                                 to: [ "team: Nobody's" ]
-                                layout: { columns: [ { column: sailing, format: "0.0" } ], sort: [reason], group by: [nothing] }
-                                subject: "{{news}} {{nwes}}"
+                                layout: { columns: [ { column: sailing, format: "0.0" } ], sort: [reason], group_by: [nothing] }
+                                subject: "{{updates}} {{nwes}}"
                                 """)).text())
                 .contains("which is not written as 0.0", "\\\"reason\\\" is not among the columns", "unknown column");
         assertThat(api.pushAnswer(rule("to: [ \"team: Nobody's\" ]\nsubject: \"{{nwes}}\""))
@@ -213,7 +213,7 @@ class DeliveriesTest {
     @Test
     void whoHadMoreThanEnoughHearsTheRestTogetherLater() throws Exception {
         sailings.late("SK-1", 20);
-        active("most an hour: 2");
+        active("max_per_hour: 2");
         sailings.late("SK-2", 20);
         api.check(sailings.name);
         mails.sent(sailings.recipient, 2);
@@ -257,7 +257,8 @@ class DeliveriesTest {
         sailings.change("update sailing_table set delay_min = 60");
         mails.sent(sailings.recipient, 1);
         assertThat(mails.lastText(sailings.recipient))
-                .containsPattern("Late by over \\d+ checks\\. SK-1: from 5 min to 60 min, least 5 min, most 60 min\\.");
+                .containsPattern(
+                        "Late by over \\d+ checks\\. SK-1: from 5 min to 60 min, lowest 5 min, highest 60 min\\.");
         String id =
                 api.get("/api/outbox?rule=" + sailings.name).path(0).path("id").asString();
         assertThat(api.send("GET", "/api/outbox/" + id + "/html", null, Map.of())
@@ -293,8 +294,8 @@ class DeliveriesTest {
         sailings.late("SK-1", 60);
         active("attach: [csv]");
         String mine = "mine-" + login;
-        String document =
-                "kind: layout\nname: " + mine + "\nprivate to: " + login + "\ncolumns: [delay_min]\nbesides: []\n";
+        String document = "kind: layout\nname: " + mine + "\nprivate_to: " + login
+                + "\ncolumns: [delay_min]\nextra_columns: []\n";
         theirs.push(document);
         assertThat(new String(
                         theirs.bytes("/api/rules/" + sailings.name + "/extract.csv?layout=" + mine),
@@ -303,7 +304,7 @@ class DeliveriesTest {
         assertThat(api.send("GET", "/api/rules/" + sailings.name + "/extract.csv?layout=" + mine, null, Map.of())
                         .status())
                 .isEqualTo(404);
-        assertThat(theirs.pushAnswer(document.replace("private to: " + login, "private to: operator")
+        assertThat(theirs.pushAnswer(document.replace("private_to: " + login, "private_to: operator")
                                 .replace(mine, "x" + mine))
                         .status())
                 .isEqualTo(403);
@@ -331,7 +332,7 @@ class DeliveriesTest {
         assertThat(others.send("GET", "/api/definitions/layout/" + mine + "/revisions", null, Map.of())
                         .status())
                 .isEqualTo(404);
-        assertThat(others.pushAnswer(document.replace("private to: " + login + "\n", ""))
+        assertThat(others.pushAnswer(document.replace("private_to: " + login + "\n", ""))
                         .text())
                 .contains("is taken");
     }
@@ -347,8 +348,8 @@ class DeliveriesTest {
         assertThat(ofRows.path("sample").asString()).isEqualTo("ROWS");
         assertThat(ofRows.path("mails").path(0).path("subject").asString()).startsWith("5 ");
         sailings.late("SK-9", 60);
-        String patient = draft.replace("memory: { key: [sailing]", "memory: { hold: 3 checks, key: [sailing]");
-        assertThat(patient).contains("hold: 3 checks");
+        String patient = draft.replace("memory: { key: [sailing]", "memory: { open_after: 3 checks, key: [sailing]");
+        assertThat(patient).contains("open_after: 3 checks");
         var pending = api.postYaml("/api/mail-preview", patient).body();
         assertThat(pending.path("sample").asString()).isEqualTo("PENDING");
         assertThat(pending.path("mails").path(0).path("text").asString())
@@ -365,7 +366,7 @@ class DeliveriesTest {
     void theMailOfADocumentIsSeenWhileItIsWritten() {
         sailings.late("SK-1", 60);
         active("attach: [csv]");
-        String draft = rule("to: [a@skerryline.example]\nsubject: \"{{news}} of {{owner}}\"\nattach: [xlsx]");
+        String draft = rule("to: [a@skerryline.example]\nsubject: \"{{updates}} of {{owner}}\"\nattach: [xlsx]");
         var seen = api.postYaml("/api/mail-preview", draft).body();
         var mail = seen.path("mails").path(0);
         assertThat(mail.path("subject").asString()).isEqualTo("1 of Traffic reporting");
@@ -373,12 +374,12 @@ class DeliveriesTest {
         assertThat(mail.path("text").asString()).contains("SK-1");
         assertThat(mail.path("html").asString()).contains("<b>SK-1</b>");
         assertThat(mail.path("files").toString()).contains(".xlsx");
-        assertThat(seen.path("fields").toString()).contains("\"open\"", "\"moved_away\"");
+        assertThat(seen.path("fields").toString()).contains("\"open\"", "\"moved\"");
         assertThat(seen.path("columns").toString()).contains("\"sailing\"", "\"severity\"");
         assertThat(api.get("/api/outbox?rule=" + sailings.name))
                 .as("only what its check had sent")
                 .hasSize(1);
-        assertThat(api.postYaml("/api/mail-preview", draft.replace("{{news}}", "{{newz}}"))
+        assertThat(api.postYaml("/api/mail-preview", draft.replace("{{updates}}", "{{newz}}"))
                         .text())
                 .contains("there is no field \\\"newz\\\"", "delivery.subject");
     }

@@ -61,9 +61,10 @@ class EscalationsTest {
         anHourPasses();
         mails.sent(lead, 1);
         assertThat(mails.subjects(lead))
-                .containsExactly("Nobody has taken 1 critical: Late sailings of " + sailings.name);
+                .containsExactly("Escalated: Late sailings of " + sailings.name + " (1 critical)");
         assertThat(mails.lastText(lead))
-                .contains("SK-1", "since nobody has taken, snoozed or accepted it", "/findings/" + finding("SK-1"))
+                .contains(
+                        "SK-1", "nobody has taken, snoozed or accepted these findings", "/findings/" + finding("SK-1"))
                 .doesNotContain("SK-2")
                 .doesNotContain("SK-3");
         api.check(sailings.name);

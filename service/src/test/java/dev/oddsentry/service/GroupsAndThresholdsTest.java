@@ -101,7 +101,7 @@ class GroupsAndThresholdsTest {
     @Test
     void theWholeResultIsAFindingEvenWithoutARow() {
         active(
-                "per: []\nmeasures: { loaded: count() }\nexceptions: loaded = 0\nmemory: { absence: put right, report: [new, cleared] }");
+                "per: []\nmeasures: { loaded: count() }\nexceptions: loaded = 0\nmemory: { absence: clears, report: [new, cleared] }");
         var blank = check();
         assertThat(blank.path("state").asString()).isEqualTo("FIRED");
         assertThat(blank.path("rowsRead").asInt()).isZero();
@@ -118,7 +118,7 @@ class GroupsAndThresholdsTest {
         api.push("kind: query\nname: " + vessels
                 + "\nsource: ferry\nsql: select * from (values ('Terna'), ('Skua'), ('Lomvi')) v(vessel)\n");
         bunker("Terna", "50", 10);
-        active("per: [vessel]\ngroups from: " + vessels + "\nexceptions: count() = 0");
+        active("per: [vessel]\nexpected_groups: " + vessels + "\nexceptions: count() = 0");
         assertThat(check().path("exceptions").asInt()).isEqualTo(2);
         assertThat(findings("identity")).containsExactlyInAnyOrder("Skua", "Lomvi");
     }
@@ -131,7 +131,7 @@ class GroupsAndThresholdsTest {
         assertThat(check().path("exceptions").asInt()).isEqualTo(1);
         service.ferry("update \"" + name + "\" set litres = null where vessel = 'Terna'");
         var unknown = check();
-        assertThat(unknown.path("state").asString()).isEqualTo("NOT_JUDGED");
+        assertThat(unknown.path("state").asString()).isEqualTo("INCOMPLETE");
         assertThat(unknown.path("notJudgedGroups").path(0).path("group").asString())
                 .isEqualTo("Terna");
         assertThat(unknown.path("notJudgedGroups").path(0).path("reason").asString())
@@ -147,12 +147,12 @@ class GroupsAndThresholdsTest {
     void historyIsLearntFromScheduledChecksAndAnExceptionMustLast() {
         bunker("Terna", "50", 10);
         active(
-                "per: [vessel]\nmeasures: { fuel: sum(litres) }\nexceptions: fuel > 1.5 * usual(fuel, 4)\nmemory: { hold: 2 checks }\n"
+                "per: [vessel]\nmeasures: { fuel: sum(litres) }\nexceptions: fuel > 1.5 * usual(fuel, 4)\nmemory: { open_after: 2 checks }\n"
                         + EVERY_SECOND);
         RunningService.await("something learnt", () -> points() >= 4);
         var checks = api.get("/api/rules/" + name + "/checks");
         var first = checks.path(checks.size() - 1);
-        assertThat(first.path("state").asString()).isEqualTo("NOT_JUDGED");
+        assertThat(first.path("state").asString()).isEqualTo("INCOMPLETE");
         assertThat(first.path("notJudgedGroups").path(0).path("reason").asString())
                 .isEqualTo("still learning usual(fuel, 4), 0 of 4");
         bunker("Terna", "60", 10);
@@ -187,7 +187,7 @@ class GroupsAndThresholdsTest {
     @Test
     void whatDoesNotFireStandsAndIsToldByTheFirstCheckThatFires() {
         bunker("Terna", "90", 10);
-        active("exceptions: litres > 60\nfire when: news() >= 2\nmemory: { key: [vessel] }");
+        active("exceptions: litres > 60\nfire_when: updates() >= 2\nmemory: { key: [vessel] }");
         assertThat(check().path("state").asString()).isEqualTo("QUIET");
         bunker("Skua", "70", 10);
         var fired = check();
@@ -199,7 +199,7 @@ class GroupsAndThresholdsTest {
     void aThresholdIsKeptByKeyAndDateAndItsEffectIsCountedFirst() {
         String fuel = threshold("key: [vessel]");
         for (var vessel : List.of("Terna", "Skua", "Lomvi")) bunker(vessel, "50", 10);
-        active("exceptions: litres > threshold('" + fuel + "', vessel)\nmemory: { key: [vessel], absence: put right }");
+        active("exceptions: litres > threshold('" + fuel + "', vessel)\nmemory: { key: [vessel], absence: clears }");
         assertThat(check().path("unknownRows").asInt()).as("no value yet").isEqualTo(3);
         give(fuel, 60, List.of(), null);
         give(fuel, 40, List.of("Skua"), LocalDate.of(2026, 1, 1));

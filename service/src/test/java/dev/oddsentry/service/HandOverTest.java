@@ -73,7 +73,7 @@ class HandOverTest {
             nodeMailingTo(server.port());
             var sailings = watch("ines.holm@skerryline.example");
             api.check(sailings.name);
-            awaitState(0, 0, "WAITING");
+            awaitState(0, 0, "QUEUED");
             assertThat(recipient(0, 0).path("words").asString()).contains("450 4.2.1 mailbox busy");
             server.mood(Mood.TAKE);
             awaitState(0, 0, "SENT");
@@ -88,7 +88,7 @@ class HandOverTest {
             nodeMailingTo(server.port());
             var sailings = watch("no.one@skerryline.example, per.aune@skerryline.example");
             api.check(sailings.name);
-            awaitState(0, 0, "REFUSED");
+            awaitState(0, 0, "REJECTED");
             awaitState(0, 1, "SENT");
             assertThat(server.taken()).as("nobody gets it twice").doesNotHaveDuplicates();
             assertThat(api.check(sailings.name).path("state").asString())
@@ -101,15 +101,16 @@ class HandOverTest {
     void readersWithLinksOfTheirOwnKeepNobodyFromTheirs() throws IOException {
         try (var server = new UnwillingMailServer(Mood.REFUSE_ADDRESSES_WITH_NO)) {
             nodeMailingTo(server.port());
-            var sailings = watch("no.one@skerryline.example, per.aune@skerryline.example], may leave: true, cc: [");
+            var sailings =
+                    watch("no.one@skerryline.example, per.aune@skerryline.example], allow_unsubscribe: true, cc: [");
             api.check(sailings.name);
-            awaitState(0, 0, "REFUSED");
+            awaitState(0, 0, "REJECTED");
             awaitState(0, 1, "SENT");
             server.close();
             api.delete("/api/bad-addresses/no.one@skerryline.example");
             sailings.late("SK-2", 20);
             api.check(sailings.name);
-            awaitState(0, 0, "WAITING");
+            awaitState(0, 0, "QUEUED");
             assertThat(recipient(0, 0).path("tries").asInt()).isPositive();
             assertThat(recipient(0, 1).path("words").asString()).contains("did not take it");
         }
@@ -121,7 +122,7 @@ class HandOverTest {
             nodeMailingTo(server.port());
             var sailings = watch("ines.holm@skerryline.example");
             api.check(sailings.name);
-            awaitState(0, 0, "REFUSED");
+            awaitState(0, 0, "REJECTED");
             server.mood(Mood.TAKE);
             assertThat(api.check(sailings.name).path("state").asString())
                     .as("nobody is there whom it could be said to")
@@ -208,12 +209,12 @@ class HandOverTest {
             api.put("/api/teams/Traffic%20reporting", Map.of("addresses", List.of("ines.holm@skerryline.example")));
             var sailings = watch("ines.holm@skerryline.example");
             api.check(sailings.name);
-            awaitState(0, 0, "REFUSED");
+            awaitState(0, 0, "REJECTED");
             assertThat(recipient(0, 0).path("words").asString()).contains("550 5.7.1 not here");
             assertThat(api.get("/api/status").path("problems").toString())
                     .contains("The latest message of " + sailings.name + " reached nobody");
             assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
-            awaitState(0, 0, "REFUSED");
+            awaitState(0, 0, "REJECTED");
             RunningService.await("a notice by another way", () -> noticeTo("operator@localhost", "Not delivered: "));
             assertThat(api.get("/api/outbox").valueStream().filter(HandOverTest::isNotice))
                     .as("one a day")
@@ -278,7 +279,7 @@ class HandOverTest {
             nodeMailingTo(server.port());
             var sailings = watch("ines.holm@skerryline.example");
             assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
-            awaitState(0, 0, "WAITING");
+            awaitState(0, 0, "QUEUED");
             server.mood(Mood.TAKE);
             awaitState(0, 0, "SENT");
         }
@@ -293,7 +294,7 @@ class HandOverTest {
         nodeMailingTo(port);
         var sailings = watch("ines.holm@skerryline.example");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
-        awaitState(0, 0, "WAITING");
+        awaitState(0, 0, "QUEUED");
         assertThat(recipient(0, 0).path("words").asString()).contains("did not take it");
     }
 
@@ -309,7 +310,7 @@ class HandOverTest {
             server.mood(Mood.REFUSE_RECIPIENTS);
             assertThat(api.post("/api/round-ups/week/send", "").path("message").isNull())
                     .isFalse();
-            awaitState(0, 0, "REFUSED");
+            awaitState(0, 0, "REJECTED");
             server.mood(Mood.TAKE);
             api.delete("/api/bad-addresses/lead@skerryline.example");
             assertThat(api.check(sailings.name).path("state").asString())
@@ -327,7 +328,7 @@ class HandOverTest {
             nodeMailingTo(server.port());
             var sailings = watch("ines.holm@skerryline.example");
             api.check(sailings.name);
-            awaitState(0, 0, "WAITING");
+            awaitState(0, 0, "QUEUED");
             sailings.late("SK-2", 20);
             api.check(sailings.name);
             server.mood(Mood.TAKE);

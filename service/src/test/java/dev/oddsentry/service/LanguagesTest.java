@@ -51,7 +51,7 @@ class LanguagesTest {
                 .path("id")
                 .asString();
         assertThat(new String(api.bytes("/api/extracts/" + ofGerman + "/files/0"), StandardCharsets.UTF_8))
-                .startsWith("\ufeffSchwere,Neues,");
+                .startsWith("\ufeffSchwere,Änderung,");
         assertThat(api.check(sailings.name).path("state").asString())
                 .as("told once")
                 .isEqualTo("QUIET");
@@ -78,7 +78,7 @@ class LanguagesTest {
         sailings.change("update sailing_table set reason = '" + boat + "; ' where sailing = 'SK-1'");
         sailings.change("update sailing_table set reason = 'by foot' where sailing = 'SK-2'");
         sailings.exceptions("delay_min > 15");
-        active("to: [" + sailings.recipient + "], split by: sailing, split address: reason");
+        active("to: [" + sailings.recipient + "], split_by: sailing, split_address: reason");
         api.check(sailings.name);
         mails.sent(boat, 1);
         assertThat(mails.lastText(boat)).contains("SK-1").doesNotContain("SK-2");
@@ -90,7 +90,7 @@ class LanguagesTest {
         mails.sent(boat, 2);
         assertThat(mails.lastText(boat)).as("by its last row").contains("cleared", "SK-1");
         assertThat(api.pushAnswer(sailings.rule()
-                                .replace("delivery: { to", "delivery: { split by: sailing, split address: raeson, to"))
+                                .replace("delivery: { to", "delivery: { split_by: sailing, split_address: raeson, to"))
                         .text())
                 .contains("there is no column raeson", "\"reason\"");
     }

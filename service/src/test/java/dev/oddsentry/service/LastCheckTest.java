@@ -52,7 +52,7 @@ class LastCheckTest {
         assertThat(second.path("rowsRead").asInt())
                 .as("with those of the minute before")
                 .isLessThanOrEqualTo(2);
-        assertThat(api.get(path + "/findings?state=OUT_OF_SIGHT").path("total").asInt())
+        assertThat(api.get(path + "/findings?state=AGED_OUT").path("total").asInt())
                 .isEqualTo(1);
 
         service.execute("ferry", "alter table \"" + sailings.name + "\" rename to \"" + sailings.name + "-away\"");

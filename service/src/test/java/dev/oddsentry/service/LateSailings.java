@@ -7,8 +7,7 @@ public final class LateSailings {
     private final RunningService service;
     public final String name;
     public final String recipient;
-    private String memory =
-            "memory: { key: [sailing], report: [new, returned, worsened, cleared], absence: put right }";
+    private String memory = "memory: { key: [sailing], report: [new, returned, worsened, cleared], absence: clears }";
     private String schedule = "";
     private String exceptions = "delay_min > 15 and reason is null";
 

@@ -31,7 +31,7 @@ class MarksAndStoriesTest {
         return body;
     }
 
-    private int news() {
+    private int updates() {
         return api.check(sailings.name).path("news").asInt();
     }
 
@@ -49,7 +49,7 @@ class MarksAndStoriesTest {
     @Test
     void whatIsSnoozedIsNotToldUntilItsEndAndThenAsItIs() {
         sailings.late("SK-1", 20).active();
-        assertThat(news()).isEqualTo(1);
+        assertThat(updates()).isEqualTo(1);
         mark(
                 "SK-1",
                 "SNOOZE",
@@ -58,10 +58,10 @@ class MarksAndStoriesTest {
                         .truncatedTo(ChronoUnit.SECONDS)
                         .toString());
         sailings.change("update sailing_table set delay_min = 60");
-        assertThat(news()).as("snoozed, though worse").isZero();
+        assertThat(updates()).as("snoozed, though worse").isZero();
         assertThat(story("SK-1").path("why").asString()).contains("Something differs", "snoozed");
         api.post(path + "/marks", withdrawn("SK-1", "SNOOZE"));
-        assertThat(news()).as("what differs at its end").isEqualTo(1);
+        assertThat(updates()).as("what differs at its end").isEqualTo(1);
         assertThat(words(story("SK-1")))
                 .anyMatch(words -> words.startsWith("told as worsened, changed in"))
                 .contains("snoozed by Operator: the tide", "no longer snoozed by Operator");
@@ -76,11 +76,11 @@ class MarksAndStoriesTest {
     @Test
     void whatIsTakenGetsWorseAndIsToldAndNoLongerTaken() {
         sailings.late("SK-1", 20).active();
-        news();
+        updates();
         assertThat(mark("SK-1", "TAKE", null).path("marks").path(0).path("by").asString())
                 .isEqualTo("Operator");
         sailings.change("update sailing_table set delay_min = 60");
-        assertThat(news()).isEqualTo(1);
+        assertThat(updates()).isEqualTo(1);
         assertThat(story("SK-1").path("now").path("marks")).isEmpty();
         assertThat(words(story("SK-1"))).contains("no longer taken, since it got worse or cleared (rule revision 1)");
     }
@@ -88,28 +88,28 @@ class MarksAndStoriesTest {
     @Test
     void whatIsAcceptedClearsWithoutAWordAndIsNewsWhenItReturns() {
         sailings.late("SK-1", 20).active();
-        news();
+        updates();
         assertThat(api.postAnswer(path + "/marks", Map.of("key", List.of("SK-1"), "kind", "ACCEPT", "withdraw", false))
                         .status())
                 .as("accepting needs a reason")
                 .isEqualTo(422);
         mark("SK-1", "ACCEPT", null);
         sailings.change("update sailing_table set reason = 'fog'");
-        assertThat(news()).isZero();
+        assertThat(updates()).isZero();
         sailings.change("update sailing_table set reason = null");
-        assertThat(news()).isEqualTo(1);
+        assertThat(updates()).isEqualTo(1);
     }
 
     @Test
     void anEditThatFindsOthersTellsThemOrTakesThemAsKnownAndEndsTheRestWithoutAWord() {
         sailings.late("SK-1", 20).late("SK-2", 12).active();
-        assertThat(news()).isEqualTo(1);
+        assertThat(updates()).isEqualTo(1);
         String edited = sailings.rule().replace("delay_min > 15", "delay_min between 10 and 14");
         assertThat(api.push(edited, "?asKnown=true").path("effect").asString()).isEqualTo("RE_JUDGE");
-        assertThat(news()).as("SK-1 ended, SK-2 known").isZero();
+        assertThat(updates()).as("SK-1 ended, SK-2 known").isZero();
         assertThat(story("SK-1").path("now").path("state").asString()).isEqualTo("CLEARED");
         assertThat(api.push(sailings.rule()).path("effect").asString()).isEqualTo("RE_JUDGE");
-        assertThat(news()).as("SK-1 returned").isEqualTo(1);
+        assertThat(updates()).as("SK-1 returned").isEqualTo(1);
         assertThat(words(story("SK-2"))).noneMatch(words -> words.startsWith("told"));
         assertThat(service.mailTo(sailings.recipient).size()).isLessThanOrEqualTo(2);
     }
@@ -117,52 +117,54 @@ class MarksAndStoriesTest {
     @Test
     void anotherKeyStartsAnew() {
         sailings.late("SK-1", 20).active();
-        news();
+        updates();
         String edited = sailings.rule().replace("key: [sailing]", "key: [sailing, delay_min]");
         assertThat(api.push(edited, "?asKnown=true").path("effect").asString()).isEqualTo("NEW_IDENTITY");
-        assertThat(news()).isZero();
+        assertThat(updates()).isZero();
         var findings = api.get(path + "/findings");
         assertThat(findings.path("findings")
                         .valueStream()
                         .map(finding -> finding.path("state").asString("")))
                 .containsExactlyInAnyOrder("OPEN", "CLEARED");
         sailings.late("SK-2", 30);
-        assertThat(news()).isEqualTo(1);
+        assertThat(updates()).isEqualTo(1);
     }
 
     @Test
     void madeActiveAgainItTellsEverythingOnlyWhatIsNewOrNothing() {
         sailings.late("SK-1", 20).active();
-        news();
+        updates();
         for (var told : Map.of("OPEN", 2, "NEW", 1, "NOTHING", 0).entrySet()) {
             api.post(path + "/pause", "");
             sailings.late("SK-" + told.getKey(), 20);
             api.post(path + "/activate?tell=" + told.getKey(), "");
             int open = api.get(path + "/findings?state=OPEN").path("total").asInt();
-            assertThat(news()).as(told.getKey()).isEqualTo(told.getKey().equals("OPEN") ? open + 1 : told.getValue());
-            assertThat(news()).isZero();
+            assertThat(updates())
+                    .as(told.getKey())
+                    .isEqualTo(told.getKey().equals("OPEN") ? open + 1 : told.getValue());
+            assertThat(updates()).isZero();
         }
     }
 
     @Test
     void lastReportChoiceCountsAndForgetsNoEdit() {
         sailings.late("SK-1", 20).late("SK-2", 40).active();
-        news();
+        updates();
         api.post(path + "/pause", "");
         api.post(path + "/activate?tell=OPEN", "");
         api.post(path + "/pause", "");
         api.post(path + "/activate?tell=NEW", "");
-        assertThat(news()).as("of two choices the last").isZero();
+        assertThat(updates()).as("of two choices the last").isZero();
         api.push(sailings.exceptions("delay_min > 30").rule(), "?asKnown=true");
         api.post(path + "/pause", "");
         api.post(path + "/activate?tell=OPEN", "");
-        assertThat(news()).as("what the edit ended clears silently").isEqualTo(1);
+        assertThat(updates()).as("what the edit ended clears silently").isEqualTo(1);
     }
 
     @Test
     void theStoryOfARowThatNeverWasAnExceptionSaysWhichPartDoesNotHold() {
         sailings.late("SK-1", 5).active();
-        news();
+        updates();
         var story = story("SK-1");
         assertThat(story.path("now").isNull()).isTrue();
         assertThat(story.path("present").path("verdict").asString()).isEqualTo("FALSE");
@@ -178,7 +180,7 @@ class MarksAndStoriesTest {
     @Test
     void findingsAndEventsAreHadAsCsvAndJson() {
         sailings.late("=SK-1", 20).late("SK-2, \"fog\"", 20).active();
-        news();
+        updates();
         mark("SK-2, \"fog\"", "TAKE", null);
         String csv = api.send("GET", path + "/findings.csv", null, Map.of()).text();
         assertThat(csv).startsWith("\ufefffinding,identity,state,severity,opened at,");
@@ -196,12 +198,12 @@ class MarksAndStoriesTest {
 
     @Test
     void whatAPersonWasToldOnADayAndWhyNotMore() {
-        sailings.memory("memory: { key: [sailing], first check: take as known }")
+        sailings.memory("memory: { key: [sailing], first_check: treat_as_known }")
                 .late("SK-1", 20)
                 .active();
-        news();
+        updates();
         sailings.late("SK-2", 50);
-        news();
+        updates();
         String today = LocalDate.now(ZoneId.of("Europe/Oslo")).toString();
         var day = api.get(path + "/told?to=" + sailings.recipient + "&on=" + today);
         assertThat(day.path("checks")).hasSize(2);

@@ -29,10 +29,11 @@ class OtherProgramsTest {
                 "insert into sailing_table values ('=1+1', 20, null), ('007', 21, null), ('Måkehamn – Ærøskøbing', 22, null),"
                         + " ('a \"quoted\", text', 65, null), ('two\nlines', 23, null), ('+47 12', 24, null), ('SK <b>&amp;', 25, null)");
         sailings.active();
-        api.push(sailings.rule()
-                .replace(
-                        "delivery: {",
-                        "delivery: { attach: [xlsx, pdf], layout: { columns: [sailing, delay_min], besides: [] },"));
+        api.push(
+                sailings.rule()
+                        .replace(
+                                "delivery: {",
+                                "delivery: { attach: [xlsx, pdf], layout: { columns: [sailing, delay_min], extra_columns: [] },"));
     }
 
     private String run(String... command) throws IOException, InterruptedException {

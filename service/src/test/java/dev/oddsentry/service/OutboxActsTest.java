@@ -59,7 +59,7 @@ class OutboxActsTest {
                         .path("messages")
                         .asInt())
                 .isEqualTo(1);
-        assertThat(outbox("&state=STOPPED").size()).isEqualTo(1);
+        assertThat(outbox("&state=CANCELLED").size()).isEqualTo(1);
         assertThat(api.check(sailings.name).path("state").asString())
                 .as("after stopped it stays reported")
                 .isEqualTo("QUIET");

@@ -117,7 +117,7 @@ class PersonalCopiesTest {
     @Test
     void oneThatFailsHoldsBackNoOtherAndIsTriedAgainAlone() {
         sailings.schedule(
-                "schedule: { events: [" + sailings.name + "] }\nchecking: { retries: 2, retry after: 30 minutes }");
+                "schedule: { events: [" + sailings.name + "] }\nlimits: { retries: 2, retry_after: 30 minutes }");
         active("");
         managers("update manager_table set address = 'the office' where terminal = 'Holm'");
         late("SK-1", 20, "Holm – Vik");
@@ -299,13 +299,13 @@ class PersonalCopiesTest {
 
     @Test
     void onlyTheCopyThatIsKeptBackWaitsForAPerson() {
-        sailings.memory("memory: { key: [sailing], absence: put right, most opened: 2 }");
+        sailings.memory("memory: { key: [sailing], absence: clears, max_opened: 2 }");
         active("");
         late("SK-0", 20, "Holm – Vik");
         api.check(sailings.name);
         for (int i = 1; i < 5; i++) late("SK-" + i, 20, i < 2 ? "Holm – Vik" : "Holm");
         var kept = api.check(sailings.name);
-        assertThat(kept.path("state").asString()).isEqualTo("KEPT_BACK");
+        assertThat(kept.path("state").asString()).isEqualTo("AWAITING_APPROVAL");
         assertThat(kept.path("reason").asString())
                 .contains("1 of 2 personal copies kept back (Holm: 4 findings would open");
         mails.sent(vik, 2);
@@ -354,7 +354,7 @@ class PersonalCopiesTest {
                         .text())
                 .contains("has no parameter terminals", "terminal");
         assertThat(api.pushAnswer(rule + copies(", newcomers: ignore")).text())
-                .contains("\\\"ignore\\\" is none of report, take as known");
+                .contains("unknown value \\\"ignore\\\"; use report, treat_as_known");
         assertThat(api.pushAnswer(rule + copies("").replace(managers, "nowhere"))
                         .text())
                 .contains("there is no query");

@@ -78,8 +78,10 @@ class ReadersTest {
         active("to: [" + sailings.recipient + "], show: link, attach: [xlsx]");
         api.check(sailings.name);
         mails.sent(sailings.recipient, 1);
-        assertThat(mails.lastText(sailings.recipient)).doesNotContain("SK-1").contains("See the rows of this report: ");
-        String extract = found("See the rows of this report: \\S+/extracts/([0-9a-f-]{36})");
+        assertThat(mails.lastText(sailings.recipient))
+                .doesNotContain("SK-1")
+                .contains("View the rows of this report: ");
+        String extract = found("View the rows of this report: \\S+/extracts/([0-9a-f-]{36})");
         assertThat(api.send("GET", "/api/extracts/" + extract + "/rows", null, Map.of())
                         .text())
                 .contains("SK-1");
@@ -97,14 +99,14 @@ class ReadersTest {
     @Test
     void aReaderStopsTheMailsByALinkOfTheirOwnAndComesBack() throws MessagingException {
         sailings.late("SK-1", 20);
-        active("to: [" + sailings.recipient + ", " + other + "], may leave: true");
+        active("to: [" + sailings.recipient + ", " + other + "], allow_unsubscribe: true");
         api.check(sailings.name);
         mails.sent(sailings.recipient, 1);
         mails.sent(other, 1);
         var mail = service.mailTo(sailings.recipient).getLast();
         assertThat(header(mail, "List-Unsubscribe-Post")).isEqualTo("List-Unsubscribe=One-Click");
         String link = header(mail, "List-Unsubscribe").replaceAll("^<https?://[^/]+|>$", "");
-        assertThat(found("Stop these mails: https?://[^/]+(\\S+)")).isEqualTo(link);
+        assertThat(found("Unsubscribe: https?://[^/]+(\\S+)")).isEqualTo(link);
         assertThat(header(service.mailTo(other).getLast(), "List-Unsubscribe")).doesNotContain(link);
 
         assertThat(stranger.send("GET", link, null, Map.of()).text())
@@ -131,7 +133,7 @@ class ReadersTest {
         mails.sent(sailings.recipient, 1);
         assertThat(header(service.mailTo(other).getLast(), "To")).doesNotContain("<" + sailings.recipient);
         var recipients = api.get("/api/outbox?rule=" + sailings.name).path(0).path("recipients");
-        assertThat(recipients.toString()).contains("STOPPED", "The reader stopped these mails");
+        assertThat(recipients.toString()).contains("CANCELLED", "The reader stopped these mails");
 
         stranger.send("POST", link + "/back", "", Map.of());
         sailings.late("SK-3", 20);
@@ -143,10 +145,10 @@ class ReadersTest {
     @Test
     void aLinkOfAnotherMailOrReaderDoesNothing() {
         sailings.late("SK-1", 20);
-        active("to: [" + sailings.recipient + "], may leave: true");
+        active("to: [" + sailings.recipient + "], allow_unsubscribe: true");
         api.check(sailings.name);
         mails.sent(sailings.recipient, 1);
-        String link = found("Stop these mails: https?://[^/]+(\\S+)");
+        String link = found("Unsubscribe: https?://[^/]+(\\S+)");
         String stored = Pattern.compile("/leave/[0-9a-f-]{36}/reader")
                 .matcher(api.get("/api/outbox/" + link.split("/")[2])
                         .path("text")
@@ -170,10 +172,10 @@ class ReadersTest {
     @Test
     void whereEveryoneHasLeftNewsStandsUntilSomeoneIsBack() {
         sailings.late("SK-1", 20);
-        active("to: [" + sailings.recipient + "], may leave: true");
+        active("to: [" + sailings.recipient + "], allow_unsubscribe: true");
         api.check(sailings.name);
         mails.sent(sailings.recipient, 1);
-        stranger.send("POST", found("Stop these mails: https?://[^/]+(\\S+)"), "", Map.of());
+        stranger.send("POST", found("Unsubscribe: https?://[^/]+(\\S+)"), "", Map.of());
         sailings.late("SK-2", 20);
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         api.delete("/api/rules/" + sailings.name + "/leavers/" + sailings.recipient);

@@ -47,7 +47,7 @@ class RoundUpsTest {
         mails.sent(lead, 1);
         assertThat(mails.subjects(lead)).containsExactly("1 critical, 1 warning: The week");
         assertThat(mails.lastText(lead))
-                .contains("From 2 rules; this is the first round-up", "2 new; 1 of them critical")
+                .contains("From 2 rules. This is the first round-up", "2 new (1 critical)")
                 .contains("SK-1", "*50 min*", "VI-1")
                 .as("what opened and cleared in between")
                 .doesNotContain("SK-2")
@@ -108,13 +108,13 @@ class RoundUpsTest {
         holm.active();
         vik.active();
         api.check(holm.name);
-        api.push(document("at once: critical", YEARLY));
+        api.push(document("send_immediately: critical", YEARLY));
         holm.late("SK-1", 20).late("SK-2", 60);
         api.check(holm.name);
         mails.sent(lead, 1);
-        assertThat(mails.subjects(lead)).containsExactly("1 critical: The week, at once");
+        assertThat(mails.subjects(lead)).containsExactly("1 critical: The week (sent immediately)");
         assertThat(mails.lastText(lead))
-                .contains("SK-2", "could not wait")
+                .contains("SK-2", "Sent immediately because of its severity")
                 .doesNotContain("SK-1")
                 .doesNotContain("Nothing new");
         holm.change("update sailing_table set delay_min = 50 where sailing = 'SK-1'");
@@ -152,7 +152,7 @@ class RoundUpsTest {
     void partsOfASplitAreSaidTogetherAndAMarkIsHeeded() {
         holm.change("alter table sailing_table add terminal text");
         api.push(holm.query("select sailing, delay_min, reason, terminal from \"" + holm.name + "\""));
-        api.push(holm.rule().replace("delivery: { to:", "delivery: { split by: terminal, to:"));
+        api.push(holm.rule().replace("delivery: { to:", "delivery: { split_by: terminal, to:"));
         api.post("/api/rules/" + holm.name + "/activate", "");
         vik.active();
         api.check(holm.name);
@@ -176,8 +176,8 @@ class RoundUpsTest {
                         .text())
                 .contains("\\\"rules\\\" is missing", "\\\"to\\\" is missing", "\\\"schedule\\\" is missing");
         holm.active();
-        assertThat(api.pushAnswer(document("at once: dire", YEARLY)).text())
-                .contains("none of notice, warning, critical");
+        assertThat(api.pushAnswer(document("send_immediately: dire", YEARLY)).text())
+                .contains("use notice, warning, critical");
         assertThat(api.pushAnswer(document("", YEARLY)).text()).contains("there is no rule \\\"" + vik.name);
         assertThat(api.pushAnswer(document("", "{ start: 2026-01-01T08:00, recur: FREQ=YEARLY, missed: each }"))
                         .text())

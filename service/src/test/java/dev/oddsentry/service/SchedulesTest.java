@@ -20,7 +20,7 @@ class SchedulesTest {
             name: %s
             title: Working days in Norway
             holidays: { 2027-05-17: Constitution Day, 2027-12-24: Christmas Eve }
-            worked: [2027-05-15]
+            extra_working_days: [2027-05-15]
             """;
 
     private final RunningService service = RunningService.get();
@@ -63,8 +63,8 @@ class SchedulesTest {
         api.push(CALENDAR.formatted(calendar));
         var sailings = new LateSailings(service)
                 .schedule(
-                        "schedule: { start: 2027-05-01T05:40, recur: FREQ=MONTHLY;BYMONTHDAY=17, working days: [3], calendar: "
-                                + calendar + ", on holiday: next working day }")
+                        "schedule: { start: 2027-05-01T05:40, recur: FREQ=MONTHLY;BYMONTHDAY=17, working_days: [3], calendar: "
+                                + calendar + ", on_holidays: next_working_day }")
                 .active();
         String path = "/api/rules/" + sailings.name + "/dates?count=2&after=2027-05-06T00:00:00Z";
         assertThat(locals(api.get(path))).containsExactly("2027-05-18T05:40+02:00", "2027-06-03T05:40+02:00");
@@ -82,7 +82,7 @@ class SchedulesTest {
     void aCalendarThatIsNotThereIsRefusedAndOneThatRunsOutIsWarnedOf() {
         String rule = new LateSailings(service)
                 .schedule("schedule: { start: 2027-05-01T05:40, recur: FREQ=DAILY, calendar: " + calendar
-                        + ", on holiday: drop }")
+                        + ", on_holidays: skip }")
                 .saved();
         assertThat(api.pushAnswer(rule).text()).contains("there is no calendar");
         api.push("kind: calendar\nname: " + calendar + "\nholidays: { 2020-05-17: Constitution Day }\n");

@@ -31,7 +31,7 @@ class SplitsTest {
     }
 
     private String byTable() {
-        return "split by: terminal, split to: { Holm: [" + holm + "], Vik: [" + vik + "] },";
+        return "split_by: terminal, split_to: { Holm: [" + holm + "], Vik: [" + vik + "] },";
     }
 
     @Test
@@ -48,7 +48,7 @@ class SplitsTest {
         mails.sent(vik, 1);
         mails.sent(sailings.recipient, 1);
         assertThat(mails.lastText(holm))
-                .contains("SK-1", "See the open finding")
+                .contains("SK-1", "View the open finding")
                 .doesNotContain("SK-2", "SK-3", "SK-4");
         assertThat(mails.lastText(vik)).contains("SK-2").doesNotContain("SK-1");
         assertThat(mails.subjects(holm).getFirst()).endsWith("Late sailings of " + sailings.name + ": Holm");
@@ -67,8 +67,8 @@ class SplitsTest {
     @Test
     void aSplitThatFindsItsReadersInTheRowsNeedsNobodyElse() {
         sailings.exceptions("delay_min > 15");
-        active("split by: terminal, split address: reason,");
-        api.push(rule("split by: terminal, split address: reason,")
+        active("split_by: terminal, split_address: reason,");
+        api.push(rule("split_by: terminal, split_address: reason,")
                 .replace("to: [" + sailings.recipient + "]", "to: []"));
         api.post("/api/rules/" + sailings.name + "/pause", "");
         api.post("/api/rules/" + sailings.name + "/activate", "");
@@ -85,7 +85,7 @@ class SplitsTest {
 
     @Test
     void aFindingThatMovesIsNewForTheOneAndMovedAwayForTheOther() {
-        sailings.memory("memory: { key: [sailing], report: [new, returned, cleared, moved away], absence: put right }");
+        sailings.memory("memory: { key: [sailing], report: [new, returned, cleared, moved], absence: clears }");
         active(byTable());
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);
@@ -97,8 +97,8 @@ class SplitsTest {
         assertThat(mails.lastText(vik)).contains("new", "SK-1");
         assertThat(mails.lastText(holm))
                 .as("what they were told last, and not what has become of it")
-                .contains("moved away", "SK-1", "20 min", "warning")
-                .doesNotContain("47", "Vik", "critical");
+                .contains("moved", "SK-1", "20 min", "warning")
+                .doesNotContain("47 min", "Vik", "critical");
         assertThat(mails.lastText(vik)).contains("47 min");
         sailings.change("delete from sailing_table");
         assertThat(api.check(sailings.name).path("messages").asInt())
@@ -109,7 +109,7 @@ class SplitsTest {
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);
         mails.sent(holm, 3);
-        assertThat(mails.lastText(holm)).contains("1 back", "SK-1");
+        assertThat(mails.lastText(holm)).contains("1 returned", "SK-1");
     }
 
     @Test
@@ -148,7 +148,7 @@ class SplitsTest {
         service.ferry("insert into \"" + mail + "\" values ('Holm', '" + holm + "; ')");
         api.push("kind: query\nname: " + mail + "\nsource: ferry\nsql: 'select terminal, address from \"" + mail
                 + "\"'\n");
-        active("split by: terminal, split from: " + mail + ",");
+        active("split_by: terminal, split_from: " + mail + ",");
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);
         mails.sent(holm, 1);
@@ -183,13 +183,13 @@ class SplitsTest {
     @Test
     void whatASplitNeedsIsSaidWhenItIsMissing() {
         active("");
-        assertThat(api.pushAnswer(rule("split by: harbour,")).text()).contains("delivery.split by", "harbour");
-        assertThat(api.pushAnswer(rule("split to: { Holm: " + holm + " },")).text())
-                .contains("\\\"split by\\\" is missing");
-        assertThat(api.pushAnswer(rule("split by: terminal, split from: " + sailings.name + ","))
+        assertThat(api.pushAnswer(rule("split_by: harbour,")).text()).contains("delivery.split_by", "harbour");
+        assertThat(api.pushAnswer(rule("split_to: { Holm: " + holm + " },")).text())
+                .contains("\\\"split_by\\\" is missing");
+        assertThat(api.pushAnswer(rule("split_by: terminal, split_from: " + sailings.name + ","))
                         .text())
                 .contains("returns no column address");
-        assertThat(api.pushAnswer(rule("split by: terminal, split from: nowhere,"))
+        assertThat(api.pushAnswer(rule("split_by: terminal, split_from: nowhere,"))
                         .text())
                 .contains("there is no query");
     }

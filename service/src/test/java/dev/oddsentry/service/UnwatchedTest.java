@@ -122,7 +122,7 @@ class UnwatchedTest {
     @Test
     void aFailedCheckIsTriedAgainAndGoodAfterAllAndNobodyHearsOfIt() {
         sailings.late("SK-1", 20).schedule("schedule: { start: 2026-01-01T00:00, recur: FREQ=SECONDLY }");
-        save(sailings.saved() + "checking: { retries: 2, retry after: 30 minutes }\n");
+        save(sailings.saved() + "limits: { retries: 2, retry_after: 30 minutes }\n");
         sailings.change("alter table sailing_table rename to \"" + sailings.name + "-away\"");
         api.post(path + "/activate", "");
         RunningService.await(
@@ -153,7 +153,7 @@ class UnwatchedTest {
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
         sailings.change("delete from sailing_table where sailing <> 'SK-1'");
         var kept = api.check(sailings.name);
-        assertThat(kept.path("state").asString()).isEqualTo("KEPT_BACK");
+        assertThat(kept.path("state").asString()).isEqualTo("AWAITING_APPROVAL");
         assertThat(kept.path("reason").asString())
                 .isEqualTo("39 of 40 open findings would clear at once, more than 50 %; release or discard it.");
         assertThat(api.get(path + "/findings?state=OPEN").path("total").asInt()).isEqualTo(40);
@@ -165,7 +165,7 @@ class UnwatchedTest {
         assertThat(state()).isEqualTo("STOPPED");
 
         var again = api.check(sailings.name);
-        assertThat(again.path("state").asString()).isEqualTo("KEPT_BACK");
+        assertThat(again.path("state").asString()).isEqualTo("AWAITING_APPROVAL");
         assertThat(api.post("/api/checks/" + again.path("id").asString() + "/release", "")
                         .path("state")
                         .asString())
@@ -176,23 +176,23 @@ class UnwatchedTest {
 
     @Test
     void tooManyAtOnceAreKeptBackToo() {
-        sailings.memory("memory: { key: [sailing], most opened: 2 }");
+        sailings.memory("memory: { key: [sailing], max_opened: 2 }");
         sailings.late("SK-1", 20).late("SK-2", 20).late("SK-3", 20).active();
         var check = api.check(sailings.name);
-        assertThat(check.path("state").asString()).isEqualTo("KEPT_BACK");
+        assertThat(check.path("state").asString()).isEqualTo("AWAITING_APPROVAL");
         assertThat(check.path("reason").asString()).startsWith("3 findings would open at once, more than 2");
     }
 
     @Test
-    void aBlankResultIsQuietOrToldOrAFailureAsTheRuleSays() {
-        save(sailings.saved() + "checking: { when blank: fail }\n");
+    void resultWithoutRowsIsQuietOrNotifiesOrFailsAsTheRuleSays() {
+        save(sailings.schedule("schedule: { when_empty: fail }").saved());
         api.post(path + "/activate", "");
         assertThat(api.check(sailings.name).path("reason").asString()).contains("no row at all");
-        save(sailings.rule() + "checking: { when blank: tell }\n");
+        save(sailings.schedule("schedule: { when_empty: notify }").rule());
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         RunningService.await(
                 "both told", () -> subjectsToOwner().stream().anyMatch(subject -> subject.startsWith("No rows: ")));
-        save(sailings.rule());
+        save(sailings.schedule("").rule());
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
     }
 
@@ -236,7 +236,7 @@ class UnwatchedTest {
 
     @Test
     void whileItLastsItIsSaidOnceADay() {
-        save(sailings.saved() + "checking: { when blank: fail }\n");
+        save(sailings.schedule("schedule: { when_empty: fail }").saved());
         api.post(path + "/activate", "");
         api.check(sailings.name);
         RunningService.await("a mail", () -> subjectsToOwner().size() == 1);
@@ -255,7 +255,7 @@ class UnwatchedTest {
 
     @Test
     void statusAndMetricsSayWhatAnOperatorMustKnow() {
-        sailings.memory("memory: { key: [sailing], most opened: 1 }");
+        sailings.memory("memory: { key: [sailing], max_opened: 1 }");
         sailings.late("SK-1", 20).late("SK-2", 20).active();
         api.check(sailings.name);
         var status = api.get("/api/status");
@@ -267,9 +267,9 @@ class UnwatchedTest {
         String metrics = api.send("GET", "/actuator/prometheus", null, Map.of()).text();
         assertThat(metrics)
                 .contains(
-                        "oddsentry_checks_kept_back",
-                        "oddsentry_checks_total{outcome=\"kept_back\"}",
-                        "oddsentry_messages_waiting");
+                        "oddsentry_checks_awaiting_approval",
+                        "oddsentry_checks_total{outcome=\"awaiting_approval\"}",
+                        "oddsentry_messages_queued");
         assertThat(new HttpApi(service.baseUrl(), null)
                         .send("GET", "/actuator/prometheus", null, Map.of())
                         .status())

@@ -23,7 +23,7 @@ class WorkbenchApiTest {
     private static String query(LateSailings sailings, String more) {
         return sailings.query(
                         "select sailing, delay_min, reason from \"" + sailings.name + "\" where sailing in (:which)")
-                + "parameters: { which: { type: text, several: true, default: [SK-1, SK-2], help: which to look at"
+                + "parameters: { which: { type: text, multiple: true, default: [SK-1, SK-2], help: which to look at"
                 + more + " } }\n"
                 + "categories: [Traffic, Daily]\n";
     }

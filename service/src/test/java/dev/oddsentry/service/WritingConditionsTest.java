@@ -78,11 +78,11 @@ class WritingConditionsTest {
     }
 
     @Test
-    void aTrialOffersToCountTextsThatAreThereButBlank() {
+    void aTrialOffersToCountTextsThatAreThereButEmpty() {
         service.ferry("update \"" + sailings.name + "\" set reason = '  ' where sailing = 'SK-1'");
         var tried = api.post("/api/queries/" + sailings.name + "/try", Map.of("condition", "reason is null"));
         var offer = tried.path("offers").path(0);
-        assertThat(offer.path("blank").asBoolean()).isTrue();
+        assertThat(offer.path("empty").asBoolean()).isTrue();
         assertThat(offer.path("rows").asInt()).isEqualTo(1);
         assertThat(offer.path("condition").asString()).isEqualTo("coalesce(trim(reason), '') = ''");
     }

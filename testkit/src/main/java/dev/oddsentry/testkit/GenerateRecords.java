@@ -35,7 +35,9 @@ public final class GenerateRecords {
             Map.entry("(rule_check|check_copy)\\.state", "dev.oddsentry.service.checks.CheckState"),
             Map.entry("rule_check\\.origin", "dev.oddsentry.service.evaluation.CheckOrigin"),
             Map.entry("rule_check\\.waiting_for", "dev.oddsentry.service.checks.WaitingFor"),
-            Map.entry("(finding|reported|forgotten)\\.state|report\\.before_state", "dev.oddsentry.core.memory.State"),
+            Map.entry(
+                    "(finding|reported|forgotten)\\.state|report\\.before_state",
+                    "dev.oddsentry.core.memory.FindingState"),
             Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
             Map.entry("(rule|rule_copy)\\.pending_edit", "dev.oddsentry.core.memory.PendingEffect.EditEffect"),
             Map.entry("(rule|rule_copy)\\.pending_report", "dev.oddsentry.core.memory.PendingEffect.ReportChoice"),

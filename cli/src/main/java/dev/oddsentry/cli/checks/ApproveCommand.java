@@ -15,6 +15,6 @@ public final class ApproveCommand extends CheckStateCommand {
 
     @Override
     String from() {
-        return "KEPT_BACK";
+        return "AWAITING_APPROVAL";
     }
 }

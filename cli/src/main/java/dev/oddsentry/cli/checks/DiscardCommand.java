@@ -15,6 +15,6 @@ public final class DiscardCommand extends CheckStateCommand {
 
     @Override
     String from() {
-        return "KEPT_BACK";
+        return "AWAITING_APPROVAL";
     }
 }

@@ -6,10 +6,13 @@ import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.StoryText;
 import dev.oddsentry.cli.output.Words;
-import java.io.PrintWriter;
+import java.time.Instant;
 import java.time.LocalDate;
+import java.time.ZoneId;
+import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -27,6 +30,10 @@ import tools.jackson.databind.JsonNode;
             "         odd explain late-sailings --to ines.holm@skerryline.example --on 2026-11-23"
         })
 public final class ExplainCommand extends ServiceCommand {
+    private static final int LABEL_WIDTH = 14;
+    private static final int MOST_DATES = 3;
+    private static final DateTimeFormatter NEXT = DateTimeFormatter.ofPattern("EEE d MMM HH:mm", Locale.ENGLISH);
+
     @Mixin
     @SuppressWarnings("NullAway.Init")
     RuleArgument rule;
@@ -74,55 +81,63 @@ public final class ExplainCommand extends ServiceCommand {
     }
 
     private void explain(JsonNode summary, JsonNode text, JsonNode nextDates) {
-        PrintWriter out = out();
-        boolean grouped = text.path("grouped").asBoolean(false);
-        out.println(summary.path("title").asString("") + " (" + Words.state(summary.path("state")) + ", revision "
-                + summary.path("revision") + ", owned by "
-                + summary.path("owner").asString("") + ")");
-        out.println("  " + (grouped ? "An exception, " : "An exception is a row: ")
-                + text.path("sentence").asString("") + ".");
-        severities(text.path("severity")).forEach(line -> out.println("  " + line));
-        if (text.path("hold").isString())
-            out.println("  It opens once it has lasted " + text.path("hold").asString() + ".");
+        out().println(summary.path("title").asString("") + " (" + Words.state(summary.path("state")) + ", revision "
+                + summary.path("revision") + ", owner " + summary.path("owner").asString("") + ")");
+        line("Exception", text.path("sentence").asString(""));
+        line("Severity", severities(text.path("severity")));
+        if (text.path("hold").isString()) line("Open after", text.path("hold").asString());
         if (text.path("misses").isString())
-            out.println(
-                    "  It clears once it was missed for " + text.path("misses").asString() + ".");
-        boolean full = text.path("mode").asString("").equals("full");
-        out.println("  It mails "
-                + (full ? "everything, each time" : "what is " + alternatives(Words.texts(text.path("report"))))
-                + (text.path("fireSentence").isString()
-                        ? ", when " + text.path("fireSentence").asString() + "."
-                        : ", whenever there is something to tell."));
-        out.println("  One finding for each "
-                + orElse(String.join(", ", Words.texts(text.path("key"))), grouped ? "whole result" : "row") + ".");
-        out.println("  It reads the query " + text.path("query").asString("") + " from "
-                + text.path("source").asString("") + parameters(text.path("parameters")) + ".");
+            line("Clear after", text.path("misses").asString());
+        line("Reports", reports(text));
+        if (text.path("fireSentence").isString())
+            line("Fire only if", text.path("fireSentence").asString());
+        line(
+                "Query",
+                text.path("query").asString("") + " on " + text.path("source").asString("")
+                        + parameters(text.path("parameters")));
         var thresholds = Words.texts(text.path("thresholds"));
-        if (!thresholds.isEmpty()) out.println("  It uses the thresholds " + String.join(", ", thresholds) + ".");
+        if (!thresholds.isEmpty()) line("Thresholds", String.join(", ", thresholds));
+        line("Schedule", text.path("schedule").asString("on demand only"));
+        var zone = ZoneId.of(text.path("zone").asString("UTC"));
         var dates = new ArrayList<String>();
-        for (JsonNode date : nextDates) if (dates.size() < 3) dates.add(Words.time(date));
-        out.println("  It is checked " + text.path("schedule").asString("on demand only")
-                + (dates.isEmpty() ? "." : "; next: " + String.join(", ", dates) + "."));
-        String to = orElse(String.join(", ", Words.texts(summary.path("to"))), "nobody");
+        for (JsonNode date : nextDates)
+            if (dates.size() < MOST_DATES)
+                dates.add(NEXT.format(Instant.parse(date.asString("")).atZone(zone)));
+        if (!dates.isEmpty()) line("Next checks", String.join(", ", dates) + " (" + zone.getId() + ")");
+        String to = orElse(String.join(", ", Words.texts(summary.path("to"))), "none");
         JsonNode copies = text.path("copies");
         if (copies.isObject())
-            out.println(
-                    "  There is a personal copy for each " + copies.path("key").asString("") + " of the query "
-                            + copies.path("from").asString("") + ", mailed to its "
-                            + copies.path("address").asString("")
-                            + "; mail for one without goes to " + to + ".");
-        else out.println("  Mail goes to " + to + ".");
+            line(
+                    "Copies",
+                    "one per " + copies.path("key").asString("") + " of query "
+                            + copies.path("from").asString("")
+                            + ", sent to its " + copies.path("address").asString("")
+                            + "; without one, to the recipients");
+        line("Recipients", to);
     }
 
-    private static List<String> severities(JsonNode bands) {
-        var lines = new ArrayList<String>();
-        for (JsonNode band : bands) {
-            lines.add("It is " + Words.state(band.path("severity"))
-                    + (band.path("sentence").isString()
-                            ? " where " + band.path("sentence").asString() + "."
-                            : lines.isEmpty() ? "." : " otherwise."));
+    private void line(String label, String words) {
+        out().println("  " + label + " ".repeat(LABEL_WIDTH - label.length()) + words);
+    }
+
+    private static String reports(JsonNode text) {
+        boolean grouped = text.path("grouped").asBoolean(false);
+        boolean full = text.path("mode").asString("").equals("full");
+        String what = full ? "all open findings, every time" : all(Words.texts(text.path("report"))) + " findings";
+        return what + "; one finding per "
+                + orElse(String.join(", ", Words.texts(text.path("key"))), grouped ? "whole result" : "row");
+    }
+
+    /** {@code critical: late by at least 45 min; otherwise warning}. */
+    private static String severities(JsonNode levels) {
+        var words = new ArrayList<String>();
+        for (JsonNode level : levels) {
+            String severity = Words.state(level.path("severity"));
+            if (level.path("sentence").isString())
+                words.add(severity + ": " + level.path("sentence").asString());
+            else words.add(words.isEmpty() ? severity : "otherwise " + severity);
         }
-        return lines;
+        return String.join("; ", words);
     }
 
     private static String parameters(JsonNode parameters) {
@@ -131,13 +146,13 @@ public final class ExplainCommand extends ServiceCommand {
                 .properties()
                 .forEach(each ->
                         words.add(each.getKey() + " = " + each.getValue().asString("")));
-        return words.isEmpty() ? "" : " with " + String.join(", ", words);
+        return words.isEmpty() ? "" : ", " + String.join(", ", words);
     }
 
-    private static String alternatives(List<String> words) {
+    private static String all(List<String> words) {
         return words.size() < 2
                 ? String.join("", words)
-                : String.join(", ", words.subList(0, words.size() - 1)) + " or " + words.getLast();
+                : String.join(", ", words.subList(0, words.size() - 1)) + " and " + words.getLast();
     }
 
     private static String orElse(String text, String otherwise) {

@@ -24,7 +24,7 @@ public final class FindingsCommand extends ServiceCommand {
     enum Wanted {
         OPEN,
         PENDING,
-        OUT_OF_SIGHT,
+        AGED_OUT,
         CLEARED,
         ALL
     }

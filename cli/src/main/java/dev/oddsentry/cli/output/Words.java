@@ -113,9 +113,9 @@ public final class Words {
     public static List<String> advice(JsonNode seen) {
         var lines = new ArrayList<String>();
         for (JsonNode offer : seen.path("offers")) {
-            boolean blank = offer.path("blank").asBoolean(false);
+            boolean empty = offer.path("empty").asBoolean(false);
             lines.add("  To count the " + judged(offer.path("rows"), seen)
-                    + (blank ? " with a blank text in " : " without ")
+                    + (empty ? " with an empty text in " : " without ")
                     + offer.path("column").asString("") + " too, write: "
                     + offer.path("condition").asString(""));
         }
@@ -145,7 +145,7 @@ public final class Words {
             case "PARTLY_FAILED" ->
                 "partly failed: " + rows + ", " + check.path("news") + " reported. "
                         + check.path("reason").asString("no reason recorded");
-            case "NOT_JUDGED" -> "incomplete: " + read + ". Could not be evaluated: " + notJudged(check) + ".";
+            case "INCOMPLETE" -> "incomplete: " + read + ". Could not be evaluated: " + notJudged(check) + ".";
             case "RUNNING" ->
                 check.path("waitingFor").isString()
                         ? "waiting: " + check.path("reason").asString("") + " Next try at "

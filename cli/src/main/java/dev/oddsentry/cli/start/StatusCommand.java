@@ -43,7 +43,7 @@ public final class StatusCommand extends ServiceCommand {
                         : "")
                 + "; last ended " + Words.time(status.path("latestFinished")) + ".");
         out().println("  Last day: " + (outcomes.isEmpty() ? "no check" : String.join(", ", outcomes)) + ".");
-        out().println("  Mail: " + Words.count(status.path("waitingMessages"), "message") + " waiting"
+        out().println("  Mail: " + Words.count(status.path("waitingMessages"), "message") + " queued"
                 + (status.path("waitingMessages").asInt(0) > 0
                         ? ", the oldest for " + status.path("oldestWaitingSeconds") + " s"
                         : "")

@@ -58,7 +58,7 @@ class OutputTest {
                 "{'state':'FIRED','rowsRead':7,'exceptions':2,'news':2} | fired: 7 rows read, 2 exceptions, 2 reported.",
                 "{'state':'PARTLY_FAILED','rowsRead':7,'exceptions':2,'news':1,'reason':'no answer'} | partly failed: 7 rows read, 2 exceptions, 1 reported. no answer",
                 "{'state':'QUIET','rowsRead':1,'exceptions':1} | quiet: 1 row read, 1 exception, nothing new.",
-                "{'state':'NOT_JUDGED','rowsRead':3,'exceptions':0,'unknownRows':4,'notJudged':5,'notJudgedGroups':[{'group':'Terna','reason':'miles is missing'},{'group':'Skua','reason':'still learning usual(fuel, 8), 3 of 8'},{'group':'Lomvi','reason':'miles is missing'}]} | incomplete: 3 rows read, 0 exceptions. Could not be evaluated: Terna, Lomvi: miles is missing; Skua: still learning usual(fuel, 8), 3 of 8; and 2 more.",
+                "{'state':'INCOMPLETE','rowsRead':3,'exceptions':0,'unknownRows':4,'notJudged':5,'notJudgedGroups':[{'group':'Terna','reason':'miles is missing'},{'group':'Skua','reason':'still learning usual(fuel, 8), 3 of 8'},{'group':'Lomvi','reason':'miles is missing'}]} | incomplete: 3 rows read, 0 exceptions. Could not be evaluated: Terna, Lomvi: miles is missing; Skua: still learning usual(fuel, 8), 3 of 8; and 2 more.",
                 "{'state':'RUNNING'} | still running.",
             })
     void aCheckIsToldInOneSentence(String check, String words) {

@@ -17,7 +17,7 @@ final class CallTypes {
         return switch (call.name()) {
             case Functions.COALESCE -> coalesce(call);
             case Functions.NULLIF -> nullIf(call);
-            case CheckCounts.EXCEPTIONS, CheckCounts.NEWS ->
+            case CheckCounts.EXCEPTIONS, CheckCounts.UPDATES ->
                 ofCheck ? CheckCounts.check(call, checker) : function(call);
             default -> function(call);
         };

@@ -1,16 +1,16 @@
 package dev.oddsentry.core.condition;
 
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
 import java.util.List;
 import java.util.function.Function;
 import java.util.stream.Stream;
 
-/** The counts of a whole check that {@code fire when} may ask for: {@code exceptions()}, {@code news('new')}. */
+/** The counts of a whole check that {@code fire when} may ask for: {@code exceptions()}, {@code updates('new')}. */
 final class CheckCounts {
     static final String EXCEPTIONS = "exceptions";
-    static final String NEWS = "news";
+    static final String UPDATES = "updates";
 
     private CheckCounts() {}
 
@@ -31,7 +31,9 @@ final class CheckCounts {
     }
 
     static List<String> kindsOf(String count) {
-        return count.equals(NEWS) ? codes(NewsKind.values(), NewsKind::code) : codes(Severity.values(), Severity::word);
+        return count.equals(UPDATES)
+                ? codes(UpdateKind.values(), UpdateKind::code)
+                : codes(Severity.values(), Severity::word);
     }
 
     private static <T> List<String> codes(T[] values, Function<T, String> code) {

@@ -29,13 +29,13 @@ import org.jspecify.annotations.Nullable;
 final class Compiler {
     private final Layout layout;
     private final Map<Expression, Type> types;
-    private final Places places;
+    private final TextPositions places;
     private final Moment moment;
     private final Moments moments;
 
     private final Thresholds thresholds;
 
-    Compiler(Layout layout, Map<Expression, Type> types, Places places, Moment moment, Thresholds thresholds) {
+    Compiler(Layout layout, Map<Expression, Type> types, TextPositions places, Moment moment, Thresholds thresholds) {
         this.layout = layout;
         this.thresholds = thresholds;
         this.types = types;
@@ -126,7 +126,8 @@ final class Compiler {
     private Node arithmetic(Arithmetic tree) {
         Node left = compile(tree.left());
         Node right = compile(tree.right());
-        var reckoner = new Reckoner(tree.operator(), typeOf(tree.left()), typeOf(tree.right()), typeOf(tree), moments);
+        var reckoner = new ArithmeticEvaluator(
+                tree.operator(), typeOf(tree.left()), typeOf(tree.right()), typeOf(tree), moments);
         return row -> {
             Object a = left.on(row);
             // Both are reckoned even where one is missing, as in SQL: a division by zero is never hidden by a null

@@ -27,12 +27,12 @@ import org.jspecify.annotations.Nullable;
 public final class Condition {
     private final Expression tree;
     private final Layout layout;
-    private final Places places;
+    private final TextPositions places;
     private final Map<Expression, Type> types;
     private final Thresholds thresholds;
 
     private Condition(
-            Expression tree, Layout layout, Places places, Map<Expression, Type> types, Thresholds thresholds) {
+            Expression tree, Layout layout, TextPositions places, Map<Expression, Type> types, Thresholds thresholds) {
         this.tree = tree;
         this.layout = layout;
         this.places = places;
@@ -42,7 +42,7 @@ public final class Condition {
 
     /** Told of each tree that was read without an error, before it is used. */
     interface Preparation {
-        void prepare(Expression tree, Places places, Map<Expression, Type> types);
+        void prepare(Expression tree, TextPositions places, Map<Expression, Type> types);
     }
 
     /** The same where no threshold is known. */
@@ -56,7 +56,7 @@ public final class Condition {
     }
 
     static Reading read(String text, Scope scope, Layout layout, Preparation preparation) {
-        var places = new Places(text);
+        var places = new TextPositions(text);
         Expression tree;
         try {
             tree = Parser.parse(text, places);
@@ -69,14 +69,14 @@ public final class Condition {
         if (refused) return new Reading(null, checker.problems());
         preparation.prepare(tree, places, types);
         var problems = new ArrayList<>(checker.problems());
-        problems.addAll(Doubts.of(tree, places, types));
+        problems.addAll(ConditionWarnings.of(tree, places, types));
         return new Reading(new Condition(tree, layout, places, types, scope.thresholds()), problems);
     }
 
     /** The problems of grammar alone, for a text whose query's columns are not known. */
     public static List<Problem> checkGrammar(String text) {
         try {
-            Parser.parse(text, new Places(text));
+            Parser.parse(text, new TextPositions(text));
             return List.of();
         } catch (ConditionSyntaxException stopped) {
             return List.of(stopped.problem());
@@ -91,7 +91,7 @@ public final class Condition {
     /** A text's tree from its grammar alone. */
     public static Expression parse(String text) {
         try {
-            return Parser.parse(text, new Places(text));
+            return Parser.parse(text, new TextPositions(text));
         } catch (ConditionSyntaxException stopped) {
             throw new InvalidDefinitionException(List.of(stopped.problem()));
         }
@@ -114,19 +114,19 @@ public final class Condition {
     public interface Labels {
         Label column(String name);
 
-        /** {@code the threshold late minutes (15 min)}. */
+        /** {@code 15 min (threshold late minutes)}. */
         String threshold(String name);
     }
 
     /** A condition that can be read, with no brackets but those that it needs. */
     static String tidy(String text) {
-        return print(Parser.parse(text, new Places(text)));
+        return print(Parser.parse(text, new TextPositions(text)));
     }
 
     /** A condition in plain English, from its grammar alone; a text that cannot be read stays as it is. */
     public static String sentence(String text, Labels labels) {
         try {
-            return new Sentence(labels).of(Parser.parse(text, new Places(text)));
+            return new Sentence(labels).of(Parser.parse(text, new TextPositions(text)));
         } catch (ConditionSyntaxException unreadable) {
             return text;
         }
@@ -135,7 +135,7 @@ public final class Condition {
     /** A reckoned value in plain English: {@code the sum of litres}. */
     public static String noun(String text, Labels labels) {
         try {
-            return new Sentence(labels).noun(Parser.parse(text, new Places(text)));
+            return new Sentence(labels).noun(Parser.parse(text, new TextPositions(text)));
         } catch (ConditionSyntaxException unreadable) {
             return text;
         }
@@ -144,7 +144,7 @@ public final class Condition {
     /** The names of the thresholds that a text uses; none of one that cannot be read. */
     public static Set<String> thresholdsIn(String text) {
         try {
-            return thresholdsIn(Parser.parse(text, new Places(text)));
+            return thresholdsIn(Parser.parse(text, new TextPositions(text)));
         } catch (ConditionSyntaxException unreadable) {
             return Set.of();
         }
@@ -217,9 +217,9 @@ public final class Condition {
         return new Expression.ColumnName(column, quoted);
     }
 
-    /** Where this asks whether a text is missing, and would pass over one that is blank. */
-    public List<BlankTexts.Asked> missingTexts(Columns columns) {
-        return BlankTexts.in(tree, layout, columns, places);
+    /** Where this asks whether a text is missing, and would pass over one that is empty. */
+    public List<EmptyTexts.Asked> missingTexts(Columns columns) {
+        return EmptyTexts.in(tree, layout, columns, places);
     }
 
     /** The windows of time that every exception lies in: the column, and its bounds at a slot. */
@@ -271,7 +271,7 @@ public final class Condition {
         var parts = parts().stream()
                 .map(part -> new RowJudge.Part(part, places.textOf(part), compiler.compile(part), columnsOf(part)))
                 .toList();
-        return new RowJudge(parts, new Marker(compiler, this::columnsOf));
+        return new RowJudge(parts, new CellHighlighter(compiler, this::columnsOf));
     }
 
     private static Set<String> thresholdsIn(Expression tree) {

@@ -118,8 +118,8 @@ public sealed interface Expression {
             COUNT("how many rows; of an argument, how many have it; distinct, how many different ones"),
             SUM("all added up"),
             AVG("the mean"),
-            MIN("the least"),
-            MAX("the greatest"),
+            MIN("the lowest"),
+            MAX("the highest"),
             MEDIAN("the middle one"),
             PERCENTILE("the value that so many percent are at or below, interpolated"),
             STDDEV("the standard deviation of a sample"),
@@ -151,7 +151,7 @@ public sealed interface Expression {
             @Nullable Span within)
             implements Expression {
         public enum Kind {
-            PREVIOUS("at the check before"),
+            PREVIOUS("at the previous check"),
             CHANGE("the present less the previous"),
             CHANGE_PCT("the change in percent of the previous"),
             USUAL("the median of the last so many checks"),

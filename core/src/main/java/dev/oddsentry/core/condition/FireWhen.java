@@ -10,7 +10,7 @@ import java.util.Objects;
 import java.util.OptionalInt;
 import org.jspecify.annotations.Nullable;
 
-/** The condition over a whole check that says whether it fires: {@code exceptions() >= 5 or news('worsened') > 0}. */
+/** The condition over a whole check that says whether it fires: {@code exceptions() >= 5 or updates('worsened') > 0}. */
 public final class FireWhen {
     private final List<Expression.Call> counts;
     private final Node condition;
@@ -33,7 +33,7 @@ public final class FireWhen {
     public record Result(@Nullable FireWhen readable, List<Problem> problems) {}
 
     public static Result read(String text) {
-        var places = new Places(text);
+        var places = new TextPositions(text);
         Expression tree;
         try {
             tree = Parser.parse(text, places);
@@ -64,7 +64,7 @@ public final class FireWhen {
     }
 
     private static boolean isCount(Expression.Call call) {
-        return call.name().equals(CheckCounts.EXCEPTIONS) || call.name().equals(CheckCounts.NEWS);
+        return call.name().equals(CheckCounts.EXCEPTIONS) || call.name().equals(CheckCounts.UPDATES);
     }
 
     /** @throws RowFailureException if it cannot be reckoned, such as a division by zero */
@@ -73,7 +73,7 @@ public final class FireWhen {
         for (int i = 0; i < row.length; i++) {
             var count = counts.get(i);
             String kind = CheckCounts.kindOf(count);
-            row[i] = count.name().equals(CheckCounts.NEWS) ? counted.news(kind) : counted.exceptions(kind);
+            row[i] = count.name().equals(CheckCounts.UPDATES) ? counted.news(kind) : counted.exceptions(kind);
         }
         return Objects.equals(condition.on(row), Boolean.TRUE);
     }

@@ -39,7 +39,7 @@ public final class Grouping {
     private final Set<Integer> shown = new LinkedHashSet<>();
 
     /** A reading whose places and types a step was found in. */
-    private record Read(Expression tree, Places places, Map<Expression, Type> types) {}
+    private record Read(Expression tree, TextPositions places, Map<Expression, Type> types) {}
 
     private record Step(
             Expression tree, Read from, @Nullable String measure) {}
@@ -66,7 +66,7 @@ public final class Grouping {
 
     /** Adds a named measure; its text may name those added before. */
     public List<Problem> measure(String name, String text) {
-        var places = new Places(text);
+        var places = new TextPositions(text);
         Expression tree;
         try {
             tree = Parser.parse(text, places);
@@ -105,7 +105,7 @@ public final class Grouping {
         return new Scope(Scope.Place.GROUP, new Columns(names), rows, thresholds);
     }
 
-    private void prepare(Expression tree, Places places, Map<Expression, Type> types) {
+    private void prepare(Expression tree, TextPositions places, Map<Expression, Type> types) {
         prepare(tree, new Read(tree, places, types));
     }
 

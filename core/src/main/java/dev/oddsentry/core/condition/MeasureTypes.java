@@ -68,7 +68,7 @@ final class MeasureTypes {
             case MIN, MAX -> {
                 Type type = checker.check(node.argument());
                 if (type == Type.BYTES || type == Type.TRUTH)
-                    checker.refuse("no least and no greatest of " + type.word(), node.argument());
+                    checker.refuse("no lowest and no highest of " + type.word(), node.argument());
                 yield type;
             }
         };

@@ -32,16 +32,16 @@ final class Parser {
             ">=", Comparison.Operator.AT_LEAST);
 
     private final TokenStream tokens;
-    private final Places places;
+    private final TextPositions places;
     private int depth;
 
-    private Parser(String source, Places places) {
+    private Parser(String source, TextPositions places) {
         this.tokens = new TokenStream(source);
         this.places = places;
     }
 
     /** @throws ConditionSyntaxException at the first place that cannot be read on from */
-    static Expression parse(String source, Places places) {
+    static Expression parse(String source, TextPositions places) {
         var parser = new Parser(source, places);
         if (parser.tokens.peek().kind() == Token.Kind.END) throw parser.tokens.refuse("a condition");
         Expression tree = parser.or();

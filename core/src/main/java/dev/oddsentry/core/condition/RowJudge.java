@@ -18,7 +18,7 @@ public final class RowJudge {
     private final List<Map<Integer, Long>> unknownByColumn = new ArrayList<>();
     private final boolean[] unknownParts;
     private final long[] unknown;
-    private final Marker marker;
+    private final CellHighlighter marker;
     private long unknownRows;
 
     /** @param columns the positions of the columns that the part reads */
@@ -33,7 +33,7 @@ public final class RowJudge {
      */
     public record PartTally(String text, long rowsLeft, long unknown, Map<Integer, Long> unknownByColumn) {}
 
-    RowJudge(List<Part> parts, Marker marker) {
+    RowJudge(List<Part> parts, CellHighlighter marker) {
         this.parts = parts.toArray(Part[]::new);
         this.left = new long[this.parts.length];
         this.unknownParts = new boolean[this.parts.length];

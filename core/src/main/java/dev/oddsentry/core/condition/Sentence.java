@@ -35,7 +35,7 @@ final class Sentence {
                 is(operand, negated) + "between " + value(low, null) + " and " + value(high, unitOf(operand));
             case Expression.In(var operand, var options, boolean negated) -> in(operand, options, negated);
             case Expression.IsNull(var operand, boolean negated) ->
-                subject(operand) + (negated ? " is there" : " is missing");
+                subject(operand) + (negated ? " is not missing" : " is missing");
             case Expression.Within(var operand, var window, boolean negated) -> is(operand, negated) + window(window);
             case Expression.Like like -> like(like);
             case Expression.Matches(var operand, var pattern, boolean negated) ->
@@ -44,7 +44,7 @@ final class Sentence {
             case Expression.History(var kind, var measured, var _, var target, var within)
             when kind == History.Kind.REACHES && target != null && within != null ->
                 noun(measured) + " gets to " + value(target, null) + " within " + Printer.span(within)
-                        + " if it goes on so";
+                        + " if the trend continues";
             case Expression.Literal _,
                     Expression.Threshold _,
                     Expression.Aggregate _,
@@ -73,12 +73,12 @@ final class Sentence {
         var left = comparison.left();
         var right = comparison.right();
         String value = value(right, unitOf(left));
-        var blank = BlankTexts.askedOf(comparison);
-        if (blank.isPresent())
-            return subject(blank.get())
+        var empty = EmptyTexts.askedOf(comparison);
+        if (empty.isPresent())
+            return subject(empty.get())
                     + (comparison.operator() == Comparison.Operator.EQUAL
-                            ? " is missing or blank"
-                            : " is neither missing nor blank");
+                            ? " is missing or empty"
+                            : " is neither missing nor empty");
         if (comparison.operator() == Comparison.Operator.UNEQUAL && !(right instanceof Expression.Literal))
             return subject(left) + " differs from " + value;
         boolean moments = isMoment(left) || isMoment(right);
@@ -160,9 +160,9 @@ final class Sentence {
             when call.name().equals(CheckCounts.EXCEPTIONS) ->
                 "the number of " + CheckCounts.kindOf(call) + (call.arguments().isEmpty() ? "" : " ") + "exceptions";
             case Expression.Call call
-            when call.name().equals(CheckCounts.NEWS) ->
+            when call.name().equals(CheckCounts.UPDATES) ->
                 call.arguments().isEmpty()
-                        ? "the number of news"
+                        ? "the number of updates"
                         : "the number of " + CheckCounts.kindOf(call) + " findings";
             case Expression.Call call
             when call.arguments().isEmpty() && Functions.LOOKING_AT_THE_SLOT.contains(call.name()) -> call.name();
@@ -194,8 +194,8 @@ final class Sentence {
                         : aggregate.distinct() ? "the number of different " + of : "the number of rows with " + of;
             case SUM -> "the sum of " + of;
             case AVG -> "the average of " + of;
-            case MIN -> "the least " + of;
-            case MAX -> "the greatest " + of;
+            case MIN -> "the lowest " + of;
+            case MAX -> "the highest " + of;
             case MEDIAN -> "the median of " + of;
             case PERCENTILE ->
                 "the " + (aggregate.percent() == null ? "" : ordinal(aggregate.percent())) + " percentile of " + of;
@@ -216,7 +216,7 @@ final class Sentence {
     private String history(Expression.History history) {
         String measured = noun(history.measured());
         return switch (history.kind()) {
-            case PREVIOUS -> measured + " at the check before";
+            case PREVIOUS -> measured + " at the previous check";
             case CHANGE -> "the change of " + measured + " since the check before";
             case CHANGE_PCT -> "the change in percent of " + measured + " since the check before";
             case USUAL -> "the usual value of " + measured + " over the last " + history.points() + " checks";

@@ -23,12 +23,12 @@ import org.jspecify.annotations.Nullable;
 /** Third stage: gives every node a type against a query's columns and collects every problem, not only the first. */
 final class TypeChecker {
     private final Scope scope;
-    private final Places places;
+    private final TextPositions places;
     private boolean insideAggregate;
     private final Map<Expression, Type> types = new IdentityHashMap<>();
     private final List<Problem> problems = new ArrayList<>();
 
-    TypeChecker(Scope scope, Places places) {
+    TypeChecker(Scope scope, TextPositions places) {
         this.scope = scope;
         this.places = places;
     }
@@ -138,7 +138,7 @@ final class TypeChecker {
                 insideAggregate
                         ? "unknown column \"" + name.name() + "\"; the query returns: " + known
                         : "unknown name \"" + name.name() + "\"; the group has: " + known;
-            case CHECK -> "no columns here; a check counts with exceptions(), news() and news('new')";
+            case CHECK -> "no columns here; a check counts with exceptions(), updates() and updates('new')";
         };
     }
 

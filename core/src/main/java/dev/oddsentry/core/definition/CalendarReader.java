@@ -26,7 +26,7 @@ final class CalendarReader {
                     .ifPresent(day -> holidays.put(day, named.text(date).orElse("")));
         }
         var worked = new TreeSet<LocalDate>();
-        top.checkedTexts("worked", text -> worked.add(date(text)));
+        top.checkedTexts("extra_working_days", text -> worked.add(date(text)));
         var periods = new TreeSet<LocalDate>();
         top.checkedTexts("periods", text -> periods.add(date(text)));
         top.refuseOthers();

@@ -24,7 +24,7 @@ final class CopiesReader {
                 fields.text("address").orElse(CopiesDefinition.USUAL_ADDRESS),
                 fields.text("greeting").orElse(null),
                 parameters,
-                fields.choice("newcomers", FirstCheck.values()).orElse(FirstCheck.TAKE_AS_KNOWN));
+                fields.choice("newcomers", FirstCheck.values()).orElse(FirstCheck.TREAT_AS_KNOWN));
         fields.refuseOthers();
         return copies;
     }

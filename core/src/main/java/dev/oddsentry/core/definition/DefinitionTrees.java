@@ -1,9 +1,10 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.definition.OccasionsDefinition.WhenEmpty;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.memory.FirstCheck;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.time.Span;
 import java.time.Duration;
 import java.time.LocalDate;
@@ -53,7 +54,7 @@ final class DefinitionTrees {
         return new Tree()
                 .put("type", parameter.type().code())
                 .put("default", parameter.preset())
-                .put("several", parameter.several() ? true : null)
+                .put("multiple", parameter.several() ? true : null)
                 .put("optional", parameter.optional() ? true : null)
                 .put("choices", choices(parameter.choices()))
                 .put("help", parameter.help())
@@ -79,14 +80,14 @@ final class DefinitionTrees {
                 .put("query", rule.query())
                 .put("zone", rule.zone().getId())
                 .put("labels", rule.filing().labels())
-                .put("copied from", rule.filing().copiedFrom());
+                .put("copied_from", rule.filing().copiedFrom());
         tree.put("parameters", rule.parameters());
         if (rule.groups() != null) putGroups(tree, rule.groups());
         tree.put("exceptions", rule.exceptions());
         tree.put("severity", rule.severity().stream().map(DefinitionTrees::of).toList());
-        tree.put("fire when", rule.fireWhen());
+        tree.put("fire_when", rule.fireWhen());
         tree.put("memory", of(rule.memory())).put("schedule", of(rule.schedule(), rule.occasions()));
-        tree.put("checking", of(rule.checking()));
+        tree.put("limits", of(rule.limits()));
         if (rule.copies() != null) tree.put("copies", of(rule.copies()));
         return tree.put("delivery", DeliveryTrees.of(rule.delivery())).fields;
     }
@@ -97,7 +98,7 @@ final class DefinitionTrees {
                 .put("id", shared.id())
                 .put("name", shared.name())
                 .put("title", shared.title())
-                .put("private to", shared.privateTo());
+                .put("private_to", shared.privateTo());
         tree.fields.putAll(DeliveryTrees.of(shared.layout()));
         return tree.fields;
     }
@@ -118,7 +119,7 @@ final class DefinitionTrees {
                 .put("rules", roundUp.rules())
                 .put("to", roundUp.to())
                 .put(
-                        "at once",
+                        "send_immediately",
                         roundUp.atOnce() == null ? null : roundUp.atOnce().word())
                 .put("schedule", of(roundUp.schedule(), OccasionsDefinition.NONE))
                 .fields;
@@ -134,7 +135,7 @@ final class DefinitionTrees {
                 .put("parameters", copies.parameters())
                 .put(
                         "newcomers",
-                        copies.newcomers() == FirstCheck.TAKE_AS_KNOWN
+                        copies.newcomers() == FirstCheck.TREAT_AS_KNOWN
                                 ? null
                                 : copies.newcomers().code())
                 .fields;
@@ -147,7 +148,7 @@ final class DefinitionTrees {
         groups.measures().forEach((name, measure) -> measures.put(name, of(measure)));
         tree.put("measures", measures);
         tree.put(
-                "groups from",
+                "expected_groups",
                 switch (groups.from()) {
                     case null -> null;
                     case RuleDefinition.ExpectedGroups.OfQuery(var query) -> query;
@@ -192,7 +193,7 @@ final class DefinitionTrees {
                                 .toList())
                 .put("holidays", holidays)
                 .put(
-                        "worked",
+                        "extra_working_days",
                         calendar.days().worked().stream()
                                 .sorted()
                                 .map(LocalDate::toString)
@@ -214,44 +215,48 @@ final class DefinitionTrees {
     private static Map<String, Object> of(MemoryDefinition memory) {
         var tree = new Tree().put("mode", memory.mode().name().toLowerCase(Locale.ROOT));
         tree.put("key", memory.key()).put("watch", memory.watch());
-        tree.put("report", memory.report().stream().sorted().map(NewsKind::code).toList());
+        tree.put(
+                "report",
+                memory.report().stream().sorted().map(UpdateKind::code).toList());
         tree.put("absence", memory.absence() == null ? null : memory.absence().code());
         tree.put(
-                "hold",
-                memory.hold().equals(Patience.NONE) ? null : memory.hold().text());
+                "open_after",
+                memory.hold().equals(MinimumDuration.NONE)
+                        ? null
+                        : memory.hold().text());
         tree.put(
-                "misses",
-                memory.misses().equals(Patience.NONE) ? null : memory.misses().text());
-        tree.put("guard", memory.guard() == 0 ? null : new Patience.Checks(memory.guard()).text());
-        tree.put("remind every", memory.remindEvery() == null ? null : Patience.text(memory.remindEvery()));
+                "clear_after",
+                memory.misses().equals(MinimumDuration.NONE)
+                        ? null
+                        : memory.misses().text());
+        tree.put("confirm_after", memory.guard() == 0 ? null : new MinimumDuration.Checks(memory.guard()).text());
+        tree.put("remind_every", memory.remindEvery() == null ? null : MinimumDuration.text(memory.remindEvery()));
         var percent = memory.brakes().mostClearedPercent();
         boolean usual = percent != null && percent == MemoryDefinition.Brakes.USUAL_PERCENT;
-        tree.put("most cleared", usual ? null : (percent == null ? 100 : percent) + " %");
-        tree.put("most opened", memory.brakes().mostOpened());
-        tree.put("forget after", memory.forgetAfter() == null ? null : Patience.text(memory.forgetAfter()));
-        return tree.put("first check", memory.firstCheck().code()).fields;
+        tree.put("max_cleared", usual ? null : (percent == null ? 100 : percent) + " %");
+        tree.put("max_opened", memory.brakes().mostOpened());
+        tree.put("forget_after", memory.forgetAfter() == null ? null : MinimumDuration.text(memory.forgetAfter()));
+        return tree.put("first_check", memory.firstCheck().code()).fields;
     }
 
-    private static Map<String, Object> of(RuleDefinition.CheckingDefinition checking) {
-        boolean usualWait = checking.retryAfter().equals(RuleDefinition.CheckingDefinition.USUAL_WAIT);
-        boolean usualBlank = checking.blank() == RuleDefinition.Blank.QUIET;
+    private static Map<String, Object> of(RuleDefinition.LimitsDefinition limits) {
+        boolean usualWait = limits.retryAfter().equals(RuleDefinition.LimitsDefinition.USUAL_WAIT);
         return new Tree()
-                .put("time limit", checking.timeLimit() == null ? null : text(checking.timeLimit()))
-                .put("retries", checking.retries() == 0 ? null : checking.retries())
-                .put("retry after", usualWait ? null : text(checking.retryAfter()))
-                .put("when blank", usualBlank ? null : checking.blank().name().toLowerCase(Locale.ROOT))
+                .put("time_limit", limits.timeLimit() == null ? null : text(limits.timeLimit()))
+                .put("retries", limits.retries() == 0 ? null : limits.retries())
+                .put("retry_after", usualWait ? null : text(limits.retryAfter()))
                 .fields;
     }
 
     private static String text(Duration time) {
-        return Patience.text(Span.between(time));
+        return MinimumDuration.text(Span.between(time));
     }
 
     private static Map<String, Object> of(ScheduleDefinition schedule, OccasionsDefinition occasions) {
         return new Tree()
                 .put("start", text(schedule.start()))
                 .put("recur", schedule.recur())
-                .put("working days", schedule.workingDays())
+                .put("working_days", schedule.workingDays())
                 .put(
                         "also",
                         schedule.also().stream().map(LocalDateTime::toString).toList())
@@ -259,7 +264,7 @@ final class DefinitionTrees {
                 .put("until", text(schedule.until()))
                 .put("calendar", schedule.calendar())
                 .put(
-                        "on holiday",
+                        "on_holidays",
                         schedule.onHoliday() == null
                                 ? null
                                 : schedule.onHoliday().code())
@@ -270,7 +275,12 @@ final class DefinitionTrees {
                 .put(
                         "after",
                         occasions.after().stream().map(DefinitionTrees::of).toList())
-                .put("ready when", occasions.ready() == null ? null : of(occasions.ready()))
+                .put("ready_when", occasions.ready() == null ? null : of(occasions.ready()))
+                .put(
+                        "when_empty",
+                        occasions.whenEmpty() == WhenEmpty.QUIET
+                                ? null
+                                : occasions.whenEmpty().name().toLowerCase(Locale.ROOT))
                 .fields;
     }
 
@@ -286,7 +296,7 @@ final class DefinitionTrees {
     private static Map<String, Object> of(OccasionsDefinition.ReadyWhen ready) {
         return new Tree()
                 .put("query", ready.query())
-                .put("ask every", text(ready.askEvery()))
+                .put("every", text(ready.askEvery()))
                 .put("until", text(ready.until()))
                 .fields;
     }

@@ -16,7 +16,7 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Thread;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.Template;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Span;
@@ -36,7 +36,7 @@ final class DeliveryReader {
     static DeliveryDefinition read(Fields fields) {
         var delivery = new DeliveryDefinition(
                 new Recipients(
-                        people(fields, "to"), people(fields, "cc"), people(fields, "bcc"), people(fields, "reply to")),
+                        people(fields, "to"), people(fields, "cc"), people(fields, "bcc"), people(fields, "reply_to")),
                 layout(fields),
                 fields.isMapping("layout")
                         ? null
@@ -48,11 +48,11 @@ final class DeliveryReader {
                         fields.choice("language", Language.values()).orElse(Language.EN),
                         fields.parsed("subject", Template::check).orElse(null),
                         fields.parsed("opening", Template::check).orElse(null),
-                        fields.truth("all quiet").orElse(false)),
+                        fields.truth("send_when_quiet").orElse(false)),
                 new Manners(
-                        fields.parsed("most an hour", text -> LayoutReader.whole(text, MOST_AN_HOUR))
+                        fields.parsed("max_per_hour", text -> LayoutReader.whole(text, MOST_AN_HOUR))
                                 .orElse(null),
-                        fields.truth("may leave").orElse(false),
+                        fields.truth("allow_unsubscribe").orElse(false),
                         fields.choice("thread", Thread.values()).orElse(Thread.NONE)),
                 fields.text("chart").orElse(null),
                 split(fields),
@@ -112,7 +112,8 @@ final class DeliveryReader {
                 .orElse(Csv.USUAL.delimiter());
         var decimal = item.parsed("decimal", text -> one(text, ".,", "a point or a comma"))
                 .orElse(Csv.USUAL.decimal());
-        return new Csv(delimiter, decimal, encoding, item.truth("mark").orElse(unicode) && unicode);
+        return new Csv(
+                delimiter, decimal, encoding, item.truth("byte_order_mark").orElse(unicode) && unicode);
     }
 
     private static Character one(String text, String among, String words) {
@@ -130,14 +131,14 @@ final class DeliveryReader {
     }
 
     private static @Nullable Split split(Fields fields) {
-        String by = fields.text("split by").orElse(null);
-        var address = fields.text("split address").orElse(null);
-        var from = fields.parsed("split from", CommonFields::checkName).orElse(null);
-        var named = fields.fields("split to");
+        String by = fields.text("split_by").orElse(null);
+        var address = fields.text("split_address").orElse(null);
+        var from = fields.parsed("split_from", CommonFields::checkName).orElse(null);
+        var named = fields.fields("split_to");
         var to = new LinkedHashMap<String, List<String>>();
         for (String value : named.freeNames()) to.put(value, people(named, value));
         if (by != null) return new Split(by, to, from, address);
-        if (from != null || address != null || !to.isEmpty()) fields.requiredText("split by", "terminal");
+        if (from != null || address != null || !to.isEmpty()) fields.requiredText("split_by", "terminal");
         return null;
     }
 
@@ -157,7 +158,7 @@ final class DeliveryReader {
 
     private static Span elapsed(String text) {
         try {
-            if (Patience.parse(text) instanceof Patience.Elapsed elapsed) return elapsed.time();
+            if (MinimumDuration.parse(text) instanceof MinimumDuration.Elapsed elapsed) return elapsed.time();
         } catch (IllegalArgumentException notOne) {
             throw refused(String.valueOf(notOne.getMessage()));
         }
@@ -165,15 +166,15 @@ final class DeliveryReader {
     }
 
     private static List<AlsoSent> alsoSent(Fields fields) {
-        if (!fields.has("also send")) return List.of();
-        return fields.fieldsOfItems("also send", "query").stream()
+        if (!fields.has("also_send")) return List.of();
+        return fields.fieldsOfItems("also_send", "query").stream()
                 .map(item -> {
                     item.requiredText("query", "sailings-of-the-day");
                     var also = new AlsoSent(
                             item.parsed("query", CommonFields::checkName).orElse(""),
                             item.parsed("layout", CommonFields::checkName).orElse(null),
                             item.has("attach") ? attached(item) : List.of(Attachment.of(Format.XLSX)),
-                            item.parsed("rows in mail", text -> LayoutReader.whole(text, MOST_ROWS_OF_ANOTHER))
+                            item.parsed("rows_in_mail", text -> LayoutReader.whole(text, MOST_ROWS_OF_ANOTHER))
                                     .orElse(0));
                     item.refuseOthers();
                     return also;

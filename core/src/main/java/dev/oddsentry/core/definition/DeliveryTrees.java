@@ -8,10 +8,10 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
 import dev.oddsentry.core.definition.DeliveryDefinition.Paper;
 import dev.oddsentry.core.definition.DeliveryDefinition.Show;
 import dev.oddsentry.core.definition.DeliveryDefinition.Thread;
-import dev.oddsentry.core.extract.Beside;
+import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Set;
@@ -26,13 +26,13 @@ final class DeliveryTrees {
                 .put("to", recipients.to())
                 .put("cc", recipients.cc())
                 .put("bcc", recipients.bcc())
-                .put("reply to", recipients.replyTo());
+                .put("reply_to", recipients.replyTo());
         var split = delivery.split();
         if (split != null) {
-            tree.put("split by", split.by())
-                    .put("split to", new LinkedHashMap<String, Object>(split.to()))
-                    .put("split from", split.from())
-                    .put("split address", split.address());
+            tree.put("split_by", split.by())
+                    .put("split_to", new LinkedHashMap<String, Object>(split.to()))
+                    .put("split_from", split.from())
+                    .put("split_address", split.address());
         }
         tree.put("show", delivery.show() == Show.ROWS ? null : delivery.show().code());
         var layout = delivery.layout();
@@ -58,9 +58,9 @@ final class DeliveryTrees {
                                 : texts.language().code())
                 .put("subject", texts.subject())
                 .put("opening", texts.opening())
-                .put("all quiet", texts.allQuiet() ? true : null)
-                .put("most an hour", delivery.manners().mostAnHour())
-                .put("may leave", delivery.manners().mayLeave() ? true : null)
+                .put("send_when_quiet", texts.allQuiet() ? true : null)
+                .put("max_per_hour", delivery.manners().mostAnHour())
+                .put("allow_unsubscribe", delivery.manners().mayLeave() ? true : null)
                 .put(
                         "thread",
                         delivery.manners().thread() == Thread.NONE
@@ -69,14 +69,14 @@ final class DeliveryTrees {
                 .put("chart", delivery.chart())
                 .put("escalate", delivery.escalation() == null ? null : of(delivery.escalation()))
                 .put(
-                        "also send",
+                        "also_send",
                         delivery.alsoSent().stream().map(DeliveryTrees::of).toList())
                 .fields;
     }
 
     private static Object of(Escalation escalation) {
         return new Tree()
-                .put("after", Patience.text(escalation.after()))
+                .put("after", MinimumDuration.text(escalation.after()))
                 .put("to", escalation.to())
                 .put(
                         "severity",
@@ -91,7 +91,7 @@ final class DeliveryTrees {
         // An empty list says something here too.
         tree.fields.put(
                 "attach", also.attachments().stream().map(DeliveryTrees::of).toList());
-        return tree.put("rows in mail", also.rowsInMail() == 0 ? null : also.rowsInMail()).fields;
+        return tree.put("rows_in_mail", also.rowsInMail() == 0 ? null : also.rowsInMail()).fields;
     }
 
     private static Object of(Attachment attachment) {
@@ -108,7 +108,7 @@ final class DeliveryTrees {
                                 : csv.delimiter() == '\t' ? "tab" : String.valueOf(csv.delimiter()))
                 .put("decimal", csv.decimal() == Csv.USUAL.decimal() ? null : String.valueOf(csv.decimal()))
                 .put("encoding", csv.encoding().equals(Csv.USUAL.encoding()) ? null : csv.encoding())
-                .put("mark", csv.mark() == csv.encoding().startsWith("UTF-") ? null : csv.mark())
+                .put("byte_order_mark", csv.mark() == csv.encoding().startsWith("UTF-") ? null : csv.mark())
                 .put(
                         "paper",
                         attachment.paper() == Paper.A4
@@ -125,17 +125,17 @@ final class DeliveryTrees {
                         layout.sort().stream()
                                 .map(sort -> sort.column() + (sort.descending() ? " desc" : ""))
                                 .toList())
-                .put("group by", layout.groupBy())
-                .put("rows in mail", layout.rowsInMail())
-                .put("still open", layout.stillOpen() ? true : null)
+                .put("group_by", layout.groupBy())
+                .put("rows_in_mail", layout.rowsInMail())
+                .put("still_open", layout.stillOpen() ? true : null)
                 .put("fixed", layout.fixed() ? true : null)
                 .put("sheet", layout.sheet());
-        boolean usual = layout.besides().equals(layout.fixed() ? Set.of() : Beside.ALL);
+        boolean usual = layout.besides().equals(layout.fixed() ? Set.of() : ExtraColumn.ALL);
         // An empty list says something here: only the columns stand in the extract.
         if (!usual)
             tree.fields.put(
-                    "besides",
-                    layout.besides().stream().sorted().map(Beside::code).toList());
+                    "extra_columns",
+                    layout.besides().stream().sorted().map(ExtraColumn::code).toList());
         return tree.fields;
     }
 

@@ -52,7 +52,7 @@ public record Document(Definition definition, FieldPlaces places) {
                 common.id(),
                 common.name(),
                 common.title(),
-                top.text("private to").orElse(null),
+                top.text("private_to").orElse(null),
                 LayoutReader.read(top));
         top.refuseOthers();
         return shared;

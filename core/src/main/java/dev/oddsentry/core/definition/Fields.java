@@ -101,14 +101,19 @@ final class Fields {
             if (code(choice).equals(text.strip())) return Optional.of(choice);
         }
         var codes = List.of(choices).stream().map(Fields::code).toList();
-        document.add(
-                Problem.error("\"" + text + "\" is none of " + String.join(", ", codes), field, document.placeOf(field))
-                        .suggesting(Nearest.to(text, codes).orElse(null)));
+        document.add(Problem.error(
+                        "unknown value \"" + text + "\"; use " + String.join(", ", codes),
+                        field,
+                        document.placeOf(field))
+                .suggesting(EarlierNames.value(text)
+                        .filter(codes::contains)
+                        .or(() -> Nearest.to(text, codes))
+                        .orElse(null)));
         return Optional.empty();
     }
 
     private static String code(Enum<?> choice) {
-        return choice.name().toLowerCase(Locale.ROOT).replace('_', ' ');
+        return choice.name().toLowerCase(Locale.ROOT);
     }
 
     Optional<Boolean> truth(String name) {
@@ -216,6 +221,13 @@ final class Fields {
         names.forEach((name, at) -> {
             if (asked.contains(name)) return;
             Place place = document.placeOf(at);
+            var present = EarlierNames.field(name);
+            if (present.isPresent()) {
+                document.add(
+                        Problem.error("\"" + name + "\" is called \"" + present.get() + "\" now", pathOf(name), place)
+                                .suggesting(present.get()));
+                return;
+            }
             document.add(Problem.error(
                             "unknown field \"" + name + "\"" + (path.isEmpty() ? "" : " in " + path),
                             pathOf(name),

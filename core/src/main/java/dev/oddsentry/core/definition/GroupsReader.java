@@ -22,15 +22,17 @@ final class GroupsReader {
         boolean grouped = top.has("per");
         var per = top.texts("per");
         var measures = measures(top.fields("measures"));
-        var from = top.parsed("groups from", GroupsReader::expected).orElse(null);
+        var from = top.parsed("expected_groups", GroupsReader::expected).orElse(null);
         if (grouped) {
             if (from != null && per.isEmpty())
                 document.refuse(
-                        "groups from", "the whole result is one group, which is always there; leave this out", null);
+                        "expected_groups",
+                        "the whole result is one group, which is always there; leave this out",
+                        null);
             return new GroupsDefinition(per, measures, from);
         }
         if (!measures.isEmpty()) document.refuse("measures", needsPer("measures"), null);
-        if (from != null) document.refuse("groups from", needsPer("groups from"), null);
+        if (from != null) document.refuse("expected_groups", needsPer("expected_groups"), null);
         return null;
     }
 

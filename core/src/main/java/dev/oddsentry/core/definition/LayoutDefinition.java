@@ -1,7 +1,7 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.extract.Beside;
 import dev.oddsentry.core.extract.CellFormat;
+import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Total;
 import java.util.List;
 import java.util.Locale;
@@ -28,9 +28,9 @@ public record LayoutDefinition(
         boolean stillOpen,
         boolean fixed,
         @Nullable String sheet,
-        Set<Beside> besides) {
+        Set<ExtraColumn> besides) {
     public static final LayoutDefinition USUAL =
-            new LayoutDefinition(List.of(), List.of(), List.of(), null, false, false, null, Beside.ALL);
+            new LayoutDefinition(List.of(), List.of(), List.of(), null, false, false, null, ExtraColumn.ALL);
 
     public LayoutDefinition {
         columns = List.copyOf(columns);
@@ -60,7 +60,14 @@ public record LayoutDefinition(
     /** Of bare columns alone. */
     static LayoutDefinition of(List<String> columns) {
         return new LayoutDefinition(
-                columns.stream().map(Shown::bare).toList(), List.of(), List.of(), null, false, false, null, Beside.ALL);
+                columns.stream().map(Shown::bare).toList(),
+                List.of(),
+                List.of(),
+                null,
+                false,
+                false,
+                null,
+                ExtraColumn.ALL);
     }
 
     /** True where it says nothing but which columns. */
@@ -76,7 +83,7 @@ public record LayoutDefinition(
 
         /** As documents have it. */
         public String code() {
-            return name().toLowerCase(Locale.ROOT).replace('_', ' ');
+            return name().toLowerCase(Locale.ROOT);
         }
     }
 

@@ -2,8 +2,8 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.definition.LayoutDefinition.Shown;
 import dev.oddsentry.core.definition.LayoutDefinition.Sort;
-import dev.oddsentry.core.extract.Beside;
 import dev.oddsentry.core.extract.CellFormat;
+import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
@@ -24,20 +24,20 @@ final class LayoutReader {
     /** Other fields are left for the caller to refuse. */
     static LayoutDefinition read(Fields fields) {
         boolean fixed = fields.truth("fixed").orElse(false);
-        var besides = fields.choices("besides", Beside.values());
+        var besides = fields.choices("extra_columns", ExtraColumn.values());
         return new LayoutDefinition(
                 fields.fieldsOfItems("columns", "column").stream()
                         .map(LayoutReader::shown)
                         .toList(),
                 sort(fields),
-                fields.texts("group by"),
-                fields.parsed("rows in mail", text -> whole(text, MOST_ROWS_IN_MAIL))
+                fields.texts("group_by"),
+                fields.parsed("rows_in_mail", text -> whole(text, MOST_ROWS_IN_MAIL))
                         .orElse(null),
-                fields.truth("still open").orElse(false),
+                fields.truth("still_open").orElse(false),
                 fixed,
                 fields.parsed("sheet", LayoutReader::sheet).orElse(null),
                 // What others build on has its columns and nothing else, unless it says so.
-                fields.has("besides") || fixed ? Set.copyOf(besides) : Beside.ALL);
+                fields.has("extra_columns") || fixed ? Set.copyOf(besides) : ExtraColumn.ALL);
     }
 
     private static Shown shown(Fields item) {

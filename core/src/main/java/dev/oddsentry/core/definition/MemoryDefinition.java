@@ -2,8 +2,8 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.memory.FirstCheck;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.time.Span;
 import java.util.List;
 import java.util.Optional;
@@ -27,10 +27,10 @@ public record MemoryDefinition(
         RuleDefinition.Mode mode,
         List<String> key,
         List<String> watch,
-        Set<NewsKind> report,
+        Set<UpdateKind> report,
         @Nullable Absence absence,
-        Patience hold,
-        Patience misses,
+        MinimumDuration hold,
+        MinimumDuration misses,
         int guard,
         @Nullable Span remindEvery,
         Brakes brakes,
@@ -44,7 +44,7 @@ public record MemoryDefinition(
                 watch,
                 report,
                 absence,
-                Patience.NONE,
+                MinimumDuration.NONE,
                 misses,
                 1,
                 remindEvery,

@@ -4,8 +4,8 @@ import dev.oddsentry.core.definition.MemoryDefinition.Brakes;
 import dev.oddsentry.core.definition.RuleDefinition.Mode;
 import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.memory.FirstCheck;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Span;
@@ -16,11 +16,11 @@ import java.util.regex.Pattern;
 
 /** Reads what a rule says of its memory. */
 final class MemoryReader {
-    private static final Set<NewsKind> REPORTED_BY_DEFAULT =
-            EnumSet.of(NewsKind.NEW, NewsKind.RETURNED, NewsKind.WORSENED);
+    private static final Set<UpdateKind> REPORTED_BY_DEFAULT =
+            EnumSet.of(UpdateKind.NEW, UpdateKind.RETURNED, UpdateKind.WORSENED);
     /** Reminders are asked for by how often. */
-    private static final NewsKind[] REPORTABLE =
-            EnumSet.complementOf(EnumSet.of(NewsKind.REMINDER)).toArray(NewsKind[]::new);
+    private static final UpdateKind[] REPORTABLE =
+            EnumSet.complementOf(EnumSet.of(UpdateKind.REMINDER)).toArray(UpdateKind[]::new);
 
     private static final int ALL = 100;
 
@@ -35,13 +35,13 @@ final class MemoryReader {
                 fields.texts("watch"),
                 report.isEmpty() ? REPORTED_BY_DEFAULT : EnumSet.copyOf(report),
                 fields.choice("absence", Absence.values()).orElse(null),
-                fields.parsed("hold", MemoryReader::patience).orElse(Patience.NONE),
-                fields.parsed("misses", MemoryReader::patience).orElse(Patience.NONE),
-                fields.parsed("guard", MemoryReader::guard).orElse(0),
-                fields.parsed("remind every", MemoryReader::remindEvery).orElse(null),
+                fields.parsed("open_after", MemoryReader::patience).orElse(MinimumDuration.NONE),
+                fields.parsed("clear_after", MemoryReader::patience).orElse(MinimumDuration.NONE),
+                fields.parsed("confirm_after", MemoryReader::guard).orElse(0),
+                fields.parsed("remind_every", MemoryReader::remindEvery).orElse(null),
                 brakes(fields),
-                fields.choice("first check", FirstCheck.values()).orElse(FirstCheck.REPORT),
-                fields.parsed("forget after", MemoryReader::forgetAfter).orElse(null));
+                fields.choice("first_check", FirstCheck.values()).orElse(FirstCheck.REPORT),
+                fields.parsed("forget_after", MemoryReader::forgetAfter).orElse(null));
         if (grouped && !memory.key().isEmpty()) {
             document.refuse("memory.key", "a rule with per: tells groups apart by those columns; leave key out", null);
         }
@@ -56,25 +56,25 @@ final class MemoryReader {
     }
 
     private static int guard(String text) {
-        if (patience(text) instanceof Patience.Checks(int number)) return number;
+        if (patience(text) instanceof MinimumDuration.Checks(int number)) return number;
         throw refused("the guard counts checks, such as 2 checks; saw \"" + text + "\"");
     }
 
     private static Span remindEvery(String text) {
-        if (patience(text) instanceof Patience.Elapsed elapsed) return elapsed.asCalendarDays();
+        if (patience(text) instanceof MinimumDuration.Elapsed elapsed) return elapsed.asCalendarDays();
         throw refused("reminders go by time, such as 3 days or 12 hours; saw \"" + text + "\"");
     }
 
     private static Span forgetAfter(String text) {
-        if (patience(text) instanceof Patience.Elapsed elapsed) return elapsed.time();
+        if (patience(text) instanceof MinimumDuration.Elapsed elapsed) return elapsed.time();
         throw refused("findings out of sight are forgotten by time, such as 90 days; saw \"" + text + "\"");
     }
 
     private static Brakes brakes(Fields fields) {
-        var cleared = fields.parsed("most cleared", MemoryReader::percent);
+        var cleared = fields.parsed("max_cleared", MemoryReader::percent);
         return new Brakes(
                 cleared.orElse(Brakes.USUAL_PERCENT) == ALL ? null : cleared.orElse(Brakes.USUAL_PERCENT),
-                fields.parsed("most opened", MemoryReader::count).orElse(null));
+                fields.parsed("max_opened", MemoryReader::count).orElse(null));
     }
 
     private static int percent(String text) {
@@ -90,9 +90,9 @@ final class MemoryReader {
         throw refused("\"" + text + "\" is no whole number from 1 on");
     }
 
-    private static Patience patience(String text) {
+    private static MinimumDuration patience(String text) {
         try {
-            return Patience.parse(text);
+            return MinimumDuration.parse(text);
         } catch (IllegalArgumentException notOne) {
             throw refused(String.valueOf(notOne.getMessage()));
         }

@@ -10,11 +10,22 @@ import org.jspecify.annotations.Nullable;
  *
  * @param events names of outside events; each arrival starts a check
  * @param after rules whose checks start one of this rule, for the same slot
- * @param ready null where a check waits for nothing
+ * @param ready {@code null} if a check waits for nothing
+ * @param whenEmpty what a result without rows means
  */
 public record OccasionsDefinition(
-        List<String> events, List<After> after, @Nullable ReadyWhen ready) {
-    public static final OccasionsDefinition NONE = new OccasionsDefinition(List.of(), List.of(), null);
+        List<String> events, List<After> after, @Nullable ReadyWhen ready, WhenEmpty whenEmpty) {
+    public static final OccasionsDefinition NONE = new OccasionsDefinition(List.of(), List.of(), null, WhenEmpty.QUIET);
+
+    /** What a check does about a result without rows. */
+    public enum WhenEmpty {
+        /** It is an outcome like any other. */
+        QUIET,
+        /** The owning team gets a notice. */
+        NOTIFY,
+        /** The check fails, and its retries follow. */
+        FAIL
+    }
 
     public boolean startsChecks() {
         return !events.isEmpty() || !after.isEmpty();
@@ -30,8 +41,8 @@ public record OccasionsDefinition(
         FIRED,
         QUIET,
         FAILED,
-        /** The result had no row at all, whatever else the check was. */
-        BLANK
+        /** The result had no rows, whatever else the outcome was. */
+        NO_ROWS
     }
 
     /**

@@ -33,7 +33,7 @@ final class QueryReader {
         for (String name : written.freeNames()) {
             Fields fields = written.fields(name);
             var type = fields.choice("type", ParameterType.values()).orElse(ParameterType.TEXT);
-            boolean several = fields.truth("several").orElse(false);
+            boolean several = fields.truth("multiple").orElse(false);
             boolean optional = fields.truth("optional").orElse(false);
             var choices = choices(fields, type);
             String help = fields.text("help").orElse(null);

@@ -21,7 +21,7 @@ final class RoundUpReader {
                         .distinct()
                         .toList(),
                 DeliveryReader.people(top, "to"),
-                top.choice("at once", Severity.values()).orElse(null),
+                top.choice("send_immediately", Severity.values()).orElse(null),
                 ScheduleReader.times(top.fields("schedule")));
         // Without these it would never say anything, or say it to nobody.
         if (roundUp.rules().isEmpty()) top.refuseEmpty("rules", "[late-sailings, certificates]");

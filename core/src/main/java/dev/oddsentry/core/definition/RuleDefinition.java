@@ -25,7 +25,7 @@ import org.jspecify.annotations.Nullable;
  * @param exceptions the condition over a row or a group; null where every one is an exception
  * @param severity bands, the first that holds counts
  * @param occasions what starts a check besides the schedule, and what it waits for
- * @param checking how a check of it runs
+ * @param limits how a check of it runs
  * @param copies null where one check is for everyone
  * @param fireWhen the condition over the whole check; null for the mode's own
  * @param filing how people find it
@@ -45,7 +45,7 @@ public record RuleDefinition(
         MemoryDefinition memory,
         ScheduleDefinition schedule,
         OccasionsDefinition occasions,
-        CheckingDefinition checking,
+        LimitsDefinition limits,
         @Nullable CopiesDefinition copies,
         DeliveryDefinition delivery,
         Filing filing)
@@ -86,26 +86,15 @@ public record RuleDefinition(
     }
 
     /**
-     * How a check of the rule runs.
+     * What a check of the rule may cost.
      *
-     * @param timeLimit of one check; null for one that is learned from those before
-     * @param retries how often a failed check is tried again; the last failure is final
-     * @param retryAfter how long it waits before that
-     * @param blank what a result without any row means
+     * @param timeLimit of one check; {@code null} to learn it from earlier checks
+     * @param retries the number of times a failed check is tried again
+     * @param retryAfter the wait before each retry
      */
-    public record CheckingDefinition(@Nullable Duration timeLimit, int retries, Duration retryAfter, Blank blank) {
+    public record LimitsDefinition(@Nullable Duration timeLimit, int retries, Duration retryAfter) {
         public static final Duration USUAL_WAIT = Duration.ofMinutes(5);
-        public static final CheckingDefinition USUAL = new CheckingDefinition(null, 0, USUAL_WAIT, Blank.QUIET);
-    }
-
-    /** What a result without any row means. */
-    public enum Blank {
-        /** Nothing odd. */
-        QUIET,
-        /** The owning team hears of it, and the check is good. */
-        TELL,
-        /** The check has failed. */
-        FAIL
+        public static final LimitsDefinition USUAL = new LimitsDefinition(null, 0, USUAL_WAIT);
     }
 
     /** How a rule that fires says it. */
@@ -173,7 +162,7 @@ public record RuleDefinition(
                 memory.atOnce(),
                 schedule,
                 occasions,
-                checking,
+                limits,
                 copies,
                 delivery,
                 filing);
@@ -208,7 +197,7 @@ public record RuleDefinition(
                 memory,
                 schedule,
                 occasions,
-                checking,
+                limits,
                 newCopies,
                 newDelivery,
                 newFiling);

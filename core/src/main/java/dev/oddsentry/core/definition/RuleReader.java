@@ -34,15 +34,15 @@ final class RuleReader {
                 GroupsReader.read(top, document),
                 top.parsed("exceptions", GroupsReader::grammar).orElse(null),
                 severity(top, document),
-                top.parsed("fire when", RuleReader::fireWhen).orElse(null),
+                top.parsed("fire_when", RuleReader::fireWhen).orElse(null),
                 MemoryReader.read(top.fields("memory"), top, document),
                 schedule.times(),
                 schedule.occasions(),
-                CheckingReader.read(top.fields("checking")),
+                LimitsReader.read(top.fields("limits")),
                 CopiesReader.read(top),
                 DeliveryReader.read(top.fields("delivery")),
                 new RuleDefinition.Filing(
-                        labels(top, "labels"), top.text("copied from").orElse(null)));
+                        labels(top, "labels"), top.text("copied_from").orElse(null)));
         top.refuseOthers();
         return rule;
     }

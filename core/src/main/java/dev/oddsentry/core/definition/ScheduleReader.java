@@ -3,6 +3,7 @@ package dev.oddsentry.core.definition;
 import dev.oddsentry.core.definition.OccasionsDefinition.After;
 import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
 import dev.oddsentry.core.definition.OccasionsDefinition.ReadyWhen;
+import dev.oddsentry.core.definition.OccasionsDefinition.WhenEmpty;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.schedule.Missed;
@@ -28,7 +29,8 @@ final class ScheduleReader {
         var occasions = new OccasionsDefinition(
                 fields.checkedTexts("events", CommonFields::checkName),
                 after(fields),
-                fields.has("ready when") ? readyWhen(fields.fields("ready when")) : null);
+                fields.has("ready_when") ? readyWhen(fields.fields("ready_when")) : null,
+                fields.choice("when_empty", WhenEmpty.values()).orElse(WhenEmpty.QUIET));
         fields.refuseOthers();
         return new Read(schedule, occasions);
     }
@@ -45,7 +47,7 @@ final class ScheduleReader {
         var recur = fields.checkedTexts(
                 "recur", rule -> Recurrence.of(rule, start.orElse(LocalDateTime.of(2026, 1, 1, 0, 0)), ZoneOffset.UTC));
         var workingDays = new ArrayList<Integer>();
-        fields.checkedTexts("working days", text -> workingDays.add(workingDay(text)));
+        fields.checkedTexts("working_days", text -> workingDays.add(workingDay(text)));
         if (!recur.isEmpty() || !workingDays.isEmpty()) fields.requiredText("start", "2026-01-01T05:40");
         var also = new ArrayList<LocalDateTime>();
         fields.checkedTexts("also", text -> also.add(localTime(text)));
@@ -64,7 +66,7 @@ final class ScheduleReader {
                 List.copyOf(exceptDates),
                 fields.parsed("until", ScheduleReader::localTime).orElse(null),
                 fields.text("calendar").orElse(null),
-                fields.choice("on holiday", OnHoliday.values()).orElse(null),
+                fields.choice("on_holidays", OnHoliday.values()).orElse(null),
                 missed);
     }
 
@@ -96,8 +98,8 @@ final class ScheduleReader {
     private static @Nullable ReadyWhen readyWhen(Fields fields) {
         var ready = new ReadyWhen(
                 fields.requiredText("query", "sailings-loaded"),
-                fields.parsed("ask every", CheckingReader::time).orElse(ReadyWhen.USUAL_ASKING),
-                fields.parsed("until", CheckingReader::time).orElse(ReadyWhen.USUAL_UNTIL));
+                fields.parsed("every", LimitsReader::time).orElse(ReadyWhen.USUAL_ASKING),
+                fields.parsed("until", LimitsReader::time).orElse(ReadyWhen.USUAL_UNTIL));
         fields.refuseOthers();
         return ready;
     }

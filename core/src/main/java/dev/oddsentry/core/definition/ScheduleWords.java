@@ -3,7 +3,7 @@ package dev.oddsentry.core.definition;
 import dev.oddsentry.core.definition.OccasionsDefinition.After;
 import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
 import dev.oddsentry.core.definition.OccasionsDefinition.ReadyWhen;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.schedule.RecurrenceWords;
 import dev.oddsentry.core.time.Span;
 import java.time.LocalDateTime;
@@ -38,7 +38,7 @@ public final class ScheduleWords {
             all += switch (schedule.onHoliday()) {
                 case NEXT_WORKING_DAY -> ", moved to the next working day";
                 case PREVIOUS_WORKING_DAY -> ", moved to the previous working day";
-                case DROP -> ", on working days only";
+                case SKIP -> ", on working days only";
             };
         }
         var until = schedule.until();
@@ -69,13 +69,13 @@ public final class ScheduleWords {
             case FIRED -> "fired";
             case QUIET -> "was quiet";
             case FAILED -> "failed";
-            case BLANK -> "found no row at all";
+            case NO_ROWS -> "returned no rows";
         };
     }
 
     private static String of(ReadyWhen ready) {
         return "each once " + ready.query() + " returns a row, asked every "
-                + Patience.text(Span.between(ready.askEvery())) + " for "
-                + Patience.text(Span.between(ready.until()));
+                + MinimumDuration.text(Span.between(ready.askEvery())) + " for "
+                + MinimumDuration.text(Span.between(ready.until()));
     }
 }

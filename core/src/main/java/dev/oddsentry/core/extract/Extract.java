@@ -1,7 +1,7 @@
 package dev.oddsentry.core.extract;
 
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
 import java.time.ZoneId;
 import java.util.List;
@@ -66,8 +66,8 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
      * @param besides what stands before the columns
      * @param sheet the name of the sheet in a workbook
      */
-    public record Arrangement(List<Integer> groupBy, Set<Beside> besides, String sheet) {
-        public static final Arrangement PLAIN = new Arrangement(List.of(), Beside.ALL, "Exceptions");
+    public record Arrangement(List<Integer> groupBy, Set<ExtraColumn> besides, String sheet) {
+        public static final Arrangement PLAIN = new Arrangement(List.of(), ExtraColumn.ALL, "Exceptions");
     }
 
     /**
@@ -76,10 +76,10 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
      */
     public record Row(
             Severity severity,
-            Set<NewsKind> kinds,
+            Set<UpdateKind> kinds,
             List<Cell> cells,
             @Nullable String link) {
-        public Row(Severity severity, Set<NewsKind> kinds, List<Cell> cells) {
+        public Row(Severity severity, Set<UpdateKind> kinds, List<Cell> cells) {
             this(severity, kinds, cells, null);
         }
 
@@ -89,7 +89,7 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
 
         /** Nothing that these readers have to see to any more. */
         public boolean isOver() {
-            return kinds.contains(NewsKind.CLEARED) || kinds.contains(NewsKind.MOVED_AWAY);
+            return kinds.contains(UpdateKind.CLEARED) || kinds.contains(UpdateKind.MOVED);
         }
     }
 

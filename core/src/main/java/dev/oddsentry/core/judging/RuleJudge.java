@@ -9,7 +9,7 @@ import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.value.Columns;
 import java.math.BigDecimal;
 import java.util.ArrayList;
@@ -76,7 +76,7 @@ public final class RuleJudge {
      * @param sink given the row's sighting, unless it goes into a group
      * @throws dev.oddsentry.core.condition.RowFailureException if a condition cannot be reckoned on this row
      */
-    public void accept(@Nullable Object[] row, Consumer<Sighting> sink) {
+    public void accept(@Nullable Object[] row, Consumer<EvaluatedRow> sink) {
         if (groups == null) sink.accept(judge(row, List.of()));
         else groups.add(row);
     }
@@ -87,7 +87,7 @@ public final class RuleJudge {
     }
 
     /** Judges the groups, once all rows are in. */
-    public void finish(PastSeries past, Consumer<Sighting> sink) {
+    public void finish(PastSeries past, Consumer<EvaluatedRow> sink) {
         if (groups == null) return;
         groups.finish(past, (group, per, row) -> {
             sink.accept(judge(row.cells(), row.learning()));
@@ -99,15 +99,16 @@ public final class RuleJudge {
         row.points().forEach((measured, value) -> points.add(new Point(group, per, measured, value)));
     }
 
-    private Sighting judge(@Nullable Object[] row, List<Learning> learning) {
+    private EvaluatedRow judge(@Nullable Object[] row, List<Learning> learning) {
         var identity = groups == null ? identityOf(row) : pick(row, key);
         var verdict = exceptions == null ? Verdict.TRUE : exceptions.judge(row);
         boolean judged = groups == null || verdict != Verdict.UNKNOWN;
         if (!judged) notJudged.add(new NotJudged(identity, reason(row, learning)));
         var digest = digester.digest(identity);
         if (digest.equals(soughtKey)) sought = sought(row, verdict);
-        if (verdict != Verdict.TRUE) return Sighting.unremarkable(digest, identity, judged);
-        return new Sighting(digest, identity, severityOf(row), true, digester.digest(pick(row, watch)), wholeRow(row));
+        if (verdict != Verdict.TRUE) return EvaluatedRow.unremarkable(digest, identity, judged);
+        return new EvaluatedRow(
+                digest, identity, severityOf(row), true, digester.digest(pick(row, watch)), wholeRow(row));
     }
 
     /** Keeps what is said of the row, or group, of this identity. */

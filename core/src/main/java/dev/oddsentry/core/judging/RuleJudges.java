@@ -1,14 +1,14 @@
 package dev.oddsentry.core.judging;
 
-import dev.oddsentry.core.condition.BlankTexts;
 import dev.oddsentry.core.condition.Condition;
+import dev.oddsentry.core.condition.EmptyTexts;
 import dev.oddsentry.core.condition.Grouping;
 import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.memory.Absence;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
@@ -85,7 +85,7 @@ public final class RuleJudges {
         int[] watched = reader.columns("memory.watch", rule.memory().watch(), columns);
         reader.layout(rule.delivery().layout(), columns);
         var split = rule.delivery().split();
-        int[] splitBy = reader.columns("delivery.split by", split == null ? List.of() : List.of(split.by()), columns);
+        int[] splitBy = reader.columns("delivery.split_by", split == null ? List.of() : List.of(split.by()), columns);
         if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
         int[] decided = watched.length > 0 ? watched : usuallyWatched(rule, columns, exceptions, bands);
         reader.refuseChangedWithoutWatch(
@@ -153,7 +153,7 @@ public final class RuleJudges {
             }
         }
         var asked =
-                grouping != null || exceptions == null ? List.<BlankTexts.Asked>of() : exceptions.missingTexts(columns);
+                grouping != null || exceptions == null ? List.<EmptyTexts.Asked>of() : exceptions.missingTexts(columns);
         return new SeenTexts(columns, watched, asked);
     }
 
@@ -203,7 +203,7 @@ public final class RuleJudges {
     public Absence absence(RuleDefinition rule, boolean parametersMove) {
         Absence said = rule.memory().absence();
         if (said != null) return said;
-        return parametersMove || isRelative() ? Absence.PASSED_BY : Absence.PUT_RIGHT;
+        return parametersMove || isRelative() ? Absence.AGES_OUT : Absence.CLEARS;
     }
 
     private record FieldReader(
@@ -212,7 +212,7 @@ public final class RuleJudges {
         /** What is looked at for changes must be able to change: a key cannot, since another key is another finding. */
         void refuseChangedWithoutWatch(RuleDefinition rule, int[] watched, int[] identity) {
             if (rule.memory().mode() == RuleDefinition.Mode.FULL) return;
-            if (!rule.memory().report().contains(NewsKind.CHANGED)) return;
+            if (!rule.memory().report().contains(UpdateKind.CHANGED)) return;
             boolean any = IntStream.of(watched)
                     .anyMatch(column -> IntStream.of(identity).noneMatch(key -> key == column));
             if (any) return;

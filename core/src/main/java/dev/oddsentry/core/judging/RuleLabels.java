@@ -28,21 +28,37 @@ public record RuleLabels(
     }
 
     /**
-     * What makes an exception, with what is judged: {@code for each vessel: the sum of litres is over 900}.
+     * What is an exception: {@code each vessel that matches: the sum of litres is over 900}.
      *
-     * @param condition null where every one is an exception
+     * @param condition {@code null} if every row or group is one
      */
     public String exceptions(@Nullable String condition) {
-        String judged = groups == null
+        String evaluated = groups == null ? "row" : groupName();
+        if (groups != null && groups.per().isEmpty())
+            return condition == null ? "the whole result" : "the whole result, if it matches: " + sentence(condition);
+        return condition == null ? "each " + evaluated : "each " + evaluated + " that matches: " + sentence(condition);
+    }
+
+    /**
+     * Why a message was sent, as a clause: {@code rows match the condition: late by more than 15 min}.
+     *
+     * @param condition {@code null} if every row or group is an exception
+     */
+    public String because(@Nullable String condition) {
+        if (condition == null) return groups == null ? "the query returned rows" : "the query returned groups";
+        if (groups == null) return "rows match the condition: " + sentence(condition);
+        String group = groups.per().isEmpty() ? "the result as a whole" : article(groupName());
+        return group + " matches the condition: " + sentence(condition);
+    }
+
+    private String groupName() {
+        return groups == null
                 ? ""
-                : groups.per().isEmpty()
-                        ? "over the whole result: "
-                        : "for each "
-                                + String.join(
-                                        " and ",
-                                        groups.per().stream().map(this::small).toList()) + ": ";
-        if (condition == null) return judged + (groups == null ? "every row counts" : "every one counts");
-        return judged + sentence(condition);
+                : String.join(" and ", groups.per().stream().map(this::small).toList());
+    }
+
+    private static String article(String noun) {
+        return ("aeiou".indexOf(noun.charAt(0)) >= 0 ? "an " : "a ") + noun;
     }
 
     private String small(String column) {
@@ -78,11 +94,10 @@ public record RuleLabels(
     }
 
     private String words(ThresholdTable table) {
-        String words = "the threshold " + table.title();
-        if (!table.key().isEmpty()) return words;
+        if (!table.key().isEmpty()) return "the threshold " + table.title();
         var value = table.on(date).get(List.<String>of());
-        if (value == null) return words + " (no value)";
-        return words + " (" + CellText.of(value, ZoneOffset.UTC) + (table.unit() == null ? "" : " " + table.unit())
-                + ")";
+        if (value == null) return "the threshold " + table.title() + " (no value)";
+        return CellText.of(value, ZoneOffset.UTC) + (table.unit() == null ? "" : " " + table.unit()) + " (threshold "
+                + table.title() + ")";
     }
 }

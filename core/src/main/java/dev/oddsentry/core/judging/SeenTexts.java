@@ -1,7 +1,7 @@
 package dev.oddsentry.core.judging;
 
-import dev.oddsentry.core.condition.BlankTexts;
 import dev.oddsentry.core.condition.Condition.ComparedText;
+import dev.oddsentry.core.condition.EmptyTexts;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.Columns;
@@ -14,7 +14,7 @@ import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Watches the rows of a preview for the texts that its conditions compare columns with, to warn of those that no row has, and for blank texts
+ * Watches the rows of a preview for the texts that its conditions compare columns with, to warn of those that no row has, and for empty texts
  * where a condition asks for missing ones.
  */
 public final class SeenTexts {
@@ -24,34 +24,34 @@ public final class SeenTexts {
     private final Columns columns;
     private final List<Watched> watched;
     private final boolean[] seen;
-    private final List<BlankTexts.Asked> asked;
-    private final long[] blank;
+    private final List<EmptyTexts.Asked> asked;
+    private final long[] empty;
     private final Map<Integer, TreeSet<String>> others = new HashMap<>();
     private long rows;
 
     record Watched(String field, ComparedText compared) {}
 
     /**
-     * Rows whose text is blank where the condition asks whether it is missing.
+     * Rows whose text is empty where the condition asks whether it is missing.
      *
      * @param instead the whole condition, asking for those as well
      */
-    public record Blank(String column, long rows, String instead) {}
+    public record Empty(String column, long rows, String instead) {}
 
     /** @param asked of the exceptions' condition */
-    SeenTexts(Columns columns, List<Watched> watched, List<BlankTexts.Asked> asked) {
+    SeenTexts(Columns columns, List<Watched> watched, List<EmptyTexts.Asked> asked) {
         this.columns = columns;
         this.watched = watched;
         this.asked = asked;
-        this.blank = new long[asked.size()];
+        this.empty = new long[asked.size()];
         this.seen = new boolean[watched.size()];
         watched.forEach(each -> others.put(each.compared().column(), new TreeSet<>()));
     }
 
     public void see(@Nullable Object[] row) {
         rows++;
-        for (int i = 0; i < blank.length; i++) {
-            if (row[asked.get(i).column()] instanceof String text && isBlank(text)) blank[i]++;
+        for (int i = 0; i < empty.length; i++) {
+            if (row[asked.get(i).column()] instanceof String text && isBlank(text)) empty[i]++;
         }
         for (int i = 0; i < seen.length; i++) {
             var compared = watched.get(i).compared();
@@ -67,13 +67,13 @@ public final class SeenTexts {
         return text.chars().allMatch(character -> character == ' ');
     }
 
-    /** Where a row had a blank text, and the condition asks only for missing ones. */
-    public List<Blank> blanks() {
-        return IntStream.range(0, blank.length)
-                .filter(i -> blank[i] > 0)
-                .mapToObj(i -> new Blank(
+    /** Where a row had an empty text, and the condition asks only for missing ones. */
+    public List<Empty> emptyTexts() {
+        return IntStream.range(0, empty.length)
+                .filter(i -> empty[i] > 0)
+                .mapToObj(i -> new Empty(
                         columns.at(asked.get(i).column()).name(),
-                        blank[i],
+                        empty[i],
                         asked.get(i).instead()))
                 .toList();
     }

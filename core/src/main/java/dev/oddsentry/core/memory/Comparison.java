@@ -10,7 +10,7 @@ import org.jspecify.annotations.Nullable;
 public final class Comparison {
     private final KnownTable known;
     private final Rules rules;
-    private final Patience.Tick tick;
+    private final MinimumDuration.Tick tick;
     private final Moves moves = new Moves();
     private long exceptions;
     private long open;
@@ -20,27 +20,27 @@ public final class Comparison {
      *
      * @param guard within how many slots one that cleared may come back as if it had not
      */
-    public record Rules(Absence absence, Patience hold, Patience misses, int guard) {
+    public record Rules(Absence absence, MinimumDuration hold, MinimumDuration misses, int guard) {
         /** Those of a check that starts anew: whatever is not in its result is over at once. */
         public Rules anew() {
-            return new Rules(Absence.PUT_RIGHT, hold, Patience.NONE, guard);
+            return new Rules(Absence.CLEARS, hold, MinimumDuration.NONE, guard);
         }
     }
 
     /** @param known taken over; the comparison marks in it what it has seen */
-    public Comparison(KnownTable known, Rules rules, Patience.Tick tick) {
+    public Comparison(KnownTable known, Rules rules, MinimumDuration.Tick tick) {
         this.known = known;
         this.rules = rules;
         this.tick = tick;
-        this.open = known.countOf(State.OPEN);
+        this.open = known.countOf(FindingState.OPEN);
     }
 
     /**
      * @return what is so now of the finding; null where the row is no exception
      * @throws DuplicateIdentityException if a row of this identity was seen before
      */
-    public @Nullable Now see(Sighting sighting) {
-        Known before = known.find(sighting.key());
+    public @Nullable CurrentFinding see(EvaluatedRow sighting) {
+        StoredFinding before = known.find(sighting.key());
         if (!known.see(sighting.key())) throw new DuplicateIdentityException(sighting.identity());
         Severity severity = sighting.severity();
         if (severity != null) {
@@ -54,65 +54,70 @@ public final class Comparison {
         return null;
     }
 
-    private Now open(Sighting sighting, Severity severity) {
+    private CurrentFinding open(EvaluatedRow sighting, Severity severity) {
         var now = fromUnknown(null, severity, sighting);
-        move(new Move.Opened(sighting.withoutCells(), now));
+        move(new FindingChange.Opened(sighting.withoutCells(), now));
         return now;
     }
 
-    private Now alter(Known before, Sighting sighting, Severity severity) {
+    private CurrentFinding alter(StoredFinding before, EvaluatedRow sighting, Severity severity) {
         boolean anew = isOver(before.now());
         var now = anew ? fromUnknown(null, severity, sighting) : seenAgain(before.now(), severity, sighting);
-        if (!now.equals(before.now())) move(new Move.Altered(before, sighting.withoutCells(), now, anew));
+        if (!now.equals(before.now())) move(new FindingChange.Altered(before, sighting.withoutCells(), now, anew));
         return now;
     }
 
-    private Now seenAgain(Now was, Severity severity, Sighting sighting) {
-        if (was.state() == State.PENDING) return fromUnknown(was.held(), severity, sighting);
-        var better = was.state() == State.CLEARED || severity.isWorseThan(was.severity()) ? null : was.better();
+    private CurrentFinding seenAgain(CurrentFinding was, Severity severity, EvaluatedRow sighting) {
+        if (was.state() == FindingState.PENDING) return fromUnknown(was.held(), severity, sighting);
+        var better = was.state() == FindingState.CLEARED || severity.isWorseThan(was.severity()) ? null : was.better();
         boolean fell = was.severity().isWorseThan(severity);
-        return Now.of(State.OPEN, severity, sighting.fingerprint()).betterSince(fell ? tick.start() : better);
+        return CurrentFinding.of(FindingState.OPEN, severity, sighting.fingerprint())
+                .betterSince(fell ? tick.start() : better);
     }
 
     /** Cleared for longer than a quick return takes: whatever comes now is as if never seen. */
-    private boolean isOver(Now was) {
-        return was.state() == State.CLEARED && (was.better() == null || tick.isGuardOver(was.better(), rules.guard()));
+    private boolean isOver(CurrentFinding was) {
+        return was.state() == FindingState.CLEARED
+                && (was.better() == null || tick.isGuardOver(was.better(), rules.guard()));
     }
 
-    private Now fromUnknown(Patience.@Nullable Start since, Severity severity, Sighting sighting) {
+    private CurrentFinding fromUnknown(
+            MinimumDuration.@Nullable Start since, Severity severity, EvaluatedRow sighting) {
         var held = since == null ? tick.start() : since;
         return rules.hold().isOver(held, tick)
-                ? Now.of(State.OPEN, severity, sighting.fingerprint())
-                : new Now(State.PENDING, severity, sighting.fingerprint(), held, null, null, false);
+                ? CurrentFinding.of(FindingState.OPEN, severity, sighting.fingerprint())
+                : new CurrentFinding(FindingState.PENDING, severity, sighting.fingerprint(), held, null, null, false);
     }
 
     /** In the result but no exception, or gone where that means the same. */
-    private void miss(Known before) {
-        State was = before.now().state();
-        if (was == State.CLEARED) return;
+    private void miss(StoredFinding before) {
+        FindingState was = before.now().state();
+        if (was == FindingState.CLEARED) return;
         var first = before.now().missed() == null ? tick.start() : before.now().missed();
-        boolean over = was == State.OUT_OF_SIGHT || rules.misses().isOver(first, tick);
+        boolean over = was == FindingState.AGED_OUT || rules.misses().isOver(first, tick);
         if (!over) {
             var now = before.now().missedSince(first);
-            if (!now.equals(before.now())) move(new Move.Missed(before, now));
-        } else if (was == State.PENDING) {
-            move(new Move.Forgotten(before, before.now().clearedAt(null)));
+            if (!now.equals(before.now())) move(new FindingChange.Missed(before, now));
+        } else if (was == FindingState.PENDING) {
+            move(new FindingChange.Forgotten(before, before.now().clearedAt(null)));
         } else {
-            move(new Move.Cleared(before, before.now().clearedAt(tick.start())));
+            move(new FindingChange.Cleared(before, before.now().clearedAt(tick.start())));
         }
     }
 
-    private void withoutData(Known before) {
-        boolean lasts = before.now().state() == State.OPEN || before.now().state() == State.PENDING;
+    private void withoutData(StoredFinding before) {
+        boolean lasts =
+                before.now().state() == FindingState.OPEN || before.now().state() == FindingState.PENDING;
         if (lasts && !before.now().noData())
-            move(new Move.WithoutData(before, before.now().withoutData()));
+            move(new FindingChange.WithoutData(before, before.now().withoutData()));
     }
 
-    private void move(Move move) {
+    private void move(FindingChange move) {
         moves.record(move);
-        if (move.now().state() == State.OPEN) open++;
-        boolean wasOpen =
-                move.earlier().map(before -> before.now().state() == State.OPEN).orElse(false);
+        if (move.now().state() == FindingState.OPEN) open++;
+        boolean wasOpen = move.earlier()
+                .map(before -> before.now().state() == FindingState.OPEN)
+                .orElse(false);
         if (wasOpen) open--;
     }
 
@@ -122,17 +127,17 @@ public final class Comparison {
             switch (gone.now().state()) {
                 case PENDING -> miss(gone);
                 case OPEN -> absent(gone);
-                case OUT_OF_SIGHT, CLEARED -> {}
+                case AGED_OUT, CLEARED -> {}
             }
         });
         return moves;
     }
 
-    private void absent(Known gone) {
+    private void absent(StoredFinding gone) {
         switch (rules.absence()) {
-            case PUT_RIGHT -> miss(gone);
-            case PASSED_BY -> move(new Move.PassedBy(gone, gone.now().passedBy()));
-            case STAYS -> {}
+            case CLEARS -> miss(gone);
+            case AGES_OUT -> move(new FindingChange.AgedOut(gone, gone.now().passedBy()));
+            case STAYS_OPEN -> {}
         }
     }
 
@@ -152,6 +157,6 @@ public final class Comparison {
 
     /** How many were open before this check. */
     public long openBefore() {
-        return known.countOf(State.OPEN);
+        return known.countOf(FindingState.OPEN);
     }
 }

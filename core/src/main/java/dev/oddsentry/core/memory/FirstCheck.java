@@ -5,9 +5,9 @@ import java.util.Locale;
 /** What the first good check of an audience does with what is already there. */
 public enum FirstCheck {
     REPORT,
-    TAKE_AS_KNOWN;
+    TREAT_AS_KNOWN;
 
     public String code() {
-        return name().toLowerCase(Locale.ROOT).replace('_', ' ');
+        return name().toLowerCase(Locale.ROOT);
     }
 }

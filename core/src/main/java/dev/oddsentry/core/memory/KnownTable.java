@@ -28,7 +28,7 @@ public final class KnownTable {
     private static final long TWO_BITS = 0b11;
     private static final long NUMBER = (1L << SEVERITY_AT) - 1;
 
-    private static final State[] STATES = State.values();
+    private static final FindingState[] STATES = FindingState.values();
     private static final Severity[] SEVERITIES = Severity.values();
 
     private long[] words;
@@ -40,7 +40,9 @@ public final class KnownTable {
     private final long[] inState = new long[STATES.length];
 
     private record Details(
-            Patience.@Nullable Start held, Patience.@Nullable Start missed, Patience.@Nullable Start better) {}
+            MinimumDuration.@Nullable Start held,
+            MinimumDuration.@Nullable Start missed,
+            MinimumDuration.@Nullable Start better) {}
 
     /** @param expected about how many findings and rows it will hold; it grows where they are more */
     public KnownTable(long expected) {
@@ -50,18 +52,18 @@ public final class KnownTable {
         words = new long[places * WORDS];
     }
 
-    public static KnownTable of(Iterable<Known> findings) {
+    public static KnownTable of(Iterable<StoredFinding> findings) {
         var table = new KnownTable(0);
         findings.forEach(table::add);
         return table;
     }
 
     /** @throws IllegalStateException if there are two of that key */
-    public void add(Known finding) {
+    public void add(StoredFinding finding) {
         add(finding.id(), finding.key(), finding.now());
     }
 
-    public void add(long id, Digest key, Now now) {
+    public void add(long id, Digest key, CurrentFinding now) {
         if (id <= 0 || id > NUMBER) throw new IllegalStateException("no number of a finding: " + id);
         int place = placeOf(key.high(), key.low());
         if (words[place + 4] != 0) throw new IllegalStateException("two findings of the key " + key);
@@ -94,13 +96,13 @@ public final class KnownTable {
         return true;
     }
 
-    public @Nullable Known find(Digest key) {
+    public @Nullable StoredFinding find(Digest key) {
         int place = placeOf(key.high(), key.low());
         return isFinding(words[place + 4]) ? knownAt(place) : null;
     }
 
     /** Every finding of which no row was seen. */
-    void forEachNotSeen(Consumer<Known> act) {
+    void forEachNotSeen(Consumer<StoredFinding> act) {
         for (int place = 0; place < words.length; place += WORDS) {
             long meta = words[place + 4];
             if (isFinding(meta) && (meta & SEEN) == 0) act.accept(knownAt(place));
@@ -108,7 +110,7 @@ public final class KnownTable {
     }
 
     /** How many findings were in this state before the check. */
-    public long countOf(State state) {
+    public long countOf(FindingState state) {
         return inState[state.ordinal()];
     }
 
@@ -116,11 +118,11 @@ public final class KnownTable {
         return (meta & NUMBER) != 0;
     }
 
-    private Known knownAt(int place) {
+    private StoredFinding knownAt(int place) {
         long meta = words[place + 4];
         long id = meta & NUMBER;
         var more = (meta & DETAILED) == 0 ? null : details.get(id);
-        var now = new Now(
+        var now = new CurrentFinding(
                 STATES[(int) (meta >> STATE_AT & TWO_BITS)],
                 SEVERITIES[(int) (meta >> SEVERITY_AT & TWO_BITS)],
                 new Digest(words[place + 2], words[place + 3]),
@@ -128,7 +130,7 @@ public final class KnownTable {
                 more == null ? null : more.missed(),
                 more == null ? null : more.better(),
                 (meta & NO_DATA) != 0);
-        return new Known(id, new Digest(words[place], words[place + 1]), now);
+        return new StoredFinding(id, new Digest(words[place], words[place + 1]), now);
     }
 
     private void put(int place, Digest key, Digest fingerprint, long meta) {

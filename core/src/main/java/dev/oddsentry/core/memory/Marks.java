@@ -82,9 +82,9 @@ public record Marks(
     }
 
     /** The marks that what is so now ends. @param guardOver whether one that cleared counts as cleared already */
-    Set<Kind> endedBy(Now now, boolean guardOver, Instant slot) {
+    Set<Kind> endedBy(CurrentFinding now, boolean guardOver, Instant slot) {
         var ended = EnumSet.noneOf(Kind.class);
-        boolean cleared = now.state() == State.CLEARED && guardOver;
+        boolean cleared = now.state() == FindingState.CLEARED && guardOver;
         if (taken != null && (cleared || now.severity().isWorseThan(taken.at))) ended.add(Kind.TAKE);
         if (cleared && isAcceptedAt(slot)) ended.add(Kind.ACCEPT);
         return ended;

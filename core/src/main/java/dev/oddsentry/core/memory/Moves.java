@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * The moves of one check: first those of findings that open, in the order of the result, then the others. A first check may open a million, so
  * those are kept as numbers, about forty bytes each, and made into objects one at a time.
  */
-public final class Moves extends AbstractList<Move> {
+public final class Moves extends AbstractList<FindingChange> {
     /** Of one that opens: its key, its fingerprint, and what else there is. */
     private static final int WORDS = 5;
 
@@ -22,22 +22,22 @@ public final class Moves extends AbstractList<Move> {
 
     private long[] words = new long[FIRST_PLACES * WORDS];
     private int opened;
-    private Patience.@Nullable Start held;
-    private final List<Move> others = new ArrayList<>();
+    private MinimumDuration.@Nullable Start held;
+    private final List<FindingChange> others = new ArrayList<>();
 
-    public static Moves of(List<Move> moves) {
+    public static Moves of(List<FindingChange> moves) {
         var all = new Moves();
         moves.forEach(all::record);
         return all;
     }
 
-    void record(Move move) {
-        if (move instanceof Move.Opened it) open(it);
+    void record(FindingChange move) {
+        if (move instanceof FindingChange.Opened it) open(it);
         else others.add(move);
     }
 
     /** Those that are pending all wait since this very check. */
-    private void open(Move.Opened move) {
+    private void open(FindingChange.Opened move) {
         if (move.now().held() != null) held = move.now().held();
         if ((opened + 1) * WORDS > words.length)
             words = Arrays.copyOf(words, Math.addExact(words.length, words.length / 2 / WORDS * WORDS));
@@ -47,7 +47,7 @@ public final class Moves extends AbstractList<Move> {
         words[at + 1] = sighting.key().low();
         words[at + 2] = sighting.fingerprint().high();
         words[at + 3] = sighting.fingerprint().low();
-        words[at + 4] = move.now().severity().ordinal() | (move.now().state() == State.PENDING ? PENDING : 0);
+        words[at + 4] = move.now().severity().ordinal() | (move.now().state() == FindingState.PENDING ? PENDING : 0);
     }
 
     /** How many findings open; they are the first of the list. */
@@ -60,19 +60,20 @@ public final class Moves extends AbstractList<Move> {
         return new Digest(words[index * WORDS], words[index * WORDS + 1]);
     }
 
-    private Move.Opened openedAt(int index) {
+    private FindingChange.Opened openedAt(int index) {
         int at = index * WORDS;
         var fingerprint = new Digest(words[at + 2], words[at + 3]);
         var severity = SEVERITIES[(int) (words[at + 4] & (PENDING - 1))];
         boolean pending = (words[at + 4] & PENDING) != 0;
         var now = pending
-                ? new Now(State.PENDING, severity, fingerprint, held, null, null, false)
-                : Now.of(State.OPEN, severity, fingerprint);
-        return new Move.Opened(new Sighting(key(index), List.of(), severity, true, fingerprint, List.of()), now);
+                ? new CurrentFinding(FindingState.PENDING, severity, fingerprint, held, null, null, false)
+                : CurrentFinding.of(FindingState.OPEN, severity, fingerprint);
+        return new FindingChange.Opened(
+                new EvaluatedRow(key(index), List.of(), severity, true, fingerprint, List.of()), now);
     }
 
     @Override
-    public Move get(int index) {
+    public FindingChange get(int index) {
         return index < opened ? openedAt(index) : others.get(index - opened);
     }
 

@@ -9,7 +9,7 @@ import java.util.Optional;
 public enum OnHoliday {
     NEXT_WORKING_DAY,
     PREVIOUS_WORKING_DAY,
-    DROP;
+    SKIP;
 
     /** The date it moves to; empty where it falls out. */
     Optional<LocalDate> moved(LocalDate date, WorkingDays calendar) {
@@ -17,11 +17,11 @@ public enum OnHoliday {
         return switch (this) {
             case NEXT_WORKING_DAY -> Optional.of(calendar.onOrAfter(date));
             case PREVIOUS_WORKING_DAY -> Optional.of(calendar.onOrBefore(date));
-            case DROP -> Optional.empty();
+            case SKIP -> Optional.empty();
         };
     }
 
     public String code() {
-        return name().toLowerCase(Locale.ROOT).replace('_', ' ');
+        return name().toLowerCase(Locale.ROOT);
     }
 }

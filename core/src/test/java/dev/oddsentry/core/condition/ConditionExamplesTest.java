@@ -37,6 +37,8 @@ class ConditionExamplesTest {
     @MethodSource("examples")
     void canBeRead(String example) {
         String whole = example.matches("(in|older|like|matches|is) .*") ? "x " + example : example;
-        assertThatCode(() -> Parser.parse(whole, new Places(whole))).as(whole).doesNotThrowAnyException();
+        assertThatCode(() -> Parser.parse(whole, new TextPositions(whole)))
+                .as(whole)
+                .doesNotThrowAnyException();
     }
 }

@@ -153,13 +153,13 @@ class ConditionProblemsTest {
                 "not (status is null or heads > 3)      | not (coalesce(trim(status), '') = '' or heads > 3)",
                 "\"Kaptein Å\" is null                   | coalesce(trim(\"Kaptein Å\"), '') = ''",
             })
-    void whereATextIsAskedForBeingMissingABlankOneCanBeAskedForToo(String condition, String instead) {
+    void whereATextIsAskedForBeingMissingAnEmptyOneCanBeAskedForToo(String condition, String instead) {
         var asked = Condition.read(condition, Sailings.COLUMNS).orThrow().missingTexts(Sailings.COLUMNS);
-        assertThat(asked).extracting(BlankTexts.Asked::instead).containsExactly(instead);
+        assertThat(asked).extracting(EmptyTexts.Asked::instead).containsExactly(instead);
     }
 
     @Test
-    void onlyColumnsOfTextAreBlank() {
+    void onlyColumnsOfTextAreEmpty() {
         var condition = Condition.read("delay_min is null or lower(status) is null", Sailings.COLUMNS)
                 .orThrow();
         assertThat(condition.missingTexts(Sailings.COLUMNS)).isEmpty();

@@ -24,9 +24,9 @@ class FireWhenTest {
             delimiter = ';',
             value = {
                 "exceptions() > 6; true",
-                "news() > 0 and exceptions('critical') >= 2; true",
-                "news('worsened') > 1; false",
-                "news() / exceptions() > 0.5; false",
+                "updates() > 0 and exceptions('critical') >= 2; true",
+                "updates('worsened') > 1; false",
+                "updates() / exceptions() > 0.5; false",
                 "true; true",
             })
     void countsTheWholeCheck(String condition, boolean holds) {
@@ -39,8 +39,8 @@ class FireWhenTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "delay_min > 5 | no columns here; a check counts with exceptions(), news() and news('new')",
-                "news('nwe') > 5 | 'nwe' is none of new, returned, worsened, eased, changed, cleared, moved away, reminder",
+                "delay_min > 5 | no columns here; a check counts with exceptions(), updates() and updates('new')",
+                "updates('nwe') > 5 | 'nwe' is none of new, returned, worsened, improved, changed, cleared, moved, reminder",
                 "exceptions(5) > 5 | write exceptions() or exceptions('notice')",
                 "exceptions() | a condition is true or not, this is a number",
             })

@@ -28,7 +28,9 @@ class PrinterTest {
         Seeded.cases(5_000, random -> {
             Expression tree = tree(random, 4);
             String printed = Condition.print(tree);
-            assertThat(Parser.parse(printed, new Places(printed))).as(printed).isEqualTo(tree);
+            assertThat(Parser.parse(printed, new TextPositions(printed)))
+                    .as(printed)
+                    .isEqualTo(tree);
         });
     }
 
@@ -45,7 +47,8 @@ class PrinterTest {
                 "a != 'it''s'                    | a <> 'it''s'",
             })
     void printsTheCanonicalText(String written, String canonical) {
-        assertThat(Condition.print(Parser.parse(written, new Places(written)))).isEqualTo(canonical);
+        assertThat(Condition.print(Parser.parse(written, new TextPositions(written))))
+                .isEqualTo(canonical);
     }
 
     /** Any tree, typed or not: the grammar does not care. */

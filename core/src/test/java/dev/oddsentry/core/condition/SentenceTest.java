@@ -31,11 +31,11 @@ class SentenceTest {
             quoteCharacter = '`',
             value = {
                 "delay_min > 15 and reason is null and status not in ('cancelled', 'training'); late by more than 15 min, reason is missing, and status is none of cancelled, training",
-                "coalesce(trim(reason), '') = '' or coalesce(trim(status), '') <> ''; either reason is missing or blank or status is neither missing nor blank",
+                "coalesce(trim(reason), '') = '' or coalesce(trim(status), '') <> ''; either reason is missing or empty or status is neither missing nor empty",
                 "coalesce(trim(reason), 'none') = ''; coalesce(trim(reason), 'none') is “”",
                 "heads <> tickets; heads differs from tickets",
                 "delay_min >= 45 or status = 'lost'; either late by at least 45 min or status is lost",
-                "status = 'x' and (delay_min < 5 or reason is not null); status is x and (either late by less than 5 min or reason is there)",
+                "status = 'x' and (delay_min < 5 or reason is not null); status is x and (either late by less than 5 min or reason is not missing)",
                 "eta in last 7 days and eta not in previous month; ETA is in the last 7 days and ETA is not in previous month",
                 "eta older than 2 hours; ETA is older than 2 hours",
                 "delay_min not between 5 and 10; late by not between 5 and 10 min",
@@ -55,8 +55,8 @@ class SentenceTest {
                 "sum(delay_min) filter (where status = 'sailed') > 90; the sum of late by (of rows where status is sailed) is more than 90",
                 "share(where heads is null) >= 0.1; the share of rows where heads is missing is at least 0.1",
                 "percentile(delay_min, 95) > usual(avg(delay_min), 8) + 3 * spread(avg(delay_min), 8); the 95th percentile of late by is more than the usual value of the average of late by over the last 8 checks + (3 × the usual spread of the average of late by over the last 8 checks)",
-                "reaches(max(delay_min), 45) within 30 days; the greatest late by gets to 45 within 30 days if it goes on so",
-                "news('worsened') > 0 or exceptions() >= 5; either the number of worsened findings is more than 0 or the number of exceptions is at least 5",
+                "reaches(max(delay_min), 45) within 30 days; the highest late by gets to 45 within 30 days if the trend continues",
+                "updates('worsened') > 0 or exceptions() >= 5; either the number of worsened findings is more than 0 or the number of exceptions is at least 5",
             })
     void saysAConditionInPlainEnglish(String condition, String sentence) {
         assertThat(Condition.sentence(condition, SAILINGS)).isEqualTo(sentence);

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleJudges;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.threshold.Thresholds;
@@ -37,7 +37,7 @@ class DocumentTest {
             memory:
               key: [sailing_id]
               report: [new, cleared]
-              absence: passed by
+              absence: ages_out
             schedule:
               start: 2026-01-05T05:40
               recur: FREQ=WEEKLY;BYDAY=MO
@@ -62,7 +62,7 @@ class DocumentTest {
                 .containsExactly(
                         new RuleDefinition.Band(Severity.CRITICAL, "delay_min >= 45"),
                         new RuleDefinition.Band(Severity.WARNING, null));
-        assertThat(rule.memory().report()).containsExactly(NewsKind.NEW, NewsKind.CLEARED);
+        assertThat(rule.memory().report()).containsExactly(UpdateKind.NEW, UpdateKind.CLEARED);
         assertThat(rule.memory().mode()).isEqualTo(RuleDefinition.Mode.INCREMENTAL);
     }
 
@@ -88,8 +88,8 @@ class DocumentTest {
                 "and reason is null  | and reason iss null    | 11 | 14 | unexpected \"iss\" | is",
                 "delay_min >= 45     | delay_min => 45        | 13 | 26 | unexpected |",
                 "key: [sailing_id]   | keys: [sailing_id]     | 16 | 3  | unknown field \"keys\" in memory | key",
-                "report: [new, cleared] | report: [new, clear] | 17 | 17 | none of new, returned, worsened, eased, changed, cleared | cleared",
-                "absence: passed by  | absence: gone          | 18 | 12 | none of put right, passed by, stays |",
+                "report: [new, cleared] | report: [new, clear] | 17 | 17 | unknown value \"clear\"; use new, returned, worsened, improved, changed, cleared | cleared",
+                "absence: ages_out  | absence: gone          | 18 | 12 | unknown value \"gone\"; use clears, ages_out, stays_open |",
                 "recur: FREQ=WEEKLY;BYDAY=MO | recur: weekly  | 21 | 10 | unknown rule part |",
                 "start: 2026-01-05T05:40 | start: monday      | 20 | 10 | no local date and time |",
                 "to: [ines.holm@skerryline.example] | to: [ines.holm] | 23 | 8 | is not a mail address |",

@@ -20,10 +20,10 @@ class RuleDocumentTest {
             query: sailings-lately
             zone: Europe/Oslo
             exceptions: delay_min > 15
-            memory: { key: [sailing_id], watch: [delay_min], guard: 2 checks, remind every: 3 days, most cleared: 30 %, most opened: 500, forget after: 90 days }
-            schedule: { start: 2026-01-05T05:40, recur: FREQ=DAILY, working days: [3, -1], also: [2026-05-16T10:00], except: [2026-12-24, 2026-12-31T05:40], calendar: norway, on holiday: next working day, missed: each, events: [timetable-loaded], after: [crew-hours, {rule: bunkering, on: [failed, blank]}], ready when: {query: sailings-loaded, ask every: 3 minutes, until: 1 hour} }
-            checking: { time limit: 10 minutes, retries: 3, retry after: 2 minutes, when blank: fail }
-            delivery: { to: [ines.holm@skerryline.example], split by: terminal, split to: { Holm: [holm@skerryline.example, siv.tangen@skerryline.example], Vik: vik@skerryline.example }, split from: terminal-mail, split address: terminal_mail, may leave: true, thread: month, most an hour: 12, escalate: { after: 4 hours, to: [lead@skerryline.example], severity: critical }, also send: [{ query: sailings-of-the-day, layout: plain, attach: [pdf], rows in mail: 5 }, { query: crew, attach: [] }] }
+            memory: { key: [sailing_id], watch: [delay_min], confirm_after: 2 checks, remind_every: 3 days, max_cleared: 30 %, max_opened: 500, forget_after: 90 days }
+            schedule: { start: 2026-01-05T05:40, recur: FREQ=DAILY, working_days: [3, -1], also: [2026-05-16T10:00], except: [2026-12-24, 2026-12-31T05:40], calendar: norway, on_holidays: next_working_day, missed: each, events: [timetable-loaded], after: [crew-hours, {rule: bunkering, on: [failed, no_rows]}], ready_when: {query: sailings-loaded, every: 3 minutes, until: 1 hour}, when_empty: fail }
+            limits: { time_limit: 10 minutes, retries: 3, retry_after: 2 minutes }
+            delivery: { to: [ines.holm@skerryline.example], split_by: terminal, split_to: { Holm: [holm@skerryline.example, siv.tangen@skerryline.example], Vik: vik@skerryline.example }, split_from: terminal-mail, split_address: terminal_mail, allow_unsubscribe: true, thread: month, max_per_hour: 12, escalate: { after: 4 hours, to: [lead@skerryline.example], severity: critical }, also_send: [{ query: sailings-of-the-day, layout: plain, attach: [pdf], rows_in_mail: 5 }, { query: crew, attach: [] }] }
             """;
 
     private static RuleDefinition read(String text) {
@@ -34,7 +34,7 @@ class RuleDocumentTest {
     void whatIsPrintedIsReadAsTheSame() {
         assertThat(read(Document.print(read(RULE)))).isEqualTo(read(RULE));
         var calendar = Document.read("{kind: calendar, name: norway, week: [monday, sunday],"
-                        + " holidays: {2026-05-17: Constitution Day}, worked: [2026-05-16]}")
+                        + " holidays: {2026-05-17: Constitution Day}, extra_working_days: [2026-05-16]}")
                 .definition();
         assertThat(Document.read(Document.print(calendar)).definition()).isEqualTo(calendar);
     }
@@ -42,14 +42,14 @@ class RuleDocumentTest {
     @ParameterizedTest
     @CsvSource({
         "name: late-sailings,          name: later,                     NO_EFFECT",
-        "guard: 2 checks,              guard: 3 checks,                 NO_EFFECT",
+        "confirm_after: 2 checks,              confirm_after: 3 checks,                 NO_EFFECT",
         "recur: FREQ=DAILY,            recur: FREQ=WEEKLY,              NO_EFFECT",
         "watch: [delay_min],           watch: [status],                 RE_BASE",
         "exceptions: delay_min > 15,   exceptions: delay_min > 20,      RE_JUDGE",
         "zone: Europe/Oslo,            zone: UTC,                       RE_JUDGE",
         "query: sailings-lately,       query: sailings,                 RE_JUDGE",
-        "split from: terminal-mail,    split from: others,              NO_EFFECT",
-        "split by: terminal,           split by: route,                 NEW_AUDIENCES",
+        "split_from: terminal-mail,    split_from: others,              NO_EFFECT",
+        "split_by: terminal,           split_by: route,                 NEW_AUDIENCES",
         "key: [sailing_id],            key: [sailing],                  NEW_IDENTITY",
     })
     void anEditIsPutIntoOneClass(String before, String after, EditClass expected) {
@@ -59,22 +59,22 @@ class RuleDocumentTest {
     @ParameterizedTest
     @ValueSource(
             strings = {
-                "guard: 2 hours",
-                "remind every: 3 checks",
-                "most cleared: 120 %",
-                "most opened: none",
-                "working days: [0]",
+                "confirm_after: 2 hours",
+                "remind_every: 3 checks",
+                "max_cleared: 120 %",
+                "max_opened: none",
+                "working_days: [0]",
                 "except: [tomorrow]",
                 "retries: 99",
-                "time limit: 3 checks",
-                "when blank: sometimes",
+                "time_limit: 3 checks",
+                "when_empty: sometimes",
                 "events: [Timetable loaded]",
                 "after: [{on: [fired]}]",
                 "on: [stopped]",
-                "ask every: often",
-                "split from: Terminal mail",
+                "every: often",
+                "split_from: Terminal mail",
                 "Vik: nobody",
-                "forget after: 3 checks"
+                "forget_after: 3 checks"
             })
     void whatMakesNoSenseIsRefused(String field) {
         String name = field.substring(0, field.indexOf(':'));

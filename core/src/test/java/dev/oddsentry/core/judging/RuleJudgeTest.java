@@ -8,7 +8,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Absence;
-import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
@@ -42,21 +42,22 @@ class RuleJudgeTest {
                 .at(SLOT, new Digester(1));
     }
 
-    private static Sighting sighted(RuleJudge judge, Object[] row) {
-        var sightings = new ArrayList<Sighting>();
+    private static EvaluatedRow sighted(RuleJudge judge, Object[] row) {
+        var sightings = new ArrayList<EvaluatedRow>();
         judge.accept(row, sightings::add);
         return sightings.getFirst();
     }
 
     @Test
-    void blankTextsAreCountedWhereTheConditionAsksForMissingOnes() {
+    void emptyTextsAreCountedWhereTheConditionAsksForMissingOnes() {
         var judges = RuleJudges.check(
                         rule("exceptions: reason is null\nmemory: { key: [sailing] }"), COLUMNS, Thresholds.NONE, null)
                 .judges();
         var texts = judges.seenTexts();
         for (String reason : new String[] {"fog", null, "", "   ", "\t"})
             texts.see(new Object[] {"SK-1", 20L, reason, SLOT.slot()});
-        assertThat(texts.blanks()).containsExactly(new SeenTexts.Blank("reason", 2, "coalesce(trim(reason), '') = ''"));
+        assertThat(texts.emptyTexts())
+                .containsExactly(new SeenTexts.Empty("reason", 2, "coalesce(trim(reason), '') = ''"));
     }
 
     private static Object[] late(String sailing, Long minutes) {
@@ -107,9 +108,9 @@ class RuleJudgeTest {
 
     @ParameterizedTest
     @CsvSource({
-        "exceptions: delay_min > 15,                false, PUT_RIGHT",
-        "exceptions: delay_min > 15,                true,  PASSED_BY",
-        "exceptions: planned in last 7 days,        false, PASSED_BY",
+        "exceptions: delay_min > 15,                false, CLEARS",
+        "exceptions: delay_min > 15,                true,  AGES_OUT",
+        "exceptions: planned in last 7 days,        false, AGES_OUT",
     })
     void absenceIsPassedByWhereAnythingMovesWithTheSlot(String exceptions, boolean parametersMove, Absence absence) {
         var rule = rule(exceptions + "\nmemory: { key: [sailing] }\n");
@@ -117,11 +118,11 @@ class RuleJudgeTest {
                         .judges()
                         .absence(rule, parametersMove))
                 .isEqualTo(absence);
-        var saying = rule(exceptions + "\nmemory: { key: [sailing], absence: stays }\n");
+        var saying = rule(exceptions + "\nmemory: { key: [sailing], absence: stays_open }\n");
         assertThat(RuleJudges.check(saying, COLUMNS, Thresholds.NONE, null)
                         .judges()
                         .absence(saying, parametersMove))
-                .isEqualTo(Absence.STAYS);
+                .isEqualTo(Absence.STAYS_OPEN);
     }
 
     @Test

@@ -15,41 +15,41 @@ import org.junit.jupiter.params.provider.CsvSource;
 class ComparisonTest {
     private static final Digest PLAIN = new Digest(1, 1);
 
-    private static Sighting seen(long key, @Nullable Severity severity) {
-        return new Sighting(new Digest(0, key), List.of(key), severity, true, PLAIN, List.of(key));
+    private static EvaluatedRow seen(long key, @Nullable Severity severity) {
+        return new EvaluatedRow(new Digest(0, key), List.of(key), severity, true, PLAIN, List.of(key));
     }
 
-    private static Comparison comparison(List<Known> known, Absence absence) {
-        var rules = new Comparison.Rules(absence, Patience.NONE, Patience.NONE, 0);
-        return new Comparison(KnownTable.of(known), rules, new Patience.Tick(0, true, Instant.EPOCH));
+    private static Comparison comparison(List<StoredFinding> known, Absence absence) {
+        var rules = new Comparison.Rules(absence, MinimumDuration.NONE, MinimumDuration.NONE, 0);
+        return new Comparison(KnownTable.of(known), rules, new MinimumDuration.Tick(0, true, Instant.EPOCH));
     }
 
-    private static Known known(long key, State state, Severity severity) {
-        return new Known(key, new Digest(0, key), Now.of(state, severity, PLAIN));
+    private static StoredFinding known(long key, FindingState state, Severity severity) {
+        return new StoredFinding(key, new Digest(0, key), CurrentFinding.of(state, severity, PLAIN));
     }
 
     /** The table of what is so now, a line for each of its cells that needs no hold. */
     @ParameterizedTest
     @CsvSource({
         // now, row in the result, absence, becomes
-        "OPEN,         WARNING,  PUT_RIGHT, OPEN",
-        "OPEN,         CRITICAL, PUT_RIGHT, OPEN",
-        "OPEN,         none,     PASSED_BY, CLEARED",
-        "OPEN,         absent,   PUT_RIGHT, CLEARED",
-        "OPEN,         absent,   PASSED_BY, OUT_OF_SIGHT",
-        "OPEN,         absent,   STAYS,     OPEN",
-        "OUT_OF_SIGHT, WARNING,  PASSED_BY, OPEN",
-        "OUT_OF_SIGHT, none,     PASSED_BY, CLEARED",
-        "OUT_OF_SIGHT, absent,   PUT_RIGHT, OUT_OF_SIGHT",
-        "CLEARED,      WARNING,  PUT_RIGHT, OPEN",
-        "CLEARED,      none,     PUT_RIGHT, CLEARED",
-        "CLEARED,      absent,   PASSED_BY, CLEARED",
+        "OPEN,         WARNING,  CLEARS, OPEN",
+        "OPEN,         CRITICAL, CLEARS, OPEN",
+        "OPEN,         none,     AGES_OUT, CLEARED",
+        "OPEN,         absent,   CLEARS, CLEARED",
+        "OPEN,         absent,   AGES_OUT, AGED_OUT",
+        "OPEN,         absent,   STAYS_OPEN,     OPEN",
+        "AGED_OUT, WARNING,  AGES_OUT, OPEN",
+        "AGED_OUT, none,     AGES_OUT, CLEARED",
+        "AGED_OUT, absent,   CLEARS, AGED_OUT",
+        "CLEARED,      WARNING,  CLEARS, OPEN",
+        "CLEARED,      none,     CLEARS, CLEARED",
+        "CLEARED,      absent,   AGES_OUT, CLEARED",
     })
-    void movesAsTheTableSays(State now, String row, Absence absence, State becomes) {
+    void movesAsTheTableSays(FindingState now, String row, Absence absence, FindingState becomes) {
         var comparison = comparison(List.of(known(1, now, Severity.WARNING)), absence);
         if (!row.equals("absent")) comparison.see(seen(1, row.equals("none") ? null : Severity.valueOf(row)));
         var moves = comparison.finish();
-        State after = moves.isEmpty() ? now : moves.getFirst().now().state();
+        FindingState after = moves.isEmpty() ? now : moves.getFirst().now().state();
         assertThat(after).isEqualTo(becomes);
         if (becomes == now && !row.equals("CRITICAL"))
             assertThat(moves).as("nothing is written for what did not move").isEmpty();
@@ -61,36 +61,36 @@ class ComparisonTest {
         "OPEN,         WARNING,  never,        -,        NEW",
         "OPEN,         WARNING,  OPEN,         WARNING,  ''",
         "OPEN,         CRITICAL, OPEN,         WARNING,  WORSENED",
-        "OPEN,         NOTICE,   OPEN,         WARNING,  EASED",
+        "OPEN,         NOTICE,   OPEN,         WARNING,  IMPROVED",
         "OPEN,         WARNING,  CLEARED,      WARNING,  RETURNED",
         "OPEN,         CRITICAL, CLEARED,      WARNING,  RETURNED WORSENED",
-        "OPEN,         WARNING,  OUT_OF_SIGHT, WARNING,  ''",
+        "OPEN,         WARNING,  AGED_OUT, WARNING,  ''",
         "CLEARED,      WARNING,  OPEN,         WARNING,  CLEARED",
-        "CLEARED,      WARNING,  OUT_OF_SIGHT, WARNING,  CLEARED",
+        "CLEARED,      WARNING,  AGED_OUT, WARNING,  CLEARED",
         "CLEARED,      WARNING,  CLEARED,      WARNING,  ''",
         "CLEARED,      WARNING,  never,        -,        ''",
-        "OUT_OF_SIGHT, WARNING,  never,        -,        NEW",
-        "OUT_OF_SIGHT, WARNING,  OPEN,         WARNING,  ''",
-        "OUT_OF_SIGHT, WARNING,  OPEN,         NOTICE,   WORSENED",
-        "OUT_OF_SIGHT, NOTICE,   OPEN,         WARNING,  ''",
-        "OUT_OF_SIGHT, NOTICE,   CLEARED,      NOTICE,   RETURNED",
+        "AGED_OUT, WARNING,  never,        -,        NEW",
+        "AGED_OUT, WARNING,  OPEN,         WARNING,  ''",
+        "AGED_OUT, WARNING,  OPEN,         NOTICE,   WORSENED",
+        "AGED_OUT, NOTICE,   OPEN,         WARNING,  ''",
+        "AGED_OUT, NOTICE,   CLEARED,      NOTICE,   RETURNED",
         "PENDING,      WARNING,  never,        -,        ''",
         "PENDING,      CRITICAL, OPEN,         NOTICE,   ''",
     })
     void newsIsTheDifferenceBetweenNowAndReported(
-            State state, Severity severity, String reportedState, String reportedSeverity, String news) {
-        var now = Now.of(state, severity, PLAIN);
+            FindingState state, Severity severity, String reportedState, String reportedSeverity, String news) {
+        var now = CurrentFinding.of(state, severity, PLAIN);
         var reported = reportedState.equals("never")
                 ? null
-                : new Reported(State.valueOf(reportedState), Severity.valueOf(reportedSeverity), PLAIN, null);
-        assertThat(News.between(now, reported, true, true))
+                : new LastReport(FindingState.valueOf(reportedState), Severity.valueOf(reportedSeverity), PLAIN, null);
+        assertThat(UpdateDetector.between(now, reported, true, true))
                 .extracting(Enum::name)
                 .containsExactlyInAnyOrder(news.isEmpty() ? new String[0] : news.split(" "));
     }
 
     @Test
     void twoRowsOfOneIdentityAreRefusedEvenWhereNeitherIsAnException() {
-        var comparison = comparison(List.of(), Absence.PUT_RIGHT);
+        var comparison = comparison(List.of(), Absence.CLEARS);
         comparison.see(seen(7, null));
         assertThatThrownBy(() -> comparison.see(seen(7, null)))
                 .isInstanceOf(DuplicateIdentityException.class)
@@ -99,11 +99,11 @@ class ComparisonTest {
 
     @Test
     void whatBelongsToAnotherAudienceNowIsSaidToHaveMovedAwayOnce() {
-        var now = Now.of(State.OPEN, Severity.WARNING, PLAIN);
-        var told = Reported.told(now, true, Instant.EPOCH);
-        assertThat(News.between(now, told, false, true)).containsExactly(NewsKind.MOVED_AWAY);
-        assertThat(News.between(now, Reported.told(now, false, Instant.EPOCH), false, true))
+        var now = CurrentFinding.of(FindingState.OPEN, Severity.WARNING, PLAIN);
+        var told = LastReport.told(now, true, Instant.EPOCH);
+        assertThat(UpdateDetector.between(now, told, false, true)).containsExactly(UpdateKind.MOVED);
+        assertThat(UpdateDetector.between(now, LastReport.told(now, false, Instant.EPOCH), false, true))
                 .isEmpty();
-        assertThat(News.between(now, null, false, true)).isEmpty();
+        assertThat(UpdateDetector.between(now, null, false, true)).isEmpty();
     }
 }

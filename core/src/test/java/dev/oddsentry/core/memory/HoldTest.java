@@ -40,13 +40,13 @@ class HoldTest {
     })
     void opensOnceHeldLongEnoughAndClearsOnceMissedLongEnough(
             String checks, String hold, String misses, String states) {
-        var rules = new Comparison.Rules(Absence.PUT_RIGHT, Patience.parse(hold), Patience.parse(misses), 0);
-        Known known = null;
+        var rules = new Comparison.Rules(Absence.CLEARS, MinimumDuration.parse(hold), MinimumDuration.parse(misses), 0);
+        StoredFinding known = null;
         long scheduled = 0;
         var seen = new StringBuilder();
         for (int i = 0; i < checks.length(); i++) {
             boolean counts = checks.charAt(i) != 'x';
-            var tick = new Patience.Tick(scheduled, counts, START.plus(Duration.ofMinutes(10L * i)));
+            var tick = new MinimumDuration.Tick(scheduled, counts, START.plus(Duration.ofMinutes(10L * i)));
             known = after(known, checks.charAt(i), rules, tick);
             if (counts) scheduled++;
             seen.append(known == null ? '-' : known.now().state().name().charAt(0));
@@ -54,29 +54,31 @@ class HoldTest {
         assertThat(seen).hasToString(states);
     }
 
-    private static @Nullable Known after(
-            @Nullable Known known, char check, Comparison.Rules rules, Patience.Tick tick) {
+    private static @Nullable StoredFinding after(
+            @Nullable StoredFinding known, char check, Comparison.Rules rules, MinimumDuration.Tick tick) {
         var comparison = new Comparison(KnownTable.of(known == null ? List.of() : List.of(known)), rules, tick);
         boolean exception = Character.toLowerCase(check) == 'x';
         if (check != '.') {
-            comparison.see(new Sighting(
+            comparison.see(new EvaluatedRow(
                     KEY, List.of("Terna"), exception ? Severity.WARNING : null, check != '?', KEY, List.of("Terna")));
         }
         var moves = comparison.finish();
-        return moves.isEmpty() ? known : new Known(1, KEY, moves.getFirst().now());
+        return moves.isEmpty()
+                ? known
+                : new StoredFinding(1, KEY, moves.getFirst().now());
     }
 
     @ParameterizedTest
     @ValueSource(
             strings = {"1 check", "3 checks", "40 minutes", "1 minute", "90 minutes", "2 hours", "1 day", "7 days"})
     void patienceIsWrittenAsItWasRead(String text) {
-        assertThat(Patience.parse(text).text()).isEqualTo(text);
+        assertThat(MinimumDuration.parse(text).text()).isEqualTo(text);
     }
 
     @ParameterizedTest
     @ValueSource(strings = {"", "0 checks", "three checks", "3 weeks", "-1 hours", "3"})
     void patienceThatIsNoneIsRefusedWithWords(String text) {
-        assertThatThrownBy(() -> Patience.parse(text))
+        assertThatThrownBy(() -> MinimumDuration.parse(text))
                 .isInstanceOf(IllegalArgumentException.class)
                 .hasMessageNotContaining("Exception");
     }

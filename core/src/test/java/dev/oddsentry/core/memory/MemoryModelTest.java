@@ -39,16 +39,20 @@ class MemoryModelTest {
             int hold,
             int misses,
             int guard,
-            Set<NewsKind> reports,
+            Set<UpdateKind> reports,
             @Nullable Integer remindDays,
             boolean full) {
         static Habits any(Random random) {
-            var reports = EnumSet.of(NewsKind.NEW);
-            for (var kind :
-                    List.of(NewsKind.RETURNED, NewsKind.WORSENED, NewsKind.EASED, NewsKind.CHANGED, NewsKind.CLEARED)) {
+            var reports = EnumSet.of(UpdateKind.NEW);
+            for (var kind : List.of(
+                    UpdateKind.RETURNED,
+                    UpdateKind.WORSENED,
+                    UpdateKind.IMPROVED,
+                    UpdateKind.CHANGED,
+                    UpdateKind.CLEARED)) {
                 if (random.nextBoolean()) reports.add(kind);
             }
-            if (random.nextInt(8) == 0) reports.remove(NewsKind.NEW);
+            if (random.nextInt(8) == 0) reports.remove(UpdateKind.NEW);
             return new Habits(
                     Absence.values()[random.nextInt(3)],
                     1 + random.nextInt(3),
@@ -116,16 +120,16 @@ class MemoryModelTest {
     /** The least memory there is, moved as the service moves its tables: only what moved or stood is looked at. */
     private static final class Memory {
         private final Habits habits;
-        private final Telling telling;
-        private final Map<Digest, Known> known = new HashMap<>();
-        private final Map<Digest, Reported> reported = new HashMap<>();
+        private final ReportPolicy telling;
+        private final Map<Digest, StoredFinding> known = new HashMap<>();
+        private final Map<Digest, LastReport> reported = new HashMap<>();
         private final Map<Digest, Marks> marks = new HashMap<>();
         private final Set<Digest> standing = new TreeSet<>(java.util.Comparator.comparing(Digest::low));
         private long scheduledBefore;
 
         Memory(Habits habits) {
             this.habits = habits;
-            this.telling = new Telling(
+            this.telling = new ReportPolicy(
                     habits.reports,
                     habits.guard,
                     habits.remindDays == null ? null : Span.of(habits.remindDays, Span.Unit.DAY));
@@ -137,7 +141,7 @@ class MemoryModelTest {
 
         void mark(int key, Marks.Kind kind, @Nullable Instant until) {
             var finding = known.get(digest(key));
-            if (finding == null || finding.now().state() == State.CLEARED) return;
+            if (finding == null || finding.now().state() == FindingState.CLEARED) return;
             var marks = this.marks.getOrDefault(digest(key), Marks.NONE);
             this.marks.put(
                     digest(key),
@@ -156,17 +160,20 @@ class MemoryModelTest {
                     });
         }
 
-        Map<Integer, Set<NewsKind>> check(
+        Map<Integer, Set<UpdateKind>> check(
                 List<Row> rows, Instant slot, boolean scheduled, boolean fires, PendingEffect pending) {
             var rules = new Comparison.Rules(
-                    habits.absence, new Patience.Checks(habits.hold), new Patience.Checks(habits.misses), habits.guard);
-            var tick = new Patience.Tick(scheduledBefore, scheduled, slot);
+                    habits.absence,
+                    new MinimumDuration.Checks(habits.hold),
+                    new MinimumDuration.Checks(habits.misses),
+                    habits.guard);
+            var tick = new MinimumDuration.Tick(scheduledBefore, scheduled, slot);
             var comparison =
                     new Comparison(KnownTable.of(known.values()), pending.startsOver() ? rules.anew() : rules, tick);
             var open = new ArrayList<Digest>();
             for (var row : rows) {
                 var now = comparison.see(sighting(row));
-                if (now != null && now.state() == State.OPEN) open.add(digest(row.key));
+                if (now != null && now.state() == FindingState.OPEN) open.add(digest(row.key));
             }
             var considered = new java.util.LinkedHashSet<Digest>(standing);
             for (var move : comparison.finish()) considered.add(apply(move));
@@ -180,20 +187,20 @@ class MemoryModelTest {
             if (!fires) choice = choice.notFired();
             assertThat(comparison.open())
                     .isEqualTo(known.values().stream()
-                            .filter(each -> each.now().state() == State.OPEN)
+                            .filter(each -> each.now().state() == FindingState.OPEN)
                             .count());
             return settle(considered, choice, slot, scheduled);
         }
 
-        private Map<Integer, Set<NewsKind>> settle(
-                Set<Digest> considered, Telling.Choice<Digest> choice, Instant slot, boolean scheduled) {
-            var said = new TreeMap<Integer, Set<NewsKind>>();
+        private Map<Integer, Set<UpdateKind>> settle(
+                Set<Digest> considered, ReportPolicy.Choice<Digest> choice, Instant slot, boolean scheduled) {
+            var said = new TreeMap<Integer, Set<UpdateKind>>();
             for (var told : choice.told()) {
-                reported.put(told.subject(), Reported.told(told.now(), true, slot));
+                reported.put(told.subject(), LastReport.told(told.now(), true, slot));
                 said.put((int) told.subject().low(), told.kinds());
             }
             for (var passed : choice.letPass())
-                reported.put(passed, Reported.letPass(known.get(passed).now(), true, reported.get(passed)));
+                reported.put(passed, LastReport.letPass(known.get(passed).now(), true, reported.get(passed)));
             standing.removeAll(considered);
             standing.addAll(choice.standing());
             for (var ended : choice.ended()) ended.marks().forEach(kind -> unmark(ended.subject(), kind));
@@ -211,24 +218,24 @@ class MemoryModelTest {
                             kind == Marks.Kind.ACCEPT ? null : before.accepted()));
         }
 
-        private Telling.Standing<Digest> standing(Digest key) {
-            return new Telling.Standing<>(
+        private ReportPolicy.Standing<Digest> standing(Digest key) {
+            return new ReportPolicy.Standing<>(
                     key, known.get(key).now(), reported.get(key), marks.getOrDefault(key, Marks.NONE), true);
         }
 
-        private Digest apply(Move move) {
-            if (move instanceof Move.Opened it) {
+        private Digest apply(FindingChange move) {
+            if (move instanceof FindingChange.Opened it) {
                 var key = it.sighting().key();
-                known.put(key, new Known(key.low() + 1, key, it.now()));
+                known.put(key, new StoredFinding(key.low() + 1, key, it.now()));
                 return key;
             }
             var before = move.earlier().orElseThrow();
-            known.put(before.key(), new Known(before.id(), before.key(), move.now()));
+            known.put(before.key(), new StoredFinding(before.id(), before.key(), move.now()));
             return before.key();
         }
 
-        private static Sighting sighting(Row row) {
-            return new Sighting(
+        private static EvaluatedRow sighting(Row row) {
+            return new EvaluatedRow(
                     digest(row.key),
                     List.of(row.key),
                     row.severity,

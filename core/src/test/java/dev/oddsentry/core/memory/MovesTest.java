@@ -12,40 +12,45 @@ import org.junit.jupiter.api.Test;
 
 /** Kept as numbers, moves are what they were. */
 class MovesTest {
-    private static final Patience.Start SINCE = new Patience.Start(7, Instant.parse("2026-11-24T04:40:00Z"));
+    private static final MinimumDuration.Start SINCE =
+            new MinimumDuration.Start(7, Instant.parse("2026-11-24T04:40:00Z"));
 
     private static Digest digest(Random random) {
         return new Digest(random.nextLong(), random.nextLong());
     }
 
-    private static Move.Opened opened(Random random) {
+    private static FindingChange.Opened opened(Random random) {
         var severity = Severity.values()[random.nextInt(3)];
         var fingerprint = digest(random);
         var now = random.nextBoolean()
-                ? Now.of(State.OPEN, severity, fingerprint)
-                : new Now(State.PENDING, severity, fingerprint, SINCE, null, null, false);
-        return new Move.Opened(new Sighting(digest(random), List.of(), severity, true, fingerprint, List.of()), now);
+                ? CurrentFinding.of(FindingState.OPEN, severity, fingerprint)
+                : new CurrentFinding(FindingState.PENDING, severity, fingerprint, SINCE, null, null, false);
+        return new FindingChange.Opened(
+                new EvaluatedRow(digest(random), List.of(), severity, true, fingerprint, List.of()), now);
     }
 
     @Test
     void thoseThatOpenComeFirstAndAllAreAsTheyWereRecorded() {
         var random = new Random(4);
-        var opened = new ArrayList<Move>();
-        var others = new ArrayList<Move>();
+        var opened = new ArrayList<FindingChange>();
+        var others = new ArrayList<FindingChange>();
         var moves = new Moves();
         for (int i = 0; i < 5_000; i++) {
             boolean opens = random.nextInt(3) > 0;
-            Move move = opens
+            FindingChange move = opens
                     ? opened(random)
-                    : new Move.Cleared(
-                            new Known(i + 1, digest(random), Now.of(State.OPEN, Severity.WARNING, digest(random))),
-                            Now.of(State.CLEARED, Severity.WARNING, digest(random)));
+                    : new FindingChange.Cleared(
+                            new StoredFinding(
+                                    i + 1,
+                                    digest(random),
+                                    CurrentFinding.of(FindingState.OPEN, Severity.WARNING, digest(random))),
+                            CurrentFinding.of(FindingState.CLEARED, Severity.WARNING, digest(random)));
             (opens ? opened : others).add(move);
             moves.record(move);
         }
         assertThat(moves.opened()).isEqualTo(opened.size());
         assertThat(moves.key(17))
-                .isEqualTo(((Move.Opened) opened.get(17)).sighting().key());
+                .isEqualTo(((FindingChange.Opened) opened.get(17)).sighting().key());
         var expected = new ArrayList<>(opened);
         expected.addAll(others);
         assertThat(moves).isEqualTo(expected);

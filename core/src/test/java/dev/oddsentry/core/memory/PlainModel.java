@@ -22,7 +22,7 @@ final class PlainModel {
     private final MemoryModelTest.Habits habits;
     private final Map<Integer, Finding> findings = new TreeMap<>();
     /** Of this check, what no one wants to hear of itself. */
-    private final Map<Integer, Set<NewsKind>> passed = new HashMap<>();
+    private final Map<Integer, Set<UpdateKind>> passed = new HashMap<>();
 
     private int slot;
 
@@ -32,7 +32,7 @@ final class PlainModel {
 
     private static final class Finding {
         @Nullable
-        State now;
+        FindingState now;
 
         Severity severity = Severity.NOTICE;
         int values;
@@ -45,7 +45,7 @@ final class PlainModel {
         boolean better;
 
         @Nullable
-        State toldState;
+        FindingState toldState;
 
         Severity toldSeverity = Severity.NOTICE;
         int toldValues;
@@ -82,7 +82,7 @@ final class PlainModel {
 
     void mark(int key, Marks.Kind kind, @Nullable Instant until) {
         var finding = findings.get(key);
-        if (finding == null || finding.now == null || finding.now == State.CLEARED) return;
+        if (finding == null || finding.now == null || finding.now == FindingState.CLEARED) return;
         switch (kind) {
             case TAKE -> {
                 finding.takenAt = finding.severity;
@@ -96,7 +96,7 @@ final class PlainModel {
         }
     }
 
-    Map<Integer, Set<NewsKind>> check(
+    Map<Integer, Set<UpdateKind>> check(
             Iterable<MemoryModelTest.Row> rows, Instant at, boolean scheduled, boolean fires, PendingEffect pending) {
         // The number of the last good scheduled slot, this one included if it is one; what starts on demand counts from
         // the next.
@@ -116,28 +116,28 @@ final class PlainModel {
         if (row != null && row.severity() != null) seen(finding, row, row.severity(), present, first);
         else if (row != null && row.judged()) notSeen(finding, present, first, false, pending);
         else if (row == null) {
-            var absence = pending.edit() == EditEffect.OTHER_KEY ? Absence.PUT_RIGHT : habits.absence();
-            if (finding.now == State.PENDING) notSeen(finding, present, first, true, pending);
-            else if (finding.now == State.OPEN && absence == Absence.PUT_RIGHT)
+            var absence = pending.edit() == EditEffect.OTHER_KEY ? Absence.CLEARS : habits.absence();
+            if (finding.now == FindingState.PENDING) notSeen(finding, present, first, true, pending);
+            else if (finding.now == FindingState.OPEN && absence == Absence.CLEARS)
                 notSeen(finding, present, first, true, pending);
-            else if (finding.now == State.OPEN && absence == Absence.PASSED_BY) {
-                finding.now = State.OUT_OF_SIGHT;
+            else if (finding.now == FindingState.OPEN && absence == Absence.AGES_OUT) {
+                finding.now = FindingState.AGED_OUT;
                 finding.missing = false;
             }
         }
     }
 
     private void seen(Finding finding, MemoryModelTest.Row row, Severity severity, int present, int first) {
-        boolean quick = finding.now == State.CLEARED && finding.better && !guardOver(finding, present);
-        boolean unknown = finding.now == null || (finding.now == State.CLEARED && !quick);
-        boolean fell = !unknown && finding.now != State.PENDING && severity.compareTo(finding.severity) < 0;
+        boolean quick = finding.now == FindingState.CLEARED && finding.better && !guardOver(finding, present);
+        boolean unknown = finding.now == null || (finding.now == FindingState.CLEARED && !quick);
+        boolean fell = !unknown && finding.now != FindingState.PENDING && severity.compareTo(finding.severity) < 0;
         boolean rose = severity.compareTo(finding.severity) > 0;
         if (unknown) {
-            finding.now = State.PENDING;
+            finding.now = FindingState.PENDING;
             finding.firstHeld = first;
             finding.better = false;
-        } else if (finding.now != State.PENDING) {
-            finding.now = State.OPEN;
+        } else if (finding.now != FindingState.PENDING) {
+            finding.now = FindingState.OPEN;
             if (quick || rose) finding.better = false;
             if (fell) {
                 finding.better = true;
@@ -148,22 +148,22 @@ final class PlainModel {
         finding.values = row.values();
         finding.missing = false;
         boolean held = habits.hold() == 1 || present - finding.firstHeld + 1 >= habits.hold();
-        if (finding.now == State.PENDING && held) finding.now = State.OPEN;
+        if (finding.now == FindingState.PENDING && held) finding.now = FindingState.OPEN;
     }
 
     private void notSeen(Finding finding, int present, int first, boolean absent, PendingEffect pending) {
-        if (finding.now == null || finding.now == State.CLEARED) return;
+        if (finding.now == null || finding.now == FindingState.CLEARED) return;
         if (!finding.missing) {
             finding.missing = true;
             finding.firstMissed = first;
         }
         int misses = pending.edit() == EditEffect.OTHER_KEY ? 1 : habits.misses();
         boolean over = misses == 1 || present - finding.firstMissed + 1 >= misses;
-        if (finding.now == State.OUT_OF_SIGHT && !absent) over = true;
+        if (finding.now == FindingState.AGED_OUT && !absent) over = true;
         if (!over) return;
-        finding.better = finding.now != State.PENDING;
+        finding.better = finding.now != FindingState.PENDING;
         finding.betterAt = first;
-        finding.now = State.CLEARED;
+        finding.now = FindingState.CLEARED;
         finding.missing = false;
     }
 
@@ -171,17 +171,17 @@ final class PlainModel {
         return !finding.better || habits.guard() == 0 || present - finding.betterAt >= habits.guard();
     }
 
-    private Map<Integer, Set<NewsKind>> silence(Instant at, int present, PendingEffect pending) {
+    private Map<Integer, Set<UpdateKind>> silence(Instant at, int present, PendingEffect pending) {
         settle(at, present, pending);
         return Map.of();
     }
 
-    private Map<Integer, Set<NewsKind>> tell(
+    private Map<Integer, Set<UpdateKind>> tell(
             Map<Integer, MemoryModelTest.Row> rows, Instant at, int present, PendingEffect pending) {
         var waiting = settle(at, present, pending);
         boolean remind = habits.remindDays() != null
                 && findings.values().stream().anyMatch(each -> mayRemind(each, at) && isDue(each, at));
-        var said = new TreeMap<Integer, Set<NewsKind>>();
+        var said = new TreeMap<Integer, Set<UpdateKind>>();
         findings.forEach((key, finding) -> {
             var kinds = waiting.getOrDefault(key, Set.of());
             boolean settled = waiting.get(key) == null && !finding.isSilent(at);
@@ -190,12 +190,13 @@ final class PlainModel {
                     && mayRemind(finding, at)
                     && isLikeTold(finding)
                     && pending.report() != ReportChoice.TREAT_AS_KNOWN;
-            boolean present1 = rows.containsKey(key) && rows.get(key).severity() != null && finding.now == State.OPEN;
+            boolean present1 =
+                    rows.containsKey(key) && rows.get(key).severity() != null && finding.now == FindingState.OPEN;
             boolean inFull =
                     (habits.full() || pending.report() == ReportChoice.OPEN) && present1 && !finding.isSilent(at);
             if (!kinds.isEmpty()) said.put(key, kinds);
             else if (reminded) {
-                var names = EnumSet.of(NewsKind.REMINDER);
+                var names = EnumSet.of(UpdateKind.REMINDER);
                 names.addAll(passed.getOrDefault(key, Set.of()));
                 said.put(key, names);
             } else if (inFull) said.put(key, Set.of());
@@ -208,7 +209,10 @@ final class PlainModel {
     }
 
     private static boolean mayRemind(Finding finding, Instant at) {
-        return finding.now == State.OPEN && finding.toldAt != null && !finding.isTaken(at) && !finding.isSilent(at);
+        return finding.now == FindingState.OPEN
+                && finding.toldAt != null
+                && !finding.isTaken(at)
+                && !finding.isSilent(at);
     }
 
     private boolean isDue(Finding finding, Instant at) {
@@ -219,33 +223,33 @@ final class PlainModel {
 
     /** Nothing differs, not even what a guard holds back still. */
     private static boolean isLikeTold(Finding finding) {
-        return finding.toldState != State.CLEARED
+        return finding.toldState != FindingState.CLEARED
                 && finding.severity == finding.toldSeverity
                 && finding.values == finding.toldValues;
     }
 
     /** Lets pass what is to pass, ends marks, and gives the kinds of what waits to be told, if it fires. */
-    private Map<Integer, Set<NewsKind>> settle(Instant at, int present, PendingEffect pending) {
-        var waiting = new HashMap<Integer, Set<NewsKind>>();
+    private Map<Integer, Set<UpdateKind>> settle(Instant at, int present, PendingEffect pending) {
+        var waiting = new HashMap<Integer, Set<UpdateKind>>();
         passed.clear();
         findings.forEach((key, finding) -> {
             if (finding.now == null) return;
-            boolean gone = finding.now == State.CLEARED && guardOver(finding, present);
+            boolean gone = finding.now == FindingState.CLEARED && guardOver(finding, present);
             boolean wasAccepted = finding.isAccepted(at);
             if (finding.takenAt != null && (gone || finding.severity.compareTo(finding.takenAt) > 0))
                 finding.takenAt = null;
             if (gone && wasAccepted) finding.accepted = false;
             if (pending.report() == ReportChoice.TREAT_AS_KNOWN) {
-                if (finding.toldState != null || finding.now != State.CLEARED) report(finding);
+                if (finding.toldState != null || finding.now != FindingState.CLEARED) report(finding);
                 return;
             }
             var kinds = kinds(finding, present);
             if (kinds.isEmpty()) return;
             boolean asksNoMore =
                     (pending.edit() == EditEffect.OTHER_CONDITIONS || pending.edit() == EditEffect.OTHER_KEY)
-                            && kinds.contains(NewsKind.CLEARED);
+                            && kinds.contains(UpdateKind.CLEARED);
             if (pending.edit() == EditEffect.OTHER_COLUMNS || pending.edit() == EditEffect.OTHER_CONDITIONS)
-                kinds.remove(NewsKind.CHANGED);
+                kinds.remove(UpdateKind.CHANGED);
             boolean wanted = kinds.stream().anyMatch(habits.reports()::contains);
             if (!wanted && !asksNoMore) passed.put(key, kinds);
             if (!wanted || asksNoMore || (gone && wasAccepted)) report(finding);
@@ -254,27 +258,27 @@ final class PlainModel {
         return waiting;
     }
 
-    private EnumSet<NewsKind> kinds(Finding finding, int present) {
-        var kinds = EnumSet.noneOf(NewsKind.class);
+    private EnumSet<UpdateKind> kinds(Finding finding, int present) {
+        var kinds = EnumSet.noneOf(UpdateKind.class);
         boolean told = finding.toldState != null;
-        boolean toldOpen = told && finding.toldState != State.CLEARED;
+        boolean toldOpen = told && finding.toldState != FindingState.CLEARED;
         boolean over = guardOver(finding, present);
-        if (finding.now == State.CLEARED && toldOpen && over) kinds.add(NewsKind.CLEARED);
-        if (finding.now != State.OPEN && finding.now != State.OUT_OF_SIGHT) return kinds;
+        if (finding.now == FindingState.CLEARED && toldOpen && over) kinds.add(UpdateKind.CLEARED);
+        if (finding.now != FindingState.OPEN && finding.now != FindingState.AGED_OUT) return kinds;
         if (!told) {
-            kinds.add(NewsKind.NEW);
+            kinds.add(UpdateKind.NEW);
             return kinds;
         }
-        if (!toldOpen) kinds.add(NewsKind.RETURNED);
+        if (!toldOpen) kinds.add(UpdateKind.RETURNED);
         int rise = finding.severity.compareTo(finding.toldSeverity);
-        if (rise > 0) kinds.add(NewsKind.WORSENED);
-        if (rise < 0 && over && finding.now == State.OPEN) kinds.add(NewsKind.EASED);
-        if (finding.values != finding.toldValues) kinds.add(NewsKind.CHANGED);
+        if (rise > 0) kinds.add(UpdateKind.WORSENED);
+        if (rise < 0 && over && finding.now == FindingState.OPEN) kinds.add(UpdateKind.IMPROVED);
+        if (finding.values != finding.toldValues) kinds.add(UpdateKind.CHANGED);
         return kinds;
     }
 
     private static void report(Finding finding) {
-        finding.toldState = finding.now == State.PENDING ? State.OPEN : finding.now;
+        finding.toldState = finding.now == FindingState.PENDING ? FindingState.OPEN : finding.now;
         finding.toldSeverity = finding.severity;
         finding.toldValues = finding.values;
     }

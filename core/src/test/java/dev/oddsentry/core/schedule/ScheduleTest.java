@@ -89,7 +89,7 @@ class ScheduleTest {
                 "                     | 2027-05-16T05:40 2027-05-17T05:40 2027-05-18T05:40 2027-05-19T05:40",
                 "NEXT_WORKING_DAY     | 2027-05-19T05:40 2027-05-20T05:40 2027-05-21T05:40 2027-05-22T05:40",
                 "PREVIOUS_WORKING_DAY | 2027-05-19T05:40 2027-05-20T05:40 2027-05-21T05:40 2027-05-22T05:40",
-                "DROP                 | 2027-05-19T05:40 2027-05-20T05:40 2027-05-21T05:40 2027-05-22T05:40",
+                "SKIP                 | 2027-05-19T05:40 2027-05-20T05:40 2027-05-21T05:40 2027-05-22T05:40",
             })
     void ofADailyRuleSlotsThatMeetAreOne(@Nullable OnHoliday how, String dates) {
         assertThat(local(on("FREQ=DAILY", how).next(4, Instant.parse("2027-05-15T12:00:00Z"))))
@@ -102,7 +102,7 @@ class ScheduleTest {
             value = {
                 "FREQ=MONTHLY;BYMONTHDAY=17 | NEXT_WORKING_DAY     | 2027-05-19T05:40 2027-06-17T05:40 2027-07-19T05:40",
                 "FREQ=MONTHLY;BYMONTHDAY=17 | PREVIOUS_WORKING_DAY | 2027-05-14T05:40 2027-06-17T05:40 2027-07-16T05:40",
-                "FREQ=MONTHLY;BYMONTHDAY=17 | DROP                 | 2027-06-17T05:40 2027-08-17T05:40 2027-09-17T05:40",
+                "FREQ=MONTHLY;BYMONTHDAY=17 | SKIP                 | 2027-06-17T05:40 2027-08-17T05:40 2027-09-17T05:40",
                 "FREQ=MONTHLY;BYMONTHDAY=-1 | PREVIOUS_WORKING_DAY | 2027-05-31T05:40 2027-06-30T05:40 2027-07-30T05:40",
             })
     void aSlotOnAHolidayMovesAndKeepsItsLocalTime(String rule, OnHoliday how, String dates) {
@@ -161,7 +161,7 @@ class ScheduleTest {
     private static Optional<LocalDate> moved(LocalDate date, OnHoliday how, WorkingDays calendar) {
         LocalDate at = date;
         while (!calendar.isWorkingDay(at)) {
-            if (how == OnHoliday.DROP) return Optional.empty();
+            if (how == OnHoliday.SKIP) return Optional.empty();
             at = at.plusDays(how == OnHoliday.NEXT_WORKING_DAY ? 1 : -1);
         }
         return Optional.of(at);

@@ -2,8 +2,8 @@ package dev.oddsentry.extracts.csv;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
 import de.siegmar.fastcsv.writer.LineDelimiter;
-import dev.oddsentry.core.extract.Beside;
 import dev.oddsentry.core.extract.CellWords;
+import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.extracts.words.FileWords;
@@ -66,9 +66,10 @@ public final class CsvExtract {
     private static List<String> headings(Extract extract) {
         var headings = new ArrayList<String>();
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY))
+        if (besides.contains(ExtraColumn.SEVERITY))
             headings.add(FileWords.of(extract).severityHeading());
-        if (besides.contains(Beside.NEWS)) headings.add(FileWords.of(extract).newsHeading());
+        if (besides.contains(ExtraColumn.UPDATE))
+            headings.add(FileWords.of(extract).newsHeading());
         extract.columns().forEach(column -> headings.add(harmless(column.heading())));
         return headings;
     }
@@ -76,8 +77,8 @@ public final class CsvExtract {
     private static List<String> record(Extract.Row row, Extract extract, Style style, FileWords words) {
         var fields = new ArrayList<String>();
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY)) fields.add(words.severity(row.severity()));
-        if (besides.contains(Beside.NEWS)) fields.add(words.news(row.kinds()));
+        if (besides.contains(ExtraColumn.SEVERITY)) fields.add(words.severity(row.severity()));
+        if (besides.contains(ExtraColumn.UPDATE)) fields.add(words.news(row.kinds()));
         for (int i = 0; i < row.cells().size(); i++)
             fields.add(field(row.cells().get(i).value(), extract.columns().get(i), extract, style));
         return fields;

@@ -2,7 +2,7 @@ package dev.oddsentry.extracts.json;
 
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.core.value.CellText;
 import java.io.OutputStream;
@@ -59,8 +59,8 @@ public final class JsonExtract {
     private static void row(Extract.Row row, Extract extract, JsonGenerator json) {
         json.writeStartObject();
         json.writeStringProperty("severity", row.severity().word());
-        json.writeArrayPropertyStart("news");
-        row.kinds().stream().sorted().map(NewsKind::code).forEach(json::writeString);
+        json.writeArrayPropertyStart("updates");
+        row.kinds().stream().sorted().map(UpdateKind::code).forEach(json::writeString);
         json.writeEndArray();
         json.writeObjectPropertyStart("values");
         for (int i = 0; i < row.cells().size(); i++) {

@@ -2,7 +2,7 @@ package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.extracts.chart.Chart;
 import dev.oddsentry.extracts.words.Phrases;
 import java.time.Instant;
@@ -118,7 +118,7 @@ public record Announcement(
      */
     public record Habit(
             boolean everythingEachTime,
-            Set<NewsKind> reports,
+            Set<UpdateKind> reports,
             @Nullable String remindEvery) {}
 
     /** The Content-ID of the chart. */

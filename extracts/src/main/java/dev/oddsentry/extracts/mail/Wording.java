@@ -6,7 +6,7 @@ import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.core.value.Type;
@@ -62,24 +62,24 @@ final class Wording {
         return phrases;
     }
 
-    private String word(NewsKind kind) {
+    private String word(UpdateKind kind) {
         return phrases.of("kind." + kind.name());
     }
 
     static boolean isCleared(Extract.Row row) {
-        return row.kinds().contains(NewsKind.CLEARED);
+        return row.kinds().contains(UpdateKind.CLEARED);
     }
 
     /** {@code 3 new, 1 worse; 2 of them critical}. */
     String headline(List<Extract.Row> rows) {
         if (rows.isEmpty()) return phrases.of("quiet.headline");
         var parts = new ArrayList<String>();
-        for (var kind : NewsKind.values()) {
+        for (var kind : UpdateKind.values()) {
             long count = rows.stream().filter(row -> leading(row) == kind).count();
             if (count > 0) parts.add(phrases.of("headline." + kind.name(), count));
         }
         long reminded =
-                rows.stream().filter(row -> leading(row) == NewsKind.REMINDER).count();
+                rows.stream().filter(row -> leading(row) == UpdateKind.REMINDER).count();
         long stillOpen = reminded > 0
                 ? 0
                 : rows.stream().filter(row -> row.kinds().isEmpty()).count();
@@ -89,12 +89,14 @@ final class Wording {
                 .count();
         String criticalWords = critical == 0
                 ? ""
-                : critical == rows.size() ? phrases.of("critical.all") : phrases.of("critical.some", critical);
+                : critical == rows.size()
+                        ? phrases.of("critical.all", critical)
+                        : phrases.of("critical.some", critical);
         return String.join(", ", parts) + criticalWords;
     }
 
     /** A row told under several names is counted under the first of them; one told again in full has none. */
-    private static @Nullable NewsKind leading(Extract.Row row) {
+    private static @Nullable UpdateKind leading(Extract.Row row) {
         return row.kinds().stream().sorted().findFirst().orElse(null);
     }
 
@@ -163,7 +165,9 @@ final class Wording {
     }
 
     String slot(Instant slot, ZoneId zone) {
-        return longSlot(slot, zone) + " " + phrases.of("zone", zoneName(zone));
+        String name = zoneName(zone);
+        boolean universal = name.equals("UTC") || name.equals("Z");
+        return longSlot(slot, zone) + " " + (universal ? "UTC" : phrases.of("zone", name));
     }
 
     String longSlot(Instant slot, ZoneId zone) {
@@ -172,17 +176,17 @@ final class Wording {
 
     /** {@code Europe/Oslo} as {@code Oslo}. */
     private static String zoneName(ZoneId zone) {
-        String id = zone.getId();
+        String id = zone.normalized().equals(ZoneOffset.UTC) ? "UTC" : zone.getId();
         return id.substring(id.lastIndexOf('/') + 1).replace('_', ' ');
     }
 
     private String kinds(Extract.Row row) {
-        if (row.kinds().isEmpty()) return word(NewsKind.REMINDER);
+        if (row.kinds().isEmpty()) return word(UpdateKind.REMINDER);
         // Whatever got worse, eased or came back has other values too, which the cells show.
-        boolean onlyChanged = row.kinds().equals(Set.of(NewsKind.CHANGED));
+        boolean onlyChanged = row.kinds().equals(Set.of(UpdateKind.CHANGED));
         return row.kinds().stream()
                 .sorted()
-                .filter(kind -> onlyChanged || kind != NewsKind.CHANGED)
+                .filter(kind -> onlyChanged || kind != UpdateKind.CHANGED)
                 .map(this::word)
                 .collect(Collectors.joining(", "));
     }
@@ -372,12 +376,12 @@ final class Wording {
         if (habit.everythingEachTime()) return phrases.of("habit.full");
         var again = new ArrayList<String>();
         for (var kind : List.of(
-                NewsKind.RETURNED,
-                NewsKind.WORSENED,
-                NewsKind.EASED,
-                NewsKind.CHANGED,
-                NewsKind.CLEARED,
-                NewsKind.MOVED_AWAY)) if (habit.reports().contains(kind)) again.add(phrases.of("again." + kind.name()));
+                UpdateKind.RETURNED,
+                UpdateKind.WORSENED,
+                UpdateKind.IMPROVED,
+                UpdateKind.CHANGED,
+                UpdateKind.CLEARED,
+                UpdateKind.MOVED)) if (habit.reports().contains(kind)) again.add(phrases.of("again." + kind.name()));
         if (habit.remindEvery() != null) again.add(phrases.of("again.remind", length(habit.remindEvery())));
         return again.isEmpty() ? phrases.of("habit.once") : phrases.of("habit.again", phrases.joinedByOr(again));
     }

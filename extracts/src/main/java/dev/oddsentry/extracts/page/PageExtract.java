@@ -1,7 +1,7 @@
 package dev.oddsentry.extracts.page;
 
-import dev.oddsentry.core.extract.Beside;
 import dev.oddsentry.core.extract.CellWords;
+import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.finding.Severity;
@@ -152,9 +152,10 @@ public final class PageExtract {
         int columns = shown.size() + extract.arrangement().besides().size();
         html.write(forPaper ? "<table class=\"f\">\n" + widths() + "<thead><tr>" : "<table>\n<thead><tr>");
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY))
+        if (besides.contains(ExtraColumn.SEVERITY))
             html.write("<th scope=\"col\">" + escape(words.severityHeading()) + "</th>");
-        if (besides.contains(Beside.NEWS)) html.write("<th scope=\"col\">" + escape(words.newsHeading()) + "</th>");
+        if (besides.contains(ExtraColumn.UPDATE))
+            html.write("<th scope=\"col\">" + escape(words.newsHeading()) + "</th>");
         for (int index : shown) {
             var column = extract.columns().get(index);
             html.write("<th scope=\"col\"" + (isNumber(column) ? " class=\"n\"" : "") + ">" + escape(column.heading())
@@ -191,10 +192,10 @@ public final class PageExtract {
     private void row(Extract.Row row) throws IOException {
         html.write("<tr>");
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY))
+        if (besides.contains(ExtraColumn.SEVERITY))
             html.write("<td class=\"" + colour(row) + "\">" + row.severity().sign() + " "
                     + escape(words.severity(row.severity())) + "</td>");
-        if (besides.contains(Beside.NEWS)) html.write("<td>" + escape(words.news(row.kinds())) + "</td>");
+        if (besides.contains(ExtraColumn.UPDATE)) html.write("<td>" + escape(words.news(row.kinds())) + "</td>");
         for (int i : shown) {
             var column = extract.columns().get(i);
             var cell = row.cells().get(i);

@@ -4,7 +4,7 @@ import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import java.util.ArrayList;
 import java.util.EnumMap;
 import java.util.HashMap;
@@ -21,7 +21,7 @@ public final class FileWords {
     /** Looked up for each row, of which there may be very many. */
     private final Map<Severity, String> severities = new EnumMap<>(Severity.class);
 
-    private final Map<Set<NewsKind>, String> news = new HashMap<>();
+    private final Map<Set<UpdateKind>, String> news = new HashMap<>();
 
     private FileWords(Phrases phrases) {
         this.phrases = phrases;
@@ -37,7 +37,7 @@ public final class FileWords {
     }
 
     public String newsHeading() {
-        return phrases.of("file.news");
+        return phrases.of("file.update");
     }
 
     public String severity(Severity severity) {
@@ -45,12 +45,12 @@ public final class FileWords {
     }
 
     /** The empty text for none. */
-    public String news(Set<NewsKind> kinds) {
+    public String news(Set<UpdateKind> kinds) {
         return news.computeIfAbsent(
                 kinds,
                 each -> each.stream()
                         .sorted()
-                        .map(kind -> phrases.of("file.news." + kind.name()))
+                        .map(kind -> phrases.of("file.update." + kind.name()))
                         .collect(Collectors.joining(", ")));
     }
 

@@ -1,7 +1,7 @@
 package dev.oddsentry.extracts.xlsx;
 
-import dev.oddsentry.core.extract.Beside;
 import dev.oddsentry.core.extract.CellWords;
+import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.extract.Total;
@@ -114,8 +114,8 @@ public final class XlsxExtract {
     private void header() {
         int at = 0;
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY)) sheet.value(0, at++, words.severityHeading());
-        if (besides.contains(Beside.NEWS)) sheet.value(0, at++, words.newsHeading());
+        if (besides.contains(ExtraColumn.SEVERITY)) sheet.value(0, at++, words.severityHeading());
+        if (besides.contains(ExtraColumn.UPDATE)) sheet.value(0, at++, words.newsHeading());
         for (var column : extract.columns()) sheet.value(0, at++, clean(heading(column)));
         if (at > 0)
             sheet.range(0, 0, 0, at - 1)
@@ -137,9 +137,9 @@ public final class XlsxExtract {
     private void row(Extract.Row row) {
         int at = 0;
         var besides = extract.arrangement().besides();
-        if (besides.contains(Beside.SEVERITY))
+        if (besides.contains(ExtraColumn.SEVERITY))
             sheet.value(line, at++, row.severity().sign() + " " + words.severity(row.severity()));
-        if (besides.contains(Beside.NEWS)) sheet.value(line, at++, words.news(row.kinds()));
+        if (besides.contains(ExtraColumn.UPDATE)) sheet.value(line, at++, words.news(row.kinds()));
         for (int i = 0; i < row.cells().size(); i++) {
             var cell = row.cells().get(i);
             cell(first + i, cell.value(), extract.columns().get(i), cell.marked(), false);

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
@@ -30,7 +30,7 @@ class PdfExtractTest {
     private static Extract.Row row(Severity severity, @Nullable Object... cells) {
         var all = new ArrayList<Extract.Cell>();
         for (int i = 0; i < cells.length; i++) all.add(new Extract.Cell(cells[i], i == 1, null));
-        return new Extract.Row(severity, Set.of(NewsKind.NEW), all);
+        return new Extract.Row(severity, Set.of(UpdateKind.NEW), all);
     }
 
     private static Extract.Column column(String name, Type type) {

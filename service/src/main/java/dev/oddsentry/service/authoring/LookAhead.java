@@ -5,7 +5,7 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.memory.Absence;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.schedule.Coverage;
@@ -47,8 +47,8 @@ class LookAhead {
         unseenTime(rule, query, judges)
                 .map(words -> Problem.warning(words, "schedule", places.of("schedule")))
                 .ifPresent(warnings::add);
-        boolean agesOut = judges.absence(rule, Parameters.move(rule, query)) == Absence.PASSED_BY;
-        if (agesOut && !rule.memory().report().contains(NewsKind.CHANGED))
+        boolean agesOut = judges.absence(rule, Parameters.move(rule, query)) == Absence.AGES_OUT;
+        if (agesOut && !rule.memory().report().contains(UpdateKind.CHANGED))
             judges.comingBesideKey()
                     .forEach(column ->
                             warnings.add(Problem.warning(comesBack(column), "memory.key", places.of("memory.key"))));

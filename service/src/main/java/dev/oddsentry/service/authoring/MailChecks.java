@@ -65,14 +65,14 @@ class MailChecks {
         references("delivery.to", recipients.to(), places, problems);
         references("delivery.cc", recipients.cc(), places, problems);
         references("delivery.bcc", recipients.bcc(), places, problems);
-        references("delivery.reply to", recipients.replyTo(), places, problems);
+        references("delivery.reply_to", recipients.replyTo(), places, problems);
         var split = delivery.split();
         if (split != null) {
             split.to().forEach((value, to) -> references("delivery.split to." + value, to, places, problems));
             if (split.address() != null
                     && columns.indexOf(split.address(), false).isEmpty())
                 problems.add(places.locate(
-                        "delivery.split address",
+                        "delivery.split_address",
                         Problem.error(
                                         "there is no column " + split.address() + "; there are: "
                                                 + String.join(", ", columns.names()),

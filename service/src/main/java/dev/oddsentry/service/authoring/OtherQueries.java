@@ -29,7 +29,7 @@ class OtherQueries {
     List<Problem> splitProblems(RuleDefinition rule, FieldPlaces places) {
         var split = rule.delivery().split();
         if (split == null || split.from() == null) return List.of();
-        String field = "delivery.split from";
+        String field = "delivery.split_from";
         var query = store.query(split.from());
         if (query.isEmpty()) return List.of(noQuery(split.from(), field, places));
         var problems = new ArrayList<>(missingValues(rule, query.get().definition(), field, places));
@@ -138,11 +138,11 @@ class OtherQueries {
     /** The query that groups come from has the rule's group columns, and asks for no value that nobody gives. */
     List<Problem> groupsProblems(RuleDefinition rule, String name, FieldPlaces places) {
         var query = store.query(name);
-        if (query.isEmpty()) return List.of(noQuery(name, "groups from", places));
+        if (query.isEmpty()) return List.of(noQuery(name, "expected_groups", places));
         var problems = new ArrayList<Problem>();
         var per = rule.groups() == null ? List.<String>of() : rule.groups().per();
-        problems.addAll(missingColumns(query.get(), per, "groups from", places));
-        problems.addAll(missingValues(rule, query.get().definition(), "groups from", places));
+        problems.addAll(missingColumns(query.get(), per, "expected_groups", places));
+        problems.addAll(missingValues(rule, query.get().definition(), "expected_groups", places));
         return problems;
     }
 

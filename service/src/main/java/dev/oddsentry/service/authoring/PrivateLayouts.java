@@ -22,6 +22,6 @@ public final class PrivateLayouts {
     static void refuseOthers(Person author, Definition written) {
         if (!isOpenTo(author, written))
             throw RefusedException.forbidden("The layout " + written.name()
-                    + " would be private to somebody else; write private to: " + author.login() + ", or leave it out.");
+                    + " would be private to somebody else; write private_to: " + author.login() + ", or leave it out.");
     }
 }

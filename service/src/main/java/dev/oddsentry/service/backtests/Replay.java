@@ -7,14 +7,14 @@ import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.history.Series;
 import dev.oddsentry.core.judging.PastSeries;
 import dev.oddsentry.core.judging.RuleJudge;
-import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.FindingChange;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.KnownTable;
+import dev.oddsentry.core.memory.LastReport;
 import dev.oddsentry.core.memory.Marks;
-import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.Moves;
-import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.Reported;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.StoredFinding;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.PriorMeasurements;
@@ -40,8 +40,8 @@ public final class Replay implements Audiences {
     private final RuleDefinition rule;
     private final Thresholds thresholds;
     private final @Nullable String copy;
-    private final Map<Digest, Known> known = new LinkedHashMap<>();
-    private final Map<Digest, Map<AudienceKey, Reported>> reported = new HashMap<>();
+    private final Map<Digest, StoredFinding> known = new LinkedHashMap<>();
+    private final Map<Digest, Map<AudienceKey, LastReport>> reported = new HashMap<>();
     private final Map<Digest, AudienceKey> audiences = new HashMap<>();
     private final Map<Measured, Map<Digest, List<Series.Point>>> points = new HashMap<>();
     private final Map<Digest, Seen> groups = new LinkedHashMap<>();
@@ -92,7 +92,7 @@ public final class Replay implements Audiences {
         return known.values().stream()
                 .filter(each -> moved.contains(each.id())
                         || which.pendingToo()
-                        || each.now().state() != State.PENDING)
+                        || each.now().state() != FindingState.PENDING)
                 .map(each -> new MemoryStore.Before(
                         each,
                         audiences.getOrDefault(each.key(), AudienceKey.WHOLE),
@@ -117,8 +117,8 @@ public final class Replay implements Audiences {
         return Map.of();
     }
 
-    Patience.Tick tick(Instant slot) {
-        return new Patience.Tick(goodSlots, true, slot);
+    MinimumDuration.Tick tick(Instant slot) {
+        return new MinimumDuration.Tick(goodSlots, true, slot);
     }
 
     PriorMeasurements past() {
@@ -161,17 +161,17 @@ public final class Replay implements Audiences {
         for (int i = 0; i < moves.opened(); i++) {
             var key = moves.key(i);
             boolean here = audience.equals(audiences.getOrDefault(key, AudienceKey.WHOLE));
-            if (here && moves.get(i).now().state() == State.OPEN) report(audience, key, null);
+            if (here && moves.get(i).now().state() == FindingState.OPEN) report(audience, key, null);
         }
     }
 
-    private void apply(Move move) {
+    private void apply(FindingChange move) {
         var earlier = move.earlier();
         if (earlier.isPresent()) {
             var before = earlier.get();
-            known.put(before.key(), new Known(before.id(), before.key(), move.now()));
-        } else if (move instanceof Move.Opened(var sighting, var now)) {
-            known.put(sighting.key(), new Known(nextId++, sighting.key(), now));
+            known.put(before.key(), new StoredFinding(before.id(), before.key(), move.now()));
+        } else if (move instanceof FindingChange.Opened(var sighting, var now)) {
+            known.put(sighting.key(), new StoredFinding(nextId++, sighting.key(), now));
         }
     }
 
@@ -183,7 +183,9 @@ public final class Replay implements Audiences {
         var heard = reported.computeIfAbsent(key, _ -> new HashMap<>());
         heard.put(
                 audience,
-                toldAt == null ? Reported.letPass(now, here, heard.get(audience)) : Reported.told(now, here, toldAt));
+                toldAt == null
+                        ? LastReport.letPass(now, here, heard.get(audience))
+                        : LastReport.told(now, here, toldAt));
     }
 
     private void keep(Instant slot, RuleJudge.Point point) {

@@ -3,7 +3,7 @@ package dev.oddsentry.service.checks;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
-import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.OccasionsDefinition.WhenEmpty;
 import dev.oddsentry.core.memory.PendingEffect.EditEffect;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.db.Json;
@@ -96,7 +96,7 @@ class CheckCommit {
     /** What follows from a good check of the rule, in the transaction that ends it. @param copies the keys of its personal copies */
     void moveOn(Attempt attempt, CheckSummary counts, Set<String> copies) {
         troubles.well(attempt.ruleId());
-        tellOfBlank(attempt, counts);
+        notifyOfNoRows(attempt, counts);
         occasions.follow(attempt.ruleId(), attempt.checkId(), attempt.slot(), counts.outcomes());
         settle(attempt, copies);
     }
@@ -116,9 +116,9 @@ class CheckCommit {
                 .execute();
     }
 
-    private void tellOfBlank(Attempt attempt, CheckSummary counts) {
+    private void notifyOfNoRows(Attempt attempt, CheckSummary counts) {
         var rule = attempt.rule().definition();
-        if (rule.checking().blank() == RuleDefinition.Blank.TELL && counts.rows() == 0)
+        if (rule.occasions().whenEmpty() == WhenEmpty.NOTIFY && counts.rows() == 0)
             troubles.noRows(rule.name(), attempt.ruleId());
     }
 }

@@ -1,6 +1,6 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.OccasionsDefinition.WhenEmpty;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.Attempt;
@@ -100,7 +100,7 @@ public class CheckRunner {
         store.end(
                 id,
                 0,
-                CheckState.OVERTAKEN,
+                CheckState.SKIPPED,
                 (slots == 1 ? "The slot was" : slots + " slots were")
                         + " missed while nobody ran checks; the rule skips what it missed.");
     }
@@ -130,7 +130,7 @@ public class CheckRunner {
                 .ifPresent(taken -> store.end(
                         checkId,
                         taken.attempt(),
-                        CheckState.STALE,
+                        CheckState.RESTARTED,
                         "The rule or its memory changed under the check each time it ran."));
     }
 
@@ -159,7 +159,7 @@ public class CheckRunner {
 
     /** @return false: something changed under it, and it wrote nothing */
     private boolean finish(Attempt attempt, Evaluation reckoned) {
-        refuseBlank(attempt, reckoned);
+        refuseEmpty(attempt, reckoned);
         var brake = SafetyLimit.on(attempt, reckoned);
         if (brake.isPresent()) {
             failing.keepBack(attempt, reckoned, brake.get());
@@ -172,8 +172,8 @@ public class CheckRunner {
                         MessageContext.of(attempt), reckoned, telling.choose(reckoned, attempt.scope())));
     }
 
-    static void refuseBlank(Attempt attempt, Evaluation reckoned) {
-        boolean fails = attempt.rule().definition().checking().blank() == RuleDefinition.Blank.FAIL;
+    static void refuseEmpty(Attempt attempt, Evaluation reckoned) {
+        boolean fails = attempt.rule().definition().occasions().whenEmpty() == WhenEmpty.FAIL;
         if (fails && reckoned.reading().rows() == 0)
             throw new CheckFailureException("The result had no row at all, which this rule takes for a failure.", null);
     }

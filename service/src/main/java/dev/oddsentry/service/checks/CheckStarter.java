@@ -60,7 +60,7 @@ class CheckStarter {
 
     /** Given or learned, and never over the source's. */
     private Duration limit(RuleDefinition rule, UUID ruleId, Source source) {
-        var given = rule.checking().timeLimit();
+        var given = rule.limits().timeLimit();
         if (given != null) return given.compareTo(source.timeLimit()) > 0 ? source.timeLimit() : given;
         return TimeLimit.learned(store.lastGood(ruleId), store.timeOutsSinceGood(ruleId), source.timeLimit());
     }
@@ -96,7 +96,7 @@ class CheckStarter {
         var check = store.find(checkId).orElseThrow();
         var lock = store.lockRule(check.getRuleId());
         if (lock.lastGoodSlot() != null && !check.getSlot().isAfter(lock.lastGoodSlot())) {
-            store.end(checkId, number, CheckState.OVERTAKEN, "A later slot was done already.");
+            store.end(checkId, number, CheckState.SKIPPED, "A later slot was done already.");
             return Optional.empty();
         }
         if (lock.state() != RuleState.ACTIVE) {

@@ -10,16 +10,16 @@ public enum CheckState {
     /** Ended well, at least one message was queued. */
     FIRED,
     /** Ended well with nothing to report, but there are groups of which nobody can tell. */
-    NOT_JUDGED,
+    INCOMPLETE,
     FAILED,
     PARTLY_FAILED,
-    KEPT_BACK,
+    AWAITING_APPROVAL,
     STOPPED,
     /** Something changed under it; it wrote nothing and the slot runs again. */
-    STALE,
+    RESTARTED,
     /** Its slot lay before one that was done already. */
-    OVERTAKEN;
+    SKIPPED;
 
     /** Those after which the slot is done and memory stands as the source was read. */
-    static final Set<CheckState> GOOD = Set.of(QUIET, FIRED, NOT_JUDGED);
+    static final Set<CheckState> GOOD = Set.of(QUIET, FIRED, INCOMPLETE);
 }

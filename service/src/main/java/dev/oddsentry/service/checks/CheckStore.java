@@ -120,7 +120,7 @@ public class CheckStore {
                 .set(RULE_CHECK.ROWS_READ, rows)
                 .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.ATTEMPT.eq(attempt))
                 .execute();
-        return end(checkId, attempt, CheckState.KEPT_BACK, reason);
+        return end(checkId, attempt, CheckState.AWAITING_APPROVAL, reason);
     }
 
     /** The attempt failed and the check waits to be tried again. @return false: it is no longer the running one */
@@ -202,7 +202,7 @@ public class CheckStore {
                         .set(RULE_CHECK.RELEASED_BY, by)
                         .setNull(RULE_CHECK.REASON)
                         .setNull(RULE_CHECK.FINISHED_AT)
-                        .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.KEPT_BACK))
+                        .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.AWAITING_APPROVAL))
                         .execute()
                 == 1;
     }
@@ -212,7 +212,7 @@ public class CheckStore {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, CheckState.STOPPED)
                         .set(RULE_CHECK.REASON, reason)
-                        .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.KEPT_BACK))
+                        .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.AWAITING_APPROVAL))
                         .execute()
                 == 1;
     }

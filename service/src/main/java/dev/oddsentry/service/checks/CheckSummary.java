@@ -57,7 +57,7 @@ record CheckSummary(
     /** @param messages those with news: that all is quiet is said without firing */
     private static CheckState state(int messages, long notJudged) {
         if (messages > 0) return CheckState.FIRED;
-        return notJudged > 0 ? CheckState.NOT_JUDGED : CheckState.QUIET;
+        return notJudged > 0 ? CheckState.INCOMPLETE : CheckState.QUIET;
     }
 
     /** Nobody follows a check of which a part was not judged as if it had been quiet. */
@@ -65,7 +65,7 @@ record CheckSummary(
         var outcomes = EnumSet.noneOf(Outcome.class);
         if (state == CheckState.FIRED) outcomes.add(Outcome.FIRED);
         else if (state == CheckState.QUIET) outcomes.add(Outcome.QUIET);
-        if (rows == 0) outcomes.add(Outcome.BLANK);
+        if (rows == 0) outcomes.add(Outcome.NO_ROWS);
         return outcomes;
     }
 

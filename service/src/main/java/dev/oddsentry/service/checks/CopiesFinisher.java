@@ -69,7 +69,7 @@ class CopiesFinisher {
         undone.forEach(each -> copies.notGood(
                 attempt,
                 each.copy(),
-                each.failure() == null ? CheckState.KEPT_BACK : CheckState.FAILED,
+                each.failure() == null ? CheckState.AWAITING_APPROVAL : CheckState.FAILED,
                 each.reason(),
                 each.counts()));
         var failed = undone.stream().filter(each -> each.failure() != null).toList();
@@ -130,7 +130,7 @@ class CopiesFinisher {
         String reason = named(keptBack, of, "kept back")
                 + (failed.isEmpty() ? "" : "; " + named(failed, of, "failed"))
                 + "; release or discard it.";
-        checks.end(attempt.checkId(), attempt.number(), CheckState.KEPT_BACK, reason);
+        checks.end(attempt.checkId(), attempt.number(), CheckState.AWAITING_APPROVAL, reason);
         commit.write(attempt.checkId(), copies.together(attempt.checkId()));
         String rule = attempt.rule().definition().name();
         troubles.failed("kept back: " + rule, attempt.ruleId(), "The check was kept back: " + reason);

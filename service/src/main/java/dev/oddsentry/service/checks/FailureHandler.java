@@ -66,7 +66,7 @@ class FailureHandler {
     boolean triesAgain(UUID checkId, int number, Failure failure) {
         var check = store.find(checkId).orElseThrow();
         var checking =
-                definitions.rule(check.getRuleId()).orElseThrow().definition().checking();
+                definitions.rule(check.getRuleId()).orElseThrow().definition().limits();
         boolean again = failure.again()
                 && check.getOrigin() != CheckOrigin.ON_DEMAND
                 && check.getFailures() < checking.retries();
@@ -105,7 +105,7 @@ class FailureHandler {
         int attempt = waiting.getAttempt();
         String reason = String.valueOf(waiting.getReason());
         if (waiting.getWaitingFor() == WaitingFor.SOURCE_OPEN) {
-            store.end(checkId, attempt, CheckState.OVERTAKEN, reason + " A later slot came meanwhile.");
+            store.end(checkId, attempt, CheckState.SKIPPED, reason + " A later slot came meanwhile.");
             return;
         }
         if (partly || store.end(checkId, attempt, CheckState.FAILED, reason + REPLACED)) {

@@ -118,7 +118,7 @@ class PersonalCopies {
     }
 
     private Went finish(Attempt attempt, PersonalCopy copy, Evaluation reckoned) {
-        CheckRunner.refuseBlank(attempt, reckoned);
+        CheckRunner.refuseEmpty(attempt, reckoned);
         var brake = SafetyLimit.on(attempt, reckoned);
         if (brake.isPresent())
             return new Undone(copy, brake.get(), null, CheckSummary.of(reckoned, ReportPlan.NOTHING));

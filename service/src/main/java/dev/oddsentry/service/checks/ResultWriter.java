@@ -2,8 +2,8 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.EvaluatedRow;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.measurements.MeasurementStore;
@@ -120,7 +120,7 @@ class ResultWriter {
             var passed = new NewFindingWriter.Heard(audience, null, Set.of());
             for (var subject : each.part().letPass()) if (opens(subject, reckoned)) heard.put(subject.key(), passed);
             if (each.message() == null) continue;
-            var told = new HashMap<Set<NewsKind>, NewFindingWriter.Heard>();
+            var told = new HashMap<Set<UpdateKind>, NewFindingWriter.Heard>();
             for (var item : each.part().told())
                 if (opens(item.subject(), reckoned))
                     heard.put(
@@ -161,12 +161,12 @@ class ResultWriter {
     private static MemoryWriter.Rows rows(Evaluation reckoned) {
         return new MemoryWriter.Rows() {
             @Override
-            public void forEach(Predicate<Digest> which, Consumer<Sighting> act) {
+            public void forEach(Predicate<Digest> which, Consumer<EvaluatedRow> act) {
                 reckoned.exceptions().forEach(which, act);
             }
 
             @Override
-            public AudienceKey audienceOf(Sighting exception) {
+            public AudienceKey audienceOf(EvaluatedRow exception) {
                 return reckoned.audienceOf(exception);
             }
         };

@@ -1,7 +1,7 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.memory.Move;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.FindingChange;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.Evaluation;
 import java.util.List;
@@ -20,20 +20,20 @@ final class SafetyLimit {
         return attempt.rule().definition().memory().brakes().keepBack(before, cleared, opened);
     }
 
-    static long opened(List<Move> moves) {
+    static long opened(List<FindingChange> moves) {
         return moves.stream()
-                .filter(move -> move.now().state() == State.OPEN && !wasOpen(move))
+                .filter(move -> move.now().state() == FindingState.OPEN && !wasOpen(move))
                 .count();
     }
 
-    static long cleared(List<Move> moves) {
-        return moves.stream().filter(Move.Cleared.class::isInstance).count();
+    static long cleared(List<FindingChange> moves) {
+        return moves.stream().filter(FindingChange.Cleared.class::isInstance).count();
     }
 
-    private static boolean wasOpen(Move move) {
+    private static boolean wasOpen(FindingChange move) {
         return move.earlier()
-                .map(before ->
-                        before.now().state() == State.OPEN || before.now().state() == State.OUT_OF_SIGHT)
+                .map(before -> before.now().state() == FindingState.OPEN
+                        || before.now().state() == FindingState.AGED_OUT)
                 .orElse(false);
     }
 }

@@ -1,7 +1,7 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.OccasionsDefinition.ReadyWhen;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.evaluation.Attempt;
@@ -76,7 +76,8 @@ class StartGate {
         String words = "the query " + ready.query() + " returned no row";
         if (!now.isBefore(deadline))
             throw new CheckFailureException(
-                    "Not ready: " + words + " within " + Patience.text(Span.between(ready.until())) + " of the slot.",
+                    "Not ready: " + words + " within " + MinimumDuration.text(Span.between(ready.until()))
+                            + " of the slot.",
                     null);
         Instant again = now.plus(ready.askEvery());
         return Optional.of(new Wait(

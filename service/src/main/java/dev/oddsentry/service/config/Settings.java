@@ -147,7 +147,7 @@ public record Settings(
      * @param checks and the events of findings that they wrote
      * @param messages as they were sent
      * @param findings that have cleared, with their history
-     * @param outOfSight findings that a moving window left behind; never less than the rule's window and thirty days
+     * @param agedOut findings that a moving window left behind; never less than the rule's window and thirty days
      * @param traces that a finding was forgotten
      * @param points that were measured
      * @param longWork and answered occasions
@@ -157,7 +157,7 @@ public record Settings(
             @DefaultValue("400") @Min(1) int checks,
             @DefaultValue("400") @Min(1) int messages,
             @DefaultValue("400") @Min(1) int findings,
-            @DefaultValue("400") @Min(1) int outOfSight,
+            @DefaultValue("400") @Min(1) int agedOut,
             @DefaultValue("365") @Min(1) int traces,
             @DefaultValue("1100") @Min(1) int points,
             @DefaultValue("30") @Min(1) int longWork,

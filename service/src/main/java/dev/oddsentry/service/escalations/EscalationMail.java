@@ -7,7 +7,7 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
 import dev.oddsentry.core.definition.DeliveryDefinition.Show;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.extract.Extract;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.PassedOnWords;
 import dev.oddsentry.service.config.Settings;
@@ -105,6 +105,6 @@ class EscalationMail {
     }
 
     private long open(UUID rule) {
-        return db.fetchCount(FINDING, FINDING.RULE_ID.eq(rule).and(FINDING.STATE.eq(State.OPEN)));
+        return db.fetchCount(FINDING, FINDING.RULE_ID.eq(rule).and(FINDING.STATE.eq(FindingState.OPEN)));
     }
 }

@@ -14,7 +14,7 @@ import static org.jooq.impl.DSL.selectOne;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Escalation;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.db.generated.tables.records.EscalationRecord;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import java.time.Instant;
@@ -83,7 +83,7 @@ class Untaken {
         return db.selectFrom(FINDING)
                 .where(
                         FINDING.RULE_ID.eq(from.getRuleId()),
-                        FINDING.STATE.eq(State.OPEN),
+                        FINDING.STATE.eq(FindingState.OPEN),
                         FINDING.SEVERITY.in(Arrays.stream(Severity.values())
                                 .filter(each -> each.compareTo(escalation.atLeast()) >= 0)
                                 .toList()),

@@ -3,7 +3,7 @@ package dev.oddsentry.service.evaluation;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleLabels;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
@@ -92,8 +92,8 @@ public record Attempt(
                 || (origin != CheckOrigin.ON_DEMAND && rule.definition().isCountedByOccasions());
     }
 
-    Patience.Tick tick() {
-        return new Patience.Tick(goodSlots, isCounted(), slot());
+    MinimumDuration.Tick tick() {
+        return new MinimumDuration.Tick(goodSlots, isCounted(), slot());
     }
 
     public RuleLabels labels() {

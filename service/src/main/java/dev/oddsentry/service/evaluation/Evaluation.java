@@ -5,8 +5,8 @@ import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.judging.SeenTexts;
+import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.Moves;
-import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
@@ -25,7 +25,7 @@ import org.jspecify.annotations.Nullable;
  * @param pending the keys of those that have not lasted long enough yet
  * @param open how many findings are open after this check, whether in the result or not
  * @param warnings what is doubtful in the conditions, on these rows too where the question was curious
- * @param blanks texts that are blank where the condition asks for missing ones; empty unless the question was curious
+ * @param emptyTexts texts that are empty where the condition asks for missing ones; empty unless the question was curious
  */
 public record Evaluation(
         QueryRunner.Reading reading,
@@ -37,7 +37,7 @@ public record Evaluation(
         long open,
         RuleJudges judges,
         List<Problem> warnings,
-        List<SeenTexts.Blank> blanks)
+        List<SeenTexts.Empty> emptyTexts)
         implements AutoCloseable {
     /** Takes away what was put aside for it. */
     @Override
@@ -53,7 +53,7 @@ public record Evaluation(
     }
 
     /** Whose an exception of the result is. */
-    public AudienceKey audienceOf(Sighting exception) {
+    public AudienceKey audienceOf(EvaluatedRow exception) {
         var split = question.rule().delivery().split();
         if (split == null) return AudienceKey.WHOLE;
         Object value = exception.row().get(columns().require(split.by()));

@@ -4,7 +4,7 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.memory.KnownTable;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
@@ -27,7 +27,7 @@ public record EvaluationInput(
         Moment moment,
         Thresholds thresholds,
         KnownTable known,
-        Patience.Tick tick,
+        MinimumDuration.Tick tick,
         PendingEffect pending,
         PriorMeasurements past,
         Asking asking) {

@@ -9,8 +9,8 @@ import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.judging.SeenTexts;
 import dev.oddsentry.core.memory.Comparison;
 import dev.oddsentry.core.memory.DuplicateIdentityException;
-import dev.oddsentry.core.memory.Sighting;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.EvaluatedRow;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
@@ -173,7 +173,7 @@ public class Evaluator {
                     comparison().open(),
                     judges(),
                     warnings,
-                    texts == null ? List.of() : texts.blanks());
+                    texts == null ? List.of() : texts.emptyTexts());
         }
 
         private void accept(@Nullable Object[] row) {
@@ -182,7 +182,7 @@ public class Evaluator {
             inWords(row, () -> judge().accept(row, this::see));
         }
 
-        private void see(Sighting sighting) {
+        private void see(EvaluatedRow sighting) {
             int movesBefore = comparison().moves();
             var now = comparison().see(sighting);
             if (now == null) return;
@@ -190,7 +190,7 @@ public class Evaluator {
             boolean moved = comparison().moves() > movesBefore;
             if (wanted == null || moved || wanted.contains(sighting.key())) exceptions.add(sighting);
             else exceptions.count(sighting);
-            if (now.state() == State.PENDING) pending.add(sighting.key());
+            if (now.state() == FindingState.PENDING) pending.add(sighting.key());
         }
 
         /** @param row null for a group */

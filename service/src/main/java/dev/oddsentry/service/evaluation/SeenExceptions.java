@@ -2,7 +2,7 @@ package dev.oddsentry.service.evaluation;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.EvaluatedRow;
 import java.io.BufferedInputStream;
 import java.io.BufferedOutputStream;
 import java.io.ByteArrayOutputStream;
@@ -30,7 +30,7 @@ public final class SeenExceptions implements AutoCloseable {
     private static final long MOST_CHARACTERS_IN_MEMORY = 8_000_000;
     private static final int BUFFER = 1 << 16;
 
-    private final List<Sighting> first = new ArrayList<>();
+    private final List<EvaluatedRow> first = new ArrayList<>();
     private final Map<Severity, Long> bySeverity = new EnumMap<>(Severity.class);
     private @Nullable Path file;
     private @Nullable DataOutputStream out;
@@ -40,12 +40,12 @@ public final class SeenExceptions implements AutoCloseable {
     private long characters;
 
     /** Counts one whose row nobody will want. */
-    public void count(Sighting exception) {
+    public void count(EvaluatedRow exception) {
         count++;
         if (exception.severity() != null) bySeverity.merge(exception.severity(), 1L, Long::sum);
     }
 
-    public void add(Sighting exception) {
+    public void add(EvaluatedRow exception) {
         count(exception);
         kept++;
         // Once one has gone to the file, so do all after it, since their order is that of the result.
@@ -54,7 +54,7 @@ public final class SeenExceptions implements AutoCloseable {
         else inWords(() -> write(exception));
     }
 
-    private void hold(Sighting exception) {
+    private void hold(EvaluatedRow exception) {
         first.add(exception);
         for (Object cell : exception.row()) if (cell instanceof String text) characters += text.length();
     }
@@ -71,12 +71,12 @@ public final class SeenExceptions implements AutoCloseable {
         return Map.copyOf(bySeverity);
     }
 
-    public void forEach(Consumer<Sighting> act) {
+    public void forEach(Consumer<EvaluatedRow> act) {
         forEach(_ -> true, act);
     }
 
     /** @param which by key; the cells of the others are not even read */
-    public void forEach(Predicate<Digest> which, Consumer<Sighting> act) {
+    public void forEach(Predicate<Digest> which, Consumer<EvaluatedRow> act) {
         for (var each : first) if (which.test(each.key())) act.accept(each);
         if (file == null) return;
         Path put = file;
@@ -94,7 +94,7 @@ public final class SeenExceptions implements AutoCloseable {
     }
 
     /** Its key and how many bytes follow, so that those who do not want it can pass it by. */
-    private void write(Sighting exception) throws IOException {
+    private void write(EvaluatedRow exception) throws IOException {
         if (out == null) {
             file = Files.createTempFile("odd-exceptions-", ".bin");
             out = new DataOutputStream(new BufferedOutputStream(Files.newOutputStream(file), BUFFER));
@@ -112,11 +112,11 @@ public final class SeenExceptions implements AutoCloseable {
         one.writeTo(out);
     }
 
-    private static Sighting read(Digest key, DataInputStream in) throws IOException {
+    private static EvaluatedRow read(Digest key, DataInputStream in) throws IOException {
         var fingerprint = new Digest(in.readLong(), in.readLong());
         var severity = Severity.values()[in.readByte()];
         var identity = CellBytes.read(in);
-        return new Sighting(key, identity, severity, true, fingerprint, CellBytes.read(in));
+        return new EvaluatedRow(key, identity, severity, true, fingerprint, CellBytes.read(in));
     }
 
     private DataOutputStream out() {

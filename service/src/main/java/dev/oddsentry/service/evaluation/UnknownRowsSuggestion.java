@@ -4,13 +4,13 @@ import java.util.ArrayList;
 import java.util.List;
 
 /**
- * An offer to count rows for which the condition is unknown ({@code or the reason is missing}), or whose text is blank where the condition asks
+ * An offer to count rows for which the condition is unknown ({@code or the reason is missing}), or whose text is empty where the condition asks
  * for missing texts.
  *
  * @param condition the exceptions' condition, widened so
- * @param blank true where the text is there, but blank
+ * @param empty true where the text is there, but empty
  */
-public record UnknownRowsSuggestion(String column, long rows, String condition, boolean blank) {
+public record UnknownRowsSuggestion(String column, long rows, String condition, boolean empty) {
     public static List<UnknownRowsSuggestion> of(Evaluation reckoned) {
         var offers = new ArrayList<UnknownRowsSuggestion>();
         var tally = reckoned.judge().tally();
@@ -23,7 +23,7 @@ public record UnknownRowsSuggestion(String column, long rows, String condition, 
                         .ifPresent(condition -> offers.add(new UnknownRowsSuggestion(column, rows, condition, false)));
             });
         }
-        reckoned.blanks()
+        reckoned.emptyTexts()
                 .forEach(each ->
                         offers.add(new UnknownRowsSuggestion(each.column(), each.rows(), each.instead(), true)));
         return offers;

@@ -2,7 +2,7 @@ package dev.oddsentry.service.explanations;
 
 import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.handling.FindingHandling;
 import java.time.Instant;
 import java.util.List;
@@ -36,7 +36,7 @@ public record Explanation(
      */
     public record NowSeen(
             long finding,
-            State state,
+            FindingState state,
             Severity severity,
             Instant openedAt,
             Instant changedAt,

@@ -9,8 +9,8 @@ import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks.Kind;
-import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.service.db.Json;
@@ -190,7 +190,7 @@ public class Explanations {
         return db.selectFrom(FORGOTTEN)
                 .where(FORGOTTEN.RULE_ID.eq(rule.id()), FORGOTTEN.KEY.eq(key.asUuid()))
                 .fetchOptional(trace -> "It opened on " + time(trace.getOpenedAt(), zone)
-                        + (trace.getState() == State.CLEARED ? ", cleared on " : ", went out of sight on ")
+                        + (trace.getState() == FindingState.CLEARED ? ", cleared on " : ", went out of sight on ")
                         + time(trace.getChangedAt(), zone) + ", and was forgotten on "
                         + time(trace.getForgottenAt(), zone) + ", as old as it was. ")
                 .orElse("No check has ever found it. ");
@@ -200,7 +200,7 @@ public class Explanations {
         return switch (now.state()) {
             case PENDING -> "It is an exception, but has not lasted as long as the rule wants, so nothing is told yet.";
             case OPEN -> "It is open. " + told(now, zone, limited);
-            case OUT_OF_SIGHT ->
+            case AGED_OUT ->
                 "The window moved on, so nobody knows whether it was put right; it is not called cleared. "
                         + told(now, zone, limited);
             case CLEARED -> "It has cleared. " + told(now, zone, limited);
@@ -245,7 +245,7 @@ public class Explanations {
         if (now.reportedAt() != null)
             return "It was never mailed: on " + time(now.reportedAt(), zone)
                     + " it was taken as known, or was of a kind that the rule does not report.";
-        return now.state() == State.CLEARED
+        return now.state() == FindingState.CLEARED
                 ? "It opened and cleared without being told."
                 : "It was not told yet: the next check tells it.";
     }

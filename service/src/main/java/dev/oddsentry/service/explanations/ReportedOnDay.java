@@ -180,7 +180,7 @@ public class ReportedOnDay {
                 "back in sight",
                 "back within the guard",
                 "cleared",
-                "out of sight",
+                "aged out",
                 "pending",
                 "pending again",
                 "forgotten while pending");

@@ -127,7 +127,7 @@ class Timeline {
             case "pending", "pending again" -> "an exception (" + severity + "), " + kind + " until it lasts";
             case "opened", "opened again", "back in sight", "back within the guard" -> kind + " as " + severity;
             case "severity changed" -> "severity changed to " + severity;
-            case "out of sight" -> "out of sight: the window moved on, so nobody knows whether it was put right";
+            case "aged out" -> "aged out: it left the rule's date window, so it is not known whether it was fixed";
             case "missed" -> "not an exception, though not for long enough yet to clear";
             case "no data" -> "nobody can tell, so it stays as it was";
             case "let pass" -> "let pass: taken as known, or of a kind that the rule does not report";

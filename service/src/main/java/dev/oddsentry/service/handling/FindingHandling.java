@@ -5,8 +5,8 @@ import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
 import static dev.oddsentry.service.db.generated.Tables.MARK;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
 
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks.Kind;
-import dev.oddsentry.core.memory.State;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
@@ -48,7 +48,7 @@ public class FindingHandling {
     public void mark(Person by, UUID ruleId, long findingId, Ask ask) {
         var finding = lock(ruleId, findingId);
         Instant now = clock.instant();
-        if (finding.getState() == State.CLEARED)
+        if (finding.getState() == FindingState.CLEARED)
             throw RefusedException.conflict(
                     "The finding has cleared; there is nothing to " + ask.kind().code() + ".");
         if (ask.kind() == Kind.SNOOZE && ask.until() == null)

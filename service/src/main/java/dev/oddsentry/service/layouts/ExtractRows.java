@@ -8,8 +8,8 @@ import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.judging.RuleLabels;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.EvaluatedRow;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Numbers;
 import java.time.ZoneId;
@@ -156,7 +156,7 @@ public final class ExtractRows {
     public Extract.Row present(
             List<? extends @Nullable Object> row,
             Severity severity,
-            Set<NewsKind> kinds,
+            Set<UpdateKind> kinds,
             Map<String, @Nullable Object> was) {
         Set<Integer> marks = judge.marks(row);
         var cells = new ArrayList<Extract.Cell>();
@@ -174,7 +174,7 @@ public final class ExtractRows {
     }
 
     /** A finding that is no longer in the result, from its last row. */
-    public Extract.Row past(Severity severity, Set<NewsKind> kinds, Map<String, @Nullable Object> lastRow) {
+    public Extract.Row past(Severity severity, Set<UpdateKind> kinds, Map<String, @Nullable Object> lastRow) {
         var cells = new ArrayList<Extract.Cell>();
         for (int index : chosen)
             cells.add(Extract.Cell.plain(
@@ -185,7 +185,7 @@ public final class ExtractRows {
     /** A finding that is still so, from its last row. @param was as in {@link #present} */
     public Extract.Row remembered(
             Severity severity,
-            Set<NewsKind> kinds,
+            Set<UpdateKind> kinds,
             Map<String, @Nullable Object> lastRow,
             Map<String, @Nullable Object> was) {
         var row = new ArrayList<@Nullable Object>();
@@ -199,7 +199,7 @@ public final class ExtractRows {
     }
 
     /** An exception that is not news. */
-    public Extract.Row standing(Sighting exception) {
+    public Extract.Row standing(EvaluatedRow exception) {
         return present(exception.row(), Objects.requireNonNull(exception.severity()), Set.of(), Map.of());
     }
 }

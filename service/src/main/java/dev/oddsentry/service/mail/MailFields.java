@@ -4,7 +4,7 @@ import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Template;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -38,7 +38,7 @@ public final class MailFields {
     /** Before the name of a column of the recipient query. */
     private static final String RECIPIENT = "recipient_";
 
-    private static final List<String> COUNTS = List.of("news", "open");
+    private static final List<String> COUNTS = List.of("updates", "open");
 
     private MailFields() {}
 
@@ -47,12 +47,12 @@ public final class MailFields {
         var names = new LinkedHashSet<String>(TEXTS);
         names.addAll(COUNTS);
         for (var severity : Severity.values()) names.add(severity.word());
-        for (var kind : NewsKind.values()) names.add(name(kind));
+        for (var kind : UpdateKind.values()) names.add(name(kind));
         names.add(Template.ROWS);
         return names;
     }
 
-    private static String name(NewsKind kind) {
+    private static String name(UpdateKind kind) {
         return kind.code().replace(' ', '_');
     }
 
@@ -95,7 +95,7 @@ public final class MailFields {
         fields.put("thresholds", facts.thresholds());
         facts.recipient().forEach((column, value) -> fields.put(RECIPIENT + column, value));
         fields.put("link", facts.link());
-        fields.put("news", news.rows().size());
+        fields.put("updates", news.rows().size());
         fields.put("open", facts.open());
         for (var severity : Severity.values())
             fields.put(
@@ -103,7 +103,7 @@ public final class MailFields {
                     news.rows().stream()
                             .filter(row -> row.severity() == severity && !row.isOver())
                             .count());
-        for (var kind : NewsKind.values())
+        for (var kind : UpdateKind.values())
             fields.put(
                     name(kind),
                     news.rows().stream()

@@ -6,7 +6,7 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
+import dev.oddsentry.core.memory.UpdateKind;
 import java.util.List;
 import java.util.Set;
 import java.util.UUID;
@@ -27,12 +27,12 @@ class FindingEvents {
     record Kind(String kind, Severity severity) {}
 
     /** What an event says of a report. */
-    static String reported(Set<NewsKind> kinds) {
+    static String reported(Set<UpdateKind> kinds) {
         return kinds.isEmpty() ? "reported" : "reported as " + String.join(", ", codes(kinds));
     }
 
-    static String[] codes(Set<NewsKind> kinds) {
-        return kinds.stream().sorted().map(NewsKind::code).toArray(String[]::new);
+    static String[] codes(Set<UpdateKind> kinds) {
+        return kinds.stream().sorted().map(UpdateKind::code).toArray(String[]::new);
     }
 
     /** One statement for many findings. */

@@ -2,10 +2,10 @@ package dev.oddsentry.service.memory;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.CurrentFinding;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.KnownTable;
-import dev.oddsentry.core.memory.Now;
-import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.MinimumDuration;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;
 import java.sql.Connection;
@@ -35,14 +35,14 @@ final class KnownCopy {
     private static final long EPOCH_SECONDS = 946_684_800;
 
     private static final long MICROS = 1_000_000;
-    private static final Map<String, State> STATES =
-            Stream.of(State.values()).collect(Collectors.toMap(State::name, state -> state));
+    private static final Map<String, FindingState> STATES =
+            Stream.of(FindingState.values()).collect(Collectors.toMap(FindingState::name, state -> state));
     private static final Map<String, Severity> SEVERITIES =
             Stream.of(Severity.values()).collect(Collectors.toMap(Severity::name, severity -> severity));
 
     private final KnownTable table;
     private byte[] stateName = {};
-    private State state = State.OPEN;
+    private FindingState state = FindingState.OPEN;
     private byte[] severityName = {};
     private Severity severity = Severity.NOTICE;
 
@@ -90,7 +90,7 @@ final class KnownCopy {
         var held = start(bytes);
         var missed = start(bytes);
         var better = start(bytes);
-        table.add(id, key, new Now(state, severity, fingerprint, held, missed, better, noData));
+        table.add(id, key, new CurrentFinding(state, severity, fingerprint, held, missed, better, noData));
     }
 
     private static Digest digest(ByteBuffer bytes) {
@@ -127,7 +127,7 @@ final class KnownCopy {
         return text;
     }
 
-    private static Patience.@Nullable Start start(ByteBuffer bytes) {
+    private static MinimumDuration.@Nullable Start start(ByteBuffer bytes) {
         if (bytes.getInt() == NULL) {
             if (bytes.getInt() != NULL) throw new IllegalStateException("a slot without its ordinal");
             return null;
@@ -137,6 +137,6 @@ final class KnownCopy {
         long micros = bytes.getLong();
         var slot = Instant.ofEpochSecond(
                 EPOCH_SECONDS + Math.floorDiv(micros, MICROS), Math.floorMod(micros, MICROS) * 1_000);
-        return new Patience.Start(ordinal, slot);
+        return new MinimumDuration.Start(ordinal, slot);
     }
 }

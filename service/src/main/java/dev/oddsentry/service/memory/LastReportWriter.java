@@ -14,9 +14,9 @@ import static org.jooq.impl.DSL.val;
 import static org.jooq.impl.DSL.when;
 
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.UpdateKind;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -83,7 +83,7 @@ public class LastReportWriter {
     }
 
     /** @param kinds empty where it was let pass, or told again in full */
-    public record Telling(long finding, Severity severity, Set<NewsKind> kinds) {}
+    public record Telling(long finding, Severity severity, Set<UpdateKind> kinds) {}
 
     /**
      * Moves what was reported to what is so now, for findings told in a message; keeps what stood there before, so that the report
@@ -257,8 +257,8 @@ public class LastReportWriter {
                                     inline(audience.id()),
                                     // For those it moved away from it is over. Taken as known, a pending one is as
                                     // known as an open one.
-                                    when(audience.hasLost(), State.CLEARED)
-                                            .when(FINDING.STATE.eq(State.PENDING), State.OPEN)
+                                    when(audience.hasLost(), FindingState.CLEARED)
+                                            .when(FINDING.STATE.eq(FindingState.PENDING), FindingState.OPEN)
                                             .otherwise(FINDING.STATE),
                                     FINDING.SEVERITY,
                                     FINDING.FINGERPRINT,

@@ -13,13 +13,13 @@ import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
 
 import dev.oddsentry.core.finding.Digest;
-import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.CurrentFinding;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.KnownTable;
+import dev.oddsentry.core.memory.LastReport;
 import dev.oddsentry.core.memory.Marks;
-import dev.oddsentry.core.memory.Now;
-import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.Reported;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.MinimumDuration;
+import dev.oddsentry.core.memory.StoredFinding;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import java.time.Instant;
@@ -41,7 +41,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class MemoryStore {
     /** As the index has it, which knows where to find these few among a million; so nothing of it is a parameter. */
     private static final Condition STANDING_OR_PENDING =
-            condition(FINDING.STANDING).or(FINDING.STATE.eq(inline(State.PENDING, FINDING.STATE)));
+            condition(FINDING.STANDING).or(FINDING.STATE.eq(inline(FindingState.PENDING, FINDING.STATE)));
 
     private final DSLContext db;
 
@@ -86,7 +86,7 @@ public class MemoryStore {
     public Map<AudienceKey, Integer> open(Scope scope) {
         return db.select(FINDING.SPLIT_VALUE, count())
                 .from(FINDING)
-                .where(findingsOf(scope), FINDING.STATE.eq(State.OPEN))
+                .where(findingsOf(scope), FINDING.STATE.eq(FindingState.OPEN))
                 .groupBy(FINDING.SPLIT_VALUE)
                 .fetchMap(row -> new AudienceKey(row.value1()), row -> row.value2());
     }
@@ -99,8 +99,8 @@ public class MemoryStore {
         return table;
     }
 
-    static Now now(FindingRecord row) {
-        return new Now(
+    static CurrentFinding now(FindingRecord row) {
+        return new CurrentFinding(
                 row.getState(),
                 row.getSeverity(),
                 Digest.of(row.getFingerprint()),
@@ -123,7 +123,7 @@ public class MemoryStore {
                         .and(which.pendingToo() ? noCondition() : condition(FINDING.STANDING)))
                 .forEach(each -> found.put(each.known().id(), each));
         if (which.openToo())
-            before(findingsOf(scope).and(FINDING.STATE.eq(State.OPEN)))
+            before(findingsOf(scope).and(FINDING.STATE.eq(FindingState.OPEN)))
                     .forEach(each -> found.put(each.known().id(), each));
         before(findingsOf(scope)
                         .and(FINDING.ID.in(select(MARK.FINDING_ID).from(MARK).where(MARK.ENDED_AT.isNull()))))
@@ -163,7 +163,7 @@ public class MemoryStore {
      * @param at whose it was
      * @param reported what each audience was told last or let pass; only of those that were
      */
-    public record Before(Known known, AudienceKey at, Map<AudienceKey, Reported> reported, Marks marks) {
+    public record Before(StoredFinding known, AudienceKey at, Map<AudienceKey, LastReport> reported, Marks marks) {
         Before with(Marks others) {
             return new Before(known, at, reported, others);
         }
@@ -197,7 +197,7 @@ public class MemoryStore {
                     before.reported()
                             .put(
                                     new AudienceKey(row.get(AUDIENCE.SPLIT_VALUE)),
-                                    new Reported(
+                                    new LastReport(
                                             row.get(REPORTED.STATE),
                                             row.get(REPORTED.SEVERITY),
                                             Digest.of(row.get(REPORTED.FINGERPRINT)),
@@ -209,16 +209,16 @@ public class MemoryStore {
     /** @param heard the split value of the audience that heard of it when it opened, and knows it as it is so now */
     private static Before before(Record row, @Nullable String heard) {
         var finding = row.into(FINDING);
-        var reported = new HashMap<AudienceKey, Reported>(2);
+        var reported = new HashMap<AudienceKey, LastReport>(2);
         if (finding.getHeardBy() != null)
             reported.put(
                     new AudienceKey(heard),
-                    new Reported(
+                    new LastReport(
                             finding.getState(),
                             finding.getSeverity(),
                             Digest.of(finding.getFingerprint()),
                             finding.getHeardTold() ? finding.getOpenedAt() : null));
-        var known = new Known(finding.getId(), Digest.of(finding.getKey()), now(finding));
+        var known = new StoredFinding(finding.getId(), Digest.of(finding.getKey()), now(finding));
         return new Before(known, new AudienceKey(finding.getSplitValue()), reported, Marks.NONE);
     }
 
@@ -240,18 +240,18 @@ public class MemoryStore {
         return db.fetchExists(
                         FINDING,
                         findingsOf(scope)
-                                .and(FINDING.STATE.eq(State.OPEN))
+                                .and(FINDING.STATE.eq(FindingState.OPEN))
                                 .and(FINDING.HEARD_TOLD)
                                 .and(FINDING.OPENED_AT.le(slot)))
                 || db.fetchExists(select(REPORTED.FINDING_ID)
                         .from(REPORTED)
                         .join(FINDING)
                         .on(FINDING.ID.eq(REPORTED.FINDING_ID))
-                        .where(findingsOf(scope), FINDING.STATE.eq(State.OPEN), REPORTED.TOLD_AT.le(slot)));
+                        .where(findingsOf(scope), FINDING.STATE.eq(FindingState.OPEN), REPORTED.TOLD_AT.le(slot)));
     }
 
-    private static Patience.@Nullable Start start(@Nullable Long ordinal, @Nullable Instant slot) {
-        return ordinal == null || slot == null ? null : new Patience.Start(ordinal, slot);
+    private static MinimumDuration.@Nullable Start start(@Nullable Long ordinal, @Nullable Instant slot) {
+        return ordinal == null || slot == null ? null : new MinimumDuration.Start(ordinal, slot);
     }
 
     /** Last rows by finding, cells by column name. */

@@ -8,11 +8,11 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.finding.Digest;
-import dev.oddsentry.core.memory.Known;
-import dev.oddsentry.core.memory.Move;
+import dev.oddsentry.core.memory.EvaluatedRow;
+import dev.oddsentry.core.memory.FindingChange;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Moves;
-import dev.oddsentry.core.memory.Sighting;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.StoredFinding;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
@@ -45,10 +45,10 @@ public class MemoryWriter {
 
     /** Rows that can be gone through as often as one wants, those of certain keys alone. */
     public interface Rows {
-        void forEach(Predicate<Digest> which, Consumer<Sighting> act);
+        void forEach(Predicate<Digest> which, Consumer<EvaluatedRow> act);
 
         /** Whose an exception is. */
-        AudienceKey audienceOf(Sighting exception);
+        AudienceKey audienceOf(EvaluatedRow exception);
     }
 
     /** Which check writes, and of what. @param checkId null where a round-up writes, which is no check */
@@ -67,24 +67,28 @@ public class MemoryWriter {
      */
     public NewFindingWriter.Ids apply(
             Writing by, Moves moves, NewFindingWriter.AtOpening heard, Columns columns, Rows rows) {
-        var altered = new HashMap<Digest, Move.Altered>();
+        var altered = new HashMap<Digest, FindingChange.Altered>();
         var changed = new ArrayList<FindingRecord>();
         var others = moves.subList(moves.opened(), moves.size());
-        for (Move move : others) {
+        for (FindingChange move : others) {
             switch (move) {
-                case Move.Opened opened -> throw new IllegalStateException("not first: " + opened);
-                case Move.Altered it -> altered.put(it.sighting().key(), it);
-                case Move.Missed it -> changed.add(stayed(it.before().id(), it));
-                case Move.WithoutData it -> changed.add(stayed(it.before().id(), it));
-                case Move.Cleared it -> changed.add(moved(by, it.before().id(), it));
-                case Move.Forgotten it -> changed.add(moved(by, it.before().id(), it));
-                case Move.PassedBy it -> changed.add(moved(by, it.before().id(), it));
+                case FindingChange.Opened opened -> throw new IllegalStateException("not first: " + opened);
+                case FindingChange.Altered it -> altered.put(it.sighting().key(), it);
+                case FindingChange.Missed it -> changed.add(stayed(it.before().id(), it));
+                case FindingChange.WithoutData it ->
+                    changed.add(stayed(it.before().id(), it));
+                case FindingChange.Cleared it ->
+                    changed.add(moved(by, it.before().id(), it));
+                case FindingChange.Forgotten it ->
+                    changed.add(moved(by, it.before().id(), it));
+                case FindingChange.AgedOut it ->
+                    changed.add(moved(by, it.before().id(), it));
             }
         }
         var ids = opening.write(by, moves, heard, columns, rows);
         reported.keepAsRows(others.stream()
                 .flatMap(move -> move.earlier().stream())
-                .map(Known::id)
+                .map(StoredFinding::id)
                 .toList());
         if (!altered.isEmpty()) {
             rows.forEach(altered::containsKey, row -> {
@@ -108,7 +112,7 @@ public class MemoryWriter {
                 : FINDING.COPY_KEY.isNull().or(FINDING.COPY_KEY.notIn(copies));
         var others = FINDING.RULE_ID
                 .eq(by.ruleId())
-                .and(FINDING.STATE.ne(State.CLEARED))
+                .and(FINDING.STATE.ne(FindingState.CLEARED))
                 .and(isOther);
         db.insertInto(FINDING_EVENT)
                 .columns(
@@ -127,11 +131,11 @@ public class MemoryWriter {
                         .where(others))
                 .execute();
         db.update(REPORTED)
-                .set(REPORTED.STATE, State.CLEARED)
+                .set(REPORTED.STATE, FindingState.CLEARED)
                 .where(REPORTED.FINDING_ID.in(select(FINDING.ID).from(FINDING).where(others)))
                 .execute();
         db.update(FINDING)
-                .set(FINDING.STATE, State.CLEARED)
+                .set(FINDING.STATE, FindingState.CLEARED)
                 .set(FINDING.STANDING, false)
                 .set(FINDING.CHANGED_AT, by.slot())
                 .where(others)
@@ -143,7 +147,8 @@ public class MemoryWriter {
         changed.clear();
     }
 
-    private static FindingRecord altered(Writing by, Move.Altered move, Sighting row, Columns columns, Rows rows) {
+    private static FindingRecord altered(
+            Writing by, FindingChange.Altered move, EvaluatedRow row, Columns columns, Rows rows) {
         var record = moved(by, move.before().id(), move);
         if (opens(move)) record.setOpenedAt(by.slot());
         record.setRow(Json.row(columns, row.row()));
@@ -152,12 +157,12 @@ public class MemoryWriter {
     }
 
     /** Back in sight, or back within the guard, it is the same affair still. */
-    private static boolean opens(Move.Altered move) {
-        State was = move.before().now().state();
-        return move.anew() || (was == State.PENDING && move.now().state() == State.OPEN);
+    private static boolean opens(FindingChange.Altered move) {
+        FindingState was = move.before().now().state();
+        return move.anew() || (was == FindingState.PENDING && move.now().state() == FindingState.OPEN);
     }
 
-    private static FindingRecord moved(Writing by, long id, Move move) {
+    private static FindingRecord moved(Writing by, long id, FindingChange move) {
         var row = new FindingRecord();
         row.setId(id);
         row.changed(FINDING.ID, false);
@@ -165,14 +170,14 @@ public class MemoryWriter {
     }
 
     /** Of one that is as it was, but for what is counted of it. */
-    private static FindingRecord stayed(long id, Move move) {
+    private static FindingRecord stayed(long id, FindingChange move) {
         var row = new FindingRecord();
         row.setId(id);
         row.changed(FINDING.ID, false);
         return counted(row, move);
     }
 
-    private static FindingRecord now(FindingRecord row, Writing by, Move move) {
+    private static FindingRecord now(FindingRecord row, Writing by, FindingChange move) {
         row.setState(move.now().state());
         row.setSeverity(move.now().severity());
         row.setFingerprint(move.now().fingerprint().asUuid());
@@ -180,7 +185,7 @@ public class MemoryWriter {
         return counted(row, move);
     }
 
-    private static FindingRecord counted(FindingRecord row, Move move) {
+    private static FindingRecord counted(FindingRecord row, FindingChange move) {
         var held = move.now().held();
         var missed = move.now().missed();
         row.setHeldOrdinal(held == null ? null : held.ordinal());
@@ -194,9 +199,9 @@ public class MemoryWriter {
         return row;
     }
 
-    private void recordEvents(Writing by, List<Move> moves) {
+    private void recordEvents(Writing by, List<FindingChange> moves) {
         var byKind = new HashMap<FindingEvents.Kind, List<Long>>();
-        for (Move move : moves)
+        for (FindingChange move : moves)
             move.earlier()
                     .ifPresent(before -> byKind.computeIfAbsent(
                                     new FindingEvents.Kind(
@@ -206,28 +211,28 @@ public class MemoryWriter {
         byKind.forEach((kind, findings) -> events.record(by, kind, findings, null));
     }
 
-    static String kindOf(Move move) {
-        boolean pending = move.now().state() == State.PENDING;
+    static String kindOf(FindingChange move) {
+        boolean pending = move.now().state() == FindingState.PENDING;
         return switch (move) {
-            case Move.Opened _ -> pending ? "pending" : "opened";
-            case Move.Altered(var before, var _, var now, var anew)
+            case FindingChange.Opened _ -> pending ? "pending" : "opened";
+            case FindingChange.Altered(var before, var _, var now, var anew)
             when before.now().state() != now.state() -> {
                 if (pending) yield "pending again";
                 yield switch (before.now().state()) {
                     case PENDING -> "opened";
-                    case OUT_OF_SIGHT -> "back in sight";
+                    case AGED_OUT -> "back in sight";
                     case CLEARED -> anew ? "opened again" : "back within the guard";
                     case OPEN -> throw new IllegalStateException("open before and after: " + before);
                 };
             }
-            case Move.Altered(var before, var _, var now, var _)
+            case FindingChange.Altered(var before, var _, var now, var _)
             when before.now().severity() != now.severity() -> "severity changed";
-            case Move.Altered _ -> "values changed";
-            case Move.Missed _ -> "missed";
-            case Move.WithoutData _ -> "no data";
-            case Move.Forgotten _ -> "forgotten while pending";
-            case Move.Cleared _ -> "cleared";
-            case Move.PassedBy _ -> "out of sight";
+            case FindingChange.Altered _ -> "values changed";
+            case FindingChange.Missed _ -> "missed";
+            case FindingChange.WithoutData _ -> "no data";
+            case FindingChange.Forgotten _ -> "forgotten while pending";
+            case FindingChange.Cleared _ -> "cleared";
+            case FindingChange.AgedOut _ -> "aged out";
         };
     }
 }

@@ -2,11 +2,11 @@ package dev.oddsentry.service.memory;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.DigestTable;
+import dev.oddsentry.core.memory.CurrentFinding;
+import dev.oddsentry.core.memory.EvaluatedRow;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Moves;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Now;
-import dev.oddsentry.core.memory.Sighting;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
 import java.util.Objects;
@@ -32,7 +32,7 @@ public class NewFindingWriter {
      * @param messageId null where it is let pass
      * @param kinds empty where it is let pass
      */
-    public record Heard(long audience, @Nullable UUID messageId, Set<NewsKind> kinds) {
+    public record Heard(long audience, @Nullable UUID messageId, Set<UpdateKind> kinds) {
         private String event() {
             return messageId == null ? "let pass" : FindingEvents.reported(kinds);
         }
@@ -77,7 +77,7 @@ public class NewFindingWriter {
                     int place = (int) places.get(row.key());
                     var at = rows.audienceOf(row);
                     var now = moves.get(place).now();
-                    told[place] = now.state() == State.OPEN ? heard.of(row.key(), at) : null;
+                    told[place] = now.state() == FindingState.OPEN ? heard.of(row.key(), at) : null;
                     finding(copy, by, ids[place], now, row, columns, at, told[place]);
                 }));
         TableCopy.write(db, "finding_event (finding_id, check_id, slot, kind, severity, message_id, heard)", copy -> {
@@ -101,8 +101,8 @@ public class NewFindingWriter {
             TableCopy copy,
             MemoryWriter.Writing by,
             long id,
-            Now now,
-            Sighting row,
+            CurrentFinding now,
+            EvaluatedRow row,
             Columns columns,
             AudienceKey at,
             @Nullable Heard heard) {

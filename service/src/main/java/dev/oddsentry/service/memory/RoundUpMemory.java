@@ -8,11 +8,11 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.finding.Digest;
-import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.FindingState;
+import dev.oddsentry.core.memory.LastReport;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.PendingEffect;
-import dev.oddsentry.core.memory.Reported;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.StoredFinding;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -40,7 +40,7 @@ public class RoundUpMemory {
     }
 
     /** A finding as a round-up stands to it. @param reported null where it never heard of it */
-    public record Differing(Known known, @Nullable Reported reported, Marks marks) {}
+    public record Differing(StoredFinding known, @Nullable LastReport reported, Marks marks) {}
 
     /** Where this round-up is an audience of the rule already. */
     public Optional<LastReportWriter.Audience> audience(UUID roundUp, UUID rule) {
@@ -92,7 +92,7 @@ public class RoundUpMemory {
                 .eq(scope.ruleId())
                 .and(FINDING.COPY_KEY.isNull())
                 .and(FINDING.CHANGED_AT.eq(slot))
-                .and(pending.treatsAsKnown() ? noCondition() : FINDING.STATE.eq(State.CLEARED));
+                .and(pending.treatsAsKnown() ? noCondition() : FINDING.STATE.eq(FindingState.CLEARED));
         for (long audience : db.select(AUDIENCE.ID)
                 .from(AUDIENCE)
                 .where(AUDIENCE.RULE_ID.eq(scope.ruleId()), AUDIENCE.ROUND_UP_ID.isNotNull())
@@ -112,7 +112,7 @@ public class RoundUpMemory {
                 .select(select(
                                 FINDING.ID,
                                 val(audience),
-                                DSL.when(FINDING.STATE.eq(State.PENDING), State.OPEN)
+                                DSL.when(FINDING.STATE.eq(FindingState.PENDING), FindingState.OPEN)
                                         .otherwise(FINDING.STATE),
                                 FINDING.SEVERITY,
                                 FINDING.FINGERPRINT,
@@ -139,14 +139,14 @@ public class RoundUpMemory {
      */
     public List<Differing> differing(UUID rule, LastReportWriter.@Nullable Audience audience, boolean openToo) {
         if (audience == null) return List.of();
-        var neverHeard = REPORTED.FINDING_ID.isNull().and(FINDING.STATE.in(State.OPEN, State.OUT_OF_SIGHT));
+        var neverHeard = REPORTED.FINDING_ID.isNull().and(FINDING.STATE.in(FindingState.OPEN, FindingState.AGED_OUT));
         var otherwise = REPORTED.FINDING_ID
                 .isNotNull()
                 .and(FINDING.STATE
                         .ne(REPORTED.STATE)
                         .or(FINDING.SEVERITY.ne(REPORTED.SEVERITY))
                         .or(FINDING.FINGERPRINT.ne(REPORTED.FINGERPRINT)));
-        var open = openToo ? FINDING.STATE.eq(State.OPEN) : DSL.falseCondition();
+        var open = openToo ? FINDING.STATE.eq(FindingState.OPEN) : DSL.falseCondition();
         var marks = memory.marks(Scope.of(rule));
         var found = new ArrayList<Differing>();
         db.select(FINDING.fields())
@@ -163,13 +163,13 @@ public class RoundUpMemory {
                     var finding = row.into(FINDING);
                     var reported = row.get(REPORTED.STATE) == null
                             ? null
-                            : new Reported(
+                            : new LastReport(
                                     row.get(REPORTED.STATE),
                                     row.get(REPORTED.SEVERITY),
                                     Digest.of(row.get(REPORTED.FINGERPRINT)),
                                     row.get(REPORTED.TOLD_AT));
                     found.add(new Differing(
-                            new Known(finding.getId(), Digest.of(finding.getKey()), MemoryStore.now(finding)),
+                            new StoredFinding(finding.getId(), Digest.of(finding.getKey()), MemoryStore.now(finding)),
                             reported,
                             marks.getOrDefault(finding.getId(), Marks.NONE)));
                 });
@@ -179,7 +179,7 @@ public class RoundUpMemory {
     /** How many findings of the rule are open. */
     public int open(UUID rule) {
         return db.fetchCount(
-                FINDING, FINDING.RULE_ID.eq(rule), FINDING.COPY_KEY.isNull(), FINDING.STATE.eq(State.OPEN));
+                FINDING, FINDING.RULE_ID.eq(rule), FINDING.COPY_KEY.isNull(), FINDING.STATE.eq(FindingState.OPEN));
     }
 
     /** The rows as the round-up was last told of them, by finding. */

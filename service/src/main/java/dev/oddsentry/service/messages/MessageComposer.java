@@ -7,9 +7,9 @@ import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.Template;
 import dev.oddsentry.core.finding.Digest;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.EvaluatedRow;
+import dev.oddsentry.core.memory.MinimumDuration;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.HtmlMail;
 import dev.oddsentry.service.config.Settings;
@@ -111,7 +111,7 @@ class MessageComposer {
                         rule.memory().report(),
                         rule.memory().remindEvery() == null
                                 ? null
-                                : Patience.text(rule.memory().remindEvery())),
+                                : MinimumDuration.text(rule.memory().remindEvery())),
                 letter.since(),
                 next,
                 linkOnly ? null : ChartBuilder.of(about, reckoned, letter).orElse(null),
@@ -189,8 +189,7 @@ class MessageComposer {
         // Sentences of conditions are English; in other languages the condition speaks for itself.
         if (rule.delivery().texts().language() != Language.EN)
             return rule.exceptions() == null ? "–" : rule.exceptions();
-        return (rule.groups() == null ? "for these rows: " : "")
-                + about.labels().exceptions(rule.exceptions());
+        return about.labels().because(rule.exceptions());
     }
 
     private static String notCounted(MessageContext about, Evaluation reckoned) {
@@ -244,7 +243,7 @@ class MessageComposer {
             MessageContext about, MessageDraft letter, Evaluation reckoned, ExtractRows rows) {
         var told = letter.told();
         if (told.isEmpty()) return List.of();
-        var present = new HashMap<Digest, Sighting>();
+        var present = new HashMap<Digest, EvaluatedRow>();
         var toldKeys = new HashSet<Digest>();
         told.forEach(item -> toldKeys.add(item.subject().key()));
         var held = new HeldRows();
@@ -261,10 +260,10 @@ class MessageComposer {
         letter.parts().forEach(part -> reportedRows.putAll(memory.reportedRows(part.audience(), ids)));
         var news = new ArrayList<Extract.Row>();
         for (var item : told) {
-            Sighting sighting = present.get(item.subject().key());
+            EvaluatedRow sighting = present.get(item.subject().key());
             Map<String, @Nullable Object> was =
                     reportedRows.getOrDefault(item.subject().id(), Map.of());
-            boolean gone = item.kinds().contains(NewsKind.MOVED_AWAY);
+            boolean gone = item.kinds().contains(UpdateKind.MOVED);
             var row = gone
                     ? rows.past(item.severity(), item.kinds(), was)
                     : sighting != null

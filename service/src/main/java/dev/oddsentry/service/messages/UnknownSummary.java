@@ -8,7 +8,7 @@ import java.util.ArrayList;
 import java.util.TreeMap;
 import java.util.stream.Collectors;
 
-/** What a check could not tell about, in sentences for its mail: rows by the column they lack, groups by their names. */
+/** Rows and groups that a check could not evaluate, in a sentence for its message: rows by the missing column, groups by their names. */
 final class UnknownSummary {
     private static final int MOST_NAMED = 5;
 
@@ -26,9 +26,9 @@ final class UnknownSummary {
                         part.unknownByColumn().forEach((index, rows) -> byColumn.merge(index, rows, Long::sum)));
         if (byColumn.isEmpty()) return "";
         var lacking = new ArrayList<String>();
-        byColumn.forEach((index, rows) -> lacking.add((rows == 1 ? "1 row" : rows + " rows") + " without "
-                + labels.column(reckoned.columns().at(index).name()).text()));
-        return "Not counted, since nobody can tell: " + String.join(", ", lacking) + ".";
+        byColumn.forEach((index, rows) -> lacking.add((rows == 1 ? "1 row" : rows + " rows") + " ("
+                + labels.column(reckoned.columns().at(index).name()).text() + " is missing)"));
+        return "Could not be evaluated: " + String.join(", ", lacking) + ".";
     }
 
     private static String groups(Evaluation reckoned, ZoneId zone) {
@@ -39,6 +39,6 @@ final class UnknownSummary {
                 .map(group -> CellText.joined(group.per(), zone))
                 .collect(Collectors.joining(", "));
         int more = unknown.size() - MOST_NAMED;
-        return "Not judged: " + named + (more > 0 ? " and " + more + " more" : "") + ".";
+        return "Could not be evaluated: " + named + (more > 0 ? " and " + more + " more" : "") + ".";
     }
 }

@@ -74,7 +74,7 @@ public class BounceHandler {
                 .findFirst();
         if (recipient.isEmpty() || !TAKEN.contains(recipient.get().getState())) return false;
         String said = "It came back: " + words;
-        recipient.get().setState(RecipientState.REFUSED);
+        recipient.get().setState(RecipientState.REJECTED);
         recipient.get().setWords(said);
         recipient.get().setNextTry(null);
         recipient.get().update();
@@ -82,7 +82,7 @@ public class BounceHandler {
                 .set(RECIPIENT_TRY.MESSAGE_ID, id)
                 .set(RECIPIENT_TRY.ADDRESS, recipient.get().getAddress())
                 .set(RECIPIENT_TRY.AT, clock.instant())
-                .set(RECIPIENT_TRY.OUTCOME, RecipientState.REFUSED)
+                .set(RECIPIENT_TRY.OUTCOME, RecipientState.REJECTED)
                 .set(RECIPIENT_TRY.WORDS, said)
                 .execute();
         if (ofTheAddress) hold(id, recipient.get().getAddress(), words);

@@ -33,7 +33,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 class Deliveries {
     private static final Set<RecipientState> UNDONE =
-            Set.of(RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE);
+            Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE);
     /** A release wakes it, so this is for a release that is missed. */
     private static final Duration LOOK_AT_HELD = Duration.ofMinutes(1);
 
@@ -102,15 +102,15 @@ class Deliveries {
         sayWhereLate(message, undone);
         for (var recipient : undone) {
             if (!isDue(recipient)) continue;
-            if (recipient.getState() == RecipientState.HANDING_OVER) recordLostNode(recipient);
+            if (recipient.getState() == RecipientState.SENDING) recordLostNode(recipient);
             var why = barred.get(recipient.getAddress().toLowerCase(Locale.ROOT));
             if (why != null) {
-                giveUp(recipient, why.left() ? RecipientState.STOPPED : RecipientState.REFUSED, why.words());
+                giveUp(recipient, why.left() ? RecipientState.CANCELLED : RecipientState.REJECTED, why.words());
             } else if (expired && recipient.getTries() > 0) {
                 giveUp(recipient, RecipientState.EXPIRED, recipient.getWords());
             } else {
                 recipient.setTries(recipient.getTries() + 1);
-                move(recipient, RecipientState.HANDING_OVER, recipient.getWords(), null);
+                move(recipient, RecipientState.SENDING, recipient.getWords(), null);
                 to.add(recipient.getAddress());
             }
         }
@@ -145,13 +145,13 @@ class Deliveries {
                                         MESSAGE_RECIPIENT
                                                 .NEXT_TRY
                                                 .isNotNull()
-                                                .or(MESSAGE_RECIPIENT.STATE.eq(RecipientState.HANDING_OVER))))));
+                                                .or(MESSAGE_RECIPIENT.STATE.eq(RecipientState.SENDING))))));
     }
 
     /** One being handed over without a next try was left so by a node that died. */
     private boolean isDue(MessageRecipientRecord recipient) {
         Instant nextTry = recipient.getNextTry();
-        if (nextTry == null) return recipient.getState() == RecipientState.HANDING_OVER;
+        if (nextTry == null) return recipient.getState() == RecipientState.SENDING;
         return !nextTry.isAfter(clock.instant());
     }
 
@@ -178,7 +178,7 @@ class Deliveries {
 
     /** Where the mail server may have taken an earlier try, nobody can say that the recipient does not have it. */
     private void giveUp(MessageRecipientRecord recipient, RecipientState state, @Nullable String words) {
-        boolean mayHaveIt = state != RecipientState.STOPPED && hasBeenUnsure(recipient);
+        boolean mayHaveIt = state != RecipientState.CANCELLED && hasBeenUnsure(recipient);
         move(recipient, mayHaveIt ? RecipientState.UNCONFIRMED : state, words, null);
     }
 
@@ -220,14 +220,14 @@ class Deliveries {
     private void makeSmaller(UUID messageId) {
         if (smaller.make(messageId)) return;
         for (var recipient : undone(messageId))
-            if (isDue(recipient)) giveUp(recipient, RecipientState.REFUSED, recipient.getWords());
+            if (isDue(recipient)) giveUp(recipient, RecipientState.REJECTED, recipient.getWords());
     }
 
     private static RecipientState outcome(Reply reply) {
         return switch (reply) {
             case Reply.Taken _ -> RecipientState.SENT;
-            case Reply.Refused _ -> RecipientState.REFUSED;
-            case Reply.Delayed _, Reply.TooLarge _ -> RecipientState.WAITING;
+            case Reply.Refused _ -> RecipientState.REJECTED;
+            case Reply.Delayed _, Reply.TooLarge _ -> RecipientState.QUEUED;
             case Reply.Unsure _ -> RecipientState.UNSURE;
         };
     }

@@ -20,7 +20,7 @@ import org.springframework.stereotype.Component;
 /** Tells the owner of a rule or a round-up that its mail did not arrive, or may not have. Each method is part of the transaction that moved a recipient. */
 @Component
 class DeliveryNotices {
-    private static final Set<RecipientState> NOT_GOT = Set.of(RecipientState.REFUSED, RecipientState.EXPIRED);
+    private static final Set<RecipientState> NOT_GOT = Set.of(RecipientState.REJECTED, RecipientState.EXPIRED);
     private static final Duration REFUSED_ONCE_IN = Duration.ofDays(1);
     private static final int MOST_UNCONFIRMED_AN_HOUR = 5;
 

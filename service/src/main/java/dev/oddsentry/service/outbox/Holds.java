@@ -105,7 +105,7 @@ public class Holds {
         return MESSAGE_RECIPIENT
                 .MESSAGE_ID
                 .eq(MESSAGE.ID)
-                .and(MESSAGE_RECIPIENT.STATE.in(RecipientState.WAITING, RecipientState.UNSURE))
+                .and(MESSAGE_RECIPIENT.STATE.in(RecipientState.QUEUED, RecipientState.UNSURE))
                 .and(MESSAGE_RECIPIENT.NEXT_TRY.isNotNull());
     }
 
@@ -150,11 +150,11 @@ public class Holds {
         hold.update();
         if (throwAway)
             db.update(MESSAGE_RECIPIENT)
-                    .set(MESSAGE_RECIPIENT.STATE, RecipientState.STOPPED)
+                    .set(MESSAGE_RECIPIENT.STATE, RecipientState.CANCELLED)
                     .setNull(MESSAGE_RECIPIENT.NEXT_TRY)
                     .where(
                             MESSAGE_RECIPIENT.MESSAGE_ID.in(waiting),
-                            MESSAGE_RECIPIENT.STATE.in(RecipientState.WAITING, RecipientState.UNSURE))
+                            MESSAGE_RECIPIENT.STATE.in(RecipientState.QUEUED, RecipientState.UNSURE))
                     .execute();
         waiting.forEach(message -> tasks.planAt(message, clock.instant()));
         audit.record(db, by.id(), throwAway ? "throw held mail away" : "release held mail", String.valueOf(id), null);

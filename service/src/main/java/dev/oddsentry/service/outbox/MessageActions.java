@@ -21,7 +21,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 public class MessageActions {
     /** Handing over goes on in a moment that nobody can stop. */
-    private static final Set<RecipientState> CAN_STOP = Set.of(RecipientState.WAITING, RecipientState.UNSURE);
+    private static final Set<RecipientState> CAN_STOP = Set.of(RecipientState.QUEUED, RecipientState.UNSURE);
 
     private final DSLContext db;
     private final Outbox outbox;
@@ -44,7 +44,7 @@ public class MessageActions {
     public int stop(Person by, UUID id) {
         var message = require(id);
         int stopped = db.update(MESSAGE_RECIPIENT)
-                .set(MESSAGE_RECIPIENT.STATE, RecipientState.STOPPED)
+                .set(MESSAGE_RECIPIENT.STATE, RecipientState.CANCELLED)
                 .setNull(MESSAGE_RECIPIENT.NEXT_TRY)
                 .where(
                         MESSAGE_RECIPIENT.MESSAGE_ID.eq(id),

@@ -99,7 +99,7 @@ public class Outbox {
                 .forEach((address, why) -> db.insertInto(MESSAGE_RECIPIENT)
                         .set(MESSAGE_RECIPIENT.MESSAGE_ID, id)
                         .set(MESSAGE_RECIPIENT.ADDRESS, address)
-                        .set(MESSAGE_RECIPIENT.STATE, why.left() ? RecipientState.STOPPED : RecipientState.REFUSED)
+                        .set(MESSAGE_RECIPIENT.STATE, why.left() ? RecipientState.CANCELLED : RecipientState.REJECTED)
                         .set(MESSAGE_RECIPIENT.WORDS, why.words())
                         .execute());
         for (String address : message.to()) {
@@ -107,7 +107,7 @@ public class Outbox {
             db.insertInto(MESSAGE_RECIPIENT)
                     .set(MESSAGE_RECIPIENT.MESSAGE_ID, id)
                     .set(MESSAGE_RECIPIENT.ADDRESS, address)
-                    .set(MESSAGE_RECIPIENT.STATE, allowed ? RecipientState.WAITING : RecipientState.REFUSED)
+                    .set(MESSAGE_RECIPIENT.STATE, allowed ? RecipientState.QUEUED : RecipientState.REJECTED)
                     .set(MESSAGE_RECIPIENT.NEXT_TRY, allowed ? now : null)
                     .set(MESSAGE_RECIPIENT.WORDS, allowed ? null : "The operator allows no mail to this domain.")
                     .execute();

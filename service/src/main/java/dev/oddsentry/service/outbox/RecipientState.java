@@ -2,8 +2,8 @@ package dev.oddsentry.service.outbox;
 
 /** Where one recipient of one message stands. */
 public enum RecipientState {
-    WAITING,
-    HANDING_OVER,
+    QUEUED,
+    SENDING,
     /** The mail server took it. */
     SENT,
     /** The end of the last try is not known; it is tried again with the same Message-ID. */
@@ -11,8 +11,8 @@ public enum RecipientState {
     /** Given up, and nobody knows whether it arrived: of one try the end is not known, and no other was taken. */
     UNCONFIRMED,
     /** The mail server will not take it. */
-    REFUSED,
+    REJECTED,
     /** Given up after the set time. */
     EXPIRED,
-    STOPPED
+    CANCELLED
 }

@@ -20,7 +20,7 @@ import org.springframework.stereotype.Component;
  */
 @Component
 class ReportReversal {
-    private static final Set<RecipientState> NOT_GOT = Set.of(RecipientState.REFUSED, RecipientState.EXPIRED);
+    private static final Set<RecipientState> NOT_GOT = Set.of(RecipientState.REJECTED, RecipientState.EXPIRED);
 
     private final DSLContext db;
 

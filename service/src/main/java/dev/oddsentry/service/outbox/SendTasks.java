@@ -58,7 +58,7 @@ public class SendTasks {
                 .leftJoin(MAIL_TASKS)
                 .on(MAIL_TASKS.TASK_INSTANCE.eq(MESSAGE_RECIPIENT.MESSAGE_ID.cast(String.class)))
                 .where(MESSAGE_RECIPIENT.STATE.in(
-                        Set.of(RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE)))
+                        Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE)))
                 .groupBy(MESSAGE_RECIPIENT.MESSAGE_ID, MAIL_TASKS.PICKED, MAIL_TASKS.EXECUTION_TIME)
                 .having(MAIL_TASKS
                         .EXECUTION_TIME

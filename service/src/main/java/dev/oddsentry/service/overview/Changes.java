@@ -105,9 +105,7 @@ public class Changes implements SmartLifecycle {
                         field(selectCount()
                                         .from(MESSAGE_RECIPIENT)
                                         .where(MESSAGE_RECIPIENT.STATE.in(
-                                                RecipientState.WAITING,
-                                                RecipientState.HANDING_OVER,
-                                                RecipientState.UNSURE)))
+                                                RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE)))
                                 .as("mail_waiting"),
                         // Looking at something is in the audit too, and changes nothing.
                         field(select(AUDIT_EVENT.ID)

@@ -17,8 +17,8 @@ import static org.jooq.impl.DSL.selectOne;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks;
-import dev.oddsentry.core.memory.State;
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
@@ -53,7 +53,7 @@ public class Day {
     private static final int MOST_TO_COME = 100;
     private static final Duration LATE = Duration.ofMinutes(2);
     private static final Set<CheckState> CALM =
-            EnumSet.of(CheckState.QUIET, CheckState.RUNNING, CheckState.STALE, CheckState.OVERTAKEN);
+            EnumSet.of(CheckState.QUIET, CheckState.RUNNING, CheckState.RESTARTED, CheckState.SKIPPED);
 
     private final DSLContext db;
     private final DefinitionStore definitions;
@@ -171,7 +171,7 @@ public class Day {
                 active - stirredActive,
                 open(rules, from),
                 messages(from, Set.of(RecipientState.SENT)),
-                messages(null, Set.of(RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE)));
+                messages(null, Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE)));
     }
 
     private Lane lane(
@@ -194,7 +194,7 @@ public class Day {
                         .filter(slot -> slot.isBefore(until))
                         .toList()
                 : List.<Instant>of();
-        int pending = db.fetchCount(FINDING, FINDING.RULE_ID.eq(rule.id()), FINDING.STATE.eq(State.PENDING));
+        int pending = db.fetchCount(FINDING, FINDING.RULE_ID.eq(rule.id()), FINDING.STATE.eq(FindingState.PENDING));
         var definition = rule.definition();
         return new Lane(definition.name(), definition.title(), newest.reversed(), toCome, lateSince, pending);
     }
@@ -205,7 +205,7 @@ public class Day {
         var fresh = new HashMap<UUID, Integer>();
         db.select(FINDING.RULE_ID, FINDING.SEVERITY, count(), min(FINDING.OPENED_AT), newSince(from))
                 .from(FINDING)
-                .where(FINDING.STATE.eq(State.OPEN))
+                .where(FINDING.STATE.eq(FindingState.OPEN))
                 .groupBy(FINDING.RULE_ID, FINDING.SEVERITY)
                 .forEach(row -> {
                     bySeverity
@@ -216,7 +216,7 @@ public class Day {
                 });
         var cleared = db.select(FINDING.RULE_ID, count())
                 .from(FINDING)
-                .where(FINDING.STATE.eq(State.CLEARED), FINDING.CHANGED_AT.ge(from))
+                .where(FINDING.STATE.eq(FindingState.CLEARED), FINDING.CHANGED_AT.ge(from))
                 .groupBy(FINDING.RULE_ID)
                 .fetchMap(FINDING.RULE_ID, row -> row.value2());
         var taken = taken(bySeverity.keySet());
@@ -265,7 +265,7 @@ public class Day {
                 .on(PERSON.ID.eq(MARK.PERSON_ID))
                 .where(
                         FINDING.RULE_ID.in(rules),
-                        FINDING.STATE.eq(State.OPEN),
+                        FINDING.STATE.eq(FindingState.OPEN),
                         MARK.KIND.eq(Marks.Kind.TAKE),
                         MARK.ENDED_AT.isNull())
                 .groupBy(FINDING.RULE_ID, PERSON.NAME)
@@ -280,7 +280,7 @@ public class Day {
                 .from(FINDING)
                 .where(
                         FINDING.RULE_ID.in(rules),
-                        FINDING.STATE.eq(State.OPEN),
+                        FINDING.STATE.eq(FindingState.OPEN),
                         FINDING.SEVERITY.eq(Severity.CRITICAL),
                         notExists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), MARK.ENDED_AT.isNull())))
                 .groupBy(FINDING.RULE_ID)

@@ -13,8 +13,8 @@ import static org.jooq.impl.DSL.selectOne;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks;
-import dev.oddsentry.core.memory.State;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.service.db.Json;
@@ -90,7 +90,7 @@ public class FindingsAcross {
      * @param after where the page before ended; null for the first
      */
     public record Ask(
-            @Nullable State state,
+            @Nullable FindingState state,
             @Nullable Severity severity,
             @Nullable Marked marked,
             @Nullable String rule,
@@ -105,7 +105,7 @@ public class FindingsAcross {
             String title,
             @Nullable String copy,
             String identity,
-            State state,
+            FindingState state,
             Severity severity,
             Instant openedAt,
             Instant changedAt,
@@ -160,7 +160,7 @@ public class FindingsAcross {
     private Condition condition(Ask ask) {
         String sought = ask.sought().strip();
         return and(
-                ask.state() == null ? FINDING.STATE.ne(State.CLEARED) : FINDING.STATE.eq(ask.state()),
+                ask.state() == null ? FINDING.STATE.ne(FindingState.CLEARED) : FINDING.STATE.eq(ask.state()),
                 ask.severity() == null ? noCondition() : FINDING.SEVERITY.eq(ask.severity()),
                 ask.marked() == null ? noCondition() : ask.marked().condition(),
                 ask.rule() == null ? noCondition() : DEFINITION.NAME.eq(ask.rule()),

@@ -7,11 +7,11 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.ScheduleDefinition;
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.KnownTable;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.PendingEffect;
-import dev.oddsentry.core.memory.Sighting;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
@@ -112,12 +112,12 @@ public class ConditionTrial {
                 moment,
                 thresholds.all(),
                 new KnownTable(0),
-                new Patience.Tick(0, true, ask.slot()),
+                new MinimumDuration.Tick(0, true, ask.slot()),
                 PendingEffect.NONE,
                 PriorMeasurements.NONE,
                 EvaluationInput.Asking.curious(null, false));
         var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
-        var exceptions = new ArrayList<Sighting>();
+        var exceptions = new ArrayList<EvaluatedRow>();
         reckoned.exceptions().forEach(each -> {
             if (exceptions.size() < MOST_SHOWN) exceptions.add(each);
         });
@@ -156,8 +156,8 @@ public class ConditionTrial {
                         List.of(),
                         Set.of(),
                         null,
-                        Patience.NONE,
-                        Patience.NONE,
+                        MinimumDuration.NONE,
+                        MinimumDuration.NONE,
                         0,
                         null,
                         new MemoryDefinition.Brakes(null, null),
@@ -165,7 +165,7 @@ public class ConditionTrial {
                         null),
                 ScheduleDefinition.ON_DEMAND_ONLY,
                 OccasionsDefinition.NONE,
-                RuleDefinition.CheckingDefinition.USUAL,
+                RuleDefinition.LimitsDefinition.USUAL,
                 null,
                 DeliveryDefinition.TO_NOBODY,
                 new RuleDefinition.Filing(List.of(), null));

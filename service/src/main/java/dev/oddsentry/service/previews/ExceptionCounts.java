@@ -4,7 +4,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.KnownTable;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.threshold.Thresholds;
@@ -94,7 +94,7 @@ public class ExceptionCounts {
                 long goodSlots = prior.goodSlots();
                 var moment = schedules.moment(rule.definition(), slot, prior.lastGoodSlot());
                 var past = new StoredMeasurements(series, scope, asked, query, moment, goodSlots);
-                var tick = new Patience.Tick(goodSlots, true, moment.slot());
+                var tick = new MinimumDuration.Tick(goodSlots, true, moment.slot());
                 var questions = Stream.of(before, after)
                         .map(thresholds -> new EvaluationInput(
                                 asked,

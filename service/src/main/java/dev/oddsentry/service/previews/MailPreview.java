@@ -79,7 +79,7 @@ class MailPreview {
     /**
      * @param mails one for each who hear together; empty where the result has no rows
      * @param sample what they show instead, where nothing is open; null where they show what is
-     * @param fields that subject and opening may name, as {@code {{news}}}
+     * @param fields that subject and opening may name, as {@code {{updates}}}
      * @param columns that they may name between {@code {{#rows}}} and {@code {{/rows}}}
      */
     record Seen(List<MailSeen> mails, @Nullable Sample sample, List<String> fields, List<String> columns) {}

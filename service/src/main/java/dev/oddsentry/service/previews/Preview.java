@@ -3,8 +3,8 @@ package dev.oddsentry.service.previews;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.NewsKind;
-import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.EvaluatedRow;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
@@ -293,7 +293,7 @@ public class Preview {
     }
 
     private static List<ShownRow> shown(Evaluation reckoned, ReportPlan choice, ExtractRows rows, Moment moment) {
-        var kinds = new HashMap<Digest, Set<NewsKind>>();
+        var kinds = new HashMap<Digest, Set<UpdateKind>>();
         choice.told().forEach(item -> kinds.put(item.subject().key(), item.kinds()));
         var worstFirst = worstFirst(reckoned.exceptions());
         return worstFirst.stream()
@@ -302,7 +302,7 @@ public class Preview {
                     var row = rows.standing(sighting);
                     var news = kinds.getOrDefault(sighting.key(), Set.of()).stream()
                             .sorted()
-                            .map(NewsKind::code)
+                            .map(UpdateKind::code)
                             .toList();
                     var cells = row.cells().stream()
                             .map(cell -> new ShownCell(
@@ -315,8 +315,8 @@ public class Preview {
     }
 
     /** The worst so many, in the order of the result where they are as bad. */
-    private static List<Sighting> worstFirst(SeenExceptions exceptions) {
-        var worst = new ArrayList<Sighting>();
+    private static List<EvaluatedRow> worstFirst(SeenExceptions exceptions) {
+        var worst = new ArrayList<EvaluatedRow>();
         exceptions.forEach(sighting -> {
             worst.add(sighting);
             if (worst.size() >= 2 * MOST_ROWS_SHOWN) keepWorst(worst);
@@ -325,8 +325,8 @@ public class Preview {
         return worst;
     }
 
-    private static void keepWorst(List<Sighting> worst) {
-        worst.sort(Comparator.comparing(Sighting::severity, Comparator.nullsFirst(Comparator.naturalOrder()))
+    private static void keepWorst(List<EvaluatedRow> worst) {
+        worst.sort(Comparator.comparing(EvaluatedRow::severity, Comparator.nullsFirst(Comparator.naturalOrder()))
                 .reversed());
         if (worst.size() > MOST_ROWS_SHOWN)
             worst.subList(MOST_ROWS_SHOWN, worst.size()).clear();

@@ -4,7 +4,7 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.KnownTable;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.checks.PriorChecksLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -111,7 +111,7 @@ class PreviewRunner {
                 moment,
                 used,
                 scope == null ? new KnownTable(0) : memory.known(scope),
-                new Patience.Tick(prior.goodSlots(), true, slot),
+                new MinimumDuration.Tick(prior.goodSlots(), true, slot),
                 prior.pending(),
                 scope == null
                         ? PriorMeasurements.NONE

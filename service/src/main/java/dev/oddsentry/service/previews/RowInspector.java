@@ -4,7 +4,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.memory.KnownTable;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.value.Columns;
@@ -89,7 +89,7 @@ public class RowInspector {
                 moment,
                 thresholds.named(asked.thresholdsUsed()),
                 new KnownTable(0),
-                new Patience.Tick(goodSlots, true, slot),
+                new MinimumDuration.Tick(goodSlots, true, slot),
                 PendingEffect.NONE,
                 new StoredMeasurements(series, scope, asked, query, moment, goodSlots),
                 EvaluationInput.Asking.seeking(copy, key));

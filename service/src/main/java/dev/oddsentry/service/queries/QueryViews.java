@@ -64,7 +64,7 @@ public class QueryViews {
             String name,
             String type,
             @Nullable String preset,
-            boolean several,
+            boolean multiple,
             @Nullable List<String> choices,
             @Nullable String choicesFrom,
             @Nullable String help) {}
@@ -191,10 +191,10 @@ public class QueryViews {
     private static String how(RuleDefinition rule, String query) {
         if (rule.query().equals(query)) return "watches";
         if (rule.copies() != null && rule.copies().from().equals(query)) return "copies";
-        if (rule.occasions().ready() != null && rule.occasions().ready().query().equals(query)) return "ready when";
+        if (rule.occasions().ready() != null && rule.occasions().ready().query().equals(query)) return "ready_when";
         boolean groups = rule.groups() != null
                 && rule.groups().from() instanceof RuleDefinition.ExpectedGroups.OfQuery(var from)
                 && from.equals(query);
-        return groups ? "groups from" : "delivery";
+        return groups ? "expected_groups" : "delivery";
     }
 }

@@ -3,9 +3,9 @@ package dev.oddsentry.service.reporting;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.Marks;
-import dev.oddsentry.core.memory.NewsKind;
 import dev.oddsentry.core.memory.PendingEffect;
-import dev.oddsentry.core.memory.Telling.Choice;
+import dev.oddsentry.core.memory.ReportPolicy.Choice;
+import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.service.mail.NewMessage;
 import dev.oddsentry.service.memory.AudienceKey;
 import java.util.Collection;
@@ -29,7 +29,7 @@ public record ReportPlan(List<Part> parts, List<Outgoing> messages, PendingEffec
     /** A finding by its key, and by the store's number where it has one already. */
     public record Subject(Digest key, @Nullable Long id) {}
 
-    public record Item(Subject subject, Severity severity, Set<NewsKind> kinds) {}
+    public record Item(Subject subject, Severity severity, Set<UpdateKind> kinds) {}
 
     public record Ended(Subject subject, Set<Marks.Kind> marks) {}
 

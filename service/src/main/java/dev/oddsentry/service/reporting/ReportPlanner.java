@@ -5,11 +5,11 @@ import dev.oddsentry.core.condition.RowFailureException;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.PendingEffect;
-import dev.oddsentry.core.memory.State;
-import dev.oddsentry.core.memory.Telling.Choice;
+import dev.oddsentry.core.memory.ReportPolicy.Choice;
 import dev.oddsentry.service.evaluation.CheckFailureException;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.EvaluationInput;
@@ -60,7 +60,7 @@ public class ReportPlanner {
     private ReportPlan choose(Evaluation reckoned, Audiences audiences, PendingEffect pending, boolean asked) {
         var question = reckoned.question();
         var habits = question.rule().memory();
-        var core = new dev.oddsentry.core.memory.Telling(habits.report(), habits.guard(), habits.remindEvery());
+        var core = new dev.oddsentry.core.memory.ReportPolicy(habits.report(), habits.guard(), habits.remindEvery());
         var considered = UpdateCandidates.of(reckoned, audiences, pending);
         var choices = new LinkedHashMap<AudienceKey, Choice<ReportPlan.Subject>>();
         considered.forEach((audience, standings) ->
@@ -92,7 +92,7 @@ public class ReportPlanner {
     }
 
     private static void inFull(
-            dev.oddsentry.core.memory.Telling core,
+            dev.oddsentry.core.memory.ReportPolicy core,
             Map<AudienceKey, Choice<ReportPlan.Subject>> choices,
             Evaluation reckoned,
             Map<Long, Marks> marks) {
@@ -104,7 +104,9 @@ public class ReportPlanner {
                     open.getOrDefault(audience, List.of()),
                     reckoned.question().moment().slot());
             // A full report without an open exception would say nothing of what the rule asks for.
-            return all.told().stream().anyMatch(each -> each.now().state() == State.OPEN) ? all : choice.notFired();
+            return all.told().stream().anyMatch(each -> each.now().state() == FindingState.OPEN)
+                    ? all
+                    : choice.notFired();
         });
     }
 
@@ -113,7 +115,7 @@ public class ReportPlanner {
         var first = copies != null && question.asking().newcomer()
                 ? copies.newcomers()
                 : question.rule().memory().firstCheck();
-        boolean known = audiences.areNew() && first == FirstCheck.TAKE_AS_KNOWN;
+        boolean known = audiences.areNew() && first == FirstCheck.TREAT_AS_KNOWN;
         return known && question.pending().isNone()
                 ? PendingEffect.of(PendingEffect.ReportChoice.TREAT_AS_KNOWN)
                 : question.pending();

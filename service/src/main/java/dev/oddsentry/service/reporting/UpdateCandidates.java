@@ -1,13 +1,13 @@
 package dev.oddsentry.service.reporting;
 
 import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.memory.CurrentFinding;
+import dev.oddsentry.core.memory.FindingChange;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks;
-import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.Moves;
-import dev.oddsentry.core.memory.Now;
 import dev.oddsentry.core.memory.PendingEffect;
-import dev.oddsentry.core.memory.State;
-import dev.oddsentry.core.memory.Telling.Standing;
+import dev.oddsentry.core.memory.ReportPolicy.Standing;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.memory.AudienceKey;
@@ -61,15 +61,15 @@ final class UpdateCandidates {
 
     private void consider(Audiences audiences, PendingEffect pending) {
         var moves = reckoned.moves();
-        var moved = new HashMap<Long, Now>();
-        for (Move move : moves.subList(moves.opened(), moves.size()))
+        var moved = new HashMap<Long, CurrentFinding>();
+        for (FindingChange move : moves.subList(moves.opened(), moves.size()))
             move.earlier().ifPresent(before -> moved.put(before.id(), move.now()));
         Span every = reckoned.question().rule().memory().remindEvery();
         boolean remind = every != null && isReminderTime(audiences, every);
         var before = audiences.mayTell(moved.keySet(), new MayTell(pending.treatsAsKnown(), remind));
         findPresent(moves, before);
         for (int i = 0; i < moves.opened(); i++)
-            if (moves.get(i) instanceof Move.Opened opened) consider(opened, pending.treatsAsKnown());
+            if (moves.get(i) instanceof FindingChange.Opened opened) consider(opened, pending.treatsAsKnown());
         before.forEach(each -> consider(
                 each, moved.getOrDefault(each.known().id(), each.known().now())));
     }
@@ -92,30 +92,30 @@ final class UpdateCandidates {
     }
 
     /** @param asKnown where everything is taken as known; a million of them need not be looked at one by one */
-    private void consider(Move.Opened move, boolean asKnown) {
+    private void consider(FindingChange.Opened move, boolean asKnown) {
         var key = move.sighting().key();
         var audience = of(present.getOrDefault(key, AudienceKey.WHOLE));
-        if (asKnown && move.now().state() == State.OPEN) {
+        if (asKnown && move.now().state() == FindingState.OPEN) {
             audience.takesOpened = true;
             audience.openedMore++;
             return;
         }
         audience.standings.add(new Standing<>(new ReportPlan.Subject(key, null), move.now(), null, Marks.NONE, true));
-        if (move.now().state() == State.OPEN) audience.openedMore++;
+        if (move.now().state() == FindingState.OPEN) audience.openedMore++;
     }
 
-    private void consider(Before before, Now now) {
+    private void consider(Before before, CurrentFinding now) {
         var known = before.known();
         var subject = new ReportPlan.Subject(known.key(), known.id());
         boolean split = reckoned.question().rule().delivery().split() != null;
         var at = split ? present.getOrDefault(known.key(), before.at()) : AudienceKey.WHOLE;
-        if (known.now().state() == State.OPEN) of(before.at()).openedMore--;
-        if (now.state() == State.OPEN) of(at).openedMore++;
+        if (known.now().state() == FindingState.OPEN) of(before.at()).openedMore--;
+        if (now.state() == FindingState.OPEN) of(at).openedMore++;
         of(at).standings.add(new Standing<>(subject, now, before.reported().get(at), before.marks(), true));
         before.reported().forEach((audience, reported) -> {
             // It moved away from those who think it still theirs; those of another split are there no more.
             boolean isStillThere = audience.isWhole() != split;
-            if (isStillThere && !audience.equals(at) && reported.state() != State.CLEARED)
+            if (isStillThere && !audience.equals(at) && reported.state() != FindingState.CLEARED)
                 of(audience).standings.add(new Standing<>(subject, now, reported, before.marks(), false));
         });
     }
@@ -130,7 +130,8 @@ final class UpdateCandidates {
         reckoned.exceptions().forEach(sighting -> {
             if (reckoned.pending().contains(sighting.key())) return;
             Long id = reckoned.idOf(sighting.key());
-            var now = Now.of(State.OPEN, Objects.requireNonNull(sighting.severity()), sighting.fingerprint());
+            var now = CurrentFinding.of(
+                    FindingState.OPEN, Objects.requireNonNull(sighting.severity()), sighting.fingerprint());
             var said = id == null ? Marks.NONE : marks.getOrDefault(id, Marks.NONE);
             open.computeIfAbsent(reckoned.audienceOf(sighting), _ -> new ArrayList<>())
                     .add(new Standing<>(new ReportPlan.Subject(sighting.key(), id), now, null, said, true));

@@ -15,7 +15,7 @@ import static org.jooq.impl.DSL.selectOne;
 import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
@@ -68,14 +68,14 @@ class ForgettingFindings {
     private long forget(Current<RuleDefinition> rule) {
         Instant now = clock.instant();
         Instant cleared = now.minus(Duration.ofDays(kept.findings()));
-        Instant outOfSight = now.minus(outOfSight(rule.definition(), now));
+        Instant agedOut = now.minus(agedOut(rule.definition(), now));
         var which = FINDING.RULE_ID
                 .eq(rule.id())
                 .and(FINDING.STANDING.isFalse())
                 .and(FINDING.STATE
-                        .eq(State.CLEARED)
+                        .eq(FindingState.CLEARED)
                         .and(FINDING.CHANGED_AT.lt(cleared))
-                        .or(FINDING.STATE.eq(State.OUT_OF_SIGHT).and(FINDING.CHANGED_AT.lt(outOfSight))))
+                        .or(FINDING.STATE.eq(FindingState.AGED_OUT).and(FINDING.CHANGED_AT.lt(agedOut))))
                 .and(notExists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), MARK.ENDED_AT.isNull())));
         long forgotten = 0;
         for (int some = AT_ONCE; some == AT_ONCE; forgotten += some) some = forgetSome(rule.id(), which, now);
@@ -83,10 +83,10 @@ class ForgettingFindings {
     }
 
     /** As the rule says, else as the operator; never so soon that its window could still bring the row back. */
-    private Duration outOfSight(RuleDefinition rule, Instant now) {
+    private Duration agedOut(RuleDefinition rule, Instant now) {
         var stated = rule.memory().forgetAfter();
         if (stated != null) return stated.exact();
-        var usual = Duration.ofDays(kept.outOfSight());
+        var usual = Duration.ofDays(kept.agedOut());
         var query = definitions.query(rule.query());
         if (query.isEmpty()) return usual;
         var window = Parameters.window(

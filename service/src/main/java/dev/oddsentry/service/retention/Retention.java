@@ -50,7 +50,7 @@ public class Retention {
     private static final Duration EVERY = Duration.ofHours(12);
     private static final int AT_ONCE = 2_000;
     private static final Set<RecipientState> NOT_OVER =
-            Set.of(RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE);
+            Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE);
 
     private final DSLContext db;
     private final ForgettingFindings findings;
@@ -159,7 +159,7 @@ public class Retention {
                 .from(RULE_CHECK)
                 .where(
                         RULE_CHECK.FINISHED_AT.lt(before(kept.checks())),
-                        RULE_CHECK.STATE.ne(CheckState.KEPT_BACK),
+                        RULE_CHECK.STATE.ne(CheckState.AWAITING_APPROVAL),
                         // A message that is kept longer names its check; and the last check of a rule says how it
                         // stands.
                         notExists(selectOne().from(MESSAGE).where(MESSAGE.CHECK_ID.eq(RULE_CHECK.ID))),

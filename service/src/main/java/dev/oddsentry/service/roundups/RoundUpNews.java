@@ -5,11 +5,11 @@ import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Now;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.memory.CurrentFinding;
+import dev.oddsentry.core.memory.FindingState;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.PendingEffect;
-import dev.oddsentry.core.memory.State;
-import dev.oddsentry.core.memory.Telling;
+import dev.oddsentry.core.memory.ReportPolicy;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.extracts.mail.RoundUp;
@@ -79,7 +79,7 @@ public class RoundUpNews {
     record OfRule(
             UUID ruleId,
             LastReportWriter.@Nullable Audience audience,
-            List<Telling.Told<Long>> told,
+            List<ReportPolicy.Told<Long>> told,
             List<Long> letPass,
             RoundUp.@Nullable Section section) {}
 
@@ -131,11 +131,11 @@ public class RoundUpNews {
         var habits = rule.definition().memory();
         var differing = roundUps.differing(rule.id(), audience, habits.remindEvery() != null);
         var moment = schedules.moment(rule.definition(), asked.slot());
-        var tick = new Patience.Tick(rules.goodSlots(rule.id()), false, asked.slot());
-        var choice = new Telling(habits.report(), habits.guard(), habits.remindEvery())
+        var tick = new MinimumDuration.Tick(rules.goodSlots(rule.id()), false, asked.slot());
+        var choice = new ReportPolicy(habits.report(), habits.guard(), habits.remindEvery())
                 .choose(
                         differing.stream()
-                                .map(each -> new Telling.Standing<>(
+                                .map(each -> new ReportPolicy.Standing<>(
                                         each.known().id(), each.known().now(), each.reported(), each.marks(), true))
                                 .toList(),
                         moment,
@@ -144,7 +144,7 @@ public class RoundUpNews {
         var told = choice.told().stream()
                 .filter(each -> asked.atLeast() == null || isAtOnce(each, asked.atLeast()))
                 .sorted(Comparator.comparing(
-                                (Telling.Told<Long> each) -> each.now().severity())
+                                (ReportPolicy.Told<Long> each) -> each.now().severity())
                         .reversed())
                 .toList();
         // What must wait, waits whole.
@@ -154,16 +154,16 @@ public class RoundUpNews {
     }
 
     /** A reminder can wait, and so can what is over. */
-    private static boolean isAtOnce(Telling.Told<Long> told, Severity atLeast) {
+    private static boolean isAtOnce(ReportPolicy.Told<Long> told, Severity atLeast) {
         return told.differs()
-                && told.now().state() == State.OPEN
+                && told.now().state() == FindingState.OPEN
                 && told.now().severity().compareTo(atLeast) >= 0;
     }
 
     private RoundUp.Section section(
             Current<RuleDefinition> rule,
             LastReportWriter.@Nullable Audience audience,
-            List<Telling.Told<Long>> told,
+            List<ReportPolicy.Told<Long>> told,
             Moment moment,
             Thresholds among) {
         var definition = rule.definition();
@@ -172,7 +172,7 @@ public class RoundUpNews {
         // What must not be mailed is told in number alone.
         int mostRows = definition.delivery().show() == DeliveryDefinition.Show.LINK ? 0 : RoundUp.MOST_ROWS;
         var shown = told.stream().limit(mostRows).toList();
-        var ids = shown.stream().map(Telling.Told::subject).toList();
+        var ids = shown.stream().map(ReportPolicy.Told::subject).toList();
         var last = memory.lastRows(ids);
         var reported = roundUps.reportedRows(audience, ids);
         String link = settings.baseUrl() + "/rules/" + definition.name();
@@ -196,11 +196,11 @@ public class RoundUpNews {
     private static Extract.Row row(
             String ofRule,
             ExtractRows rows,
-            Telling.Told<Long> told,
+            ReportPolicy.Told<Long> told,
             Map<String, @Nullable Object> last,
             Map<String, @Nullable Object> was) {
-        Now now = told.now();
-        var row = now.state() == State.OPEN
+        CurrentFinding now = told.now();
+        var row = now.state() == FindingState.OPEN
                 ? rows.remembered(now.severity(), told.kinds(), last, was)
                 : rows.past(now.severity(), told.kinds(), last);
         return row.linked(ofRule + "/findings/" + told.subject());

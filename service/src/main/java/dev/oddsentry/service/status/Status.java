@@ -105,10 +105,10 @@ public class Status {
                 .where(MESSAGE.ID.in(select(MESSAGE_RECIPIENT.MESSAGE_ID)
                         .from(MESSAGE_RECIPIENT)
                         .where(MESSAGE_RECIPIENT.STATE.in(
-                                RecipientState.WAITING, RecipientState.HANDING_OVER, RecipientState.UNSURE))
+                                RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE))
                         .and(MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())))
                 .fetchSingle();
-        int keptBack = db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.KEPT_BACK));
+        int keptBack = db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.AWAITING_APPROVAL));
         int failing = db.fetchCount(SCHEDULED_TASKS, SCHEDULED_TASKS.CONSECUTIVE_FAILURES.gt(2))
                 + db.fetchCount(MAIL_TASKS, MAIL_TASKS.CONSECUTIVE_FAILURES.gt(2));
         int holds = db.fetchCount(MAIL_HOLD, MAIL_HOLD.ENDED_AT.isNull());
@@ -243,7 +243,7 @@ public class Status {
                         .from(MESSAGE_RECIPIENT)
                         .where(
                                 MESSAGE_RECIPIENT.MESSAGE_ID.eq(id),
-                                MESSAGE_RECIPIENT.STATE.notIn(RecipientState.REFUSED, RecipientState.EXPIRED))))
+                                MESSAGE_RECIPIENT.STATE.notIn(RecipientState.REJECTED, RecipientState.EXPIRED))))
                 .orderBy(latest.field(DEFINITION.NAME))
                 .fetch(row -> new NotDelivered(row.value1(), row.value2(), row.value3() == null ? "" : row.value3()));
     }

@@ -22,23 +22,23 @@ class StatusMetrics {
         gauge(registry, "oddsentry.rules.active", "rules that are checked", Status.Seen::activeRules);
         gauge(registry, "oddsentry.checks.running", "checks that run now, on all nodes", Status.Seen::running);
         gauge(registry, "oddsentry.checks.due", "rules that wait for their turn", Status.Seen::due);
-        gauge(registry, "oddsentry.checks.late.seconds", "how late the latest of them is", Status.Seen::latestSeconds);
+        gauge(registry, "oddsentry.checks.late.seconds", "lateness of the latest check", Status.Seen::latestSeconds);
         gauge(registry, "oddsentry.checks.finished.timestamp", "when a check last ended", StatusMetrics::finished);
-        gauge(registry, "oddsentry.checks.kept.back", "checks that wait for a person", Status.Seen::keptBack);
+        gauge(registry, "oddsentry.checks.awaiting.approval", "checks that await approval", Status.Seen::keptBack);
         gauge(
                 registry,
-                "oddsentry.messages.waiting",
-                "messages that somebody has not got yet",
+                "oddsentry.messages.queued",
+                "messages with a recipient who is still queued",
                 Status.Seen::waitingMessages);
         gauge(
                 registry,
                 "oddsentry.messages.oldest.seconds",
-                "how long the oldest of them waits",
+                "age of the oldest queued message",
                 Status.Seen::oldestWaitingSeconds);
         gauge(
                 registry,
                 "oddsentry.messages.unconfirmed",
-                "recipients of whom nobody knows whether a message arrived",
+                "recipients whose message may not have arrived",
                 Status.Seen::unconfirmed);
         gauge(
                 registry,
@@ -47,14 +47,10 @@ class StatusMetrics {
                 each -> each.notDelivered().size());
         gauge(
                 registry,
-                "oddsentry.troubles",
+                "oddsentry.incidents",
                 "causes of failing checks",
                 each -> each.troubles().size());
-        gauge(
-                registry,
-                "oddsentry.work.failing",
-                "pieces of work that fail again and again",
-                Status.Seen::tasksFailing);
+        gauge(registry, "oddsentry.work.failing", "background tasks that keep failing", Status.Seen::tasksFailing);
     }
 
     private static double finished(Status.Seen seen) {

@@ -154,7 +154,7 @@ class LookAheadTest {
         assertThat(warnings("{}", daily + "memory: { key: [sailing, due] }")).isEmpty();
         assertThat(warnings("{}", daily + "memory: { key: [sailing], report: [new, changed] }"))
                 .isEmpty();
-        assertThat(warnings("{}", daily + "memory: { key: [sailing], absence: put right }"))
+        assertThat(warnings("{}", daily + "memory: { key: [sailing], absence: clears }"))
                 .isEmpty();
     }
 }

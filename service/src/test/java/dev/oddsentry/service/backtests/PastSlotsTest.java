@@ -36,7 +36,7 @@ class PastSlotsTest {
     void asManyWarmUpAsHistoryAndExpectedGroupsLookBackOn() {
         assertThat(slots("FREQ=DAILY", "", List.of(new Need(8, Span.ZERO))).warmUp())
                 .hasSize(8);
-        assertThat(slots("FREQ=DAILY", " groups from: last 3 checks,", List.of())
+        assertThat(slots("FREQ=DAILY", " expected_groups: last 3 checks,", List.of())
                         .warmUp())
                 .hasSize(3);
         assertThat(slots("FREQ=DAILY", "", List.of(new Need(1, Span.of(14, Span.Unit.DAY))))

@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Sighting;
+import dev.oddsentry.core.memory.EvaluatedRow;
 import java.io.IOException;
 import java.math.BigDecimal;
 import java.nio.file.Files;
@@ -19,7 +19,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class SeenExceptionsTest {
-    private static Sighting sighting(int i) {
+    private static EvaluatedRow sighting(int i) {
         var cells = new ArrayList<Object>(Arrays.asList(
                 (long) i,
                 i % 7 == 0 ? null : "Måkehamn " + i,
@@ -27,7 +27,7 @@ class SeenExceptionsTest {
                 LocalDate.MAX,
                 Instant.parse("2026-11-24T04:40:00.000001Z"),
                 i % 2 == 0));
-        return new Sighting(
+        return new EvaluatedRow(
                 new Digest(1, i), cells.subList(0, 2), Severity.values()[i % 3], true, new Digest(2, i), cells);
     }
 
@@ -70,8 +70,8 @@ class SeenExceptionsTest {
         }
     }
 
-    private static List<Sighting> all(SeenExceptions exceptions) {
-        var all = new ArrayList<Sighting>();
+    private static List<EvaluatedRow> all(SeenExceptions exceptions) {
+        var all = new ArrayList<EvaluatedRow>();
         exceptions.forEach(all::add);
         return all;
     }
@@ -86,8 +86,8 @@ class SeenExceptionsTest {
         }
     }
 
-    private static Sighting wide(long number) {
-        return new Sighting(
+    private static EvaluatedRow wide(long number) {
+        return new EvaluatedRow(
                 new Digest(number, number),
                 List.of(number),
                 Severity.WARNING,

@@ -5,9 +5,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Now;
-import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.CurrentFinding;
+import dev.oddsentry.core.memory.FindingState;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.service.RunningService;
 import java.time.Instant;
 import java.util.HashMap;
@@ -32,21 +32,21 @@ class MemoryStoreTest {
     /** Whatever people write may stand in a key. */
     private final Scope copy = new Scope(rule, "Gråvik's \\ \"own\"");
 
-    private static Patience.@Nullable Start start(Random random) {
+    private static MinimumDuration.@Nullable Start start(Random random) {
         if (random.nextBoolean()) return null;
         // As fine as PostgreSQL keeps it, before its epoch of 2000 too.
         var slot = Instant.ofEpochSecond(
                 random.nextLong(-1_000_000_000L, 4_000_000_000L), random.nextInt(1_000_000) * 1_000L);
-        return new Patience.Start(random.nextLong(1L << 40), slot);
+        return new MinimumDuration.Start(random.nextLong(1L << 40), slot);
     }
 
-    private Map<Digest, Now> insert(Scope scope, int findings) {
+    private Map<Digest, CurrentFinding> insert(Scope scope, int findings) {
         var random = new Random(findings + (scope.copy() == null ? 0 : 1));
-        var inserted = new HashMap<Digest, Now>();
+        var inserted = new HashMap<Digest, CurrentFinding>();
         for (int i = 0; i < findings; i++) {
             var key = new Digest(random.nextLong(), random.nextLong());
-            var now = new Now(
-                    State.values()[random.nextInt(State.values().length)],
+            var now = new CurrentFinding(
+                    FindingState.values()[random.nextInt(FindingState.values().length)],
                     Severity.values()[random.nextInt(3)],
                     new Digest(random.nextLong(), random.nextLong()),
                     start(random),
@@ -93,16 +93,16 @@ class MemoryStoreTest {
             isRead(copy, ofCopy);
             // The connection is as good as before.
             isRead(whole, inserted);
-            assertThat(store.known(new Scope(rule, "another")).countOf(State.OPEN))
+            assertThat(store.known(new Scope(rule, "another")).countOf(FindingState.OPEN))
                     .isZero();
         } finally {
             db.deleteFrom(FINDING).where(FINDING.RULE_ID.eq(rule)).execute();
         }
     }
 
-    private void isRead(Scope scope, Map<Digest, Now> inserted) {
+    private void isRead(Scope scope, Map<Digest, CurrentFinding> inserted) {
         var known = store.known(scope);
-        for (var state : State.values())
+        for (var state : FindingState.values())
             assertThat(known.countOf(state))
                     .isEqualTo(inserted.values().stream()
                             .filter(now -> now.state() == state)
@@ -128,7 +128,7 @@ class MemoryStoreTest {
                 var expected = db.select(FINDING.KEY)
                         .from(FINDING)
                         .where(FINDING.RULE_ID.eq(rule), FINDING.COPY_KEY.isNotDistinctFrom(scope.copy()))
-                        .and(FINDING.ID.mod(5).eq(0L).or(FINDING.STATE.eq(State.PENDING)))
+                        .and(FINDING.ID.mod(5).eq(0L).or(FINDING.STATE.eq(FindingState.PENDING)))
                         .fetchSet(row -> Digest.of(row.value1()));
                 assertThat(store.mayTellUnmoved(scope)).isEqualTo(expected).isNotEmpty();
             }

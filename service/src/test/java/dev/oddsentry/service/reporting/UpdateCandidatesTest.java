@@ -9,15 +9,15 @@ import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.Known;
+import dev.oddsentry.core.memory.CurrentFinding;
+import dev.oddsentry.core.memory.EvaluatedRow;
+import dev.oddsentry.core.memory.FindingChange;
+import dev.oddsentry.core.memory.FindingState;
+import dev.oddsentry.core.memory.LastReport;
 import dev.oddsentry.core.memory.Marks;
-import dev.oddsentry.core.memory.Move;
 import dev.oddsentry.core.memory.Moves;
-import dev.oddsentry.core.memory.Now;
 import dev.oddsentry.core.memory.PendingEffect;
-import dev.oddsentry.core.memory.Reported;
-import dev.oddsentry.core.memory.Sighting;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.StoredFinding;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.EvaluationInput;
@@ -46,11 +46,11 @@ class UpdateCandidatesTest {
     /** A finding before the check and after it. */
     private record Case(
             long id,
-            @Nullable State was,
-            @Nullable State is,
+            @Nullable FindingState was,
+            @Nullable FindingState is,
             @Nullable AudienceKey wasAt,
             @Nullable AudienceKey isAt,
-            Map<AudienceKey, Reported> reported) {
+            Map<AudienceKey, LastReport> reported) {
         Digest key() {
             return new Digest(3, id);
         }
@@ -61,8 +61,8 @@ class UpdateCandidatesTest {
         }
     }
 
-    private static Now now(State state) {
-        return Now.of(state, Severity.WARNING, new Digest(1, 1));
+    private static CurrentFinding now(FindingState state) {
+        return CurrentFinding.of(state, Severity.WARNING, new Digest(1, 1));
     }
 
     private static AudienceKey anyOf(Random random) {
@@ -74,15 +74,15 @@ class UpdateCandidatesTest {
         for (long id = 1; id <= 30; id++) {
             boolean isNew = random.nextInt(4) == 0;
             boolean inResult = isNew || random.nextBoolean();
-            var was = isNew ? null : State.values()[random.nextInt(State.values().length)];
-            var is = inResult ? State.OPEN : random.nextBoolean() ? State.CLEARED : was;
-            var reported = new HashMap<AudienceKey, Reported>();
+            var was = isNew ? null : FindingState.values()[random.nextInt(FindingState.values().length)];
+            var is = inResult ? FindingState.OPEN : random.nextBoolean() ? FindingState.CLEARED : was;
+            var reported = new HashMap<AudienceKey, LastReport>();
             for (String terminal : TERMINALS) {
                 if (!isNew && random.nextBoolean())
                     reported.put(
                             new AudienceKey(terminal),
-                            new Reported(
-                                    random.nextBoolean() ? State.OPEN : State.CLEARED,
+                            new LastReport(
+                                    random.nextBoolean() ? FindingState.OPEN : FindingState.CLEARED,
                                     Severity.WARNING,
                                     new Digest(1, 1),
                                     SLOT.minusSeconds(9)));
@@ -94,33 +94,35 @@ class UpdateCandidatesTest {
 
     private static Map<AudienceKey, UpdateCandidates.OfAudience> considered(List<Case> cases, boolean split) {
         var rule = (RuleDefinition) Document.read("{kind: rule, name: gear, owner: Traffic reporting, query: gear,"
-                        + " memory: {key: [serial]}" + (split ? ", delivery: {split by: terminal}" : "") + "}")
+                        + " memory: {key: [serial]}" + (split ? ", delivery: {split_by: terminal}" : "") + "}")
                 .definition();
         EvaluationInput question = mock();
         when(question.rule()).thenReturn(rule);
         when(question.moment()).thenReturn(new Moment(SLOT, ZoneOffset.UTC));
         Evaluation reckoned = mock();
         when(reckoned.question()).thenReturn(question);
-        var moves = new ArrayList<Move>();
+        var moves = new ArrayList<FindingChange>();
         var before = new ArrayList<Before>();
         try (var exceptions = new SeenExceptions()) {
             for (var each : cases) {
-                var sighting = new Sighting(
+                var sighting = new EvaluatedRow(
                         each.key(), List.of(each.id()), Severity.WARNING, true, new Digest(1, 1), List.of(each.id()));
                 if (each.isAt() != null) exceptions.add(sighting);
                 if (each.was() == null) {
-                    moves.add(new Move.Opened(sighting, now(State.OPEN)));
+                    moves.add(new FindingChange.Opened(sighting, now(FindingState.OPEN)));
                     continue;
                 }
-                var known = new Known(each.id(), each.key(), now(each.was()));
+                var known = new StoredFinding(each.id(), each.key(), now(each.was()));
                 before.add(new Before(known, split ? each.wasAt() : AudienceKey.WHOLE, each.reported(), Marks.NONE));
-                if (each.isAt() != null) moves.add(new Move.Altered(known, sighting, now(State.OPEN), false));
-                else if (each.is() == State.CLEARED) moves.add(new Move.Cleared(known, now(State.CLEARED)));
+                if (each.isAt() != null)
+                    moves.add(new FindingChange.Altered(known, sighting, now(FindingState.OPEN), false));
+                else if (each.is() == FindingState.CLEARED)
+                    moves.add(new FindingChange.Cleared(known, now(FindingState.CLEARED)));
             }
             when(reckoned.moves()).thenReturn(Moves.of(moves));
             when(reckoned.exceptions()).thenReturn(exceptions);
-            when(reckoned.audienceOf(any(Sighting.class))).thenAnswer(call -> {
-                long id = call.<Sighting>getArgument(0).key().low();
+            when(reckoned.audienceOf(any(EvaluatedRow.class))).thenAnswer(call -> {
+                long id = call.<EvaluatedRow>getArgument(0).key().low();
                 return cases.get((int) id - 1).isAt();
             });
             Audiences audiences = mock();
@@ -150,11 +152,11 @@ class UpdateCandidatesTest {
             for (var each : cases) {
                 var told = each.reported().get(audience);
                 boolean here = each.at().equals(audience);
-                if (here || (told != null && told.state() != State.CLEARED))
+                if (here || (told != null && told.state() != FindingState.CLEARED))
                     expected.add(
                             each.id() + " " + each.is() + " " + here + " " + (told == null ? "never" : told.state()));
-                if (each.was() == State.OPEN && audience.equals(each.wasAt())) openBefore++;
-                if (each.is() == State.OPEN && here) openAfter++;
+                if (each.was() == FindingState.OPEN && audience.equals(each.wasAt())) openBefore++;
+                if (each.is() == FindingState.OPEN && here) openAfter++;
             }
             var of = found.get(audience);
             assertThat(of == null ? new TreeSet<String>() : described(of))
@@ -168,13 +170,19 @@ class UpdateCandidatesTest {
     void withoutASplitEveryoneHearsOfAllAndFormerAudiencesOfNothing() {
         var told = Map.of(
                 AudienceKey.WHOLE,
-                new Reported(State.OPEN, Severity.WARNING, new Digest(1, 1), SLOT),
+                new LastReport(FindingState.OPEN, Severity.WARNING, new Digest(1, 1), SLOT),
                 new AudienceKey("Holm"),
-                new Reported(State.OPEN, Severity.WARNING, new Digest(1, 1), SLOT));
+                new LastReport(FindingState.OPEN, Severity.WARNING, new Digest(1, 1), SLOT));
         var found = considered(
                 List.of(
-                        new Case(1, State.OPEN, State.OPEN, new AudienceKey("Holm"), new AudienceKey("Holm"), told),
-                        new Case(2, null, State.OPEN, null, new AudienceKey("Vik"), Map.of())),
+                        new Case(
+                                1,
+                                FindingState.OPEN,
+                                FindingState.OPEN,
+                                new AudienceKey("Holm"),
+                                new AudienceKey("Holm"),
+                                told),
+                        new Case(2, null, FindingState.OPEN, null, new AudienceKey("Vik"), Map.of())),
                 false);
         assertThat(found).containsOnlyKeys(AudienceKey.WHOLE);
         assertThat(described(found.get(AudienceKey.WHOLE)))

@@ -76,7 +76,7 @@ class RetentionTest {
 
     @Test
     void whatAPersonMarkedOrWhatIsStillToBeToldStays() {
-        sailings.memory("memory: { key: [sailing], report: [new, cleared], absence: passed by }");
+        sailings.memory("memory: { key: [sailing], report: [new, cleared], absence: ages_out }");
         sailings.late("SK-1", 20).late("SK-2", 20).active();
         api.check(sailings.name);
         api.post(
@@ -94,8 +94,7 @@ class RetentionTest {
                         false));
         sailings.change("delete from sailing_table");
         api.check(sailings.name);
-        assertThat(count("finding", "state = 'OUT_OF_SIGHT' and rule_id = " + rule))
-                .isEqualTo(2);
+        assertThat(count("finding", "state = 'AGED_OUT' and rule_id = " + rule)).isEqualTo(2);
         age("finding", "changed_at", "rule_id = " + rule);
         run();
         assertThat(count("finding", "rule_id = " + rule)).as("the snoozed one").isEqualTo(1);
@@ -103,7 +102,7 @@ class RetentionTest {
 
     @Test
     void aRuleMayForgetSoonerWhatIsOutOfSight() {
-        sailings.memory("memory: { key: [sailing], absence: passed by, forget after: 90 days }");
+        sailings.memory("memory: { key: [sailing], absence: ages_out, forget_after: 90 days }");
         sailings.late("SK-1", 20).active();
         api.check(sailings.name);
         sailings.change("delete from sailing_table");
@@ -141,7 +140,7 @@ class RetentionTest {
         age("message", "created_at", "rule_id = " + rule);
         service.execute(
                 "records",
-                "update message_recipient set state = 'WAITING', next_try = now() + interval '1 day' where message_id in"
+                "update message_recipient set state = 'QUEUED', next_try = now() + interval '1 day' where message_id in"
                         + " (select id from message where rule_id = " + rule + ")");
         run();
         assertThat(count("message", "rule_id = " + rule)).isEqualTo(2);

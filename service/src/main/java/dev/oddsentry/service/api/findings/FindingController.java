@@ -8,7 +8,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.judging.RuleLabels;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.service.db.Json;
@@ -72,7 +72,7 @@ class FindingController {
             long id,
             @Nullable String copy,
             String identity,
-            State state,
+            FindingState state,
             Severity severity,
             Instant openedAt,
             Instant changedAt,
@@ -101,7 +101,7 @@ class FindingController {
     @GetMapping
     FindingList list(
             @PathVariable String name,
-            @RequestParam(required = false) @Nullable State state,
+            @RequestParam(required = false) @Nullable FindingState state,
             @RequestParam(required = false) @Nullable String after) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
         ZoneId zone = rule.definition().zone();

@@ -1,7 +1,7 @@
 package dev.oddsentry.service.api.overview;
 
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.overview.Changes;
 import dev.oddsentry.service.overview.Day;
 import dev.oddsentry.service.overview.FindingsAcross;
@@ -55,7 +55,7 @@ class OverviewController {
      */
     @GetMapping(path = "/findings", produces = "application/json")
     FindingsAcross.FoundList findings(
-            @RequestParam(required = false) @Nullable State state,
+            @RequestParam(required = false) @Nullable FindingState state,
             @RequestParam(required = false) @Nullable Severity severity,
             @RequestParam(required = false) FindingsAcross.@Nullable Marked marked,
             @RequestParam(required = false) @Nullable String rule,

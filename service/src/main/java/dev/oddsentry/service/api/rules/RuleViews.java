@@ -13,8 +13,8 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.ScheduleWords;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.judging.RuleLabels;
-import dev.oddsentry.core.memory.Patience;
-import dev.oddsentry.core.memory.State;
+import dev.oddsentry.core.memory.FindingState;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.service.authoring.Drafts;
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.db.generated.tables.records.RuleRecord;
@@ -238,8 +238,8 @@ class RuleViews {
         return split == null ? null : new SplitText(split.by(), split.to(), split.from());
     }
 
-    private static @Nullable String words(Patience patience) {
-        return patience.equals(Patience.NONE) ? null : patience.text();
+    private static @Nullable String words(MinimumDuration patience) {
+        return patience.equals(MinimumDuration.NONE) ? null : patience.text();
     }
 
     private List<RuleSummary> summaries(List<Current<RuleDefinition>> rules) {
@@ -314,7 +314,7 @@ class RuleViews {
         var open = new HashMap<UUID, Map<Severity, Integer>>();
         db.select(FINDING.RULE_ID, FINDING.SEVERITY, count())
                 .from(FINDING)
-                .where(FINDING.RULE_ID.in(ids), FINDING.STATE.eq(State.OPEN))
+                .where(FINDING.RULE_ID.in(ids), FINDING.STATE.eq(FindingState.OPEN))
                 .groupBy(FINDING.RULE_ID, FINDING.SEVERITY)
                 .forEach(row -> open.computeIfAbsent(row.value1(), _ -> new EnumMap<>(Severity.class))
                         .put(row.value2(), row.value3()));

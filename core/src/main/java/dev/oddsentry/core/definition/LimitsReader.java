@@ -1,27 +1,25 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.definition.RuleDefinition.Blank;
-import dev.oddsentry.core.definition.RuleDefinition.CheckingDefinition;
-import dev.oddsentry.core.memory.Patience;
+import dev.oddsentry.core.definition.RuleDefinition.LimitsDefinition;
+import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import java.time.Duration;
 import java.util.List;
 
-/** Reads how a rule's checks run. */
-final class CheckingReader {
+/** Reads what a check of a rule may cost. */
+final class LimitsReader {
     private static final int MOST_RETRIES = 20;
 
-    private CheckingReader() {}
+    private LimitsReader() {}
 
-    static CheckingDefinition read(Fields fields) {
-        var checking = new CheckingDefinition(
-                fields.parsed("time limit", CheckingReader::time).orElse(null),
-                fields.parsed("retries", CheckingReader::retries).orElse(0),
-                fields.parsed("retry after", CheckingReader::time).orElse(CheckingDefinition.USUAL_WAIT),
-                fields.choice("when blank", Blank.values()).orElse(Blank.QUIET));
+    static LimitsDefinition read(Fields fields) {
+        var limits = new LimitsDefinition(
+                fields.parsed("time_limit", LimitsReader::time).orElse(null),
+                fields.parsed("retries", LimitsReader::retries).orElse(0),
+                fields.parsed("retry_after", LimitsReader::time).orElse(LimitsDefinition.USUAL_WAIT));
         fields.refuseOthers();
-        return checking;
+        return limits;
     }
 
     private static int retries(String text) {
@@ -32,7 +30,7 @@ final class CheckingReader {
 
     static Duration time(String text) {
         try {
-            if (Patience.parse(text) instanceof Patience.Elapsed elapsed)
+            if (MinimumDuration.parse(text) instanceof MinimumDuration.Elapsed elapsed)
                 return elapsed.time().exact();
         } catch (IllegalArgumentException notOne) {
             // The words below say it better for a time alone.

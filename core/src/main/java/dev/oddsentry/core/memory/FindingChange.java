@@ -3,11 +3,11 @@ package dev.oddsentry.core.memory;
 import java.util.Optional;
 
 /** How one check moved what is so now of one finding. A finding that did not move has no move. */
-public sealed interface Move {
-    Now now();
+public sealed interface FindingChange {
+    CurrentFinding now();
 
     /** The finding as memory held it; empty where it is seen for the first time. */
-    default Optional<Known> earlier() {
+    default Optional<StoredFinding> earlier() {
         return switch (this) {
             case Opened _ -> Optional.empty();
             case Altered(var before, var _, var _, var _) -> Optional.of(before);
@@ -15,12 +15,12 @@ public sealed interface Move {
             case Forgotten(var before, var _) -> Optional.of(before);
             case Missed(var before, var _) -> Optional.of(before);
             case WithoutData(var before, var _) -> Optional.of(before);
-            case PassedBy(var before, var _) -> Optional.of(before);
+            case AgedOut(var before, var _) -> Optional.of(before);
         };
     }
 
     /** Seen as an exception for the first time; the sighting has no cells. */
-    record Opened(Sighting sighting, Now now) implements Move {}
+    record Opened(EvaluatedRow sighting, CurrentFinding now) implements FindingChange {}
 
     /**
      * Known before: reopened, back in sight, of another severity, or with other watched values.
@@ -28,20 +28,21 @@ public sealed interface Move {
      * @param sighting without cells
      * @param anew whether it starts as if never seen, since it had cleared for good
      */
-    record Altered(Known before, Sighting sighting, Now now, boolean anew) implements Move {}
+    record Altered(StoredFinding before, EvaluatedRow sighting, CurrentFinding now, boolean anew)
+            implements FindingChange {}
 
     /** Seen, and no exception any more; or gone, where absence means put right. */
-    record Cleared(Known before, Now now) implements Move {}
+    record Cleared(StoredFinding before, CurrentFinding now) implements FindingChange {}
 
     /** Pending, and gone before it had lasted long enough. */
-    record Forgotten(Known before, Now now) implements Move {}
+    record Forgotten(StoredFinding before, CurrentFinding now) implements FindingChange {}
 
     /** Not seen as an exception, though not for long enough yet to clear. */
-    record Missed(Known before, Now now) implements Move {}
+    record Missed(StoredFinding before, CurrentFinding now) implements FindingChange {}
 
     /** Its group cannot be judged: it stays as it was. */
-    record WithoutData(Known before, Now now) implements Move {}
+    record WithoutData(StoredFinding before, CurrentFinding now) implements FindingChange {}
 
     /** Gone, where absence means that the window passed it by. */
-    record PassedBy(Known before, Now now) implements Move {}
+    record AgedOut(StoredFinding before, CurrentFinding now) implements FindingChange {}
 }

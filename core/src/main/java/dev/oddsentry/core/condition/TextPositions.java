@@ -7,14 +7,14 @@ import java.util.Map;
 import java.util.Objects;
 
 /** Where each node of one tree stood; nodes are told apart by identity, since equal ones can stand in two places. */
-final class Places {
+final class TextPositions {
     private final String source;
     private final Map<Expression, Stretch> byNode = new IdentityHashMap<>();
 
     /** Line and column are counted only for what is told, since that reads the text from its start. */
     private record Stretch(int offset, int length) {}
 
-    Places(String source) {
+    TextPositions(String source) {
         this.source = source;
     }
 

@@ -20,8 +20,8 @@ import org.jspecify.annotations.Nullable;
  * @param guard how many slots what became better must stay so before that counts
  * @param remindEvery how long after it was last told an open finding is said again; null for never
  */
-public record Telling(
-        Set<NewsKind> reports, int guard, @Nullable Span remindEvery) {
+public record ReportPolicy(
+        Set<UpdateKind> reports, int guard, @Nullable Span remindEvery) {
 
     /**
      * A finding after this check, as one audience stands to it.
@@ -29,17 +29,18 @@ public record Telling(
      * @param subject whatever the caller needs to find it again
      * @param here whether it belongs to this audience
      */
-    public record Standing<T>(T subject, Now now, @Nullable Reported reported, Marks marks, boolean here) {}
+    public record Standing<T>(
+            T subject, CurrentFinding now, @Nullable LastReport reported, Marks marks, boolean here) {}
 
     /**
      * @param severity the present one; of a finding that has moved away, the one that was last reported
      * @param differs whether what is so now is other than what was reported, also where the rule has no name for it
      */
-    public record Told<T>(T subject, Now now, Severity severity, Set<NewsKind> kinds, boolean differs) {
-        static <T> Told<T> of(Standing<T> each, Set<NewsKind> kinds, boolean differs) {
+    public record Told<T>(T subject, CurrentFinding now, Severity severity, Set<UpdateKind> kinds, boolean differs) {
+        static <T> Told<T> of(Standing<T> each, Set<UpdateKind> kinds, boolean differs) {
             var reported = each.reported();
             // What has become of it is for those to hear to whom it went.
-            var severity = reported != null && kinds.contains(NewsKind.MOVED_AWAY)
+            var severity = reported != null && kinds.contains(UpdateKind.MOVED)
                     ? reported.severity()
                     : each.now().severity();
             return new Told<>(each.subject(), each.now(), severity, kinds, differs);
@@ -67,20 +68,20 @@ public record Telling(
             var passes = new ArrayList<>(letPass);
             for (var each : told) {
                 if (!each.differs()) continue;
-                (each.kinds().contains(NewsKind.REMINDER) ? passes : waiting).add(each.subject());
+                (each.kinds().contains(UpdateKind.REMINDER) ? passes : waiting).add(each.subject());
             }
             return new Choice<>(List.of(), passes, waiting, ended, leftOut);
         }
     }
 
-    private static final Set<NewsKind> REMINDER = Set.of(NewsKind.REMINDER);
+    private static final Set<UpdateKind> REMINDER = Set.of(UpdateKind.REMINDER);
 
     /**
      * @param considered every finding that may have something to tell: those that moved, those whose difference stood, and those
      *     that carry a mark; where reminders are wanted, the open ones too
      */
     public <T> Choice<T> choose(
-            List<Standing<T>> considered, Moment moment, Patience.Tick tick, PendingEffect pending) {
+            List<Standing<T>> considered, Moment moment, MinimumDuration.Tick tick, PendingEffect pending) {
         var told = new ArrayList<Told<T>>();
         var letPass = new ArrayList<T>();
         var standing = new ArrayList<T>();
@@ -94,13 +95,13 @@ public record Telling(
                 .collect(Collectors.toSet());
         boolean remind = isAnyReminderDue(current, moment);
         for (var each : current) {
-            Now now = each.now();
+            CurrentFinding now = each.now();
             boolean guardOver = isGuardOver(now, tick);
             if (pending.treatsAsKnown()) {
                 if (isNotAsReported(each)) letPass.add(each.subject());
                 continue;
             }
-            var kinds = News.between(now, each.reported(), each.here(), guardOver);
+            var kinds = UpdateDetector.between(now, each.reported(), each.here(), guardOver);
             boolean reminded = remind && isToBeReminded(each, moment);
             if (kinds.isEmpty()) {
                 if (waitsForGuard(each)) standing.add(each.subject());
@@ -118,7 +119,8 @@ public record Telling(
     }
 
     /** A mark that what is so now ends counts no more at this very check. */
-    private <T> Standing<T> withoutEnded(Standing<T> each, Moment moment, Patience.Tick tick, List<Ended<T>> ended) {
+    private <T> Standing<T> withoutEnded(
+            Standing<T> each, Moment moment, MinimumDuration.Tick tick, List<Ended<T>> ended) {
         var over = each.marks().endedBy(each.now(), isGuardOver(each.now(), tick), moment.slot());
         if (over.isEmpty()) return each;
         ended.add(new Ended<>(each.subject(), over));
@@ -147,42 +149,43 @@ public record Telling(
     }
 
     private static boolean waitsForGuard(Standing<?> each) {
-        return !News.between(each.now(), each.reported(), each.here(), true).isEmpty();
+        return !UpdateDetector.between(each.now(), each.reported(), each.here(), true)
+                .isEmpty();
     }
 
     /** Cleared, since nobody asks for it any more. */
-    private static boolean isOver(Set<NewsKind> kinds, PendingEffect pending) {
-        return pending.clearsSilently() && kinds.contains(NewsKind.CLEARED);
+    private static boolean isOver(Set<UpdateKind> kinds, PendingEffect pending) {
+        return pending.clearsSilently() && kinds.contains(UpdateKind.CLEARED);
     }
 
-    private boolean isWanted(Set<NewsKind> kinds, PendingEffect pending) {
+    private boolean isWanted(Set<UpdateKind> kinds, PendingEffect pending) {
         return named(kinds, pending).stream().anyMatch(reports::contains);
     }
 
-    private static Set<NewsKind> with(Set<NewsKind> kinds) {
-        var all = EnumSet.of(NewsKind.REMINDER);
+    private static Set<UpdateKind> with(Set<UpdateKind> kinds) {
+        var all = EnumSet.of(UpdateKind.REMINDER);
         all.addAll(kinds);
         return all;
     }
 
     /** Other watched columns, or other conditions that name them, give other fingerprints, which is no news of the finding. */
-    private static Set<NewsKind> named(Set<NewsKind> kinds, PendingEffect pending) {
+    private static Set<UpdateKind> named(Set<UpdateKind> kinds, PendingEffect pending) {
         boolean otherColumns = pending.watchesOtherColumns();
         if (!otherColumns) return kinds;
-        var named = EnumSet.noneOf(NewsKind.class);
+        var named = EnumSet.noneOf(UpdateKind.class);
         named.addAll(kinds);
-        named.remove(NewsKind.CHANGED);
+        named.remove(UpdateKind.CHANGED);
         return named;
     }
 
     private static boolean isNotAsReported(Standing<?> each) {
-        Reported as = Reported.letPass(each.now(), each.here(), each.reported());
-        boolean neverThere = each.reported() == null && each.now().state() == State.CLEARED;
+        LastReport as = LastReport.letPass(each.now(), each.here(), each.reported());
+        boolean neverThere = each.reported() == null && each.now().state() == FindingState.CLEARED;
         return !neverThere && !as.equals(each.reported());
     }
 
     /** True where it did not become better, or has been better for as long as the guard wants. */
-    private boolean isGuardOver(Now now, Patience.Tick tick) {
+    private boolean isGuardOver(CurrentFinding now, MinimumDuration.Tick tick) {
         return now.better() == null || tick.isGuardOver(now.better(), guard);
     }
 
@@ -201,7 +204,7 @@ public record Telling(
 
     private static boolean isToBeReminded(Standing<?> each, Moment moment) {
         return each.here()
-                && each.now().state() == State.OPEN
+                && each.now().state() == FindingState.OPEN
                 && each.reported() != null
                 && each.reported().toldAt() != null
                 && !each.marks().stopRemindersAt(moment.slot());

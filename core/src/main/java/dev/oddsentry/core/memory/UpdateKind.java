@@ -3,21 +3,21 @@ package dev.oddsentry.core.memory;
 import java.util.Locale;
 
 /** A name for a difference between what is so now and what was last reported, in the order they are told. */
-public enum NewsKind {
+public enum UpdateKind {
     NEW,
     RETURNED,
     WORSENED,
     /** Of a lower severity than was reported, once the guard has run out. */
-    EASED,
+    IMPROVED,
     /** Other values in the watched columns. */
     CHANGED,
     CLEARED,
     /** It belongs to another audience now. */
-    MOVED_AWAY,
+    MOVED,
     /** Nothing differs, but it was told so long ago that it is said again. */
     REMINDER;
 
     public String code() {
-        return name().toLowerCase(Locale.ROOT).replace('_', ' ');
+        return name().toLowerCase(Locale.ROOT);
     }
 }

@@ -12,14 +12,14 @@ import java.time.temporal.ChronoUnit;
 import org.jspecify.annotations.Nullable;
 
 /** One arithmetic operation on two values of checked types. */
-final class Reckoner {
+final class ArithmeticEvaluator {
     private final Arithmetic.Operator operator;
     private final Type left;
     private final Type right;
     private final Type result;
     private final Moments moments;
 
-    Reckoner(Arithmetic.Operator operator, Type left, Type right, Type result, Moments moments) {
+    ArithmeticEvaluator(Arithmetic.Operator operator, Type left, Type right, Type result, Moments moments) {
         this.operator = operator;
         this.left = left;
         this.right = right;

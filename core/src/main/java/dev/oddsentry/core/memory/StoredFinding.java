@@ -7,4 +7,4 @@ import dev.oddsentry.core.finding.Digest;
  *
  * @param id the store's number of it, from 1
  */
-public record Known(long id, Digest key, Now now) {}
+public record StoredFinding(long id, Digest key, CurrentFinding now) {}

@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
  * @param fingerprint digest of the watched columns; of no meaning where it is no exception
  * @param row all cells of the row; none where it is no exception, since nobody looks at them
  */
-public record Sighting(
+public record EvaluatedRow(
         Digest key,
         List<@Nullable Object> identity,
         @Nullable Severity severity,
@@ -24,13 +24,13 @@ public record Sighting(
         List<@Nullable Object> row) {
 
     /** A row that is no exception, or of which nobody can tell. */
-    public static Sighting unremarkable(Digest key, List<@Nullable Object> identity, boolean judged) {
-        return new Sighting(key, identity, null, judged, key, List.of());
+    public static EvaluatedRow unremarkable(Digest key, List<@Nullable Object> identity, boolean judged) {
+        return new EvaluatedRow(key, identity, null, judged, key, List.of());
     }
 
     /** The same without its cells: a million of them are kept until the end of a check, and their rows stand elsewhere. */
-    Sighting withoutCells() {
-        return new Sighting(key, List.of(), severity, judged, fingerprint, List.of());
+    EvaluatedRow withoutCells() {
+        return new EvaluatedRow(key, List.of(), severity, judged, fingerprint, List.of());
     }
 
     public boolean isException() {

@@ -6,11 +6,11 @@ import java.util.Locale;
 import java.util.Set;
 
 /** What an extract says of each row besides its columns. */
-public enum Beside {
+public enum ExtraColumn {
     SEVERITY,
-    NEWS;
+    UPDATE;
 
-    public static final Set<Beside> ALL = Collections.unmodifiableSet(EnumSet.allOf(Beside.class));
+    public static final Set<ExtraColumn> ALL = Collections.unmodifiableSet(EnumSet.allOf(ExtraColumn.class));
 
     /** As documents have it. */
     public String code() {

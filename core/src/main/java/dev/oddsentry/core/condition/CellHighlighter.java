@@ -10,11 +10,11 @@ import org.jspecify.annotations.Nullable;
  * Says which cells made a condition true on a row: the columns of every comparison that had to hold. Of an {@code or}, only the
  * branches that hold count, each as a whole; under a {@code not}, those that do not.
  */
-final class Marker {
+final class CellHighlighter {
     private final Compiler compiler;
     private final Function<Expression, Set<Integer>> columnsOf;
 
-    Marker(Compiler compiler, Function<Expression, Set<Integer>> columnsOf) {
+    CellHighlighter(Compiler compiler, Function<Expression, Set<Integer>> columnsOf) {
         this.compiler = compiler;
         this.columnsOf = columnsOf;
     }

@@ -10,29 +10,29 @@ import org.jspecify.annotations.Nullable;
  *
  * @param toldAt the slot of the message that told of it last; null where it was only let pass
  */
-public record Reported(
-        State state,
+public record LastReport(
+        FindingState state,
         Severity severity,
         Digest fingerprint,
         @Nullable Instant toldAt) {
 
     /** @param here whether it belongs to this audience still; one that moved away is over for it */
-    public static Reported told(Now now, boolean here, Instant slot) {
+    public static LastReport told(CurrentFinding now, boolean here, Instant slot) {
         return of(now, here, slot);
     }
 
     /** Reported moves to now, last told does not. */
-    public static Reported letPass(Now now, boolean here, @Nullable Reported before) {
+    public static LastReport letPass(CurrentFinding now, boolean here, @Nullable LastReport before) {
         return of(now, here, before == null ? null : before.toldAt());
     }
 
-    private static Reported of(Now now, boolean here, @Nullable Instant toldAt) {
-        return new Reported(stateFor(now, here), now.severity(), now.fingerprint(), toldAt);
+    private static LastReport of(CurrentFinding now, boolean here, @Nullable Instant toldAt) {
+        return new LastReport(stateFor(now, here), now.severity(), now.fingerprint(), toldAt);
     }
 
-    private static State stateFor(Now now, boolean here) {
-        if (!here) return State.CLEARED;
+    private static FindingState stateFor(CurrentFinding now, boolean here) {
+        if (!here) return FindingState.CLEARED;
         // Taken as known, a pending one is as known as an open one.
-        return now.state() == State.PENDING ? State.OPEN : now.state();
+        return now.state() == FindingState.PENDING ? FindingState.OPEN : now.state();
     }
 }

@@ -12,21 +12,21 @@ import java.util.Optional;
  * Texts that are there but say nothing. {@code is null} does not find them, as in SQL; {@code coalesce(trim(reason), '') = ''} does, and is
  * true or false of every row.
  */
-public final class BlankTexts {
+public final class EmptyTexts {
     private static final Expression NOTHING = new Expression.Literal(Type.TEXT, "");
 
-    private BlankTexts() {}
+    private EmptyTexts() {}
 
     /**
      * A text column that a condition asks for being missing.
      *
      * @param column its position
-     * @param instead the whole condition, asking for blank texts as well
+     * @param instead the whole condition, asking for empty texts as well
      */
     public record Asked(int column, Place place, String instead) {}
 
-    /** Where a condition asks whether a text is missing, and would pass over one that is blank. */
-    static List<Asked> in(Expression tree, Layout layout, Columns columns, Places places) {
+    /** Where a condition asks whether a text is missing, and would pass over one that is empty. */
+    static List<Asked> in(Expression tree, Layout layout, Columns columns, TextPositions places) {
         var asked = new ArrayList<Asked>();
         Trees.nodes(tree).forEach(node -> {
             if (!(node instanceof Expression.IsNull(var operand, boolean negated))) return;

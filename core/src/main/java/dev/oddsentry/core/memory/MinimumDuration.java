@@ -7,9 +7,9 @@ import java.util.Locale;
 import java.util.regex.Pattern;
 
 /** How long something must last before it counts: so many checks in a row, or so long. */
-public sealed interface Patience {
+public sealed interface MinimumDuration {
     /** The first check decides. */
-    Patience NONE = new Checks(1);
+    MinimumDuration NONE = new Checks(1);
 
     /** Minutes. */
     long HOUR = 60;
@@ -18,10 +18,10 @@ public sealed interface Patience {
     long DAY = 24 * HOUR;
 
     /** @param number of good scheduled checks, one or more */
-    record Checks(int number) implements Patience {}
+    record Checks(int number) implements MinimumDuration {}
 
     /** @param time of days and clock; a day is 24 hours */
-    record Elapsed(Span time) implements Patience {
+    record Elapsed(Span time) implements MinimumDuration {
         /** The same with whole days as days of the calendar, which keep the local time over a clock change. */
         public Span asCalendarDays() {
             long minutes = time.exact().toMinutes();
@@ -94,7 +94,7 @@ public sealed interface Patience {
     }
 
     /** @throws IllegalArgumentException with words */
-    static Patience parse(String text) {
+    static MinimumDuration parse(String text) {
         var match = Pattern.compile("(\\d{1,6})\\s+(check|minute|hour|day)s?")
                 .matcher(text.strip().toLowerCase(Locale.ROOT));
         if (!match.matches() || Integer.parseInt(match.group(1)) == 0) {

@@ -19,21 +19,21 @@ import java.util.OptionalInt;
 import java.util.stream.Stream;
 
 /** What is doubtful in a condition that can be judged: parts that can never hold, or always do, and equality on a quotient. */
-final class Doubts {
+final class ConditionWarnings {
     /** Each is held against each; a long list of alternatives is a list, and nobody errs in it so. */
     private static final int MOST_COMPARED = 100;
 
-    private final Places places;
+    private final TextPositions places;
     private final Map<Expression, Type> types;
     private final List<Problem> warnings = new ArrayList<>();
 
-    private Doubts(Places places, Map<Expression, Type> types) {
+    private ConditionWarnings(TextPositions places, Map<Expression, Type> types) {
         this.places = places;
         this.types = types;
     }
 
-    static List<Problem> of(Expression tree, Places places, Map<Expression, Type> types) {
-        var doubts = new Doubts(places, types);
+    static List<Problem> of(Expression tree, TextPositions places, Map<Expression, Type> types) {
+        var doubts = new ConditionWarnings(places, types);
         doubts.look(tree);
         return doubts.warnings;
     }
@@ -60,7 +60,7 @@ final class Doubts {
     /** True where neither row nor slot has a say. A bare {@code true} was meant. */
     private boolean isFixed(Expression node) {
         boolean bare = node instanceof Expression.Literal;
-        return !bare && types.get(node) == Type.TRUTH && Trees.nodes(node).noneMatch(Doubts::varies);
+        return !bare && types.get(node) == Type.TRUTH && Trees.nodes(node).noneMatch(ConditionWarnings::varies);
     }
 
     private static boolean varies(Expression node) {
@@ -73,7 +73,7 @@ final class Doubts {
     }
 
     private static boolean isCount(Expression.Call call) {
-        return call.name().equals(CheckCounts.EXCEPTIONS) || call.name().equals(CheckCounts.NEWS);
+        return call.name().equals(CheckCounts.EXCEPTIONS) || call.name().equals(CheckCounts.UPDATES);
     }
 
     private void sayFixed(Expression node) {

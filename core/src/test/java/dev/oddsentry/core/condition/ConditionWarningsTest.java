@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 
 /** A warning that a part never holds, or always does, is held against every row that could tell otherwise. */
-class DoubtsTest {
+class ConditionWarningsTest {
     private static final int CONDITIONS = 6_000;
     private static final Moment SLOT = new Moment(Instant.parse("2026-11-24T04:40:00Z"), ZoneOffset.UTC);
     /** Every literal, what lies between two of them, and what lies outside. */
