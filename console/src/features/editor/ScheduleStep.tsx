@@ -259,7 +259,7 @@ function Shown({ dates }: { dates: Dates }) {
         </p>
       ))}
       {dates.dates.length === 0 ? (
-        <p className="problem-text">No more checks: the schedule has ended.</p>
+        <p className="problem-text">No further checks: the schedule has ended.</p>
       ) : (
         <div className="d-flex flex-wrap gap-4">
           <ol className="small list-unstyled mb-0">

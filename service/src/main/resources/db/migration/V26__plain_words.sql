@@ -63,8 +63,16 @@ update report
    set kinds = array_replace(array_replace(kinds, 'eased', 'improved'), 'moved away', 'moved')
  where kinds && array['eased', 'moved away'];
 update finding_event
-   set kind = case kind when 'out of sight' then 'aged out' else replace(replace(kind, 'eased', 'improved'), 'moved away', 'moved') end
- where kind = 'out of sight' or kind like 'reported as%';
+   set kind = case kind
+         when 'out of sight' then 'aged out'
+         when 'let pass' then 'treated as known'
+         when 'back in sight' then 'back in the date window'
+         when 'back within the guard' then 'back before confirm_after'
+         else replace(replace(kind, 'eased', 'improved'), 'moved away', 'moved') end
+ where kind in ('out of sight', 'let pass', 'back in sight', 'back within the guard') or kind like 'reported as%';
 update finding_event
-   set heard = replace(replace(heard, 'eased', 'improved'), 'moved away', 'moved')
- where heard like 'reported as%';
+   set heard = case heard when 'let pass' then 'treated as known' else replace(replace(heard, 'eased', 'improved'), 'moved away', 'moved') end
+ where heard = 'let pass' or heard like 'reported as%';
+update trouble
+   set cause = replace(cause, 'kept back: ', 'awaiting approval: ')
+ where cause like 'kept back: %';

@@ -63,14 +63,10 @@ class CommandsTest extends AgainstAService {
         assertThat(ran.status()).isZero();
         assertThat(ran.out())
                 .contains(
-                        "Node holm-1, 1 active rule.",
-                        "2 fired",
-                        "1 incomplete",
-                        "0 messages queued.",
-                        "No problems.");
+                        "Node holm-1, 1 active rule.", "2 fired", "1 incomplete", "0 messages queued.", "No problems.");
         answer(
                 "GET /api/status",
-                well.replace("\"problems\":[]", "\"problems\":[\"1 check is kept back and waits for a person.\"]")
+                well.replace("\"problems\":[]", "\"problems\":[\"1 check is awaiting approval.\"]")
                         .replace("\"due\":0,\"latestSeconds\":0", "\"due\":3,\"latestSeconds\":70")
                         .replace(
                                 "\"waitingMessages\":0,\"oldestWaitingSeconds\":0",
@@ -80,8 +76,8 @@ class CommandsTest extends AgainstAService {
         assertThat(troubled.out())
                 .contains(
                         "3 due, the latest 70 s late",
-                        "2 messages waiting, the oldest for 600 s",
-                        "! 1 check is kept back")
+                        "2 messages queued, the oldest for 600 s",
+                        "! 1 check is awaiting approval")
                 .doesNotContain("No problems");
     }
 

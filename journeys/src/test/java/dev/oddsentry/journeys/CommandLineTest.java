@@ -3,6 +3,7 @@ package dev.oddsentry.journeys;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.cli.Odd;
+import dev.oddsentry.cli.common.ExitStatus;
 import dev.oddsentry.service.LateSailings;
 import dev.oddsentry.service.RunningService;
 import java.io.ByteArrayInputStream;
@@ -75,10 +76,9 @@ class CommandLineTest {
         assertThat(odd("activate", sailings.name).out).contains("is active");
         assertThat(odd("explain", sailings.name).out)
                 .contains(
-                        "An exception is a row: late by more than 15 min and reason is missing.",
-                        "It is critical where late by at least 45 min.",
-                        "It is warning otherwise.",
-                        "It mails what is new, returned, worsened or cleared, whenever there is something to tell.");
+                        "Exception     each row that matches: late by more than 15 min and reason is missing",
+                        "Severity      critical: late by at least 45 min; otherwise warning",
+                        "Reports       new, returned, worsened and cleared findings; one finding per sailing");
         assertThat(odd("preview", sailings.name).out)
                 .contains("2 exceptions (▲ 1 critical, ◆ 1 warning); a check now would report 2.", "[60]", "[missing]");
         var first = odd("check", sailings.name);
@@ -89,7 +89,7 @@ class CommandLineTest {
                 .contains("quiet: 2 rows read, 2 exceptions, nothing new.");
         assertThat(odd("findings", sailings.name).out).containsPattern("▲ critical +open .*SK-2 +60  missing");
         assertThat(odd("findings", sailings.name, "--state", "cleared").out)
-                .contains("No findings of " + sailings.name + " is cleared.");
+                .contains("No findings of " + sailings.name + " are cleared.");
         assertThat(odd("checks", sailings.name, "--csv").out)
                 .startsWith("Slot,Origin,Outcome,Rows")
                 .contains(",fired,2,2,0,2,");
@@ -132,8 +132,6 @@ class CommandLineTest {
         assertThat(odd("extract", sailings.name, "--out", extract.toString()).status)
                 .isZero();
         assertThat(extract).content().contains("SK-1");
-        assertThat(odd("preview-mail", sailings.name, "--out", mail.toString()).err)
-                .contains("Write --preview");
         assertThat(odd("findings", sailings.name).out).as("no trace").doesNotContain("SK-1");
     }
 
@@ -148,7 +146,7 @@ class CommandLineTest {
             {"preview", sailings.name},
             {"thresholds"},
             {"explain", sailings.name},
-            {"history", sailings.name},
+            {"measurements", sailings.name},
             {"sources"},
             {"check", sailings.name}
         }) {
@@ -161,11 +159,11 @@ class CommandLineTest {
     }
 
     @Test
-    void aRefusedDocumentShowsTheLineAndTheNearestNameAndExitsWithOne() throws IOException {
+    void refusedDefinitionShowsTheLineAndTheNearestName() throws IOException {
         service.api().push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
         Path rule = file("late.rule.yaml", sailings.rule().replace("reason is null", "resaon is null"));
         var ran = odd("push", rule.toString());
-        assertThat(ran.status).isEqualTo(1);
+        assertThat(ran.status).isEqualTo(ExitStatus.INVALID);
         assertThat(ran.err)
                 .contains(
                         "late.rule.yaml:7:32: unknown column \"resaon\"; the query returns: sailing, delay_min, reason")
@@ -190,13 +188,17 @@ class CommandLineTest {
                 "sailing",
                 "delay_min > 15 and coalesce(reason, '') not like 'f%'");
         assertThat(tried.out)
-                .contains("3 rows read, 2 exceptions, 0 unknown.", "2 rows left after: delay_min > 15", "SK-1", "SK-2")
+                .contains(
+                        "3 rows read, 2 exceptions, 0 unknown.",
+                        "2 rows matching after: delay_min > 15",
+                        "SK-1",
+                        "SK-2")
                 .doesNotContain("SK-3");
         var json = JSON.readTree(odd("try", "--query", sailings.name, "--rows", "--json", "reason = 'fog'").out);
         assertThat(json.path("unknownRows").asInt()).isEqualTo(3);
         assertThat(json.path("rows").isArray()).isTrue();
         var wrong = odd("try", "--query", sailings.name, "delay_mni > 15");
-        assertThat(wrong.status).isEqualTo(1);
+        assertThat(wrong.status).isEqualTo(ExitStatus.INVALID);
         assertThat(wrong.err).contains("condition:1:1: unknown column \"delay_mni\"", "did you mean \"delay_min\"?");
         assertThat(odd("try", "--query", "nope", "true").err).contains("There is no query \"nope\".");
     }
@@ -210,7 +212,7 @@ class CommandLineTest {
                                         .toString())
                         .out)
                 .contains("Saved threshold " + late);
-        assertThat(odd("set-threshold", late, "15").err).contains("Say why with --reason");
+        assertThat(odd("set-threshold", late, "15").err).contains("Give a reason with --reason");
         assertThat(odd("set-threshold", late, "15", "--reason", "as agreed").status)
                 .isZero();
         sailings.exceptions("delay_min > threshold('" + late + "', sailing)")
@@ -227,7 +229,7 @@ class CommandLineTest {
         assertThat(odd("import-threshold", late, table.toString(), "--reason", "from the sheet").out)
                 .contains("2 values read");
         assertThat(odd("thresholds", late).out)
-                .containsPattern("all others +always +15")
+                .containsPattern("default +always +15")
                 .containsPattern("SK-1 +2031-06-01 +12.5 +planned");
         assertThat(odd("thresholds").out).containsPattern(late + ".* " + sailings.name);
         assertThat(odd("check", sailings.name).out).contains("2 rows read, 1 exception, 1 reported.");
@@ -241,12 +243,13 @@ class CommandLineTest {
                 .memory("memory: { key: [sailing, delay_min] }")
                 .active();
         assertThat(odd("try", "--query", sailings.name, "--per", "sailing", "sum(delay_min) > 60").out)
-                .contains("3 rows read, 1 exception, 0 unknown.", "1 group left after: sum(delay_min) > 60", "SK-2");
+                .contains(
+                        "3 rows read, 1 exception, 0 unknown.", "1 group matching after: sum(delay_min) > 60", "SK-2");
         assertThat(odd("try", "--query", sailings.name, "--per", "all", "count() < 3").out)
                 .contains("0 exceptions");
         Path draft = file("draft.yaml", sailings.exceptions("delay_min > 30").rule());
         assertThat(odd("preview", sailings.name, "--draft", draft.toString()).out)
-                .contains("1 exception of both, 0 added, 1 no more.", "  - SK-1, 20");
+                .contains("1 exception in both, 0 added, 1 removed.", "  - SK-1, 20");
     }
 
     @Test
@@ -263,8 +266,8 @@ class CommandLineTest {
                                 + "schedule: { start: 2026-01-01T05:00, recur: FREQ=DAILY }\ndelivery: { to: [a@skerryline.example] }\n");
         var tested = odd("backtest", day, "--days", "20");
         assertThat(tested.out)
-                .contains("Calculated from today's data", "as it is")
-                .containsPattern("as it is +(19|20|21) ");
+                .contains("Calculated from today's data", "as saved")
+                .containsPattern("as saved +(19|20|21) ");
         assertThat(odd("measurements", day).out).contains("No measurements yet. Each scheduled check adds one.");
         assertThat(odd("measurements", day, "--backfill-days", "10").status).isZero();
         assertThat(odd("measurements", day, "--points").out.lines().count()).isBetween(10L, 13L);
@@ -310,7 +313,7 @@ class CommandLineTest {
                 "set-threshold",
                 "import-threshold",
                 "backtest",
-                "history",
+                "measurements",
                 "sources",
                 "save-source",
                 "add-person"

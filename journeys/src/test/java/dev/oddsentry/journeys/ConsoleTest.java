@@ -33,7 +33,7 @@ class ConsoleTest extends InTheConsole {
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Check now"))
                 .click();
         assertThat(page.getByRole(AriaRole.STATUS).first())
-                .containsText("2 findings reported in 1 mail. 2 rows read, 2 exceptions.");
+                .containsText("2 findings reported in 1 message. 2 rows read, 2 exceptions.");
         assertThat(page.getByRole(
                         AriaRole.CELL,
                         new Page.GetByRoleOptions().setName("SK-412 <b>").setExact(true)))
@@ -70,7 +70,7 @@ class ConsoleTest extends InTheConsole {
         assertThat(page.getByText("Late sailings of " + sailings.name + " could not be checked")
                         .first())
                 .isVisible();
-        assertThat(page.getByText("Two rows have the same identity (sailing): SK-1")
+        assertThat(page.getByText("Two rows have the same key values (sailing): SK-1")
                         .first())
                 .isVisible();
     }
@@ -188,7 +188,7 @@ class ConsoleTest extends InTheConsole {
                 .isVisible();
         press("Preview");
         assertThat(page.getByText("1 removed (SK-1)")).isVisible();
-        press("Keep as draft");
+        press("Save draft");
         assertThat(page.getByText("Draft changes by")).isVisible();
         assertThat(page.getByText("revision 1")).isVisible();
         page.getByRole(AriaRole.LINK, new Page.GetByRoleOptions().setName("Show"))
@@ -208,11 +208,11 @@ class ConsoleTest extends InTheConsole {
         String threshold = thresholdKeptByRoute();
         logIn("/thresholds/" + threshold);
         press("Edit or plan values");
-        press("Add a line");
+        press("Add line");
         page.getByLabel("route of line 3").fill("Varsund – Holm");
         page.getByLabel("From, of line 3; empty for always").fill("2031-06-01");
         page.getByLabel("Value of line 3").fill("140.5");
-        press("Count the effect");
+        press("Show effect");
         assertThat(page.getByText("No rule uses it.")).isVisible();
         page.getByLabel("Reason").first().fill("summer timetable");
         press("Save");

@@ -40,8 +40,8 @@ class WorkbenchTest extends InTheConsole {
         assertThat(page.getByRole(AriaRole.CELL, new Page.GetByRoleOptions().setName("T-2")))
                 .isVisible();
         press("Save");
-        assertThat(link("Watch it with a rule").first()).isVisible();
-        link("Watch it with a rule").first().click();
+        assertThat(link("Create rule").first()).isVisible();
+        link("Create rule").first().click();
 
         assertThat(page.getByRole(AriaRole.HEADING, new Page.GetByRoleOptions().setName("New rule")))
                 .isVisible();
@@ -68,7 +68,7 @@ class WorkbenchTest extends InTheConsole {
         assertThat(page.getByText("active, revision 1")).isVisible();
         press("Check now");
         assertThat(page.getByText("1 finding reported in 1 message.").first()).isVisible();
-        RunningService.await("the mail", () -> !service.mailTo(recipient).isEmpty());
+        RunningService.await("the message", () -> !service.mailTo(recipient).isEmpty());
         assertThat(complaints).isEmpty();
     }
 
@@ -97,7 +97,7 @@ class WorkbenchTest extends InTheConsole {
         logIn("/rules/" + sailings.name + "/edit");
         var text = page.getByLabel("Exception: each row where", new Page.GetByLabelOptions().setExact(true));
         text.fill("delay_min > 33");
-        assertThat(page.getByText("Not saved yet")).isVisible();
+        assertThat(page.getByText("Not saved. Kept in this browser.")).isVisible();
         page.goBack();
         page.goForward();
         assertThat(text).hasValue("delay_min > 33");
@@ -129,12 +129,13 @@ class WorkbenchTest extends InTheConsole {
         assertThat(other.getByText("revision 2")).isVisible();
         assertThat(page.getByRole(AriaRole.ALERT)).containsText("saved revision 2");
         press("Apply changes");
-        assertThat(page.getByText("It was saved as revision 2 since revision 1").first())
+        assertThat(page.getByText("Someone saved revision 2 while you edited revision 1")
+                        .first())
                 .isVisible();
         assertThat(mine).hasValue("delay_min > 18");
-        press("See what they changed");
+        press("Show their changes");
         assertThat(page.getByText("delay_min > 25").first()).isVisible();
-        press("I have taken it into mine: let me save over it");
+        press("I have merged their changes; save mine");
         press("Apply changes");
         assertThat(page.getByText("revision 3")).isVisible();
         other.close();
@@ -157,7 +158,7 @@ class WorkbenchTest extends InTheConsole {
         logIn("/thresholds/" + threshold);
         press("Edit or plan values");
         page.getByLabel("Value of line 1").fill("30");
-        press("Count the effect");
+        press("Show effect");
         assertThat(page.getByText("Late sailings of " + sailings.name).last()).isVisible();
         page.getByLabel("Reason").first().fill("twenty is usual in winter");
         press("Save");
@@ -186,7 +187,7 @@ class WorkbenchTest extends InTheConsole {
         logIn("/rules?q=" + one.name);
         assertThat(page.getByText("1 rule of")).isVisible();
         page.getByLabel("Select all results").check();
-        press("Show what would be done");
+        press("Preview");
         press("Pause: 1 rule");
         assertThat(page.getByText("Changed: 1 rule.")).isVisible();
         assertThat(service.api()
@@ -235,7 +236,7 @@ class WorkbenchTest extends InTheConsole {
         tabTo(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Check now")));
         page.keyboard().press("Enter");
         assertThat(page.getByText("1 finding reported in 1 message.").first()).isVisible();
-        RunningService.await("the mail", () -> !service.mailTo(recipient).isEmpty());
+        RunningService.await("the message", () -> !service.mailTo(recipient).isEmpty());
         assertThat(complaints).isEmpty();
     }
 

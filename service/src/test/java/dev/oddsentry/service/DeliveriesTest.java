@@ -195,9 +195,9 @@ class DeliveriesTest {
                 .contains(
                         "no address\\\" is not a mail address",
                         "use xlsx, csv, pdf, html, json",
-                        "no encoding",
-                        "0#\\\" is no format",
-                        "EEEEEEEE\\\" is no format",
+                        "not an encoding",
+                        "0#\\\" is not a format",
+                        "EEEEEEEE\\\" is not a format",
                         "{{{");
         assertThat(api.pushAnswer(rule("""
                                 to: [ "team: Nobody's" ]

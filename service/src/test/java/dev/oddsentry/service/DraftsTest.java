@@ -58,7 +58,7 @@ class DraftsTest {
         var back = api.post(revisions + "/1/restore", "");
         assertThat(back.path("revision").asInt()).isEqualTo(3);
         assertThat(back.path("effect").asString()).isEqualTo("RE_JUDGE");
-        assertThat(api.get(revisions).path(0).path("remark").asString()).isEqualTo("back to revision 1");
+        assertThat(api.get(revisions).path(0).path("remark").asString()).isEqualTo("restore revision 1");
         assertThat(api.check(sailings.name).path("news").asInt()).isEqualTo(1);
         assertThat(api.postAnswer(revisions + "/9/restore", "").text()).contains("no revision 9");
         assertThat(api.send("GET", "/api/definitions/report/x/revisions", null, Map.of())
@@ -69,11 +69,11 @@ class DraftsTest {
     @Test
     void ofTwoPeopleNeitherOverwritesTheOtherUnawares() {
         assertThat(put(stricter(), "").status()).isEqualTo(200);
-        assertThat(put(stricter(), "").text()).contains("A draft lies beside the rule already, version 1");
+        assertThat(put(stricter(), "").text()).contains("The rule has draft changes already, version 1");
         assertThat(put(stricter(), "?seen=1").body().path("version").asInt()).isEqualTo(2);
         assertThat(put(stricter(), "?seen=0").body().path("version").asInt()).isEqualTo(3);
         assertThat(api.postAnswer(path + "/draft/switch?seen=2", "").text())
-                .contains("Someone saved the draft meanwhile, version 3");
+                .contains("Someone else has saved the draft, version 3");
 
         api.push(sailings.exceptions("delay_min > 40").rule());
         assertThat(page().path("draft").path("outdated").asBoolean()).isTrue();

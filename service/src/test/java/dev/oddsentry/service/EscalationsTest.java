@@ -73,7 +73,7 @@ class EscalationsTest {
         assertThat(api.get("/api/rules/" + sailings.name + "/story?finding=" + finding("SK-1"))
                         .path("events")
                         .toString())
-                .contains("passed on, since nobody had taken it, in", "to " + lead + " (sent)");
+                .contains("escalated, because nobody had taken it, in", "to " + lead + " (sent)");
         take("SK-2", true);
         mails.sent(lead, 2);
         assertThat(mails.lastText(lead)).as("its taker gave it back").contains("SK-2");

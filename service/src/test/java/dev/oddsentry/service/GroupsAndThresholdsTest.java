@@ -241,9 +241,9 @@ class GroupsAndThresholdsTest {
                 "vessel,from,number\\nTerna,,40\\n,,60                  | 2 |",
                 "vessel;number\\nTerna;40,5\\nSkua;1                     | 2 |",
                 "vessel\tnumber\\nTerna\t40                              | 1 |",
-                "vessel,number\\nTerna,forty\\nSkua,                     | 0 | line 2: \"forty\" is no number; line 3: \"\" is no number",
-                "vessel,from,number\\nTerna,1.6.,40                      | 0 | line 2: \"1.6.\" is no date; write it like 2026-06-01",
-                "vessel,number\\nTerna,1\\nTerna,2                       | 0 | line 3: a value for this key and date stands in a line before",
+                "vessel,number\\nTerna,forty\\nSkua,                     | 0 | line 2: \"forty\" is not a number; line 3: \"\" is not a number",
+                "vessel,from,number\\nTerna,1.6.,40                      | 0 | line 2: \"1.6.\" is not a date. Example: 2026-06-01",
+                "vessel,number\\nTerna,1\\nTerna,2                       | 0 | line 3: an earlier line has a value for this key and date",
                 "ship,number\\nTerna,1                                   | 0 | the table has no column \"vessel\"; its head is vessel,from,number",
                 "vessel,number                                           | 0 | the table has no values; its head is vessel,from,number",
             })

@@ -82,7 +82,7 @@ class MarksAndStoriesTest {
         sailings.change("update sailing_table set delay_min = 60");
         assertThat(updates()).isEqualTo(1);
         assertThat(story("SK-1").path("now").path("marks")).isEmpty();
-        assertThat(words(story("SK-1"))).contains("no longer taken, since it got worse or cleared (rule revision 1)");
+        assertThat(words(story("SK-1"))).contains("no longer taken, because it worsened or cleared (rule revision 1)");
     }
 
     @Test
@@ -169,9 +169,8 @@ class MarksAndStoriesTest {
         assertThat(story.path("now").isNull()).isTrue();
         assertThat(story.path("present").path("verdict").asString()).isEqualTo("FALSE");
         assertThat(story.path("why").asString())
-                .isEqualTo(
-                        "No check has ever found it. It is none in the present result, since delay_min > 15 does not hold.");
-        assertThat(story("SK-9").path("why").asString()).endsWith("The present result has no row of this key.");
+                .isEqualTo("No check has found it. It is not an exception now: delay_min > 15 is false.");
+        assertThat(story("SK-9").path("why").asString()).endsWith("The row is not in the current result.");
         assertThat(words(story)).anyMatch(words -> words.startsWith("rule " + sailings.name + " saved as revision 1"));
         assertThat(api.send("GET", path + "/story?key=a&key=b", null, Map.of()).text())
                 .contains("The key is sailing: give 1 value, not 2.");

@@ -272,6 +272,6 @@ class OccasionsTest {
                                 "{\"jdbcUrl\":\"jdbc:postgresql:x\",\"username\":\"u\",\"closed\":\"at night\"}",
                                 Map.of("Content-Type", "application/json"))
                         .text())
-                .contains("is no hours of a day");
+                .contains("is not a time of day range");
     }
 }

@@ -307,7 +307,7 @@ class PersonalCopiesTest {
         var kept = api.check(sailings.name);
         assertThat(kept.path("state").asString()).isEqualTo("AWAITING_APPROVAL");
         assertThat(kept.path("reason").asString())
-                .contains("1 of 2 personal copies kept back (Holm: 4 findings would open");
+                .contains("1 of 2 personal copies awaiting approval (Holm: 4 findings would open");
         mails.sent(vik, 2);
         mails.sent(holm, 1);
         var released = api.post("/api/checks/" + kept.path("id").asString() + "/release", "");

@@ -110,7 +110,7 @@ class ReadersTest {
         assertThat(header(service.mailTo(other).getLast(), "List-Unsubscribe")).doesNotContain(link);
 
         assertThat(stranger.send("GET", link, null, Map.of()).text())
-                .contains("Stop the mails of", sailings.recipient, "<form method=\"post\"");
+                .contains("Unsubscribe from", sailings.recipient, "<form method=\"post\"");
         assertThat(api.get("/api/rules/" + sailings.name + "/leavers"))
                 .as("to look changes nothing")
                 .isEmpty();
@@ -120,7 +120,7 @@ class ReadersTest {
                 "List-Unsubscribe=One-Click",
                 Map.of("Content-Type", "application/x-www-form-urlencoded"));
         assertThat(pressed.status()).isEqualTo(200);
-        assertThat(pressed.text()).contains("You get no more mails");
+        assertThat(pressed.text()).contains("You are unsubscribed");
         assertThat(api.get("/api/rules/" + sailings.name + "/leavers")
                         .path(0)
                         .path("address")

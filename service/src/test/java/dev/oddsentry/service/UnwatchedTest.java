@@ -155,7 +155,7 @@ class UnwatchedTest {
         var kept = api.check(sailings.name);
         assertThat(kept.path("state").asString()).isEqualTo("AWAITING_APPROVAL");
         assertThat(kept.path("reason").asString())
-                .isEqualTo("39 of 40 open findings would clear at once, more than 50 %; release or discard it.");
+                .isEqualTo("39 of 40 open findings would clear at once, more than 50 %. Approve or discard it.");
         assertThat(api.get(path + "/findings?state=OPEN").path("total").asInt()).isEqualTo(40);
         RunningService.await("word to the owner", () -> !subjectsToOwner().isEmpty());
         assertThat(subjectsToOwner().getFirst()).startsWith("Checks failing: Late sailings");
@@ -187,7 +187,7 @@ class UnwatchedTest {
     void resultWithoutRowsIsQuietOrNotifiesOrFailsAsTheRuleSays() {
         save(sailings.schedule("schedule: { when_empty: fail }").saved());
         api.post(path + "/activate", "");
-        assertThat(api.check(sailings.name).path("reason").asString()).contains("no row at all");
+        assertThat(api.check(sailings.name).path("reason").asString()).contains("had no rows");
         save(sailings.schedule("schedule: { when_empty: notify }").rule());
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         RunningService.await(
@@ -262,8 +262,7 @@ class UnwatchedTest {
         assertThat(status.path("activeRules").asInt()).isPositive();
         assertThat(status.path("keptBack").asInt()).isPositive();
         assertThat(status.path("problems").valueStream().map(each -> each.asString("")))
-                .anyMatch(problem ->
-                        problem.contains("kept back and wait for a person") || problem.contains("kept back and waits"));
+                .anyMatch(problem -> problem.contains("awaiting approval"));
         String metrics = api.send("GET", "/actuator/prometheus", null, Map.of()).text();
         assertThat(metrics)
                 .contains(

@@ -125,7 +125,7 @@ class WorkbenchApiTest {
                         "/api/relative-dates",
                         Map.of("texts", List.of("2026-03-29", "yesterday"), "zone", "Europe/Oslo"));
         assertThat(means.path(0).path("means").asString()).isEqualTo("2026-03-29T00:00+01:00");
-        assertThat(means.path(1).path("refused").asString()).contains("is no relative date");
+        assertThat(means.path(1).path("refused").asString()).contains("is not a relative date");
     }
 
     @Test
@@ -280,7 +280,7 @@ class WorkbenchApiTest {
         assertThat(service.api()
                         .send("GET", "/api/findings?after=somewhere", null, Map.of())
                         .text())
-                .contains("after: \\\"somewhere\\\" is no place in this list");
+                .contains("after: \\\"somewhere\\\" is not a position in this list");
         assertThat(service.api()
                         .get("/api/rules/" + sailings.name + "/findings")
                         .path("next")

@@ -84,7 +84,7 @@ public final class StoryText {
                     + (reason.isEmpty() ? "" : ": " + reason));
         }
         for (JsonNode message : day.path("messages")) {
-            lines.add("  Told in \"" + message.path("subject").asString("") + "\" ("
+            lines.add("  Reported in \"" + message.path("subject").asString("") + "\" ("
                     + Words.state(message.path("state")) + "):");
             for (JsonNode finding : message.path("findings")) {
                 String as = String.join(", ", Words.texts(finding.path("as")));
@@ -95,7 +95,8 @@ public final class StoryText {
         for (JsonNode reason : day.path("notTold")) {
             var named = Words.texts(reason.path("identities"));
             long more = reason.path("count").asLong(0) - Math.min(NAMED, named.size());
-            lines.add("  Open and not told, since " + reason.path("words").asString("") + ": "
+            lines.add("  Open but not in a message that day: "
+                    + reason.path("words").asString("") + ": "
                     + String.join("; ", named.subList(0, Math.min(NAMED, named.size())))
                     + (more > 0 ? "; and " + more + " more" : ""));
         }

@@ -161,7 +161,7 @@ public final class Completion {
         offer(Functions.NULLIF + "(", "function", "nullif(x, y): missing where both are equal");
         if (scope.place() == Scope.Place.CHECK) {
             offer("exceptions()", "function", "how many exceptions there are");
-            offer("updates()", "function", "how many findings would be told");
+            offer("updates()", "function", "number of updates");
         }
         words("not", "case", "true", "false", "null", "date '", "timestamp '", "time '");
         if (tokens.size() > 1 && tokens.get(tokens.size() - 2).isWord("case")) words("when");

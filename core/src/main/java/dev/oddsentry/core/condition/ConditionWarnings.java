@@ -83,7 +83,7 @@ final class ConditionWarnings {
             boolean holds = Boolean.TRUE.equals(compiler.compile(node).on(new Object[0]));
             warn(holds ? "this always holds" : "this never holds", node);
         } catch (RowFailureException failing) {
-            warn("this can never be reckoned: " + failing.getMessage(), node);
+            warn("this can never be calculated: " + failing.getMessage(), node);
         }
     }
 

@@ -121,7 +121,7 @@ public sealed interface Expression {
             MIN("the lowest"),
             MAX("the highest"),
             MEDIAN("the middle one"),
-            PERCENTILE("the value that so many percent are at or below, interpolated"),
+            PERCENTILE("the value at this percentage of the sorted values, interpolated"),
             STDDEV("the standard deviation of a sample"),
             SHARE("the part of all rows for which a condition is true, from 0 to 1");
 
@@ -154,8 +154,8 @@ public sealed interface Expression {
             PREVIOUS("at the previous check"),
             CHANGE("the present less the previous"),
             CHANGE_PCT("the change in percent of the previous"),
-            USUAL("the median of the last so many checks"),
-            SPREAD("how far from the usual the last so many checks typically were"),
+            USUAL("the median of the last N checks"),
+            SPREAD("the typical distance from the usual in the last N checks"),
             REACHES("whether it gets to a value within a time, going on as over as long before");
 
             final String meaning;

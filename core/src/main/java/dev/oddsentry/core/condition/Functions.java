@@ -38,7 +38,7 @@ final class Functions {
         number("abs", "without its sign", BigDecimal::abs);
         add(
                 "round",
-                "to the nearest whole number, or to so many decimals; half away from zero",
+                "to the nearest whole number, or to N decimals; half away from zero",
                 signature(Type.NUMBER, (arguments, _) -> round(arguments[0], 0), Kind.NUMBER),
                 signature(
                         Type.NUMBER,
@@ -63,7 +63,7 @@ final class Functions {
                         (arguments, _) -> Numbers.decimal(arguments[0]).remainder(divisor(arguments[1])),
                         Kind.NUMBER,
                         Kind.NUMBER));
-        text("lower", "in small letters", value -> value.toLowerCase(Locale.ROOT));
+        text("lower", "in lower case", value -> value.toLowerCase(Locale.ROOT));
         text("upper", "in capitals", value -> value.toUpperCase(Locale.ROOT));
         text("trim", "without spaces at its ends", value -> value.replaceAll("^ +| +$", ""));
         add(
@@ -160,7 +160,7 @@ final class Functions {
         String bare = text.strip();
         boolean plain =
                 bare.length() <= MOST_DECIMALS && bare.matches("[+-]?(\\d+\\.?\\d*|\\.\\d+)([eE][+-]?\\d{1,3})?");
-        if (!plain) throw new ArithmeticException("'" + text + "' is no number");
+        if (!plain) throw new ArithmeticException("'" + text + "' is not a number");
         return new BigDecimal(bare);
     }
 

@@ -114,7 +114,7 @@ final class Lexer {
             case "&" -> "; write and";
             case "|" -> "; write or, or || to join texts";
             case "!" -> "; write not";
-            case "’", "‘", "“", "”", "`" -> "; texts stand in straight quotes: 'text'";
+            case "’", "‘", "“", "”", "`" -> "; write texts in straight quotes: 'text'";
             default -> "";
         };
         throw refused("unexpected character " + seen + advice, at, length);

@@ -39,7 +39,7 @@ final class MeasureTypes {
         if (checker.scope().place() != Scope.Place.GROUP || inside) {
             checker.refuse(
                     inside
-                            ? "an aggregate cannot stand inside another"
+                            ? "an aggregate cannot contain another"
                             : node.kind().word()
                                     + " is over many rows; a rule that has per: looks at groups of them (per: [] is the whole result)",
                     node);

@@ -145,7 +145,7 @@ final class TypeChecker {
     private Type negation(Expression node, Expression operand) {
         Type type = check(operand);
         if (type == Type.NUMBER || type == Type.DURATION || type == Type.NULL) return type;
-        refuse("- stands before a number or a duration, this is " + type.word(), node);
+        refuse("- is for numbers and durations; this is " + type.word(), node);
         return Type.NULL;
     }
 
@@ -156,7 +156,7 @@ final class TypeChecker {
         Type result = resultOf(node, left, right);
         if (result != Type.NULL) return result;
         String sign = node.operator().sign;
-        refuse("cannot reckon " + left.word() + " " + sign + " " + right.word() + adviceFor(left, right), node);
+        refuse("cannot calculate " + left.word() + " " + sign + " " + right.word() + adviceFor(left, right), node);
         return Type.NULL;
     }
 
@@ -296,7 +296,7 @@ final class TypeChecker {
         try {
             Pattern.compile(node.pattern());
         } catch (PatternSyntaxException wrong) {
-            refuse("'" + node.pattern() + "' is no regular expression: " + wrong.getDescription(), node);
+            refuse("'" + node.pattern() + "' is not a regular expression: " + wrong.getDescription(), node);
         }
         return Type.TRUTH;
     }

@@ -40,7 +40,7 @@ final class CalendarReader {
             return LocalDate.parse(text.strip());
         } catch (DateTimeException notOne) {
             throw new InvalidDefinitionException(
-                    List.of(Problem.error("\"" + text + "\" is no date; write it like 2026-05-17", "", null)));
+                    List.of(Problem.error("\"" + text + "\" is not a date. Example: 2026-05-17", "", null)));
         }
     }
 }

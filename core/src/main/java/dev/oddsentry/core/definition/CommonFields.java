@@ -25,7 +25,7 @@ record CommonFields(@Nullable String id, String name, String title) {
     static String checkName(String text) {
         return checked(
                         CommonFields::isName,
-                        "a name has small letters, digits, hyphens and underscores, such as late-sailings")
+                        "a name has lower-case letters, digits, hyphens and underscores. Example: late-sailings")
                 .apply(text);
     }
 

@@ -74,7 +74,7 @@ final class DeliveryReader {
         var columns = fields.texts("columns");
         if (!fields.has("layout")) return LayoutDefinition.of(columns);
         if (!columns.isEmpty())
-            fields.refuse("columns", "columns stand in the layout, or beside it where there is none, but not both");
+            fields.refuse("columns", "columns and layout cannot be combined; list the columns in the layout");
         if (!fields.isMapping("layout")) return LayoutDefinition.USUAL;
         Fields own = fields.fields("layout");
         var layout = LayoutReader.read(own);
@@ -126,7 +126,7 @@ final class DeliveryReader {
         try {
             return Charset.forName(text.strip()).name();
         } catch (IllegalArgumentException unknown) {
-            throw refused("\"" + text + "\" is no encoding; write one like UTF-8, ISO-8859-1 or windows-1252");
+            throw refused("\"" + text + "\" is not an encoding. Examples: UTF-8, ISO-8859-1, windows-1252");
         }
     }
 
@@ -162,7 +162,7 @@ final class DeliveryReader {
         } catch (IllegalArgumentException notOne) {
             throw refused(String.valueOf(notOne.getMessage()));
         }
-        throw refused("what nobody has taken is passed on by time, such as 4 hours; saw \"" + text + "\"");
+        throw refused("escalate after takes a time, such as 4 hours, not \"" + text + "\"");
     }
 
     private static List<AlsoSent> alsoSent(Fields fields) {

@@ -37,7 +37,7 @@ public record Document(Definition definition, FieldPlaces places) {
             default -> {
                 document.add(Problem.error(
                                 "\"" + kind
-                                        + "\" is no kind of document; it is query, rule, threshold, calendar, layout or round-up",
+                                        + "\" is not a kind of definition; use query, rule, threshold, calendar, layout or round-up",
                                 "kind",
                                 document.placeOf("kind"))
                         .suggesting(Nearest.to(kind, KINDS).orElse(null)));

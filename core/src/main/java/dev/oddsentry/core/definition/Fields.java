@@ -41,7 +41,7 @@ final class Fields {
             if (!(tuple.getKeyNode() instanceof ScalarNode name)) {
                 document.refuse(path, "a field's name must be a plain text", tuple.getKeyNode());
             } else if (byName.put(name.getValue(), tuple.getValueNode()) != null) {
-                document.refuse(pathOf(name.getValue()), "\"" + name.getValue() + "\" stands twice", name);
+                document.refuse(pathOf(name.getValue()), "\"" + name.getValue() + "\" is given twice", name);
             } else {
                 names.put(name.getValue(), name);
             }

@@ -63,12 +63,12 @@ final class LayoutReader {
     static Integer whole(String text, int most) {
         if (text.strip().matches("[1-9][0-9]{0,3}") && Integer.parseInt(text.strip()) <= most)
             return Integer.valueOf(text.strip());
-        throw refused("\"" + text + "\" is no whole number from 1 to " + most);
+        throw refused("\"" + text + "\" is not a whole number from 1 to " + most);
     }
 
     private static String sheet(String text) {
         if (text.strip().matches(SHEET)) return text.strip();
-        throw refused("\"" + text + "\" is no name of a sheet; at most 31 characters, and none of [ ] : * ? / \\");
+        throw refused("\"" + text + "\" is not a sheet name: max 31 characters, without [ ] : * ? / \\");
     }
 
     private static InvalidDefinitionException refused(String message) {

@@ -25,7 +25,7 @@ final class LimitsReader {
     private static int retries(String text) {
         if (text.strip().matches("\\d{1,2}") && Integer.parseInt(text.strip()) <= MOST_RETRIES)
             return Integer.parseInt(text.strip());
-        throw refused("\"" + text + "\" is no number of retries from 0 to " + MOST_RETRIES);
+        throw refused("\"" + text + "\" is not a number of retries from 0 to " + MOST_RETRIES);
     }
 
     static Duration time(String text) {
@@ -35,7 +35,7 @@ final class LimitsReader {
         } catch (IllegalArgumentException notOne) {
             // The words below say it better for a time alone.
         }
-        throw refused("\"" + text + "\" is no length of time; write it like 10 minutes or 2 hours");
+        throw refused("\"" + text + "\" is not a length of time. Examples: 10 minutes, 2 hours");
     }
 
     private static InvalidDefinitionException refused(String message) {

@@ -92,7 +92,7 @@ public final class MailAddress {
         if (isOne(bare(written))) return;
         String why = bare(written).matches(SHAPE) && !isAsciiBefore(bare(written))
                 ? "\"" + written
-                        + "\" has letters beyond ASCII before the @, which few mail servers take; use an address of that person without them"
+                        + "\" has non-ASCII characters before the @, which few mail servers accept; use another address"
                 : "\"" + written + "\" is not a mail address. Example: ines.holm@skerryline.example";
         throw new InvalidDefinitionException(List.of(Problem.error(why, "", null)));
     }

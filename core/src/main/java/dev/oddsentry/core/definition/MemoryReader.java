@@ -43,13 +43,10 @@ final class MemoryReader {
                 fields.choice("first_check", FirstCheck.values()).orElse(FirstCheck.REPORT),
                 fields.parsed("forget_after", MemoryReader::forgetAfter).orElse(null));
         if (grouped && !memory.key().isEmpty()) {
-            document.refuse("memory.key", "a rule with per: tells groups apart by those columns; leave key out", null);
+            document.refuse("memory.key", "a rule with per: has one finding per group; remove key", null);
         }
         if (!grouped && memory.mode() == Mode.INCREMENTAL && memory.key().isEmpty()) {
-            document.refuse(
-                    "memory.key",
-                    "an incremental rule needs the columns that tell one finding from another; write memory: key: [...]",
-                    null);
+            document.refuse("memory.key", "An incremental rule needs key columns: memory: key: [...]", null);
         }
         fields.refuseOthers();
         return memory;
@@ -57,17 +54,17 @@ final class MemoryReader {
 
     private static int guard(String text) {
         if (patience(text) instanceof MinimumDuration.Checks(int number)) return number;
-        throw refused("the guard counts checks, such as 2 checks; saw \"" + text + "\"");
+        throw refused("confirm_after takes a number of checks, such as 2 checks, not \"" + text + "\"");
     }
 
     private static Span remindEvery(String text) {
         if (patience(text) instanceof MinimumDuration.Elapsed elapsed) return elapsed.asCalendarDays();
-        throw refused("reminders go by time, such as 3 days or 12 hours; saw \"" + text + "\"");
+        throw refused("remind_every takes a time, such as 3 days or 12 hours, not \"" + text + "\"");
     }
 
     private static Span forgetAfter(String text) {
         if (patience(text) instanceof MinimumDuration.Elapsed elapsed) return elapsed.time();
-        throw refused("findings out of sight are forgotten by time, such as 90 days; saw \"" + text + "\"");
+        throw refused("forget_after takes a time, such as 90 days, not \"" + text + "\"");
     }
 
     private static Brakes brakes(Fields fields) {
@@ -81,13 +78,13 @@ final class MemoryReader {
         var match = Pattern.compile("(\\d{1,3})\\s*%").matcher(text.strip());
         int percent = match.matches() ? Integer.parseInt(match.group(1)) : 0;
         if (percent < 1 || percent > ALL)
-            throw refused("\"" + text + "\" is no share; write it like 50 %, or 100 % for no limit");
+            throw refused("\"" + text + "\" is not a percentage. Example: 50 % (100 %: no limit)");
         return percent;
     }
 
     private static int count(String text) {
         if (text.strip().matches("[1-9]\\d{0,8}")) return Integer.parseInt(text.strip());
-        throw refused("\"" + text + "\" is no whole number from 1 on");
+        throw refused("\"" + text + "\" is not a whole number from 1");
     }
 
     private static MinimumDuration patience(String text) {

@@ -65,7 +65,7 @@ final class RuleReader {
         try {
             return ZoneId.of(text);
         } catch (DateTimeException unknown) {
-            throw refused("\"" + text + "\" is no time zone; write one of the IANA names, such as Europe/Oslo");
+            throw refused("\"" + text + "\" is not a time zone. Example: Europe/Oslo");
         }
     }
 

@@ -72,14 +72,14 @@ final class ScheduleReader {
 
     private static int workingDay(String text) {
         if (text.strip().matches("-?([1-9]|1[0-9]|2[0-3])")) return Integer.parseInt(text.strip());
-        throw refused("\"" + text + "\" is no working day of a month; write 3 for the third, -1 for the last");
+        throw refused("\"" + text + "\" is not a working day of a month. Examples: 3 (third), -1 (last)");
     }
 
     private static LocalDateTime localTime(String text) {
         try {
             return LocalDateTime.parse(text.strip().replace(' ', 'T'));
         } catch (DateTimeException notOne) {
-            throw refused("\"" + text + "\" is no local date and time; write it like 2026-01-01T05:40");
+            throw refused("\"" + text + "\" is not a local date and time. Example: 2026-01-01T05:40");
         }
     }
 

@@ -24,10 +24,7 @@ public record CellFormat(String pattern) {
         String text = pattern.strip();
         if ((text.matches(NUMBER) || text.matches(TIME)) && canBeWritten(text)) return new CellFormat(text);
         throw new InvalidDefinitionException(List.of(Problem.error(
-                "\"" + pattern
-                        + "\" is no format; write numbers like 0, 0.00, #,##0.0 or 0%, and dates with y M d E H m s, like d MMM yyyy HH:mm",
-                "",
-                null)));
+                "\"" + pattern + "\" is not a format. Examples: 0.00, #,##0.0, 0%, d MMM yyyy HH:mm", "", null)));
     }
 
     /** The shape says which signs stand there; that they go together is for those who write with them to say. */

@@ -78,7 +78,7 @@ public final class Template {
         while (sections.find()) {
             String name = sections.group(2);
             if (sections.group(1).equals("/")) open.pollLast();
-            else if (open.contains(name)) throw refused("the section " + name + " stands inside itself");
+            else if (open.contains(name)) throw refused("the section " + name + " is inside itself");
             else open.addLast(name);
             if (open.size() > DEEPEST) throw refused("sections are nested more than " + DEEPEST + " deep");
         }

@@ -177,7 +177,7 @@ public final class RuleJudge {
         for (var band : bands) {
             if (band.condition() == null || band.condition().judge(row) == Verdict.TRUE) return band.severity();
         }
-        throw new IllegalStateException("no last band among " + bands);
+        throw new IllegalStateException("no level without a condition in " + bands);
     }
 
     /** The positions of the cells that made an exception of this row, those of its band included. */

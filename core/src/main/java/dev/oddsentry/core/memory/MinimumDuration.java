@@ -99,7 +99,7 @@ public sealed interface MinimumDuration {
                 .matcher(text.strip().toLowerCase(Locale.ROOT));
         if (!match.matches() || Integer.parseInt(match.group(1)) == 0) {
             throw new IllegalArgumentException(
-                    "\"" + text + "\" is no length to wait; write it like 3 checks, 40 minutes, 2 hours or 1 day");
+                    "\"" + text + "\" is not a duration. Examples: 3 checks, 40 minutes, 2 hours, 1 day");
         }
         int amount = Integer.parseInt(match.group(1));
         return switch (match.group(2)) {

@@ -46,7 +46,7 @@ public final class CalendarFile {
                     throw refused("the file names more than " + MOST_HOLIDAYS + " days");
             }
         } catch (IOException | ParserException | DateTimeException | IllegalArgumentException unreadable) {
-            throw refused("this is no iCalendar file that can be read: " + unreadable.getMessage());
+            throw refused("this is not a readable iCalendar file: " + unreadable.getMessage());
         }
         if (holidays.isEmpty()) throw refused("the file has no whole-day event, so it names no holiday");
         return holidays;

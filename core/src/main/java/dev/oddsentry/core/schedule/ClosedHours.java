@@ -37,7 +37,7 @@ public record ClosedHours(LocalTime from, LocalTime until, ZoneId zone) {
             // The words below say what would be right.
         }
         throw new IllegalArgumentException(
-                "\"" + text + "\" is no hours of a day; write them like 22:00-04:30 Europe/Oslo");
+                "\"" + text + "\" is not a time of day range. Example: 22:00-04:30 Europe/Oslo");
     }
 
     private static LocalTime time(String text) {

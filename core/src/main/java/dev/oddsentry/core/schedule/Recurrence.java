@@ -112,7 +112,7 @@ public final class Recurrence implements Slots {
             throw refused("unknown rule part " + String.join(", ", unknown) + " in \"" + rule + "\"");
         if (!names.contains("FREQ")) throw refused("\"" + rule + "\" lacks FREQ, such as FREQ=DAILY");
         if (names.stream().distinct().count() < names.size())
-            throw refused("a rule part stands twice in \"" + rule + "\"");
+            throw refused("a rule part is given twice in \"" + rule + "\"");
         Stream.of(rule.split(";", -1)).forEach(Recurrence::checkNumber);
         if (names.contains("COUNT") && names.contains("UNTIL")) throw refused("COUNT and UNTIL exclude each other");
     }

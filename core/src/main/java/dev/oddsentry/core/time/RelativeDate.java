@@ -113,8 +113,9 @@ public record RelativeDate(Anchor anchor, List<Step> steps) {
 
     private static InvalidDefinitionException refused(String text, int offset) {
         String seen = text.substring(offset).strip();
-        String message = "\"" + seen + "\" is no relative date; write now, today, start of month, today - 7 days,"
-                + " start of month - 1 month, previous working day, start of period, last check - 10 minutes, or a date such as 2026-03-01";
+        String message =
+                "\"" + seen + "\" is not a relative date. Examples: now, today, start of month, today - 7 days,"
+                        + " start of month - 1 month, previous working day, start of period, last check - 10 minutes, or a date such as 2026-03-01";
         return new InvalidDefinitionException(
                 List.of(Problem.error(message, "", Place.in(text, offset, seen.length()))));
     }

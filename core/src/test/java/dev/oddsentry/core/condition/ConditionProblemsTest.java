@@ -43,7 +43,7 @@ class ConditionProblemsTest {
                 "due < Today                         | 1 | 7 | 5 | is written Today() |",
                 "round() > 1                         | 1 | 1 | 7 | this has 0 arguments |",
                 "coalesce(delay_min, 'none') = 1     | 1 | 21 | 6 | the others are a number, this is a text |",
-                "reason matches '('                  | 1 | 1 | 18 | is no regular expression |",
+                "reason matches '('                  | 1 | 1 | 18 | is not a regular expression |",
                 "reason matches fog                  | 1 | 16 | 3 | expected a regular expression in quotes |",
                 "reason like 'a' escape 'ab'         | 1 | 24 | 4 | expected one character in quotes |",
                 "reason like 'a!' escape '!'         | 1 | 13 | 4 | the pattern ends with its escape |",

@@ -135,7 +135,7 @@ class ConditionTest {
             delimiter = ';',
             quoteCharacter = '`',
             value = {
-                "number(status) > 1; 'sailed' is no number in number(status)",
+                "number(status) > 1; 'sailed' is not a number in number(status)",
                 "mod(heads, tickets) > 1; division by zero in mod(heads, tickets)",
                 "status like status || '!' escape '!'; the pattern ends with its escape",
             })

@@ -152,7 +152,7 @@ class GroupsTest {
             delimiter = '|',
             value = {
                 "litres > 5 | litres belongs to single rows; take an aggregate of it, such as max(litres), or group by it with per:",
-                "sum(count()) > 5 | an aggregate cannot stand inside another",
+                "sum(count()) > 5 | an aggregate cannot contain another",
                 "sum(vessel) > 5 | sum needs a number, this is a text",
                 "usual(previous(count()), 3) > 5 | history cannot be taken of history",
                 "previous(5) > 5 | this is not measured over rows; write an aggregate or a measure",

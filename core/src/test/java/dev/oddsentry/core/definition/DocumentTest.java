@@ -83,17 +83,17 @@ class DocumentTest {
             quoteCharacter = '`',
             value = {
                 // replace | by | line | column | message | suggestion
-                "kind: rule          | kind: ruel             | 1  | 7  | is no kind of document | rule",
-                "zone: Europe/Oslo   | zone: Europe/Olso      | 6  | 7  | is no time zone |",
+                "kind: rule          | kind: ruel             | 1  | 7  | is not a kind of definition | rule",
+                "zone: Europe/Oslo   | zone: Europe/Olso      | 6  | 7  | is not a time zone |",
                 "and reason is null  | and reason iss null    | 11 | 14 | unexpected \"iss\" | is",
                 "delay_min >= 45     | delay_min => 45        | 13 | 26 | unexpected |",
                 "key: [sailing_id]   | keys: [sailing_id]     | 16 | 3  | unknown field \"keys\" in memory | key",
                 "report: [new, cleared] | report: [new, clear] | 17 | 17 | unknown value \"clear\"; use new, returned, worsened, improved, changed, cleared | cleared",
                 "absence: ages_out  | absence: gone          | 18 | 12 | unknown value \"gone\"; use clears, ages_out, stays_open |",
                 "recur: FREQ=WEEKLY;BYDAY=MO | recur: weekly  | 21 | 10 | unknown rule part |",
-                "start: 2026-01-05T05:40 | start: monday      | 20 | 10 | no local date and time |",
+                "start: 2026-01-05T05:40 | start: monday      | 20 | 10 | not a local date and time |",
                 "to: [ines.holm@skerryline.example] | to: [ines.holm] | 23 | 8 | is not a mail address |",
-                "name: late-sailings | name: Late Sailings    | 2  | 7  | small letters |",
+                "name: late-sailings | name: Late Sailings    | 2  | 7  | lower-case letters |",
                 "owner: Traffic reporting | oner: x           | 4  | 1  | unknown field \"oner\" | owner",
             })
     void aProblemTellsItsPlaceInTheDocument(

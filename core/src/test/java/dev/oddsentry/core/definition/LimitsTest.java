@@ -51,8 +51,8 @@ class LimitsTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "{{#rows}}{{#rows}}x{{/rows}}{{/rows}}    | stands inside itself",
-                "{{#a}}{{#b}}{{#a}}x{{/a}}{{/b}}{{/a}}    | stands inside itself",
+                "{{#rows}}{{#rows}}x{{/rows}}{{/rows}}    | is inside itself",
+                "{{#a}}{{#b}}{{#a}}x{{/a}}{{/b}}{{/a}}    | is inside itself",
             })
     void sectionInItselfIsRefused(String text, String words) {
         assertThatThrownBy(() -> Template.of(text))

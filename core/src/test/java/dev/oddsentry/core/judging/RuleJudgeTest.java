@@ -75,7 +75,7 @@ class RuleJudgeTest {
         assertThat(sighted(judge, late("SK-2", 20L)).severity()).isEqualTo(Severity.WARNING);
         assertThat(sighted(judge, late("SK-3", 5L)).severity()).isEqualTo(Severity.NOTICE);
         assertThat(sighted(judge, late("SK-4", null)).severity())
-                .as("a band that is unknown does not hold")
+                .as("a band that is unknown is false")
                 .isEqualTo(Severity.NOTICE);
         assertThat(judge.marks(Arrays.asList(late("SK-1", 71L)))).containsExactlyInAnyOrder(1, 2);
     }

@@ -222,7 +222,7 @@ class ScheduleTest {
                 .containsEntry(LocalDate.parse("2026-12-25"), "Jul på Holm");
         assertThatThrownBy(() -> CalendarFile.holidays("BEGIN:VCALENDAR", LocalDate.MAX))
                 .isInstanceOf(InvalidDefinitionException.class)
-                .hasMessageContaining("no iCalendar file");
+                .hasMessageContaining("not a readable iCalendar file");
     }
 
     @ParameterizedTest

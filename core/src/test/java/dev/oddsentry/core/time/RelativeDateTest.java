@@ -139,6 +139,6 @@ class RelativeDateTest {
     void refusesWhatIsNone(String text) {
         assertThatThrownBy(() -> RelativeDate.parse(text))
                 .isInstanceOf(InvalidDefinitionException.class)
-                .hasMessageContaining("write now, today");
+                .hasMessageContaining("Examples: now, today");
     }
 }

@@ -248,9 +248,7 @@ class DefinitionChecks {
                 problems.add(places.locate(
                         field,
                         Problem.error(
-                                "the rule " + name + " makes personal copies, which each hear for themselves",
-                                "",
-                                null)));
+                                "the rule " + name + " has personal copies, which cannot be in a round-up", "", null)));
         }
         calendarProblem(roundUp.schedule().calendar(), places).ifPresent(problems::add);
         if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
@@ -265,7 +263,7 @@ class DefinitionChecks {
                         "copies",
                         Problem.error(
                                 "the round-up " + each.definition().name()
-                                        + " tells of this rule as a whole; let it name others first",
+                                        + " reports this rule as a whole; remove the rule from it first",
                                 "",
                                 null)))
                 .toList();

@@ -95,8 +95,8 @@ public class Drafts {
         boolean same = definition.name().equals(rule.definition().name())
                 && (definition.id() == null || definition.id().equals(rule.id().toString()));
         if (!same)
-            throw new InvalidDefinitionException(List.of(
-                    Problem.error("a draft keeps the rule's name and id; rename the rule itself", "name", null)));
+            throw new InvalidDefinitionException(List.of(Problem.error(
+                    "a draft cannot change the rule's name or id; rename the rule itself", "name", null)));
         var before = lock(rule.id());
         refuseIfOvertaken(before.orElse(null), seen);
         int version = before.orElse(0) + 1;
@@ -146,7 +146,7 @@ public class Drafts {
 
     private static RefusedException none(Current<RuleDefinition> rule) {
         return RefusedException.notFound(
-                "There is no draft beside the rule " + rule.definition().name() + ".");
+                "There are no draft changes of " + rule.definition().name() + ".");
     }
 
     /** By way of the rule's row, since there may be no draft yet that two would wait for. */
@@ -163,8 +163,8 @@ public class Drafts {
         if (heedless || Objects.equals(stands, seen)) return;
         throw RefusedException.conflict(
                 stands == null
-                        ? "The draft was switched to, or thrown away, meanwhile."
-                        : (seen == null ? "A draft lies beside the rule already" : "Someone saved the draft meanwhile")
-                                + ", version " + stands + ": look at it first.");
+                        ? "The draft has been applied or discarded by someone else."
+                        : (seen == null ? "The rule has draft changes already" : "Someone else has saved the draft")
+                                + ", version " + stands + ": compare first.");
     }
 }

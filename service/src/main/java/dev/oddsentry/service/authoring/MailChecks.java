@@ -103,7 +103,7 @@ class MailChecks {
                 "delivery.pack",
                 new Problem(
                         Problem.Weight.WARNING,
-                        "the files are encrypted, but the rows also stand in the message itself; with show: link the message has none. The password is set with"
+                        "the files are encrypted, but the message also contains the rows; use show: link for a message without rows. Set the password with"
                                 + " odd set-file-password " + rule.name(),
                         "",
                         null,

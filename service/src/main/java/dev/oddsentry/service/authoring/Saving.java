@@ -92,8 +92,8 @@ public class Saving {
         int revision = before.get().revision();
         boolean changed = !definition.equals(before.get().definition());
         if (changed && seen != null && seen != revision)
-            throw RefusedException.conflict("It was saved as revision " + revision + " since revision " + seen
-                    + ", which this was made from: look at what differs, and save again.");
+            throw RefusedException.conflict("Someone saved revision " + revision + " while you edited revision " + seen
+                    + ". Compare, then save again.");
         if (changed) {
             refuseTakenName(document, before.get().id());
             refuseRenameOfWhatIsNamed(document, before.get().definition().name());
@@ -175,10 +175,10 @@ public class Saving {
         var choosers = definition.kind() == Definition.Kind.QUERY ? choosersFrom(before) : List.<String>of();
         if (users.isEmpty() && roundUps.isEmpty() && choosers.isEmpty()) return;
         String who = !users.isEmpty() ? "rules" : !roundUps.isEmpty() ? "round-ups" : "other queries";
-        String message = who + " name this "
+        String message = who + " use this "
                 + definition.kind().code() + " as \"" + before + "\": "
                 + String.join(", ", !users.isEmpty() ? users : !roundUps.isEmpty() ? roundUps : choosers)
-                + "; leave it its name, or let them name another first";
+                + ". Keep its name, or change them first";
         throw new InvalidDefinitionException(
                 List.of(document.places().locate("name", Problem.error(message, "", null))));
     }
@@ -210,7 +210,7 @@ public class Saving {
                 .toList();
         var circle = occasions.circle(id, rule.name(), follows);
         if (!circle.isEmpty()) {
-            String message = "the rules would begin one another in a circle: " + String.join(" follows ", circle);
+            String message = "the rules would trigger each other in a circle: " + String.join(" follows ", circle);
             throw new InvalidDefinitionException(
                     List.of(document.places().locate("schedule.after[0].rule", Problem.error(message, "", null))));
         }
@@ -218,14 +218,14 @@ public class Saving {
     }
 
     private static InvalidDefinitionException reserved(Document document) {
-        String message = "\"" + ADDRESS_OF_NEW + "\" is where the console makes new ones; take another name";
+        String message = "\"" + ADDRESS_OF_NEW + "\" is reserved for the console; use another name";
         return new InvalidDefinitionException(
                 List.of(document.places().locate("name", Problem.error(message, "", null))));
     }
 
     private static InvalidDefinitionException taken(Document document) {
         String message = "the name \"" + document.definition().name() + "\" belongs to another "
-                + document.definition().kind().code() + "; give this document that one's id, or another name";
+                + document.definition().kind().code() + ". Use its id or another name";
         return new InvalidDefinitionException(
                 List.of(document.places().locate("name", Problem.error(message, "", null))));
     }

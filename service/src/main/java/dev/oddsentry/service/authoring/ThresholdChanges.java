@@ -103,7 +103,7 @@ public class ThresholdChanges {
     private static String words(List<NewValue> values) {
         if (values.size() > 1) return values.size() + " values";
         var only = values.getFirst();
-        return (only.number() == null ? "taken back" : only.number().toPlainString())
+        return (only.number() == null ? "removed" : only.number().toPlainString())
                 + (only.key().isEmpty() ? "" : " for " + String.join(", ", only.key()))
                 + (only.from() == null ? "" : " from " + only.from());
     }

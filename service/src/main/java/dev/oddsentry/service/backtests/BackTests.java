@@ -111,7 +111,7 @@ public class BackTests {
     public UUID fillHistory(Person by, UUID ruleId, int days, @Nullable String copy) {
         var rule = asked(definitions.rule(ruleId).orElseThrow().definition(), copy);
         if (rule.groups() == null)
-            throw RefusedException.invalid("The rule judges rows, so there is no history to fill in.");
+            throw RefusedException.invalid("The rule evaluates rows, so it has no measurements.");
         refuseWithoutMeaning(rule);
         return plan(by, ruleId, rule, WorkStore.Kind.FILL_HISTORY, days, Map.of(), null, copy);
     }
@@ -159,7 +159,7 @@ public class BackTests {
         if (!Parameters.move(rule, query))
             throw RefusedException.invalid(
                     "The query " + query.name()
-                            + " asks the same at every slot: none of its parameters is a relative date, so past slots cannot be told apart.");
+                            + " reads the same rows at every slot: none of its parameters is a relative date, so past slots cannot be compared.");
     }
 
     /** @throws RefusedException if it had ended already */

@@ -220,7 +220,7 @@ public class LongWork {
                 Thread.sleep(asLong.compareTo(LONGEST_REST) > 0 ? LONGEST_REST : asLong);
             } catch (InterruptedException e) {
                 Thread.currentThread().interrupt();
-                throw new IllegalStateException("interrupted at shut-down; another node begins it anew", e);
+                throw new IllegalStateException("interrupted at shut-down; another node starts it again", e);
             }
         }
     }

@@ -177,7 +177,7 @@ public final class Replay implements Audiences {
 
     /** @param toldAt null where it was let pass */
     private void report(AudienceKey audience, Digest key, @Nullable Instant toldAt) {
-        var now = Objects.requireNonNull(known.get(key), "told of what is not known")
+        var now = Objects.requireNonNull(known.get(key), "reported a finding that is not known")
                 .now();
         boolean here = audience.equals(audiences.getOrDefault(key, AudienceKey.WHOLE));
         var heard = reported.computeIfAbsent(key, _ -> new HashMap<>());

@@ -99,7 +99,7 @@ public class BounceMailbox {
             var report = DeliveryReport.of(whole);
             report.ifPresent(this::record);
             if (report.isPresent() || isAutomatic(whole)) mail.setFlag(Flags.Flag.DELETED, true);
-            else LOG.info("a mail among undeliverable mail is no report, and stays there");
+            else LOG.info("a message in the bounce mailbox is not a delivery report and was left there");
         } catch (MessagingException | IOException unreadable) {
             LOG.warn("a mail among undeliverable mail cannot be read", unreadable);
         }

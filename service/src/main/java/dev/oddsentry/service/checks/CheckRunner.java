@@ -102,7 +102,7 @@ public class CheckRunner {
                 0,
                 CheckState.SKIPPED,
                 (slots == 1 ? "The slot was" : slots + " slots were")
-                        + " missed while nobody ran checks; the rule skips what it missed.");
+                        + " missed while the service was down; the rule skips missed slots.");
     }
 
     /** Runs a check that stands as running; one that has ended is left as it is. */
@@ -128,10 +128,7 @@ public class CheckRunner {
         }
         store.takeUp(checkId, true)
                 .ifPresent(taken -> store.end(
-                        checkId,
-                        taken.attempt(),
-                        CheckState.RESTARTED,
-                        "The rule or its memory changed under the check each time it ran."));
+                        checkId, taken.attempt(), CheckState.RESTARTED, "The rule was changed during every attempt."));
     }
 
     /** @return false: something changed under it, and it wrote nothing */
@@ -175,6 +172,7 @@ public class CheckRunner {
     static void refuseEmpty(Attempt attempt, Evaluation reckoned) {
         boolean fails = attempt.rule().definition().occasions().whenEmpty() == WhenEmpty.FAIL;
         if (fails && reckoned.reading().rows() == 0)
-            throw new CheckFailureException("The result had no row at all, which this rule takes for a failure.", null);
+            throw new CheckFailureException(
+                    "The result had no rows, which is a failure for this rule (when_empty: fail).", null);
     }
 }

@@ -127,13 +127,13 @@ class CopiesFinisher {
 
     /** The slot is not done: a release goes on with it for those that were kept back. */
     private void keepBack(Attempt attempt, int of, List<Undone> keptBack, List<Undone> failed) {
-        String reason = named(keptBack, of, "kept back")
+        String reason = named(keptBack, of, "awaiting approval")
                 + (failed.isEmpty() ? "" : "; " + named(failed, of, "failed"))
-                + "; release or discard it.";
+                + ". Approve or discard it.";
         checks.end(attempt.checkId(), attempt.number(), CheckState.AWAITING_APPROVAL, reason);
         commit.write(attempt.checkId(), copies.together(attempt.checkId()));
         String rule = attempt.rule().definition().name();
-        troubles.failed("kept back: " + rule, attempt.ruleId(), "The check was kept back: " + reason);
+        troubles.failed("awaiting approval: " + rule, attempt.ruleId(), "The check awaits approval: " + reason);
     }
 
     /**

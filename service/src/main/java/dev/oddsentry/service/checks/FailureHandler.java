@@ -21,7 +21,7 @@ import org.springframework.transaction.annotation.Transactional;
 /** What becomes of an attempt that failed: tried again if the rule says so, else the check has failed, and its owners hear of it. */
 @Component
 class FailureHandler {
-    static final String REPLACED = " A later slot came before it was tried again.";
+    static final String REPLACED = " A later slot was due before the retry.";
 
     private final CheckStore store;
     private final DefinitionStore definitions;
@@ -81,10 +81,11 @@ class FailureHandler {
     @Transactional
     public void keepBack(Attempt attempt, Evaluation reckoned, String reason) {
         if (!store.keepBack(
-                attempt.checkId(), attempt.number(), reckoned.reading().rows(), reason + "; release or discard it."))
+                attempt.checkId(), attempt.number(), reckoned.reading().rows(), reason + ". Approve or discard it."))
             return;
         var rule = attempt.rule().definition();
-        troubles.failed("kept back: " + rule.name(), attempt.ruleId(), "The check was kept back: " + reason + ".");
+        troubles.failed(
+                "awaiting approval: " + rule.name(), attempt.ruleId(), "The check awaits approval: " + reason + ".");
     }
 
     /** The check waits for something that has not failed. */
@@ -105,7 +106,7 @@ class FailureHandler {
         int attempt = waiting.getAttempt();
         String reason = String.valueOf(waiting.getReason());
         if (waiting.getWaitingFor() == WaitingFor.SOURCE_OPEN) {
-            store.end(checkId, attempt, CheckState.SKIPPED, reason + " A later slot came meanwhile.");
+            store.end(checkId, attempt, CheckState.SKIPPED, reason + " A later slot was due first.");
             return;
         }
         if (partly || store.end(checkId, attempt, CheckState.FAILED, reason + REPLACED)) {

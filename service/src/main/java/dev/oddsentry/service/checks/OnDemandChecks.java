@@ -110,7 +110,7 @@ public class OnDemandChecks {
         var before = requestKey == null ? Optional.<RuleCheckRecord>empty() : store.ofKey(ruleId, requestKey);
         if (before.isPresent()) return before.get().getId();
         if (lock.state() != RuleState.ACTIVE) {
-            throw RefusedException.conflict("The rule is not active, so it cannot be checked; a preview always can.");
+            throw RefusedException.conflict("The rule is not active. Activate it to check it, or use a preview.");
         }
         var running = store.running(ruleId);
         if (running.isPresent()) {
@@ -126,7 +126,7 @@ public class OnDemandChecks {
         UUID id = UUID.randomUUID();
         var check = new NewCheck(id, ruleId, store.onDemandSlot(ruleId), CheckOrigin.ON_DEMAND, 1, requestKey, by.id());
         if (!store.insert(check))
-            throw RefusedException.conflict("A scheduled check of this rule began just now; ask again.");
+            throw RefusedException.conflict("A scheduled check of this rule has just started. Try again.");
         tasks.schedule(task(id, 0), clock.instant());
         return id;
     }
@@ -134,27 +134,26 @@ public class OnDemandChecks {
     /** @throws RefusedException if it runs no more */
     public void stop(Person by, UUID checkId) {
         if (!store.stop(checkId, "Stopped by " + by.name() + "."))
-            throw RefusedException.conflict("The check runs no more.");
+            throw RefusedException.conflict("The check is no longer running.");
     }
 
     /** Lets a check through that was kept back: it is run again for its slot. */
     public void release(Person by, UUID checkId) {
         transactions.executeWithoutResult(_ -> {
-            var check = store.find(checkId).orElseThrow(() -> RefusedException.notFound("There is no such check."));
+            var check = store.find(checkId).orElseThrow(() -> RefusedException.notFound("No such check."));
             store.lockRule(check.getRuleId());
             if (store.running(check.getRuleId()).isPresent())
-                throw RefusedException.conflict(
-                        "Another check of the rule runs just now; look at what it finds first.");
+                throw RefusedException.conflict("Another check of the rule is running. Wait for its outcome first.");
             if (!store.release(checkId, by.id()))
-                throw RefusedException.conflict("The check is not kept back any more.");
+                throw RefusedException.conflict("The check no longer awaits approval.");
             tasks.schedule(task(checkId, check.getAttempt()), clock.instant());
         });
         wake.run();
     }
 
     public void discard(Person by, UUID checkId) {
-        if (!store.discard(checkId, "Kept back, and discarded by " + by.name() + "."))
-            throw RefusedException.conflict("The check is not kept back any more.");
+        if (!store.discard(checkId, "Discarded by " + by.name() + "."))
+            throw RefusedException.conflict("The check no longer awaits approval.");
     }
 
     /** Those who wait are told how far it is, rather than keep the service from its end. */

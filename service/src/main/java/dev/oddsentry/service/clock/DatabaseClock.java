@@ -56,7 +56,7 @@ public final class DatabaseClock extends Clock {
             this.reading = read();
         } catch (SQLException unreachable) {
             throw new IllegalStateException(
-                    "The database does not tell the time: " + unreachable.getMessage(), unreachable);
+                    "The database did not return the time: " + unreachable.getMessage(), unreachable);
         }
     }
 
@@ -95,7 +95,7 @@ public final class DatabaseClock extends Clock {
             reading = read();
         } catch (SQLException unreachable) {
             // Nothing can be stored now either; what is shown is the best that is known.
-            LOG.debug("the database does not tell the time", unreachable);
+            LOG.debug("the database did not return the time", unreachable);
         }
         return reading.carriedTo(counter.getAsLong());
     }

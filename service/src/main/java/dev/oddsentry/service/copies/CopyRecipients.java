@@ -54,7 +54,7 @@ public class CopyRecipients {
                     throw refused(name, "gives two rows whose " + copies.key() + " is " + copy.key());
             };
         });
-        if (found.isEmpty()) throw refused(name, "gave no row, so nobody would hear");
+        if (found.isEmpty()) throw refused(name, "returned no rows, so there are no personal copies");
         return List.copyOf(found.values());
     }
 
@@ -87,7 +87,7 @@ public class CopyRecipients {
         PersonalCopy read(@Nullable Object[] cells) {
             String key = text(cells, copies.key());
             if (key == null || key.isBlank())
-                throw refused(copies.from(), "gives a row without " + copies.key() + ", which tells copies apart");
+                throw refused(copies.from(), "gives a row without " + copies.key() + ", the key of the copies");
             var problems = new ArrayList<String>();
             var values = new LinkedHashMap<String, String>();
             copies.parameters().forEach((parameter, column) -> {

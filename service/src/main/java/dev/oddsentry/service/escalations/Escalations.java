@@ -72,7 +72,7 @@ public class Escalations {
                 // One whose rows cannot be laid out any more keeps nobody else's from being passed on; it is looked at
                 // again.
                 LOG.warn(
-                        "what nobody has taken of {} could not be passed on",
+                        "findings of {} could not be escalated",
                         rule.definition().name(),
                         failed);
             }

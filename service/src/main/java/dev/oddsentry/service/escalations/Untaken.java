@@ -113,7 +113,7 @@ class Untaken {
                     .execute();
             db.insertInto(FINDING_EVENT)
                     .set(FINDING_EVENT.FINDING_ID, finding.getId())
-                    .set(FINDING_EVENT.KIND, "passed on, since nobody had taken it,")
+                    .set(FINDING_EVENT.KIND, "escalated, because nobody had taken it,")
                     .set(FINDING_EVENT.SEVERITY, finding.getSeverity())
                     .set(FINDING_EVENT.AT, now)
                     .set(FINDING_EVENT.MESSAGE_ID, message)

@@ -200,12 +200,12 @@ public class Evaluator {
             } catch (RowFailureException e) {
                 String where = row == null ? "a group" : "the row " + words(judge().identityOf(row));
                 throw new CheckFailureException(
-                        "The condition cannot be reckoned on " + where + ": " + e.getMessage() + ".", e);
+                        "The condition cannot be calculated for " + where + ": " + e.getMessage() + ".", e);
             } catch (DuplicateIdentityException e) {
                 String key = String.join(", ", question.rule().key());
                 throw new CheckFailureException(
-                        "Two rows have the same identity (" + key + "): " + words(e.identity())
-                                + ". Nothing was remembered; add columns to memory: key: so that each row is one finding.",
+                        "Two rows have the same key values (" + key + "): " + words(e.identity())
+                                + ". Nothing was saved. Add key columns so that each row is unique.",
                         e);
             }
         }

@@ -104,7 +104,7 @@ public class Explanations {
                 .and(FINDING.COPY_KEY.isNotDistinctFrom(copy))
                 .fetchOptional(FINDING.ID)
                 .orElseThrow(() -> RefusedException.notFound(
-                        "The rule has no such finding any more, or its check has not ended yet."));
+                        "The rule does not have this finding, or its check has not ended yet."));
         return ofNumber(by, rule, number);
     }
 
@@ -190,32 +190,29 @@ public class Explanations {
         return db.selectFrom(FORGOTTEN)
                 .where(FORGOTTEN.RULE_ID.eq(rule.id()), FORGOTTEN.KEY.eq(key.asUuid()))
                 .fetchOptional(trace -> "It opened on " + time(trace.getOpenedAt(), zone)
-                        + (trace.getState() == FindingState.CLEARED ? ", cleared on " : ", went out of sight on ")
+                        + (trace.getState() == FindingState.CLEARED ? ", cleared on " : ", aged out on ")
                         + time(trace.getChangedAt(), zone) + ", and was forgotten on "
-                        + time(trace.getForgottenAt(), zone) + ", as old as it was. ")
-                .orElse("No check has ever found it. ");
+                        + time(trace.getForgottenAt(), zone) + ". ")
+                .orElse("No check has found it. ");
     }
 
     private static String why(NowSeen now, ZoneId zone, @Nullable String limited) {
         return switch (now.state()) {
-            case PENDING -> "It is an exception, but has not lasted as long as the rule wants, so nothing is told yet.";
+            case PENDING -> "It is an exception, but has not lasted long enough to be reported (open_after).";
             case OPEN -> "It is open. " + told(now, zone, limited);
             case AGED_OUT ->
-                "The window moved on, so nobody knows whether it was put right; it is not called cleared. "
-                        + told(now, zone, limited);
+                "It left the rule's date window, so it is not known whether it was fixed. " + told(now, zone, limited);
             case CLEARED -> "It has cleared. " + told(now, zone, limited);
         };
     }
 
     private static String presently(Present present) {
-        if (present.failure() != null) return "The source cannot be asked now: " + present.failure();
-        if (present.verdict() == null) return "The present result has no row of this key.";
+        if (present.failure() != null) return "The source cannot be read now: " + present.failure();
+        if (present.verdict() == null) return "The row is not in the current result.";
         return switch (present.verdict()) {
-            case TRUE -> "It is an exception in the present result, which no check has read yet.";
-            case FALSE ->
-                "It is none in the present result, since " + parts(present, Verdict.FALSE, "does not hold") + ".";
-            case UNKNOWN ->
-                "Nobody can tell in the present result, since " + parts(present, Verdict.UNKNOWN, "is unknown") + ".";
+            case TRUE -> "It is an exception in the current result, which no check has read yet.";
+            case FALSE -> "It is not an exception now: " + parts(present, Verdict.FALSE, "is false") + ".";
+            case UNKNOWN -> "It cannot be evaluated now: " + parts(present, Verdict.UNKNOWN, "is unknown") + ".";
         };
     }
 
@@ -232,22 +229,20 @@ public class Explanations {
                 now.marks().stream().filter(mark -> mark.kind() != Kind.TAKE).findFirst();
         if (silence.isPresent() && now.standing()) {
             var mark = silence.get();
-            return "Something differs from what was told, but " + mark.by()
+            return "It has an unreported update, but " + mark.by()
                     + (mark.kind() == Kind.SNOOZE ? " has snoozed it" : " has accepted it")
                     + (mark.until() == null ? "." : " until " + time(mark.until(), zone) + ".");
         }
         if (now.standing() && limited != null) return limited;
-        if (now.standing())
-            return "Something differs from what was told; it waits for a check that fires, or for the guard to run out.";
+        if (now.standing()) return "It has an unreported update, waiting for a check that fires or for confirm_after.";
         if (now.toldAt() != null)
-            return "It was last told on " + time(now.toldAt(), zone)
-                    + ", and nothing that the rule reports differs since.";
+            return "Last reported on " + time(now.toldAt(), zone) + "; no reportable update since.";
         if (now.reportedAt() != null)
-            return "It was never mailed: on " + time(now.reportedAt(), zone)
-                    + " it was taken as known, or was of a kind that the rule does not report.";
+            return "Not reported: on " + time(now.reportedAt(), zone)
+                    + " it was treated as known, or was of a kind that this rule does not report.";
         return now.state() == FindingState.CLEARED
-                ? "It opened and cleared without being told."
-                : "It was not told yet: the next check tells it.";
+                ? "It opened and cleared between reports."
+                : "Not reported yet: the next check reports it.";
     }
 
     /** Where its recipients had as many messages within the hour before the last check as the rule allows. */
@@ -258,7 +253,7 @@ public class Explanations {
                 new Scope(rule.id(), finding.getCopyKey()), now.lastConfirmed().minus(Duration.ofHours(1)));
         if (sent.getOrDefault(new AudienceKey(finding.getSplitValue()), 0) < most) return null;
         return "It waits because its recipients were sent " + most
-                + " messages within an hour, as many as the rule allows (delivery: most an hour). The next message reports it.";
+                + " messages within an hour, the max per hour of the rule (max_per_hour). The next message reports it.";
     }
 
     private static String time(Instant instant, ZoneId zone) {

@@ -177,8 +177,8 @@ public class ReportedOnDay {
         var moves = List.of(
                 "opened",
                 "opened again",
-                "back in sight",
-                "back within the guard",
+                "back in the date window",
+                "back before confirm_after",
                 "cleared",
                 "aged out",
                 "pending",
@@ -198,7 +198,8 @@ public class ReportedOnDay {
                 .where(
                         FINDING.RULE_ID.eq(rule.id()),
                         FINDING.COPY_KEY.isNull().or(FINDING.COPY_KEY.in(copies)),
-                        states.KIND.in("opened", "opened again", "back in sight", "back within the guard"))
+                        states.KIND.in(
+                                "opened", "opened again", "back in the date window", "back before confirm_after"))
                 .orderBy(FINDING.ID)
                 .fetch();
         var told = coalesce(FINDING_EVENT.HEARD, FINDING_EVENT.KIND);
@@ -209,7 +210,7 @@ public class ReportedOnDay {
                         FINDING_EVENT.FINDING_ID.in(
                                 select(FINDING.ID).from(FINDING).where(FINDING.RULE_ID.eq(rule.id()))),
                         FINDING_EVENT.SLOT.lt(until),
-                        told.like("reported%").or(told.eq("let pass")))
+                        told.like("reported%").or(told.eq("treated as known")))
                 .orderBy(FINDING_EVENT.FINDING_ID, FINDING_EVENT.ID.desc())
                 .fetchMap(FINDING_EVENT.FINDING_ID, row -> row);
         Map<String, List<String>> byReason = new LinkedHashMap<>();
@@ -219,11 +220,13 @@ public class ReportedOnDay {
                     && last.value2().startsWith("reported")
                     && !last.value3().isBefore(from)) continue;
             String reason = last == null
-                    ? "not told yet that day: no check fired for it, or a mark silenced it"
+                    ? "not reported by that day: no check fired for it, or it was snoozed or accepted"
                     : last.value2().startsWith("reported")
-                            ? "told before, on " + last.value3().atZone(zone).toLocalDate()
-                            : "let pass on " + last.value3().atZone(zone).toLocalDate()
-                                    + ": taken as known, or of a kind that the rule does not report";
+                            ? "reported earlier, on "
+                                    + last.value3().atZone(zone).toLocalDate()
+                            : "treated as known on "
+                                    + last.value3().atZone(zone).toLocalDate()
+                                    + ": treated as known, or a kind this rule does not report";
             byReason.computeIfAbsent(reason, _ -> new ArrayList<>())
                     .add(FindingNames.of(
                             rule.definition(),

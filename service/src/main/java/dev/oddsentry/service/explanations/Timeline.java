@@ -124,21 +124,23 @@ class Timeline {
 
     private static String inWords(String kind, String severity) {
         return switch (kind) {
-            case "pending", "pending again" -> "an exception (" + severity + "), " + kind + " until it lasts";
-            case "opened", "opened again", "back in sight", "back within the guard" -> kind + " as " + severity;
+            case "pending", "pending again" ->
+                "an exception (" + severity + "), " + kind + " until it has lasted long enough";
+            case "opened", "opened again", "back in the date window", "back before confirm_after" ->
+                kind + " as " + severity;
             case "severity changed" -> "severity changed to " + severity;
             case "aged out" -> "aged out: it left the rule's date window, so it is not known whether it was fixed";
-            case "missed" -> "not an exception, though not for long enough yet to clear";
-            case "no data" -> "nobody can tell, so it stays as it was";
-            case "let pass" -> "let pass: taken as known, or of a kind that the rule does not report";
-            case "take ended" -> "no longer taken, since it got worse or cleared";
-            case "accept ended" -> "no longer accepted, since it cleared";
+            case "missed" -> "not an exception, but not for long enough to clear (clear_after)";
+            case "no data" -> "could not be evaluated, so it stays as it was";
+            case "treated as known" -> "not reported: treated as known, or a kind this rule does not report";
+            case "take ended" -> "no longer taken, because it worsened or cleared";
+            case "accept ended" -> "no longer accepted, because it cleared";
             default -> kind;
         };
     }
 
     private static String revision(String kind, @Nullable Integer revision) {
-        boolean judged = !kind.equals("let pass") && revision != null;
+        boolean judged = !kind.equals("treated as known") && revision != null;
         return judged ? " (rule revision " + revision + ")" : "";
     }
 
@@ -194,7 +196,7 @@ class Timeline {
                     String what =
                             row.value1() + (row.value2().length == 0 ? "" : " of " + String.join(", ", row.value2()));
                     String value = row.value4() == null
-                            ? " taken back"
+                            ? " removed"
                             : " set to " + row.value4().stripTrailingZeros().toPlainString();
                     String from = row.value3() == null ? "" : " from " + row.value3() + " on";
                     return new Event(

@@ -49,14 +49,14 @@ public class FindingHandling {
         var finding = lock(ruleId, findingId);
         Instant now = clock.instant();
         if (finding.getState() == FindingState.CLEARED)
-            throw RefusedException.conflict(
-                    "The finding has cleared; there is nothing to " + ask.kind().code() + ".");
+            throw RefusedException.conflict("The finding has cleared; it cannot be used with "
+                    + ask.kind().code() + ".");
         if (ask.kind() == Kind.SNOOZE && ask.until() == null)
-            throw RefusedException.invalid("A snooze has an end: say until when.");
+            throw RefusedException.invalid("A snooze needs an end date.");
         if (ask.until() != null && !ask.until().isAfter(now))
             throw RefusedException.invalid("\"until\" lies in the past: " + ask.until() + ".");
         if (ask.kind() == Kind.ACCEPT && ask.note().isBlank())
-            throw RefusedException.invalid("Accepting needs a reason, for whoever asks later why nothing is said.");
+            throw RefusedException.invalid("A note is required when you accept a finding.");
         end(by, findingId, ask.kind(), now);
         db.insertInto(MARK)
                 .set(MARK.FINDING_ID, findingId)

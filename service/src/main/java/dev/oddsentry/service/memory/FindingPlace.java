@@ -42,8 +42,8 @@ public final class FindingPlace {
         if (code == null) return DSL.noCondition();
         var parts = CODE.matcher(code);
         if (!parts.matches())
-            throw RefusedException.invalid(
-                    "after: \"" + code + "\" is no place in this list; use the value of next in an earlier answer.");
+            throw RefusedException.invalid("after: \"" + code
+                    + "\" is not a position in this list; use the value of next from an earlier answer.");
         int rank = Integer.parseInt(parts.group(1));
         var openedAt = Instant.EPOCH.plus(Long.parseLong(parts.group(2)), ChronoUnit.MICROS);
         long id = Long.parseLong(parts.group(3));

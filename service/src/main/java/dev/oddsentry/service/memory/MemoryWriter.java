@@ -220,8 +220,8 @@ public class MemoryWriter {
                 if (pending) yield "pending again";
                 yield switch (before.now().state()) {
                     case PENDING -> "opened";
-                    case AGED_OUT -> "back in sight";
-                    case CLEARED -> anew ? "opened again" : "back within the guard";
+                    case AGED_OUT -> "back in the date window";
+                    case CLEARED -> anew ? "opened again" : "back before confirm_after";
                     case OPEN -> throw new IllegalStateException("open before and after: " + before);
                 };
             }

@@ -34,7 +34,7 @@ public class NewFindingWriter {
      */
     public record Heard(long audience, @Nullable UUID messageId, Set<UpdateKind> kinds) {
         private String event() {
-            return messageId == null ? "let pass" : FindingEvents.reported(kinds);
+            return messageId == null ? "treated as known" : FindingEvents.reported(kinds);
         }
     }
 

@@ -60,8 +60,8 @@ public class SplitRecipients {
     private Map<String, List<String>> ofQuery(RuleDefinition rule, Moment moment, Split split, String name) {
         var query = definitions
                 .query(name)
-                .orElseThrow(
-                        () -> new CheckFailureException("The query " + name + ", which says who hears, is gone.", null))
+                .orElseThrow(() -> new CheckFailureException(
+                        "The query " + name + ", which names the recipients, has been deleted.", null))
                 .definition();
         var found = new LinkedHashMap<String, List<String>>();
         var values = Parameters.valuesAt(moment, rule, query);
@@ -89,6 +89,6 @@ public class SplitRecipients {
 
     private static CheckFailureException lacks(String query, String column) {
         return new CheckFailureException(
-                "The query " + query + ", which says who hears, returns no column " + column + ".", null);
+                "The query " + query + ", which names the recipients, does not return a column " + column + ".", null);
     }
 }

@@ -136,7 +136,7 @@ public class Holds {
                 .where(MAIL_HOLD.ID.eq(id), MAIL_HOLD.ENDED_AT.isNull())
                 .forUpdate()
                 .fetchOptional()
-                .orElseThrow(() -> RefusedException.notFound("There is no such hold any more."));
+                .orElseThrow(() -> RefusedException.notFound("This hold has ended."));
         if (by.role() != Role.OPERATOR && hold.getRuleId() == null)
             throw RefusedException.forbidden("Only an operator ends this hold.");
         var waiting = db.select(MESSAGE.ID)

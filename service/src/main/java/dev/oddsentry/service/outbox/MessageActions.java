@@ -51,8 +51,7 @@ public class MessageActions {
                         MESSAGE_RECIPIENT.STATE.in(CAN_STOP),
                         MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())
                 .execute();
-        if (stopped == 0)
-            throw RefusedException.conflict("Nobody waits for it any more: everyone got it, or it was given up.");
+        if (stopped == 0) throw RefusedException.conflict("Nobody is queued for this message any longer.");
         audit.record(db, by.id(), "stop mail", message.getSubject(), null);
         return stopped;
     }
@@ -100,9 +99,7 @@ public class MessageActions {
     public int arrived(Person by, UUID id) {
         var message = require(id);
         int settled = settle(id);
-        if (settled == 0)
-            throw RefusedException.conflict(
-                    "There is no recipient of this message of whom it is not known whether it arrived.");
+        if (settled == 0) throw RefusedException.conflict("No recipient of this message is unconfirmed.");
         audit.record(db, by.id(), "mail arrived", message.getSubject(), null);
         return settled;
     }
@@ -122,6 +119,6 @@ public class MessageActions {
                 .where(MESSAGE.ID.eq(id))
                 .forUpdate()
                 .fetchOptional()
-                .orElseThrow(() -> RefusedException.notFound("There is no such message."));
+                .orElseThrow(() -> RefusedException.notFound("No such message."));
     }
 }

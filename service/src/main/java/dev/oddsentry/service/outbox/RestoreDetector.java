@@ -57,7 +57,7 @@ class RestoreDetector {
         boolean known = here.value1() != null;
         var signs = new ArrayList<String>();
         if (known && !here.value1().equals(here.value5()))
-            signs.add("they stand in another database, or their server was recovered");
+            signs.add("they are in another database, or their server was recovered");
         if (known && !here.value4().equals(here.value3())) signs.add("they were loaded from a dump");
         if (known && !Objects.equals(here.value2(), name))
             signs.add("they were last used by the installation " + named(here.value2()) + ", and this one is "

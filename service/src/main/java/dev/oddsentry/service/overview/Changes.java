@@ -90,7 +90,7 @@ public class Changes implements SmartLifecycle {
             }
         } catch (RuntimeException e) {
             // The records may be away for a while; the next look says more.
-            LOG.debug("Consoles could not be told of changes", e);
+            LOG.debug("Consoles could not be notified of changes", e);
         }
     }
 

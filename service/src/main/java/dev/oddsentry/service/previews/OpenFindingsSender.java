@@ -78,7 +78,8 @@ public class OpenFindingsSender {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         var latest = checks.latest(ruleId, 1);
         if (latest.isEmpty() || !checks.ofRule(ruleId).newcomer())
-            throw RefusedException.conflict("The rule has had no good check yet; its first one tells everyone.");
+            throw RefusedException.conflict(
+                    "The rule has no successful check yet; its first one reports to all recipients.");
         var ready = previewing.inWords(() -> {
             var all = new ArrayList<Ready>();
             var ofRule = copies.all(rule, slot);
@@ -91,7 +92,7 @@ public class OpenFindingsSender {
         });
         if (ready.isEmpty())
             throw RefusedException.conflict("Nothing that is open now goes to " + address
-                    + ": either it is not among those who hear of the rule, or nothing of theirs is open.");
+                    + ": it is not a recipient of the rule, or none of its findings are open.");
         return Objects.requireNonNull(transactions.execute(_ -> {
             audit.record(db, by.id(), "send open findings", rule.name(), address);
             return ready.stream()

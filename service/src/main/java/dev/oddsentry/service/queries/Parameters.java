@@ -178,7 +178,7 @@ public final class Parameters {
                                 Problem.Weight.WARNING,
                                 declared.getKey()
                                         + " is the last check's slot: a row stamped before it and committed after it is never"
-                                        + " seen; write last check - 10 minutes, which costs nothing, as a finding is not told twice",
+                                        + " seen; write last check - 10 minutes: findings are not reported twice",
                                 "",
                                 null,
                                 null)))

@@ -64,8 +64,8 @@ public class QueryRunner {
                         held[0] += RowSize.of(row, columns, ++held[1]);
                         if (held[0] > RowSize.MOST_HELD)
                             throw new QueryFailureException("The result of the query " + query.name()
-                                    + " is too large: at most " + RowSize.MOST_HELD
-                                    + " characters can be used here. Select fewer rows or columns.");
+                                    + " is too large: max " + RowSize.MOST_HELD
+                                    + " characters. Select fewer rows or columns.");
                         sink.accept(row);
                     };
                 },
@@ -149,10 +149,9 @@ public class QueryRunner {
             long count = 0;
             while (rows.next()) {
                 if (++count > source.mostRows()) {
-                    throw new QueryFailureException(
-                            "The result has more than " + source.mostRows()
-                                    + " rows, the most that the source " + source.name()
-                                    + " allows. Nothing was judged, since a part is not the whole; narrow the query or raise the cap.");
+                    throw new QueryFailureException("The result has more than " + source.mostRows()
+                            + " rows, the most that the source " + source.name()
+                            + " allows. Nothing was evaluated. Narrow the query or raise the row limit.");
                 }
                 var row = result.read(rows);
                 fetchSize.read(RowSize.of(row, result.columns(), count), rows);
@@ -185,6 +184,6 @@ public class QueryRunner {
     /** The server describes a statement without running it; what returns no rows, such as a commit, is not run at all. */
     private static ResultSetMetaData requireRows(@Nullable ResultSetMetaData described) {
         if (described != null) return described;
-        throw new QueryFailureException("The statement returns no columns; a query is a select.");
+        throw new QueryFailureException("The statement returns no columns; a query is a SELECT.");
     }
 }

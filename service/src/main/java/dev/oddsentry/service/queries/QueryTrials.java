@@ -201,8 +201,7 @@ public class QueryTrials {
         try {
             return name == null || name.isBlank() ? ZoneOffset.UTC : ZoneId.of(name);
         } catch (DateTimeException unknown) {
-            throw RefusedException.invalid(
-                    "zone: \"" + name + "\" is no time zone; write one of the IANA names, such as Europe/Oslo.");
+            throw RefusedException.invalid("zone: \"" + name + "\" is not a time zone. Example: Europe/Oslo");
         }
     }
 }

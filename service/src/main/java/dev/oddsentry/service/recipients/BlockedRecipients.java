@@ -53,12 +53,12 @@ public class BlockedRecipients {
         for (var bad : badAddresses())
             barred.put(
                     bad.address(),
-                    new Barred(false, "Held as bad since " + bad.since() + ", when a mail came back: " + bad.words()));
+                    new Barred(false, "Blocked since " + bad.since() + ", when a message bounced: " + bad.words()));
         if (definition == null) return barred;
         db.selectFrom(LEAVER)
                 .where(LEAVER.DEFINITION_ID.eq(definition), LEAVER.RETURNED_AT.isNull())
                 .forEach(each -> barred.put(
-                        each.getAddress(), new Barred(true, "The reader stopped these mails on " + each.getLeftAt())));
+                        each.getAddress(), new Barred(true, "The recipient unsubscribed on " + each.getLeftAt())));
         return barred;
     }
 
@@ -90,8 +90,8 @@ public class BlockedRecipients {
                 .set(BAD_ADDRESS.ENDED_BY, by.id())
                 .where(BAD_ADDRESS.ADDRESS.eq(lower(address)), BAD_ADDRESS.ENDED_AT.isNull())
                 .execute();
-        if (ended == 0) throw RefusedException.notFound("The address " + address + " is not held as bad.");
-        audit.record(db, by.id(), "release address", address, null);
+        if (ended == 0) throw RefusedException.notFound("The address " + address + " is not blocked.");
+        audit.record(db, by.id(), "unblock address", address, null);
     }
 
     /** Latest first. */
@@ -124,7 +124,7 @@ public class BlockedRecipients {
     /** @param by null where the reader comes back by the link @return false if they were not gone */
     @Transactional
     public boolean comeBack(UUID definition, String address, @Nullable Person by) {
-        if (by != null) audit.record(db, by.id(), "mail a reader again", String.valueOf(definition), address);
+        if (by != null) audit.record(db, by.id(), "resubscribe a recipient", String.valueOf(definition), address);
         return db.update(LEAVER)
                         .set(LEAVER.RETURNED_AT, clock.instant())
                         .set(LEAVER.RETURNED_BY, by == null ? null : by.id())

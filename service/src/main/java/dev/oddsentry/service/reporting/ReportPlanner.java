@@ -142,7 +142,7 @@ public class ReportPlanner {
         try {
             return condition.holds(new Counts(reckoned, choices));
         } catch (RowFailureException e) {
-            throw new CheckFailureException("Whether it fires cannot be reckoned: " + e.getMessage() + ".", e);
+            throw new CheckFailureException("fire_when cannot be calculated: " + e.getMessage() + ".", e);
         }
     }
 

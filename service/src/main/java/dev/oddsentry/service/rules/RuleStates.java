@@ -95,12 +95,12 @@ public class RuleStates {
         boolean encrypts = rule.delivery().packing() == DeliveryDefinition.Packing.ENCRYPTED;
         if (encrypts && passwords.of(id).isEmpty())
             throw RefusedException.invalid(
-                    "The rule encrypts its files, and has no password for them. Set one with odd set-file-password "
+                    "The rule encrypts its attachments but has no password. Set one with odd set-file-password "
                             + rule.name() + " or on the rule's page, before it becomes active.");
         if (rule.delivery().hasReaders()
                 || db.fetchExists(AUDIENCE, AUDIENCE.RULE_ID.eq(id), AUDIENCE.ROUND_UP_ID.isNotNull())) return;
         throw RefusedException.invalid(
-                "The rule has no recipient: write one under delivery: to:, or let a round-up tell of it, before it becomes active.");
+                "The rule has no recipients. Add one under delivery: to:, or add the rule to a round-up, before you activate it.");
     }
 
     public RuleState of(UUID id) {

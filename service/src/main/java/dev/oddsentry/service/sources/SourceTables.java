@@ -35,7 +35,7 @@ public class SourceTables {
         try (var connection = pools.open(source, Lane.BY_HAND)) {
             return read(connection.metaData(), connection.catalog());
         } catch (SQLException e) {
-            throw RefusedException.invalid("The source " + source.name() + " does not tell its tables: "
+            throw RefusedException.invalid("The source " + source.name() + " does not list its tables: "
                     + String.valueOf(e.getMessage()).lines().findFirst().orElse("") + ".");
         }
     }

@@ -188,15 +188,15 @@ public class Status {
             long latest, int keptBack, long oldest, int holds, int failing, List<TroubleView> troubles) {
         var problems = new ArrayList<String>();
         if (latest > LATE.toSeconds())
-            problems.add("A check is " + latest + " s late; are all nodes up, and is there room for more at once?");
+            problems.add("A check is " + latest
+                    + " s late. Check that all nodes run, and whether more checks may run at a time.");
         if (oldest > STUCK.toSeconds())
-            problems.add("A message has waited for " + oldest / 60
-                    + " minutes; look at the outbox for the mail server's words.");
-        if (holds > 0) problems.add("Outgoing mail is held; odd hold-mail says why, and ends it.");
+            problems.add("A message has been queued for " + oldest / 60
+                    + " minutes. See the mail server replies in the outbox.");
+        if (holds > 0) problems.add("Outgoing mail is held. See odd hold-mail.");
         if (keptBack > 0)
-            problems.add(
-                    keptBack + (keptBack == 1 ? " check is" : " checks are") + " kept back and wait for a person.");
-        if (failing > 0) problems.add(failing + " pieces of work fail again and again; the log says why.");
+            problems.add(keptBack + (keptBack == 1 ? " check is" : " checks are") + " awaiting approval.");
+        if (failing > 0) problems.add(failing + " background tasks keep failing. See the log.");
         for (var trouble : troubles)
             problems.add("Checks failing (" + trouble.cause() + "): " + String.join(", ", trouble.rules()) + ". "
                     + trouble.reason());
@@ -219,7 +219,7 @@ public class Status {
                 .filter(node -> !node.takesWork())
                 .map(node -> "The clock of " + node.name() + " is " + Math.abs(node.clockAheadMillis()) / 1000 + " s "
                         + (node.clockAheadMillis() < 0 ? "behind" : "ahead of")
-                        + " the database's, so it takes no work; set its clock.")
+                        + " the database's, so it does no work. Set its clock.")
                 .toList();
     }
 

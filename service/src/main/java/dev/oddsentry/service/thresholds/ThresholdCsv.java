@@ -96,7 +96,7 @@ public final class ThresholdCsv {
         }
         var place = new ArrayList<@Nullable Object>(isDefault ? List.of() : keyOfLine);
         place.add(from);
-        if (!seen.add(place)) refuse("a value for this key and date stands in a line before", field);
+        if (!seen.add(place)) refuse("an earlier line has a value for this key and date", field);
         return number == null ? null : new NewValue(isDefault ? List.of() : keyOfLine, from, number);
     }
 
@@ -109,7 +109,7 @@ public final class ThresholdCsv {
         try {
             return LocalDate.parse(text);
         } catch (DateTimeException notOne) {
-            refuse("\"" + text + "\" is no date; write it like 2026-06-01", field);
+            refuse("\"" + text + "\" is not a date. Example: 2026-06-01", field);
             return null;
         }
     }
@@ -118,7 +118,7 @@ public final class ThresholdCsv {
         String plain = separator == ',' ? text : text.replace(',', '.');
         if (plain.length() <= MOST_DIGITS && plain.toLowerCase(Locale.ROOT).matches("[+-]?(\\d+\\.?\\d*|\\.\\d+)"))
             return new BigDecimal(plain);
-        refuse("\"" + text + "\" is no number", field);
+        refuse("\"" + text + "\" is not a number", field);
         return null;
     }
 

@@ -55,7 +55,7 @@ class ThresholdCsvTest {
                 "route,number,why*Holm,9,so | unknown column \"why\"",
                 "route,number*Holm,nine | line 2",
                 "route,number*Holm,1e9 | line 2",
-                "route,from,number*Holm,May,9 | \"May\" is no date",
+                "route,from,number*Holm,May,9 | \"May\" is not a date",
                 "route,number*Holm,9*Holm,8 | stands in a line before",
             })
     void whatCannotBeReadIsSaidWithItsLine(String text, String words) {

@@ -120,7 +120,7 @@ class BackTestController {
 
     @GetMapping("/long-work/{id}")
     WorkSeen one(@PathVariable UUID id) {
-        return store.find(id).map(WorkSeen::of).orElseThrow(() -> RefusedException.notFound("There is no such work."));
+        return store.find(id).map(WorkSeen::of).orElseThrow(() -> RefusedException.notFound("No such back-test."));
     }
 
     @PostMapping("/long-work/{id}/stop")

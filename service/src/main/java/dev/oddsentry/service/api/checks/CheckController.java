@@ -122,9 +122,7 @@ class CheckController {
 
     @GetMapping("/checks/{id}")
     CheckView one(@PathVariable UUID id) {
-        return store.find(id)
-                .map(CheckView::of)
-                .orElseThrow(() -> RefusedException.notFound("There is no such check."));
+        return store.find(id).map(CheckView::of).orElseThrow(() -> RefusedException.notFound("No such check."));
     }
 
     /** Ends a running check, wherever it runs; its query is cancelled in the source. */
@@ -188,7 +186,7 @@ class CheckController {
                 .filter(each -> each.code().equals(format))
                 .findFirst()
                 .orElseThrow(() -> RefusedException.notFound(
-                        "\"" + format + "\" is no format of extracts; there are xlsx, csv, pdf, html and json."));
+                        "\"" + format + "\" is not an extract format; use xlsx, csv, pdf, html or json."));
         var extract = files.extract(by, names.idOf(name), at == null ? clock.instant() : at, copy, layout, wanted);
         return file(extract.name(), extract.bytes());
     }

@@ -79,8 +79,7 @@ class ConditionController {
                 case "measure" -> MEASURE;
                 default ->
                     throw RefusedException.invalid(
-                            "\"" + written
-                                    + "\" is no place; it is check for a fire when, measure for a measure, left out otherwise.");
+                            "\"" + written + "\" is not a place; use check (fire_when) or measure, or leave it out.");
             };
         }
     }

@@ -143,12 +143,12 @@ final class ConditionTrees {
         if (wanted == String.class) return text;
         if (wanted == Span.class) {
             if (Condition.parse(text) instanceof Expression.Literal(var _, Span span)) return span;
-            throw refused("\"" + text + "\" is no length of time", path);
+            throw refused("\"" + text + "\" is not a length of time", path);
         }
         if (wanted == Window.class) {
             if (Condition.parse("x " + (text.startsWith("older") ? text : "in " + text))
                     instanceof Expression.Within(var _, var window, var _)) return window;
-            throw refused("\"" + text + "\" is no window", path);
+            throw refused("\"" + text + "\" is not a window", path);
         }
         if (wanted == BigDecimal.class && text.matches("\\d{1,3}(\\.\\d{1,17})?")) return new BigDecimal(text);
         for (var choice : wanted.isEnum() ? wanted.getEnumConstants() : new Object[0])
@@ -162,7 +162,7 @@ final class ConditionTrees {
         if (kind == null) throw refused("\"" + is + "\" is none of " + String.join(", ", KINDS.keySet()), path + ".is");
         if (kind == Expression.Literal.class) {
             if (Condition.parse(json.path("text").asString("")) instanceof Expression.Literal literal) return literal;
-            throw refused("\"" + json.path("text").asString("") + "\" is no value", path + ".text");
+            throw refused("\"" + json.path("text").asString("") + "\" is not a value", path + ".text");
         }
         return (Expression) readRecord(json, kind, path);
     }
@@ -186,6 +186,6 @@ final class ConditionTrees {
 
     private static InvalidDefinitionException refused(String why, String path) {
         return new InvalidDefinitionException(
-                List.of(Problem.error("this is no tree of a condition: " + why, path, null)));
+                List.of(Problem.error("this is not a condition tree: " + why, path, null)));
     }
 }

@@ -42,7 +42,7 @@ class DraftController {
     @GetMapping
     Drafts.Draft draft(@PathVariable String name) {
         return drafts.of(rule(name))
-                .orElseThrow(() -> RefusedException.notFound("There is no draft beside the rule " + name + "."));
+                .orElseThrow(() -> RefusedException.notFound("There are no draft changes of " + name + "."));
     }
 
     /** Its document as YAML. */

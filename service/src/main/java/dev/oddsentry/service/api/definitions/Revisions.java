@@ -71,7 +71,7 @@ class Revisions {
             @PathVariable int revision,
             @RequestParam(defaultValue = "") String remark,
             @RequestParam(defaultValue = "false") boolean asKnown) {
-        String why = remark.isBlank() ? "back to revision " + revision : remark;
+        String why = remark.isBlank() ? "restore revision " + revision : remark;
         return saving.save(by, document(by, kind, name, revision), why, asKnown, null);
     }
 

@@ -71,10 +71,10 @@ class FindingExport {
         boolean asOpened = row.get(FINDING.HEARD_BY) != null;
         record.put("reported at", text(row.get(asOpened ? FINDING.OPENED_AT : REPORTED.AT)));
         boolean toldAtOpening = row.get(FINDING.HEARD_TOLD);
-        record.put("told at", text(row.get(toldAtOpening ? FINDING.OPENED_AT : REPORTED.TOLD_AT)));
+        record.put("reported at", text(row.get(toldAtOpening ? FINDING.OPENED_AT : REPORTED.TOLD_AT)));
         record.put("copy", row.get(FINDING.COPY_KEY));
         record.put("split value", row.get(FINDING.SPLIT_VALUE));
-        record.put("difference stands", String.valueOf(row.get(FINDING.STANDING)));
+        record.put("unreported update", String.valueOf(row.get(FINDING.STANDING)));
         Json.row(row.get(FINDING.ROW))
                 .forEach((column, cell) -> record.put("row: " + column, cell == null ? null : CellText.of(cell, zone)));
         return record;

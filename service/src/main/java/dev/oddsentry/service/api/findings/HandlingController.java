@@ -107,8 +107,7 @@ class HandlingController {
                 return OffsetDateTime.parse(text).toInstant();
             return LocalDateTime.parse(text.replace(' ', 'T')).atZone(zone).toInstant();
         } catch (DateTimeException notOne) {
-            throw RefusedException.invalid(
-                    "\"" + text + "\" is no date; write it like 2026-06-01, or 2026-06-01T09:00.");
+            throw RefusedException.invalid("\"" + text + "\" is not a date. Examples: 2026-06-01, 2026-06-01T09:00");
         }
     }
 }

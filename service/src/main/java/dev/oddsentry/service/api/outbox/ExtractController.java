@@ -109,6 +109,6 @@ class ExtractController {
     }
 
     private static RefusedException unknown() {
-        return RefusedException.notFound("There is no such extract: it was never sent, or its time is over.");
+        return RefusedException.notFound("No such report: it was never sent, or it has been deleted.");
     }
 }

@@ -218,6 +218,6 @@ class OutboxController {
     }
 
     private static RefusedException unknown() {
-        return RefusedException.notFound("There is no such message.");
+        return RefusedException.notFound("No such message.");
     }
 }

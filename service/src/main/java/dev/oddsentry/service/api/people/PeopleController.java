@@ -30,7 +30,7 @@ class PeopleController {
     }
 
     record NewPersonBody(
-            @NotBlank @Pattern(regexp = "[a-z0-9._-]{1,60}", message = "small letters, digits, dots and hyphens")
+            @NotBlank @Pattern(regexp = "[a-z0-9._-]{1,60}", message = "lower-case letters, digits, dots and hyphens")
             String login,
 
             @NotBlank @Size(max = 200) String name,

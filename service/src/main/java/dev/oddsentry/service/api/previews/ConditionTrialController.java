@@ -60,8 +60,7 @@ class ConditionTrialController {
         try {
             return ZoneId.of(name == null ? "UTC" : name);
         } catch (DateTimeException unknown) {
-            throw RefusedException.invalid(
-                    "\"" + name + "\" is no time zone; write one of the IANA names, such as Europe/Oslo.");
+            throw RefusedException.invalid("\"" + name + "\" is not a time zone. Example: Europe/Oslo");
         }
     }
 }

@@ -79,7 +79,7 @@ class RecipientController {
     List<BlockedRecipients.Leaver> comeBack(
             @AuthenticationPrincipal Person by, @PathVariable String name, @PathVariable String address) {
         if (!reach.comeBack(rules.idOf(name), address, by))
-            throw RefusedException.notFound(address + " has not stopped the mails of " + name + ".");
+            throw RefusedException.notFound(address + " has not unsubscribed from " + name + ".");
         return reach.leavers(rules.idOf(name));
     }
 }

@@ -56,8 +56,8 @@ record UnsubscribePages(Language language, String title, String owner, String ad
     static String unknown() {
         return page(
                 "en",
-                "This link does not work",
-                "<p>It belongs to one mail and one reader, and works for 90 days. Open it from the mail that you got, or ask those who sent it.</p>");
+                "This link is invalid or has expired",
+                "<p>Each link is for one message and one recipient, and works for 90 days. Open it from the email you received, or ask the sender.</p>");
     }
 
     /** @param to relative to the page, which may stand below another path */

@@ -87,7 +87,9 @@ class BulkActionController {
 
     record CopyBody(
             @NotBlank
-            @Pattern(regexp = "[a-z0-9][a-z0-9_-]{0,79}", message = "small letters, digits, hyphens and underscores")
+            @Pattern(
+                    regexp = "[a-z0-9][a-z0-9_-]{0,79}",
+                    message = "lower-case letters, digits, hyphens and underscores")
             String name,
 
             @Nullable @Size(max = 200) String title) {}

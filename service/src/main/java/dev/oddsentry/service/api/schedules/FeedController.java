@@ -75,7 +75,7 @@ class FeedController {
                 .join(PERSON)
                 .on(PERSON.ID.eq(FEED.PERSON_ID))
                 .where(FEED.HASH.eq(hash(token)), PERSON.ACTIVE.isTrue()));
-        if (!known) throw RefusedException.notFound("There is no such feed.");
+        if (!known) throw RefusedException.notFound("No such feed.");
         return feed.text(clock.instant());
     }
 
