@@ -36,11 +36,9 @@ class ArchitecturePageTest {
 
     ArchitecturePageTest() {
         new ClassFileImporter()
-                .withImportOption(new ImportOption.DoNotIncludeTests())
-                .importPackages("dev.oddsentry.service")
-                .stream()
-                .filter(each -> !each.getPackageName().contains(".db.generated"))
-                .forEach(this::read);
+                .withImportOption(new ImportOption.DoNotIncludeTests()).importPackages("dev.oddsentry.service").stream()
+                        .filter(each -> !each.getPackageName().contains(".db.generated"))
+                        .forEach(this::read);
     }
 
     private void read(JavaClass from) {
@@ -75,7 +73,8 @@ class ArchitecturePageTest {
 
     private static String meaning(String room) throws IOException {
         Path about = SOURCES.resolve(room).resolve("package-info.java");
-        if (!Files.exists(about)) return room.equals("api") ? "Controllers and the views they show, a folder for each concept." : "";
+        if (!Files.exists(about))
+            return room.equals("api") ? "Controllers and the views they show, a folder for each concept." : "";
         var comment = COMMENT.matcher(Files.readString(about));
         if (!comment.find()) return "";
         String text = comment.group(1).replaceAll("\\s*\\n \\* ?", " ").replaceAll("\\{@\\w+ ([^}]*)}", "`$1`");
@@ -103,7 +102,8 @@ class ArchitecturePageTest {
             int width = (WIDTH - GAP * (level.size() + 1)) / level.size();
             for (int i = 0; i < level.size(); i++) {
                 int x = GAP + i * (width + GAP);
-                boxes.append("<rect x=\"%d\" y=\"%d\" width=\"%d\" height=\"%d\" rx=\"5\"/>".formatted(x, y, width, BOX_HEIGHT))
+                boxes.append("<rect x=\"%d\" y=\"%d\" width=\"%d\" height=\"%d\" rx=\"5\"/>"
+                                .formatted(x, y, width, BOX_HEIGHT))
                         .append("<text x=\"%d\" y=\"%d\">%s</text>\n"
                                 .formatted(x + width / 2, y + BOX_HEIGHT / 2 + 5, level.get(i)));
             }
