@@ -311,6 +311,6 @@ class FormatsTest {
         var page = new ByteArrayOutputStream();
         PageExtract.write(german, new PageExtract.Heading("t", "b", "A4"), page);
         assertThat(page.toString(StandardCharsets.UTF_8))
-                .contains("<th scope=\"col\">Schwere</th>", "kritisch", "wieder da");
+                .contains("<th scope=\"col\">Schwere</th>", "kritisch", "wieder aufgetreten");
     }
 }

@@ -1,6 +1,4 @@
-/**
- * What nobody has taken, snoozed or accepted so long after it was told: passed on to others, once.
- */
+/** Findings that nobody takes, snoozes or accepts in time: sent to further recipients, once. */
 @NullMarked
 package dev.oddsentry.service.escalations;
 

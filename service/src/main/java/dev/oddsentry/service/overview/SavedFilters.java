@@ -41,7 +41,7 @@ class SavedFilters {
     record FilterBody(@NotNull @Size(max = 2000) String filter) {}
 
     @GetMapping
-    List<Filter> all(@AuthenticationPrincipal Person of) {
+    List<Filter> listFilters(@AuthenticationPrincipal Person of) {
         return db.select(SAVED_FILTER.NAME, SAVED_FILTER.FILTER)
                 .from(SAVED_FILTER)
                 .where(SAVED_FILTER.PERSON_ID.eq(of.id()))
@@ -51,7 +51,7 @@ class SavedFilters {
 
     @PutMapping("/{name}")
     @Transactional
-    public List<Filter> keep(
+    public List<Filter> saveFilter(
             @AuthenticationPrincipal Person of,
             @PathVariable @Size(max = 80) String name,
             @Valid @RequestBody FilterBody body) {
@@ -66,14 +66,14 @@ class SavedFilters {
                 .doUpdate()
                 .setAllToExcluded()
                 .execute();
-        return all(of);
+        return listFilters(of);
     }
 
     @DeleteMapping("/{name}")
-    List<Filter> remove(@AuthenticationPrincipal Person of, @PathVariable String name) {
+    List<Filter> removeFilter(@AuthenticationPrincipal Person of, @PathVariable String name) {
         db.deleteFrom(SAVED_FILTER)
                 .where(SAVED_FILTER.PERSON_ID.eq(of.id()), SAVED_FILTER.NAME.eq(name))
                 .execute();
-        return all(of);
+        return listFilters(of);
     }
 }

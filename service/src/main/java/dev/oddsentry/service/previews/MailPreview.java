@@ -88,7 +88,7 @@ class MailPreview {
     @PostMapping(
             consumes = {"application/yaml", "text/plain"},
             produces = "application/json")
-    ResponseEntity<Seen> look(@AuthenticationPrincipal Person by, @RequestBody String document) {
+    ResponseEntity<Seen> previewMessagesOfDefinition(@AuthenticationPrincipal Person by, @RequestBody String document) {
         var rule = drafts.rule(document);
         audit.record(db, by.id(), "preview mail of draft", rule.name(), null);
         return ResponseEntity.ok()

@@ -71,7 +71,7 @@ class QueryEffect {
             path = "/api/query-effect",
             consumes = {"application/yaml", "text/plain"},
             produces = "application/json")
-    Effect of(@AuthenticationPrincipal Person by, @RequestBody String text) {
+    Effect showQueryEffect(@AuthenticationPrincipal Person by, @RequestBody String text) {
         var edited = drafts.query(text);
         var saved = definitions.query(edited.name()).map(Current::definition);
         if (saved.isEmpty()) return new Effect(EditClass.NO_EFFECT, List.of());

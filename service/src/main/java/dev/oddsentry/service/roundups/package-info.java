@@ -1,4 +1,4 @@
-/** Round-ups: one mail with the news of several rules, at times of its own. */
+/** Round-ups: one message about several rules, at its own times. */
 @NullMarked
 package dev.oddsentry.service.roundups;
 

@@ -1,6 +1,4 @@
-/**
- * How the service fares: what is late, what fails, what waits. For people, for health checks and for metrics.
- */
+/** The state of the service: late and failing checks, queued messages. For people, health checks and metrics. */
 @NullMarked
 package dev.oddsentry.service.status;
 

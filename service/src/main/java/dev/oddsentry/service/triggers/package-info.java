@@ -1,4 +1,4 @@
-/** What starts checks besides the schedule: external events, and the outcomes of other rules. */
+/** What starts checks in addition to the schedule: external events, and the outcomes of other rules. */
 @NullMarked
 package dev.oddsentry.service.triggers;
 

@@ -1,4 +1,4 @@
-/** What wakes by itself: due slots, missed slots and the list of all background work. */
+/** What starts on its own: due slots, missed slots and the list of all background work. */
 @NullMarked
 package dev.oddsentry.service.work;
 

@@ -52,7 +52,7 @@ class AccessController {
             @Nullable @Size(max = 200) String name) {}
 
     @GetMapping("/session")
-    Person current(@AuthenticationPrincipal Person person) {
+    Person getSession(@AuthenticationPrincipal Person person) {
         return person;
     }
 

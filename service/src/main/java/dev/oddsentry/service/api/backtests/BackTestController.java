@@ -90,42 +90,43 @@ class BackTestController {
     /** Of a rule that need not be saved. */
     @PostMapping("/back-tests")
     @ResponseStatus(HttpStatus.ACCEPTED)
-    WorkSeen backTest(@AuthenticationPrincipal Person by, @Valid @RequestBody BackTestBody body) {
+    WorkSeen backTestUnsavedRule(@AuthenticationPrincipal Person by, @Valid @RequestBody BackTestBody body) {
         var onTrial = body.thresholds() == null ? Map.<String, List<BigDecimal>>of() : body.thresholds();
         if (body.document() == null) throw RefusedException.invalid("document is missing: the rule to try.");
-        return one(backTests.backTest(by, body.days(), onTrial, body.document(), body.copy()));
+        return getLongWork(backTests.backTest(by, body.days(), onTrial, body.document(), body.copy()));
     }
 
     @PostMapping("/rules/{name}/back-tests")
     @ResponseStatus(HttpStatus.ACCEPTED)
-    WorkSeen backTest(
+    WorkSeen backTestRule(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody BackTestBody body) {
         var onTrial = body.thresholds() == null ? Map.<String, List<BigDecimal>>of() : body.thresholds();
-        return one(backTests.backTest(by, names.idOf(name), body.days(), onTrial, body.document(), body.copy()));
+        return getLongWork(
+                backTests.backTest(by, names.idOf(name), body.days(), onTrial, body.document(), body.copy()));
     }
 
     @PostMapping("/rules/{name}/history/fill")
     @ResponseStatus(HttpStatus.ACCEPTED)
-    WorkSeen fillHistory(
+    WorkSeen backfillMeasurements(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody FillBody body) {
-        return one(backTests.fillHistory(by, names.idOf(name), body.days(), body.copy()));
+        return getLongWork(backTests.fillHistory(by, names.idOf(name), body.days(), body.copy()));
     }
 
     @GetMapping("/rules/{name}/long-work")
-    List<WorkSeen> ofRule(@PathVariable String name) {
+    List<WorkSeen> listLongWork(@PathVariable String name) {
         return store.ofRule(names.idOf(name), MOST_LISTED).stream()
                 .map(WorkSeen::of)
                 .toList();
     }
 
     @GetMapping("/long-work/{id}")
-    WorkSeen one(@PathVariable UUID id) {
+    WorkSeen getLongWork(@PathVariable UUID id) {
         return store.find(id).map(WorkSeen::of).orElseThrow(() -> RefusedException.notFound("No such back-test."));
     }
 
     @PostMapping("/long-work/{id}/stop")
-    WorkSeen stop(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+    WorkSeen stopLongWork(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         backTests.stop(by, id);
-        return one(id);
+        return getLongWork(id);
     }
 }

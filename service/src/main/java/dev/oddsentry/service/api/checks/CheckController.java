@@ -74,7 +74,7 @@ class CheckController {
      * @param again true to check even so
      */
     @PostMapping("/rules/{name}/checks")
-    ResponseEntity<CheckView> ask(
+    ResponseEntity<CheckView> checkRule(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam(defaultValue = "false") boolean again,
@@ -86,7 +86,7 @@ class CheckController {
     }
 
     @GetMapping("/rules/{name}/checks")
-    List<CheckView> latest(@PathVariable String name) {
+    List<CheckView> listChecks(@PathVariable String name) {
         return store.latest(names.idOf(name), MOST_LISTED).stream()
                 .map(CheckView::of)
                 .toList();
@@ -98,7 +98,8 @@ class CheckController {
 
     /** Sends one of those who hear of the rule everything that is open now, as to a person who was added. */
     @PostMapping("/rules/{name}/send-open")
-    OpenSent sendOpen(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody OpenTo body) {
+    OpenSent sendOpenFindings(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody OpenTo body) {
         return new OpenSent(sendingOpen
                 .to(by, names.idOf(name), body.to().strip(), clock.instant())
                 .size());
@@ -106,7 +107,7 @@ class CheckController {
 
     /** Sends the person who asks what a check now would send, marked as a preview. */
     @PostMapping("/rules/{name}/preview-to-me")
-    OpenSent previewToMe(
+    OpenSent emailPreview(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam(required = false) @Nullable String copy) {
@@ -115,34 +116,34 @@ class CheckController {
 
     /** How each personal copy of a check went. */
     @GetMapping("/checks/{id}/copies")
-    List<CopyView> copies(@PathVariable UUID id) {
-        one(id);
+    List<CopyView> listCheckCopies(@PathVariable UUID id) {
+        getCheck(id);
         return copies.of(id).stream().map(CopyView::of).toList();
     }
 
     @GetMapping("/checks/{id}")
-    CheckView one(@PathVariable UUID id) {
+    CheckView getCheck(@PathVariable UUID id) {
         return store.find(id).map(CheckView::of).orElseThrow(() -> RefusedException.notFound("No such check."));
     }
 
     /** Ends a running check, wherever it runs; its query is cancelled in the source. */
     @PostMapping("/checks/{id}/stop")
-    CheckView stop(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+    CheckView stopCheck(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         onDemand.stop(by, id);
-        return one(id);
+        return getCheck(id);
     }
 
     /** Runs a check that was kept back again for its slot, and lets it through. */
     @PostMapping("/checks/{id}/release")
-    CheckView release(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+    CheckView approveCheck(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         onDemand.release(by, id);
         return CheckView.of(onDemand.await(id, LONGEST_WAIT));
     }
 
     @PostMapping("/checks/{id}/discard")
-    CheckView discard(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+    CheckView discardCheck(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         onDemand.discard(by, id);
-        return one(id);
+        return getCheck(id);
     }
 
     /**
@@ -150,7 +151,7 @@ class CheckController {
      * @param copy whose personal copy; if absent, what each would come to, and the rows of the first that would hear
      */
     @PostMapping("/rules/{name}/preview")
-    Preview.Seen preview(
+    Preview.Seen previewRule(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam(required = false) @Nullable Instant at,
@@ -163,7 +164,7 @@ class CheckController {
      * @param split whose part of a split; the first one's if absent
      */
     @GetMapping(path = "/rules/{name}/preview.eml", produces = "message/rfc822")
-    ResponseEntity<byte[]> previewMail(
+    ResponseEntity<byte[]> previewMessage(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam(required = false) @Nullable String copy,
@@ -175,7 +176,7 @@ class CheckController {
 
     /** @param layout another than the rule's, such as one of one's own; @param format {@code xlsx}, {@code csv}, {@code pdf}, {@code html} or {@code json} */
     @GetMapping(path = "/rules/{name}/extract.{format}", produces = "application/octet-stream")
-    ResponseEntity<byte[]> extract(
+    ResponseEntity<byte[]> extractRule(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @PathVariable String format,
@@ -201,7 +202,7 @@ class CheckController {
     @PostMapping(
             path = "/preview",
             consumes = {"application/yaml", "text/plain"})
-    Preview.DraftSeen previewDraft(
+    Preview.DraftSeen previewDefinition(
             @AuthenticationPrincipal Person by,
             @RequestBody String document,
             @RequestParam(required = false) @Nullable Instant at) {

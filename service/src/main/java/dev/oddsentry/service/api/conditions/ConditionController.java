@@ -85,7 +85,7 @@ class ConditionController {
     }
 
     @PostMapping("/condition")
-    ConditionSeen read(@PathVariable String name, @Valid @RequestBody ConditionBody body) {
+    ConditionSeen readCondition(@PathVariable String name, @Valid @RequestBody ConditionBody body) {
         if ((body.text() == null) == (body.tree() == null))
             throw RefusedException.invalid("Give the condition as text or as tree, one of the two.");
         var place = Place.of(body.place());
@@ -144,7 +144,7 @@ class ConditionController {
             @Nullable Map<String, String> measures) {}
 
     @PostMapping("/completion")
-    Completion.Options complete(@PathVariable String name, @Valid @RequestBody CompletionBody body) {
+    Completion.Options completeCondition(@PathVariable String name, @Valid @RequestBody CompletionBody body) {
         if (Place.of(body.place()) == Place.CHECK) return FireWhen.complete(body.text(), body.offset());
         return scene(require(name), body.per(), body.measures()).complete(body.text(), body.offset());
     }

@@ -37,7 +37,7 @@ class DefinitionController {
     @PutMapping(
             consumes = {"application/yaml", "text/plain"},
             produces = "application/json")
-    Saved save(
+    Saved saveDefinition(
             @AuthenticationPrincipal Person author,
             @RequestBody String text,
             @RequestParam(defaultValue = "") String remark,
@@ -51,7 +51,7 @@ class DefinitionController {
 
     /** Every definition that is saved, but for layouts that are another's own. */
     @GetMapping(produces = "application/json")
-    List<Listed> all(@AuthenticationPrincipal Person by) {
+    List<Listed> listDefinitions(@AuthenticationPrincipal Person by) {
         return store.everything().stream()
                 .filter(each -> PrivateLayouts.isOpenTo(by, each.definition()))
                 .map(each -> new Listed(
@@ -64,13 +64,13 @@ class DefinitionController {
 
     /** @param kind {@code query}, {@code rule}, {@code threshold}, {@code calendar}, {@code layout} or {@code round-up} */
     @GetMapping(path = "/{kind}/{name}", produces = "application/yaml")
-    String document(@AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
+    String getDefinitionFile(@AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
         return Document.print(require(by, kind, name));
     }
 
     /** The same as JSON, for an editor; what is sent back may be JSON too, since that is YAML. */
     @GetMapping(path = "/{kind}/{name}.json", produces = "application/json")
-    Map<String, Object> asJson(
+    Map<String, Object> getDefinition(
             @AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
         return Document.tree(require(by, kind, name));
     }

@@ -40,16 +40,17 @@ class DraftController {
     }
 
     @GetMapping
-    Drafts.Draft draft(@PathVariable String name) {
+    Drafts.Draft getDraft(@PathVariable String name) {
         return drafts.of(rule(name))
                 .orElseThrow(() -> RefusedException.notFound("There are no draft changes of " + name + "."));
     }
 
     /** Its document as YAML. */
     @GetMapping(produces = "application/yaml")
-    String document(@PathVariable String name) {
+    String getDraftFile(@PathVariable String name) {
         return Document.print(
-                Document.read(Json.writeInOrder(draft(name).document()).data()).definition());
+                Document.read(Json.writeInOrder(getDraft(name).document()).data())
+                        .definition());
     }
 
     /**
@@ -57,7 +58,7 @@ class DraftController {
      * @param base the revision of the rule that the author has looked at; absent for the one that stands
      */
     @PutMapping(consumes = {"application/yaml", "text/plain"})
-    Drafts.Draft save(
+    Drafts.Draft saveDraft(
             @AuthenticationPrincipal Person author,
             @PathVariable String name,
             @RequestBody String text,
@@ -68,7 +69,7 @@ class DraftController {
 
     /** @param seen the version of the draft that is switched to; absent or 0 for whichever there is */
     @PostMapping("/switch")
-    Saved switchTo(
+    Saved applyDraft(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam(defaultValue = "") String remark,
@@ -79,7 +80,7 @@ class DraftController {
 
     @DeleteMapping
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void discard(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    void discardDraft(@AuthenticationPrincipal Person by, @PathVariable String name) {
         drafts.discard(by, rule(name));
     }
 }

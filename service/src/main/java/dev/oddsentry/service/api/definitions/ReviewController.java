@@ -56,7 +56,7 @@ class ReviewController {
             path = "/api/review",
             consumes = {"application/yaml", "text/plain"},
             produces = "application/json")
-    Review review(@AuthenticationPrincipal Person by, @RequestBody String written) {
+    Review reviewDefinition(@AuthenticationPrincipal Person by, @RequestBody String written) {
         Definition definition;
         try {
             definition = Document.read(written).definition();

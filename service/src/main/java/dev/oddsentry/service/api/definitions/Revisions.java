@@ -43,7 +43,8 @@ class Revisions {
 
     /** Newest first. */
     @GetMapping(produces = "application/json")
-    List<Revision> all(@AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
+    List<Revision> listRevisions(
+            @AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
         return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REMARK, PERSON.NAME, DEFINITION_REVISION.AT)
                 .from(DEFINITION_REVISION)
                 .leftJoin(PERSON)
@@ -54,7 +55,7 @@ class Revisions {
     }
 
     @GetMapping(path = "/{revision}", produces = "application/yaml")
-    String document(
+    String getRevision(
             @AuthenticationPrincipal Person by,
             @PathVariable String kind,
             @PathVariable String name,
@@ -64,7 +65,7 @@ class Revisions {
 
     /** Saves that revision's document once more, as the newest. */
     @PostMapping(path = "/{revision}/restore", produces = "application/json")
-    Saved restore(
+    Saved restoreRevision(
             @AuthenticationPrincipal Person by,
             @PathVariable String kind,
             @PathVariable String name,
@@ -72,7 +73,7 @@ class Revisions {
             @RequestParam(defaultValue = "") String remark,
             @RequestParam(defaultValue = "false") boolean asKnown) {
         String why = remark.isBlank() ? "restore revision " + revision : remark;
-        return saving.save(by, document(by, kind, name, revision), why, asKnown, null);
+        return saving.save(by, getRevision(by, kind, name, revision), why, asKnown, null);
     }
 
     private UUID id(Person by, String kind, String name) {

@@ -9,7 +9,7 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class SchemaController {
     @GetMapping(path = "/api/schemas/odd-document.schema.json", produces = "application/schema+json")
-    Resource schema() {
+    Resource getDefinitionSchema() {
         return new ClassPathResource("schemas/odd-document.schema.json");
     }
 }

@@ -44,7 +44,7 @@ class ExplanationController {
      * @param finding its number, or the digest of its key that links in mail have, instead
      */
     @GetMapping("/story")
-    Explanation story(
+    Explanation explainRow(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam MultiValueMap<String, String> asked,
@@ -62,7 +62,7 @@ class ExplanationController {
 
     /** @param on a date in the rule's zone */
     @GetMapping("/told")
-    ReportedOnDay.Day told(@PathVariable String name, @RequestParam String to, @RequestParam LocalDate on) {
+    ReportedOnDay.Day explainDay(@PathVariable String name, @RequestParam String to, @RequestParam LocalDate on) {
         return toldOnDay.of(definitions.rule(names.idOf(name)).orElseThrow(), to, on);
     }
 }

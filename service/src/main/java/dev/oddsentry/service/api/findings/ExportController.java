@@ -35,25 +35,25 @@ class ExportController {
     }
 
     @GetMapping("/findings.csv")
-    void findingsAsCsv(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
+    void exportFindingsAsCsv(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
             throws IOException {
         export.findings(begin(by, name, "findings.csv", "text/csv", to), false, to.getOutputStream());
     }
 
     @GetMapping("/findings.json")
-    void findingsAsJson(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
+    void exportFindingsAsJson(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
             throws IOException {
         export.findings(begin(by, name, "findings.json", "application/json", to), true, to.getOutputStream());
     }
 
     @GetMapping("/events.csv")
-    void eventsAsCsv(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
+    void exportEventsAsCsv(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
             throws IOException {
         export.events(begin(by, name, "events.csv", "text/csv", to), false, to.getOutputStream());
     }
 
     @GetMapping("/events.json")
-    void eventsAsJson(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
+    void exportEventsAsJson(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
             throws IOException {
         export.events(begin(by, name, "events.json", "application/json", to), true, to.getOutputStream());
     }

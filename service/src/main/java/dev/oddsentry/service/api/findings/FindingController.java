@@ -99,7 +99,7 @@ class FindingController {
      * @param after where the page before ended
      */
     @GetMapping
-    FindingList list(
+    FindingList listFindingsOfRule(
             @PathVariable String name,
             @RequestParam(required = false) @Nullable FindingState state,
             @RequestParam(required = false) @Nullable String after) {

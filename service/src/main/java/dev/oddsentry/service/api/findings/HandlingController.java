@@ -67,7 +67,8 @@ class HandlingController {
     record Marked(long finding, List<FindingHandling.Mark> marks) {}
 
     @PostMapping
-    Marked mark(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody MarkBody body) {
+    Marked handleFinding(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody MarkBody body) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
         long finding = body.finding() != null
                 ? body.finding()

@@ -39,7 +39,8 @@ class MailController {
      * @param to whom the servers are asked about; left out: the person who asks, or the sender of mail if their address has no full domain
      */
     @PostMapping("/test")
-    List<MailTest.Tried> test(@AuthenticationPrincipal Person by, @RequestParam(required = false) @Nullable String to) {
+    List<MailTest.Tried> testMailServers(
+            @AuthenticationPrincipal Person by, @RequestParam(required = false) @Nullable String to) {
         if (by.role() != Role.OPERATOR) throw RefusedException.forbidden("Only an operator tries the mail servers.");
         String address = to == null ? addressOf(by) : to;
         if (!MailAddress.isOne(address))

@@ -30,7 +30,7 @@ class MeasurementController {
 
     /** Every series, its newest points oldest first. */
     @GetMapping
-    List<MeasurementStore.Told> all(@PathVariable String name) {
+    List<MeasurementStore.Told> listMeasurements(@PathVariable String name) {
         var id = names.idOf(name);
         return store.all(id, MOST_POINTS, joining.present(id));
     }
@@ -40,7 +40,7 @@ class MeasurementController {
 
     /** Makes the points of earlier meanings points of the present ones, where a person says that they are comparable. */
     @PostMapping("/join")
-    Joined join(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    Joined keepMeasurements(@AuthenticationPrincipal Person by, @PathVariable String name) {
         return new Joined(joining.join(by, names.idOf(name)));
     }
 }

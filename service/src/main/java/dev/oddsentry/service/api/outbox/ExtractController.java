@@ -43,7 +43,7 @@ class ExtractController {
     record KeptFile(String name, String mediaType, int bytes) {}
 
     @GetMapping(path = "/{id}", produces = "application/json")
-    KeptExtract one(@PathVariable UUID id) {
+    KeptExtract getReport(@PathVariable UUID id) {
         var row = db.select(MESSAGE.SUBJECT, DEFINITION.NAME, MESSAGE.SLOT)
                 .from(MESSAGE)
                 .leftJoin(DEFINITION)
@@ -59,7 +59,7 @@ class ExtractController {
 
     /** The rows: those that stayed behind the link, or the mail as it was. */
     @GetMapping(path = "/{id}/rows", produces = "text/html;charset=UTF-8")
-    ResponseEntity<String> rows(@PathVariable UUID id) {
+    ResponseEntity<String> getReportRows(@PathVariable UUID id) {
         String html = kept(id).stream()
                 .filter(file -> file.mediaType().startsWith(PAGE))
                 .findFirst()
@@ -72,7 +72,7 @@ class ExtractController {
 
     /** @param place among its files, from 0 */
     @GetMapping("/{id}/files/{place}")
-    ResponseEntity<byte[]> file(@PathVariable UUID id, @PathVariable int place) {
+    ResponseEntity<byte[]> getReportFile(@PathVariable UUID id, @PathVariable int place) {
         var files = files(id);
         if (place < 0 || place >= files.size()) throw RefusedException.notFound("It has no such file.");
         var file = files.get(place);

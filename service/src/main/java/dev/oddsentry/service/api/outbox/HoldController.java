@@ -41,12 +41,12 @@ class HoldController {
     record Ended(int messages) {}
 
     @GetMapping
-    List<Holds.Hold> standing() {
+    List<Holds.Hold> listHolds() {
         return holds.standing();
     }
 
     @PostMapping
-    List<Holds.Hold> hold(@AuthenticationPrincipal Person by, @Valid @RequestBody HoldBody body) {
+    List<Holds.Hold> holdMail(@AuthenticationPrincipal Person by, @Valid @RequestBody HoldBody body) {
         if (body.source() != null && body.rule() != null)
             throw RefusedException.invalid("Hold the mail of a source, or of a rule, or all of it.");
         if (body.source() != null) sources.require(body.source());
@@ -56,7 +56,7 @@ class HoldController {
 
     /** @param throwAway whether what waits is stopped, rather than sent */
     @PostMapping("/{id}/end")
-    Ended end(
+    Ended endHold(
             @AuthenticationPrincipal Person by,
             @PathVariable long id,
             @RequestParam(defaultValue = "false") boolean throwAway) {

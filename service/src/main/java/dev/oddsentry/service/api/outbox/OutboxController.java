@@ -93,7 +93,7 @@ class OutboxController {
      * @param before only mail queued before that instant, to go on from a page
      */
     @GetMapping(produces = "application/json")
-    List<MessageSummary> latest(
+    List<MessageSummary> listMessages(
             @RequestParam(required = false) @Nullable String rule,
             @RequestParam(required = false) @Nullable String q,
             @RequestParam(required = false) @Nullable RecipientState state,
@@ -120,25 +120,25 @@ class OutboxController {
 
     /** Nobody who waits for it gets it any more; what it reported stays reported. */
     @PostMapping(path = "/{id}/stop", produces = "application/json")
-    Acted stop(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+    Acted cancelMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         return new Acted(acts.stop(by, id), null);
     }
 
     /** The same mail once more, marked as a repeat, to all who were to get it or to some of them. */
     @PostMapping(path = "/{id}/send-again", produces = "application/json")
-    Acted sendAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id, @RequestBody SendAgain body) {
+    Acted resendMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id, @RequestBody SendAgain body) {
         return new Acted(1, acts.sendAgain(by, id, body.to() == null ? List.of() : body.to()));
     }
 
     /** Takes back what it reported, so that the next check says it again. */
     @PostMapping(path = "/{id}/report-again", produces = "application/json")
-    Acted reportAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+    Acted reportMessageAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         return new Acted(acts.reportAgain(by, id), null);
     }
 
     /** Notes that it arrived at the addresses where that was not known. */
     @PostMapping(path = "/{id}/arrived", produces = "application/json")
-    Acted arrived(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+    Acted confirmMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         return new Acted(acts.arrived(by, id), null);
     }
 
@@ -178,7 +178,7 @@ class OutboxController {
     }
 
     @GetMapping(path = "/{id}", produces = "application/json")
-    MessagePage one(@PathVariable UUID id) {
+    MessagePage getMessage(@PathVariable UUID id) {
         var summary = summaries(MESSAGE.ID.eq(id)).stream().findFirst().orElseThrow(OutboxController::unknown);
         var stored = db.select(MESSAGE.MESSAGE_ID, MESSAGE.MIME)
                 .from(MESSAGE)
@@ -195,7 +195,7 @@ class OutboxController {
 
     /** The HTML as the recipient sees it. */
     @GetMapping(path = "/{id}/html", produces = "text/html;charset=UTF-8")
-    ResponseEntity<String> html(@PathVariable UUID id) {
+    ResponseEntity<String> getMessageHtml(@PathVariable UUID id) {
         return ResponseEntity.ok()
                 .header("Content-Security-Policy", MessageParts.CAN_DO_NOTHING)
                 .body(MessageParts.of(mime(id)).html());
@@ -203,7 +203,7 @@ class OutboxController {
 
     /** The message as it was handed over. */
     @GetMapping(path = "/{id}/source", produces = "message/rfc822")
-    ResponseEntity<byte[]> source(@PathVariable UUID id) {
+    ResponseEntity<byte[]> getMessageSource(@PathVariable UUID id) {
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + id + ".eml\"")
                 .body(mime(id));

@@ -42,7 +42,7 @@ class OverviewController {
      * @param until where it ends, which a clock change may move
      */
     @GetMapping(path = "/day", produces = "application/json")
-    Day.Seen day(@RequestParam Instant from, @RequestParam Instant until) {
+    Day.Seen getDay(@RequestParam Instant from, @RequestParam Instant until) {
         if (!until.isAfter(from) || Duration.between(from, until).compareTo(LONGEST_DAY) > 0)
             throw RefusedException.invalid("from, until: a day, of " + LONGEST_DAY.toHours() + " hours at most.");
         return day.of(from, until);
@@ -54,7 +54,7 @@ class OverviewController {
      * @param q only those with this in their identity, row, or rule's name
      */
     @GetMapping(path = "/findings", produces = "application/json")
-    FindingsAcross.FoundList findings(
+    FindingsAcross.FoundList listFindings(
             @RequestParam(required = false) @Nullable FindingState state,
             @RequestParam(required = false) @Nullable Severity severity,
             @RequestParam(required = false) FindingsAcross.@Nullable Marked marked,
@@ -66,18 +66,18 @@ class OverviewController {
 
     /** Every address that a definition names or that got mail lately. */
     @GetMapping(path = "/readers", produces = "application/json")
-    List<RecipientOverview.ReaderSummary> readers() {
+    List<RecipientOverview.ReaderSummary> listRecipients() {
         return readers.all();
     }
 
     @GetMapping(path = "/readers/{address}", produces = "application/json")
-    RecipientOverview.Reader reader(@PathVariable String address) {
+    RecipientOverview.Reader getRecipient(@PathVariable String address) {
         return readers.one(address);
     }
 
     /** Server-sent events, one named {@code changed} whenever checks, findings, mail or definitions have moved. */
     @GetMapping(path = "/changes", produces = MediaType.TEXT_EVENT_STREAM_VALUE)
-    SseEmitter changes() {
+    SseEmitter streamChanges() {
         return changes.listen();
     }
 }

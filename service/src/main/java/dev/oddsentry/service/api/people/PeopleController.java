@@ -39,14 +39,14 @@ class PeopleController {
             @NotNull Role role) {}
 
     @GetMapping
-    List<Person> all() {
+    List<Person> listUsers() {
         return people.all();
     }
 
     @PostMapping
     @PreAuthorize("hasRole('OPERATOR')")
     @ResponseStatus(HttpStatus.CREATED)
-    Person add(@AuthenticationPrincipal Person by, @Valid @RequestBody NewPersonBody body) {
+    Person addUser(@AuthenticationPrincipal Person by, @Valid @RequestBody NewPersonBody body) {
         return people.add(
                 by, new People.NewPerson(body.login(), body.name(), body.email(), body.password(), body.role()));
     }

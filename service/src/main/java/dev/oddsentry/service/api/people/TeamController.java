@@ -29,13 +29,14 @@ class TeamController {
     record TeamBody(@NotEmpty @Size(max = 500) List<@Email @Size(max = 254) String> addresses) {}
 
     @GetMapping
-    List<Teams.Team> all() {
+    List<Teams.Team> listTeams() {
         return teams.all();
     }
 
     @PreAuthorize("hasRole('OPERATOR')")
     @PutMapping("/{name}")
-    Teams.Team save(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody TeamBody body) {
+    Teams.Team saveTeam(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody TeamBody body) {
         return teams.save(by, name, body.addresses());
     }
 }

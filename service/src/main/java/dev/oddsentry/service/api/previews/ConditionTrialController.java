@@ -44,7 +44,7 @@ class ConditionTrialController {
             @Nullable Instant at) {}
 
     @PostMapping
-    ConditionTrial.Tried run(
+    ConditionTrial.Tried tryCondition(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody TrialBody body) {
         var ask = new ConditionTrial.Ask(
                 body.condition(),

@@ -26,14 +26,14 @@ class HandRunController {
     }
 
     @GetMapping
-    List<HandRuns.View> running(@AuthenticationPrincipal Person by) {
+    List<HandRuns.View> listQueryRuns(@AuthenticationPrincipal Person by) {
         return runs.all().stream().filter(run -> mayStop(by, run)).toList();
     }
 
     /** Cancels it in its source. The answer to its own request names who stopped it. */
     @DeleteMapping("/{id}")
     @ResponseStatus(HttpStatus.NO_CONTENT)
-    void stop(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+    void stopQueryRun(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         var run = runs.find(id).filter(found -> mayStop(by, found));
         if (run.isEmpty() || !runs.stop(id, by.login()))
             throw RefusedException.notFound("No query of that number runs on this node; it may have ended.");

@@ -35,12 +35,12 @@ class QueryController {
     }
 
     @GetMapping("/queries")
-    List<QueryViews.QuerySummary> all() {
+    List<QueryViews.QuerySummary> listQueries() {
         return views.all();
     }
 
     @GetMapping("/queries/{name}")
-    QueryViews.QueryPage one(@PathVariable String name) {
+    QueryViews.QueryPage getQuery(@PathVariable String name) {
         return views.page(name);
     }
 
@@ -60,7 +60,7 @@ class QueryController {
 
     /** Runs it to its end, for its first rows, their number and the time it takes. */
     @PostMapping("/query-runs")
-    QueryTrials.Ran run(@AuthenticationPrincipal Person by, @Valid @RequestBody RunBody body) {
+    QueryTrials.Ran runQuery(@AuthenticationPrincipal Person by, @Valid @RequestBody RunBody body) {
         return trials.run(
                 by,
                 body.document(),
@@ -72,7 +72,7 @@ class QueryController {
 
     /** What one of its parameters may be, as its choices say; empty where anything. */
     @GetMapping("/queries/{name}/choices/{parameter}")
-    ParameterChoices.Offer choices(@PathVariable String name, @PathVariable String parameter) {
+    ParameterChoices.Offer listChoices(@PathVariable String name, @PathVariable String parameter) {
         return choosing.of(name, parameter);
     }
 
@@ -84,7 +84,7 @@ class QueryController {
 
     /** What relative dates mean at this moment. */
     @PostMapping("/relative-dates")
-    List<QueryTrials.Means> mean(@Valid @RequestBody DatesBody body) {
+    List<QueryTrials.Means> resolveRelativeDates(@Valid @RequestBody DatesBody body) {
         return trials.mean(body.texts(), body.zone(), body.calendar());
     }
 }

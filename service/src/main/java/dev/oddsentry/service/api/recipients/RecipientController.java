@@ -34,20 +34,21 @@ class RecipientController {
 
     /** Addresses from which mail came back, to which nothing goes. */
     @GetMapping("/bad-addresses")
-    List<BlockedRecipients.BadAddress> badAddresses() {
+    List<BlockedRecipients.BadAddress> listBlockedAddresses() {
         return reach.badAddresses();
     }
 
     /** The address is right again. */
     @DeleteMapping("/bad-addresses/{address}")
-    List<BlockedRecipients.BadAddress> release(@AuthenticationPrincipal Person by, @PathVariable String address) {
+    List<BlockedRecipients.BadAddress> unblockAddress(
+            @AuthenticationPrincipal Person by, @PathVariable String address) {
         reach.release(by, address);
         return reach.badAddresses();
     }
 
     /** Readers who want their mail in a language of their own. */
     @GetMapping("/reader-languages")
-    List<RecipientLanguages.ReaderLanguage> languages() {
+    List<RecipientLanguages.ReaderLanguage> listLanguages() {
         return languages.all();
     }
 
@@ -70,13 +71,13 @@ class RecipientController {
 
     /** Readers who stopped the rule's mails, those who came back too. */
     @GetMapping("/rules/{name}/leavers")
-    List<BlockedRecipients.Leaver> leavers(@PathVariable String name) {
+    List<BlockedRecipients.Leaver> listUnsubscribed(@PathVariable String name) {
         return reach.leavers(rules.idOf(name));
     }
 
     /** Mails a reader again, who asked for it. */
     @DeleteMapping("/rules/{name}/leavers/{address}")
-    List<BlockedRecipients.Leaver> comeBack(
+    List<BlockedRecipients.Leaver> resubscribe(
             @AuthenticationPrincipal Person by, @PathVariable String name, @PathVariable String address) {
         if (!reach.comeBack(rules.idOf(name), address, by))
             throw RefusedException.notFound(address + " has not unsubscribed from " + name + ".");

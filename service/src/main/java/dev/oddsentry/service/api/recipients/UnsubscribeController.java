@@ -45,7 +45,7 @@ class UnsubscribeController {
     private record Reader(UUID rule, String address, UnsubscribePages page) {}
 
     @GetMapping(path = "/leave/{message}/{token}", produces = "text/html;charset=UTF-8")
-    ResponseEntity<String> look(@PathVariable String message, @PathVariable String token) {
+    ResponseEntity<String> showUnsubscribePage(@PathVariable String message, @PathVariable String token) {
         return answer(
                 message,
                 token,
@@ -55,7 +55,7 @@ class UnsubscribeController {
     }
 
     @PostMapping(path = "/leave/{message}/{token}", produces = "text/html;charset=UTF-8")
-    ResponseEntity<String> leave(@PathVariable String message, @PathVariable String token) {
+    ResponseEntity<String> unsubscribe(@PathVariable String message, @PathVariable String token) {
         return answer(message, token, reader -> {
             reach.leave(reader.rule(), reader.address(), UUID.fromString(message));
             return reader.page().left();
@@ -63,7 +63,7 @@ class UnsubscribeController {
     }
 
     @PostMapping(path = "/leave/{message}/{token}/back", produces = "text/html;charset=UTF-8")
-    ResponseEntity<String> comeBack(@PathVariable String message, @PathVariable String token) {
+    ResponseEntity<String> resubscribeByLink(@PathVariable String message, @PathVariable String token) {
         return answer(message, token, reader -> {
             reach.comeBack(reader.rule(), reader.address(), null);
             return reader.page().back();

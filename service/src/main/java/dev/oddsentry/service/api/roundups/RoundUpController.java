@@ -83,12 +83,12 @@ class RoundUpController {
     record PreviewView(@Nullable String subject, String text) {}
 
     @GetMapping(produces = "application/json")
-    List<RoundUpView> all() {
+    List<RoundUpView> listRoundUps() {
         return definitions.roundUps().stream().map(this::view).toList();
     }
 
     @GetMapping(path = "/{name}", produces = "application/json")
-    RoundUpView one(@PathVariable String name) {
+    RoundUpView getRoundUp(@PathVariable String name) {
         return view(require(name));
     }
 
@@ -112,7 +112,7 @@ class RoundUpController {
 
     /** What it would say now; nothing is reported. */
     @GetMapping(path = "/{name}/preview", produces = "application/json")
-    PreviewView preview(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    PreviewView previewRoundUp(@AuthenticationPrincipal Person by, @PathVariable String name) {
         var message = message(by, require(name));
         return message == null
                 ? new PreviewView(null, "")
@@ -121,14 +121,14 @@ class RoundUpController {
     }
 
     @GetMapping(path = "/{name}/preview.html", produces = "text/html;charset=UTF-8")
-    ResponseEntity<String> previewHtml(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    ResponseEntity<String> previewRoundUpHtml(@AuthenticationPrincipal Person by, @PathVariable String name) {
         return ResponseEntity.ok()
                 .header("Content-Security-Policy", MessageParts.CAN_DO_NOTHING)
                 .body(MessageParts.of(required(by, name).mime()).html());
     }
 
     @GetMapping(path = "/{name}/preview.eml", produces = "message/rfc822")
-    ResponseEntity<byte[]> previewSource(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    ResponseEntity<byte[]> previewRoundUpSource(@AuthenticationPrincipal Person by, @PathVariable String name) {
         return ResponseEntity.ok()
                 .header(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + name + ".eml\"")
                 .body(required(by, name).mime());
@@ -149,23 +149,23 @@ class RoundUpController {
     }
 
     @PostMapping(path = "/{name}/send", produces = "application/json")
-    SentView send(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    SentView sendRoundUp(@AuthenticationPrincipal Person by, @PathVariable String name) {
         var roundUp = require(name);
         audit.record(db, by.id(), "send round-up", name, null);
         return new SentView(run.now(roundUp.id()).orElse(null));
     }
 
     @PostMapping(path = "/{name}/pause", produces = "application/json")
-    RoundUpView pause(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    RoundUpView pauseRoundUp(@AuthenticationPrincipal Person by, @PathVariable String name) {
         roundUps.pause(by, require(name).id(), name);
-        return one(name);
+        return getRoundUp(name);
     }
 
     @PostMapping(path = "/{name}/resume", produces = "application/json")
-    RoundUpView resume(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    RoundUpView resumeRoundUp(@AuthenticationPrincipal Person by, @PathVariable String name) {
         var roundUp = require(name);
         roundUps.resume(by, roundUp.id(), roundUp.definition());
-        return one(name);
+        return getRoundUp(name);
     }
 
     private Current<RoundUpDefinition> require(String name) {

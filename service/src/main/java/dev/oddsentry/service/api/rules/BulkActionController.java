@@ -54,7 +54,7 @@ class BulkActionController {
 
     /** @param really absent for the list of what would be done, true to do it */
     @PostMapping("/rule-acts")
-    List<BulkActions.Done> act(
+    List<BulkActions.Done> changeRules(
             @AuthenticationPrincipal Person by,
             @Valid @RequestBody ActsBody body,
             @RequestParam(defaultValue = "false") boolean really) {
@@ -97,7 +97,7 @@ class BulkActionController {
     /** A draft that says the same, remembers nothing and tells nobody. */
     @PostMapping("/rules/{name}/copies")
     @ResponseStatus(HttpStatus.CREATED)
-    Saved copy(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody CopyBody body) {
+    Saved copyRule(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody CopyBody body) {
         String title = body.title() == null || body.title().isBlank()
                 ? body.name()
                 : body.title().strip();

@@ -55,18 +55,18 @@ class RuleController {
     }
 
     @GetMapping
-    List<RuleViews.RuleSummary> all() {
+    List<RuleViews.RuleSummary> listRules() {
         return views.all();
     }
 
     @GetMapping("/{name}")
-    RuleViews.RulePage one(@PathVariable String name) {
+    RuleViews.RulePage getRule(@PathVariable String name) {
         names.idOf(name);
         return views.page(name);
     }
 
     @PostMapping("/{name}/activate")
-    RuleViews.RulePage activate(
+    RuleViews.RulePage activateRule(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam(required = false) @Nullable Tell tell) {
@@ -76,7 +76,7 @@ class RuleController {
     }
 
     @PostMapping("/{name}/pause")
-    RuleViews.RulePage pause(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    RuleViews.RulePage pauseRule(@AuthenticationPrincipal Person by, @PathVariable String name) {
         var rule = require(name);
         states.pause(by, rule.id(), rule.definition());
         return views.page(name);
@@ -86,7 +86,7 @@ class RuleController {
 
     /** Keeps the password with which the rule's files are encrypted; it is never given out again. */
     @PutMapping(path = "/{name}/password", consumes = "application/json")
-    void password(
+    void setFilePassword(
             @AuthenticationPrincipal Person by, @PathVariable String name, @RequestBody @Valid PasswordBody body) {
         var rule = require(name);
         passwords.set(by, rule.id(), rule.definition().name(), body.password());

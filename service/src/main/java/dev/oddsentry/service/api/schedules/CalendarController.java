@@ -59,7 +59,7 @@ class CalendarController {
             List<String> rules) {}
 
     @GetMapping
-    List<CalendarView> all() {
+    List<CalendarView> listCalendars() {
         var rules = definitions.rules();
         return definitions.calendars().stream()
                 .map(calendar -> {

@@ -57,7 +57,7 @@ class DatesController {
 
     /** @param after an instant; now if left out */
     @GetMapping("/rules/{name}/dates")
-    Dates ofRule(
+    Dates listSlotsOfRule(
             @PathVariable String name,
             @RequestParam(defaultValue = "10") @Min(1) @Max(MOST) int count,
             @RequestParam(required = false) @Nullable Instant after) {
@@ -71,7 +71,7 @@ class DatesController {
      * @param after an instant; now if left out
      */
     @GetMapping("/dates")
-    Dates of(
+    Dates listSlots(
             @RequestParam MultiValueMap<String, String> asked,
             @RequestParam(defaultValue = "UTC") String zone,
             @RequestParam(defaultValue = "10") @Min(1) @Max(MOST) int count,

@@ -46,7 +46,7 @@ class FeedController {
     record Given(String address) {}
 
     @PostMapping(path = "/api/feed", produces = "application/json")
-    Given give(@AuthenticationPrincipal Person by) {
+    Given createFeed(@AuthenticationPrincipal Person by) {
         var bits = new byte[32];
         random.nextBytes(bits);
         String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bits);
@@ -63,13 +63,13 @@ class FeedController {
     }
 
     @DeleteMapping("/api/feed")
-    void stop(@AuthenticationPrincipal Person by) {
+    void revokeFeed(@AuthenticationPrincipal Person by) {
         db.deleteFrom(FEED).where(FEED.PERSON_ID.eq(by.id())).execute();
         audit.record(db, by.id(), "stop feed", by.login(), null);
     }
 
     @GetMapping(path = "/feeds/{token}/schedules.ics", produces = "text/calendar;charset=UTF-8")
-    String schedules(@PathVariable String token) {
+    String getFeed(@PathVariable String token) {
         boolean known = db.fetchExists(db.selectOne()
                 .from(FEED)
                 .join(PERSON)

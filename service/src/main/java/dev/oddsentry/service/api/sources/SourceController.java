@@ -107,25 +107,26 @@ class SourceController {
     record Saved(SourceView source, TestOutcome test) {}
 
     @GetMapping
-    List<SourceView> all() {
+    List<SourceView> listSources() {
         return sources.all().stream().map(SourceView::of).toList();
     }
 
     /** Its tables and views with their columns, as far as its user may see them. */
     @GetMapping("/{name}/tables")
-    SourceTables.Catalogue tables(@PathVariable String name) {
+    SourceTables.Catalogue listTables(@PathVariable String name) {
         return tables.of(sources.require(name));
     }
 
     @PutMapping("/{name}")
     @PreAuthorize("hasRole('OPERATOR')")
-    Saved save(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SourceBody body) {
+    Saved saveSource(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SourceBody body) {
         var source = sources.save(by, name, body.settings());
         return new Saved(SourceView.of(source), test(source));
     }
 
     @PostMapping("/{name}/test")
-    TestOutcome test(@PathVariable String name) {
+    TestOutcome testSource(@PathVariable String name) {
         return test(sources.require(name));
     }
 
@@ -144,7 +145,7 @@ class SourceController {
     record ZoneView(String zone) {}
 
     @GetMapping("/{name}/zone")
-    ZoneView zone(@PathVariable String name) {
+    ZoneView getSourceZone(@PathVariable String name) {
         return new ZoneView(zones.of(sources.require(name)).getId());
     }
 }

@@ -14,7 +14,7 @@ class StatusController {
     }
 
     @GetMapping(path = "/api/status", produces = "application/json")
-    Status.Seen status() {
+    Status.Seen getStatus() {
         return status.look();
     }
 }

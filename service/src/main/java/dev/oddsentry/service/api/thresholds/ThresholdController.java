@@ -68,18 +68,18 @@ class ThresholdController {
     }
 
     @GetMapping
-    List<ThresholdViews.Summary> all() {
+    List<ThresholdViews.Summary> listThresholds() {
         return views.all();
     }
 
     @GetMapping("/{name}")
-    ThresholdViews.Page page(@PathVariable String name) {
+    ThresholdViews.Page getThreshold(@PathVariable String name) {
         return views.page(name);
     }
 
     /** Gives, plans or takes back values; all of them or none. */
     @PostMapping("/{name}/values")
-    ThresholdViews.Page give(
+    ThresholdViews.Page setThresholdValues(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody ChangeBody body) {
         changes.give(by, name, body.newValues(), body.remark(), Boolean.TRUE.equals(body.asKnown()));
         return views.page(name);
@@ -87,13 +87,13 @@ class ThresholdController {
 
     /** How many exceptions each rule that uses it finds now, and would find with these values. */
     @PostMapping("/{name}/effect")
-    List<ThresholdEffect.OnRule> effect(
+    List<ThresholdEffect.OnRule> showThresholdEffect(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody EffectBody body) {
         return effect.of(by, name, body.newValues());
     }
 
     @GetMapping(path = "/{name}/values.csv", produces = "text/csv")
-    String csv(@PathVariable String name) {
+    String exportThresholdValues(@PathVariable String name) {
         return views.csv(name);
     }
 
@@ -101,7 +101,7 @@ class ThresholdController {
     @PostMapping(
             path = "/{name}/values.csv",
             consumes = {"text/csv", "text/plain"})
-    ThresholdChanges.Imported importCsv(
+    ThresholdChanges.Imported importThresholdValues(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestBody String text,

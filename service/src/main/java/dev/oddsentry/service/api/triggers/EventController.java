@@ -55,13 +55,13 @@ class EventController {
     record Heard(String event, Instant slot, List<String> rules) {}
 
     @GetMapping
-    List<String> all() {
+    List<String> listEvents() {
         return occasions.events();
     }
 
     @PostMapping("/{event}")
     @Transactional
-    public Heard arrive(
+    public Heard triggerEvent(
             @AuthenticationPrincipal Person by,
             @PathVariable String event,
             @RequestBody(required = false) @Nullable Arrival arrival,

@@ -1,0 +1,212 @@
+package dev.oddsentry.service.api;
+
+import io.swagger.v3.oas.models.OpenAPI;
+import io.swagger.v3.oas.models.Operation;
+import io.swagger.v3.oas.models.media.ArraySchema;
+import io.swagger.v3.oas.models.media.Content;
+import io.swagger.v3.oas.models.media.IntegerSchema;
+import io.swagger.v3.oas.models.media.MediaType;
+import io.swagger.v3.oas.models.media.ObjectSchema;
+import io.swagger.v3.oas.models.media.Schema;
+import io.swagger.v3.oas.models.media.StringSchema;
+import io.swagger.v3.oas.models.responses.ApiResponse;
+import java.lang.reflect.AnnotatedParameterizedType;
+import java.lang.reflect.AnnotatedType;
+import java.util.ArrayList;
+import java.util.HashMap;
+import java.util.LinkedHashMap;
+import java.util.LinkedHashSet;
+import java.util.List;
+import java.util.Map;
+import java.util.Set;
+import java.util.TreeMap;
+import java.util.stream.Collectors;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
+import org.springdoc.core.customizers.GlobalOpenApiCustomizer;
+import org.springdoc.core.customizers.GlobalOperationCustomizer;
+import org.springframework.stereotype.Component;
+import org.springframework.web.method.HandlerMethod;
+
+/**
+ * Makes the OpenAPI document true: each type has a name of its own, fields are required unless they are {@code @Nullable}, operations are tagged by
+ * their concept, and refusals are described.
+ */
+@Component
+class ApiDescription implements GlobalOpenApiCustomizer, GlobalOperationCustomizer {
+    private static final String REFERENCE = "#/components/schemas/";
+    private static final String PROBLEM = "Problem";
+
+    @Override
+    public Operation customize(Operation operation, HandlerMethod handler) {
+        String concept = handler.getBeanType().getPackageName();
+        operation.setTags(List.of(concept.substring(concept.lastIndexOf('.') + 1)));
+        operation
+                .getResponses()
+                .setDefault(new ApiResponse()
+                        .description("Refused, or failed")
+                        .content(new Content()
+                                .addMediaType(
+                                        "application/problem+json",
+                                        new MediaType().schema(new Schema<>().$ref(REFERENCE + PROBLEM)))));
+        return operation;
+    }
+
+    @Override
+    public void customise(OpenAPI api) {
+        var classes = new LinkedHashMap<String, Class<?>>();
+        api.getComponents().getSchemas().keySet().forEach(key -> classes.put(key, classOf(key)));
+        var names = names(classes);
+        var schemas = new TreeMap<String, Schema>();
+        api.getComponents().getSchemas().forEach((key, schema) -> {
+            if (classes.get(key) != null && classes.get(key).isRecord()) nullness(schema, classes.get(key));
+            schemas.put(names.get(key), schema);
+        });
+        schemas.put(PROBLEM, problem());
+        api.getComponents().setSchemas(new LinkedHashMap<>(schemas));
+        var seen = new LinkedHashSet<Schema<?>>();
+        schemas.values().forEach(schema -> rename(schema, names, seen));
+        api.getPaths()
+                .values()
+                .forEach(path -> path.readOperations().forEach(operation -> rename(operation, names, seen)));
+    }
+
+    /** The class of that full name, nested or not; {@code null} for a generic type. */
+    private static @Nullable Class<?> classOf(String name) {
+        String binary = name;
+        while (true) {
+            try {
+                return Class.forName(binary);
+            } catch (ClassNotFoundException notSo) {
+                int dot = binary.lastIndexOf('.');
+                if (dot < 0) return null;
+                binary = binary.substring(0, dot) + "$" + binary.substring(dot + 1);
+            }
+        }
+    }
+
+    private static Map<String, String> names(Map<String, Class<?>> classes) {
+        var names = new HashMap<String, String>();
+        var taken = new HashMap<String, String>();
+        classes.forEach((key, type) -> {
+            String name = type == null ? nameOfGeneric(key) : name(type);
+            String other = taken.putIfAbsent(name, key);
+            if (other != null)
+                throw new IllegalStateException("two types are named " + name + ": " + key + ", " + other);
+            names.put(key, name);
+        });
+        return names;
+    }
+
+    /** {@code RuleSummary} of {@code RuleViews.RuleSummary}, {@code StatusSeen} of {@code Status.Seen}. */
+    private static String name(Class<?> type) {
+        Class<?> outer = type.getEnclosingClass();
+        if (outer == null) return type.getSimpleName();
+        String stem = name(outer).replaceFirst("(Controller|Views)$", "");
+        return type.getSimpleName().contains(stem) ? type.getSimpleName() : stem + type.getSimpleName();
+    }
+
+    /** {@code MultiValueMapStringString} of that map of texts. */
+    private static String nameOfGeneric(String key) {
+        return Stream.of(key.split("[^A-Za-z0-9]+"))
+                .filter(part -> !part.isEmpty() && Character.isUpperCase(part.charAt(0)))
+                .map(part -> part.replaceFirst("(Java|Dev|Org)$", ""))
+                .collect(Collectors.joining());
+    }
+
+    private static void nullness(Schema<?> schema, Class<?> type) {
+        if (schema.getProperties() == null) return;
+        for (var component : type.getRecordComponents()) {
+            Schema<?> property = schema.getProperties().get(component.getName());
+            if (property == null) continue;
+            nullnessWithin(property, component.getAnnotatedType());
+            if (component.getAnnotatedType().isAnnotationPresent(Nullable.class))
+                schema.getProperties().put(component.getName(), orNull(property));
+            else if (schema.getRequired() == null || !schema.getRequired().contains(component.getName()))
+                schema.addRequiredItem(component.getName());
+        }
+    }
+
+    /** Of the entries of lists and maps. */
+    private static void nullnessWithin(Schema<?> schema, AnnotatedType type) {
+        if (!(type instanceof AnnotatedParameterizedType generic)) return;
+        var arguments = generic.getAnnotatedActualTypeArguments();
+        var last = arguments[arguments.length - 1];
+        boolean orNull = last.isAnnotationPresent(Nullable.class);
+        if (schema.getItems() != null) {
+            nullnessWithin(schema.getItems(), last);
+            if (orNull) schema.setItems(orNull(schema.getItems()));
+        }
+        if (schema.getAdditionalProperties() instanceof Schema<?> values) {
+            nullnessWithin(values, last);
+            if (orNull) schema.setAdditionalProperties(orNull(values));
+        }
+    }
+
+    private static Schema<?> orNull(Schema<?> property) {
+        if (property.get$ref() != null) {
+            var none = new Schema<>();
+            none.setTypes(Set.of("null"));
+            return new Schema<>().anyOf(List.of(new Schema<>().$ref(property.get$ref()), none));
+        }
+        if (property.getTypes() != null) {
+            var types = new LinkedHashSet<>(property.getTypes());
+            types.add("null");
+            property.setTypes(types);
+            if (property.getEnum() != null && !property.getEnum().contains(null)) addNull(property);
+        }
+        return property;
+    }
+
+    @SuppressWarnings("unchecked")
+    private static void addNull(Schema<?> property) {
+        var values = new ArrayList<@Nullable Object>(property.getEnum());
+        values.add(null);
+        ((Schema<Object>) property).setEnum((List<Object>) (List<?>) values);
+    }
+
+    private static void rename(Operation operation, Map<String, String> names, Set<Schema<?>> seen) {
+        if (operation.getParameters() != null)
+            operation.getParameters().forEach(each -> rename(each.getSchema(), names, seen));
+        if (operation.getRequestBody() != null)
+            rename(operation.getRequestBody().getContent(), names, seen);
+        operation.getResponses().values().forEach(each -> rename(each.getContent(), names, seen));
+    }
+
+    private static void rename(@Nullable Content content, Map<String, String> names, Set<Schema<?>> seen) {
+        if (content != null) content.values().forEach(each -> rename(each.getSchema(), names, seen));
+    }
+
+    private static void rename(@Nullable Schema<?> schema, Map<String, String> names, Set<Schema<?>> seen) {
+        if (schema == null) return;
+        String reference = schema.get$ref();
+        if (reference != null) {
+            String name = names.get(reference.substring(REFERENCE.length()));
+            if (name != null) schema.set$ref(REFERENCE + name);
+            return;
+        }
+        if (!seen.add(schema)) return;
+        if (schema.getProperties() != null) schema.getProperties().values().forEach(each -> rename(each, names, seen));
+        rename(schema.getItems(), names, seen);
+        if (schema.getAdditionalProperties() instanceof Schema<?> values) rename(values, names, seen);
+        for (var some : new List<?>[] {schema.getAllOf(), schema.getAnyOf(), schema.getOneOf()})
+            if (some != null) some.forEach(each -> rename((Schema<?>) each, names, seen));
+    }
+
+    /** RFC 9457, with the problems of a definition. */
+    private static Schema<?> problem() {
+        var one = new ObjectSchema()
+                .addProperty("weight", new StringSchema())
+                .addProperty("message", new StringSchema())
+                .addProperty("field", new StringSchema())
+                .addProperty("place", new Schema<>())
+                .addProperty("suggestion", new Schema<>());
+        return new ObjectSchema()
+                .addProperty("title", new StringSchema())
+                .addProperty("status", new IntegerSchema())
+                .addProperty("detail", new StringSchema())
+                .addProperty("instance", new StringSchema())
+                .addProperty("problems", new ArraySchema().items(one))
+                .required(List.of("title", "status", "detail"));
+    }
+}
