@@ -27,7 +27,7 @@ final class Sailings {
     static final int ROWS = 50_000;
     static final Moment SLOT = new Moment(Instant.parse("2026-11-24T04:40:00Z"), ZoneId.of("Europe/Oslo"));
 
-    /** Every comparison is reckoned on almost every row, since only the last leaves many out. */
+    /** Every comparison is calculated on almost every row, since only the last leaves many out. */
     static final String FIVE_COMPARISONS = "heads <= tickets and status <> 'cancelled' and fare between 1 and 500"
             + " and planned >= timestamp '2020-01-01 00:00' and delay_min > threshold_min";
 

@@ -50,7 +50,7 @@ class RenderersTest {
         return new Extract(OSLO, Language.EN, columns, Extract.Arrangement.PLAIN, rows);
     }
 
-    private static Announcement announcing(List<Extract.Row> rows, long open) {
+    private static Announcement messagePlanner(List<Extract.Row> rows, long open) {
         return saying(rows, open, NEWS, EARLIER);
     }
 
@@ -93,7 +93,7 @@ class RenderersTest {
 
     @Test
     void theMailSaysKindsSeverityMarksAndWhatItWasBefore() {
-        var said = announcing(
+        var said = messagePlanner(
                 List.of(
                         worse(),
                         row(Severity.WARNING, Set.of(UpdateKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED),
@@ -180,7 +180,7 @@ class RenderersTest {
     void linksLeadToTheFindingTheKeptReportAndOut() {
         var linked = row(Severity.WARNING, Set.of(UpdateKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED)
                 .linked("http://odd/rules/late/findings/7?copy=a&b");
-        var plain = announcing(List.of(linked), 1);
+        var plain = messagePlanner(List.of(linked), 1);
         var said = new Announcement(
                 plain.title(),
                 null,
@@ -257,7 +257,7 @@ class RenderersTest {
         for (int i = 0; i < 70; i++)
             rows.add(row(
                     Severity.WARNING, Set.of(UpdateKind.NEW), "SK-" + (1000 + i), "Holm – Gråvik", (long) i, PLANNED));
-        var said = announcing(rows, 70);
+        var said = messagePlanner(rows, 70);
         String html = HtmlMail.render(said);
         String text = TextMail.render(said);
         for (int i = 0; i < 70; i++) {
@@ -271,7 +271,7 @@ class RenderersTest {
 
     @Test
     void textFromDataCannotDrawLinesOrMarkupOfItsOwn() {
-        var said = announcing(
+        var said = messagePlanner(
                 List.of(row(Severity.NOTICE, Set.of(UpdateKind.NEW), "<b>x</b>\r\nBcc: y", "\u202eevil", null, null)),
                 1);
         assertThat(HtmlMail.render(said))

@@ -8,7 +8,7 @@ import java.util.function.Supplier;
  * Random conditions of the part of the language that SQL shares, each written twice: as ours, and for PostgreSQL in such a way that the
  * stated differences fall away (numbers as {@code numeric}, no implicit escape in {@code like}, dates subtracted as timestamps).
  *
- * <p>Every comparison has a column in it, and what can fail is reckoned from columns: PostgreSQL folds constants before it looks at any
+ * <p>Every comparison has a column in it, and what can fail is calculated from columns: PostgreSQL folds constants before it looks at any
  * row, and would fail, or not fail, without regard to the order of {@code and}, {@code or} and {@code case}.
  */
 final class SharedExpressions {

@@ -29,7 +29,7 @@ final class ArithmeticEvaluator {
 
     /** @return null where one side is an infinite moment */
     @Nullable
-    Object reckon(Object a, Object b) {
+    Object evaluate(Object a, Object b) {
         if (left.isMoment() && right.isMoment()) return between(b, a);
         if (left.isMoment()) return shifted(a, signed((Span) b));
         if (right.isMoment()) return shifted(b, (Span) a);

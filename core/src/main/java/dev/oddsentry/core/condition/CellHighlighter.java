@@ -35,7 +35,7 @@ final class CellHighlighter {
         }
     }
 
-    /** What was decided before it was reached may not be reckonable on this row, and then has made nothing so. */
+    /** What was decided before it was reached may not be calculable on this row, and then has made nothing so. */
     private boolean isSo(Expression node, Boolean wanted, @Nullable Object[] row) {
         try {
             return wanted.equals(compiler.compile(node).on(row));

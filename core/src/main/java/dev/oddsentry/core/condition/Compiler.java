@@ -126,16 +126,16 @@ final class Compiler {
     private Node arithmetic(Arithmetic tree) {
         Node left = compile(tree.left());
         Node right = compile(tree.right());
-        var reckoner = new ArithmeticEvaluator(
+        var evaluator = new ArithmeticEvaluator(
                 tree.operator(), typeOf(tree.left()), typeOf(tree.right()), typeOf(tree), moments);
         return row -> {
             Object a = left.on(row);
-            // Both are reckoned even where one is missing, as in SQL: a division by zero is never hidden by a null
+            // Both are calculated even where one is missing, as in SQL: a division by zero is never hidden by a null
             // beside it.
             Object b = right.on(row);
             if (a == null || b == null) return null;
             try {
-                return reckoner.reckon(a, b);
+                return evaluator.evaluate(a, b);
             } catch (ArithmeticException | DateTimeException impossible) {
                 throw failure(tree, impossible);
             }

@@ -132,7 +132,7 @@ public final class Condition {
         }
     }
 
-    /** A reckoned value in plain English: {@code the sum of litres}. */
+    /** A calculated value in plain English: {@code the sum of litres}. */
     public static String noun(String text, Labels labels) {
         try {
             return new Sentence(labels).noun(Parser.parse(text, new TextPositions(text)));
@@ -196,12 +196,12 @@ public final class Condition {
      * @return empty for a look at history: that is missing until enough is learnt, not in the data
      */
     public Optional<String> countingMissing(int part, String column) {
-        var reckoned = Trees.nodes(tree)
+        var evaluation = Trees.nodes(tree)
                 .filter(node -> node instanceof Expression.Aggregate || node instanceof Expression.History)
                 .filter(node -> Printer.print(node).equals(column))
                 .findFirst();
-        if (reckoned.filter(Expression.History.class::isInstance).isPresent()) return Optional.empty();
-        var missing = new Expression.IsNull(reckoned.orElseGet(() -> named(column)), false);
+        if (evaluation.filter(Expression.History.class::isInstance).isPresent()) return Optional.empty();
+        var missing = new Expression.IsNull(evaluation.orElseGet(() -> named(column)), false);
         var parts = new ArrayList<>(parts());
         var former = parts.get(part);
         var either =

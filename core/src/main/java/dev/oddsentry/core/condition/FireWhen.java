@@ -67,7 +67,7 @@ public final class FireWhen {
         return call.name().equals(CheckCounts.EXCEPTIONS) || call.name().equals(CheckCounts.UPDATES);
     }
 
-    /** @throws RowFailureException if it cannot be reckoned, such as a division by zero */
+    /** @throws RowFailureException if it cannot be calculated, such as a division by zero */
     public boolean holds(Counts counted) {
         var row = new @Nullable Object[counts.size()];
         for (int i = 0; i < row.length; i++) {

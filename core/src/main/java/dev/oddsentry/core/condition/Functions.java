@@ -22,7 +22,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * The functions of the language, by name. {@code coalesce} and {@code nullif} are not among them: they take any type and do not
- * reckon all their arguments, so the type checker and the compiler know them.
+ * evaluate all their arguments, so the type checker and the compiler know them.
  */
 final class Functions {
     static final String COALESCE = "coalesce";

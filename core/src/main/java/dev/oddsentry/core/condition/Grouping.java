@@ -24,7 +24,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Groups of a query's rows as conditions see them. Read the measures first, then the conditions; each aggregate and each look at
- * history that they hold becomes one more column of the group's row, so that it is reckoned once and can be shown and marked.
+ * history that they hold becomes one more column of the group's row, so that it is calculated once and can be shown and marked.
  */
 public final class Grouping {
     private final Columns rows;
@@ -221,19 +221,19 @@ public final class Grouping {
         return new Measured(text, text + spelt);
     }
 
-    public GroupReckoner at(Moment moment) {
+    public GroupEvaluator at(Moment moment) {
         var parts = steps.stream().map(step -> part(step, moment)).toList();
-        return new GroupReckoner(moment, per.length, parts);
+        return new GroupEvaluator(moment, per.length, parts);
     }
 
-    private GroupReckoner.Part part(Step step, Moment moment) {
+    private GroupEvaluator.Part part(Step step, Moment moment) {
         var ofGroup = compiler(step.from, layout, moment);
         if (step.measure != null) return measurePart(step, ofGroup);
         return switch (step.tree) {
             case Aggregate aggregate ->
                 ofRows(aggregate, compiler(step.from, new RowLayout(rows), moment), step, moment);
             case History history ->
-                new GroupReckoner.Part.OfHistory(
+                new GroupEvaluator.Part.OfHistory(
                         history,
                         ofGroup.compile(history.measured()),
                         history.target() == null ? null : ofGroup.compile(history.target()),
@@ -242,16 +242,16 @@ public final class Grouping {
         };
     }
 
-    private GroupReckoner.Part measurePart(Step step, Compiler ofGroup) {
+    private GroupEvaluator.Part measurePart(Step step, Compiler ofGroup) {
         boolean number = TypeChecker.typeOf(step.from.types, step.tree) == Type.NUMBER;
         var recorded = number ? measured(new Expression.ColumnName(String.valueOf(step.measure), false)) : null;
-        return new GroupReckoner.Part.Measure(ofGroup.compile(step.tree), recorded);
+        return new GroupEvaluator.Part.Measure(ofGroup.compile(step.tree), recorded);
     }
 
-    private static GroupReckoner.Part ofRows(Aggregate tree, Compiler ofRow, Step step, Moment moment) {
+    private static GroupEvaluator.Part ofRows(Aggregate tree, Compiler ofRow, Step step, Moment moment) {
         var argument = tree.argument();
         Type type = argument == null ? Type.TRUTH : TypeChecker.typeOf(step.from.types, argument);
-        return new GroupReckoner.Part.OfRows(
+        return new GroupEvaluator.Part.OfRows(
                 tree,
                 argument == null ? null : ofRow.compile(argument),
                 tree.filter() == null ? null : ofRow.compile(tree.filter()),

@@ -42,7 +42,7 @@ public final class RowJudge {
         parts.forEach(_ -> unknownByColumn.add(new LinkedHashMap<>()));
     }
 
-    /** @throws RowFailureException if the condition cannot be reckoned on this row */
+    /** @throws RowFailureException if the condition cannot be calculated on this row */
     public Verdict judge(@Nullable Object[] row) {
         boolean allTrue = true;
         for (int i = 0; i < parts.length; i++) {

@@ -4,7 +4,7 @@ import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import java.util.OptionalInt;
 
-/** Of a query's row: every column name has its place, all else is reckoned. */
+/** Of a query's row: every column name has its place, all else is calculated. */
 record RowLayout(Columns columns) implements Layout {
     @Override
     public OptionalInt slotOf(Expression node) {

@@ -145,7 +145,7 @@ final class Sentence {
         return acronym || label.isEmpty() ? label : label.substring(0, 1).toLowerCase(Locale.ROOT) + label.substring(1);
     }
 
-    /** A reckoned value as a noun: {@code the sum of litres}, {@code the usual fuel of the last 8 checks}. */
+    /** A calculated value as a noun: {@code the sum of litres}, {@code the usual fuel of the last 8 checks}. */
     String noun(Expression operand) {
         return switch (operand) {
             case Expression.ColumnName _ -> subject(operand);

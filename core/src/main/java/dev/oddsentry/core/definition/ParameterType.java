@@ -53,7 +53,7 @@ public enum ParameterType {
         return isMoment() && RelativeDate.parse(written).moves();
     }
 
-    /** True where it is reckoned from the last check. */
+    /** True where it is calculated from the last check. */
     public boolean isSinceLastCheck(String written) {
         return isMoment() && RelativeDate.parse(written).anchor() instanceof RelativeDate.Anchor.LastCheck;
     }

@@ -19,7 +19,7 @@ import org.jspecify.annotations.Nullable;
  * @param id stable over renames, so that memory outlives them; null in a document that was never saved
  * @param owner the team it belongs to
  * @param query the name of the query it watches
- * @param zone where its slots, relative dates and windows are reckoned
+ * @param zone where its slots, relative dates and windows are calculated
  * @param parameters values by parameter name, as written
  * @param groups how rows are put together before they are judged; null where each row is judged
  * @param exceptions the condition over a row or a group; null where every one is an exception

@@ -61,7 +61,7 @@ public final class CellWords {
         return sign == '.' || digits.indexOf('E') >= 0 ? digits : digits.replace('.', sign);
     }
 
-    /** What stands below a column, with what it is; the empty text where there is nothing to reckon with. */
+    /** What stands below a column, with what it is; the empty text where there is nothing to calculate with. */
     public static String ofTotal(@Nullable Object value, Extract.Column column, Extract extract) {
         if (value == null) return "";
         var plain = column.total() == Total.COUNT

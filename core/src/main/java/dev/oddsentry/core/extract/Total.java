@@ -19,7 +19,7 @@ public enum Total {
         return name().toLowerCase(Locale.ROOT);
     }
 
-    /** @return null where there is nothing to reckon with */
+    /** @return null where there is nothing to calculate with */
     public @Nullable Object of(List<? extends @Nullable Object> cells) {
         if (this == COUNT) return cells.stream().filter(Objects::nonNull).count();
         var numbers = cells.stream().filter(Total::isNumber).toList();

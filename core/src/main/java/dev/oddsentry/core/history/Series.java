@@ -21,7 +21,7 @@ public record Series(List<Point> points) {
     /** A line through fewer points than this says nothing. */
     public static final int FEWEST_FOR_TREND = 4;
 
-    /** Slopes are reckoned between all pairs, so a long series is thinned to this many points first. */
+    /** Slopes are calculated between all pairs, so a long series is thinned to this many points first. */
     private static final int MOST_FOR_TREND = 200;
 
     public record Point(Instant slot, BigDecimal value) {}

@@ -1,7 +1,7 @@
 package dev.oddsentry.core.judging;
 
-import dev.oddsentry.core.condition.GroupReckoner;
-import dev.oddsentry.core.condition.GroupReckoner.GroupRow;
+import dev.oddsentry.core.condition.GroupEvaluator;
+import dev.oddsentry.core.condition.GroupEvaluator.GroupRow;
 import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
@@ -17,17 +17,17 @@ import org.jspecify.annotations.Nullable;
 
 /** Puts the rows of one check into groups, in the order in which groups are first seen. Belongs to one thread. */
 final class GroupRows {
-    private final GroupReckoner reckoner;
+    private final GroupEvaluator evaluator;
     private final int[] per;
     private final Digester digester;
     private final Map<Digest, Entry> groups = new LinkedHashMap<>();
 
     private final Set<Digest> withRows = new LinkedHashSet<>();
 
-    private record Entry(List<@Nullable Object> per, GroupReckoner.Group group) {}
+    private record Entry(List<@Nullable Object> per, GroupEvaluator.Group group) {}
 
-    GroupRows(GroupReckoner reckoner, int[] per, Digester digester) {
-        this.reckoner = reckoner;
+    GroupRows(GroupEvaluator evaluator, int[] per, Digester digester) {
+        this.evaluator = evaluator;
         this.per = per;
         this.digester = digester;
         // The whole result is a group even if it has no rows.
@@ -50,8 +50,8 @@ final class GroupRows {
         expect(digester.digest(values), values);
     }
 
-    private GroupReckoner.Group expect(Digest key, List<@Nullable Object> values) {
-        return groups.computeIfAbsent(key, _ -> new Entry(values, reckoner.newGroup()))
+    private GroupEvaluator.Group expect(Digest key, List<@Nullable Object> values) {
+        return groups.computeIfAbsent(key, _ -> new Entry(values, evaluator.newGroup()))
                 .group();
     }
 
@@ -70,7 +70,7 @@ final class GroupRows {
     void finish(PastSeries past, Taker taker) {
         groups.forEach((key, entry) -> {
             Function<Measured, Series> ofGroup = measured -> past.of(key, measured);
-            taker.take(key, entry.per(), reckoner.finish(entry.per(), entry.group(), ofGroup));
+            taker.take(key, entry.per(), evaluator.finish(entry.per(), entry.group(), ofGroup));
         });
     }
 }

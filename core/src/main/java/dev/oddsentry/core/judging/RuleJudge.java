@@ -1,7 +1,7 @@
 package dev.oddsentry.core.judging;
 
-import dev.oddsentry.core.condition.GroupReckoner.GroupRow;
-import dev.oddsentry.core.condition.GroupReckoner.Learning;
+import dev.oddsentry.core.condition.GroupEvaluator.GroupRow;
+import dev.oddsentry.core.condition.GroupEvaluator.Learning;
 import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.condition.RowFailureException;
 import dev.oddsentry.core.condition.RowJudge;
@@ -74,7 +74,7 @@ public final class RuleJudge {
 
     /**
      * @param sink given the row's sighting, unless it goes into a group
-     * @throws dev.oddsentry.core.condition.RowFailureException if a condition cannot be reckoned on this row
+     * @throws dev.oddsentry.core.condition.RowFailureException if a condition cannot be calculated on this row
      */
     public void accept(@Nullable Object[] row, Consumer<EvaluatedRow> sink) {
         if (groups == null) sink.accept(judge(row, List.of()));

@@ -73,14 +73,14 @@ public record RuleLabels(
                     measure.label() == null ? name.replace('_', ' ') : measure.label(), measure.unit());
         var meaning = query.columns().get(name);
         if (meaning != null) return new Condition.Label(meaning.label(), meaning.unit());
-        boolean reckoned = groups != null && name.contains("(");
-        return new Condition.Label(reckoned ? capital(Condition.noun(name, this)) : name, null);
+        boolean evaluation = groups != null && name.contains("(");
+        return new Condition.Label(evaluation ? capital(Condition.noun(name, this)) : name, null);
     }
 
-    /** What the query says of a column; nothing of one that the rule reckons. */
+    /** What the query says of a column; nothing of one that the rule calculates. */
     public QueryDefinition.ColumnMeaning meaning(String name) {
-        boolean reckoned = groups != null && groups.measures().containsKey(name);
-        return reckoned ? QueryDefinition.ColumnMeaning.named(name) : query.meaningOf(name);
+        boolean evaluation = groups != null && groups.measures().containsKey(name);
+        return evaluation ? QueryDefinition.ColumnMeaning.named(name) : query.meaningOf(name);
     }
 
     private static String capital(String noun) {

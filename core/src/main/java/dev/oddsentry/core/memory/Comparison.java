@@ -5,7 +5,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Compares one result with memory, row by row as they stream: {@link #see} for every row, exceptions and others, then
- * {@link #finish} once the result was read to its end. Gone is only reckoned there, never from a result that was cut off.
+ * {@link #finish} once the result was read to its end. Gone is only calculated there, never from a result that was cut off.
  */
 public final class Comparison {
     private final KnownTable known;

@@ -38,7 +38,7 @@ public sealed interface MinimumDuration {
     record Start(long ordinal, Instant slot) {}
 
     /**
-     * The check that is being reckoned.
+     * The check that is being calculated.
      *
      * @param before how many good scheduled checks the rule has had
      * @param scheduled whether this is one more; a check on demand never adds to a count

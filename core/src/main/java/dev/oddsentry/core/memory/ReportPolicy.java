@@ -77,16 +77,16 @@ public record ReportPolicy(
     private static final Set<UpdateKind> REMINDER = Set.of(UpdateKind.REMINDER);
 
     /**
-     * @param considered every finding that may have something to tell: those that moved, those whose difference stood, and those
+     * @param candidates every finding that may have something to tell: those that moved, those whose difference stood, and those
      *     that carry a mark; where reminders are wanted, the open ones too
      */
     public <T> Choice<T> choose(
-            List<Standing<T>> considered, Moment moment, MinimumDuration.Tick tick, PendingEffect pending) {
+            List<Standing<T>> candidates, Moment moment, MinimumDuration.Tick tick, PendingEffect pending) {
         var told = new ArrayList<Told<T>>();
         var letPass = new ArrayList<T>();
         var standing = new ArrayList<T>();
         var ended = new ArrayList<Ended<T>>();
-        var current = considered.stream()
+        var current = candidates.stream()
                 .map(each -> withoutEnded(each, moment, tick, ended))
                 .toList();
         var endedWithoutWord = ended.stream()
@@ -190,9 +190,9 @@ public record ReportPolicy(
     }
 
     /** One audience's reminders fall due together: with the first that is due, all are said. */
-    private boolean isAnyReminderDue(List<? extends Standing<?>> considered, Moment moment) {
+    private boolean isAnyReminderDue(List<? extends Standing<?>> candidates, Moment moment) {
         if (remindEvery == null) return false;
-        return considered.stream()
+        return candidates.stream()
                 .filter(each -> isToBeReminded(each, moment))
                 .map(each -> each.reported() == null ? null : each.reported().toldAt())
                 .anyMatch(toldAt -> toldAt != null && isDue(toldAt, remindEvery, moment));

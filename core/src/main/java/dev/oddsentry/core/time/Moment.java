@@ -7,7 +7,7 @@ import java.time.ZonedDateTime;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The slot a check stands for, seen in the rule's zone and calendar. Everything relative is reckoned from it.
+ * The slot a check stands for, seen in the rule's zone and calendar. Everything relative is calculated from it.
  *
  * @param days which days are worked, and when the periods begin
  * @param lastCheck the slot of the last good check, or where the rule says that it starts; null where neither is known

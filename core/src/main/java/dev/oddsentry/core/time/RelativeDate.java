@@ -27,7 +27,7 @@ public record RelativeDate(Anchor anchor, List<Step> steps) {
             "\\s*(?<sign>[+-])\\s*(?<amount>\\d{1,6})\\s+(?<unit>second|minute|hour|working day|day|week|month|quarter|year|period)s?(?=\\s|[+-]|$)",
             Pattern.CASE_INSENSITIVE);
 
-    /** Where the reckoning starts. */
+    /** Where the calculation starts. */
     public sealed interface Anchor {
         record Now() implements Anchor {}
 

@@ -1,5 +1,5 @@
 /**
- * Relative dates and windows, reckoned from a slot in a zone and never from a clock.
+ * Relative dates and windows, calculated from a slot in a zone and never from a clock.
  */
 @NullMarked
 package dev.oddsentry.core.time;

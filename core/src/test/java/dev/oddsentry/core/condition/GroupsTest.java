@@ -61,10 +61,10 @@ class GroupsTest {
     }
 
     private static @Nullable Object[] cells(Grouping grouping, Object[][] rows, Function<Measured, Series> past) {
-        var reckoner = grouping.at(SLOT);
-        var group = reckoner.newGroup();
+        var evaluator = grouping.at(SLOT);
+        var group = evaluator.newGroup();
         for (var row : rows) group.add(row);
-        return reckoner.finish(Arrays.asList("Terna"), group, past).cells();
+        return evaluator.finish(Arrays.asList("Terna"), group, past).cells();
     }
 
     private static Series series(int... values) {

@@ -120,7 +120,7 @@ class MemoryModelTest {
     /** The least memory there is, moved as the service moves its tables: only what moved or stood is looked at. */
     private static final class Memory {
         private final Habits habits;
-        private final ReportPolicy telling;
+        private final ReportPolicy reportPlanner;
         private final Map<Digest, StoredFinding> known = new HashMap<>();
         private final Map<Digest, LastReport> reported = new HashMap<>();
         private final Map<Digest, Marks> marks = new HashMap<>();
@@ -129,7 +129,7 @@ class MemoryModelTest {
 
         Memory(Habits habits) {
             this.habits = habits;
-            this.telling = new ReportPolicy(
+            this.reportPlanner = new ReportPolicy(
                     habits.reports,
                     habits.guard,
                     habits.remindDays == null ? null : Span.of(habits.remindDays, Span.Unit.DAY));
@@ -175,25 +175,25 @@ class MemoryModelTest {
                 var now = comparison.see(sighting(row));
                 if (now != null && now.state() == FindingState.OPEN) open.add(digest(row.key));
             }
-            var considered = new java.util.LinkedHashSet<Digest>(standing);
-            for (var move : comparison.finish()) considered.add(apply(move));
-            considered.addAll(marks.keySet());
-            if (habits.remindDays != null || pending.treatsAsKnown()) considered.addAll(known.keySet());
-            var choice = telling.choose(
-                    considered.stream().map(this::standing).toList(), new Moment(slot, ZONE), tick, pending);
+            var candidates = new java.util.LinkedHashSet<Digest>(standing);
+            for (var move : comparison.finish()) candidates.add(apply(move));
+            candidates.addAll(marks.keySet());
+            if (habits.remindDays != null || pending.treatsAsKnown()) candidates.addAll(known.keySet());
+            var choice = reportPlanner.choose(
+                    candidates.stream().map(this::standing).toList(), new Moment(slot, ZONE), tick, pending);
             if (fires && (habits.full || pending.reportsOpen()))
-                choice =
-                        telling.inFull(choice, open.stream().map(this::standing).toList(), slot);
+                choice = reportPlanner.inFull(
+                        choice, open.stream().map(this::standing).toList(), slot);
             if (!fires) choice = choice.notFired();
             assertThat(comparison.open())
                     .isEqualTo(known.values().stream()
                             .filter(each -> each.now().state() == FindingState.OPEN)
                             .count());
-            return settle(considered, choice, slot, scheduled);
+            return settle(candidates, choice, slot, scheduled);
         }
 
         private Map<Integer, Set<UpdateKind>> settle(
-                Set<Digest> considered, ReportPolicy.Choice<Digest> choice, Instant slot, boolean scheduled) {
+                Set<Digest> candidates, ReportPolicy.Choice<Digest> choice, Instant slot, boolean scheduled) {
             var said = new TreeMap<Integer, Set<UpdateKind>>();
             for (var told : choice.told()) {
                 reported.put(told.subject(), LastReport.told(told.now(), true, slot));
@@ -201,7 +201,7 @@ class MemoryModelTest {
             }
             for (var passed : choice.letPass())
                 reported.put(passed, LastReport.letPass(known.get(passed).now(), true, reported.get(passed)));
-            standing.removeAll(considered);
+            standing.removeAll(candidates);
             standing.addAll(choice.standing());
             for (var ended : choice.ended()) ended.marks().forEach(kind -> unmark(ended.subject(), kind));
             if (scheduled) scheduledBefore++;

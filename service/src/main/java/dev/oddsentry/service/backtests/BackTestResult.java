@@ -7,7 +7,7 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a rule would have come to over past slots, reckoned on the data as it is today.
+ * What a rule would have come to over past slots, calculated on the data as it is today.
  *
  * @param beyondStart when the rule's schedule starts, where the stretch begins before that; null otherwise
  * @param warmUp slots before {@code from} that were run and not counted

@@ -142,19 +142,19 @@ public final class Replay implements Audiences {
     }
 
     /** What the commit of a check would write. */
-    void commit(Instant slot, Evaluation reckoned, ReportPlan choice) {
+    void commit(Instant slot, Evaluation evaluation, ReportPlan choice) {
         goodSlots++;
         lastSlot = slot;
-        reckoned.moves().forEach(this::apply);
+        evaluation.moves().forEach(this::apply);
         if (rule.delivery().split() != null)
-            reckoned.exceptions().forEach(sighting -> audiences.put(sighting.key(), reckoned.audienceOf(sighting)));
+            evaluation.exceptions().forEach(sighting -> audiences.put(sighting.key(), evaluation.audienceOf(sighting)));
         for (var part : choice.parts()) {
             for (var item : part.told()) report(part.audience(), item.subject().key(), slot);
             for (var subject : part.letPass()) report(part.audience(), subject.key(), null);
-            if (part.takesOpened()) takeOpened(reckoned.moves(), part.audience());
+            if (part.takesOpened()) takeOpened(evaluation.moves(), part.audience());
         }
-        reckoned.judge().points().forEach(point -> keep(slot, point));
-        reckoned.judge().groupsWithRows().forEach(group -> groups.put(group.key(), new Seen(group.per(), goodSlots)));
+        evaluation.judge().points().forEach(point -> keep(slot, point));
+        evaluation.judge().groupsWithRows().forEach(group -> groups.put(group.key(), new Seen(group.per(), goodSlots)));
     }
 
     private void takeOpened(Moves moves, AudienceKey audience) {

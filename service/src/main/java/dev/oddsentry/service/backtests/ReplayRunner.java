@@ -19,13 +19,13 @@ import org.springframework.stereotype.Component;
 /** Takes replays of one rule one slot further, all of them on the rows of one reading. */
 @Component
 public class ReplayRunner {
-    private final Evaluator reckoning;
-    private final ReportPlanner telling;
+    private final Evaluator evaluator;
+    private final ReportPlanner reportPlanner;
     private final Schedules schedules;
 
-    ReplayRunner(Evaluator reckoning, ReportPlanner telling, Schedules schedules) {
-        this.reckoning = reckoning;
-        this.telling = telling;
+    ReplayRunner(Evaluator evaluator, ReportPlanner reportPlanner, Schedules schedules) {
+        this.evaluator = evaluator;
+        this.reportPlanner = reportPlanner;
         this.schedules = schedules;
     }
 
@@ -46,7 +46,7 @@ public class ReplayRunner {
 
     /**
      * @param replays of one query with the same parameters
-     * @throws dev.oddsentry.service.web.RefusedException if the slot cannot be reckoned, with the reason in words
+     * @throws dev.oddsentry.service.web.RefusedException if the slot cannot be calculated, with the reason in words
      */
     public List<Step> step(List<Replay> replays, QueryDefinition query, Source source, Instant slot) {
         var questions = replays.stream()
@@ -62,29 +62,29 @@ public class ReplayRunner {
                         replay.past(),
                         EvaluationInput.Asking.of(replay.copy())))
                 .toList();
-        var all = Refusals.inWords(() -> reckoning.reckonAll(questions));
+        var all = Refusals.inWords(() -> evaluator.evaluateAll(questions));
         var steps = new ArrayList<Step>();
         for (int i = 0; i < all.size(); i++) steps.add(step(replays.get(i), all.get(i), slot));
         return steps;
     }
 
-    private Step step(Replay replay, Evaluation reckoned, Instant slot) {
-        try (reckoned) {
-            return closed(replay, reckoned, slot);
+    private Step step(Replay replay, Evaluation evaluation, Instant slot) {
+        try (evaluation) {
+            return closed(replay, evaluation, slot);
         }
     }
 
-    private Step closed(Replay replay, Evaluation reckoned, Instant slot) {
-        var choice = Refusals.inWords(() -> telling.choose(reckoned, replay));
-        replay.commit(slot, reckoned, choice);
-        long critical = reckoned.exceptions().count(Severity.CRITICAL);
+    private Step closed(Replay replay, Evaluation evaluation, Instant slot) {
+        var choice = Refusals.inWords(() -> reportPlanner.choose(evaluation, replay));
+        replay.commit(slot, evaluation, choice);
+        long critical = evaluation.exceptions().count(Severity.CRITICAL);
         return new Step(
                 slot,
-                reckoned.reading().rows(),
-                reckoned.exceptions().count(),
+                evaluation.reading().rows(),
+                evaluation.exceptions().count(),
                 critical,
-                reckoned.judge().notJudged().size(),
+                evaluation.judge().notJudged().size(),
                 choice.told().size(),
-                reckoned.judge().points());
+                evaluation.judge().points());
     }
 }

@@ -24,7 +24,7 @@ import org.springframework.transaction.annotation.Transactional;
 
 /**
  * Last step: one transaction that writes memory, the message with its delivery, and the outcome; or, where anything the check was
- * reckoned with has changed since, nothing at all.
+ * calculated with has changed since, nothing at all.
  */
 @Component
 class CheckCommit {
@@ -32,7 +32,7 @@ class CheckCommit {
     private final Clock clock;
     private final CheckStore checks;
     private final UnchangedInputsCheck unchanged;
-    private final ResultWriter remembering;
+    private final ResultWriter resultWriter;
     private final MemoryWriter memory;
     private final Incidents troubles;
     private final Triggers occasions;
@@ -42,7 +42,7 @@ class CheckCommit {
             Clock clock,
             CheckStore checks,
             UnchangedInputsCheck unchanged,
-            ResultWriter remembering,
+            ResultWriter resultWriter,
             MemoryWriter memory,
             Incidents troubles,
             Triggers occasions) {
@@ -50,7 +50,7 @@ class CheckCommit {
         this.clock = clock;
         this.checks = checks;
         this.unchanged = unchanged;
-        this.remembering = remembering;
+        this.resultWriter = resultWriter;
         this.memory = memory;
         this.troubles = troubles;
         this.occasions = occasions;
@@ -58,18 +58,18 @@ class CheckCommit {
 
     /** @return false: stale, and nothing was written */
     @Transactional
-    public boolean commit(Attempt attempt, Evaluation reckoned, ReportPlan told) {
+    public boolean commit(Attempt attempt, Evaluation evaluation, ReportPlan told) {
         if (!unchanged.lock(attempt)) return false;
-        var counts = CheckSummary.of(reckoned, told);
+        var counts = CheckSummary.of(evaluation, told);
         // A later attempt may have the check, and this one writes nothing.
         if (!checks.end(attempt.checkId(), attempt.number(), counts.state(), null)) return true;
         write(attempt.checkId(), counts);
-        checks.read(attempt, reckoned.reading().readAt());
+        checks.read(attempt, evaluation.reading().readAt());
         db.update(RULE_CHECK)
-                .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(UnevaluatedGroup.first(reckoned, attempt.moment())))
+                .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(UnevaluatedGroup.first(evaluation, attempt.moment())))
                 .where(RULE_CHECK.ID.eq(attempt.checkId()))
                 .execute();
-        remembering.keep(attempt, reckoned, told);
+        resultWriter.keep(attempt, evaluation, told);
         moveOn(attempt, counts, Set.of());
         return true;
     }

@@ -17,7 +17,7 @@ import java.util.UUID;
 import org.springframework.stereotype.Component;
 
 /**
- * Runs one check from its slot to its messages: {@link CheckStarter} fixes what it is reckoned with, {@link Evaluator} reads,
+ * Runs one check from its slot to its messages: {@link CheckStarter} fixes what it is calculated with, {@link Evaluator} reads,
  * judges and compares, {@link ReportPlanner} chooses and renders, {@link CheckCommit} writes all of it or nothing. Where the rule has personal
  * copies, {@link PersonalCopies} does these steps for each.
  *
@@ -35,9 +35,9 @@ public class CheckRunner {
     private final CheckStore store;
     private final CheckStarter beginning;
     private final StartGate waiting;
-    private final Evaluator reckoning;
-    private final ReportPlanner telling;
-    private final MessagePlanner announcing;
+    private final Evaluator evaluator;
+    private final ReportPlanner reportPlanner;
+    private final MessagePlanner messagePlanner;
     private final CheckCommit commit;
     private final FailureHandler failing;
     private final RunningChecks running;
@@ -48,9 +48,9 @@ public class CheckRunner {
             CheckStore store,
             CheckStarter beginning,
             StartGate waiting,
-            Evaluator reckoning,
-            ReportPlanner telling,
-            MessagePlanner announcing,
+            Evaluator evaluator,
+            ReportPlanner reportPlanner,
+            MessagePlanner messagePlanner,
             CheckCommit commit,
             FailureHandler failing,
             RunningChecks running,
@@ -59,9 +59,9 @@ public class CheckRunner {
         this.store = store;
         this.beginning = beginning;
         this.waiting = waiting;
-        this.reckoning = reckoning;
-        this.telling = telling;
-        this.announcing = announcing;
+        this.evaluator = evaluator;
+        this.reportPlanner = reportPlanner;
+        this.messagePlanner = messagePlanner;
         this.commit = commit;
         this.failing = failing;
         this.running = running;
@@ -144,9 +144,9 @@ public class CheckRunner {
             }
             if (attempt.rule().definition().copies() != null) return copies.run(attempt);
             var query = new RunningQuery(attempt.timeLimit());
-            var reckoned = running.watch(checkId, number, query, each -> reckoning.reckon(attempt, each));
-            try (reckoned) {
-                return finish(attempt, reckoned);
+            var evaluation = running.watch(checkId, number, query, each -> evaluator.evaluate(attempt, each));
+            try (evaluation) {
+                return finish(attempt, evaluation);
             }
         } catch (RuntimeException | Error failed) {
             failing.fail(checkId, number, FailureReasons.of(checkId, failed));
@@ -155,23 +155,23 @@ public class CheckRunner {
     }
 
     /** @return false: something changed under it, and it wrote nothing */
-    private boolean finish(Attempt attempt, Evaluation reckoned) {
-        refuseEmpty(attempt, reckoned);
-        var brake = SafetyLimit.on(attempt, reckoned);
+    private boolean finish(Attempt attempt, Evaluation evaluation) {
+        refuseEmpty(attempt, evaluation);
+        var brake = SafetyLimit.on(attempt, evaluation);
         if (brake.isPresent()) {
-            failing.keepBack(attempt, reckoned, brake.get());
+            failing.keepBack(attempt, evaluation, brake.get());
             return true;
         }
         return commit.commit(
                 attempt,
-                reckoned,
-                announcing.withMessages(
-                        MessageContext.of(attempt), reckoned, telling.choose(reckoned, attempt.scope())));
+                evaluation,
+                messagePlanner.withMessages(
+                        MessageContext.of(attempt), evaluation, reportPlanner.choose(evaluation, attempt.scope())));
     }
 
-    static void refuseEmpty(Attempt attempt, Evaluation reckoned) {
+    static void refuseEmpty(Attempt attempt, Evaluation evaluation) {
         boolean fails = attempt.rule().definition().occasions().whenEmpty() == WhenEmpty.FAIL;
-        if (fails && reckoned.reading().rows() == 0)
+        if (fails && evaluation.reading().rows() == 0)
             throw new CheckFailureException(
                     "The result had no rows, which is a failure for this rule (when_empty: fail).", null);
     }

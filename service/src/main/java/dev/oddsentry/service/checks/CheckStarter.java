@@ -29,7 +29,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 import tools.jackson.core.type.TypeReference;
 
-/** First step: fixes the revisions and the memory that a check is reckoned with, in one short transaction. */
+/** First step: fixes the revisions and the memory that a check is calculated with, in one short transaction. */
 @Component
 class CheckStarter {
     private final DSLContext db;

@@ -34,24 +34,24 @@ record CheckSummary(
         @Nullable Severity worstNews,
         List<PartCount> parts) {
 
-    static CheckSummary of(Evaluation reckoned, ReportPlan told) {
-        long notJudged = reckoned.judge().notJudged().size();
+    static CheckSummary of(Evaluation evaluation, ReportPlan told) {
+        long notJudged = evaluation.judge().notJudged().size();
         return new CheckSummary(
                 state(told.told().isEmpty() ? 0 : told.messages().size(), notJudged),
-                reckoned.reading().rows(),
-                reckoned.exceptions().count(),
-                reckoned.judge().unknownRows(),
+                evaluation.reading().rows(),
+                evaluation.exceptions().count(),
+                evaluation.judge().unknownRows(),
                 notJudged,
-                SafetyLimit.opened(reckoned.moves()),
-                SafetyLimit.cleared(reckoned.moves()),
+                SafetyLimit.opened(evaluation.moves()),
+                SafetyLimit.cleared(evaluation.moves()),
                 told.told().size(),
                 told.messages().size(),
-                Math.toIntExact(reckoned.reading().took().toMillis()),
+                Math.toIntExact(evaluation.reading().took().toMillis()),
                 told.told().stream()
                         .map(ReportPlan.Item::severity)
                         .max(Comparator.naturalOrder())
                         .orElse(null),
-                PartCount.of(reckoned));
+                PartCount.of(evaluation));
     }
 
     /** @param messages those with news: that all is quiet is said without firing */

@@ -13,22 +13,22 @@ class CopyCommit {
     private final UnchangedInputsCheck unchanged;
     private final CheckStore checks;
     private final CopyStore copies;
-    private final ResultWriter remembering;
+    private final ResultWriter resultWriter;
 
-    CopyCommit(UnchangedInputsCheck unchanged, CheckStore checks, CopyStore copies, ResultWriter remembering) {
+    CopyCommit(UnchangedInputsCheck unchanged, CheckStore checks, CopyStore copies, ResultWriter resultWriter) {
         this.unchanged = unchanged;
         this.checks = checks;
         this.copies = copies;
-        this.remembering = remembering;
+        this.resultWriter = resultWriter;
     }
 
     /** @return false: stale, stopped, or another attempt has the check, and nothing was written */
     @Transactional
-    public boolean commit(Attempt attempt, PersonalCopy copy, Evaluation reckoned, ReportPlan told) {
+    public boolean commit(Attempt attempt, PersonalCopy copy, Evaluation evaluation, ReportPlan told) {
         if (!unchanged.lock(attempt) || !checks.lockRunning(attempt.checkId(), attempt.number())) return false;
-        copies.good(attempt, copy, CheckSummary.of(reckoned, told));
-        checks.read(attempt, reckoned.reading().readAt());
-        remembering.keep(attempt, reckoned, told);
+        copies.good(attempt, copy, CheckSummary.of(evaluation, told));
+        checks.read(attempt, evaluation.reading().readAt());
+        resultWriter.keep(attempt, evaluation, told);
         return true;
     }
 }

@@ -79,9 +79,9 @@ class FailureHandler {
 
     /** @param reason why nothing is reported until a person looked */
     @Transactional
-    public void keepBack(Attempt attempt, Evaluation reckoned, String reason) {
+    public void keepBack(Attempt attempt, Evaluation evaluation, String reason) {
         if (!store.keepBack(
-                attempt.checkId(), attempt.number(), reckoned.reading().rows(), reason + ". Approve or discard it."))
+                attempt.checkId(), attempt.number(), evaluation.reading().rows(), reason + ". Approve or discard it."))
             return;
         var rule = attempt.rule().definition();
         troubles.failed(

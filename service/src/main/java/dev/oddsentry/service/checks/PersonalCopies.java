@@ -22,7 +22,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * Runs a check of a rule with personal copies: each is reckoned, told and committed for itself, so that one that fails holds back no
+ * Runs a check of a rule with personal copies: each is calculated, told and committed for itself, so that one that fails holds back no
  * other. Another attempt at the same check leaves alone those that are done.
  */
 @Component
@@ -30,9 +30,9 @@ class PersonalCopies {
     private final CopyRecipients recipients;
     private final CopyStore store;
     private final RunningChecks running;
-    private final Evaluator reckoning;
-    private final ReportPlanner telling;
-    private final MessagePlanner announcing;
+    private final Evaluator evaluator;
+    private final ReportPlanner reportPlanner;
+    private final MessagePlanner messagePlanner;
     private final CopyCommit commit;
     private final CopiesFinisher end;
 
@@ -40,17 +40,17 @@ class PersonalCopies {
             CopyRecipients recipients,
             CopyStore store,
             RunningChecks running,
-            Evaluator reckoning,
-            ReportPlanner telling,
-            MessagePlanner announcing,
+            Evaluator evaluator,
+            ReportPlanner reportPlanner,
+            MessagePlanner messagePlanner,
             CopyCommit commit,
             CopiesFinisher end) {
         this.recipients = recipients;
         this.store = store;
         this.running = running;
-        this.reckoning = reckoning;
-        this.telling = telling;
-        this.announcing = announcing;
+        this.evaluator = evaluator;
+        this.reportPlanner = reportPlanner;
+        this.messagePlanner = messagePlanner;
         this.commit = commit;
         this.end = end;
     }
@@ -107,27 +107,29 @@ class PersonalCopies {
             if (copy.problem() != null) throw new CheckFailureException(copy.problem(), null);
             var attempt = whole.of(copy, prior);
             var query = new RunningQuery(attempt.timeLimit());
-            var reckoned =
-                    running.watch(attempt.checkId(), attempt.number(), query, each -> reckoning.reckon(attempt, each));
-            try (reckoned) {
-                return finish(attempt, copy, reckoned);
+            var evaluation = running.watch(
+                    attempt.checkId(), attempt.number(), query, each -> evaluator.evaluate(attempt, each));
+            try (evaluation) {
+                return finish(attempt, copy, evaluation);
             }
         } catch (RuntimeException | Error failed) {
             return Undone.failed(copy, FailureReasons.of(whole.checkId(), failed));
         }
     }
 
-    private Went finish(Attempt attempt, PersonalCopy copy, Evaluation reckoned) {
-        CheckRunner.refuseEmpty(attempt, reckoned);
-        var brake = SafetyLimit.on(attempt, reckoned);
+    private Went finish(Attempt attempt, PersonalCopy copy, Evaluation evaluation) {
+        CheckRunner.refuseEmpty(attempt, evaluation);
+        var brake = SafetyLimit.on(attempt, evaluation);
         if (brake.isPresent())
-            return new Undone(copy, brake.get(), null, CheckSummary.of(reckoned, ReportPlan.NOTHING));
+            return new Undone(copy, brake.get(), null, CheckSummary.of(evaluation, ReportPlan.NOTHING));
         return commit.commit(
                         attempt,
                         copy,
-                        reckoned,
-                        announcing.withMessages(
-                                MessageContext.of(attempt), reckoned, telling.choose(reckoned, attempt.scope())))
+                        evaluation,
+                        messagePlanner.withMessages(
+                                MessageContext.of(attempt),
+                                evaluation,
+                                reportPlanner.choose(evaluation, attempt.scope())))
                 ? Went.Plainly.DONE
                 : Went.Plainly.STALE;
     }

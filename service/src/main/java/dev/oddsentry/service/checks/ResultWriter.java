@@ -53,23 +53,23 @@ class ResultWriter {
     }
 
     /** In the transaction that is open. */
-    void keep(Attempt attempt, Evaluation reckoned, ReportPlan told) {
+    void keep(Attempt attempt, Evaluation evaluation, ReportPlan told) {
         var by = new MemoryWriter.Writing(attempt.scope(), attempt.checkId(), attempt.slot());
         var hearing = hearing(by, told);
-        var heard = heard(reckoned, hearing);
+        var heard = heard(evaluation, hearing);
         var taken = taken(hearing);
         NewFindingWriter.AtOpening atOpening = (key, at) -> heard.getOrDefault(key, taken.get(at));
-        var ids = memory.apply(by, reckoned.moves(), atOpening, reckoned.columns(), rows(reckoned));
+        var ids = memory.apply(by, evaluation.moves(), atOpening, evaluation.columns(), rows(evaluation));
         reported.stand(by.scope(), ids(told.standing(), ids));
         reported.endMarks(by, endedMarks(told, ids));
         hearing.forEach(each -> report(by, each, heard, ids));
-        tellRoundUps(by, reckoned, told);
-        if (attempt.isCounted()) keepMeasures(attempt, reckoned);
+        tellRoundUps(by, evaluation, told);
+        if (attempt.isCounted()) keepMeasures(attempt, evaluation);
     }
 
     /** They hear at their own times, but for what they want at once. */
-    private void tellRoundUps(MemoryWriter.Writing by, Evaluation reckoned, ReportPlan told) {
-        if (reckoned.moves().isEmpty() || by.scope().copy() != null) return;
+    private void tellRoundUps(MemoryWriter.Writing by, Evaluation evaluation, ReportPlan told) {
+        if (evaluation.moves().isEmpty() || by.scope().copy() != null) return;
         var hearing = roundUps.of(by.ruleId());
         if (hearing.isEmpty()) return;
         roundUps.letPassMoved(by.scope(), by.slot(), told.owed());
@@ -113,16 +113,16 @@ class ResultWriter {
     }
 
     /** What is heard at once of findings that open; the others have rows of their own for what was reported. */
-    private static Map<Digest, NewFindingWriter.Heard> heard(Evaluation reckoned, List<Hearing> hearing) {
+    private static Map<Digest, NewFindingWriter.Heard> heard(Evaluation evaluation, List<Hearing> hearing) {
         var heard = new HashMap<Digest, NewFindingWriter.Heard>();
         for (var each : hearing) {
             long audience = each.audience().id();
             var passed = new NewFindingWriter.Heard(audience, null, Set.of());
-            for (var subject : each.part().letPass()) if (opens(subject, reckoned)) heard.put(subject.key(), passed);
+            for (var subject : each.part().letPass()) if (opens(subject, evaluation)) heard.put(subject.key(), passed);
             if (each.message() == null) continue;
             var told = new HashMap<Set<UpdateKind>, NewFindingWriter.Heard>();
             for (var item : each.part().told())
-                if (opens(item.subject(), reckoned))
+                if (opens(item.subject(), evaluation))
                     heard.put(
                             item.subject().key(),
                             told.computeIfAbsent(
@@ -133,8 +133,8 @@ class ResultWriter {
     }
 
     /** True of one that is new and open; one that is pending is known as if it were open, which is not as it is now. */
-    private static boolean opens(ReportPlan.Subject subject, Evaluation reckoned) {
-        return subject.id() == null && !reckoned.pending().contains(subject.key());
+    private static boolean opens(ReportPlan.Subject subject, Evaluation evaluation) {
+        return subject.id() == null && !evaluation.pending().contains(subject.key());
     }
 
     private void report(
@@ -158,31 +158,31 @@ class ResultWriter {
         reported.heard(by, each.audience());
     }
 
-    private static MemoryWriter.Rows rows(Evaluation reckoned) {
+    private static MemoryWriter.Rows rows(Evaluation evaluation) {
         return new MemoryWriter.Rows() {
             @Override
             public void forEach(Predicate<Digest> which, Consumer<EvaluatedRow> act) {
-                reckoned.exceptions().forEach(which, act);
+                evaluation.exceptions().forEach(which, act);
             }
 
             @Override
             public AudienceKey audienceOf(EvaluatedRow exception) {
-                return reckoned.audienceOf(exception);
+                return evaluation.audienceOf(exception);
             }
         };
     }
 
     /** Only checks that count add points, one a slot, so that a person who asks often does not bend the usual value. */
-    private void keepMeasures(Attempt attempt, Evaluation reckoned) {
+    private void keepMeasures(Attempt attempt, Evaluation evaluation) {
         var rule = attempt.rule().definition();
-        var points = reckoned.judge().points();
+        var points = evaluation.judge().points();
         if (!points.isEmpty())
             series.keep(attempt.scope(), rule, attempt.query().definition(), attempt.slot(), points, false);
         boolean expectsThemAgain =
                 rule.groups() != null && rule.groups().from() instanceof RuleDefinition.ExpectedGroups.OfLastChecks;
         if (expectsThemAgain)
             series.saw(
-                    attempt.scope(), attempt.goodSlots() + 1, reckoned.judge().groupsWithRows());
+                    attempt.scope(), attempt.goodSlots() + 1, evaluation.judge().groupsWithRows());
     }
 
     private static List<LastReportWriter.Telling> tellings(List<ReportPlan.Item> told, NewFindingWriter.Ids ids) {

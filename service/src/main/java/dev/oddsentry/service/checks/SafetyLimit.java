@@ -12,11 +12,11 @@ final class SafetyLimit {
     private SafetyLimit() {}
 
     /** Why the check is kept back; empty if it is not, since it is within bounds, was let through, or follows an edit. */
-    static Optional<String> on(Attempt attempt, Evaluation reckoned) {
+    static Optional<String> on(Attempt attempt, Evaluation evaluation) {
         if (attempt.released() || !attempt.pending().isNone()) return Optional.empty();
-        long opened = opened(reckoned.moves());
-        long cleared = cleared(reckoned.moves());
-        long before = reckoned.open() - opened + cleared;
+        long opened = opened(evaluation.moves());
+        long cleared = cleared(evaluation.moves());
+        long before = evaluation.open() - opened + cleared;
         return attempt.rule().definition().memory().brakes().keepBack(before, cleared, opened);
     }
 

@@ -17,7 +17,7 @@ import java.util.Optional;
 import java.util.concurrent.atomic.AtomicBoolean;
 import org.springframework.stereotype.Component;
 
-/** What a check waits for before it asks its source. Waiting is for the wall clock: what is asked then is still reckoned from the slot. */
+/** What a check waits for before it asks its source. Waiting is for the wall clock: what is asked then is still calculated from the slot. */
 @Component
 class StartGate {
     private final DefinitionStore definitions;

@@ -12,7 +12,7 @@ import java.util.Optional;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
-/** Asks at a commit whether everything that a check was reckoned with is as it was at the start. */
+/** Asks at a commit whether everything that a check was calculated with is as it was at the start. */
 @Component
 class UnchangedInputsCheck {
     private final DSLContext db;

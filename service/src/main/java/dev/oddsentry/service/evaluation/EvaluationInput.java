@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * What is asked at one slot, with everything that the answer depends on besides the source's rows.
  *
- * @param known every finding as memory holds it; used up by the reckoning
+ * @param known every finding as memory holds it; used up by the calculation
  * @param tick how the rule's good checks are counted at this one
  * @param pending what a person did that this check owes something to
  */
@@ -52,7 +52,7 @@ public record EvaluationInput(
             @Nullable Set<Digest> wanted,
             long most) {
 
-        /** Reckons alone. */
+        /** Calculates alone. */
         public static Asking of(@Nullable String copy) {
             return new Asking(copy, false, false, null, null, null, Long.MAX_VALUE);
         }

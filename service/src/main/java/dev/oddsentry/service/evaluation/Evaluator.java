@@ -51,10 +51,10 @@ public class Evaluator {
         this.digester = installation.digester();
     }
 
-    public Evaluation reckon(Attempt attempt, RunningQuery running) {
+    public Evaluation evaluate(Attempt attempt, RunningQuery running) {
         var rule = attempt.rule().definition();
         var query = attempt.query().definition();
-        return reckon(new EvaluationInput(
+        return evaluate(new EvaluationInput(
                 rule,
                 query,
                 attempt.source(),
@@ -86,26 +86,27 @@ public class Evaluator {
     }
 
     /** The same for a preview or a trial, which have no attempt. */
-    public Evaluation reckon(EvaluationInput question) {
-        return reckonAll(List.of(question)).getFirst();
+    public Evaluation evaluate(EvaluationInput question) {
+        return evaluateAll(List.of(question)).getFirst();
     }
 
     /** Several questions on the rows of one reading: they differ in conditions, thresholds or memory alone. */
-    public List<Evaluation> reckonAll(List<EvaluationInput> questions) {
+    public List<Evaluation> evaluateAll(List<EvaluationInput> questions) {
         var all = questions.stream().map(Rows::new).toList();
         var first = questions.getFirst();
         var values = Parameters.valuesAt(first.moment(), first.rule(), first.query());
         var watched = first.asking().running();
         var running = watched == null ? new RunningQuery(first.source().timeLimit()) : watched;
         try {
-            return reckonAll(all, first, values, running);
+            return evaluateAll(all, first, values, running);
         } catch (RuntimeException | Error failed) {
             all.forEach(rows -> rows.exceptions.close());
             throw failed;
         }
     }
 
-    private List<Evaluation> reckonAll(List<Rows> all, EvaluationInput first, QueryInput values, RunningQuery running) {
+    private List<Evaluation> evaluateAll(
+            List<Rows> all, EvaluationInput first, QueryInput values, RunningQuery running) {
         var reading = queries.read(
                 first.source(),
                 first.query(),

@@ -16,9 +16,9 @@ public record PartCount(
         long rowsLeft,
         Map<String, Long> unknown,
         @Nullable Long unknownRows) {
-    public static List<PartCount> of(Evaluation reckoned) {
-        var columns = reckoned.columns();
-        return reckoned.judge().tally().stream()
+    public static List<PartCount> of(Evaluation evaluation) {
+        var columns = evaluation.columns();
+        return evaluation.judge().tally().stream()
                 .map(part -> {
                     var unknown = new LinkedHashMap<String, Long>();
                     part.unknownByColumn()

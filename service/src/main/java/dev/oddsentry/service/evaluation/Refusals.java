@@ -8,9 +8,9 @@ import java.util.function.Supplier;
 public final class Refusals {
     private Refusals() {}
 
-    public static <T> T inWords(Supplier<T> reckoning) {
+    public static <T> T inWords(Supplier<T> evaluator) {
         try {
-            return reckoning.get();
+            return evaluator.get();
         } catch (QueryFailureException | CheckFailureException refused) {
             throw RefusedException.invalid(String.valueOf(refused.getMessage()));
         }

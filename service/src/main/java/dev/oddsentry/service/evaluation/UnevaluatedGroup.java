@@ -8,8 +8,8 @@ import java.util.List;
 public record UnevaluatedGroup(String group, String reason) {
     private static final int MOST_NAMED = 20;
 
-    public static List<UnevaluatedGroup> first(Evaluation reckoned, Moment moment) {
-        return reckoned.judge().notJudged().stream()
+    public static List<UnevaluatedGroup> first(Evaluation evaluation, Moment moment) {
+        return evaluation.judge().notJudged().stream()
                 .limit(MOST_NAMED)
                 .map(each -> new UnevaluatedGroup(CellText.joined(each.per(), moment.zone()), each.reason()))
                 .toList();

@@ -11,19 +11,21 @@ import java.util.List;
  * @param empty true where the text is there, but empty
  */
 public record UnknownRowsSuggestion(String column, long rows, String condition, boolean empty) {
-    public static List<UnknownRowsSuggestion> of(Evaluation reckoned) {
+    public static List<UnknownRowsSuggestion> of(Evaluation evaluation) {
         var offers = new ArrayList<UnknownRowsSuggestion>();
-        var tally = reckoned.judge().tally();
+        var tally = evaluation.judge().tally();
         for (int i = 0; i < tally.size(); i++) {
             int part = i;
             tally.get(i).unknownByColumn().forEach((index, rows) -> {
-                String column = reckoned.columns().at(index).name();
-                reckoned.judges()
+                String column = evaluation.columns().at(index).name();
+                evaluation
+                        .judges()
                         .countingMissing(part, column)
                         .ifPresent(condition -> offers.add(new UnknownRowsSuggestion(column, rows, condition, false)));
             });
         }
-        reckoned.emptyTexts()
+        evaluation
+                .emptyTexts()
                 .forEach(each ->
                         offers.add(new UnknownRowsSuggestion(each.column(), each.rows(), each.instead(), true)));
         return offers;

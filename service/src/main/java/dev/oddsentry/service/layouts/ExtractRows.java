@@ -147,7 +147,7 @@ public final class ExtractRows {
         return String.valueOf(a).compareTo(String.valueOf(b));
     }
 
-    /** A reckoned value that has no end, such as an average, is shortened; what is exact and short stays as it is. */
+    /** A calculated value that has no end, such as an average, is shortened; what is exact and short stays as it is. */
     private @Nullable Object shown(int index, @Nullable Object value) {
         return index < firstReckoned ? value : Numbers.readable(value);
     }

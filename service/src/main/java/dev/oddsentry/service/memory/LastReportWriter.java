@@ -94,10 +94,10 @@ public class LastReportWriter {
         record(audience, messageId, told);
         moveReported(by, audience, messageId, ids(told));
         var byKind = new HashMap<FindingEvents.Kind, List<Long>>();
-        for (var telling : told) {
-            String kind = FindingEvents.reported(telling.kinds());
-            byKind.computeIfAbsent(new FindingEvents.Kind(kind, telling.severity()), _ -> new ArrayList<>())
-                    .add(telling.finding());
+        for (var reportPlanner : told) {
+            String kind = FindingEvents.reported(reportPlanner.kinds());
+            byKind.computeIfAbsent(new FindingEvents.Kind(kind, reportPlanner.severity()), _ -> new ArrayList<>())
+                    .add(reportPlanner.finding());
         }
         byKind.forEach((kind, findings) -> events.record(by, kind, findings, messageId));
     }

@@ -27,14 +27,14 @@ final class ChartBuilder {
     private ChartBuilder() {}
 
     /** Empty where the rule asks for none, or nothing was measured before. */
-    static Optional<Chart> of(MessageContext about, Evaluation reckoned, MessageDraft letter) {
+    static Optional<Chart> of(MessageContext about, Evaluation evaluation, MessageDraft letter) {
         String name = about.rule().delivery().chart();
         if (name == null) return Optional.empty();
-        var measured = reckoned.judges().recorded().stream()
+        var measured = evaluation.judges().recorded().stream()
                 .filter(each -> each.text().equals(name))
                 .findFirst();
         if (measured.isEmpty()) return Optional.empty();
-        var lines = lines(about, reckoned, letter, measured.get());
+        var lines = lines(about, evaluation, letter, measured.get());
         if (lines.isEmpty()) return Optional.empty();
         var label = about.labels().column(name);
         var rule = about.rule();
@@ -43,12 +43,12 @@ final class ChartBuilder {
     }
 
     private static List<Chart.Line> lines(
-            MessageContext about, Evaluation reckoned, MessageDraft letter, Measured measured) {
+            MessageContext about, Evaluation evaluation, MessageDraft letter, Measured measured) {
         var byGroup = new HashMap<Digest, RuleJudge.Point>();
-        reckoned.judge().points().stream()
+        evaluation.judge().points().stream()
                 .filter(point -> point.measured().equals(measured))
                 .forEach(point -> byGroup.put(point.group(), point));
-        var past = reckoned.question().past().series(Map.of(measured, new Need(MOST_POINTS, Span.ZERO)));
+        var past = evaluation.question().past().series(Map.of(measured, new Need(MOST_POINTS, Span.ZERO)));
         var lines = new ArrayList<Chart.Line>();
         var worstFirst = letter.told().stream()
                 .sorted(Comparator.comparing(ReportPlan.Item::severity).reversed())

@@ -49,7 +49,7 @@ class MessageComposer {
     private final MessageBuilder messages;
     private final Schedules schedules;
     private final Settings settings;
-    private final AttachmentWriter attaching;
+    private final AttachmentWriter attachmentWriter;
     private final ReaderLinks readerLinks;
 
     MessageComposer(
@@ -57,36 +57,38 @@ class MessageComposer {
             MessageBuilder messages,
             Schedules schedules,
             Settings settings,
-            AttachmentWriter attaching,
+            AttachmentWriter attachmentWriter,
             ReaderLinks readerLinks) {
         this.memory = memory;
         this.messages = messages;
         this.schedules = schedules;
         this.settings = settings;
-        this.attaching = attaching;
+        this.attachmentWriter = attachmentWriter;
         this.readerLinks = readerLinks;
     }
 
     /** @param also the rows of other queries that go with it */
-    NewMessage message(MessageContext about, Evaluation reckoned, MessageDraft letter, List<AdditionalRows.Rows> also) {
+    NewMessage message(
+            MessageContext about, Evaluation evaluation, MessageDraft letter, List<AdditionalRows.Rows> also) {
         return letter.language() == null
-                ? composed(about, reckoned, letter, also)
-                : composed(about.in(letter.language()), reckoned, letter, also);
+                ? composed(about, evaluation, letter, also)
+                : composed(about.in(letter.language()), evaluation, letter, also);
     }
 
     private NewMessage composed(
-            MessageContext about, Evaluation reckoned, MessageDraft letter, List<AdditionalRows.Rows> also) {
+            MessageContext about, Evaluation evaluation, MessageDraft letter, List<AdditionalRows.Rows> also) {
         UUID id = UUID.randomUUID();
         var rule = about.rule();
         var delivery = rule.delivery();
-        var rows = reckoned.rows(about.labels()).in(rule.delivery().texts().language());
-        var news = rows.extract(newsRows(about, letter, reckoned, rows));
+        var rows = evaluation.rows(about.labels()).in(rule.delivery().texts().language());
+        var news = rows.extract(newsRows(about, letter, evaluation, rows));
         var layout = delivery.layout();
         boolean linkOnly = delivery.show() == Show.LINK;
         boolean all = delivery.attaches() || layout.stillOpen() || linkOnly;
-        var standing = all ? standing(about, letter, reckoned, rows) : List.<Extract.Row>of();
+        var standing = all ? standing(about, letter, evaluation, rows) : List.<Extract.Row>of();
         var others = also.stream().map(each -> other(about, letter, each)).toList();
-        var attached = attaching.files(about, title(about, letter), letter.split(), rows, news, standing, others);
+        var attached =
+                attachmentWriter.files(about, title(about, letter), letter.split(), rows, news, standing, others);
         Instant next = schedules.of(rule).nextAfter(about.moment().slot()).orElse(null);
         String findings = settings.baseUrl() + "/rules/" + rule.name();
         int mostRows = layout.rowsInMail() == null ? Announcement.MOST_ROWS : layout.rowsInMail();
@@ -105,7 +107,7 @@ class MessageComposer {
                 letter.open(),
                 letter.leftOut(),
                 because(about),
-                notCounted(about, reckoned),
+                notCounted(about, evaluation),
                 new Announcement.Habit(
                         rule.memory().mode() == RuleDefinition.Mode.FULL,
                         rule.memory().report(),
@@ -114,7 +116,7 @@ class MessageComposer {
                                 : MinimumDuration.text(rule.memory().remindEvery())),
                 letter.since(),
                 next,
-                linkOnly ? null : ChartBuilder.of(about, reckoned, letter).orElse(null),
+                linkOnly ? null : ChartBuilder.of(about, evaluation, letter).orElse(null),
                 linkOnly
                         ? List.of()
                         : others.stream().flatMap(MessageComposer::shown).toList(),
@@ -192,11 +194,11 @@ class MessageComposer {
         return about.labels().because(rule.exceptions());
     }
 
-    private static String notCounted(MessageContext about, Evaluation reckoned) {
+    private static String notCounted(MessageContext about, Evaluation evaluation) {
         var language = about.rule().delivery().texts().language();
         return language == Language.EN
-                ? UnknownSummary.of(reckoned, about.labels(), about.rule().zone())
-                : Announcement.unknown(language, reckoned.judge().unknownRows());
+                ? UnknownSummary.of(evaluation, about.labels(), about.rule().zone())
+                : Announcement.unknown(language, evaluation.judge().unknownRows());
     }
 
     private static Announcement.Own own(
@@ -240,14 +242,14 @@ class MessageComposer {
     }
 
     private List<Extract.Row> newsRows(
-            MessageContext about, MessageDraft letter, Evaluation reckoned, ExtractRows rows) {
+            MessageContext about, MessageDraft letter, Evaluation evaluation, ExtractRows rows) {
         var told = letter.told();
         if (told.isEmpty()) return List.of();
         var present = new HashMap<Digest, EvaluatedRow>();
         var toldKeys = new HashSet<Digest>();
         told.forEach(item -> toldKeys.add(item.subject().key()));
         var held = new HeldRows();
-        reckoned.exceptions().forEach(toldKeys::contains, sighting -> {
+        evaluation.exceptions().forEach(toldKeys::contains, sighting -> {
             held.add(sighting.row());
             present.put(sighting.key(), sighting);
         });
@@ -288,14 +290,14 @@ class MessageComposer {
 
     /** What was told before and is still there. */
     private List<Extract.Row> standing(
-            MessageContext about, MessageDraft letter, Evaluation reckoned, ExtractRows rows) {
+            MessageContext about, MessageDraft letter, Evaluation evaluation, ExtractRows rows) {
         Set<Digest> toldKeys = new HashSet<>();
         letter.told().forEach(item -> toldKeys.add(item.subject().key()));
         var standing = new ArrayList<Extract.Row>();
         var held = new HeldRows();
-        reckoned.exceptions().forEach(sighting -> {
-            boolean open = !reckoned.pending().contains(sighting.key()) && !toldKeys.contains(sighting.key());
-            if (!open || (letter.split() != null && !letter.has(reckoned.audienceOf(sighting)))) return;
+        evaluation.exceptions().forEach(sighting -> {
+            boolean open = !evaluation.pending().contains(sighting.key()) && !toldKeys.contains(sighting.key());
+            if (!open || (letter.split() != null && !letter.has(evaluation.audienceOf(sighting)))) return;
             held.add(sighting.row());
             standing.add(linked(about, rows.standing(sighting), sighting.key()));
         });

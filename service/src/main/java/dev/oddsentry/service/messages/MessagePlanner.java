@@ -26,7 +26,7 @@ public class MessagePlanner {
 
     private final MemoryStore memory;
     private final SplitRecipients addresses;
-    private final MessageComposer composing;
+    private final MessageComposer messageComposer;
     private final AdditionalRows alsoSending;
     private final RecipientLanguages languages;
     private final Directory directory;
@@ -34,7 +34,7 @@ public class MessagePlanner {
     MessagePlanner(
             MemoryStore memory,
             SplitRecipients addresses,
-            MessageComposer composing,
+            MessageComposer messageComposer,
             AdditionalRows alsoSending,
             RecipientLanguages languages,
             Directory directory,
@@ -44,56 +44,56 @@ public class MessagePlanner {
         this.directory = directory;
         this.memory = memory;
         this.addresses = addresses;
-        this.composing = composing;
+        this.messageComposer = messageComposer;
     }
 
     /** The plan with the messages that report it: one for each audience that is sent anything, and one for all without recipients of their own. */
-    public ReportPlan withMessages(MessageContext about, Evaluation reckoned, ReportPlan told) {
+    public ReportPlan withMessages(MessageContext about, Evaluation evaluation, ReportPlan told) {
         boolean says = !told.told().isEmpty() || about.rule().delivery().texts().allQuiet();
-        return says ? told.with(messages(about, reckoned, told)) : told;
+        return says ? told.with(messages(about, evaluation, told)) : told;
     }
 
-    public List<ReportPlan.Outgoing> messages(MessageContext about, Evaluation reckoned, ReportPlan told) {
-        var letters = letters(about, reckoned, told);
+    public List<ReportPlan.Outgoing> messages(MessageContext about, Evaluation evaluation, ReportPlan told) {
+        var letters = letters(about, evaluation, told);
         var also = letters.isEmpty() ? List.<AdditionalRows.Rows>of() : alsoSending.read(about);
         return letters.stream()
                 // A rule that only a round-up tells of has nobody of its own.
                 .filter(letter -> !letter.to().isEmpty())
-                .map(letter ->
-                        new ReportPlan.Outgoing(composing.message(about, reckoned, letter, also), letter.parts()))
+                .map(letter -> new ReportPlan.Outgoing(
+                        messageComposer.message(about, evaluation, letter, also), letter.parts()))
                 .toList();
     }
 
     /** All messages as they would be, each to this address alone. */
     public List<ReportPlan.Outgoing> previewsFor(
-            String address, MessageContext about, Evaluation reckoned, ReportPlan told) {
-        var letters = letters(about, reckoned, told);
+            String address, MessageContext about, Evaluation evaluation, ReportPlan told) {
+        var letters = letters(about, evaluation, told);
         var also = letters.isEmpty() ? List.<AdditionalRows.Rows>of() : alsoSending.read(about);
         return letters.stream()
                 .limit(MOST_PREVIEWS)
                 .map(letter -> letter.insteadTo(address))
-                .map(letter ->
-                        new ReportPlan.Outgoing(composing.message(about, reckoned, letter, also), letter.parts()))
+                .map(letter -> new ReportPlan.Outgoing(
+                        messageComposer.message(about, evaluation, letter, also), letter.parts()))
                 .toList();
     }
 
     /** Those of the messages that go to this address among others, written to it alone. */
     public List<ReportPlan.Outgoing> messagesTo(
-            String address, MessageContext about, Evaluation reckoned, ReportPlan told) {
-        var letters = letters(about, reckoned, told);
+            String address, MessageContext about, Evaluation evaluation, ReportPlan told) {
+        var letters = letters(about, evaluation, told);
         var also = letters.isEmpty() ? List.<AdditionalRows.Rows>of() : alsoSending.read(about);
         return letters.stream()
                 .map(letter -> letter.toOnly(address))
                 .filter(letter -> !letter.to().isEmpty())
-                .map(letter ->
-                        new ReportPlan.Outgoing(composing.message(about, reckoned, letter, also), letter.parts()))
+                .map(letter -> new ReportPlan.Outgoing(
+                        messageComposer.message(about, evaluation, letter, also), letter.parts()))
                 .toList();
     }
 
     /** Of those who hear together each reads it in their own language, where they have set one. */
-    private List<MessageDraft> letters(MessageContext about, Evaluation reckoned, ReportPlan told) {
+    private List<MessageDraft> letters(MessageContext about, Evaluation evaluation, ReportPlan told) {
         var languages = this.languages.byAddress();
-        return inOneLanguage(about, reckoned, told).stream()
+        return inOneLanguage(about, evaluation, told).stream()
                 .flatMap(letter -> byLanguage(letter, about, languages).stream())
                 .toList();
     }
@@ -113,7 +113,7 @@ public class MessagePlanner {
                 .toList();
     }
 
-    private List<MessageDraft> inOneLanguage(MessageContext about, Evaluation reckoned, ReportPlan told) {
+    private List<MessageDraft> inOneLanguage(MessageContext about, Evaluation evaluation, ReportPlan told) {
         var hearing = told.parts().stream()
                 .filter(part -> !part.told().isEmpty())
                 .sorted(Comparator.comparing(
@@ -123,12 +123,12 @@ public class MessagePlanner {
         if (hearing.isEmpty()) {
             if (!about.rule().delivery().texts().allQuiet()) return List.of();
             var last = lastReports.get(AudienceKey.WHOLE);
-            return List.of(new MessageDraft(List.of(ReportPlan.Part.QUIET), about.to(), null, reckoned.open(), last));
+            return List.of(new MessageDraft(List.of(ReportPlan.Part.QUIET), about.to(), null, evaluation.open(), last));
         }
         var split = about.rule().delivery().split();
         if (split == null) {
             var last = lastReports.get(hearing.getFirst().audience());
-            return List.of(new MessageDraft(hearing, about.to(), null, reckoned.open(), last));
+            return List.of(new MessageDraft(hearing, about.to(), null, evaluation.open(), last));
         }
         var addresses = this.addresses.of(about.rule(), about.moment(), split);
         Map<AudienceKey, Integer> open = about.scope() == null ? Map.of() : memory.open(about.scope());
@@ -136,7 +136,7 @@ public class MessagePlanner {
         var unassigned = new ArrayList<ReportPlan.Part>();
         for (var part : hearing) {
             String value = Objects.requireNonNullElse(part.audience().split(), "");
-            var to = this.addresses.recipientsOf(addresses, about, part, reckoned);
+            var to = this.addresses.recipientsOf(addresses, about, part, evaluation);
             if (to.isEmpty()) unassigned.add(part);
             else
                 letters.add(

@@ -24,14 +24,14 @@ class RowAddresses {
     }
 
     /** Of what the audience is told; what is over by its last row. What is no address names nobody, so that others hear of it. */
-    List<String> addresses(MessageContext about, ReportPlan.Part part, String column, Evaluation reckoned) {
-        var place = reckoned.columns().indexOf(column, false);
+    List<String> addresses(MessageContext about, ReportPlan.Part part, String column, Evaluation evaluation) {
+        var place = evaluation.columns().indexOf(column, false);
         if (place.isEmpty()) return List.of();
         Set<Digest> told =
                 part.told().stream().map(item -> item.subject().key()).collect(Collectors.toSet());
         var found = new LinkedHashSet<String>();
         var present = new LinkedHashSet<Digest>();
-        reckoned.exceptions().forEach(told::contains, sighting -> {
+        evaluation.exceptions().forEach(told::contains, sighting -> {
             present.add(sighting.key());
             named(sighting.row().get(place.getAsInt())).forEach(found::add);
         });
@@ -41,7 +41,7 @@ class RowAddresses {
                 .map(ReportPlan.Subject::id)
                 .filter(Objects::nonNull)
                 .toList();
-        String name = reckoned.columns().at(place.getAsInt()).name();
+        String name = evaluation.columns().at(place.getAsInt()).name();
         memory.lastRows(gone).values().forEach(row -> named(row.get(name)).forEach(found::add));
         return List.copyOf(found);
     }

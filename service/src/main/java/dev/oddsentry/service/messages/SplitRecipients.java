@@ -51,10 +51,12 @@ public class SplitRecipients {
      * @return who hears of an audience's findings: who is named for its value, else the addresses in its rows; empty where neither is
      */
     public List<String> recipientsOf(
-            Map<String, List<String>> named, MessageContext about, ReportPlan.Part part, Evaluation reckoned) {
+            Map<String, List<String>> named, MessageContext about, ReportPlan.Part part, Evaluation evaluation) {
         var split = Objects.requireNonNull(about.rule().delivery().split(), "not split");
         var to = named.getOrDefault(Objects.requireNonNullElse(part.audience().split(), ""), List.of());
-        return to.isEmpty() && split.address() != null ? ofRows.addresses(about, part, split.address(), reckoned) : to;
+        return to.isEmpty() && split.address() != null
+                ? ofRows.addresses(about, part, split.address(), evaluation)
+                : to;
     }
 
     private Map<String, List<String>> ofQuery(RuleDefinition rule, Moment moment, Split split, String name) {

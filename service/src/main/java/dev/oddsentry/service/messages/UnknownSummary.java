@@ -14,25 +14,26 @@ final class UnknownSummary {
 
     private UnknownSummary() {}
 
-    static String of(Evaluation reckoned, RuleLabels labels, ZoneId zone) {
-        return labels.groups() == null ? rows(reckoned, labels) : groups(reckoned, zone);
+    static String of(Evaluation evaluation, RuleLabels labels, ZoneId zone) {
+        return labels.groups() == null ? rows(evaluation, labels) : groups(evaluation, zone);
     }
 
-    private static String rows(Evaluation reckoned, RuleLabels labels) {
+    private static String rows(Evaluation evaluation, RuleLabels labels) {
         var byColumn = new TreeMap<Integer, Long>();
-        reckoned.judge()
+        evaluation
+                .judge()
                 .tally()
                 .forEach(part ->
                         part.unknownByColumn().forEach((index, rows) -> byColumn.merge(index, rows, Long::sum)));
         if (byColumn.isEmpty()) return "";
         var lacking = new ArrayList<String>();
         byColumn.forEach((index, rows) -> lacking.add((rows == 1 ? "1 row" : rows + " rows") + " ("
-                + labels.column(reckoned.columns().at(index).name()).text() + " is missing)"));
+                + labels.column(evaluation.columns().at(index).name()).text() + " is missing)"));
         return "Could not be evaluated: " + String.join(", ", lacking) + ".";
     }
 
-    private static String groups(Evaluation reckoned, ZoneId zone) {
-        var unknown = reckoned.judge().notJudged();
+    private static String groups(Evaluation evaluation, ZoneId zone) {
+        var unknown = evaluation.judge().notJudged();
         if (unknown.isEmpty()) return "";
         String named = unknown.stream()
                 .limit(MOST_NAMED)

@@ -59,7 +59,7 @@ class ReportReversal {
     }
 
     private void takeBackOne(UUID messageId) {
-        // A check that runs meanwhile was reckoned with the report; it must be stale.
+        // A check that runs meanwhile was calculated with the report; it must be stale.
         db.update(RULE)
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))
                 .where(RULE.ID.eq(select(MESSAGE.RULE_ID).from(MESSAGE).where(MESSAGE.ID.eq(messageId))))

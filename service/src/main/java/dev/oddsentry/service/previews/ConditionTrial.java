@@ -45,7 +45,7 @@ public class ConditionTrial {
 
     private final DefinitionStore definitions;
     private final Sources sources;
-    private final Evaluator reckoning;
+    private final Evaluator evaluator;
     private final ThresholdStore thresholds;
     private final Audit audit;
     private final DSLContext db;
@@ -53,13 +53,13 @@ public class ConditionTrial {
     ConditionTrial(
             DefinitionStore definitions,
             Sources sources,
-            Evaluator reckoning,
+            Evaluator evaluator,
             ThresholdStore thresholds,
             Audit audit,
             DSLContext db) {
         this.definitions = definitions;
         this.sources = sources;
-        this.reckoning = reckoning;
+        this.evaluator = evaluator;
         this.thresholds = thresholds;
         this.audit = audit;
         this.db = db;
@@ -116,21 +116,21 @@ public class ConditionTrial {
                 PendingEffect.NONE,
                 PriorMeasurements.NONE,
                 EvaluationInput.Asking.curious(null, false));
-        var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
+        var evaluation = Refusals.inWords(() -> evaluator.evaluate(question));
         var exceptions = new ArrayList<EvaluatedRow>();
-        reckoned.exceptions().forEach(each -> {
+        evaluation.exceptions().forEach(each -> {
             if (exceptions.size() < MOST_SHOWN) exceptions.add(each);
         });
-        reckoned.close();
+        evaluation.close();
         return new Tried(
-                reckoned.reading().rows(),
-                reckoned.exceptions().count(),
-                reckoned.judge().unknownRows(),
+                evaluation.reading().rows(),
+                evaluation.exceptions().count(),
+                evaluation.judge().unknownRows(),
                 rule.groups() != null,
-                PartCount.of(reckoned),
-                UnknownRowsSuggestion.of(reckoned),
-                reckoned.warnings(),
-                reckoned.columns().names(),
+                PartCount.of(evaluation),
+                UnknownRowsSuggestion.of(evaluation),
+                evaluation.warnings(),
+                evaluation.columns().names(),
                 exceptions.stream()
                         .map(each -> texts(each.identity(), ask.zone()))
                         .toList(),

@@ -40,7 +40,7 @@ public class ExceptionCounts {
     private final DefinitionStore definitions;
     private final Sources sources;
     private final Schedules schedules;
-    private final Evaluator reckoning;
+    private final Evaluator evaluator;
     private final CopyLookup oneCopy;
     private final PriorChecksLookup standings;
     private final MeasurementStore series;
@@ -52,7 +52,7 @@ public class ExceptionCounts {
             DefinitionStore definitions,
             Sources sources,
             Schedules schedules,
-            Evaluator reckoning,
+            Evaluator evaluator,
             CopyLookup oneCopy,
             PriorChecksLookup standings,
             MeasurementStore series,
@@ -62,7 +62,7 @@ public class ExceptionCounts {
         this.definitions = definitions;
         this.sources = sources;
         this.schedules = schedules;
-        this.reckoning = reckoning;
+        this.evaluator = evaluator;
         this.oneCopy = oneCopy;
         this.standings = standings;
         this.series = series;
@@ -108,8 +108,8 @@ public class ExceptionCounts {
                                 past,
                                 EvaluationInput.Asking.of(key)))
                         .toList();
-                var reckoned = Refusals.inWords(() -> reckoning.reckonAll(questions));
-                counted = counted.plus(countAndClose(reckoned.getFirst(), reckoned.getLast()));
+                var evaluation = Refusals.inWords(() -> evaluator.evaluateAll(questions));
+                counted = counted.plus(countAndClose(evaluation.getFirst(), evaluation.getLast()));
             }
         } catch (InvalidDefinitionException noLongerFits) {
             throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");

@@ -39,8 +39,8 @@ class MailPreview {
     private final DefinitionStore definitions;
     private final PreviewRunner previewing;
     private final CopyLookup copies;
-    private final ReportPlanner telling;
-    private final MessagePlanner announcing;
+    private final ReportPlanner reportPlanner;
+    private final MessagePlanner messagePlanner;
     private final Audit audit;
     private final DSLContext db;
     private final Clock clock;
@@ -50,8 +50,8 @@ class MailPreview {
             DefinitionStore definitions,
             PreviewRunner previewing,
             CopyLookup copies,
-            ReportPlanner telling,
-            MessagePlanner announcing,
+            ReportPlanner reportPlanner,
+            MessagePlanner messagePlanner,
             Audit audit,
             DSLContext db,
             Clock clock) {
@@ -59,8 +59,8 @@ class MailPreview {
         this.definitions = definitions;
         this.previewing = previewing;
         this.copies = copies;
-        this.telling = telling;
-        this.announcing = announcing;
+        this.reportPlanner = reportPlanner;
+        this.messagePlanner = messagePlanner;
         this.audit = audit;
         this.db = db;
         this.clock = clock;
@@ -109,15 +109,15 @@ class MailPreview {
 
     private Seen seen(RuleDefinition rule, PreviewRun looked, @Nullable Sample sample) {
         try (var run = looked) {
-            var told = telling.choose(run.reckoned(), run.audiences());
-            if (told.told().isEmpty()) told = telling.everythingOpen(run.reckoned(), run.audiences());
+            var told = reportPlanner.choose(run.evaluation(), run.audiences());
+            if (told.told().isEmpty()) told = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
             var mails = told.told().isEmpty()
                     ? List.<MailSeen>of()
-                    : announcing.messages(run.about(rule.title()), run.reckoned(), told).stream()
+                    : messagePlanner.messages(run.about(rule.title()), run.evaluation(), told).stream()
                             .limit(MOST)
                             .map(outgoing -> seen(outgoing.message()))
                             .toList();
-            var columns = new ArrayList<>(run.reckoned().columns().names());
+            var columns = new ArrayList<>(run.evaluation().columns().names());
             columns.add("severity");
             return new Seen(mails, sample, List.copyOf(MailFields.names()), columns);
         }

@@ -35,8 +35,8 @@ public class OpenFindingsSender {
     private final CheckStore checks;
     private final PreviewRunner previewing;
     private final CopyLookup copies;
-    private final ReportPlanner telling;
-    private final MessagePlanner announcing;
+    private final ReportPlanner reportPlanner;
+    private final MessagePlanner messagePlanner;
     private final LastReportWriter reported;
     private final Outbox outbox;
     private final Audit audit;
@@ -48,8 +48,8 @@ public class OpenFindingsSender {
             CheckStore checks,
             PreviewRunner previewing,
             CopyLookup copies,
-            ReportPlanner telling,
-            MessagePlanner announcing,
+            ReportPlanner reportPlanner,
+            MessagePlanner messagePlanner,
             LastReportWriter reported,
             Outbox outbox,
             Audit audit,
@@ -59,8 +59,8 @@ public class OpenFindingsSender {
         this.checks = checks;
         this.previewing = previewing;
         this.copies = copies;
-        this.telling = telling;
-        this.announcing = announcing;
+        this.reportPlanner = reportPlanner;
+        this.messagePlanner = messagePlanner;
         this.reported = reported;
         this.outbox = outbox;
         this.audit = audit;
@@ -117,9 +117,9 @@ public class OpenFindingsSender {
     private List<Ready> ready(
             RuleDefinition rule, UUID ruleId, Instant slot, @Nullable PersonalCopy copy, String address) {
         try (var run = previewing.run(rule, ruleId, slot, copy)) {
-            var told = telling.everythingOpen(run.reckoned(), run.audiences());
+            var told = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
             var about = run.about("Open now: " + rule.title());
-            return announcing.messagesTo(address, about, run.reckoned(), told).stream()
+            return messagePlanner.messagesTo(address, about, run.evaluation(), told).stream()
                     .map(outgoing -> new Ready(Objects.requireNonNull(run.scope()), outgoing))
                     .toList();
         }

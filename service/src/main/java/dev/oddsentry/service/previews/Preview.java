@@ -48,7 +48,7 @@ public class Preview {
     private final DefinitionStore definitions;
     private final PreviewRunner previewing;
     private final CopyLookup oneCopy;
-    private final ReportPlanner telling;
+    private final ReportPlanner reportPlanner;
     private final SplitRecipients addresses;
     private final CheckedDrafts checkedDrafts;
     private final Audit audit;
@@ -58,7 +58,7 @@ public class Preview {
             DefinitionStore definitions,
             PreviewRunner previewing,
             CopyLookup oneCopy,
-            ReportPlanner telling,
+            ReportPlanner reportPlanner,
             SplitRecipients addresses,
             CheckedDrafts checkedDrafts,
             Audit audit,
@@ -66,7 +66,7 @@ public class Preview {
         this.definitions = definitions;
         this.previewing = previewing;
         this.oneCopy = oneCopy;
-        this.telling = telling;
+        this.reportPlanner = reportPlanner;
         this.addresses = addresses;
         this.checkedDrafts = checkedDrafts;
         this.audit = audit;
@@ -218,7 +218,7 @@ public class Preview {
             var copy = oneCopy.of(draft, slot, seen.copy());
             try (var run = previewing.run(draft, id, slot, copy);
                     var saved = previewing.run(rule, id, slot, copy)) {
-                return new DraftSeen(seen, compared(run.reckoned(), saved.reckoned(), draft.zone()));
+                return new DraftSeen(seen, compared(run.evaluation(), saved.evaluation(), draft.zone()));
             }
         });
     }
@@ -252,7 +252,7 @@ public class Preview {
                 .map(part -> {
                     var to = split == null
                             ? List.<String>of()
-                            : addresses.recipientsOf(named, run.about(), part, run.reckoned());
+                            : addresses.recipientsOf(named, run.about(), part, run.evaluation());
                     return new Hearer(
                             part.audience().split(),
                             to.isEmpty() ? others : to,
@@ -264,38 +264,38 @@ public class Preview {
 
     private Seen seen(PreviewRun run) {
         try (run) {
-            var reckoned = run.reckoned();
-            var choice = telling.choose(reckoned, run.audiences());
-            var rows = reckoned.rows(run.labels());
+            var evaluation = run.evaluation();
+            var choice = reportPlanner.choose(evaluation, run.audiences());
+            var rows = evaluation.rows(run.labels());
             return new Seen(
                     run.moment().slot(),
-                    reckoned.reading().rows(),
+                    evaluation.reading().rows(),
                     run.took().toMillis(),
-                    reckoned.exceptions().count(),
-                    reckoned.exceptions().bySeverity(),
-                    reckoned.judge().unknownRows(),
+                    evaluation.exceptions().count(),
+                    evaluation.exceptions().bySeverity(),
+                    evaluation.judge().unknownRows(),
                     run.rule().groups() != null,
-                    PartCount.of(reckoned),
-                    UnknownRowsSuggestion.of(reckoned),
-                    reckoned.warnings(),
-                    reckoned.judge().notJudged().size(),
-                    UnevaluatedGroup.first(reckoned, run.moment()),
+                    PartCount.of(evaluation),
+                    UnknownRowsSuggestion.of(evaluation),
+                    evaluation.warnings(),
+                    evaluation.judge().notJudged().size(),
+                    UnevaluatedGroup.first(evaluation, run.moment()),
                     choice.told().size(),
                     hearers(run, choice),
                     rows.columns().stream()
                             .map(column -> new ShownColumn(
                                     column.name(), column.label(), column.type().code()))
                             .toList(),
-                    shown(reckoned, choice, rows, run.moment()),
+                    shown(evaluation, choice, rows, run.moment()),
                     run.copy() == null ? null : run.copy().key(),
                     List.of());
         }
     }
 
-    private static List<ShownRow> shown(Evaluation reckoned, ReportPlan choice, ExtractRows rows, Moment moment) {
+    private static List<ShownRow> shown(Evaluation evaluation, ReportPlan choice, ExtractRows rows, Moment moment) {
         var kinds = new HashMap<Digest, Set<UpdateKind>>();
         choice.told().forEach(item -> kinds.put(item.subject().key(), item.kinds()));
-        var worstFirst = worstFirst(reckoned.exceptions());
+        var worstFirst = worstFirst(evaluation.exceptions());
         return worstFirst.stream()
                 .limit(MOST_ROWS_SHOWN)
                 .map(sighting -> {

@@ -32,8 +32,8 @@ public class PreviewFiles {
     private final PreviewRunner previewing;
     private final Layouts layouts;
     private final CopyLookup copies;
-    private final ReportPlanner telling;
-    private final MessagePlanner announcing;
+    private final ReportPlanner reportPlanner;
+    private final MessagePlanner messagePlanner;
     private final Audit audit;
     private final DSLContext db;
     private final Outbox outbox;
@@ -44,8 +44,8 @@ public class PreviewFiles {
             PreviewRunner previewing,
             Layouts layouts,
             CopyLookup copies,
-            ReportPlanner telling,
-            MessagePlanner announcing,
+            ReportPlanner reportPlanner,
+            MessagePlanner messagePlanner,
             Audit audit,
             DSLContext db,
             Outbox outbox,
@@ -54,8 +54,8 @@ public class PreviewFiles {
         this.previewing = previewing;
         this.layouts = layouts;
         this.copies = copies;
-        this.telling = telling;
-        this.announcing = announcing;
+        this.reportPlanner = reportPlanner;
+        this.messagePlanner = messagePlanner;
         this.audit = audit;
         this.db = db;
         this.outbox = outbox;
@@ -76,7 +76,7 @@ public class PreviewFiles {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
                 var told = toldNow(run);
                 var about = run.about("Preview: " + rule.title());
-                var messages = announcing.messages(about, run.reckoned(), told);
+                var messages = messagePlanner.messages(about, run.evaluation(), told);
                 return messages.stream()
                         .filter(each -> split == null
                                 || each.parts().stream()
@@ -100,7 +100,7 @@ public class PreviewFiles {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
                 var told = toldNow(run);
                 var about = run.about("Preview: " + rule.title());
-                return announcing.previewsFor(by.email(), about, run.reckoned(), told).stream()
+                return messagePlanner.previewsFor(by.email(), about, run.evaluation(), told).stream()
                         .map(ReportPlan.Outgoing::message)
                         .toList();
             }
@@ -111,8 +111,8 @@ public class PreviewFiles {
 
     /** What is new; where nothing is, everything that is open. */
     private ReportPlan toldNow(PreviewRun run) {
-        var told = telling.choose(run.reckoned(), run.audiences());
-        if (told.told().isEmpty()) told = telling.everythingOpen(run.reckoned(), run.audiences());
+        var told = reportPlanner.choose(run.evaluation(), run.audiences());
+        if (told.told().isEmpty()) told = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
         if (told.told().isEmpty())
             throw RefusedException.conflict("Nothing is open, so there is nothing that a mail would say.");
         return told;
@@ -126,10 +126,10 @@ public class PreviewFiles {
         audit.record(db, by.id(), "preview extract", rule.name(), format.code());
         return previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
-                var rows = run.reckoned().rows(run.labels());
+                var rows = run.evaluation().rows(run.labels());
                 var all = new ArrayList<Extract.Row>();
                 var held = new HeldRows();
-                run.reckoned().exceptions().forEach(sighting -> {
+                run.evaluation().exceptions().forEach(sighting -> {
                     held.add(sighting.row());
                     all.add(rows.standing(sighting));
                 });

@@ -25,7 +25,7 @@ record PreviewRun(
         Moment moment,
         RuleLabels labels,
         Audiences audiences,
-        Evaluation reckoned,
+        Evaluation evaluation,
         long beganNanos)
         implements AutoCloseable {
 
@@ -44,6 +44,6 @@ record PreviewRun(
 
     @Override
     public void close() {
-        reckoned.close();
+        evaluation.close();
     }
 }

@@ -35,7 +35,7 @@ import org.springframework.stereotype.Component;
 class PreviewRunner {
     private final DefinitionStore definitions;
     private final Sources sources;
-    private final Evaluator reckoning;
+    private final Evaluator evaluator;
     private final MemoryStore memory;
     private final PriorChecksLookup standings;
     private final ThresholdStore thresholds;
@@ -46,7 +46,7 @@ class PreviewRunner {
     PreviewRunner(
             DefinitionStore definitions,
             Sources sources,
-            Evaluator reckoning,
+            Evaluator evaluator,
             MemoryStore memory,
             PriorChecksLookup standings,
             ThresholdStore thresholds,
@@ -55,7 +55,7 @@ class PreviewRunner {
             Layouts layouts) {
         this.definitions = definitions;
         this.sources = sources;
-        this.reckoning = reckoning;
+        this.evaluator = evaluator;
         this.memory = memory;
         this.standings = standings;
         this.thresholds = thresholds;
@@ -124,7 +124,7 @@ class PreviewRunner {
                 moment,
                 new RuleLabels(rule.groups(), query, used, moment.today()),
                 scope == null ? Audiences.NEW : new StoredAudiences(memory, scope),
-                reckoning.reckon(question),
+                evaluator.evaluate(question),
                 began);
     }
 

@@ -93,7 +93,7 @@ class QueryEffect {
                 var copy = copies.of(rule, slot, null);
                 try (var before = previewing.run(rule, of.id(), slot, copy);
                         var after = previewing.run(rule, edited, of.id(), slot, copy)) {
-                    var compared = Preview.compared(after.reckoned(), before.reckoned(), rule.zone());
+                    var compared = Preview.compared(after.evaluation(), before.evaluation(), rule.zone());
                     return new OnRule(rule.name(), rule.title(), compared, copy == null ? null : copy.key(), null);
                 }
             });

@@ -36,7 +36,7 @@ public class RowInspector {
     private final DefinitionStore definitions;
     private final Sources sources;
     private final Schedules schedules;
-    private final Evaluator reckoning;
+    private final Evaluator evaluator;
     private final CopyLookup oneCopy;
     private final PriorChecksLookup standings;
     private final ThresholdStore thresholds;
@@ -48,7 +48,7 @@ public class RowInspector {
             DefinitionStore definitions,
             Sources sources,
             Schedules schedules,
-            Evaluator reckoning,
+            Evaluator evaluator,
             CopyLookup oneCopy,
             PriorChecksLookup standings,
             ThresholdStore thresholds,
@@ -58,7 +58,7 @@ public class RowInspector {
         this.definitions = definitions;
         this.sources = sources;
         this.schedules = schedules;
-        this.reckoning = reckoning;
+        this.evaluator = evaluator;
         this.oneCopy = oneCopy;
         this.standings = standings;
         this.thresholds = thresholds;
@@ -94,9 +94,9 @@ public class RowInspector {
                 new StoredMeasurements(series, scope, asked, query, moment, goodSlots),
                 EvaluationInput.Asking.seeking(copy, key));
         try {
-            var reckoned = Refusals.inWords(() -> reckoning.reckon(question));
-            try (reckoned) {
-                return new Seen(reckoned.columns(), reckoned.judge().sought());
+            var evaluation = Refusals.inWords(() -> evaluator.evaluate(question));
+            try (evaluation) {
+                return new Seen(evaluation.columns(), evaluation.judge().sought());
             }
         } catch (InvalidDefinitionException noLongerFits) {
             throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");

@@ -38,41 +38,41 @@ public class ReportPlanner {
     }
 
     /** The same for the audiences that the memory knows. */
-    public ReportPlan choose(Evaluation reckoned, Scope scope) {
-        return choose(reckoned, new StoredAudiences(memory, scope));
+    public ReportPlan choose(Evaluation evaluation, Scope scope) {
+        return choose(evaluation, new StoredAudiences(memory, scope));
     }
 
     /** What a check tells these audiences, without the messages. */
-    public ReportPlan choose(Evaluation reckoned, Audiences audiences) {
-        return choose(reckoned, audiences, pending(reckoned.question(), audiences));
+    public ReportPlan choose(Evaluation evaluation, Audiences audiences) {
+        return choose(evaluation, audiences, pending(evaluation.question(), audiences));
     }
 
     /** The same as if something else had been done since the check before. */
-    public ReportPlan choose(Evaluation reckoned, Audiences audiences, PendingEffect pending) {
-        return choose(reckoned, audiences, pending, false);
+    public ReportPlan choose(Evaluation evaluation, Audiences audiences, PendingEffect pending) {
+        return choose(evaluation, audiences, pending, false);
     }
 
     /** Everything that is open, for a person who asks for it: whether the rule would fire, or has said enough, is another question. */
-    public ReportPlan everythingOpen(Evaluation reckoned, Audiences audiences) {
-        return choose(reckoned, audiences, PendingEffect.of(PendingEffect.ReportChoice.OPEN), true);
+    public ReportPlan everythingOpen(Evaluation evaluation, Audiences audiences) {
+        return choose(evaluation, audiences, PendingEffect.of(PendingEffect.ReportChoice.OPEN), true);
     }
 
-    private ReportPlan choose(Evaluation reckoned, Audiences audiences, PendingEffect pending, boolean asked) {
-        var question = reckoned.question();
+    private ReportPlan choose(Evaluation evaluation, Audiences audiences, PendingEffect pending, boolean asked) {
+        var question = evaluation.question();
         var habits = question.rule().memory();
         var core = new dev.oddsentry.core.memory.ReportPolicy(habits.report(), habits.guard(), habits.remindEvery());
-        var considered = UpdateCandidates.of(reckoned, audiences, pending);
+        var candidates = UpdateCandidates.of(evaluation, audiences, pending);
         var choices = new LinkedHashMap<AudienceKey, Choice<ReportPlan.Subject>>();
-        considered.forEach((audience, standings) ->
+        candidates.forEach((audience, standings) ->
                 choices.put(audience, core.choose(standings.list(), question.moment(), question.tick(), pending)));
         boolean full = habits.mode() == RuleDefinition.Mode.FULL || pending.reportsOpen();
-        if (!asked && !fires(reckoned, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
-        else if (full) inFull(core, choices, reckoned, audiences.marks());
-        if (!asked) guardAgainstFlood(choices, reckoned.question(), audiences);
-        var order = order(reckoned, choices.values());
+        if (!asked && !fires(evaluation, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
+        else if (full) inFull(core, choices, evaluation, audiences.marks());
+        if (!asked) guardAgainstFlood(choices, evaluation.question(), audiences);
+        var order = order(evaluation, choices.values());
         var parts = new ArrayList<ReportPlan.Part>();
         choices.forEach((audience, choice) -> {
-            var standings = considered.get(audience);
+            var standings = candidates.get(audience);
             parts.add(
                     standings == null
                             ? ReportPlan.Part.of(audience, choice, order, false, 0)
@@ -94,15 +94,15 @@ public class ReportPlanner {
     private static void inFull(
             dev.oddsentry.core.memory.ReportPolicy core,
             Map<AudienceKey, Choice<ReportPlan.Subject>> choices,
-            Evaluation reckoned,
+            Evaluation evaluation,
             Map<Long, Marks> marks) {
-        var open = UpdateCandidates.open(reckoned, marks);
+        var open = UpdateCandidates.open(evaluation, marks);
         open.keySet().forEach(audience -> choices.computeIfAbsent(audience, _ -> Choice.nothing()));
         choices.replaceAll((audience, choice) -> {
             var all = core.inFull(
                     choice,
                     open.getOrDefault(audience, List.of()),
-                    reckoned.question().moment().slot());
+                    evaluation.question().moment().slot());
             // A full report without an open exception would say nothing of what the rule asks for.
             return all.told().stream().anyMatch(each -> each.now().state() == FindingState.OPEN)
                     ? all
@@ -123,37 +123,37 @@ public class ReportPlanner {
 
     /** In the order of the result; what is no longer in it comes last. */
     private static Comparator<ReportPlan.Item> order(
-            Evaluation reckoned, Collection<Choice<ReportPlan.Subject>> choices) {
+            Evaluation evaluation, Collection<Choice<ReportPlan.Subject>> choices) {
         var told = new HashSet<Digest>();
         choices.forEach(
                 choice -> choice.told().forEach(each -> told.add(each.subject().key())));
         var places = new HashMap<Digest, Integer>();
         if (!told.isEmpty()) {
-            reckoned.exceptions().forEach(told::contains, sighting -> places.put(sighting.key(), places.size()));
+            evaluation.exceptions().forEach(told::contains, sighting -> places.put(sighting.key(), places.size()));
         }
         return Comparator.comparing(item -> places.getOrDefault(item.subject().key(), Integer.MAX_VALUE));
     }
 
-    private static boolean fires(Evaluation reckoned, Collection<Choice<ReportPlan.Subject>> choices) {
-        String fireWhen = reckoned.question().rule().fireWhen();
+    private static boolean fires(Evaluation evaluation, Collection<Choice<ReportPlan.Subject>> choices) {
+        String fireWhen = evaluation.question().rule().fireWhen();
         if (fireWhen == null) return true;
         var condition = FireWhen.read(fireWhen).readable();
         if (condition == null) throw new IllegalStateException("saved though unreadable: " + fireWhen);
         try {
-            return condition.holds(new Counts(reckoned, choices));
+            return condition.holds(new Counts(evaluation, choices));
         } catch (RowFailureException e) {
             throw new CheckFailureException("fire_when cannot be calculated: " + e.getMessage() + ".", e);
         }
     }
 
-    private record Counts(Evaluation reckoned, Collection<Choice<ReportPlan.Subject>> choices)
+    private record Counts(Evaluation evaluation, Collection<Choice<ReportPlan.Subject>> choices)
             implements FireWhen.Counts {
         @Override
         public long exceptions(String severity) {
-            if (severity.isEmpty()) return reckoned.exceptions().count();
+            if (severity.isEmpty()) return evaluation.exceptions().count();
             return Arrays.stream(Severity.values())
                     .filter(each -> each.word().equals(severity))
-                    .mapToLong(each -> reckoned.exceptions().count(each))
+                    .mapToLong(each -> evaluation.exceptions().count(each))
                     .sum();
         }
 

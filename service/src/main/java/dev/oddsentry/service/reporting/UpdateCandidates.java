@@ -24,12 +24,12 @@ import java.util.Set;
 
 /** The findings that may have something to tell, as each audience stands to them: those that moved as they are now, the others as they were. */
 final class UpdateCandidates {
-    private final Evaluation reckoned;
+    private final Evaluation evaluation;
     private final Map<Digest, AudienceKey> present = new HashMap<>();
     private final Map<AudienceKey, OfAudience> byAudience = new LinkedHashMap<>();
 
-    private UpdateCandidates(Evaluation reckoned) {
-        this.reckoned = reckoned;
+    private UpdateCandidates(Evaluation evaluation) {
+        this.evaluation = evaluation;
     }
 
     /** What is considered for one audience. */
@@ -53,18 +53,18 @@ final class UpdateCandidates {
         }
     }
 
-    static Map<AudienceKey, OfAudience> of(Evaluation reckoned, Audiences audiences, PendingEffect pending) {
-        var considered = new UpdateCandidates(reckoned);
-        considered.consider(audiences, pending);
-        return considered.byAudience;
+    static Map<AudienceKey, OfAudience> of(Evaluation evaluation, Audiences audiences, PendingEffect pending) {
+        var candidates = new UpdateCandidates(evaluation);
+        candidates.consider(audiences, pending);
+        return candidates.byAudience;
     }
 
     private void consider(Audiences audiences, PendingEffect pending) {
-        var moves = reckoned.moves();
+        var moves = evaluation.moves();
         var moved = new HashMap<Long, CurrentFinding>();
         for (FindingChange move : moves.subList(moves.opened(), moves.size()))
             move.earlier().ifPresent(before -> moved.put(before.id(), move.now()));
-        Span every = reckoned.question().rule().memory().remindEvery();
+        Span every = evaluation.question().rule().memory().remindEvery();
         boolean remind = every != null && isReminderTime(audiences, every);
         var before = audiences.mayTell(moved.keySet(), new MayTell(pending.treatsAsKnown(), remind));
         findPresent(moves, before);
@@ -75,7 +75,7 @@ final class UpdateCandidates {
     }
 
     private boolean isReminderTime(Audiences audiences, Span every) {
-        var moment = reckoned.question().moment();
+        var moment = evaluation.question().moment();
         // An hour more than needed, since a day may be shorter; what is due exactly is for core to say.
         return audiences.isAnyToldBefore(
                 every.negated().addTo(moment.local()).plusHours(2).toInstant());
@@ -83,12 +83,13 @@ final class UpdateCandidates {
 
     /** Whose those are that stand in the result; where the rule is not split, everyone hears of all of them. */
     private void findPresent(Moves moves, List<Before> before) {
-        if (reckoned.question().rule().delivery().split() == null) return;
+        if (evaluation.question().rule().delivery().split() == null) return;
         Set<Digest> wanted = new HashSet<>();
         for (int i = 0; i < moves.opened(); i++) wanted.add(moves.key(i));
         before.forEach(each -> wanted.add(each.known().key()));
-        reckoned.exceptions()
-                .forEach(wanted::contains, sighting -> present.put(sighting.key(), reckoned.audienceOf(sighting)));
+        evaluation
+                .exceptions()
+                .forEach(wanted::contains, sighting -> present.put(sighting.key(), evaluation.audienceOf(sighting)));
     }
 
     /** @param asKnown where everything is taken as known; a million of them need not be looked at one by one */
@@ -107,7 +108,7 @@ final class UpdateCandidates {
     private void consider(Before before, CurrentFinding now) {
         var known = before.known();
         var subject = new ReportPlan.Subject(known.key(), known.id());
-        boolean split = reckoned.question().rule().delivery().split() != null;
+        boolean split = evaluation.question().rule().delivery().split() != null;
         var at = split ? present.getOrDefault(known.key(), before.at()) : AudienceKey.WHOLE;
         if (known.now().state() == FindingState.OPEN) of(before.at()).openedMore--;
         if (now.state() == FindingState.OPEN) of(at).openedMore++;
@@ -125,15 +126,15 @@ final class UpdateCandidates {
     }
 
     /** Everything open in the result, by audience, in its order. */
-    static Map<AudienceKey, List<Standing<ReportPlan.Subject>>> open(Evaluation reckoned, Map<Long, Marks> marks) {
+    static Map<AudienceKey, List<Standing<ReportPlan.Subject>>> open(Evaluation evaluation, Map<Long, Marks> marks) {
         var open = new LinkedHashMap<AudienceKey, List<Standing<ReportPlan.Subject>>>();
-        reckoned.exceptions().forEach(sighting -> {
-            if (reckoned.pending().contains(sighting.key())) return;
-            Long id = reckoned.idOf(sighting.key());
+        evaluation.exceptions().forEach(sighting -> {
+            if (evaluation.pending().contains(sighting.key())) return;
+            Long id = evaluation.idOf(sighting.key());
             var now = CurrentFinding.of(
                     FindingState.OPEN, Objects.requireNonNull(sighting.severity()), sighting.fingerprint());
             var said = id == null ? Marks.NONE : marks.getOrDefault(id, Marks.NONE);
-            open.computeIfAbsent(reckoned.audienceOf(sighting), _ -> new ArrayList<>())
+            open.computeIfAbsent(evaluation.audienceOf(sighting), _ -> new ArrayList<>())
                     .add(new Standing<>(new ReportPlan.Subject(sighting.key(), id), now, null, said, true));
         });
         return open;

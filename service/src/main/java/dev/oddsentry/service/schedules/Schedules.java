@@ -16,7 +16,7 @@ import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Schedules as they can be reckoned with, on the calendars that they name. */
+/** Schedules as they can be calculated with, on the calendars that they name. */
 @Component
 public class Schedules {
     private static final int WARN_DAYS_AHEAD = 60;

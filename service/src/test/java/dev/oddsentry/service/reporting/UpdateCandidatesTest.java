@@ -92,15 +92,15 @@ class UpdateCandidatesTest {
         return cases;
     }
 
-    private static Map<AudienceKey, UpdateCandidates.OfAudience> considered(List<Case> cases, boolean split) {
+    private static Map<AudienceKey, UpdateCandidates.OfAudience> candidates(List<Case> cases, boolean split) {
         var rule = (RuleDefinition) Document.read("{kind: rule, name: gear, owner: Traffic reporting, query: gear,"
                         + " memory: {key: [serial]}" + (split ? ", delivery: {split_by: terminal}" : "") + "}")
                 .definition();
         EvaluationInput question = mock();
         when(question.rule()).thenReturn(rule);
         when(question.moment()).thenReturn(new Moment(SLOT, ZoneOffset.UTC));
-        Evaluation reckoned = mock();
-        when(reckoned.question()).thenReturn(question);
+        Evaluation evaluation = mock();
+        when(evaluation.question()).thenReturn(question);
         var moves = new ArrayList<FindingChange>();
         var before = new ArrayList<Before>();
         try (var exceptions = new SeenExceptions()) {
@@ -119,15 +119,15 @@ class UpdateCandidatesTest {
                 else if (each.is() == FindingState.CLEARED)
                     moves.add(new FindingChange.Cleared(known, now(FindingState.CLEARED)));
             }
-            when(reckoned.moves()).thenReturn(Moves.of(moves));
-            when(reckoned.exceptions()).thenReturn(exceptions);
-            when(reckoned.audienceOf(any(EvaluatedRow.class))).thenAnswer(call -> {
+            when(evaluation.moves()).thenReturn(Moves.of(moves));
+            when(evaluation.exceptions()).thenReturn(exceptions);
+            when(evaluation.audienceOf(any(EvaluatedRow.class))).thenAnswer(call -> {
                 long id = call.<EvaluatedRow>getArgument(0).key().low();
                 return cases.get((int) id - 1).isAt();
             });
             Audiences audiences = mock();
             when(audiences.mayTell(any(), any())).thenReturn(before);
-            return UpdateCandidates.of(reckoned, audiences, PendingEffect.NONE);
+            return UpdateCandidates.of(evaluation, audiences, PendingEffect.NONE);
         }
     }
 
@@ -143,7 +143,7 @@ class UpdateCandidatesTest {
     @RepeatedTest(200)
     void eachAudienceIsGivenItsFindingsAndThoseThatMovedAway(RepetitionInfo repetition) {
         var cases = cases(new Random(repetition.getCurrentRepetition()));
-        var found = considered(cases, true);
+        var found = candidates(cases, true);
         for (String terminal : TERMINALS) {
             var audience = new AudienceKey(terminal);
             var expected = new TreeSet<String>();
@@ -173,7 +173,7 @@ class UpdateCandidatesTest {
                 new LastReport(FindingState.OPEN, Severity.WARNING, new Digest(1, 1), SLOT),
                 new AudienceKey("Holm"),
                 new LastReport(FindingState.OPEN, Severity.WARNING, new Digest(1, 1), SLOT));
-        var found = considered(
+        var found = candidates(
                 List.of(
                         new Case(
                                 1,

@@ -147,7 +147,7 @@ class CheckController {
     }
 
     /**
-     * @param at the slot to reckon from; now if absent
+     * @param at the slot to calculate from; now if absent
      * @param copy whose personal copy; if absent, what each would come to, and the rows of the first that would hear
      */
     @PostMapping("/rules/{name}/preview")

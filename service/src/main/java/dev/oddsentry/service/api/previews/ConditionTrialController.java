@@ -33,7 +33,7 @@ class ConditionTrialController {
 
     /**
      * @param per the columns of the groups that it judges, none for the whole result; absent where it judges rows
-     * @param zone where windows and relative dates are reckoned; UTC if absent
+     * @param zone where windows and relative dates are calculated; UTC if absent
      */
     record TrialBody(
             @NotBlank @Size(max = 20_000) String condition,

@@ -151,8 +151,8 @@ class DatesController {
     }
 
     private Dates dates(String words, ScheduleDefinition schedule, ZoneId zone, @Nullable Instant after, int count) {
-        var reckoned = schedules.of(schedule, zone);
-        var found = reckoned.next(count, after == null ? clock.instant() : after);
+        var evaluation = schedules.of(schedule, zone);
+        var found = evaluation.next(count, after == null ? clock.instant() : after);
         var warnings = new ArrayList<String>();
         schedules.runsOut(schedule, clock.instant().atZone(zone).toLocalDate()).ifPresent(warnings::add);
         return new Dates(

@@ -16,9 +16,9 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Makes one row of each group: its {@code per} values, then every aggregate, measure and history value in the order in which they
- * are reckoned. Bound to one slot; stateless, since each {@link Group} keeps its own.
+ * are calculated. Bound to one slot; stateless, since each {@link Group} keeps its own.
  */
-public final class GroupReckoner {
+public final class GroupEvaluator {
     private final Moment moment;
     private final int perCount;
     private final List<Part> parts;
@@ -40,7 +40,7 @@ public final class GroupReckoner {
                 History tree, Node measured, @Nullable Node target, Grouping.Measured series) implements Part {}
     }
 
-    GroupReckoner(Moment moment, int perCount, List<Part> parts) {
+    GroupEvaluator(Moment moment, int perCount, List<Part> parts) {
         this.moment = moment;
         this.perCount = perCount;
         this.parts = List.copyOf(parts);
@@ -60,7 +60,7 @@ public final class GroupReckoner {
             }
         }
 
-        /** @throws RowFailureException if an aggregate's argument or filter cannot be reckoned on this row */
+        /** @throws RowFailureException if an aggregate's argument or filter cannot be calculated on this row */
         public void add(@Nullable Object[] row) {
             int i = 0;
             for (var part : parts) {
@@ -96,7 +96,7 @@ public final class GroupReckoner {
 
     /**
      * @param past the group's series before the present slot
-     * @throws RowFailureException if a measure cannot be reckoned on this group
+     * @throws RowFailureException if a measure cannot be calculated on this group
      */
     public GroupRow finish(
             List<? extends @Nullable Object> per, Group group, Function<Grouping.Measured, Series> past) {
