@@ -142,7 +142,7 @@ class ConsoleTest extends InTheConsole {
             press("Preview");
             assertThat(page.getByText("a check now would report").first()).isVisible();
             press("Run");
-            assertThat(page.getByText("cannot be told apart")
+            assertThat(page.getByText("cannot be compared")
                             .or(page.getByText("no past slots"))
                             .first())
                     .isVisible();

@@ -155,7 +155,7 @@ class BackTestTest {
     @Test
     void whatWouldSayNothingTrueIsRefused() {
         rule("exceptions: amount > 50\nmemory: { key: [day] }\nparameters: { since: 2026-01-01, until: 2026-02-01 }");
-        assertThat(refusal(Map.of("days", 7))).contains("asks the same at every slot");
+        assertThat(refusal(Map.of("days", 7))).contains("reads the same rows at every slot");
         rule("exceptions: amount > 50\nmemory: { key: [day] }");
         assertThat(refusal(Map.of("days", 7, "thresholds", Map.of("no_such", List.of(1)))))
                 .contains("does not use a threshold");

@@ -143,7 +143,7 @@ class DeliveriesTest {
         api.post("/api/rules/" + sailings.name + "/pause", "");
         assertThat(api.postAnswer("/api/rules/" + sailings.name + "/activate", "")
                         .text())
-                .contains("has no password for them");
+                .contains("but has no password");
         assertThat(api.send(
                                 "PUT",
                                 "/api/rules/" + sailings.name + "/password",

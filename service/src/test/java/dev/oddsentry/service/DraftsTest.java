@@ -78,7 +78,7 @@ class DraftsTest {
         api.push(sailings.exceptions("delay_min > 40").rule());
         assertThat(page().path("draft").path("outdated").asBoolean()).isTrue();
         assertThat(api.postAnswer(path + "/draft/switch?seen=3", "").text())
-                .contains("saved as revision 2 since revision 1");
+                .contains("saved revision 2 while you edited revision 1");
         assertThat(page().path("draft").path("version").asInt())
                 .as("nothing is lost")
                 .isEqualTo(3);
@@ -90,9 +90,9 @@ class DraftsTest {
         put(sailings.exceptions("delay_min > 45").rule(), "?base=2");
         assertThat(api.postAnswer(path + "/draft/switch", "").text())
                 .as("the author has not seen revision 3")
-                .contains("saved as revision 3 since revision 2");
+                .contains("saved revision 3 while you edited revision 2");
         assertThat(api.send("DELETE", path + "/draft", null, Map.of()).status()).isEqualTo(204);
-        assertThat(put(stricter(), "?seen=1").text()).contains("thrown away");
+        assertThat(put(stricter(), "?seen=1").text()).contains("discarded");
         assertThat(api.send("DELETE", path + "/draft", null, Map.of()).status()).isEqualTo(404);
         var overtaken = api.send(
                 "PUT",
@@ -107,7 +107,7 @@ class DraftsTest {
         assertThat(put(sailings.exceptions("dely_min > 30").rule(), "").text()).contains("dely_min", "delay_min");
         assertThat(put(stricter().replace("name: " + sailings.name, "name: other"), "")
                         .text())
-                .contains("a draft keeps the rule's name");
+                .contains("a draft cannot change the rule's name");
         assertThat(put(sailings.query("select 1 as a"), "").status()).isEqualTo(422);
         assertThat(page().path("draft").isNull()).isTrue();
         put(stricter(), "");

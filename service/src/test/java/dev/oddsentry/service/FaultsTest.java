@@ -22,7 +22,7 @@ class FaultsTest {
         sailings.late("SK-1", 20).active();
         service.api().check(sailings.name);
         sailings.late("SK-1", 3).late("SK-9", 20);
-        failsSaying("same identity (sailing): SK-1");
+        failsSaying("same key values (sailing): SK-1");
         assertThat(service.api()
                         .get("/api/rules/" + sailings.name + "/findings")
                         .path("total")
@@ -36,7 +36,7 @@ class FaultsTest {
     void aResultOverTheCapIsAnErrorAndNeverCutOff() {
         sailings.active();
         sailings.change("insert into sailing_table select 'SK-' || i, 20, null from generate_series(1, 1001) i");
-        failsSaying("more than 1000 rows", "Nothing was judged");
+        failsSaying("more than 1000 rows", "Nothing was evaluated");
         assertThat(service.api()
                         .get("/api/rules/" + sailings.name + "/findings")
                         .path("total")

@@ -59,7 +59,7 @@ class MarksAndStoriesTest {
                         .toString());
         sailings.change("update sailing_table set delay_min = 60");
         assertThat(updates()).as("snoozed, though worse").isZero();
-        assertThat(story("SK-1").path("why").asString()).contains("Something differs", "snoozed");
+        assertThat(story("SK-1").path("why").asString()).contains("unreported update", "snoozed");
         api.post(path + "/marks", withdrawn("SK-1", "SNOOZE"));
         assertThat(updates()).as("what differs at its end").isEqualTo(1);
         assertThat(words(story("SK-1")))
@@ -213,7 +213,7 @@ class MarksAndStoriesTest {
         assertThat(told.path(0).path("as").path(0).asString()).isEqualTo("new");
         assertThat(day.path("notTold").path(0).path("identities").path(0).asString())
                 .isEqualTo("SK-1");
-        assertThat(day.path("notTold").path(0).path("words").asString()).contains("taken as known");
+        assertThat(day.path("notTold").path(0).path("words").asString()).contains("treated as known");
         assertThat(api.get(path + "/told?to=nobody@skerryline.example&on=" + today)
                         .path("recipient")
                         .asBoolean())

@@ -181,7 +181,7 @@ class OccasionsTest {
             String user = kind.equals("rule") ? after.name : sailings.name;
             assertThat(api.pushAnswer(saved.replaceFirst("name: " + sailings.name, "name: " + sailings.name + "-other"))
                             .text())
-                    .contains("rules name this " + kind, user);
+                    .contains("rules use this " + kind, user);
         }
         String free = api.send("GET", "/api/definitions/rule/" + after.name, null, Map.of())
                 .text();

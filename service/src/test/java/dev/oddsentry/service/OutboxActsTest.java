@@ -80,7 +80,8 @@ class OutboxActsTest {
         api.check(sailings.name);
         mails.sent(second, 1);
         String id = latest();
-        assertThat(api.postAnswer("/api/outbox/" + id + "/stop", "").text()).contains("Nobody waits for it");
+        assertThat(api.postAnswer("/api/outbox/" + id + "/stop", "").text())
+                .contains("Nobody is queued for this message");
         assertThat(api.postAnswer("/api/outbox/" + id + "/send-again", Map.of("to", List.of("x@y.example")))
                         .text())
                 .contains("It was for");

@@ -234,7 +234,7 @@ class PersonalCopiesTest {
         managers("delete from manager_table");
         var check = api.check(sailings.name);
         assertThat(check.path("state").asString()).isEqualTo("FAILED");
-        assertThat(check.path("reason").asString()).contains("gave no row");
+        assertThat(check.path("reason").asString()).contains("returned no rows");
     }
 
     @Test
@@ -378,7 +378,7 @@ class PersonalCopiesTest {
         api.post(path + "/activate", "");
         api.check(sailings.name);
         mails.sent(holm, 1);
-        assertThat(mails.subjects(holm)).containsExactly("Good morning, Holm, over late minutes (15 min)");
+        assertThat(mails.subjects(holm)).containsExactly("Good morning, Holm, over 15 min (threshold late minutes)");
         assertThat(api.pushAnswer(rule.replace("delivery: { to:", "delivery: { subject: \"{{recipient_helo}}\", to:"))
                         .text())
                 .contains("there is no field \\\"recipient_helo\\\"", "recipient_hello");

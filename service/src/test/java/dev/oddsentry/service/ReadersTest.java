@@ -133,7 +133,7 @@ class ReadersTest {
         mails.sent(sailings.recipient, 1);
         assertThat(header(service.mailTo(other).getLast(), "To")).doesNotContain("<" + sailings.recipient);
         var recipients = api.get("/api/outbox?rule=" + sailings.name).path(0).path("recipients");
-        assertThat(recipients.toString()).contains("CANCELLED", "The reader stopped these mails");
+        assertThat(recipients.toString()).contains("CANCELLED", "The recipient unsubscribed");
 
         stranger.send("POST", link + "/back", "", Map.of());
         sailings.late("SK-3", 20);

@@ -44,7 +44,7 @@ class RestoredRecordsTest {
         original();
         service.execute("postgres", "create database copy_" + id + " template " + original);
         try (var copy = node("copy_" + id)) {
-            assertThat(holds(copy).path(0).path("why").asString()).contains("they stand in another database");
+            assertThat(holds(copy).path(0).path("why").asString()).contains("they are in another database");
             assertThat(holds(copy).path(0).path("by").isNull()).isTrue();
             api(copy).check(sailings.name);
             Thread.sleep(1_000);

@@ -79,7 +79,7 @@ class RoundUpsTest {
         api.push(holm.rule().replace("to: [" + holm.recipient + "]", "to: []"));
         api.push(vik.rule());
         assertThat(api.postAnswer("/api/rules/" + holm.name + "/activate", "").text())
-                .contains("let a round-up tell of it");
+                .contains("or add the rule to a round-up");
         api.push(document("", "{ start: 2026-01-01T00:00, recur: FREQ=SECONDLY }"));
         api.post("/api/rules/" + holm.name + "/activate", "");
         holm.late("SK-1", 20);
@@ -193,6 +193,6 @@ class RoundUpsTest {
                                                         .path("id")
                                                         .asString()))
                         .text())
-                .contains("round-ups name this rule");
+                .contains("round-ups use this rule");
     }
 }

@@ -104,7 +104,7 @@ class WorkbenchApiTest {
                         + sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\"")
                                 .replace("name: " + sailings.name, "name: " + sailings.name + "-else"));
         assertThat(renamed.status()).isEqualTo(422);
-        assertThat(renamed.text()).contains("other queries name this query");
+        assertThat(renamed.text()).contains("other queries use this query");
         var offer = service.api().get("/api/queries/" + sailings.name + "-one/choices/one");
         assertThat(offer.path("choices").path(1).toString()).isEqualTo("{\"value\":\"SK-2\",\"label\":\"60\"}");
         var tables = service.api().get("/api/sources/ferry/tables").path("tables");
@@ -361,7 +361,7 @@ class WorkbenchApiTest {
     void nothingIsCalledAsTheAddressOfNewOnes() {
         var refused = service.api().pushAnswer("kind: query\nname: new\nsource: ferry\nsql: select 1 as one\n");
         assertThat(refused.status()).isEqualTo(422);
-        assertThat(refused.text()).contains("take another name");
+        assertThat(refused.text()).contains("use another name");
     }
 
     @Test

@@ -258,6 +258,7 @@ public class Explanations {
 
     private static String time(Instant instant, ZoneId zone) {
         String city = zone.getId().substring(zone.getId().lastIndexOf('/') + 1).replace('_', ' ');
-        return SHORT.format(instant.atZone(zone)) + " " + city + " time";
+        return SHORT.format(instant.atZone(zone))
+                + (city.equals("UTC") || city.equals("Z") ? " UTC" : " (" + city + " time)");
     }
 }

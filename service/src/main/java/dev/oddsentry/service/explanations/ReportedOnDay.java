@@ -224,7 +224,7 @@ public class ReportedOnDay {
                     : last.value2().startsWith("reported")
                             ? "reported earlier, on "
                                     + last.value3().atZone(zone).toLocalDate()
-                            : "treated as known on "
+                            : "not reported on "
                                     + last.value3().atZone(zone).toLocalDate()
                                     + ": treated as known, or a kind this rule does not report";
             byReason.computeIfAbsent(reason, _ -> new ArrayList<>())

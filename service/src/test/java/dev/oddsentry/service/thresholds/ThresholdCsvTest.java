@@ -56,7 +56,7 @@ class ThresholdCsvTest {
                 "route,number*Holm,nine | line 2",
                 "route,number*Holm,1e9 | line 2",
                 "route,from,number*Holm,May,9 | \"May\" is not a date",
-                "route,number*Holm,9*Holm,8 | stands in a line before",
+                "route,number*Holm,9*Holm,8 | an earlier line has a value",
             })
     void whatCannotBeReadIsSaidWithItsLine(String text, String words) {
         String table = text.replace("*", "\n");
