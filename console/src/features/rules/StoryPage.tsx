@@ -34,7 +34,7 @@ function OneStory({ name, story }: { name: string; story: Story }) {
         </div>
       </div>
       <section className="sheet">
-        <h2>Reason</h2>
+        <h2>Why</h2>
         <p className="mb-1">{story.why}</p>
         {story.now && (
           <p className="quiet mb-0">

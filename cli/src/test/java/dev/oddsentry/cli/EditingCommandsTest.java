@@ -202,6 +202,14 @@ class EditingCommandsTest extends AgainstAService {
     }
 
     @Test
+    void aRulesChecksAreListedInItsOwnZone() {
+        answer("GET /api/rules", """
+                [{"name":"late","title":"Late","state":"ACTIVE","ended":false,"zone":"Asia/Kathmandu","open":{},
+                  "latest":[{"slot":"2020-03-01T18:30:00Z","state":"DONE"}],"nextSlot":"2020-03-02T18:30:00Z"}]""");
+        assertThat(odd("rules").out()).contains("Mon 2 Mar 2020 00:15 ", "Tue 3 Mar 2020 00:15 ");
+    }
+
+    @Test
     void theEffectOfAThresholdNamesWhatGetsAnotherSeverity() {
         answer(
                 "POST /api/thresholds/late_minutes/effect",

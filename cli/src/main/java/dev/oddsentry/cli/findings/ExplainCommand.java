@@ -8,7 +8,6 @@ import dev.oddsentry.cli.output.StoryText;
 import dev.oddsentry.cli.output.Words;
 import java.time.Instant;
 import java.time.LocalDate;
-import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
@@ -98,7 +97,7 @@ public final class ExplainCommand extends ServiceCommand {
         var thresholds = Words.texts(text.path("thresholds"));
         if (!thresholds.isEmpty()) line("Thresholds", String.join(", ", thresholds));
         line("Schedule", text.path("schedule").asString("on demand only"));
-        var zone = ZoneId.of(text.path("zone").asString("UTC"));
+        var zone = Words.zone(summary);
         var dates = new ArrayList<String>();
         for (JsonNode date : nextDates)
             if (dates.size() < MOST_DATES)

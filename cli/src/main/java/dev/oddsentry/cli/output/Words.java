@@ -25,8 +25,22 @@ public final class Words {
 
     /** An instant in the zone of this computer, which is said; with its year unless that is this one. A dash where there is none. */
     public static String time(JsonNode instant) {
+        return time(instant, ZoneId.systemDefault());
+    }
+
+    /** The next check of a rule's summary, in the rule's zone. */
+    public static String nextCheck(JsonNode rule) {
+        return time(rule.path("nextSlot"), zone(rule));
+    }
+
+    /** The zone of a rule's summary. */
+    public static ZoneId zone(JsonNode rule) {
+        return ZoneId.of(rule.path("zone").asString("UTC"));
+    }
+
+    /** An instant in a zone, as {@link #time(JsonNode)}. */
+    public static String time(JsonNode instant, ZoneId zone) {
         if (!instant.isString()) return "–";
-        var zone = ZoneId.systemDefault();
         var at = Instant.parse(instant.asString()).atZone(zone);
         return (at.getYear() == ZonedDateTime.now(zone).getYear() ? TIME : TIME_OF_YEAR).format(at);
     }
@@ -114,9 +128,8 @@ public final class Words {
         var lines = new ArrayList<String>();
         for (JsonNode offer : seen.path("offers")) {
             boolean empty = offer.path("empty").asBoolean(false);
-            lines.add("  To count the " + judged(offer.path("rows"), seen)
-                    + (empty ? " with an empty text in " : " without ")
-                    + offer.path("column").asString("") + " too, write: "
+            lines.add("  To count the " + judged(offer.path("rows"), seen) + " where "
+                    + offer.path("column").asString("") + " is " + (empty ? "empty" : "missing") + ", write: "
                     + offer.path("condition").asString(""));
         }
         for (JsonNode warning : seen.path("warnings")) {
@@ -183,8 +196,8 @@ public final class Words {
                     + part.path("text").asString(""));
             part.path("unknown")
                     .properties()
-                    .forEach(unknown -> lines.add(
-                            "      unknown for " + judged(unknown.getValue(), seen) + " without " + unknown.getKey()));
+                    .forEach(unknown -> lines.add("      " + judged(unknown.getValue(), seen) + " unknown: "
+                            + unknown.getKey() + " is missing"));
         }
         return lines;
     }

@@ -45,6 +45,6 @@ public final class ActivateCommand extends RuleStateCommand {
 
     @Override
     String said(String rule, JsonNode page) {
-        return rule + " is active. Next check: " + Words.time(page.path("rule").path("nextSlot")) + ".";
+        return rule + " is active. Next check: " + Words.nextCheck(page.path("rule")) + ".";
     }
 }

@@ -34,9 +34,9 @@ public final class RulesCommand extends ServiceCommand {
                     rule.path("title").asString(""),
                     rule.path("ended").asBoolean(false) ? "ended" : Words.state(rule.path("state")),
                     Words.severities(rule.path("open")),
-                    Words.time(last.path("slot")),
+                    Words.time(last.path("slot"), Words.zone(rule)),
                     last.isMissingNode() ? "–" : Words.state(last.path("state")),
-                    Words.time(rule.path("nextSlot")));
+                    Words.nextCheck(rule));
         }
         return table;
     }

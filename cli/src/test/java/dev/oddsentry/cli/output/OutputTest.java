@@ -83,10 +83,10 @@ class OutputTest {
                  "warnings": [{"message": "this never holds", "suggestion": "litre"}], "grouped": true}""");
         assertThat(Words.parts(seen))
                 .containsExactly(
-                        "  1 group matching after: sum(litres) > 900", "      unknown for 2 groups without litres");
+                        "  1 group matching after: sum(litres) > 900", "      2 groups unknown: litres is missing");
         assertThat(Words.advice(seen))
                 .containsExactly(
-                        "  To count the 2 groups without litres too, write: sum(litres) > 900 or litres is null",
+                        "  To count the 2 groups where litres is missing, write: sum(litres) > 900 or litres is null",
                         "  Warning: this never holds; did you mean \"litre\"?");
         var ofRows = JSON.readTree("{'parts': [{'text': 'late', 'rowsLeft': 2}]}".replace('\'', '"'));
         assertThat(Words.parts(ofRows)).containsExactly("  2 rows matching after: late");
