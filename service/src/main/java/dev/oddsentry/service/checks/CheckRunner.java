@@ -26,10 +26,10 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class CheckRunner {
-    /** A check that finds its rule or memory changed runs again at once, so often. */
     /** A node may end for many reasons; one that ends each time it runs a check ends because of it. */
     private static final int MOST_INTERRUPTIONS = 4;
 
+    /** A check that finds its rule or memory changed runs again at once, so often. */
     private static final int MOST_ATTEMPTS_WHEN_STALE = 3;
 
     private final CheckStore store;
@@ -107,10 +107,13 @@ public class CheckRunner {
 
     /** Runs a check that stands as running; one that has ended is left as it is. */
     void run(UUID checkId) {
-        attempts(checkId);
-        store.find(checkId)
-                .filter(check -> check.getState() != CheckState.RUNNING)
-                .ifPresent(check -> metrics.ended(check.getState()));
+        try (var log = new CheckLog(checkId)) {
+            attempts(checkId);
+            store.find(checkId).ifPresent(check -> {
+                log.left(check);
+                if (check.getState() != CheckState.RUNNING) metrics.ended(check.getState());
+            });
+        }
     }
 
     private void attempts(UUID checkId) {
@@ -137,6 +140,7 @@ public class CheckRunner {
             var begun = beginning.begin(checkId, number);
             if (begun.isEmpty()) return true;
             var attempt = begun.get();
+            CheckLog.began(attempt.rule().definition().name(), number);
             var wait = waiting.before(attempt);
             if (wait.isPresent()) {
                 failing.waitFor(attempt, wait.get());
