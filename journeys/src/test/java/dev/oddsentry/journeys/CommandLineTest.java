@@ -271,7 +271,7 @@ class CommandLineTest {
         assertThat(odd("measurements", day).out).contains("No measurements yet. Each scheduled check adds one.");
         assertThat(odd("measurements", day, "--backfill-days", "10").status).isZero();
         assertThat(odd("measurements", day, "--points").out.lines().count()).isBetween(10L, 13L);
-        assertThat(odd("backtest", sailings.active().name).err).contains("asks the same at every slot");
+        assertThat(odd("backtest", sailings.active().name).err).contains("reads the same rows at every slot");
     }
 
     @Test
