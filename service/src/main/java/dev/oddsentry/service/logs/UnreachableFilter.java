@@ -5,15 +5,16 @@ import ch.qos.logback.classic.Logger;
 import ch.qos.logback.classic.LoggerContext;
 import ch.qos.logback.classic.turbo.TurboFilter;
 import ch.qos.logback.core.spi.FilterReply;
-import java.io.EOFException;
 import java.net.SocketException;
 import java.net.SocketTimeoutException;
 import java.net.UnknownHostException;
 import java.sql.SQLException;
 import java.sql.SQLTransientConnectionException;
+import java.util.ArrayDeque;
 import java.util.Arrays;
 import java.util.Collections;
 import java.util.IdentityHashMap;
+import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
@@ -33,6 +34,8 @@ public class UnreachableFilter extends TurboFilter implements DisposableBean {
     private static final String CALLER = Logger.class.getName();
 
     private static final Pattern LINE_BREAKS = Pattern.compile("\\s*\\R\\s*");
+
+    private static final Pattern END = Pattern.compile("[.:!\\s]+$");
 
     /** Connection lost or refused, and a server that shuts down, starts or has no connection left. */
     private static final Pattern CONNECTION_STATES = Pattern.compile("08...|57P0[1-5]|53300");
@@ -59,9 +62,10 @@ public class UnreachableFilter extends TurboFilter implements DisposableBean {
             @Nullable Throwable thrown) {
         var unreachable = unreachable(thrown == null ? last(parameters) : thrown);
         if (unreachable == null || logger.isDebugEnabled()) return FilterReply.NEUTRAL;
-        String message = MessageFormatter.basicArrayFormat(format, withoutThrowable(parameters));
-        String line =
-                LINE_BREAKS.matcher(message + ": " + unreachable.getMessage()).replaceAll(" ");
+        String message = String.valueOf(MessageFormatter.basicArrayFormat(format, withoutThrowable(parameters)));
+        String line = LINE_BREAKS
+                .matcher(END.matcher(message).replaceFirst("") + ": " + unreachable.getMessage())
+                .replaceAll(" ");
         logger.log(marker, CALLER, Level.toLocationAwareLoggerInteger(level), "{}", new Object[] {line}, null);
         return FilterReply.DENY;
     }
@@ -80,12 +84,19 @@ public class UnreachableFilter extends TurboFilter implements DisposableBean {
                 : Arrays.copyOf(parameters, parameters.length - 1);
     }
 
-    /** The innermost cause that says that a server cannot be reached; null for none. */
+    /** The innermost cause that says that a server cannot be reached, also of what failed on the way out; null for none. */
     private static @Nullable Throwable unreachable(@Nullable Throwable thrown) {
+        if (thrown == null) return null;
         Throwable found = null;
         Set<Throwable> seen = Collections.newSetFromMap(new IdentityHashMap<>());
-        for (var each = thrown; each != null && seen.add(each); each = each.getCause())
+        var left = new ArrayDeque<Throwable>(List.of(thrown));
+        while (!left.isEmpty()) {
+            var each = left.removeFirst();
+            if (!seen.add(each)) continue;
             if (isUnreachable(each)) found = each;
+            if (each.getCause() != null) left.add(each.getCause());
+            left.addAll(List.of(each.getSuppressed()));
+        }
         return found;
     }
 
@@ -95,7 +106,7 @@ public class UnreachableFilter extends TurboFilter implements DisposableBean {
             case SQLException sql ->
                 sql.getSQLState() != null
                         && CONNECTION_STATES.matcher(sql.getSQLState()).matches();
-            case SocketException _, SocketTimeoutException _, UnknownHostException _, EOFException _ -> true;
+            case SocketException _, SocketTimeoutException _, UnknownHostException _ -> true;
             default -> false;
         };
     }

@@ -29,6 +29,13 @@ class ProblemErrors implements ErrorController, RequestRejectedHandler {
     /** Where the server sends a request that ended in an error. Nobody calls it from outside. */
     @RequestMapping("/error")
     void error(HttpServletRequest request, HttpServletResponse response) throws IOException {
+        if (request.getAttribute(RequestDispatcher.ERROR_EXCEPTION) instanceof Throwable thrown) {
+            var known = UnexpectedCauses.explain(thrown);
+            if (known.isPresent()) {
+                problems.write(response, known.get().status(), known.get().words());
+                return;
+            }
+        }
         var code = (Integer) request.getAttribute(RequestDispatcher.ERROR_STATUS_CODE);
         var status = code == null ? HttpStatus.NOT_FOUND : status(code);
         problems.write(response, status, words(status));

@@ -50,6 +50,17 @@ class UnreachableFilterTest {
                         "Task t1 failed: the server shuts down"));
     }
 
+    @Test
+    void whatFailedOnTheWayOutCountsToo() {
+        var closed = new IllegalStateException("rollback", new SQLException("Connection is closed"));
+        closed.addSuppressed(new IllegalStateException(new SQLException("An I/O error occurred.", "08006")));
+        logger.error("It goes on.", closed);
+        assertThat(lines.list)
+                .singleElement()
+                .satisfies(
+                        line -> assertThat(line.getFormattedMessage()).isEqualTo("It goes on: An I/O error occurred."));
+    }
+
     @ParameterizedTest
     @MethodSource("expected")
     void aServerThatCannotBeReachedIsOneLine(Throwable thrown, String expected) {
