@@ -17,6 +17,11 @@ public final class ApiException extends RuntimeException {
         return status == 401 || status == 403;
     }
 
+    /** Whether the service, or its database, cannot answer now. */
+    public boolean isUnavailable() {
+        return status == 503;
+    }
+
     /** The problems of a document, each with its place; empty where the refusal is not about one. */
     public JsonNode problems() {
         return problem.path("problems");

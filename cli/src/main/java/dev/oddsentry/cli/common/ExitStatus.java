@@ -22,7 +22,7 @@ public final class ExitStatus {
     private ExitStatus() {}
 
     public static int of(ApiException refused) {
-        if (refused.isAboutAccess()) return NOT_REACHED;
+        if (refused.isAboutAccess() || refused.isUnavailable()) return NOT_REACHED;
         return refused.problems().isEmpty() ? NO : INVALID;
     }
 }

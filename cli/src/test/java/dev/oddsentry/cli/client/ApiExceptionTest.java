@@ -1,0 +1,18 @@
+package dev.oddsentry.cli.client;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.cli.common.ExitStatus;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
+import tools.jackson.databind.json.JsonMapper;
+
+class ApiExceptionTest {
+    @ParameterizedTest
+    @CsvSource({"401,3", "403,3", "503,3", "404,1", "409,1", "500,1"})
+    void whatCannotBeReachedOrIsNotAllowedIsToldFromARefusal(int status, int exit) {
+        var refused = new ApiException(status, new JsonMapper().readTree("{\"detail\":\"Not now.\"}"));
+        assertThat(ExitStatus.of(refused)).isEqualTo(exit);
+        assertThat(refused).hasMessage("Not now.");
+    }
+}
