@@ -33,7 +33,7 @@ export type CopyOfCheck = {
   news: number | null
 }
 
-/** A group of which nobody can tell, and why. */
+/** An unknown group, and why. */
 export type NotJudged = { group: string; reason: string }
 
 export type Check = {

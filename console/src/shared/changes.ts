@@ -1,7 +1,7 @@
 import { useEffect } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
 
-/** What is asked anew when the service says that this has moved. A person's own typing is in none of these. */
+/** What is asked again when the service says that this has moved. A person's own typing is in none of these. */
 const moved: Record<string, string[]> = {
   checks: ['rules', 'checks', 'day', 'status', 'findings'],
   findings: ['rules', 'findings', 'day'],

@@ -39,7 +39,7 @@ test("the time of a rule's zone stands beside the reader's where they differ", (
   expect(zonedWords(slot, 'Asia/Kathmandu')).toMatch(/ \(.*11:15.* in Kathmandu\)$/)
 })
 
-test('groups that nobody can tell about are named by reason, and those not named are counted', () => {
+test('unknown groups are named by reason, and those not named are counted', () => {
   const learning = 'still learning usual(fuel, 8), 3 of 8'
   const notJudgedGroups = [
     { group: 'Terna', reason: learning },

@@ -2,7 +2,7 @@ import { Button, Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { people, teams } from '../setup/api'
 import type { DeliveryPart } from './api'
-import type { Column } from './Builder'
+import type { Column } from './builder'
 
 const formats = [
   ['xlsx', 'Workbook (XLSX)'],

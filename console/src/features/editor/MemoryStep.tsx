@@ -1,7 +1,7 @@
 import { Form } from 'react-bootstrap'
 import { plural } from '../../shared/words'
 import type { MemoryPart, Seen } from './api'
-import type { Column } from './Builder'
+import type { Column } from './builder'
 
 const kinds = [
   ['new', 'new'],

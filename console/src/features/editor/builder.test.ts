@@ -1,5 +1,5 @@
 import type { Tree } from './api'
-import { literal, partsOf, textOf, unquoted, type Part } from './builder'
+import { listed, listText, literal, partsOf, textOf, unquoted, type Part } from './builder'
 
 const column = (name: string): Tree => ({ is: 'column', name, quoted: false })
 const value = (text: string): Tree => ({ is: 'literal', text })
@@ -84,4 +84,33 @@ test.each([
 ])('%s as %s is written %s', (typed, type, text) => {
   expect(literal(typed, type)).toBe(text)
   expect(unquoted(text)).toBe(typed)
+})
+
+test.each(["'tis", "'a' or 'b'", 'Skjærnes – Måkehamn', "''", 'a, b', "rock 'n' roll", '%', '\\', 'null', '15'])(
+  'a text %j is one value, whatever it holds',
+  (typed) => {
+    const written = literal(typed, 'text')
+    expect(written).toMatch(/^'(?:[^']|'')*'$/)
+    if (typed !== "''") expect(unquoted(written)).toBe(typed)
+  },
+)
+
+test.each([
+  [["'cancelled'", "'training'"], 'cancelled, training'],
+  [["'Holm, north'", "'Vik'"], "'Holm, north', Vik"],
+  [["'it''s late, again'"], "'it''s late, again'"],
+  [["'Ærfugl'"], 'Ærfugl'],
+])('%j stand in a field as %s and come back', (options, shown) => {
+  expect(listText(options)).toBe(shown)
+  expect(listed(shown, 'text')).toEqual(options)
+})
+
+test.each([
+  ['1, 2,3', 'number', ['1', '2', '3']],
+  [' , ,', 'text', []],
+  ['fog,', 'text', ["'fog'"]],
+  ["rock 'n' roll, fog", 'text', ["'rock ''n'' roll'", "'fog'"]],
+  ['2026-06-01, 2026-06-02', 'date', ["date '2026-06-01'", "date '2026-06-02'"]],
+])('%s typed for %s is read as %j', (typed, type, options) => {
+  expect(listed(typed, type)).toEqual(options)
 })

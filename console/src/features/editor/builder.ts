@@ -1,5 +1,8 @@
 import type { Tree } from './api'
 
+/** A column that a condition may name; `label` is what a person reads. */
+export type Column = { name: string; label: string; type: string }
+
 /** What is compared with: a value as it is written, a column, or a threshold with the columns of its key. */
 export type Operand =
   | { kind: 'value'; text: string }
@@ -158,20 +161,34 @@ export const textOf = (parts: Part[]) =>
 
 const isMoment = (type: string | undefined) => type === 'date' || type === 'timestamp' || type === 'instant'
 
+/** One value in quotes, whole: what has another quote within is a text that a person typed. */
+const quoted = /^(date |timestamp )?'(?:[^']|'')*'$/
+
 /** A value as conditions write it: numbers as they are, moments by their word, the rest in quotes. */
 export const literal = (text: string, type: string | undefined) => {
   const plain = text.trim()
-  if (type === 'number' || type === 'truth' || /^(date |timestamp )?'.*'$/s.test(plain)) return plain
-  // A moment may be reckoned, as in today() - 2 days.
+  if (type === 'number' || type === 'truth' || quoted.test(plain)) return plain
+  // A moment may be calculated, as in today() - 2 days.
   if (isMoment(type)) return /^\d{4}-/.test(plain) ? `${type === 'date' ? 'date' : 'timestamp'} '${plain}'` : plain
   return `'${plain.replaceAll("'", "''")}'`
 }
 
 /** The same without its quotes, for a field. */
 export const unquoted = (text: string) =>
-  /^(date |timestamp )?'.*'$/s.test(text)
+  quoted.test(text)
     ? text
         .replace(/^(date |timestamp )?'/, '')
         .slice(0, -1)
         .replaceAll("''", "'")
     : text
+
+/** Values as a field shows them, with commas between; one that has a comma within keeps its quotes. */
+export const listText = (options: string[]) =>
+  options.map((each) => (unquoted(each).includes(',') ? each : unquoted(each))).join(', ')
+
+/** The values of such a field, as conditions write them. */
+export const listed = (typed: string, type: string) =>
+  (typed.match(/\s*'(?:[^']|'')*'\s*(?=,|$)|[^,]+/g) ?? [])
+    .map((each) => each.trim())
+    .filter(Boolean)
+    .map((each) => literal(each, type))

@@ -115,7 +115,7 @@ test('what is typed is there again after the page was left, and can be thrown aw
   expect(screen.getByLabelText('Title')).toHaveValue('Sailings that have left')
 })
 
-test('one who edits is told that another has saved, and overwrites nothing unawares', async () => {
+test('one who edits is told that another has saved, and overwrites nothing without notice', async () => {
   const calls = show({
     'GET /api/definitions/query/sailings-lately/revisions': [revision(4, 'Per Aune'), revision(3, 'Ines Holm')],
     'PUT /api/definitions?remark=&seen=4': { name: 'sailings-lately', revision: 5, changed: true, warnings: [] },

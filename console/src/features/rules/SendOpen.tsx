@@ -4,7 +4,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
 import { sendOpen } from './api'
 
-/** Sends one recipient everything that is open: whoever is added later is not sent what was reported before. */
+/** Sends one recipient everything that is open: a person who is added later is not sent what was reported before. */
 export function SendOpen({ name, named }: { name: string; named: string[] }) {
   const [to, setTo] = useState('')
   const client = useQueryClient()

@@ -1,0 +1,227 @@
+import { Button, Form } from 'react-bootstrap'
+import { numberWords } from '../../shared/words'
+import type { ThresholdSummary } from '../thresholds/api'
+import { literal, type Column, type Operand, type Part, type Simple } from './builder'
+import { Value, Values } from './ValueFields'
+import { verbOf, verbs, withVerb } from './verbs'
+
+export type Known = { columns: Column[]; thresholds: ThresholdSummary[] }
+
+/** The fields of one part of a condition; a part that has none is edited as it is written. */
+export function PartFields({
+  part,
+  index,
+  columns,
+  thresholds,
+  onChange,
+}: Known & { part: Part; index: number; onChange: (part: Part) => void }) {
+  const name = `Part ${index + 1}`
+  switch (part.is) {
+    case 'text':
+      return (
+        <Form.Control
+          size="sm"
+          className="font-monospace"
+          aria-label={`${name}, as it is written`}
+          defaultValue={part.text}
+          key={part.text}
+          onBlur={(event) =>
+            event.target.value.trim() !== part.text &&
+            event.target.value.trim() !== '' &&
+            onChange({ is: 'text', text: event.target.value.trim() })
+          }
+        />
+      )
+    case 'either':
+      return (
+        <div>
+          {part.parts.map((each, i) => (
+            <div key={i} className="d-flex gap-1 align-items-start mb-1">
+              <span className="quiet small pt-1">{i === 0 ? 'either' : 'or'}</span>
+              <SimpleFields
+                name={`${name}.${i + 1}`}
+                part={each}
+                columns={columns}
+                thresholds={thresholds}
+                onChange={(next) =>
+                  onChange({ is: 'either', parts: part.parts.map((old, j) => (j === i ? next : old)) })
+                }
+              />
+              {part.parts.length > 1 && (
+                <Button
+                  size="sm"
+                  variant="plain"
+                  className="x"
+                  aria-label={`Remove ${name}.${i + 1}`}
+                  onClick={() => {
+                    const left = part.parts.filter((_, j) => j !== i)
+                    onChange(left.length === 1 && left[0] ? left[0] : { is: 'either', parts: left })
+                  }}
+                >
+                  ✕
+                </Button>
+              )}
+            </div>
+          ))}
+          <Button
+            size="sm"
+            variant="plain"
+            onClick={() => {
+              const last = part.parts.at(-1)
+              if (last) onChange({ is: 'either', parts: [...part.parts, last] })
+            }}
+          >
+            or …
+          </Button>
+        </div>
+      )
+    default:
+      return <SimpleFields name={name} part={part} columns={columns} thresholds={thresholds} onChange={onChange} />
+  }
+}
+
+function SimpleFields({
+  name,
+  part,
+  columns,
+  thresholds,
+  onChange,
+}: Known & { name: string; part: Simple; onChange: (part: Simple) => void }) {
+  const type = columns.find((column) => column.name === part.column)?.type ?? 'text'
+  return (
+    <span className="d-inline-flex flex-wrap gap-1 align-items-center">
+      <Form.Select
+        size="sm"
+        className="slot"
+        aria-label={`${name}: column`}
+        value={part.column}
+        onChange={(event) => onChange({ ...part, column: event.target.value })}
+      >
+        {!columns.some((column) => column.name === part.column) && <option>{part.column}</option>}
+        {columns.map((column) => (
+          <option key={column.name} value={column.name}>
+            {column.label}
+          </option>
+        ))}
+      </Form.Select>
+      <Form.Select
+        size="sm"
+        className="slot"
+        aria-label={`${name}: comparison`}
+        value={verbOf(part)}
+        onChange={(event) => {
+          const verb = verbs.find(([code]) => code === event.target.value)?.[0]
+          if (verb) onChange(withVerb(part, verb, type))
+        }}
+      >
+        {verbs
+          .filter(([code, , fits]) => fits(type) || code === verbOf(part))
+          .map(([code, words]) => (
+            <option key={code} value={code}>
+              {words}
+            </option>
+          ))}
+      </Form.Select>
+      {part.is === 'compare' && (
+        <OperandFields
+          name={name}
+          operand={part.operand}
+          type={type}
+          columns={columns}
+          thresholds={thresholds}
+          onChange={(operand) => onChange({ ...part, operand })}
+        />
+      )}
+      {part.is === 'between' && (
+        <>
+          <Value name={`${name}: from`} text={part.low} type={type} onChange={(low) => onChange({ ...part, low })} />
+          <span>and</span>
+          <Value
+            name={`${name}: up to`}
+            text={part.high}
+            type={type}
+            onChange={(high) => onChange({ ...part, high })}
+          />
+        </>
+      )}
+      {part.is === 'like' && (
+        <Value
+          name={`${name}: pattern, % for anything`}
+          text={part.pattern}
+          type="text"
+          onChange={(pattern) => onChange({ ...part, pattern })}
+        />
+      )}
+      {part.is === 'in' && (
+        <Values
+          name={`${name}: values, with commas`}
+          options={part.options}
+          type={type}
+          onChange={(options) => onChange({ ...part, options })}
+        />
+      )}
+    </span>
+  )
+}
+
+const codeOf = (operand: Operand) => (operand.kind === 'value' ? 'value' : `${operand.kind} ${operand.name}`)
+
+function OperandFields({
+  name,
+  operand,
+  type,
+  columns,
+  thresholds,
+  onChange,
+}: Known & { name: string; operand: Operand; type: string; onChange: (operand: Operand) => void }) {
+  const choose = (code: string) => {
+    const [kind, rest] = [code.slice(0, code.indexOf(' ')), code.slice(code.indexOf(' ') + 1)] as const
+    if (kind === 'column') onChange({ kind, name: rest })
+    else if (kind === 'threshold')
+      onChange({ kind, name: rest, key: thresholds.find((each) => each.name === rest)?.key ?? [] })
+    else onChange({ kind: 'value', text: literal(type === 'number' ? '0' : '', type) })
+  }
+  return (
+    <>
+      <Form.Select
+        size="sm"
+        className="slot"
+        aria-label={`${name}: compared with`}
+        value={codeOf(operand)}
+        onChange={(event) => choose(event.target.value)}
+      >
+        <option value="value">a value</option>
+        {type === 'number' &&
+          thresholds.map((each) => (
+            <option key={each.name} value={`threshold ${each.name}`}>
+              threshold {each.title || each.name}
+              {each.number !== null && ` (${numberWords(each.number)})`}
+            </option>
+          ))}
+        {operand.kind === 'threshold' &&
+          !(type === 'number' && thresholds.some((each) => each.name === operand.name)) && (
+            <option value={codeOf(operand)}>threshold {operand.name}</option>
+          )}
+        {columns
+          .filter((column) => column.type === type)
+          .map((column) => (
+            <option key={column.name} value={`column ${column.name}`}>
+              {column.label}
+            </option>
+          ))}
+        {operand.kind === 'column' &&
+          !columns.some((column) => column.name === operand.name && column.type === type) && (
+            <option value={codeOf(operand)}>{operand.name}</option>
+          )}
+      </Form.Select>
+      {operand.kind === 'value' && (
+        <Value
+          name={`${name}: value`}
+          text={operand.text}
+          type={type}
+          onChange={(text) => onChange({ kind: 'value', text })}
+        />
+      )}
+    </>
+  )
+}
