@@ -10,7 +10,7 @@ usage() {
 Usage: ./demo.sh [--fresh] [--detach]   starts the demo; Ctrl-C stops it
        ./demo.sh --stop                 ends a demo that was started with --detach
        ./demo.sh a-day-passes           adds the next day's data to a demo that runs
-  --fresh    begins anew: data, mail and memory of the last demo are deleted
+  --fresh    starts over: data, mail and memory of the last demo are deleted
   --detach   returns when the demo is ready
 TXT
 }

@@ -11,7 +11,7 @@ import java.util.concurrent.Executors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.io.TempDir;
 
-/** A service that is shut down hands back the check that it cannot finish, and whoever starts next finishes it. */
+/** A service that is shut down hands back the check that it cannot finish, and the next one to start finishes it. */
 class ShutDownTest {
     private final RunningService service = RunningService.get();
     private final String database = "records_shut_down_" + System.nanoTime();

@@ -13,7 +13,7 @@ import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
-/** The reference of the API is made from the service's own OpenAPI document. {@code -Dodd.write-docs=true} writes it anew. */
+/** The reference of the API is made from the service's own OpenAPI document. {@code -Dodd.write-docs=true} writes it again. */
 class ApiReferenceTest {
     private static final Path PAGE = Path.of("../docs/api.md");
 

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
-/** What nobody has taken so long after it was told goes to others, once. */
+/** Findings that nobody has taken within a time of being reported go to others, once. */
 class EscalationsTest {
     private final RunningService service = RunningService.get();
     private final HttpApi api = service.api();

@@ -43,7 +43,7 @@ class HandOverTest {
     }
 
     private JsonNode recipient(int message, int index) {
-        // Those who own the rule are told of addresses that nobody has, by mail of no rule.
+        // Those who own the rule hear about addresses that do not exist, by mail of no rule.
         var ofRules = api.get("/api/outbox")
                 .valueStream()
                 .filter(each ->

@@ -5,7 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
 
-/** Each value of a column has an audience of its own, which is told of its findings alone. */
+/** Each value of a column has an audience of its own, which hears about its own findings only. */
 class SplitsTest {
     private final RunningService service = RunningService.get();
     private final HttpApi api = service.api();

@@ -18,7 +18,7 @@ import tools.jackson.databind.json.JsonMapper;
 
 /**
  * Documents in files: {@code NAME.KIND.yaml}, and beside those that were pulled a note of the revisions that they were pulled at, so that a
- * push overwrites nobody's save unawares.
+ * push overwrites nobody's save without notice.
  */
 public final class Documents {
     private static final JsonMapper JSON =

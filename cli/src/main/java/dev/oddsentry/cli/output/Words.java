@@ -123,7 +123,7 @@ public final class Words {
         return count(number, seen.path("grouped").asBoolean(false) ? "group" : "row");
     }
 
-    /** A line for each way to count what nobody can tell about, and for each warning. */
+    /** A line for each way to count unknown rows, and for each warning. */
     public static List<String> advice(JsonNode seen) {
         var lines = new ArrayList<String>();
         for (JsonNode offer : seen.path("offers")) {

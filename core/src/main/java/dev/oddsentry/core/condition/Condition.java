@@ -40,7 +40,7 @@ public final class Condition {
         this.thresholds = thresholds;
     }
 
-    /** Told of each tree that was read without an error, before it is used. */
+    /** Called with each tree that was read without an error, before it is used. */
     interface Preparation {
         void prepare(Expression tree, TextPositions places, Map<Expression, Type> types);
     }

@@ -8,7 +8,7 @@ import org.jspecify.annotations.Nullable;
  * A personal copy of a rule for each row of a recipient query: judged with that row's values, remembered and mailed for itself.
  *
  * @param from the recipient query
- * @param key the column that tells copies apart, whoever is behind the address today
+ * @param key the column that tells copies apart, independent of the address it has today
  * @param address the column with one address or several; where it is empty, the delivery's own addresses hear
  * @param greeting the column whose text stands before all else in the mail; null for none
  * @param parameters the column that gives a parameter of the rule's query its value, by parameter

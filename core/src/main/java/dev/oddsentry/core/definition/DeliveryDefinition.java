@@ -213,7 +213,7 @@ public record DeliveryDefinition(
     }
 
     /**
-     * What nobody has taken, snoozed or accepted so long after it was told goes to others too, once.
+     * A finding that nobody has taken, snoozed or accepted within a time of being reported goes to others too, once.
      *
      * @param atLeast nothing below goes there
      */

@@ -3,7 +3,7 @@ package dev.oddsentry.core.definition;
 import java.util.Map;
 import java.util.Optional;
 
-/** Names that fields and values of documents had before, so that whoever writes one is told the present name. */
+/** Names that fields and values of documents had before, so that a reader of the refusal learns the present name. */
 final class EarlierNames {
     private static final Map<String, String> FIELDS = Map.ofEntries(
             Map.entry("all quiet", "send_when_quiet"),

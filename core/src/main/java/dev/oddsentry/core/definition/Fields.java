@@ -203,7 +203,7 @@ final class Fields {
         return node instanceof MappingNode ? "fields" : "a list";
     }
 
-    /** True where the field is written, be it empty. */
+    /** True where the field is written, even if it is empty. */
     boolean has(String name) {
         return byName.containsKey(name);
     }

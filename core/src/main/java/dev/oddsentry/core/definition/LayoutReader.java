@@ -12,7 +12,7 @@ import java.util.List;
 import java.util.Set;
 import java.util.regex.Pattern;
 
-/** Reads a layout, be it a rule's own or a shared one. */
+/** Reads a layout: a rule's own or a shared one. */
 final class LayoutReader {
     private static final Pattern SORT = Pattern.compile("(.+?)(?:\\s+(asc|desc))?");
     private static final String SHEET = "[^\\[\\]:*?/\\\\]{1,31}";

@@ -36,7 +36,7 @@ public final class CellWords {
         return value instanceof Number ? withDecimalSign(text, extract.language()) : text;
     }
 
-    /** What a format of times can write; null for the infinities and for what is no time. */
+    /** What a format of times can write; null for the infinities and for a value that is not a time. */
     private static @Nullable TemporalAccessor time(Object value, ZoneId zone) {
         return switch (value) {
             case Instant instant when isFinite(instant) -> instant.atZone(zone);

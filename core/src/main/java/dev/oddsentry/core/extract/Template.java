@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * A text with fields, such as {@code {{new}} new at {{split}}}: no logic but that a section is left out where its field is empty, and told once
- * for each row. What comes out is plain text; whoever puts it into HTML escapes it.
+ * for each row. What comes out is plain text; the caller who puts it into HTML escapes it.
  */
 public final class Template {
     /** The section that is told once for each of the first rows. */
@@ -122,7 +122,7 @@ public final class Template {
         return fields;
     }
 
-    /** @param values by field; every field that it names is among them, be it null */
+    /** @param values by field; every field that it names is among them, even if it is null */
     public String render(Map<String, ? extends @Nullable Object> values) {
         return compiled.execute(values);
     }

@@ -47,7 +47,7 @@ public final class RuleJudge {
     /** What was measured of a group at this check. */
     public record Point(Digest group, List<@Nullable Object> per, Measured measured, BigDecimal value) {}
 
-    /** A group that nobody can tell about, and why. */
+    /** An unknown group, and why. */
     public record NotJudged(List<@Nullable Object> per, String reason) {}
 
     RuleJudge(
@@ -195,7 +195,7 @@ public final class RuleJudge {
         return marks;
     }
 
-    /** Rows, or groups, of which nobody can tell. */
+    /** Unknown rows or groups. */
     public long unknownRows() {
         return exceptions == null ? 0 : exceptions.unknownRows();
     }

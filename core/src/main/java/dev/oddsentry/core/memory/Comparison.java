@@ -21,8 +21,8 @@ public final class Comparison {
      * @param guard within how many slots one that cleared may come back as if it had not
      */
     public record Rules(Absence absence, MinimumDuration hold, MinimumDuration misses, int guard) {
-        /** Those of a check that starts anew: whatever is not in its result is over at once. */
-        public Rules anew() {
+        /** Those of a check that starts over: whatever is not in its result is over at once. */
+        public Rules restarted() {
             return new Rules(Absence.CLEARS, hold, MinimumDuration.NONE, guard);
         }
     }
@@ -36,7 +36,7 @@ public final class Comparison {
     }
 
     /**
-     * @return what is so now of the finding; null where the row is no exception
+     * @return the current state of the finding; null where the row is no exception
      * @throws DuplicateIdentityException if a row of this identity was seen before
      */
     public @Nullable CurrentFinding see(EvaluatedRow sighting) {
@@ -61,9 +61,9 @@ public final class Comparison {
     }
 
     private CurrentFinding alter(StoredFinding before, EvaluatedRow sighting, Severity severity) {
-        boolean anew = isOver(before.now());
-        var now = anew ? fromUnknown(null, severity, sighting) : seenAgain(before.now(), severity, sighting);
-        if (!now.equals(before.now())) move(new FindingChange.Altered(before, sighting.withoutCells(), now, anew));
+        boolean restarts = isOver(before.now());
+        var now = restarts ? fromUnknown(null, severity, sighting) : seenAgain(before.now(), severity, sighting);
+        if (!now.equals(before.now())) move(new FindingChange.Altered(before, sighting.withoutCells(), now, restarts));
         return now;
     }
 

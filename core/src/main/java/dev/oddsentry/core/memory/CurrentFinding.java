@@ -5,7 +5,7 @@ import dev.oddsentry.core.finding.Severity;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is so now of one finding.
+ * The current state of one finding.
  *
  * @param held where it began, while it is pending; null otherwise
  * @param missed the first check of those in a row that missed it; null where the last good one saw it

@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param key digest of the identity
  * @param identity the values of the key columns, for people and as proof against a collision
  * @param severity null where the row is no exception
- * @param judged false where nobody can tell whether it is one: a group's condition that is unknown
+ * @param judged false where a group's condition is unknown
  * @param fingerprint digest of the watched columns; of no meaning where it is no exception
  * @param row all cells of the row; none where it is no exception, since nobody looks at them
  */
@@ -23,7 +23,7 @@ public record EvaluatedRow(
         Digest fingerprint,
         List<@Nullable Object> row) {
 
-    /** A row that is no exception, or of which nobody can tell. */
+    /** A row that is no exception, or one that is unknown. */
     public static EvaluatedRow unremarkable(Digest key, List<@Nullable Object> identity, boolean judged) {
         return new EvaluatedRow(key, identity, null, judged, key, List.of());
     }

@@ -2,7 +2,7 @@ package dev.oddsentry.core.memory;
 
 import java.util.Optional;
 
-/** How one check moved what is so now of one finding. A finding that did not move has no move. */
+/** How one check moved the current state of one finding. A finding that did not move has no move. */
 public sealed interface FindingChange {
     CurrentFinding now();
 
@@ -26,9 +26,9 @@ public sealed interface FindingChange {
      * Known before: reopened, back in sight, of another severity, or with other watched values.
      *
      * @param sighting without cells
-     * @param anew whether it starts as if never seen, since it had cleared for good
+     * @param restarts whether it starts as if never seen, since it had cleared for good
      */
-    record Altered(StoredFinding before, EvaluatedRow sighting, CurrentFinding now, boolean anew)
+    record Altered(StoredFinding before, EvaluatedRow sighting, CurrentFinding now, boolean restarts)
             implements FindingChange {}
 
     /** Seen, and no exception any more; or gone, where absence means put right. */

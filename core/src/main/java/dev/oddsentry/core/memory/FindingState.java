@@ -1,6 +1,6 @@
 package dev.oddsentry.core.memory;
 
-/** What is so now of a finding. */
+/** The current state of a finding. */
 public enum FindingState {
     /** An exception that has not lasted long enough yet. */
     PENDING,

@@ -8,7 +8,7 @@ import java.util.function.Consumer;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is so now of every finding of a rule, in one table of open addressing: about 65 bytes a finding, so that a million of them
+ * The current state of every finding of a rule, in one table of open addressing: about 65 bytes a finding, so that a million of them
  * fit beside the rows that stream by. Rows that are not findings go in too, by their key alone, so that a second row of the same
  * identity is seen. Belongs to one thread.
  */

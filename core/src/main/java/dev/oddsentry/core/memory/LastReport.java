@@ -6,9 +6,9 @@ import java.time.Instant;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What an audience was last told of one finding, or was let pass for it.
+ * What an audience last heard of one finding, or was treated as known for it.
  *
- * @param toldAt the slot of the message that told of it last; null where it was only let pass
+ * @param toldAt the slot of the message that reported it last; null where it was only treated as known
  */
 public record LastReport(
         FindingState state,

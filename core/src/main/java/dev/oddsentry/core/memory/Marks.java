@@ -81,7 +81,7 @@ public record Marks(
                 ended.contains(Kind.ACCEPT) ? null : accepted);
     }
 
-    /** The marks that what is so now ends. @param guardOver whether one that cleared counts as cleared already */
+    /** The marks that the current state ends. @param guardOver whether one that cleared counts as cleared already */
     Set<Kind> endedBy(CurrentFinding now, boolean guardOver, Instant slot) {
         var ended = EnumSet.noneOf(Kind.class);
         boolean cleared = now.state() == FindingState.CLEARED && guardOver;

@@ -34,7 +34,7 @@ public record ReportPolicy(
 
     /**
      * @param severity the present one; of a finding that has moved away, the one that was last reported
-     * @param differs whether what is so now is other than what was reported, also where the rule has no name for it
+     * @param differs whether the current state is other than what was reported, also where the rule has no name for it
      */
     public record Told<T>(T subject, CurrentFinding now, Severity severity, Set<UpdateKind> kinds, boolean differs) {
         static <T> Told<T> of(Standing<T> each, Set<UpdateKind> kinds, boolean differs) {
@@ -53,7 +53,7 @@ public record ReportPolicy(
      * @param told worst first is the renderer's business; here they stand in the order given
      * @param letPass findings whose reported moves to now without a word
      * @param standing findings whose difference stands for a later check, since a mark silences it or the guard runs
-     * @param ended marks that what is so now has ended
+     * @param ended marks that the current state has ended
      * @param leftOut how many open ones a mark keeps out of what would be told in full
      */
     public record Choice<T>(List<Told<T>> told, List<T> letPass, List<T> standing, List<Ended<T>> ended, int leftOut) {
@@ -118,7 +118,7 @@ public record ReportPolicy(
         return new Choice<>(told, letPass, standing, ended, 0);
     }
 
-    /** A mark that what is so now ends counts no more at this very check. */
+    /** A mark that the current state ends counts no more at this very check. */
     private <T> Standing<T> withoutEnded(
             Standing<T> each, Moment moment, MinimumDuration.Tick tick, List<Ended<T>> ended) {
         var over = each.marks().endedBy(each.now(), isGuardOver(each.now(), tick), moment.slot());

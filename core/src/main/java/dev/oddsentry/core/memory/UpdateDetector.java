@@ -4,7 +4,7 @@ import java.util.EnumSet;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** The difference between what is so now and what one audience was last told. */
+/** The difference between the current state and what one audience was last told. */
 final class UpdateDetector {
     private UpdateDetector() {}
 

@@ -2,7 +2,7 @@ package dev.oddsentry.core.memory;
 
 import java.util.Locale;
 
-/** A name for a difference between what is so now and what was last reported, in the order they are told. */
+/** A name for a difference between the current state and what was last reported, in the order they are told. */
 public enum UpdateKind {
     NEW,
     RETURNED,

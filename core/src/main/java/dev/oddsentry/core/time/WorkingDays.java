@@ -48,7 +48,7 @@ public record WorkingDays(
     public LocalDate startOfPeriod(LocalDate date, int distance) {
         if (periods.isEmpty()) return date.withDayOfMonth(1).plusMonths(distance);
         LocalDate start = periods.floor(date);
-        // Nobody can tell whether a date after the last start is still of that period, so the next one must be named.
+        // It is unknown whether a date after the last start is still of that period, so the next one must be named.
         boolean known = start != null && periods.higher(start) != null;
         for (int i = 0; known && start != null && i != distance; i += Integer.signum(distance))
             start = distance > 0 ? periods.higher(start) : periods.lower(start);

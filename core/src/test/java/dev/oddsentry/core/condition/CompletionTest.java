@@ -74,7 +74,7 @@ class CompletionTest {
                 .contains("delay_min");
     }
 
-    /** Whoever writes a condition word by word finds each next name and word among what is offered. */
+    /** A person who writes a condition word by word finds each next name and word among what is offered. */
     @ParameterizedTest
     @ValueSource(
             strings = {

@@ -8,7 +8,7 @@ import java.nio.file.Path;
 import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 
-/** The reference page lists the functions that there are. {@code -Dodd.write-docs=true} writes it anew. */
+/** The reference page lists the functions that there are. {@code -Dodd.write-docs=true} writes it again. */
 class FunctionReferenceTest {
     private static final Path PAGE = Path.of("../docs/conditions.md");
     private static final String BEGIN = "<!-- functions -->\n";

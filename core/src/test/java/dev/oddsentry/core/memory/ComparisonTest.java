@@ -28,7 +28,7 @@ class ComparisonTest {
         return new StoredFinding(key, new Digest(0, key), CurrentFinding.of(state, severity, PLAIN));
     }
 
-    /** The table of what is so now, a line for each of its cells that needs no hold. */
+    /** The table of the current state, a line for each of its cells that needs no hold. */
     @ParameterizedTest
     @CsvSource({
         // now, row in the result, absence, becomes

@@ -168,8 +168,8 @@ class MemoryModelTest {
                     new MinimumDuration.Checks(habits.misses),
                     habits.guard);
             var tick = new MinimumDuration.Tick(scheduledBefore, scheduled, slot);
-            var comparison =
-                    new Comparison(KnownTable.of(known.values()), pending.startsOver() ? rules.anew() : rules, tick);
+            var comparison = new Comparison(
+                    KnownTable.of(known.values()), pending.startsOver() ? rules.restarted() : rules, tick);
             var open = new ArrayList<Digest>();
             for (var row : rows) {
                 var now = comparison.see(sighting(row));

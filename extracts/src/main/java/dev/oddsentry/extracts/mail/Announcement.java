@@ -24,7 +24,7 @@ import org.jspecify.annotations.Nullable;
  * @param open how many findings are open now, those told included
  * @param leftOut how many a mark keeps out of a full report
  * @param because what makes an exception, as a clause that says of what: {@code for these rows: late by more than 15 min}
- * @param notCounted what nobody can tell about, as sentences; empty for nothing
+ * @param notCounted what is unknown, as sentences; empty for nothing
  * @param habit what else the reader may expect
  * @param since the slot of the report before; null for the first
  * @param next the next slot; null if there is none

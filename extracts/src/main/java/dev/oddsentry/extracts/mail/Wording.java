@@ -349,7 +349,7 @@ final class Wording {
 
     record Link(String text, String to) {}
 
-    /** Whoever may not have the rows in the mail is led to them; others to all that is open. */
+    /** Recipients who may not have the rows in the mail get a link to them; others get one to all open findings. */
     Link mainLink(Announcement said) {
         var links = said.links();
         return said.linkOnly() && links.archive() != null

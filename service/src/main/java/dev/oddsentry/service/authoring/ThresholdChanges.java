@@ -21,7 +21,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Gives thresholds values. Whoever changes one leaves their name, the time and the reason. */
+/** Gives thresholds values. A person who changes one leaves their name, the time and the reason. */
 @Component
 public class ThresholdChanges {
     private final DSLContext db;
@@ -87,7 +87,7 @@ public class ThresholdChanges {
     }
 
     /**
-     * A value that is changed under a rule judges anew what there is; one that takes effect on its date is ordinary news when that
+     * A value that is changed under a rule evaluates the current rows again; one that takes effect on its date is ordinary news when that
      * date comes.
      */
     private void rejudge(String threshold, List<NewValue> values, boolean asKnown) {

@@ -41,7 +41,7 @@ import tools.jackson.core.type.TypeReference;
 /**
  * Does long work, slot by slot and one work at a time, so that checks never wait for a thread. Between two slots it rests as long as the
  * source took, so that it takes at most half of one connection.
- * If this node dies, another begins it anew; nothing of a back-test is kept but its result, and points are kept once a slot.
+ * If this node dies, another starts it again; nothing of a back-test is kept but its result, and points are kept once a slot.
  */
 @Component
 public class LongWork {

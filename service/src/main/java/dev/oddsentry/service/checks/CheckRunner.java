@@ -76,7 +76,8 @@ public class CheckRunner {
             var waiting = leftBehind.get();
             failing.replaced(waiting, copies.replaced(waiting));
         } else if (leftBehind.isPresent() && leftBehind.get().getOrigin() == CheckOrigin.SCHEDULED) {
-            // A rule's slots are one task's, so whoever began this one has died; its slot comes before any later one.
+            // A rule's slots are one task's, so the node that began this one has died; its slot comes before any later
+            // one.
             run(leftBehind.get().getId());
             return false;
         }

@@ -9,7 +9,7 @@ public enum CheckState {
     QUIET,
     /** Ended well, at least one message was queued. */
     FIRED,
-    /** Ended well with nothing to report, but there are groups of which nobody can tell. */
+    /** Ended well with nothing to report, but there are unknown groups. */
     INCOMPLETE,
     FAILED,
     PARTLY_FAILED,

@@ -30,7 +30,7 @@ final class FailureReasons {
 
     /**
      * @param failed an exception, or an error such as memory that ran out: a check that ended in nothing but a dead task would be begun
-     *     again for ever
+     *     again without end
      * @throws RuntimeException what it was given, where this node shuts down: the check is left as running, for another to take up
      */
     static Failure of(UUID checkId, Throwable failed) {

@@ -85,7 +85,7 @@ class PersonalCopies {
         Failure ofSource = null;
         for (var copy : copies) {
             if (done.contains(copy.key())) continue;
-            // Whoever asks a source that is down once for each copy waits as often for the same answer.
+            // A check that asks a source that is down once for each copy waits as often for the same answer.
             var went = ofSource != null
                     ? Undone.failed(copy, ofSource)
                     : go(attempt, copy, standings.getOrDefault(copy.key(), PriorChecks.NONE));

@@ -50,7 +50,7 @@ public record Settings(
      * @param others servers that are tried in this order where the first is not reached, as {@code host:port}
      * @param allowedDomains mail goes to no others; empty for any
      * @param testAddress where set, this installation is one for tries: all mail goes there and nowhere else, marked
-     * @param lateAfter a message that is handed over so long after its slot says in its first line of when it is
+     * @param lateAfter a message that is handed over later than this after its slot says in its first line of when it is
      * @param bounces where what comes back is read; null where it is not
      * @param mostAttached files of more bytes go packed; where that is not enough, they stay behind the link
      */

@@ -26,7 +26,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
-/** The findings of which nobody says that they see to them. Each method is part of the caller's transaction. */
+/** The findings that nobody has taken. Each method is part of the caller's transaction. */
 @Component
 class Untaken {
     private final DSLContext db;

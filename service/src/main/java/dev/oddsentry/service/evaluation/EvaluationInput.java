@@ -37,7 +37,7 @@ public record EvaluationInput(
      *
      * @param copy the key of the personal copy that asks; null where the rule has none
      * @param newcomer whether the copy came when others had been checked already
-     * @param curious whether a person looks on, who wants to be told of texts that no row has
+     * @param curious whether a person looks on, who wants to see texts that no row has
      * @param sought the identity of which everything is kept; null for none
      * @param running to follow and cancel the query by; null where nobody does
      * @param wanted the keys of those whose rows are kept though they do not move; null where any row may be wanted

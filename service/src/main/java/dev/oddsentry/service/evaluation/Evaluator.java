@@ -151,8 +151,8 @@ public class Evaluator {
                     rule.memory().hold(),
                     rule.memory().misses(),
                     rule.memory().guard());
-            boolean anew = question.pending().startsOver();
-            comparison = new Comparison(question.known(), anew ? rules.anew() : rules, question.tick());
+            boolean restarts = question.pending().startsOver();
+            comparison = new Comparison(question.known(), restarts ? rules.restarted() : rules, question.tick());
             return this::accept;
         }
 

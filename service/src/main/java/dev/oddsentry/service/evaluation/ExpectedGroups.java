@@ -12,7 +12,7 @@ import java.util.ArrayList;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Tells a judge which groups it should find, be it that they have no rows. */
+/** Tells a judge which groups it should find, even if they have no rows. */
 @Component
 class ExpectedGroups {
     private final DefinitionStore definitions;

@@ -32,7 +32,7 @@ public record Explanation(
      * @param lastConfirmed the slot of the rule's last good check, which found it so
      * @param standing whether a difference waits to be told by a later check
      * @param reportedAt the slot at which it was last told or let pass; null if never
-     * @param toldAt the slot of the last message that told of it; null if none did
+     * @param toldAt the slot of the last message that reported it; null if none did
      */
     public record NowSeen(
             long finding,

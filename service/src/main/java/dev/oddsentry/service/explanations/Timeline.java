@@ -86,7 +86,7 @@ class Timeline {
         var events = new ArrayList<Event>();
         for (var row : rows) {
             String heard = row.get(FINDING_EVENT.HEARD);
-            // That it opened, and what was told of it at once, stand in one row.
+            // That it opened, and what was reported at once, stand in one row.
             if (heard != null) events.add(event(row, row.get(FINDING_EVENT.KIND), null, recipients));
             String kind = heard == null ? row.get(FINDING_EVENT.KIND) : heard;
             events.add(event(row, kind, row.get(FINDING_EVENT.MESSAGE_ID), recipients));

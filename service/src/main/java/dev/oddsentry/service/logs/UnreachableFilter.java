@@ -26,7 +26,7 @@ import org.springframework.beans.factory.DisposableBean;
 import org.springframework.stereotype.Component;
 
 /**
- * Logs in one line that a server cannot be reached, whoever says so. Database, sources and mail servers do go away, and everything
+ * Logs in one line that a server cannot be reached, in whatever logger it is met. Database, sources and mail servers do go away, and everything
  * that then fails would otherwise log the same long trace. A logger at DEBUG keeps its traces.
  */
 @Component

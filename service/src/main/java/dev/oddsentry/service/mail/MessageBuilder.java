@@ -121,7 +121,7 @@ public class MessageBuilder {
             message.saveChanges();
             var bytes = new ByteArrayOutputStream();
             message.writeTo(bytes);
-            // Whoever stands in bcc gets it, and is named nowhere in it.
+            // A bcc recipient gets it, and is named nowhere in it.
             var everyone = Stream.of(to, cc, bcc)
                     .flatMap(List::stream)
                     .map(InternetAddress::getAddress)

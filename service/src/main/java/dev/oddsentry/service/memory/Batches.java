@@ -15,7 +15,7 @@ import org.jooq.Table;
 
 /**
  * Long lists, cut to what one statement takes. They are joined as a table and not compared with {@code any}: in the transaction that has
- * just written a million findings nobody has counted them yet, and a plan that goes over all of them for each list takes for ever.
+ * just written a million findings nobody has counted them yet, and a plan that goes over all of them for each list takes hours.
  */
 final class Batches {
     static final int MOST = 5_000;

@@ -21,7 +21,7 @@ import org.postgresql.PGConnection;
 import org.postgresql.copy.CopyOut;
 
 /**
- * Reads what is so now of every finding of a rule in the binary form of COPY: a million of them as result sets take several times as
+ * Reads the current state of every finding of a rule in the binary form of COPY: a million of them as result sets take several times as
  * long as the rows that they are compared with. The form is PostgreSQL's documented one: for each row the number of its fields, and for
  * each field its length and its bytes in network order.
  */

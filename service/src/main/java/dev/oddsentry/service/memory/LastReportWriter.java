@@ -86,7 +86,7 @@ public class LastReportWriter {
     public record Telling(long finding, Severity severity, Set<UpdateKind> kinds) {}
 
     /**
-     * Moves what was reported to what is so now, for findings told in a message; keeps what stood there before, so that the report
+     * Moves what was reported to the current state, for findings told in a message; keeps what stood there before, so that the report
      * can be taken back.
      */
     public void report(MemoryWriter.Writing by, Audience audience, UUID messageId, List<Telling> told) {
@@ -156,7 +156,7 @@ public class LastReportWriter {
         }
     }
 
-    /** Moves what was reported to what is so now without a word. */
+    /** Moves what was reported to the current state without a word. */
     public void letPass(MemoryWriter.Writing by, Audience audience, List<Long> findings) {
         keepAsRows(findings);
         moveReported(by, audience, null, findings);
@@ -200,7 +200,7 @@ public class LastReportWriter {
 
     public record EndedMark(long finding, Marks.Kind kind) {}
 
-    /** The marks are what people said; that what is so now has ended them is added. */
+    /** The marks are what people said; that the current state has ended them is added. */
     public void endMarks(MemoryWriter.Writing by, List<EndedMark> ended) {
         for (var mark : ended) {
             db.update(MARK)
@@ -220,7 +220,7 @@ public class LastReportWriter {
         }
     }
 
-    /** What was heard of these when they opened is written down before they move, or something else is told of them. */
+    /** What was heard of these when they opened is written down before they move, or something else is reported about them. */
     void keepAsRows(List<Long> findings) {
         for (var some : Batches.of(findings)) {
             var kept = Batches.isOneOf(FINDING.ID, some).and(FINDING.HEARD_BY.isNotNull());

@@ -36,7 +36,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Reads memory: what is so now and what was last reported. */
+/** Reads memory: the current state and what was last reported. */
 @Component
 public class MemoryStore {
     /** As the index has it, which knows where to find these few among a million; so nothing of it is a parameter. */
@@ -91,7 +91,7 @@ public class MemoryStore {
                 .fetchMap(row -> new AudienceKey(row.value1()), row -> row.value2());
     }
 
-    /** What is so now of every finding, read as it streams so that only the table is held. */
+    /** The current state of every finding, read as it streams so that only the table is held. */
     @Transactional(readOnly = true)
     public KnownTable known(Scope scope) {
         var table = new KnownTable(db.fetchCount(FINDING, findingsOf(scope)));
@@ -262,7 +262,7 @@ public class MemoryStore {
                 .fetchMap(FINDING.ID, row -> Json.row(row.value2()));
     }
 
-    /** The rows as the audience was last told of them, by finding. */
+    /** The rows as the audience last heard of them, by finding. */
     public Map<Long, Map<String, @Nullable Object>> reportedRows(AudienceKey audience, Collection<Long> findings) {
         return reportedRows(
                 AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(audience.split()).and(AUDIENCE.ROUND_UP_ID.isNull()), findings);

@@ -28,7 +28,7 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Writes what is so now, in the commit of a check and only what moved. */
+/** Writes the current state, in the commit of a check and only what moved. */
 @Component
 public class MemoryWriter {
     private final DSLContext db;
@@ -159,7 +159,7 @@ public class MemoryWriter {
     /** Back in sight, or back within the guard, it is the same affair still. */
     private static boolean opens(FindingChange.Altered move) {
         FindingState was = move.before().now().state();
-        return move.anew() || (was == FindingState.PENDING && move.now().state() == FindingState.OPEN);
+        return move.restarts() || (was == FindingState.PENDING && move.now().state() == FindingState.OPEN);
     }
 
     private static FindingRecord moved(Writing by, long id, FindingChange move) {
@@ -215,13 +215,13 @@ public class MemoryWriter {
         boolean pending = move.now().state() == FindingState.PENDING;
         return switch (move) {
             case FindingChange.Opened _ -> pending ? "pending" : "opened";
-            case FindingChange.Altered(var before, var _, var now, var anew)
+            case FindingChange.Altered(var before, var _, var now, var restarts)
             when before.now().state() != now.state() -> {
                 if (pending) yield "pending again";
                 yield switch (before.now().state()) {
                     case PENDING -> "opened";
                     case AGED_OUT -> "back in the date window";
-                    case CLEARED -> anew ? "opened again" : "back before confirm_after";
+                    case CLEARED -> restarts ? "opened again" : "back before confirm_after";
                     case OPEN -> throw new IllegalStateException("open before and after: " + before);
                 };
             }

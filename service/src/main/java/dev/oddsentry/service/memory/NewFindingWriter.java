@@ -17,7 +17,7 @@ import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Writes findings that a check opens, with what was told of them at once, and their first event: two lines for each, whatever the number. */
+/** Writes findings that a check opens, with what was reported at once, and their first event: two lines for each, whatever the number. */
 @Component
 public class NewFindingWriter {
     private final DSLContext db;

@@ -132,7 +132,7 @@ public class RoundUpMemory {
     }
 
     /**
-     * The findings of which it was told something else than what is so now, or nothing.
+     * The findings about which it last heard something other than the current state, or nothing.
      *
      * @param audience null for one that joins only now, to which everything is known
      * @param openToo whether every open one counts, since a reminder may be due
@@ -182,7 +182,7 @@ public class RoundUpMemory {
                 FINDING, FINDING.RULE_ID.eq(rule), FINDING.COPY_KEY.isNull(), FINDING.STATE.eq(FindingState.OPEN));
     }
 
-    /** The rows as the round-up was last told of them, by finding. */
+    /** The rows as the round-up last heard of them, by finding. */
     public Map<Long, Map<String, @Nullable Object>> reportedRows(
             LastReportWriter.@Nullable Audience audience, List<Long> findings) {
         return audience == null ? Map.of() : memory.reportedRows(AUDIENCE.ID.eq(audience.id()), findings);

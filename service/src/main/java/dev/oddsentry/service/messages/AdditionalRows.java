@@ -20,7 +20,7 @@ import java.util.concurrent.atomic.AtomicReference;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Reads the rows of other queries that go with a rule's mails: once for a check, whoever gets which of them. */
+/** Reads the rows of other queries that go with a rule's mails: once for a check, for all audiences. */
 @Component
 class AdditionalRows {
     /** They go to people, and are held until they are written. */

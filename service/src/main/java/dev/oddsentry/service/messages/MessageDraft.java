@@ -17,7 +17,7 @@ import org.jspecify.annotations.Nullable;
  * @param since the slot of the report before
  * @param language null for the rule's
  * @param withCopies whether those in cc and bcc get it too
- * @param alone whether it is for one address only, whoever else is named
+ * @param alone whether it is for one address only, even if others are named
  */
 record MessageDraft(
         List<ReportPlan.Part> parts,

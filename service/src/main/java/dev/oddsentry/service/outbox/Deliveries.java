@@ -73,7 +73,7 @@ class Deliveries {
 
     /**
      * @param to those that are due now, marked as being handed over
-     * @param lookAgainIn when to look again where it must wait, whoever it is for; null where it need not
+     * @param lookAgainIn when to look again where it must wait, for whichever recipient; null where it need not
      */
     record Due(
             byte[] mime,

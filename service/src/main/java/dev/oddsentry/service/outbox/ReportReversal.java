@@ -36,7 +36,7 @@ class ReportReversal {
         if (!someoneGotOrMayGetIt) all.forEach(this::takeBackOne);
     }
 
-    /** Whoever got it: what it reported is news again. Part of the caller's transaction. */
+    /** What it reported is news again for all of its recipients. Part of the caller's transaction. */
     void takeBack(UUID messageId) {
         inAllLanguages(messageId).forEach(this::takeBackOne);
     }

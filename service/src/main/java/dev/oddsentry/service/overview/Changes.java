@@ -33,7 +33,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
 
 /**
- * Tells consoles that are open that something has changed, be it by another node: one look a second at the newest of each kind, by indexes
+ * Tells consoles that are open that something has changed, also on another node: one look a second at the newest of each kind, by indexes
  * alone, and none while nobody listens. What changed is theirs to ask. A change that no look can see, such as a check that is run again
  * and ends between two of them, is found when the console asks by itself.
  */

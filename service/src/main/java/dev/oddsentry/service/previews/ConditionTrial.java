@@ -80,7 +80,7 @@ public class ConditionTrial {
             Instant slot) {}
 
     /**
-     * @param offers how rows of which nobody can tell could be counted too
+     * @param offers how unknown rows could be counted too
      * @param identities of the exceptions, texts in the order of the key, null where a value is missing
      * @param rows of the exceptions, texts in the order of the columns
      */

@@ -75,9 +75,9 @@ public class Preview {
 
     /**
      * @param unknownRows rows that are neither exceptions nor not, since a value is missing
-     * @param offers how rows of which nobody can tell could be counted too
+     * @param offers how unknown rows could be counted too
      * @param grouped true where the parts count groups, not rows
-     * @param notJudged how many groups nobody can tell about
+     * @param notJudged how many groups are unknown
      * @param notJudgedGroups the first of them
      * @param wouldReport findings that a check now would report
      * @param hearers who would hear of it
@@ -139,7 +139,7 @@ public class Preview {
 
     /**
      * @param split the value of the split's column; null where the rule is not split
-     * @param told of how many findings
+     * @param told how many findings are reported
      */
     record Hearer(@Nullable String split, List<String> to, int told) {}
 

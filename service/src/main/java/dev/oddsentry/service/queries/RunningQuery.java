@@ -19,7 +19,7 @@ public final class RunningQuery {
     private boolean overLimit;
     private @Nullable Statement cancelling;
 
-    /** @param limit from when the source is asked, reading included; over it whoever watches cancels it */
+    /** @param limit from when the source is asked, reading included; the watcher cancels a query that takes longer */
     public RunningQuery(Duration limit) {
         this.limit = limit;
     }

@@ -109,7 +109,7 @@ public class BlockedRecipients {
         return db.fetchExists(LEAVER, gone(definition, address));
     }
 
-    /** Whoever has left already stays so. */
+    /** A recipient who has unsubscribed stays unsubscribed. */
     @Transactional
     public void leave(UUID definition, String address, UUID message) {
         db.insertInto(LEAVER)

@@ -37,7 +37,7 @@ public record ReportPlan(List<Part> parts, List<Outgoing> messages, PendingEffec
      * One audience's.
      *
      * @param standing whose difference stands for a later check
-     * @param ended marks that what is so now has ended
+     * @param ended marks that the current state has ended
      * @param leftOut how many open ones a mark keeps out of a full report
      * @param takesOpened whether all that open at this check, and are open at once, are taken as known; they are not among {@code letPass}
      * @param openedMore by how many its open findings grew at this check

@@ -82,7 +82,7 @@ public class ReportPlanner {
         return new ReportPlan(parts, List.of(), pending);
     }
 
-    /** Whoever had more than enough within the hour hears it together with what comes next, and loses nothing. */
+    /** Recipients who had as many messages as the rule allows in an hour get these updates with the next message. */
     private static void guardAgainstFlood(
             Map<AudienceKey, Choice<ReportPlan.Subject>> choices, EvaluationInput question, Audiences audiences) {
         if (choices.values().stream().allMatch(choice -> choice.told().isEmpty())) return;

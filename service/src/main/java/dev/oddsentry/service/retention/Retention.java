@@ -126,7 +126,7 @@ public class Retention {
                 .fetch(MESSAGE.ID)
                 .toArray(UUID[]::new);
         if (ids.length == 0) return 0;
-        // What was reported outlives the message that told of it.
+        // What was reported outlives the message that reported it.
         db.update(FINDING)
                 .setNull(FINDING.HEARD_MESSAGE)
                 .where(FINDING.HEARD_MESSAGE.eq(any(ids)))

@@ -22,7 +22,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Tells a round-up's news: what was reported moves to what is so now in the transaction that puts the message into the outbox, with the
+ * Tells a round-up's news: what was reported moves to the current state in the transaction that puts the message into the outbox, with the
  * rules locked against their checks.
  */
 @Component

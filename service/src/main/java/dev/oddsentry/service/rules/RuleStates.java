@@ -160,7 +160,7 @@ public class RuleStates {
     }
 
     /**
-     * The slot that an active rule waits for; empty if it is not active or its schedule has ended. It waits for whoever is changing
+     * The slot that an active rule waits for; empty if it is not active or its schedule has ended. It waits for a person who is changing
      * the rule just now, since a slot task that is being executed cannot be moved and must not plan from what was.
      */
     public Optional<NextSlot> nextSlot(UUID id) {

@@ -22,7 +22,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-/** What is so now, as it stands in the table, is what a check is compared with. */
+/** The current state, as it stands in the table, is what a check is compared with. */
 class MemoryStoreTest {
     private final RunningService service = RunningService.get();
     private final DSLContext db = service.bean(DSLContext.class);

@@ -108,7 +108,7 @@ class FindingExport {
         }
     }
 
-    /** That it opened, and what was told of it at once, stand in one row. */
+    /** That it opened, and what was reported at once, stand in one row. */
     private static Stream<Map<String, @Nullable String>> events(Record row, ZoneId zone) {
         var event = event(row, zone);
         String heard = row.get(FINDING_EVENT.HEARD);

@@ -52,7 +52,7 @@ record UnsubscribePages(Language language, String title, String owner, String ad
         return page(language.code(), word("back"), "<p>" + word("back.more") + "</p>");
     }
 
-    /** Whoever has no link that works is told nothing of what is there. */
+    /** A visitor without a valid link learns nothing of what is there. */
     static String unknown() {
         return page(
                 "en",

@@ -28,7 +28,7 @@ import org.springframework.web.bind.annotation.RequestMapping;
 import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
-/** The next dates of a schedule, be it a rule's or one that is being written. */
+/** The next dates of a schedule: a rule's or one that is being written. */
 @RestController
 @RequestMapping(path = "/api", produces = "application/json")
 class DatesController {
