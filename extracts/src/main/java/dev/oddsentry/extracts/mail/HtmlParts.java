@@ -92,12 +92,12 @@ final class HtmlParts {
                             .append("</td></tr>");
                 case Outline.GroupLine(var values, int rows) ->
                     html.append("<tr><td style=\"padding:16px 0 4px;font-weight:700;color:" + INK + "\">")
-                            .append(escape(words.group(extract, values) + ": " + rows))
+                            .append(escape(words.rows().group(extract, values) + ": " + rows))
                             .append("</td></tr>");
                 case Outline.TotalLine total ->
                     html.append("<tr><td style=\"padding:6px 0;border-bottom:1px solid " + INK
                                     + ";font-weight:600;color:" + INK + "\">")
-                            .append(escape(words.total(extract, total)))
+                            .append(escape(words.rows().total(extract, total)))
                             .append("</td></tr>");
             }
         }
@@ -115,9 +115,9 @@ final class HtmlParts {
         for (var line : Outline.of(extract, most)) {
             String style = "padding:6px 0;border-bottom:1px solid " + HAIR + ";color:" + INK;
             String text = switch (line) {
-                case Outline.RowLine(var row) -> words.inOneLine(extract, row);
-                case Outline.GroupLine(var values, int rows) -> words.group(extract, values) + ": " + rows;
-                case Outline.TotalLine total -> words.total(extract, total);
+                case Outline.RowLine(var row) -> words.rows().inOneLine(extract, row);
+                case Outline.GroupLine(var values, int rows) -> words.rows().group(extract, values) + ": " + rows;
+                case Outline.TotalLine total -> words.rows().total(extract, total);
             };
             String weight = line instanceof Outline.RowLine ? "" : ";font-weight:600";
             html.append("<tr><td style=\"")
@@ -135,11 +135,11 @@ final class HtmlParts {
     }
 
     private String titleLine(Extract extract, Extract.Row row) {
-        var html = new StringBuilder(
-                span("color:" + colour(row) + ";font-weight:600", escape(words.severityAndKinds(row))));
-        for (int i = 0; i < Wording.titleColumns(extract); i++) {
-            String value = marked(row.cells().get(i), escape(words.value(extract, row, i)))
-                    + escape(words.was(extract, row, i));
+        var html = new StringBuilder(span(
+                "color:" + colour(row) + ";font-weight:600", escape(words.rows().severityAndKinds(row))));
+        for (int i = 0; i < RowWords.titleColumns(extract); i++) {
+            String value = marked(row.cells().get(i), escape(words.rows().value(extract, row, i)))
+                    + escape(words.rows().was(extract, row, i));
             html.append(" &nbsp; ").append(i == 0 ? "<b>" + value + "</b>" : value);
         }
         return div("", html.toString());
@@ -147,9 +147,9 @@ final class HtmlParts {
 
     private String detailLine(Extract extract, Extract.Row row) {
         List<String> parts = new ArrayList<>();
-        for (int i = Wording.titleColumns(extract); i < extract.columns().size(); i++) {
-            parts.add(marked(row.cells().get(i), escape(words.labelled(extract, row, i)))
-                    + escape(words.was(extract, row, i)));
+        for (int i = RowWords.titleColumns(extract); i < extract.columns().size(); i++) {
+            parts.add(marked(row.cells().get(i), escape(words.rows().labelled(extract, row, i)))
+                    + escape(words.rows().was(extract, row, i)));
         }
         String link = row.link() == null
                 ? ""

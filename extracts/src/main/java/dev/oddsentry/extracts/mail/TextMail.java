@@ -79,8 +79,9 @@ public final class TextMail {
                     if (row.link() != null) lines.add("    " + row.link());
                 }
                 case Outline.GroupLine(var values, int rows) ->
-                    lines.add("-- " + words.group(extract, values) + ": " + rows + " --");
-                case Outline.TotalLine total -> lines.add("    = " + words.total(extract, total));
+                    lines.add("-- " + words.rows().group(extract, values) + ": " + rows + " --");
+                case Outline.TotalLine total ->
+                    lines.add("    = " + words.rows().total(extract, total));
             }
         }
     }
@@ -89,19 +90,21 @@ public final class TextMail {
     private void plainRows(Extract extract, int most, List<String> lines) {
         for (var line : Outline.of(extract, most)) {
             switch (line) {
-                case Outline.RowLine(var row) -> lines.add(words.inOneLine(extract, row));
+                case Outline.RowLine(var row) -> lines.add(words.rows().inOneLine(extract, row));
                 case Outline.GroupLine(var values, int rows) ->
-                    lines.add("-- " + words.group(extract, values) + ": " + rows + " --");
-                case Outline.TotalLine total -> lines.add("    = " + words.total(extract, total));
+                    lines.add("-- " + words.rows().group(extract, values) + ": " + rows + " --");
+                case Outline.TotalLine total ->
+                    lines.add("    = " + words.rows().total(extract, total));
             }
         }
     }
 
     private String title(Extract extract, Extract.Row row) {
         var parts = new ArrayList<String>();
-        parts.add(words.severityAndKinds(row));
-        for (int i = 0; i < Wording.titleColumns(extract); i++) {
-            parts.add(marked(row, i, words.value(extract, row, i)) + words.was(extract, row, i));
+        parts.add(words.rows().severityAndKinds(row));
+        for (int i = 0; i < RowWords.titleColumns(extract); i++) {
+            parts.add(marked(row, i, words.rows().value(extract, row, i))
+                    + words.rows().was(extract, row, i));
         }
         return String.join("   ", parts);
     }
@@ -109,8 +112,9 @@ public final class TextMail {
     /** Marked cells stand between asterisks, as plain text has no underline. */
     private String details(Extract extract, Extract.Row row) {
         var parts = new ArrayList<String>();
-        for (int i = Wording.titleColumns(extract); i < extract.columns().size(); i++)
-            parts.add(marked(row, i, words.labelled(extract, row, i)) + words.was(extract, row, i));
+        for (int i = RowWords.titleColumns(extract); i < extract.columns().size(); i++)
+            parts.add(marked(row, i, words.rows().labelled(extract, row, i))
+                    + words.rows().was(extract, row, i));
         return String.join(", ", parts);
     }
 

@@ -1,46 +1,35 @@
 package dev.oddsentry.extracts.mail;
 
-import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
-import dev.oddsentry.core.extract.Outline;
-import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
-import dev.oddsentry.core.value.CellText;
-import dev.oddsentry.core.value.Numbers;
-import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.chart.Chart;
 import dev.oddsentry.extracts.words.Phrases;
-import java.math.BigDecimal;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.util.ArrayList;
-import java.util.Comparator;
 import java.util.List;
-import java.util.Objects;
-import java.util.Set;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
-/** The sentences and short forms that the HTML and the text of a mail share, so that they never say different things. */
+/** The sentences that the HTML and the text of a mail share, so that they never say different things. */
 final class Wording {
     private static final Duration ALMOST_A_WEEK = Duration.ofHours(6 * 24 + 12);
-    private static final int MOST_TITLE_COLUMNS = 2;
     private static final int FIRST_LINE_CELLS = 4;
 
     private final Phrases phrases;
     private final int year;
+    private final RowWords rows;
 
     private Wording(Phrases phrases, int year) {
         this.phrases = phrases;
         this.year = year;
+        this.rows = new RowWords(phrases, year);
     }
 
     static Wording in(Language language) {
@@ -62,8 +51,12 @@ final class Wording {
         return phrases;
     }
 
-    private String word(UpdateKind kind) {
-        return phrases.of("kind." + kind.name());
+    RowWords rows() {
+        return rows;
+    }
+
+    String chart(Chart chart) {
+        return ChartWords.of(chart, phrases);
     }
 
     static boolean isCleared(Extract.Row row) {
@@ -129,30 +122,10 @@ final class Wording {
         var first = news.rows().getFirst();
         String told = IntStream.range(0, news.columns().size())
                 .limit(FIRST_LINE_CELLS)
-                .mapToObj(index -> labelled(news, first, index))
+                .mapToObj(index -> rows.labelled(news, first, index))
                 .collect(Collectors.joining(", "));
         int more = news.rows().size() - 1;
         return told + (more > 0 ? phrases.of("firstLine.more", more) : ".");
-    }
-
-    String labelled(Extract extract, Extract.Row row, int index) {
-        String value = value(extract, row, index);
-        return index < titleColumns(extract)
-                ? value
-                : extract.columns().get(index).label() + " " + value;
-    }
-
-    /** The first columns of the layout name a finding, so they stand without labels; a number without a unit names nothing. */
-    static int titleColumns(Extract extract) {
-        int names = 0;
-        while (names < MOST_TITLE_COLUMNS
-                && names < extract.columns().size()
-                && namesSomething(extract.columns().get(names))) names++;
-        return names;
-    }
-
-    private static boolean namesSomething(Extract.Column column) {
-        return column.type() != Type.NUMBER || column.unit() != null || column.hasWords();
     }
 
     String context(Announcement said) {
@@ -178,121 +151,6 @@ final class Wording {
     private static String zoneName(ZoneId zone) {
         String id = zone.normalized().equals(ZoneOffset.UTC) ? "UTC" : zone.getId();
         return id.substring(id.lastIndexOf('/') + 1).replace('_', ' ');
-    }
-
-    private String kinds(Extract.Row row) {
-        if (row.kinds().isEmpty()) return word(UpdateKind.REMINDER);
-        // Whatever got worse, eased or came back has other values too, which the cells show.
-        boolean onlyChanged = row.kinds().equals(Set.of(UpdateKind.CHANGED));
-        return row.kinds().stream()
-                .sorted()
-                .filter(kind -> onlyChanged || kind != UpdateKind.CHANGED)
-                .map(this::word)
-                .collect(Collectors.joining(", "));
-    }
-
-    /** {@code ▲ critical, worse}. */
-    String severityAndKinds(Extract.Row row) {
-        return row.severity().sign() + " "
-                + phrases.of("severity." + row.severity().name()) + ", " + kinds(row);
-    }
-
-    String value(Extract extract, Extract.Row row, int index) {
-        return value(row.cells().get(index).value(), extract.columns().get(index), extract);
-    }
-
-    String was(Extract extract, Extract.Row row, int index) {
-        Object was = row.cells().get(index).was();
-        if (was == null) return "";
-        Object before = was == Extract.Cell.WAS_MISSING ? null : was;
-        return phrases.of("was", value(before, extract.columns().get(index), extract));
-    }
-
-    String value(@Nullable Object value, Extract.Column column, Extract extract) {
-        if (value == null) return phrases.of("missing");
-        boolean inShort = column.format() == null && !column.hasWords();
-        String text = switch (value) {
-            case Instant instant
-            when inShort && CellWords.isFinite(instant) ->
-                timestamp(instant.atZone(extract.zone()).toLocalDateTime());
-            case LocalDateTime local
-            when inShort && !local.equals(LocalDateTime.MAX) && !local.equals(LocalDateTime.MIN) -> timestamp(local);
-            case LocalDate date
-            when inShort && !date.equals(LocalDate.MAX) && !date.equals(LocalDate.MIN) ->
-                phrases.time("date.cell.date", date);
-            default -> oneLine(CellWords.of(value, column, extract));
-        };
-        return column.unit() == null ? text : text + " " + column.unit();
-    }
-
-    /** With its year unless that is the report's, and with the seconds that are there. */
-    private String timestamp(LocalDateTime local) {
-        String day = local.getYear() == year ? "date.cell.day" : "date.cell.date";
-        return phrases.time(day, local) + " " + CellText.of(local.toLocalTime(), ZoneOffset.UTC);
-    }
-
-    /** {@code Litres per mile over 31 checks. Tjelden: from 41.2 to 52.1, least 40.8, most 52.1.} */
-    String chart(Chart chart) {
-        int checks = chart.lines().stream()
-                .mapToInt(line -> line.points().size())
-                .max()
-                .orElse(0);
-        String unit = chart.unit() == null ? "" : " " + chart.unit();
-        return phrases.of("chart.over", oneLine(chart.label()), checks)
-                + chart.lines().stream()
-                        .map(line -> " " + (line.name().isEmpty() ? "" : oneLine(line.name()) + ": ")
-                                + phrases.of(
-                                        "chart.line",
-                                        value(line.points().getFirst().value(), unit),
-                                        value(line.points().getLast().value(), unit),
-                                        value(least(line), unit),
-                                        value(most(line), unit)))
-                        .collect(Collectors.joining());
-    }
-
-    private static BigDecimal least(Chart.Line line) {
-        return line.points().stream()
-                .map(Chart.Point::value)
-                .min(Comparator.naturalOrder())
-                .orElseThrow();
-    }
-
-    private static BigDecimal most(Chart.Line line) {
-        return line.points().stream()
-                .map(Chart.Point::value)
-                .max(Comparator.naturalOrder())
-                .orElseThrow();
-    }
-
-    private String value(BigDecimal value, String unit) {
-        return CellWords.number(Objects.requireNonNull(Numbers.readable(value)), phrases.language()) + unit;
-    }
-
-    /** The values that a group's rows have in common. */
-    String group(Extract extract, List<@Nullable Object> values) {
-        var groupBy = extract.arrangement().groupBy();
-        return IntStream.range(0, values.size())
-                .mapToObj(i -> value(values.get(i), extract.columns().get(groupBy.get(i)), extract))
-                .collect(Collectors.joining(", "));
-    }
-
-    /** {@code Holm – Varsund: Late by, sum 84 min}. */
-    String total(Extract extract, Outline.TotalLine total) {
-        var parts = new ArrayList<String>();
-        for (int i = 0; i < total.totals().size(); i++) {
-            Object value = total.totals().get(i);
-            var column = extract.columns().get(i);
-            if (value == null || column.total() == null) continue;
-            String words = CellWords.ofTotal(value, column, extract);
-            boolean withUnit = column.unit() != null && column.total() != Total.COUNT;
-            parts.add(
-                    column.label() + ", " + phrases.of("total." + column.total().name()) + " " + words
-                            + (withUnit ? " " + column.unit() : ""));
-        }
-        String of = total.values().isEmpty()
-                ? phrases.of(total.reported() ? "total.reported" : "total.all", total.rows())
-                : group(extract, total.values());
-        return of + ": " + String.join("; ", parts);
     }
 
     /** Line breaks and other controls in data would let a cell draw lines of its own. */
@@ -334,12 +192,6 @@ final class Wording {
     String moreOf(Announcement.Also also) {
         long more = also.all() - also.most();
         return more <= 0 ? "" : phrases.of("more.other", more);
-    }
-
-    String inOneLine(Extract extract, Extract.Row row) {
-        return IntStream.range(0, extract.columns().size())
-                .mapToObj(index -> labelled(extract, row, index))
-                .collect(Collectors.joining(", "));
     }
 
     String seeAll(long open) {
