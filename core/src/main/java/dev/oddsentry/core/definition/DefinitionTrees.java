@@ -316,6 +316,8 @@ final class DefinitionTrees {
         var settings = DumpSettings.builder()
                 .setDefaultFlowStyle(FlowStyle.BLOCK)
                 .setUseUnicodeEncoding(true)
+                // Two empty lists are one object, which would be written once and referred to.
+                .setDereferenceAliases(true)
                 .setWidth(100)
                 .build();
         return new Dump(settings).dumpToString(tree);

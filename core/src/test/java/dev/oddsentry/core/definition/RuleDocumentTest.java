@@ -39,6 +39,14 @@ class RuleDocumentTest {
         assertThat(Document.read(Document.print(calendar)).definition()).isEqualTo(calendar);
     }
 
+    @Test
+    void listsThatSayNothingTwiceAreWrittenTwice() {
+        String text = "{kind: rule, name: whole, owner: o, query: q, per: [],"
+                + " delivery: {attach: [], also_send: [{query: crew, attach: []}], layout: {extra_columns: []}}}";
+        assertThat(Document.print(read(text))).contains("per: []", "attach: []").doesNotContain("*id", "&id");
+        assertThat(read(Document.print(read(text)))).isEqualTo(read(text));
+    }
+
     @ParameterizedTest
     @CsvSource({
         "name: late-sailings,          name: later,                     NO_EFFECT",
