@@ -55,7 +55,9 @@ final class GroupsReader {
                             name,
                             new Measure(
                                     value,
-                                    one.text("label").orElse(null),
+                                    one.text("label")
+                                            .filter(label -> !label.isBlank())
+                                            .orElse(null),
                                     one.text("unit").orElse(null))));
             one.refuseOthers();
         }

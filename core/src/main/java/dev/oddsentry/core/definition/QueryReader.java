@@ -73,7 +73,7 @@ final class QueryReader {
         var columns = new LinkedHashMap<String, ColumnMeaning>();
         for (String name : written.freeNames()) {
             Fields fields = written.fields(name);
-            String label = fields.text("label").orElse(name);
+            String label = fields.text("label").filter(text -> !text.isBlank()).orElse(name);
             String unit = fields.text("unit").orElse(null);
             var format = fields.parsed("format", CellFormat::of).orElse(null);
             var words = new LinkedHashMap<String, String>();
