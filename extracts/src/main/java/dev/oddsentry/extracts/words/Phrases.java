@@ -10,6 +10,8 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.ResourceBundle;
+import java.util.regex.Matcher;
+import java.util.regex.Pattern;
 
 /** The sentences of a mail in one language; they stand in {@code words*.properties}. */
 public final class Phrases {
@@ -18,6 +20,8 @@ public final class Phrases {
     static {
         for (var language : Language.values()) ALL.put(language, new Phrases(language));
     }
+
+    private static final Pattern PLACE = Pattern.compile("\\{(\\d)\\}");
 
     private final Language language;
     private final ResourceBundle words;
@@ -43,17 +47,13 @@ public final class Phrases {
         return words.getString(key);
     }
 
-    /** Numbers stand without marks between thousands. */
+    /** Numbers stand without marks between thousands; a text is written as it is. */
     public String of(String key, Object... values) {
-        String pattern = words.getString(key).replace("'", "''");
-        for (int i = 0; i < values.length; i++) pattern = pattern.replace("{" + i + "}", literal(values[i]));
+        String pattern = PLACE.matcher(words.getString(key).replace("'", "''"))
+                .replaceAll(place -> values[Integer.parseInt(place.group(1))] instanceof Number number
+                        ? number.toString()
+                        : Matcher.quoteReplacement(place.group()));
         return new MessageFormat(pattern, language.locale()).format(values);
-    }
-
-    private static String literal(Object value) {
-        return value instanceof Number
-                ? value.toString()
-                : "'" + value.toString().replace("'", "''") + "'";
     }
 
     public String time(String pattern, TemporalAccessor time) {
