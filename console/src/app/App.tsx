@@ -11,7 +11,9 @@ import { Layout } from './Layout'
 const TodayPage = lazy(() => import('../features/today/TodayPage').then(({ TodayPage: page }) => ({ default: page })))
 const RulesPage = lazy(() => import('../features/rules/RulesPage').then(({ RulesPage: page }) => ({ default: page })))
 const RulePage = lazy(() => import('../features/rules/RulePage').then(({ RulePage: page }) => ({ default: page })))
-const StoryPage = lazy(() => import('../features/rules/StoryPage').then(({ StoryPage: page }) => ({ default: page })))
+const ExplanationPage = lazy(() =>
+  import('../features/rules/ExplanationPage').then(({ ExplanationPage: page }) => ({ default: page })),
+)
 const RuleEditor = lazy(() =>
   import('../features/editor/RuleEditor').then(({ RuleEditor: page }) => ({ default: page })),
 )
@@ -40,11 +42,11 @@ const NewQueryPage = lazy(() =>
 const FindingsPage = lazy(() =>
   import('../features/findings/FindingsPage').then(({ FindingsPage: page }) => ({ default: page })),
 )
-const ReadersPage = lazy(() =>
-  import('../features/readers/ReadersPage').then(({ ReadersPage: page }) => ({ default: page })),
+const RecipientsPage = lazy(() =>
+  import('../features/recipients/RecipientsPage').then(({ RecipientsPage: page }) => ({ default: page })),
 )
-const ReaderPage = lazy(() =>
-  import('../features/readers/ReaderPage').then(({ ReaderPage: page }) => ({ default: page })),
+const RecipientPage = lazy(() =>
+  import('../features/recipients/RecipientPage').then(({ RecipientPage: page }) => ({ default: page })),
 )
 const SetupPage = lazy(() => import('../features/setup/SetupPage').then(({ SetupPage: page }) => ({ default: page })))
 const OutboxPage = lazy(() =>
@@ -76,11 +78,11 @@ export function App() {
                 <Route path="/rules" element={<RulesPage />} />
                 <Route path="/rules/new" element={<NewRulePage />} />
                 <Route path="/rules/:name" element={<RulePage />} />
-                <Route path="/rules/:name/findings/:finding" element={<StoryPage />} />
+                <Route path="/rules/:name/findings/:finding" element={<ExplanationPage />} />
                 <Route path="/rules/:name/edit" element={<RuleEditor />} />
                 <Route path="/findings" element={<FindingsPage />} />
-                <Route path="/readers" element={<ReadersPage />} />
-                <Route path="/readers/:address" element={<ReaderPage />} />
+                <Route path="/recipients" element={<RecipientsPage />} />
+                <Route path="/recipients/:address" element={<RecipientPage />} />
                 <Route path="/thresholds" element={<ThresholdsPage />} />
                 <Route path="/thresholds/:name" element={<ThresholdPage />} />
                 <Route path="/documents/new" element={<NewDocumentPage />} />

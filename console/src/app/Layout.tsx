@@ -11,7 +11,7 @@ import { Mark } from '../shared/Mark'
 const pages: [string, string, ...string[]][] = [
   ['/today', 'Today'],
   ['/queries', 'Queries'],
-  ['/rules', 'Rules', '/readers'],
+  ['/rules', 'Rules', '/recipients'],
   ['/findings', 'Findings'],
   ['/outbox', 'Outbox', '/extracts'],
   ['/setup', 'Setup', '/thresholds', '/documents'],

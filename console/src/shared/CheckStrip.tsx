@@ -1,9 +1,9 @@
-import type { StripCheck } from '../api/types'
+import type { LatestCheck } from '../api/types'
 
 const gap = 11
 const line = 21
 
-function describe(checks: StripCheck[]): string {
+function describe(checks: LatestCheck[]): string {
   const fired = checks.filter((check) => check.state === 'FIRED').length
   const failed = checks.filter((check) => check.state === 'FAILED').length
   const notJudged = checks.filter((check) => check.state === 'INCOMPLETE').length
@@ -15,7 +15,7 @@ function describe(checks: StripCheck[]): string {
  * The strip of dots: one for each check, oldest first. On the line it was quiet; lifted, it had something to report; a cross failed;
  * a question mark could not judge everything; hollow is running.
  */
-export function CheckStrip({ newestFirst }: { newestFirst: StripCheck[] }) {
+export function CheckStrip({ newestFirst }: { newestFirst: LatestCheck[] }) {
   if (newestFirst.length === 0) return <span className="quiet small">not checked yet</span>
   const checks = newestFirst.toReversed()
   const width = checks.length * gap + 6
@@ -36,7 +36,7 @@ export function CheckStrip({ newestFirst }: { newestFirst: StripCheck[] }) {
   )
 }
 
-function Dot({ check, x }: { check: StripCheck; x: number }) {
+function Dot({ check, x }: { check: LatestCheck; x: number }) {
   switch (check.state) {
     case 'FIRED':
       return (
@@ -68,7 +68,7 @@ function Dot({ check, x }: { check: StripCheck; x: number }) {
 }
 
 /** The worst that a check reported: ▲ critical, ◆ warning, ● notice. */
-export function Lifted({ x, y, worst }: { x: number; y: number; worst: StripCheck['worst'] }) {
+export function Lifted({ x, y, worst }: { x: number; y: number; worst: LatestCheck['worst'] }) {
   switch (worst) {
     case 'CRITICAL':
       return <path d={`M${x} ${y - 5}l5 9h-10z`} fill="var(--brick)" />

@@ -15,7 +15,7 @@ const moved: Record<string, string[]> = {
     'round-ups',
     'sources',
     'true',
-    'bad-addresses',
+    'blocked-addresses',
     'filters',
     'teams',
     'people',

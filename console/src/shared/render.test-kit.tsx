@@ -4,9 +4,15 @@ import type { ReactNode } from 'react'
 import { MemoryRouter } from 'react-router'
 import { vi } from 'vitest'
 import { PersonContext } from './person'
-import type { Check, Person, RuleSummary, StripCheck } from '../api/types'
+import type { Check, Person, RuleSummary, LatestCheck } from '../api/types'
 
-const operator: Person = { login: 'operator', name: 'Operator', email: 'operator@skerryline.example', role: 'OPERATOR' }
+const operator: Person = {
+  id: 'p1',
+  login: 'operator',
+  name: 'Operator',
+  email: 'operator@skerryline.example',
+  role: 'OPERATOR',
+}
 
 /** Renders at an address, with an API that answers as given: `GET /api/rules` to a body, or to a function that makes one of what was sent. */
 export function renderAt(address: string, node: ReactNode, answers: Record<string, unknown> = {}) {
@@ -37,19 +43,32 @@ export function check(state: Check['state'], more: Partial<Check> = {}): Check {
     slot: '2026-11-24T04:40:00Z',
     origin: 'SCHEDULED',
     state,
-    standsFor: 1,
+    attempt: 1,
+    node: 'holm-1',
+    slotsCovered: 1,
     startedAt: '2026-11-24T04:40:00Z',
     finishedAt: null,
     rowsRead: 743,
     exceptions: 20,
     unknownRows: 0,
-    notJudged: 0,
-    notJudgedGroups: [],
+    unevaluated: 0,
+    unevaluatedGroups: [],
     parts: [],
-    news: 0,
+    updates: 0,
     messages: 0,
     reason: null,
     rowsSoFar: null,
+    tookMillis: null,
+    timeLimitMillis: null,
+    failures: 0,
+    readAt: null,
+    ruleRevision: null,
+    queryRevision: null,
+    opened: null,
+    cleared: null,
+    parameters: {},
+    thresholds: {},
+    parentId: null,
     retryAt: null,
     waitingFor: null,
     event: null,
@@ -58,12 +77,12 @@ export function check(state: Check['state'], more: Partial<Check> = {}): Check {
 }
 
 /** A check as strips have it. */
-export function dot(state: Check['state'], more: Partial<StripCheck> = {}): StripCheck {
+export function dot(state: Check['state'], more: Partial<LatestCheck> = {}): LatestCheck {
   return {
     id: crypto.randomUUID(),
     slot: '2026-11-24T04:40:00Z',
     state,
-    news: 0,
+    updates: 0,
     worst: null,
     exceptions: 20,
     reason: null,

@@ -2,7 +2,7 @@ import {
   ageWords,
   cellWords,
   measureWords,
-  notJudgedWords,
+  unevaluatedWords,
   outcomeWords,
   plural,
   stateWords,
@@ -16,7 +16,7 @@ test.each([
     check('QUIET', { unknownRows: 2 }),
     'Nothing new, so nothing was sent. 743 rows read, 20 exceptions, 2 rows unknown (value missing).',
   ],
-  [check('FIRED', { news: 1, messages: 1 }), '1 finding reported in 1 message. 743 rows read, 20 exceptions.'],
+  [check('FIRED', { updates: 1, messages: 1 }), '1 finding reported in 1 message. 743 rows read, 20 exceptions.'],
   [
     check('FAILED', { reason: 'The source ferry did not answer.' }),
     'The check failed. The source ferry did not answer.',
@@ -41,13 +41,15 @@ test("the time of a rule's zone stands beside the reader's where they differ", (
 
 test('unknown groups are named by reason, and those not named are counted', () => {
   const learning = 'still learning usual(fuel, 8), 3 of 8'
-  const notJudgedGroups = [
+  const unevaluatedGroups = [
     { group: 'Terna', reason: learning },
     { group: 'Skua', reason: 'miles is missing' },
     { group: 'Lomvi', reason: learning },
   ]
-  expect(notJudgedWords({ notJudged: 3, notJudgedGroups })).toBe(`Terna, Lomvi: ${learning}; Skua: miles is missing`)
-  expect(notJudgedWords({ notJudged: 9, notJudgedGroups: notJudgedGroups.slice(1, 2) })).toBe(
+  expect(unevaluatedWords({ unevaluated: 3, unevaluatedGroups })).toBe(
+    `Terna, Lomvi: ${learning}; Skua: miles is missing`,
+  )
+  expect(unevaluatedWords({ unevaluated: 9, unevaluatedGroups: unevaluatedGroups.slice(1, 2) })).toBe(
     'Skua: miles is missing; and 8 more',
   )
 })

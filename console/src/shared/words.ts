@@ -1,4 +1,4 @@
-import type { Check, Instant, MarkOfPerson } from '../api/types'
+import type { Check, Instant, HandlingEntry } from '../api/types'
 
 const time = new Intl.DateTimeFormat(undefined, {
   weekday: 'short',
@@ -104,16 +104,19 @@ export const plural = (count: number, one: string, many = `${one}s`) =>
   `${numberWords(count)} ${count === 1 ? one : many}`
 
 /** `Terna, Skua: still learning usual(fuel, 8), 3 of 8`, one for each reason, and how many more. */
-export function notJudgedWords({ notJudged, notJudgedGroups }: Pick<Check, 'notJudged' | 'notJudgedGroups'>): string {
-  const reasons = [...new Set(notJudgedGroups.map(({ reason }) => reason))]
+export function unevaluatedWords({
+  unevaluated,
+  unevaluatedGroups,
+}: Pick<Check, 'unevaluated' | 'unevaluatedGroups'>): string {
+  const reasons = [...new Set(unevaluatedGroups.map(({ reason }) => reason))]
   const words = reasons.map(
     (reason) =>
-      `${notJudgedGroups
+      `${unevaluatedGroups
         .filter((each) => each.reason === reason)
         .map(({ group }) => group)
         .join(', ')}: ${reason}`,
   )
-  const more = (notJudged ?? 0) - notJudgedGroups.length
+  const more = (unevaluated ?? 0) - unevaluatedGroups.length
   return words.join('; ') + (more > 0 ? `; and ${numberWords(more)} more` : '')
 }
 
@@ -127,9 +130,9 @@ export function outcomeWords(check: Check): string {
     case 'QUIET':
       return `Nothing new, so nothing was sent. ${read}${unknown}.`
     case 'FIRED':
-      return `${plural(check.news ?? 0, 'finding')} reported in ${plural(check.messages ?? 0, 'message')}. ${read}${unknown}.`
+      return `${plural(check.updates ?? 0, 'finding')} reported in ${plural(check.messages ?? 0, 'message')}. ${read}${unknown}.`
     case 'INCOMPLETE':
-      return `${plural(check.notJudged ?? 0, 'group')} could not be evaluated: ${notJudgedWords(check)}. ${read}.`
+      return `${plural(check.unevaluated ?? 0, 'group')} could not be evaluated: ${unevaluatedWords(check)}. ${read}.`
     default:
       return `The check ${stateWords(check.state) === 'failed' ? 'failed' : `ended: ${stateWords(check.state)}`}. ${check.reason ?? ''}`
   }
@@ -138,5 +141,5 @@ export function outcomeWords(check: Check): string {
 const markDone = { TAKE: 'taken', SNOOZE: 'snoozed', ACCEPT: 'accepted' } as const
 
 /** `taken by Ines Holm until Mon 30 Nov 09:00`. */
-export const markWords = (mark: MarkOfPerson) =>
+export const markWords = (mark: HandlingEntry) =>
   `${markDone[mark.kind]} by ${mark.by}${mark.until ? ` until ${timeWords(mark.until)}` : ''}`

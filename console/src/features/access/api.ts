@@ -1,3 +1,4 @@
+import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api, ApiError } from '../../api/client'
 import type { Person } from '../../api/types'
@@ -16,6 +17,7 @@ export const session = queryOptions({
   staleTime: 60_000,
 })
 
-export const logIn = (login: string, password: string) => api.post<Person>('/api/session', { login, password })
+export const logIn = (login: string, password: string) =>
+  api.post<Person>('/api/session', { login, password } satisfies Schemas['LogInBody'])
 
 export const logOut = () => api.delete('/api/session')

@@ -15,7 +15,7 @@ const late = {
   'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
   'GET /api/definitions/rule/late/revisions': [7, 6].map((revision) => ({
     revision,
-    remark: '',
+    reason: '',
     author: 'Ines Holm',
     at: '2026-11-24T04:40:00Z',
   })),
@@ -32,7 +32,7 @@ test('a document is saved against the revision it was made from, with its remark
   const sent: unknown[] = []
   const calls = renderAt('/documents/rule/late', routes, {
     ...late,
-    'PUT /api/definitions?remark=a+second+reader&seen=7': (body: unknown) => {
+    'PUT /api/definitions?reason=a+second+reader&revision=7': (body: unknown) => {
       sent.push(body)
       return {
         kind: 'RULE',
@@ -51,12 +51,12 @@ test('a document is saved against the revision it was made from, with its remark
   expect(await screen.findByText(/Saved as revision 8/)).toBeInTheDocument()
   expect(screen.getByText(/nobody here has an address there – did you mean “x@y.example”/)).toBeInTheDocument()
   expect(sent).toEqual([text + '# more'])
-  expect(calls).toContain('PUT /api/definitions?remark=a+second+reader&seen=7')
+  expect(calls).toContain('PUT /api/definitions?reason=a+second+reader&revision=7')
 })
 
 test('what is wrong is told with its field, and what was typed stays', async () => {
   renderAt('/documents/new', routes, {
-    'PUT /api/definitions?remark=': () =>
+    'PUT /api/definitions?reason=': () =>
       Response.json(
         { detail: 'x', problems: [{ message: 'a layout needs a name', field: 'name', suggestion: null }] },
         { status: 422 },

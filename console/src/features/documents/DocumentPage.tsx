@@ -38,11 +38,11 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
   const typed = useKept(`document/${kind}/${name}`, kept.text, kept.revision)
   const text = typed.value
   const revision = typed.base
-  const [remark, setRemark] = useState('')
+  const [reason, setRemark] = useState('')
   const client = useQueryClient()
   const go = useNavigate()
   const save = useMutation({
-    mutationFn: () => saveDocument({ text, revision, remark }),
+    mutationFn: () => saveDocument({ text, revision, reason }),
     onSuccess: async (saved) => {
       typed.reset(text, saved.revision)
       setRemark('')
@@ -91,10 +91,10 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
               />
             </Form.Group>
             <div className="d-flex gap-2 flex-wrap align-items-end mt-2">
-              <Form.Group controlId="remark" className="flex-grow-1">
+              <Form.Group controlId="reason" className="flex-grow-1">
                 <Form.Label>Reason</Form.Label>
                 <Form.Control
-                  value={remark}
+                  value={reason}
                   onChange={(event) => setRemark(event.target.value)}
                   placeholder="what changes, and why"
                 />

@@ -1,11 +1,12 @@
+import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
-import { api, type ApiProblem } from '../../api/client'
+import { api } from '../../api/client'
 
 /** A document's text, and the revision that it is of; 0 for one that is not saved yet. */
 export type Kept = { text: string; revision: number }
-export type Saved = { kind: string; name: string; revision: number; changed: boolean; warnings: ApiProblem[] }
-export type MailSeen = { subject: string; to: string[]; text: string; html: string; files: string[] }
-export type MailsSeen = { mails: MailSeen[]; sample: 'PENDING' | 'ROWS' | null; fields: string[]; columns: string[] }
+export type Saved = Schemas['Saved']
+export type MailSeen = Schemas['PreviewedMessage']
+export type MailsSeen = Schemas['MessagePreview']
 
 const path = (kind: string, name: string) => `/api/definitions/${encodeURIComponent(kind)}/${encodeURIComponent(name)}`
 
@@ -15,7 +16,7 @@ export const documentOf = (kind: string, name: string) =>
     queryFn: async (): Promise<Kept> => {
       const [text, revisions] = await Promise.all([
         api.read(path(kind, name)),
-        api.get<{ revision: number }[]>(`${path(kind, name)}/revisions`),
+        api.get<Schemas['RevisionView'][]>(`${path(kind, name)}/revisions`),
       ])
       return { text, revision: revisions[0]?.revision ?? 0 }
     },
@@ -25,9 +26,9 @@ export const documentOf = (kind: string, name: string) =>
     refetchOnWindowFocus: false,
   })
 
-export const saveDocument = ({ text, revision, remark }: Kept & { remark: string }) =>
+export const saveDocument = ({ text, revision, reason }: Kept & { reason: string }) =>
   api.saveText<Saved>(
-    `/api/definitions?${new URLSearchParams({ remark, ...(revision > 0 ? { seen: String(revision) } : {}) })}`,
+    `/api/definitions?${new URLSearchParams({ reason, ...(revision > 0 ? { revision: String(revision) } : {}) })}`,
     text,
   )
 

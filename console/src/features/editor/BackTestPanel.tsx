@@ -118,10 +118,10 @@ function Variants({
             <tr key={nameOf(variant)}>
               <td>{nameOf(variant)}</td>
               <td className="num">{variant.checks}</td>
-              <td className="num">{variant.mails}</td>
-              <td className="num">{variant.news}</td>
-              <td className="num">{variant.mostExceptions}</td>
-              <td className="num">{variant.notJudged}</td>
+              <td className="num">{variant.messages}</td>
+              <td className="num">{variant.updates}</td>
+              <td className="num">{variant.highestExceptions}</td>
+              <td className="num">{variant.unevaluated}</td>
             </tr>
           ))}
         </tbody>

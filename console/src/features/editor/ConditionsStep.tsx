@@ -46,17 +46,17 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
   const parts =
     own?.text === text
       ? own.parts
-      : seen.data?.tree && (seen.data.parts ?? []).length > 0
+      : seen.data?.tree && seen.data.parts.length > 0
         ? partsOf(
             seen.data.tree,
-            (seen.data.parts ?? []).map((part) => part.text),
+            seen.data.parts.map((part) => part.text),
           )
         : null
   const build = (next: Part[]) => {
     setOwn({ text: textOf(next), parts: next })
     onChange({ exceptions: textOf(next) })
   }
-  const texts = seen.data?.parts?.map((part) => part.text) ?? []
+  const texts = seen.data?.parts.map((part) => part.text) ?? []
   // The preview may still be of the condition before this one.
   const counts =
     preview &&

@@ -1,7 +1,7 @@
 import { Button, Table } from 'react-bootstrap'
 import { Scroll } from '../../shared/Scroll'
 import { OpenCounts, SeverityTag } from '../../shared/SeverityTag'
-import { cellWords, notJudgedWords, numberWords, plural } from '../../shared/words'
+import { cellWords, unevaluatedWords, numberWords, plural } from '../../shared/words'
 import type { Compared, DraftSeen, Seen } from './api'
 
 const shownAtFirst = 12
@@ -28,11 +28,11 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
           ))}
         </ul>
       )}
-      {draft.hearers.some((hearer) => hearer.split !== null) && (
+      {draft.audiences.some((hearer) => hearer.split !== null) && (
         <ul className="small mb-1">
-          {draft.hearers.map((hearer) => (
+          {draft.audiences.map((hearer) => (
             <li key={hearer.split}>
-              {plural(hearer.told, 'finding')} of {hearer.split || 'no value'} to {hearer.to.join(', ')}
+              {plural(hearer.findings, 'finding')} of {hearer.split || 'no value'} to {hearer.to.join(', ')}
             </li>
           ))}
         </ul>
@@ -43,7 +43,7 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
           <Part key={index} rowsLeft={part.rowsLeft} text={part.text} />
         ))}
       </dl>
-      {draft.offers.map((offer, index) => (
+      {draft.suggestions.map((offer, index) => (
         <p key={index} className="small mb-1 mt-2">
           {offer.empty ? (
             <>
@@ -59,7 +59,7 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
           </Button>
         </p>
       ))}
-      {draft.notJudged > 0 && <p className="small mb-1 mt-2">Could not be evaluated: {notJudgedWords(draft)}.</p>}
+      {draft.unevaluated > 0 && <p className="small mb-1 mt-2">Could not be evaluated: {unevaluatedWords(draft)}.</p>}
       {draft.warnings.map((warning, index) => (
         <p key={index} className="small mb-1 mt-2">
           Warning: {warning.message}
@@ -139,7 +139,7 @@ function Rows({ seen }: { seen: Seen }) {
                   key={i}
                   className={`${seen.columns[i]?.type === 'number' ? 'num' : ''} ${(cell.text?.length ?? 0) <= 12 ? 'text-nowrap' : ''}`}
                 >
-                  {cell.marked ? (
+                  {cell.highlighted ? (
                     <mark>{cell.text === null ? 'missing' : cellWords(cell.text, seen.columns[i]?.type)}</mark>
                   ) : cell.text === null ? (
                     <span className="quiet">missing</span>

@@ -31,17 +31,17 @@ const seen = {
     bySeverity: { WARNING: 2 },
     unknownRows: 3,
     parts: [{ text: 'delay_min > 15', rowsLeft: 2, unknown: {} }],
-    offers: [{ column: 'delay_min', rows: 3, condition: 'delay_min > 15 or delay_min is null', empty: false }],
+    suggestions: [{ column: 'delay_min', rows: 3, condition: 'delay_min > 15 or delay_min is null', empty: false }],
     warnings: [],
-    notJudged: 0,
-    notJudgedGroups: [],
+    unevaluated: 0,
+    unevaluatedGroups: [],
     grouped: false,
     wouldReport: 1,
-    hearers: [{ split: 'Holm', to: ['holm@skerryline.example'], told: 1 }],
+    audiences: [{ split: 'Holm', to: ['holm@skerryline.example'], told: 1 }],
     copy: null,
     copies: [],
     columns: [{ name: 'sailing', label: 'Sailing', type: 'text' }],
-    rows: [{ severity: 'WARNING', news: ['new'], cells: [{ text: 'SK-412', marked: true }] }],
+    rows: [{ severity: 'WARNING', updates: ['new'], cells: [{ text: 'SK-412', highlighted: true }] }],
   },
   compared: { both: 1, otherSeverity: 0, onlyDraftCount: 1, onlyDraft: ['SK-412'], onlyActiveCount: 0, onlyActive: [] },
 }
@@ -55,7 +55,12 @@ function show(answers: Record<string, unknown> = {}) {
     {
       'GET /api/rules/late-sailings': { rule: lateSailings({ state: 'DRAFT' }), draft: null },
       'GET /api/definitions/rule/late-sailings.json': document,
-      'POST /api/queries/sailings-lately/condition': { text: '', sentence: 'late by more than 15 min', problems: [] },
+      'POST /api/queries/sailings-lately/condition': {
+        text: '',
+        sentence: 'late by more than 15 min',
+        parts: [],
+        problems: [],
+      },
       'POST /api/queries/sailings-lately/completion': {
         from: 0,
         to: 3,
@@ -67,7 +72,7 @@ function show(answers: Record<string, unknown> = {}) {
 }
 
 test('a problem stands under its place with what was meant', async () => {
-  show({ 'POST /api/queries/sailings-lately/condition': { text: '', sentence: '', problems: [problem] } })
+  show({ 'POST /api/queries/sailings-lately/condition': { text: '', sentence: '', parts: [], problems: [problem] } })
   expect((await screen.findAllByText(/unknown column "resaon"/))[0]).toHaveTextContent(
     'did you mean “reason”? (line 1, column 20)',
   )
@@ -93,14 +98,14 @@ test('the preview says what differs, marks cells and offers to count what is mis
 
 test('a refused save keeps what was typed and says every problem', async () => {
   const refused = Response.json({ detail: 'refused', problems: [{ ...problem, field: 'exceptions' }] }, { status: 422 })
-  show({ 'PUT /api/definitions?remark=&seen=7': refused })
+  show({ 'PUT /api/definitions?reason=&revision=7': refused })
   await userEvent.click(await screen.findByRole('button', { name: 'Save' }))
   expect(await screen.findByText('exceptions', { selector: 'code' })).toBeInTheDocument()
   expect(screen.getByLabelText('Exception: each row where')).toHaveValue('delay_min > 15 and resaon is null')
 })
 
 test('a back-test shows its variants side by side', async () => {
-  const variant = { checks: 30, mails: 12, news: 40, mostExceptions: 20, notJudged: 0, slots: [] }
+  const variant = { checks: 30, messages: 12, updates: 40, highestExceptions: 20, unevaluated: 0, slots: [] }
   const done = {
     id: 'w1',
     state: 'DONE',
@@ -112,7 +117,7 @@ test('a back-test shows its variants side by side', async () => {
       warmUp: 1,
       variants: [
         { ...variant, thresholds: {} },
-        { ...variant, thresholds: { late_minutes: 20 }, mails: 7 },
+        { ...variant, thresholds: { late_minutes: 20 }, messages: 7 },
       ],
     },
   }
@@ -126,24 +131,24 @@ test('an edit of an active rule is kept as a draft, and the draft is what is swi
   const active = { rule: lateSailings(), draft: null }
   const first = show({
     'GET /api/rules/late-sailings': active,
-    'PUT /api/rules/late-sailings/draft?base=7': { version: 1 },
+    'PUT /api/rules/late-sailings/draft?baseRevision=7': { version: 1 },
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Save draft' }))
-  await vi.waitFor(() => expect(first).toContain('PUT /api/rules/late-sailings/draft?base=7'))
+  await vi.waitFor(() => expect(first).toContain('PUT /api/rules/late-sailings/draft?baseRevision=7'))
   cleanup()
 
   const draft = { version: 3, author: 'Per Aune', at: '2026-11-24T04:40:00Z', outdated: false }
   const calls = show({
     'GET /api/rules/late-sailings': { ...active, draft },
     'GET /api/rules/late-sailings/draft': { document: { ...document, exceptions: 'delay_min > 30' } },
-    'PUT /api/rules/late-sailings/draft?base=7&seen=3': { version: 4 },
-    'POST /api/rules/late-sailings/draft/switch?remark=quieter&seen=4': { revision: 8 },
+    'PUT /api/rules/late-sailings/draft?baseRevision=7&version=3': { version: 4 },
+    'POST /api/rules/late-sailings/draft/apply?reason=quieter&version=4': { revision: 8 },
   })
   expect(await screen.findByText(/Draft changes by Per Aune/)).toBeInTheDocument()
   expect(screen.getByLabelText('Exception: each row where')).toHaveValue('delay_min > 30')
   await userEvent.type(screen.getByLabelText('Reason for this change'), 'quieter')
   await userEvent.click(screen.getByRole('button', { name: 'Apply changes' }))
-  await vi.waitFor(() => expect(calls).toContain('POST /api/rules/late-sailings/draft/switch?remark=quieter&seen=4'))
+  await vi.waitFor(() => expect(calls).toContain('POST /api/rules/late-sailings/draft/apply?reason=quieter&version=4'))
 })
 
 test('a draft that someone else has saved meanwhile is not overwritten', async () => {
@@ -155,7 +160,7 @@ test('a draft that someone else has saved meanwhile is not overwritten', async (
   show({
     'GET /api/rules/late-sailings': { rule: lateSailings(), draft },
     'GET /api/rules/late-sailings/draft': { document },
-    'PUT /api/rules/late-sailings/draft?base=7&seen=3': refused,
+    'PUT /api/rules/late-sailings/draft?baseRevision=7&version=3': refused,
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Save draft' }))
   expect(await screen.findByText(/Someone saved the draft meanwhile/)).toBeInTheDocument()

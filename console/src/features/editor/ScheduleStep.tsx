@@ -247,23 +247,23 @@ const dayWords = new Intl.DateTimeFormat(undefined, {
 const monthWords = new Intl.DateTimeFormat(undefined, { timeZone: 'UTC', month: 'long', year: 'numeric' })
 
 function Shown({ dates }: { dates: Dates }) {
-  const months = [...new Set(dates.dates.map(({ local }) => local.slice(0, 7)))].slice(0, 2)
+  const months = [...new Set(dates.slots.map(({ local }) => local.slice(0, 7)))].slice(0, 2)
   return (
     <>
       <p className="sentence-of mb-2">
-        {dates.words.charAt(0).toUpperCase() + dates.words.slice(1)} ({dates.zone}).
+        {dates.schedule.charAt(0).toUpperCase() + dates.schedule.slice(1)} ({dates.zone}).
       </p>
       {dates.warnings.map((warning) => (
         <p key={warning} className="small mb-1">
           Warning: {warning}.
         </p>
       ))}
-      {dates.dates.length === 0 ? (
+      {dates.slots.length === 0 ? (
         <p className="problem-text">No further checks: the schedule has ended.</p>
       ) : (
         <div className="d-flex flex-wrap gap-4">
           <ol className="small list-unstyled mb-0">
-            {dates.dates.slice(0, 6).map(({ slot, local }) => (
+            {dates.slots.slice(0, 6).map(({ slot, local }) => (
               <li key={slot}>
                 {dayWords.format(asDay(local))} {local.slice(11, 16)}
               </li>
@@ -275,7 +275,7 @@ function Shown({ dates }: { dates: Dates }) {
               month={month}
               days={
                 new Set(
-                  dates.dates
+                  dates.slots
                     .filter(({ local }) => local.startsWith(month))
                     .map(({ local }) => Number(local.slice(8, 10))),
                 )

@@ -1,6 +1,7 @@
+import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api, type ApiProblem } from '../../api/client'
-import type { DraftNote, Instant, NotJudged, PartCount, RulePage, RuleState, Severity } from '../../api/types'
+import type { DraftNote, RulePage, RuleState } from '../../api/types'
 
 /** Severity's word, and its condition; the last band is bare. */
 export type Band = string | Record<string, string>
@@ -73,13 +74,7 @@ export type Place = {
   measures?: Record<string, string> | undefined
   place?: 'check' | 'measure' | undefined
 }
-export type ConditionSeen = {
-  text: string
-  sentence: string
-  problems: ApiProblem[]
-  tree?: Tree | null
-  parts?: { text: string; sentence: string }[]
-}
+export type ConditionSeen = Omit<Schemas['ConditionView'], 'tree'> & { tree?: Tree | null }
 
 /** A condition's tree, as far as the builder reads it. */
 export type Tree = {
@@ -101,61 +96,18 @@ export type Tree = {
   quoted?: boolean
   arguments?: Tree[]
 }
-export type Option = { text: string; kind: string; detail: string }
-export type Options = { from: number; to: number; options: Option[] }
+export type Option = Schemas['CompletionOption']
+export type Options = Schemas['CompletionOptions']
 
-export type Offer = { column: string; rows: number; condition: string; empty: boolean }
-export type ShownRow = { severity: Severity; news: string[]; cells: { text: string | null; marked: boolean }[] }
-export type Seen = {
-  slot: Instant
-  rowsRead: number
-  tookMillis: number
-  exceptions: number
-  bySeverity: Partial<Record<Severity, number>>
-  unknownRows: number
-  grouped: boolean
-  parts: PartCount[]
-  offers: Offer[]
-  warnings: ApiProblem[]
-  notJudged: number
-  notJudgedGroups: NotJudged[]
-  wouldReport: number
-  hearers: { split: string | null; to: string[]; told: number }[]
-  columns: { name: string; label: string; type: string }[]
-  rows: ShownRow[]
-  /** Whose personal copy this is, where the rule has such. */
-  copy: string | null
-  copies: { key: string; to: string[]; exceptions: number; wouldReport: number; failure: string | null }[]
-}
-export type Compared = {
-  both: number
-  otherSeverity: number
-  onlyDraftCount: number
-  onlyDraft: string[]
-  onlyActiveCount: number
-  onlyActive: string[]
-}
-export type DraftSeen = { draft: Seen; compared: Compared | null }
+export type Offer = Schemas['UnknownRowsSuggestion']
+export type ShownRow = Schemas['PreviewRow']
+export type Seen = Schemas['PreviewResult']
+export type Compared = Schemas['PreviewComparison']
+export type DraftSeen = Schemas['DraftPreview']
 
-export type Slot = { slot: Instant; exceptions: number; critical: number; news: number; notJudged: number }
-export type Variant = {
-  thresholds: Record<string, number>
-  checks: number
-  mails: number
-  news: number
-  mostExceptions: number
-  notJudged: number
-  slots: Slot[]
-}
-export type Work = {
-  id: string
-  state: 'WAITING' | 'RUNNING' | 'DONE' | 'FAILED' | 'STOPPED'
-  stepsDone: number
-  steps: number
-  endedAt: Instant | null
-  reason: string | null
-  result: { warmUp: number; beyondStart?: string | null; variants: Variant[] } | null
-}
+export type Slot = Schemas['SlotResult']
+export type Variant = Schemas['VariantResult']
+export type Work = Schemas['LongWorkView']
 
 const query = (name: string) => `/api/queries/${encodeURIComponent(name)}`
 
@@ -186,17 +138,17 @@ export const editing = (name: string) =>
 export const keepDraft = (document: RuleDocument, { draft, revision }: Editing) =>
   api.document<{ version: number }>(
     'PUT',
-    `${draftOf(document.name)}?base=${revision}${draft ? `&seen=${draft.version}` : ''}`,
+    `${draftOf(document.name)}?baseRevision=${revision}${draft ? `&version=${draft.version}` : ''}`,
     document,
   )
 
 export const discardDraft = (name: string) => api.delete(draftOf(name))
 
 /** The document becomes the rule; by way of the draft, where there is one, so that nobody else's is lost. */
-export async function switchTo(document: RuleDocument, found: Editing, remark: string) {
-  if (!found.draft) return save(document, remark, found.revision)
+export async function switchTo(document: RuleDocument, found: Editing, reason: string) {
+  if (!found.draft) return save(document, reason, found.revision)
   const kept = await keepDraft(document, found)
-  return api.post<Kept>(`${draftOf(document.name)}/switch?remark=${encodeURIComponent(remark)}&seen=${kept.version}`)
+  return api.post<Kept>(`${draftOf(document.name)}/apply?reason=${encodeURIComponent(reason)}&version=${kept.version}`)
 }
 
 type Kept = { name?: string; revision: number; changed: boolean; warnings: ApiProblem[] }
@@ -209,14 +161,18 @@ export const conditionSeen = (queryName: string, text: string, place: Place) =>
   })
 
 export const complete = (queryName: string, text: string, offset: number, place: Place) =>
-  api.post<Options>(`${query(queryName)}/completion`, { text, offset, ...place })
+  api.post<Options>(`${query(queryName)}/completion`, {
+    text,
+    offset,
+    ...place,
+  })
 
 export const previewDraft = (document: RuleDocument) => api.document<DraftSeen>('POST', '/api/preview', document)
 
-const save = (document: RuleDocument, remark: string, revision: number) =>
+const save = (document: RuleDocument, reason: string, revision: number) =>
   api.document<Kept>(
     'PUT',
-    `/api/definitions?remark=${encodeURIComponent(remark)}${revision > 0 ? `&seen=${revision}` : ''}`,
+    `/api/definitions?reason=${encodeURIComponent(reason)}${revision > 0 ? `&revision=${revision}` : ''}`,
     document,
   )
 
@@ -225,7 +181,13 @@ export const backTest = (
   thresholds: Record<string, string[]>,
   document: RuleDocument,
   copy: string | null,
-) => api.post<Work>('/api/back-tests', { days, thresholds, copy, document: JSON.stringify(document, null, 1) })
+) =>
+  api.post<Work>('/api/back-tests', {
+    days,
+    thresholds,
+    copy,
+    document: JSON.stringify(document, null, 1),
+  })
 
 export const work = (id: string) =>
   queryOptions({
@@ -275,4 +237,4 @@ export const livePreview = (document: RuleDocument) =>
   })
 
 /** A rule that was never saved: a draft first, which nothing checks. */
-export const saveNew = (document: RuleDocument, remark: string) => save(document, remark, 0)
+export const saveNew = (document: RuleDocument, reason: string) => save(document, reason, 0)

@@ -13,7 +13,7 @@ const rule: RuleDocument = {
 }
 const seen = (more: object) =>
   ({
-    draft: { rowsRead: 743, exceptions: 20, unknownRows: 0, wouldReport: 5, grouped: false, offers: [], ...more },
+    draft: { rowsRead: 743, exceptions: 20, unknownRows: 0, wouldReport: 5, grouped: false, suggestions: [], ...more },
     compared: null,
   }) as unknown as DraftSeen
 
@@ -59,7 +59,7 @@ test('empty texts that a condition passes over are said', () => {
       rule,
       undefined,
       seen({
-        offers: [
+        suggestions: [
           { column: 'reason', rows: 3, condition: '', empty: true },
           { column: 'delay_min', rows: 9, condition: '', empty: false },
         ],

@@ -71,7 +71,7 @@ export function remarksOf(
       risky('conditions', 'All rows in the current result are exceptions. Is a comparison reversed?')
     if (seen.unknownRows > 0)
       risky('conditions', `${plural(seen.unknownRows, judged)} could not be evaluated because a value is missing.`)
-    for (const offer of seen.offers)
+    for (const offer of seen.suggestions)
       if (offer.empty)
         risky(
           'conditions',

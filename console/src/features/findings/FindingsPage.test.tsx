@@ -15,7 +15,7 @@ const finding = (id: number, more = {}) => ({
   openedAt: '2026-11-24T04:40:00Z',
   changedAt: '2026-11-24T04:40:00Z',
   noData: false,
-  marks: [],
+  handling: [],
   cells: [
     { label: 'Sailing', text: `SK-${id}` },
     { label: 'Reason', text: null },
@@ -28,7 +28,7 @@ test('several are taken at once, and one that is refused keeps no other from it'
   const calls = renderAt('/findings', <FindingsPage />, {
     'GET /api/rules': [lateSailings()],
     'GET /api/findings': list,
-    'POST /api/rules/late-sailings/marks': (sent: unknown) =>
+    'POST /api/rules/late-sailings/handling': (sent: unknown) =>
       String(sent).includes('"finding":2')
         ? Response.json({ detail: 'The finding has cleared.' }, { status: 409 })
         : {},

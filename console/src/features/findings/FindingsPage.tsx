@@ -3,7 +3,7 @@ import { Button, Form, Table } from 'react-bootstrap'
 import { Link, useSearchParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
-import { MarkMany } from '../../shared/MarkMany'
+import { HandleMany } from '../../shared/HandleMany'
 import { Pick } from '../../shared/Pick'
 import { Scroll } from '../../shared/Scroll'
 import { useSettled } from '../../shared/settled'
@@ -121,7 +121,7 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
   const allChosen = markable.length > 0 && markable.every((finding) => chosen.has(finding.id))
   return (
     <>
-      {marking.length > 0 && <MarkMany findings={marking} onDone={() => setChosen(new Set())} />}
+      {marking.length > 0 && <HandleMany findings={marking} onDone={() => setChosen(new Set())} />}
       <section className="sheet">
         <p className="small quiet mb-0" role="status">
           {list.total > list.findings.length
@@ -210,10 +210,10 @@ function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; o
       </td>
       <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
       <td>
-        {finding.marks.length === 0 ? (
+        {finding.handling.length === 0 ? (
           <span className="quiet">none</span>
         ) : (
-          finding.marks.map((mark) => (
+          finding.handling.map((mark) => (
             <div key={mark.kind} className="small">
               {markWords(mark)}
               {mark.note && `: ${mark.note}`}

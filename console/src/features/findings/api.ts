@@ -1,22 +1,9 @@
+import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { FindingState, Instant, MarkOfPerson, Severity } from '../../api/types'
 
-export type Found = {
-  id: number
-  rule: string
-  title: string
-  copy: string | null
-  identity: string
-  state: FindingState
-  severity: Severity
-  openedAt: Instant
-  changedAt: Instant
-  noData: boolean
-  marks: MarkOfPerson[]
-  cells: { label: string; text: string | null }[]
-}
-export type FoundList = { total: number; byRule: Record<string, number>; findings: Found[] }
+export type Found = Schemas['FindingSummary']
+export type FoundList = Schemas['FindingSummaryList']
 export type Sought = { q: string; rule: string; state: string; severity: string; marked: string }
 
 export const findingsAcross = (sought: Sought) => {

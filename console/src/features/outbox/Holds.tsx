@@ -31,7 +31,7 @@ export function Holds({ rule }: { rule: string | null }) {
     <div className="mb-3">
       {(standing.data ?? []).map((each) => (
         <div key={each.id} className="told bad mt-2">
-          Held: {heldWords(each)}, by {each.by ?? 'the service'} since {timeWords(each.at)}: {each.why}.{' '}
+          Held: {heldWords(each)}, by {each.by ?? 'the service'} since {timeWords(each.at)}: {each.reason}.{' '}
           {plural(each.messages, 'message')} queued.{' '}
           <Button
             variant="plain"

@@ -89,7 +89,7 @@ function OneMessage({ page }: { page: Page }) {
                     <RecipientTag recipient={recipient} />
                   </td>
                   <td className="num">{recipient.tries}</td>
-                  <td>{recipient.words ?? ''}</td>
+                  <td>{recipient.detail ?? ''}</td>
                   <td>{recipient.nextTry ? timeWords(recipient.nextTry) : ''}</td>
                 </tr>
               ))}
@@ -100,7 +100,7 @@ function OneMessage({ page }: { page: Page }) {
           <ul className="small quiet mt-2 mb-0">
             {tries.map((each, index) => (
               <li key={index}>
-                {timeWords(each.at)}: {each.address} {stateWords(each.outcome)}, “{each.words}”
+                {timeWords(each.at)}: {each.address} {stateWords(each.outcome)}, “{each.detail}”
               </li>
             ))}
           </ul>
@@ -132,7 +132,7 @@ function Acts({ page: { message: summary } }: { page: Page }) {
         <p className="told bad">
           This message may not have arrived at {unconfirmed.join(', ')}: the connection to the mail server broke while
           it was being sent, and no later try was accepted. Its findings count as reported.{' '}
-          <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => doing.mutate('arrived')}>
+          <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => doing.mutate('confirm')}>
             It has arrived
           </Button>
         </p>
@@ -144,7 +144,7 @@ function Acts({ page: { message: summary } }: { page: Page }) {
           disabled={doing.isPending}
           onClick={() =>
             window.confirm('Cancel delivery to the recipients still queued? The findings stay reported.') &&
-            doing.mutate('stop')
+            doing.mutate('cancel')
           }
         >
           Stop
@@ -154,7 +154,7 @@ function Acts({ page: { message: summary } }: { page: Page }) {
         variant="plain"
         size="sm"
         disabled={doing.isPending}
-        onClick={() => window.confirm(`Resend to ${everyone} (marked as resent)?`) && doing.mutate('send-again')}
+        onClick={() => window.confirm(`Resend to ${everyone} (marked as resent)?`) && doing.mutate('resend')}
       >
         Resend
       </Button>{' '}
@@ -171,13 +171,13 @@ function Acts({ page: { message: summary } }: { page: Page }) {
         </Button>
       )}
       <div role="status" className="small">
-        {doing.isSuccess && doing.variables === 'send-again' && (
+        {doing.isSuccess && doing.variables === 'resend' && (
           <>
             Queued: <Link to={`/outbox/${doing.data.message}`}>the resent message</Link>.
           </>
         )}
         {doing.isSuccess && doing.variables === 'report-again' && `The next check reports ${doing.data.count} again.`}
-        {doing.isSuccess && doing.variables === 'arrived' && 'Noted.'}
+        {doing.isSuccess && doing.variables === 'confirm' && 'Noted.'}
         {doing.isError && <span className="told bad">{doing.error.message}</span>}
       </div>
     </div>

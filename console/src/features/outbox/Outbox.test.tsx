@@ -23,19 +23,21 @@ const summary: MessageSummary = {
       state: 'SENT',
       tries: 1,
       nextTry: null,
-      words: '250 2.0.0 queued as T1',
+      detail: '250 2.0.0 queued as T1',
+      settledAt: null,
     },
     {
       address: 'siv.tangen@skerryline.example',
       state: 'QUEUED',
       tries: 4,
       nextTry: '2026-11-24T05:40:00Z',
-      words: '450 mailbox busy',
+      detail: '450 mailbox busy',
+      settledAt: null,
     },
   ],
 }
 
-const none = { 'GET /api/holds': [], 'GET /api/bad-addresses': [] }
+const none = { 'GET /api/holds': [], 'GET /api/blocked-addresses': [] }
 const routes = (
   <Routes>
     <Route path="/outbox" element={<OutboxPage />} />
@@ -98,15 +100,15 @@ test('held mail says so, and is released or thrown away', async () => {
         id: 3,
         source: null,
         rule: 'late-sailings',
-        why: 'wrong timetable',
+        reason: 'wrong timetable',
         by: 'Ines Holm',
         at: '2026-11-24T04:40:00Z',
         messages: 1,
       },
     ],
     'POST /api/holds': [],
-    'POST /api/holds/3/end?throwAway=false': { messages: 1 },
-    'POST /api/holds/3/end?throwAway=true': { messages: 1 },
+    'POST /api/holds/3/end?discard=false': { messages: 1 },
+    'POST /api/holds/3/end?discard=true': { messages: 1 },
   })
   expect(
     await screen.findByText(/Held: mail of late-sailings, by Ines Holm.*wrong timetable\. 1 message queued/),
@@ -119,8 +121,8 @@ test('held mail says so, and is released or thrown away', async () => {
   await userEvent.click(screen.getByRole('button', { name: 'Hold' }))
   expect(calls).toEqual(
     expect.arrayContaining([
-      'POST /api/holds/3/end?throwAway=false',
-      'POST /api/holds/3/end?throwAway=true',
+      'POST /api/holds/3/end?discard=false',
+      'POST /api/holds/3/end?discard=true',
       'POST /api/holds',
     ]),
   )
@@ -136,8 +138,8 @@ test('a mail is stopped, sent again and reported again, and sought', async () =>
       attachments: [],
       tries: [],
     },
-    'POST /api/outbox/m1/stop': { count: 1, message: null },
-    'POST /api/outbox/m1/send-again': { count: 1, message: 'm2' },
+    'POST /api/outbox/m1/cancel': { count: 1, message: null },
+    'POST /api/outbox/m1/resend': { count: 1, message: 'm2' },
     'POST /api/outbox/m1/report-again': Response.json({ detail: 'It reported nothing.' }, { status: 409 }),
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Stop' }))
@@ -165,19 +167,19 @@ test('an address from which mail comes back is told, and said to be right again'
   vi.spyOn(window, 'confirm').mockReturnValue(true)
   const bad = {
     address: 'per.aune@skerryline.example',
-    words: '550 5.1.1 nobody of that name',
+    reason: '550 5.1.1 nobody of that name',
     message: 'm1',
     since: '2026-11-24T04:40:00Z',
   }
   const calls = renderAt('/outbox', routes, {
     ...none,
     'GET /api/outbox': [],
-    'GET /api/bad-addresses': [bad],
-    'DELETE /api/bad-addresses/per.aune%40skerryline.example': [],
+    'GET /api/blocked-addresses': [bad],
+    'DELETE /api/blocked-addresses/per.aune%40skerryline.example': [],
   })
   expect(await screen.findByText(/nobody of that name/)).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: /Unblock address/ }))
-  expect(calls).toContain('DELETE /api/bad-addresses/per.aune%40skerryline.example')
+  expect(calls).toContain('DELETE /api/blocked-addresses/per.aune%40skerryline.example')
 })
 
 test('a kept extract shows its rows and its files to save', async () => {

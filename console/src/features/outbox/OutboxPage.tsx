@@ -8,7 +8,7 @@ import { SearchField } from '../../shared/SearchField'
 import { useTitle } from '../../shared/title'
 import { stateWords, timeWords } from '../../shared/words'
 import { outbox } from './api'
-import { BadAddresses } from './BadAddresses'
+import { BlockedAddresses } from './BlockedAddresses'
 import { Cause } from './Cause'
 import { Holds } from './Holds'
 import { RecipientTag } from './RecipientTag'
@@ -39,7 +39,7 @@ export function OutboxPage() {
         </p>
       )}
       <Holds rule={rule} />
-      <BadAddresses />
+      <BlockedAddresses />
       <div className="d-flex gap-2 flex-wrap">
         <SearchField
           className="w-auto"

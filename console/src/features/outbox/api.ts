@@ -1,21 +1,14 @@
+import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { Instant, MessagePage, MessageSummary } from '../../api/types'
+import type { MessagePage, MessageSummary } from '../../api/types'
 
 export type Sought = { rule?: string | null; q?: string; state?: string }
 export const heldWords = ({ rule, source }: Hold) =>
   rule ? `mail of ${rule}` : source ? `mail of the rules on ${source}` : 'all mail'
 
-export type Hold = {
-  id: number
-  source: string | null
-  rule: string | null
-  why: string
-  by: string | null
-  at: Instant
-  messages: number
-}
-export type MessageAct = 'stop' | 'send-again' | 'report-again' | 'arrived'
+export type Hold = Schemas['Hold']
+export type MessageAct = 'cancel' | 'resend' | 'report-again' | 'confirm'
 
 export const outbox = ({ rule, q, state }: Sought) => {
   const asked = new URLSearchParams()
@@ -37,34 +30,29 @@ export const message = (id: string) =>
   })
 
 export const act = (id: string, what: MessageAct) =>
-  api.post<{ count: number; message: string | null }>(`/api/outbox/${id}/${what}`, {})
+  api.post<Schemas['MessageActionResult']>(`/api/outbox/${id}/${what}`, {})
 
 export const holds = queryOptions({
   queryKey: ['true'],
   queryFn: () => api.get<Hold[]>('/api/holds'),
   refetchInterval: 10_000,
 })
-export const holdMail = (rule: string | null, why: string) => api.post<Hold[]>('/api/holds', { rule, why })
+export const holdMail = (rule: string | null, reason: string) =>
+  api.post<Hold[]>('/api/holds', { rule, reason } satisfies Schemas['HoldBody'])
 export const endHold = (id: number, throwAway: boolean) =>
-  api.post<{ messages: number }>(`/api/holds/${id}/end?throwAway=${throwAway}`, {})
+  api.post<Schemas['EndedHold']>(`/api/holds/${id}/end?discard=${throwAway}`, {})
 
-export type BadAddress = { address: string; words: string; message: string; since: Instant }
+export type BlockedAddress = Schemas['BlockedAddress']
 
-export const badAddresses = queryOptions({
-  queryKey: ['bad-addresses'],
-  queryFn: () => api.get<BadAddress[]>('/api/bad-addresses'),
+export const blockedAddresses = queryOptions({
+  queryKey: ['blocked-addresses'],
+  queryFn: () => api.get<BlockedAddress[]>('/api/blocked-addresses'),
   refetchInterval: 30_000,
 })
-export const rightAgain = (address: string) =>
-  api.delete<BadAddress[]>(`/api/bad-addresses/${encodeURIComponent(address)}`)
+export const unblock = (address: string) =>
+  api.delete<BlockedAddress[]>(`/api/blocked-addresses/${encodeURIComponent(address)}`)
 
-export type KeptExtract = {
-  message: string
-  subject: string
-  rule: string | null
-  slot: Instant
-  files: { name: string; mediaType: string; bytes: number }[]
-}
+export type KeptExtract = Schemas['ReportView']
 
 export const keptExtract = (id: string) =>
   queryOptions({ queryKey: ['extracts', id], queryFn: () => api.get<KeptExtract>(`/api/extracts/${id}`) })

@@ -34,7 +34,7 @@ const page = {
 }
 const revision = (number: number, author: string) => ({
   revision: number,
-  remark: 'as asked',
+  reason: 'as asked',
   author,
   at: '2026-11-24T04:40:00Z',
 })
@@ -118,10 +118,10 @@ test('what is typed is there again after the page was left, and can be thrown aw
 test('one who edits is told that another has saved, and overwrites nothing without notice', async () => {
   const calls = show({
     'GET /api/definitions/query/sailings-lately/revisions': [revision(4, 'Per Aune'), revision(3, 'Ines Holm')],
-    'PUT /api/definitions?remark=&seen=4': { name: 'sailings-lately', revision: 5, changed: true, warnings: [] },
+    'PUT /api/definitions?reason=&revision=4': { name: 'sailings-lately', revision: 5, changed: true, warnings: [] },
   })
   expect(await screen.findByRole('alert')).toHaveTextContent('Per Aune saved revision 4')
   await userEvent.click(screen.getByRole('button', { name: /save mine/ }))
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
-  await vi.waitFor(() => expect(calls).toContain('PUT /api/definitions?remark=&seen=4'))
+  await vi.waitFor(() => expect(calls).toContain('PUT /api/definitions?reason=&revision=4'))
 })

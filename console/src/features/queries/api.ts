@@ -1,43 +1,12 @@
+import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
-import { api, type ApiProblem } from '../../api/client'
-import type { Instant } from '../../api/types'
+import { api } from '../../api/client'
 
-export type QuerySummary = {
-  name: string
-  title: string
-  source: string
-  categories: string[]
-  revision: number
-  savedAt: Instant
-  savedBy: string | null
-  columns: string[]
-  rules: number
-}
-export type ParameterSeen = {
-  name: string
-  type: ParameterType
-  preset: string | null
-  multiple: boolean
-  choices: string[] | null
-  choicesFrom: string | null
-  help: string | null
-}
-export type ColumnSeen = {
-  name: string
-  type: string
-  label: string
-  unit: string | null
-  format: string | null
-  words: Record<string, string>
-}
-export type User = { kind: 'rule' | 'query'; name: string; title: string; how: string }
-export type QueryPage = {
-  query: QuerySummary
-  sql: string
-  parameters: ParameterSeen[]
-  columns: ColumnSeen[]
-  usedBy: User[]
-}
+export type QuerySummary = Schemas['QuerySummary']
+export type ParameterSeen = Schemas['QueryParameterView']
+export type ColumnSeen = Schemas['QueryColumnView']
+export type User = Schemas['QueryUser']
+export type QueryPage = Schemas['QueryPage']
 
 export const parameterTypes = ['text', 'number', 'truth', 'date', 'timestamp', 'instant'] as const
 export type ParameterType = (typeof parameterTypes)[number]
@@ -64,36 +33,12 @@ export type Parameter = {
 }
 export type ColumnMeaning = { label?: string; unit?: string; format?: string; words?: Record<string, string> }
 
-export type Table = { schema: string; name: string; columns: { name: string; type: string }[] }
-export type Ran = {
-  rowsRead: number
-  tookMillis: number
-  zone: string
-  values: Record<string, string>
-  columns: { name: string; type: string; label: string }[]
-  rows: (string | null)[][]
-  warnings: ApiProblem[]
-}
-export type Means = { text: string; means: string | null; refused: string | null }
-export type Choice = { value: string; label: string }
-export type Effect = {
-  effect: 'NO_EFFECT' | 'RE_BASE' | 'RE_JUDGE' | 'NEW_AUDIENCES' | 'NEW_IDENTITY'
-  rules: {
-    rule: string
-    title: string
-    copy: string | null
-    refused: string | null
-    compared: {
-      both: number
-      otherSeverity: number
-      onlyDraftCount: number
-      onlyDraft: string[]
-      onlyActiveCount: number
-      onlyActive: string[]
-    } | null
-  }[]
-}
-export type Saved = { name: string; revision: number; changed: boolean; warnings: ApiProblem[] }
+export type Table = Schemas['SourceTable']
+export type Ran = Schemas['QueryRunResult']
+export type Means = Schemas['RelativeDateMeaning']
+export type Choice = Schemas['ParameterChoice']
+export type Effect = Schemas['QueryEffectView']
+export type Saved = Schemas['Saved']
 
 const path = (name: string) => `/api/queries/${encodeURIComponent(name)}`
 
@@ -121,7 +66,7 @@ export const queryDocument = (name: string) =>
 export const tablesOf = (source: string) =>
   queryOptions({
     queryKey: ['sources', source, 'tables'],
-    queryFn: () => api.get<{ tables: Table[]; more: boolean }>(`/api/sources/${encodeURIComponent(source)}/tables`),
+    queryFn: () => api.get<Schemas['SourceCatalogue']>(`/api/sources/${encodeURIComponent(source)}/tables`),
     staleTime: 300_000,
     retry: false,
   })
@@ -129,8 +74,7 @@ export const tablesOf = (source: string) =>
 export const choicesOf = (query: string, parameter: string) =>
   queryOptions({
     queryKey: ['queries', query, 'choices', parameter],
-    queryFn: () =>
-      api.get<{ choices: Choice[]; more: boolean }>(`${path(query)}/choices/${encodeURIComponent(parameter)}`),
+    queryFn: () => api.get<Schemas['ParameterChoiceList']>(`${path(query)}/choices/${encodeURIComponent(parameter)}`),
     staleTime: 60_000,
     retry: false,
   })
@@ -140,7 +84,7 @@ export type Where = { zone: string; calendar: string | null }
 export const meaningOf = (texts: string[], where: Where) =>
   queryOptions({
     queryKey: ['relative-dates', texts, where],
-    queryFn: () => api.post<Means[]>('/api/relative-dates', { texts, ...where }),
+    queryFn: () => api.post<Means[]>('/api/relative-dates', { texts, ...where } satisfies Schemas['RelativeDatesBody']),
     staleTime: 30_000,
     placeholderData: (before: Means[] | undefined) => before,
   })
@@ -149,19 +93,24 @@ export const meaningOf = (texts: string[], where: Where) =>
 export const sourceZone = (source: string) =>
   queryOptions({
     queryKey: ['sources', source, 'zone'],
-    queryFn: () => api.get<{ zone: string }>(`/api/sources/${encodeURIComponent(source)}/zone`),
+    queryFn: () => api.get<Schemas['SourceZoneView']>(`/api/sources/${encodeURIComponent(source)}/zone`),
     staleTime: 600_000,
     retry: false,
   })
 
 export const runQuery = (document: QueryDocument, values: Record<string, string>, where: Where, signal?: AbortSignal) =>
-  api.post<Ran>('/api/query-runs', { document: JSON.stringify(document, null, 1), values, ...where }, undefined, signal)
+  api.post<Ran>(
+    '/api/query-runs',
+    { document: JSON.stringify(document, null, 1), values, ...where } satisfies Schemas['QueryRunBody'],
+    undefined,
+    signal,
+  )
 
 export const effectOf = (document: QueryDocument) => api.document<Effect>('POST', '/api/query-effect', document)
 
-export const saveQuery = (document: QueryDocument, remark: string, revision: number) =>
+export const saveQuery = (document: QueryDocument, reason: string, revision: number) =>
   api.document<Saved>(
     'PUT',
-    `/api/definitions?${new URLSearchParams({ remark, ...(revision > 0 ? { seen: String(revision) } : {}) })}`,
+    `/api/definitions?${new URLSearchParams({ reason, ...(revision > 0 ? { revision: String(revision) } : {}) })}`,
     document,
   )

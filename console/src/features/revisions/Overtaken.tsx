@@ -25,7 +25,7 @@ export function Overtaken({
     <div className="told bad mt-2" role="alert">
       <p className="mb-1">
         {newest.author ?? 'Someone'} saved revision {newest.revision} on {timeWords(newest.at)}
-        {newest.remark && ` (${newest.remark})`}while you were editing revision {base}. Neither version has been
+        {newest.reason && ` (${newest.reason})`}while you were editing revision {base}. Neither version has been
         overwritten.
       </p>
       <div className="d-flex gap-2 flex-wrap">

@@ -59,7 +59,7 @@ function Listed({
                   {timeWords(each.at)}
                   <div className="small quiet">{each.author}</div>
                 </td>
-                <td>{each.remark || <span className="quiet">none</span>}</td>
+                <td>{each.reason || <span className="quiet">none</span>}</td>
                 <td>
                   {each.revision === newest ? (
                     <span className="quiet">current</span>

@@ -1,8 +1,8 @@
+import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { Instant } from '../../api/types'
 
-export type Revision = { revision: number; remark: string; author: string | null; at: Instant }
+export type Revision = Schemas['RevisionView']
 
 const path = (kind: string, name: string) => `/api/definitions/${encodeURIComponent(kind)}/${encodeURIComponent(name)}`
 
@@ -21,5 +21,5 @@ export const revisionText = (kind: string, name: string, revision: number) =>
     staleTime: Infinity,
   })
 
-export const restore = (kind: string, name: string, revision: number, remark: string) =>
-  api.post<{ revision: number }>(`${path(kind, name)}/revisions/${revision}/restore?${new URLSearchParams({ remark })}`)
+export const restore = (kind: string, name: string, revision: number, reason: string) =>
+  api.post<{ revision: number }>(`${path(kind, name)}/revisions/${revision}/restore?${new URLSearchParams({ reason })}`)

@@ -5,7 +5,7 @@ import type { Check, PartCount } from '../../api/types'
 import { CheckTag } from '../../shared/CheckTag'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
-import { notJudgedWords, numberWords, plural, stateWords, timeWords } from '../../shared/words'
+import { unevaluatedWords, numberWords, plural, stateWords, timeWords } from '../../shared/words'
 import { checksOf, copiesOf, moveCheck } from './api'
 
 const shown = 12
@@ -59,13 +59,13 @@ function ChecksTable({ checks, one, copies }: { checks: Check[]; one: string; co
                   {check.reason && <div className="small">{check.reason}</div>}
                   <Moves check={check} />
                   {copies && <Copies check={check} />}
-                  {check.notJudgedGroups.length > 0 && (
-                    <div className="small">Could not be evaluated: {notJudgedWords(check)}</div>
+                  {check.unevaluatedGroups.length > 0 && (
+                    <div className="small">Could not be evaluated: {unevaluatedWords(check)}</div>
                   )}
                 </td>
                 <td className="num">{check.rowsRead === null ? '' : numberWords(check.rowsRead)}</td>
                 <td className="num">{check.exceptions === null ? '' : numberWords(check.exceptions)}</td>
-                <td className="num">{check.news === null ? '' : numberWords(check.news)}</td>
+                <td className="num">{check.updates === null ? '' : numberWords(check.updates)}</td>
               </tr>
             ))}
           </tbody>
@@ -99,7 +99,8 @@ function CopiesList({ check }: { check: string }) {
             {list.map((copy) => (
               <li key={copy.copy}>
                 {copy.copy} <CheckTag state={copy.state} />{' '}
-                {copy.reason ?? `${plural(copy.exceptions ?? 0, 'exception')}, ${numberWords(copy.news ?? 0)} reported`}
+                {copy.reason ??
+                  `${plural(copy.exceptions ?? 0, 'exception')}, ${numberWords(copy.updates ?? 0)} reported`}
                 {copy.state === 'FIRED' && ` to ${copy.to.join(', ') || 'the rule’s recipients'}`}
               </li>
             ))}
@@ -114,7 +115,7 @@ function CopiesList({ check }: { check: string }) {
 function Moves({ check }: { check: Check }) {
   const client = useQueryClient()
   const move = useMutation({
-    mutationFn: (how: 'stop' | 'release' | 'discard') => moveCheck(check.id, how),
+    mutationFn: (how: 'stop' | 'approve' | 'discard') => moveCheck(check.id, how),
     onSettled: () => client.invalidateQueries({ queryKey: ['rules'] }),
   })
   const failed = move.isError && (
@@ -138,7 +139,7 @@ function Moves({ check }: { check: Check }) {
   if (check.state !== 'AWAITING_APPROVAL') return null
   return (
     <div className="d-flex gap-2 mt-1">
-      <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('release')}>
+      <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('approve')}>
         Approve
       </Button>
       <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('discard')}>

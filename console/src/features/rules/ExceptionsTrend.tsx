@@ -6,9 +6,9 @@ import { Trend } from './Trend'
 export function ExceptionsTrend({ name }: { name: string }) {
   const checks = useQuery(checksOf(name))
   const points = (checks.data ?? [])
-    .flatMap(({ slot, exceptions }) => (exceptions === null ? [] : [{ slot, value: exceptions, filledIn: false }]))
+    .flatMap(({ slot, exceptions }) => (exceptions === null ? [] : [{ slot, value: exceptions, backfilled: false }]))
     .toReversed()
-  const series: Series = { group: 'all rows', measured: 'exceptions', total: points.length, earlier: false, points }
+  const series: Series = { group: 'all rows', measure: 'exceptions', total: points.length, earlier: false, points }
   if (points.length < 3) return null
   return (
     <section className="sheet">

@@ -4,7 +4,7 @@ import { Button, Form, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { FindingColumn, FindingList, FindingState } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
-import { MarkMany } from '../../shared/MarkMany'
+import { HandleMany } from '../../shared/HandleMany'
 import { Scroll } from '../../shared/Scroll'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { cellWords, markWords, plural, stateWords, timeWords } from '../../shared/words'
@@ -78,7 +78,7 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
   return (
     <>
       {chosen.size > 0 && (
-        <MarkMany findings={[...chosen].map((id) => ({ rule: name, id }))} onDone={() => setChosen(new Set())} />
+        <HandleMany findings={[...chosen].map((id) => ({ rule: name, id }))} onDone={() => setChosen(new Set())} />
       )}
       <Scroll label="Findings">
         <Table>
@@ -127,7 +127,7 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
                 <td>
                   {stateWords(finding.state)}
                   {finding.noData && <div className="small quiet">no data</div>}
-                  {finding.marks.map((mark) => (
+                  {finding.handling.map((mark) => (
                     <div key={mark.kind} className="small quiet">
                       {markWords(mark)}
                     </div>

@@ -17,8 +17,8 @@ const page = (more = {}): Page => ({
     grouped: false,
     fireWhen: null,
     fireSentence: null,
-    hold: null,
-    misses: null,
+    openAfter: null,
+    clearAfter: null,
     thresholds: ['late_minutes'],
     exceptions: 'delay_min > 15',
     sentence: 'late by more than 15 min',
@@ -44,8 +44,8 @@ const finding = {
   changedAt: '2026-11-24T04:40:00Z',
   reportedAt: null,
   noData: false,
-  standing: false,
-  marks: [{ kind: 'TAKE', by: 'Ines Holm', at: '2026-11-24T05:00:00Z', note: '', until: null }],
+  unreported: false,
+  handling: [{ kind: 'TAKE', by: 'Ines Holm', at: '2026-11-24T05:00:00Z', note: '', until: null }],
   row: { sailing: 'SK-412', reason: null },
 }
 
@@ -65,7 +65,7 @@ function show(answers: Record<string, unknown> = {}, rule = page()) {
         ],
         findings: [finding],
       },
-      'GET /api/rules/late-sailings/history': [],
+      'GET /api/rules/late-sailings/measurements': [],
       'GET /api/rules/late-sailings/checks': [check('FAILED', { reason: 'The source ferry could not be reached.' })],
       ...answers,
     },
@@ -94,15 +94,15 @@ test('a check that was awaiting approval is let through from its line', async ()
   })
   const calls = show({
     'GET /api/rules/late-sailings/checks': [kept, check('RUNNING', { rowsSoFar: 4000 })],
-    [`POST /api/checks/${kept.id}/release`]: check('FIRED'),
+    [`POST /api/checks/${kept.id}/approve`]: check('FIRED'),
   })
   expect(await screen.findByText(/4,000 rows so far/)).toBeInTheDocument()
   await userEvent.click(await screen.findByRole('button', { name: 'Approve' }))
-  expect(calls).toContain(`POST /api/checks/${kept.id}/release`)
+  expect(calls).toContain(`POST /api/checks/${kept.id}/approve`)
 })
 
 test('Check now tells the outcome and leads to the mail', async () => {
-  show({ 'POST /api/rules/late-sailings/checks': check('FIRED', { news: 3, messages: 1 }) })
+  show({ 'POST /api/rules/late-sailings/checks': check('FIRED', { updates: 3, messages: 1 }) })
   await userEvent.click(await screen.findByRole('button', { name: 'Check now' }))
   expect(await screen.findByText(/3 findings reported in 1 message/)).toBeInTheDocument()
   expect(screen.getByRole('link', { name: 'Show message' })).toHaveAttribute('href', '/outbox?rule=late-sailings')
@@ -126,8 +126,8 @@ test('a rule with personal copies says for whom, and how each went', async () =>
         findings: [{ ...finding, copy: 'Holm' }],
       },
       [`GET /api/checks/${partly.id}/copies`]: [
-        { copy: 'Holm', state: 'FIRED', to: ['holm@skerryline.example'], reason: null, exceptions: 2, news: 1 },
-        { copy: 'Ytre', state: 'FAILED', to: [], reason: 'no address', exceptions: null, news: null },
+        { copy: 'Holm', state: 'FIRED', to: ['holm@skerryline.example'], reason: null, exceptions: 2, updates: 1 },
+        { copy: 'Ytre', state: 'FAILED', to: [], reason: 'no address', exceptions: null, updates: null },
       ],
     },
     { ...of, text: { ...of.text, copies: { from: 'duty-managers', key: 'terminal', address: 'address' } } },

@@ -8,11 +8,11 @@ import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { outcomeWords, plural, stateWords, timeWords, zonedWords } from '../../shared/words'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
-import { activate, checkNow, pause, previewToMe, rule, type Tell } from './api'
+import { activate, checkNow, pause, previewToMe, rule, type ReportOnActivation } from './api'
 import { ChecksPanel } from './ChecksPanel'
 import { ExceptionsTrend } from './ExceptionsTrend'
-import { HistoryPanel } from './HistoryPanel'
-import { Leavers } from './Leavers'
+import { MeasurementsPanel } from './MeasurementsPanel'
+import { UnsubscribedRecipients } from './UnsubscribedRecipients'
 import { CopyRule } from './CopyRule'
 import { RuleMail } from './RuleMail'
 import { FindingsPanel } from './FindingsPanel'
@@ -32,7 +32,7 @@ function OneRule({ page }: { page: Page }) {
   const { name, title, state, revision, owner, to, nextSlot, zone, open } = page.rule
   useTitle(title)
   const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
-  const [tell, setTell] = useState<Tell>('NEW')
+  const [tell, setTell] = useState<ReportOnActivation>('NEW')
   const [copying, setCopying] = useState(false)
   const client = useQueryClient()
   const mailMe = useMutation({ mutationFn: () => previewToMe(name) })
@@ -140,9 +140,9 @@ function OneRule({ page }: { page: Page }) {
         </span>
       </p>
       <FindingsPanel name={name} />
-      <Leavers name={name} />
+      <UnsubscribedRecipients name={name} />
       {!page.text.grouped && <ExceptionsTrend name={name} />}
-      {page.text.grouped && <HistoryPanel name={name} thresholds={page.text.thresholds} />}
+      {page.text.grouped && <MeasurementsPanel name={name} thresholds={page.text.thresholds} />}
       <div className="two">
         <RuleText page={page} />
         <div>
@@ -155,7 +155,7 @@ function OneRule({ page }: { page: Page }) {
   )
 }
 
-const tells: [Tell, string][] = [
+const tells: [ReportOnActivation, string][] = [
   ['NEW', 'Report updates since the pause'],
   ['OPEN', 'Report all open findings'],
   ['NOTHING', 'Treat all as known'],

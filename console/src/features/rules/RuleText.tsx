@@ -50,8 +50,8 @@ export function RuleText({ page }: { page: RulePage }) {
           {text.mode === 'full' ? 'all open findings, every time' : `${text.report.join(', ')} findings`}
         </Fact>
         <Fact name="One finding per">{text.key.join(', ') || (text.grouped ? 'whole result' : 'row')}</Fact>
-        {text.hold && <Fact name="Open after">{text.hold}</Fact>}
-        {text.misses && <Fact name="Clear after">{text.misses}</Fact>}
+        {text.openAfter && <Fact name="Open after">{text.openAfter}</Fact>}
+        {text.clearAfter && <Fact name="Clear after">{text.clearAfter}</Fact>}
         <Fact name="Schedule">{text.schedule}</Fact>
         {text.split && (
           <Fact name={`Split by ${text.split.by}`}>

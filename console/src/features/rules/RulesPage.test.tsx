@@ -20,7 +20,7 @@ test('each rule shows its state, what is open, its last check, its next and who 
   expect(failing.getByText('18 warning')).toBeInTheDocument()
   expect(failing.getByRole('link', { name: 'ines.holm@skerryline.example' })).toHaveAttribute(
     'href',
-    '/readers/ines.holm%40skerryline.example',
+    '/recipients/ines.holm%40skerryline.example',
   )
   const draft = within(screen.getByRole('link', { name: 'New one' }).closest('tr') ?? document.body)
   expect(draft.getByText('draft')).toBeInTheDocument()
@@ -34,15 +34,15 @@ test('many are acted on only after the list of what would be done', async () => 
   const done = (sent: unknown) => {
     asked.push(JSON.parse(String(sent)))
     return [
-      { rule: 'late-sailings', title: 'Late sailings', words: 'from Traffic reporting to Crew', refused: null },
-      { rule: 'fuel', title: 'Fuel', words: '', refused: 'It is owned by Crew already.' },
+      { rule: 'late-sailings', title: 'Late sailings', result: 'from Traffic reporting to Crew', refused: null },
+      { rule: 'fuel', title: 'Fuel', result: '', refused: 'It is owned by Crew already.' },
     ]
   }
   renderAt('/rules', <RulesPage />, {
     ...answers,
     'GET /api/rules': [lateSailings(), lateSailings({ name: 'fuel', title: 'Fuel' })],
-    'POST /api/rule-acts?really=false': done,
-    'POST /api/rule-acts?really=true': done,
+    'POST /api/bulk-actions?apply=false': done,
+    'POST /api/bulk-actions?apply=true': done,
   })
   await userEvent.click(await screen.findByLabelText('Select all results'))
   await userEvent.selectOptions(screen.getByLabelText('Action'), 'Hand over')
@@ -53,5 +53,5 @@ test('many are acted on only after the list of what would be done', async () => 
   await userEvent.click(screen.getByRole('button', { name: 'Hand over: 1 rule' }))
   expect(await screen.findByText('Changed: 1 rule.')).toBeInTheDocument()
   expect(asked).toHaveLength(2)
-  expect(asked[1]).toMatchObject({ act: 'HAND_OVER', rules: ['late-sailings', 'fuel'], owner: 'Crew' })
+  expect(asked[1]).toMatchObject({ action: 'HAND_OVER', rules: ['late-sailings', 'fuel'], owner: 'Crew' })
 })

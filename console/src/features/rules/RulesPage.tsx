@@ -12,7 +12,7 @@ import { SearchField } from '../../shared/SearchField'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { plural, stateWords, timeWords } from '../../shared/words'
-import { ActsPanel } from './ActsPanel'
+import { BulkActionsPanel } from './BulkActionsPanel'
 import { rules } from './api'
 import { filterOf, matching, searchOf, soughtKinds, type Filter } from './filter'
 import { SavedFilters } from './SavedFilters'
@@ -25,7 +25,7 @@ export function RulesPage() {
       <div className="head">
         <h1>Rules</h1>
         <div className="d-flex gap-2 flex-wrap">
-          <Link className="btn btn-plain" to="/readers">
+          <Link className="btn btn-plain" to="/recipients">
             All recipients
           </Link>
           <Link className="btn btn-primary" to="/rules/new">
@@ -143,7 +143,7 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
         </p>
       </section>
       {chosen.size > 0 && (
-        <ActsPanel key={[...chosen].join()} chosen={[...chosen]} onClear={() => setChosen(new Set())} />
+        <BulkActionsPanel key={[...chosen].join()} chosen={[...chosen]} onClear={() => setChosen(new Set())} />
       )}
       <section className="sheet">
         {found.length === 0 ? (
@@ -246,7 +246,7 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
           <>
             {rule.named.slice(0, 2).map((each) => (
               <div key={each}>
-                <Link to={`/readers/${encodeURIComponent(each)}`}>{each}</Link>
+                <Link to={`/recipients/${encodeURIComponent(each)}`}>{each}</Link>
               </div>
             ))}
             {rule.named.length > 2 && <span className="quiet">and {rule.named.length - 2} added</span>}

@@ -35,14 +35,11 @@ test('the drawn line says in words where it went', () => {
   const points = [50, 52.63, 49].map((value, index) => ({
     slot: `2026-11-2${index}T04:40:00Z`,
     value,
-    filledIn: false,
+    backfilled: false,
   }))
   render(
     <QueryClientProvider client={new QueryClient()}>
-      <Trend
-        all={[{ group: 'Terna', measured: 'litres_per_mile', total: 3, earlier: false, points }]}
-        thresholds={[]}
-      />
+      <Trend all={[{ group: 'Terna', measure: 'litres_per_mile', total: 3, earlier: false, points }]} thresholds={[]} />
     </QueryClientProvider>,
   )
   expect(screen.getByRole('img')).toHaveAccessibleName(

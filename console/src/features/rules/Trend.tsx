@@ -47,7 +47,7 @@ export function Trend({ all, thresholds }: { all: Series[]; thresholds: string[]
         >
           {all.map((each, index) => (
             <option key={index} value={index}>
-              {each.measured} of {each.group}
+              {each.measure} of {each.group}
             </option>
           ))}
         </Form.Select>
@@ -70,7 +70,7 @@ function Chart({ series, drawn }: { series: Series; drawn: Drawn[] }) {
     left + ((Math.max(start, Math.min(end, time)) - start) / (end - start || 1)) * (width - left - 8)
   const y = (value: number) => 8 + ((high + room - value) / (high - low + 2 * room)) * (height - bottom - 8)
   const last = series.points.at(-1)
-  const label = `${series.measured} of ${series.group}: ${series.points.length} measurements from ${measureWords(low)} to ${measureWords(high)}, last ${last ? measureWords(last.value) : ''}${drawn.map(({ name, steps }) => (steps.length > 0 ? `; threshold ${name} ${measureWords(steps.filter((step) => step.from <= end).at(-1)?.number ?? 0)}` : '')).join('')}`
+  const label = `${series.measure} of ${series.group}: ${series.points.length} measurements from ${measureWords(low)} to ${measureWords(high)}, last ${last ? measureWords(last.value) : ''}${drawn.map(({ name, steps }) => (steps.length > 0 ? `; threshold ${name} ${measureWords(steps.filter((step) => step.from <= end).at(-1)?.number ?? 0)}` : '')).join('')}`
   return (
     <svg className="chart" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={label}>
       {(low === high ? [low] : [low, (low + high) / 2, high]).map((value, index) => (
@@ -119,13 +119,13 @@ function Chart({ series, drawn }: { series: Series; drawn: Drawn[] }) {
         points={series.points.map(({ value }, index) => `${x(times[index] ?? 0)},${y(value)}`).join(' ')}
       />
       {series.points.length <= 80 &&
-        series.points.map(({ value, filledIn }, index) => (
+        series.points.map(({ value, backfilled }, index) => (
           <circle
             key={index}
             cx={x(times[index] ?? 0)}
             cy={y(value)}
             r={2.6}
-            fill={filledIn ? 'var(--sheet)' : 'var(--bs-body-color)'}
+            fill={backfilled ? 'var(--sheet)' : 'var(--bs-body-color)'}
             stroke="var(--bs-body-color)"
           />
         ))}

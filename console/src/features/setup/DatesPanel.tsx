@@ -94,7 +94,7 @@ function Found({ found }: { found: Dates }) {
   return (
     <>
       <p className="told mt-2">
-        {found.words.charAt(0).toUpperCase() + found.words.slice(1)} ({found.zone}).
+        {found.schedule.charAt(0).toUpperCase() + found.schedule.slice(1)} ({found.zone}).
       </p>
       {found.warnings.map((warning) => (
         <p key={warning} className="small mb-1">
@@ -102,7 +102,7 @@ function Found({ found }: { found: Dates }) {
         </p>
       ))}
       <ol className="small mb-0">
-        {found.dates.map(({ slot, local }) => (
+        {found.slots.map(({ slot, local }) => (
           <li key={slot}>
             {new Date(`${local.slice(0, 10)}T00:00:00Z`).toLocaleDateString(undefined, {
               timeZone: 'UTC',

@@ -4,7 +4,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { timeWords } from '../../shared/words'
-import { readerLanguages, setReaderLanguage } from './api'
+import { recipientLanguages, setRecipientLanguage } from './api'
 
 const languages: [string, string][] = [
   ['en', 'English'],
@@ -15,15 +15,15 @@ const words = (code: string) => languages.find(([each]) => each === code.toLower
 
 /** Readers who want their mail in a language of their own. */
 export function LanguagesPanel() {
-  const all = useQuery(readerLanguages)
+  const all = useQuery(recipientLanguages)
   const client = useQueryClient()
   const [address, setAddress] = useState('')
   const [language, setLanguage] = useState('en')
   const set = useMutation({
-    mutationFn: ({ of, to }: { of: string; to: string | null }) => setReaderLanguage(of, to),
+    mutationFn: ({ of, to }: { of: string; to: string | null }) => setRecipientLanguage(of, to),
     onSuccess: () => {
       setAddress('')
-      return client.invalidateQueries({ queryKey: ['reader-languages'] })
+      return client.invalidateQueries({ queryKey: ['languages'] })
     },
   })
   return (

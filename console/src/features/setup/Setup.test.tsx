@@ -33,23 +33,23 @@ const answers = {
   'GET /api/status': {
     running: 1,
     due: 2,
-    latestSeconds: 70,
-    keptBack: 0,
-    waitingMessages: 3,
+    highestLatenessSeconds: 70,
+    awaitingApproval: 0,
+    queuedMessages: 3,
     problems: ['A rule has been due for 70 s.'],
   },
   'GET /api/calendars': [norway],
   'GET /api/events': ['bunkering-loaded'],
   'GET /api/round-ups': [week],
-  'GET /api/reader-languages': [],
+  'GET /api/languages': [],
   'GET /api/sources': [
     {
       name: 'ferry',
       jdbcUrl: 'jdbc:postgresql://127.0.0.1/ferry',
       username: 'ferry_reader',
-      mostRows: 1000,
+      maxRows: 1000,
       timeLimitSeconds: 60,
-      mostConnections: 4,
+      maxConnections: 4,
       closed: '22:00-04:30 Europe/Oslo',
       spreadSeconds: 30,
     },
@@ -72,10 +72,17 @@ test('says how the service does and what stands around the rules', async () => {
 
 test('an installation with nothing in it says what to do first', async () => {
   renderAt('/setup', <SetupPage />, {
-    'GET /api/status': { running: 0, due: 0, latestSeconds: 0, keptBack: 0, waitingMessages: 0, problems: [] },
+    'GET /api/status': {
+      running: 0,
+      due: 0,
+      highestLatenessSeconds: 0,
+      awaitingApproval: 0,
+      queuedMessages: 0,
+      problems: [],
+    },
     'GET /api/calendars': [],
     'GET /api/round-ups': [],
-    'GET /api/reader-languages': [],
+    'GET /api/languages': [],
     'GET /api/events': [],
     'GET /api/sources': [],
     'GET /api/teams': [],
@@ -96,9 +103,9 @@ test('shows the dates of a recurrence on a calendar, or what is wrong with it', 
   const calls = renderAt('/setup', <SetupPage />, {
     ...answers,
     [good]: {
-      words: 'every month',
+      schedule: 'every month',
       zone: 'Europe/Oslo',
-      dates: [{ slot: '2027-05-18T03:40:00Z', local: '2027-05-18T05:40+02:00' }],
+      slots: [{ slot: '2027-05-18T03:40:00Z', local: '2027-05-18T05:40+02:00' }],
       ends: true,
       warnings: [],
     },
@@ -127,7 +134,7 @@ test('reports an event, tests a source and gives the feed an address', async () 
     'POST /api/events/bunkering-loaded': { rules: ['fuel-per-mile'] },
     'POST /api/sources/ferry/test': {
       reached: false,
-      words: 'The source does not answer: connection refused',
+      detail: 'The source does not answer: connection refused',
       warnings: [],
     },
     'POST /api/feed': { address: 'http://127.0.0.1:8480/feeds/abc/schedules.ics' },
@@ -169,9 +176,9 @@ test('a reader gets a language of their own, and loses it again', async () => {
     at: '2026-11-24T04:40:00Z',
   }
   const calls = renderAt('/setup', <LanguagesPanel />, {
-    'GET /api/reader-languages': [jens],
-    'PUT /api/reader-languages/jens.brandt%40skerryline.example': [],
-    'PUT /api/reader-languages/siv.tangen%40skerryline.example': [jens],
+    'GET /api/languages': [jens],
+    'PUT /api/languages/jens.brandt%40skerryline.example': [],
+    'PUT /api/languages/siv.tangen%40skerryline.example': [jens],
   })
   expect(await screen.findByText('Deutsch', { selector: 'td' })).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: /Use the rule's language: jens/ }))
@@ -179,8 +186,8 @@ test('a reader gets a language of their own, and loses it again', async () => {
   await userEvent.selectOptions(screen.getByLabelText('Language'), 'nb')
   await userEvent.click(screen.getByRole('button', { name: 'Set' }))
   expect(calls.filter((call) => call.startsWith('PUT'))).toEqual([
-    'PUT /api/reader-languages/jens.brandt%40skerryline.example',
-    'PUT /api/reader-languages/siv.tangen%40skerryline.example',
+    'PUT /api/languages/jens.brandt%40skerryline.example',
+    'PUT /api/languages/siv.tangen%40skerryline.example',
   ])
 })
 
@@ -211,7 +218,7 @@ test('a source that moves needs its password again, and the save says what its r
       source: answers['GET /api/sources'][0],
       test: {
         reached: true,
-        words: 'The source answers.',
+        detail: 'The source answers.',
         warnings: ['The role is a superuser. Use a role that may only read.'],
       },
     },

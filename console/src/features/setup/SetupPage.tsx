@@ -67,8 +67,8 @@ function Doing({ seen }: { seen: Status }) {
       )}
       <p className="quiet small mb-0">
         {plural(seen.running, 'check')} running, {numberWords(seen.due)} due
-        {seen.due > 0 && `, longest wait ${numberWords(seen.latestSeconds)} s`}; {numberWords(seen.keptBack)} awaiting
-        approval; {plural(seen.waitingMessages, 'message')} queued.
+        {seen.due > 0 && `, longest wait ${numberWords(seen.highestLatenessSeconds)} s`};{' '}
+        {numberWords(seen.awaitingApproval)} awaiting approval; {plural(seen.queuedMessages, 'message')} queued.
       </p>
     </>
   )

@@ -50,8 +50,8 @@ function One({ source, operator }: { source: Source; operator: boolean }) {
         Test connection
       </Button>
       <p className="small quiet mb-0 text-break">
-        {source.jdbcUrl} as {source.username}; max {numberWords(source.mostRows)} rows,{' '}
-        {numberWords(source.timeLimitSeconds)} s, {numberWords(source.mostConnections)} at a time
+        {source.jdbcUrl} as {source.username}; max {numberWords(source.maxRows)} rows,{' '}
+        {numberWords(source.timeLimitSeconds)} s, {numberWords(source.maxConnections)} at a time
         {source.closed && `; closed ${source.closed}`}
         {source.spreadSeconds > 0 && `; checks start up to ${numberWords(source.spreadSeconds)} s after their slots`}
       </p>
@@ -67,7 +67,7 @@ function One({ source, operator }: { source: Source; operator: boolean }) {
 function Tested({ test }: { test: SourceTest }) {
   return (
     <>
-      <span className={test.reached ? 'told' : 'told bad'}>{test.words}</span>
+      <span className={test.reached ? 'told' : 'told bad'}>{test.detail}</span>
       {test.warnings.map((warning) => (
         <div key={warning} className="text-break">
           <span aria-hidden="true">◆ </span>Warning: {warning}
@@ -83,9 +83,9 @@ function Edit({ source }: { source?: Source }) {
   const [ask, setAsk] = useState<SourceAsk>({
     jdbcUrl: source?.jdbcUrl ?? 'jdbc:postgresql://127.0.0.1:5432/',
     username: source?.username ?? '',
-    mostRows: source?.mostRows ?? 1_000_000,
+    maxRows: source?.maxRows ?? 1_000_000,
     timeLimitSeconds: source?.timeLimitSeconds ?? 60,
-    mostConnections: source?.mostConnections ?? 8,
+    maxConnections: source?.maxConnections ?? 8,
     closed: source?.closed ?? '',
     spreadSeconds: source?.spreadSeconds ?? 0,
   })
@@ -153,8 +153,8 @@ function Edit({ source }: { source?: Source }) {
             <NumberField
               size="sm"
               least={1}
-              value={ask.mostRows ?? 1_000_000}
-              onChange={(mostRows) => put({ mostRows })}
+              value={ask.maxRows ?? 1_000_000}
+              onChange={(maxRows) => put({ maxRows })}
             />
           </Form.Group>
           <Form.Group controlId={`limit-${id}`}>
@@ -173,8 +173,8 @@ function Edit({ source }: { source?: Source }) {
               size="sm"
               least={2}
               most={100}
-              value={ask.mostConnections ?? 8}
-              onChange={(mostConnections) => put({ mostConnections })}
+              value={ask.maxConnections ?? 8}
+              onChange={(maxConnections) => put({ maxConnections })}
             />
           </Form.Group>
           <Form.Group controlId={`closed-${id}`}>
@@ -194,7 +194,7 @@ function Edit({ source }: { source?: Source }) {
           <Refusal error={save.error} />
           {save.isSuccess && (
             <div className="small mt-2">
-              <Tested test={{ ...save.data.test, words: `Saved. ${save.data.test.words}` }} />
+              <Tested test={{ ...save.data.test, detail: `Saved. ${save.data.test.detail}` }} />
             </div>
           )}
         </div>

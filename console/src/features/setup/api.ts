@@ -1,46 +1,15 @@
+import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { Instant } from '../../api/types'
 
-export type Calendar = {
-  name: string
-  title: string
-  week: string[]
-  knownUntil: string | null
-  holidays: { date: string; name: string }[]
-  worked: string[]
-  periods: string[]
-  rules: string[]
-}
-export type Dates = {
-  words: string
-  zone: string
-  dates: { slot: Instant; local: string }[]
-  ends: boolean
-  warnings: string[]
-}
+export type Calendar = Schemas['CalendarView']
+export type Dates = Schemas['SlotList']
 export type Asked = { recur: string; start: string; zone: string; calendar: string; onHoliday: string }
-export type Source = {
-  name: string
-  jdbcUrl: string
-  username: string
-  mostRows: number
-  timeLimitSeconds: number
-  mostConnections: number
-  closed: string | null
-  spreadSeconds: number
-}
+export type Source = Schemas['SourceView']
 /** Warnings say what the role may do that reading does not need. */
-export type SourceTest = { reached: boolean; words: string; warnings: string[] }
-export type Team = { name: string; addresses: string[] }
-export type Status = {
-  running: number
-  due: number
-  latestSeconds: number
-  keptBack: number
-  waitingMessages: number
-  problems: string[]
-}
+export type SourceTest = Schemas['SourceTestOutcome']
+export type Team = Schemas['Team']
+export type Status = Schemas['StatusView']
 
 export const calendars = queryOptions({ queryKey: ['calendars'], queryFn: () => api.get<Calendar[]>('/api/calendars') })
 export const sources = queryOptions({ queryKey: ['sources'], queryFn: () => api.get<Source[]>('/api/sources') })
@@ -51,21 +20,10 @@ export const status = queryOptions({
   queryFn: () => api.get<Status>('/api/status'),
   refetchInterval: 10_000,
 })
-export type RoundUp = {
-  name: string
-  title: string
-  rules: string[]
-  to: string[]
-  atOnce: string | null
-  when: string
-  zone: string
-  paused: boolean
-  nextSlot: Instant | null
-  lastSlot: Instant | null
-}
+export type RoundUp = Schemas['RoundUpView']
 export const roundUps = queryOptions({ queryKey: ['round-ups'], queryFn: () => api.get<RoundUp[]>('/api/round-ups') })
 export const roundUpNow = (name: string) =>
-  api.get<{ subject: string | null; text: string }>(`/api/round-ups/${encodeURIComponent(name)}/preview`)
+  api.get<Schemas['RoundUpPreviewView']>(`/api/round-ups/${encodeURIComponent(name)}/preview`)
 export const actOnRoundUp = (name: string, act: 'send' | 'pause' | 'resume') =>
   api.post<{ message?: string | null }>(`/api/round-ups/${encodeURIComponent(name)}/${act}`)
 
@@ -83,7 +41,7 @@ export const datesOf = ({ recur, start, zone, calendar, onHoliday }: Asked) => {
 export const testSource = (name: string) => api.post<SourceTest>(`/api/sources/${encodeURIComponent(name)}/test`)
 
 /** A query that runs because somebody waits for it. */
-export type HandRun = { id: string; login: string; source: string; query: string; since: Instant; rows: number }
+export type HandRun = Schemas['QueryRunView']
 export const handRuns = queryOptions({
   queryKey: ['query-runs'],
   queryFn: () => api.get<HandRun[]>('/api/query-runs'),
@@ -92,19 +50,23 @@ export const handRuns = queryOptions({
 export const stopRun = (id: string) => api.delete(`/api/query-runs/${id}`)
 
 export const report = (event: string, requestKey: string) =>
-  api.post<{ rules: string[] }>(`/api/events/${encodeURIComponent(event)}`, {}, { 'Idempotency-Key': requestKey })
+  api.post<Schemas['EventReceipt']>(`/api/events/${encodeURIComponent(event)}`, {} satisfies Schemas['EventBody'], {
+    'Idempotency-Key': requestKey,
+  })
 
-export const giveFeed = () => api.post<{ address: string }>('/api/feed')
+export const giveFeed = () => api.post<Schemas['FeedAddress']>('/api/feed')
 export const stopFeed = () => api.delete('/api/feed')
 
-export type ReaderLanguage = { address: string; language: string; by: string; at: string }
+export type RecipientLanguage = Schemas['RecipientLanguage']
 
-export const readerLanguages = queryOptions({
-  queryKey: ['reader-languages'],
-  queryFn: () => api.get<ReaderLanguage[]>('/api/reader-languages'),
+export const recipientLanguages = queryOptions({
+  queryKey: ['languages'],
+  queryFn: () => api.get<RecipientLanguage[]>('/api/languages'),
 })
-export const setReaderLanguage = (address: string, language: string | null) =>
-  api.put<ReaderLanguage[]>(`/api/reader-languages/${encodeURIComponent(address)}`, { language })
+export const setRecipientLanguage = (address: string, language: string | null) =>
+  api.put<RecipientLanguage[]>(`/api/languages/${encodeURIComponent(address)}`, {
+    language,
+  } satisfies Schemas['LanguageBody'])
 
 export type Schedule = {
   start?: string
@@ -139,22 +101,14 @@ export const datesOfSchedule = (schedule: Schedule, zone: string) => {
 export type Somebody = { login: string; name: string; email: string; role: 'ANALYST' | 'OPERATOR' }
 export const people = queryOptions({ queryKey: ['people'], queryFn: () => api.get<Somebody[]>('/api/people') })
 
-export const addPerson = (person: Somebody & { password: string }) => api.post<Somebody>('/api/people', person)
+export const addPerson = (person: Somebody & { password: string }) =>
+  api.post<Somebody>('/api/people', person satisfies Schemas['NewPersonBody'])
 export const saveTeam = (name: string, addresses: string[]) =>
-  api.put<Team>(`/api/teams/${encodeURIComponent(name)}`, { addresses })
+  api.put<Team>(`/api/teams/${encodeURIComponent(name)}`, { addresses } satisfies Schemas['TeamBody'])
 
-export type SourceAsk = {
-  jdbcUrl: string
-  username: string
-  password?: string
-  mostRows?: number
-  timeLimitSeconds?: number
-  mostConnections?: number
-  closed?: string
-  spreadSeconds?: number
-}
+export type SourceAsk = Schemas['SourceBody']
 export const saveSource = (name: string, source: SourceAsk) =>
-  api.put<{ source: Source; test: SourceTest }>(`/api/sources/${encodeURIComponent(name)}`, source)
+  api.put<Schemas['SavedSource']>(`/api/sources/${encodeURIComponent(name)}`, source)
 
 /** Tries each mail server; sends nothing. */
-export const testMail = () => api.post<{ server: string; reached: boolean; words: string }[]>('/api/mail/test')
+export const testMail = () => api.post<Schemas['MailServerTest'][]>('/api/mail/test')

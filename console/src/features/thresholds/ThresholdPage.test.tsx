@@ -23,7 +23,7 @@ const page = {
     { key: ['Holm – Vik'], from: '2027-06-01', number: 95, when: 'PLANNED' },
   ],
   history: [
-    { key: [], from: null, number: 112, setBy: 'Ines Holm', setAt: '2026-11-24T04:40:00Z', remark: 'agreed in May' },
+    { key: [], from: null, number: 112, setBy: 'Ines Holm', setAt: '2026-11-24T04:40:00Z', reason: 'agreed in May' },
   ],
 }
 
@@ -68,8 +68,8 @@ test('edits the values as a table, counts the effect first and asks why', async 
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   expect(await screen.findByRole('button', { name: 'Edit or plan values' })).toBeInTheDocument()
   expect(sent).toEqual({
-    remark: 'agreed today',
-    asKnown: false,
+    reason: 'agreed today',
+    treatAsKnown: false,
     values: [
       { key: [], from: null, number: '120' },
       { key: ['Holm – Vik'], from: '2027-06-01', number: null },

@@ -87,7 +87,7 @@ function Changes({ history, kept }: { history: Given[]; kept: boolean }) {
               {kept && <td>{forWhom(given.key)}</td>}
               <td className="text-nowrap">{given.from ?? 'always'}</td>
               <td className="num">{given.number === null ? 'removed' : measureWords(given.number)}</td>
-              <td>{given.remark}</td>
+              <td>{given.reason}</td>
             </tr>
           ))}
         </tbody>

@@ -27,7 +27,7 @@ const lateMinutes: ThresholdSummary = {
   planned: 0,
   rules: [],
 }
-const importCall = 'POST /api/thresholds/poor_load/values.csv?remark=summer%20timetable'
+const importCall = 'POST /api/thresholds/poor_load/values.csv?reason=summer%20timetable'
 
 test('lists what each threshold is now, what it is kept by and who uses it', async () => {
   renderAt('/thresholds', <ThresholdsPage />, { 'GET /api/thresholds': [poorLoad, lateMinutes] })

@@ -12,13 +12,13 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
   const { threshold, values } = page
   const [lines, setLines] = useState(() => linesOf(values, threshold.key.length))
   const [remark, setRemark] = useState('')
-  const [asKnown, setAsKnown] = useState(false)
+  const [treatAsKnown, setTreatAsKnown] = useState(false)
   const client = useQueryClient()
   const changed = changes(values, lines)
   const hindered = hindrance(lines, threshold.key)
   const effect = useMutation({ mutationFn: () => effectOf(threshold.name, changed) })
   const save = useMutation({
-    mutationFn: () => give(threshold.name, changed, remark, asKnown),
+    mutationFn: () => give(threshold.name, changed, remark, treatAsKnown),
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: ['thresholds'] })
       onLeave()
@@ -52,8 +52,8 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
         id="as-known"
         className="mb-2"
         label="Treat what the new values find as known (send nothing)"
-        checked={asKnown}
-        onChange={(event) => setAsKnown(event.target.checked)}
+        checked={treatAsKnown}
+        onChange={(event) => setTreatAsKnown(event.target.checked)}
       />
       <p className="small quiet mb-2">
         {hindered ??

@@ -1,38 +1,15 @@
+import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { Instant } from '../../api/types'
 
-export type ThresholdSummary = {
-  name: string
-  title: string
-  unit: string | null
-  description: string | null
-  key: string[]
-  number: number | null
-  values: number
-  planned: number
-  rules: string[]
-}
+export type ThresholdSummary = Schemas['ThresholdSummary']
 
-export type Value = { key: string[]; from: string | null; number: number; when: 'PAST' | 'NOW' | 'PLANNED' }
-export type Given = {
-  key: string[]
-  from: string | null
-  number: number | null
-  setBy: string
-  setAt: Instant
-  remark: string
-}
-export type ThresholdPage = { threshold: ThresholdSummary; values: Value[]; history: Given[] }
+export type Value = Schemas['ThresholdValueView']
+export type Given = Schemas['ThresholdValue']
+export type ThresholdPage = Schemas['ThresholdPage']
+/** @property number as text, since a double would round it */
 export type NewValue = { key: string[]; from: string | null; number: string | null }
-export type Effect = {
-  rule: string
-  title: string
-  before: number | null
-  after: number | null
-  otherSeverity: number | null
-  refused: string | null
-}
+export type Effect = Schemas['ThresholdEffectOnRule']
 
 const path = (name: string) => `/api/thresholds/${encodeURIComponent(name)}`
 
@@ -46,12 +23,16 @@ export const threshold = (name: string) =>
 
 export const effectOf = (name: string, values: NewValue[]) => api.post<Effect[]>(`${path(name)}/effect`, { values })
 
-export const give = (name: string, values: NewValue[], remark: string, asKnown: boolean) =>
-  api.post<ThresholdPage>(`${path(name)}/values`, { values, remark, asKnown })
+export const give = (name: string, values: NewValue[], reason: string, treatAsKnown: boolean) =>
+  api.post<ThresholdPage>(`${path(name)}/values`, {
+    values,
+    reason,
+    treatAsKnown,
+  })
 
-export const importTable = (name: string, table: string, remark: string) =>
+export const importTable = (name: string, table: string, reason: string) =>
   api.text<{ read: number; changed: number }>(
-    `${path(name)}/values.csv?remark=${encodeURIComponent(remark)}`,
+    `${path(name)}/values.csv?reason=${encodeURIComponent(reason)}`,
     table,
     'text/csv',
   )

@@ -63,7 +63,7 @@ export function Lanes({ day }: { day: DaySeen }) {
 const said = (lane: Lane) => {
   const told = lane.checks
     .filter((check) => check.state !== 'QUIET' && check.state !== 'RUNNING')
-    .map((check) => `${timeOfDay(check.slot)} ${stateWords(check.state)}${check.news ? `, ${check.news}` : ''}`)
+    .map((check) => `${timeOfDay(check.slot)} ${stateWords(check.state)}${check.updates ? `, ${check.updates}` : ''}`)
   const quiet = lane.checks.filter((check) => check.state === 'QUIET').length
   return [
     `${lane.title}: ${told.join('; ') || 'nothing reported'}`,
@@ -138,7 +138,7 @@ function Dot({ check, x, dense }: { check: DayCheck; x: number; dense: boolean }
             stroke={`var(${check.worst === 'CRITICAL' ? '--brick' : '--lantern'})`}
           />
           <Lifted x={x} y={12} worst={check.worst} />
-          {check.news !== null && check.news > 0 && (
+          {check.updates !== null && check.updates > 0 && (
             <text
               x={x > width - 40 ? x - 8 : x + 8}
               y={16}
@@ -146,7 +146,7 @@ function Dot({ check, x, dense }: { check: DayCheck; x: number; dense: boolean }
               textAnchor={x > width - 40 ? 'end' : 'start'}
               fill="var(--bs-body-color)"
             >
-              {check.news}
+              {check.updates}
             </text>
           )}
         </g>

@@ -4,7 +4,7 @@ import { dayAround } from './api'
 import { TodayPage } from './TodayPage'
 
 const { from, until } = dayAround(new Date())
-const late = { id: 'c', slot: from, state: 'FIRED', news: 4, worst: 'CRITICAL', reason: null }
+const late = { id: 'c', slot: from, state: 'FIRED', updates: 4, worst: 'CRITICAL', reason: null }
 const seen = {
   from,
   now: from,
@@ -13,7 +13,7 @@ const seen = {
   moreLanes: 0,
   others: 294,
   sent: 11,
-  waiting: 1,
+  queued: 1,
   lanes: [
     {
       rule: 'late-sailings',
@@ -29,21 +29,21 @@ const seen = {
       rule: 'late-sailings',
       title: 'Late sailings without a reason',
       open: { CRITICAL: 2 },
-      criticalInNoHands: 2,
+      criticalUnhandled: 2,
       newToday: 3,
       cleared: 6,
       oldest: from,
       taken: 0,
       takenBy: [],
       lastReported: null,
-      lastReaders: 0,
+      lastRecipients: 0,
     },
   ],
 }
 const answers = {
   'GET /api/outbox': [],
   'GET /api/holds': [],
-  'GET /api/bad-addresses': [],
+  'GET /api/blocked-addresses': [],
   [`GET /api/day?from=${from}&until=${until}`]: seen,
 }
 

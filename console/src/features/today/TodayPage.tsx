@@ -2,13 +2,13 @@ import { useState } from 'react'
 import { Button, Table } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import type { RuleSummary } from '../../api/types'
+import type { CheckState, RuleSummary } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { ageWords, numberWords, plural, timeWords } from '../../shared/words'
-import { badAddresses, holds, outbox } from '../outbox/api'
+import { blockedAddresses, holds, outbox } from '../outbox/api'
 import { checkNow, rules } from '../rules/api'
 import { sources } from '../setup/api'
 import { day, dayAround, type DaySeen } from './api'
@@ -21,7 +21,7 @@ export function TodayPage() {
   const all = useQuery(rules)
   const messages = useQuery(outbox({}))
   const held = useQuery(holds)
-  const bad = useQuery(badAddresses)
+  const bad = useQuery(blockedAddresses)
   const seen = useQuery(day(bounds))
   return (
     <Loaded query={all} what="The rules">
@@ -37,7 +37,7 @@ export function TodayPage() {
                     rules: list,
                     messages: mail,
                     holds: held.data ?? [],
-                    badAddresses: bad.data ?? [],
+                    blockedAddresses: bad.data ?? [],
                     day: data,
                   })}
                 />
@@ -50,7 +50,7 @@ export function TodayPage() {
   )
 }
 
-const sum = (day: DaySeen, ...states: (keyof DaySeen['outcomes'])[]) =>
+const sum = (day: DaySeen, ...states: CheckState[]) =>
   states.reduce((all, state) => all + (day.outcomes[state] ?? 0), 0)
 
 /** `Since midnight 132 checks ran: 6 fired, 125 quiet, 1 failed.` */
@@ -59,20 +59,20 @@ export function soFar(day: DaySeen): string {
   const failed = sum(day, 'FAILED', 'PARTLY_FAILED')
   const quiet = sum(day, 'QUIET')
   const running = sum(day, 'RUNNING')
-  const notJudged = sum(day, 'INCOMPLETE')
+  const incomplete = sum(day, 'INCOMPLETE')
   const others =
-    Object.values(day.outcomes).reduce((all, each) => all + each, 0) - fired - failed - quiet - running - notJudged
+    Object.values(day.outcomes).reduce((all, each) => all + each, 0) - fired - failed - quiet - running - incomplete
   const parts = [
     `${numberWords(fired)} fired`,
     `${numberWords(quiet)} quiet`,
     `${numberWords(failed)} failed`,
-    notJudged > 0 && `${numberWords(notJudged)} incomplete`,
+    incomplete > 0 && `${numberWords(incomplete)} incomplete`,
     others > 0 && `${numberWords(others)} other`,
   ]
     .filter(Boolean)
     .join(', ')
-  const mail = `${plural(day.sent, 'message')} sent${day.waiting > 0 ? `, ${numberWords(day.waiting)} queued` : ''}.`
-  return `Since midnight ${plural(fired + failed + quiet + notJudged + others, 'check')} ran: ${parts}${running > 0 ? `; ${numberWords(running)} running` : ''}. ${mail}`
+  const mail = `${plural(day.sent, 'message')} sent${day.queued > 0 ? `, ${numberWords(day.queued)} queued` : ''}.`
+  return `Since midnight ${plural(fired + failed + quiet + incomplete + others, 'check')} ran: ${parts}${running > 0 ? `; ${numberWords(running)} running` : ''}. ${mail}`
 }
 
 function Today({ rules: list, day: seen, needs }: { rules: RuleSummary[]; day: DaySeen; needs: Need[] }) {
@@ -236,7 +236,7 @@ function OpenFindings({ day: seen }: { day: DaySeen }) {
                   </td>
                   <td>
                     {each.lastReported ? (
-                      `${timeWords(each.lastReported)}, to ${plural(each.lastReaders, 'person', 'people')}`
+                      `${timeWords(each.lastReported)}, to ${plural(each.lastRecipients, 'person', 'people')}`
                     ) : (
                       <span className="quiet">not yet</span>
                     )}

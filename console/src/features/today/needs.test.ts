@@ -13,21 +13,30 @@ const mail = (state: RecipientState, tries: number): MessageSummary => ({
   subject: '2 critical',
   slot: '2026-11-24T04:40:00Z',
   createdAt: '2026-11-24T04:40:00Z',
-  recipients: [{ address: 'siv.tangen@skerryline.example', state, tries, nextTry: null, words: '450 mailbox busy' }],
+  recipients: [
+    {
+      address: 'siv.tangen@skerryline.example',
+      state,
+      tries,
+      nextTry: null,
+      detail: '450 mailbox busy',
+      settledAt: null,
+    },
+  ],
 })
 
 const openCritical: OpenOfRule = {
   rule: 'late-sailings',
   title: 'Late sailings without a reason',
   open: { CRITICAL: 2 },
-  criticalInNoHands: 2,
+  criticalUnhandled: 2,
   newToday: 1,
   cleared: 0,
   oldest: '2026-11-24T04:40:00Z',
   taken: 0,
   takenBy: [],
   lastReported: null,
-  lastReaders: 0,
+  lastRecipients: 0,
 }
 const day = (more: Partial<DaySeen>): DaySeen => ({
   from: '2026-11-23T23:00:00Z',
@@ -39,15 +48,15 @@ const day = (more: Partial<DaySeen>): DaySeen => ({
   others: 0,
   open: [],
   sent: 0,
-  waiting: 0,
+  queued: 0,
   ...more,
 })
 const needs = (standing: Partial<Standing>) =>
-  needsOf({ rules: [], messages: [], holds: [], badAddresses: [], day: null, ...standing })
+  needsOf({ rules: [], messages: [], holds: [], blockedAddresses: [], day: null, ...standing })
 
 test('mail that is held comes first', () => {
   const [held] = needs({
-    holds: [{ id: 1, source: null, rule: null, why: 'restored', by: null, at: '2026-11-24T04:40:00Z', messages: 2 }],
+    holds: [{ id: 1, source: null, rule: null, reason: 'restored', by: null, at: '2026-11-24T04:40:00Z', messages: 2 }],
   })
   expect(held).toMatchObject({ what: 'All mail is held, 2 messages queued', why: 'restored', to: '/outbox' })
 })
@@ -73,7 +82,7 @@ test('a check that worked again, findings in hands and mail on its way need nobo
     needs({
       rules: [calm],
       messages: [mail('SENT', 1), mail('QUEUED', 0)],
-      day: day({ open: [{ ...openCritical, criticalInNoHands: 0, taken: 2 }] }),
+      day: day({ open: [{ ...openCritical, criticalUnhandled: 0, taken: 2 }] }),
     }),
   ).toEqual([])
   expect(headline([])).toBe('Nothing needs attention')

@@ -1,6 +1,6 @@
 import type { MessageSummary, RuleSummary } from '../../api/types'
 import { plural, timeWords } from '../../shared/words'
-import { heldWords, type BadAddress, type Hold } from '../outbox/api'
+import { heldWords, type BlockedAddress, type Hold } from '../outbox/api'
 import type { DaySeen } from './api'
 
 /** One thing that needs a person now: its verb leads on, or checks a rule again where it stands. */
@@ -10,7 +10,7 @@ export type Standing = {
   rules: RuleSummary[]
   messages: MessageSummary[]
   holds: Hold[]
-  badAddresses: BadAddress[]
+  blockedAddresses: BlockedAddress[]
   day: DaySeen | null
 }
 
@@ -54,12 +54,12 @@ function failures(rules: RuleSummary[]): Need[] {
 }
 
 /** What needs a person, worst first: mail that is held, checks that failed or are late, critical findings that nobody has taken, mail that is stuck. */
-export function needsOf({ rules, messages, holds, badAddresses, day }: Standing): Need[] {
+export function needsOf({ rules, messages, holds, blockedAddresses, day }: Standing): Need[] {
   const held = holds.map((hold) => ({
     sign: '✉',
     look: 'warning',
     what: capital(`${heldWords(hold)} is held, ${plural(hold.messages, 'message')} queued`),
-    why: hold.why,
+    why: hold.reason,
     to: '/outbox',
     verb: 'Show',
   }))
@@ -88,13 +88,13 @@ export function needsOf({ rules, messages, holds, badAddresses, day }: Standing)
       verb: 'Show',
     }))
   const critical = (day?.open ?? [])
-    .filter((each) => each.criticalInNoHands > 0)
+    .filter((each) => each.criticalUnhandled > 0)
     .map((each) => ({
       sign: '▲',
       look: 'bad',
-      what: `${plural(each.criticalInNoHands, 'critical finding')} not taken`,
-      why: `${each.title}${each.lastReported ? `. Reported ${timeWords(each.lastReported)} to ${plural(each.lastReaders, 'person', 'people')}.` : ''}`,
-      to: `/findings?rule=${each.rule}&severity=CRITICAL&marked=BY_NOBODY`,
+      what: `${plural(each.criticalUnhandled, 'critical finding')} not taken`,
+      why: `${each.title}${each.lastReported ? `. Reported ${timeWords(each.lastReported)} to ${plural(each.lastRecipients, 'person', 'people')}.` : ''}`,
+      to: `/findings?rule=${each.rule}&severity=CRITICAL&handling=BY_NOBODY`,
       verb: 'Take',
     }))
   const mail = messages.flatMap((message) =>
@@ -107,16 +107,16 @@ export function needsOf({ rules, messages, holds, badAddresses, day }: Standing)
           recipient.state === 'UNCONFIRMED'
             ? `A message to ${recipient.address} may not have arrived`
             : `A message to ${recipient.address} is ${recipient.state.toLowerCase()}`,
-        why: `${recipient.words ?? ''}${recipient.nextTry ? ` ${plural(recipient.tries, 'try', 'tries')} so far; next try ${timeWords(recipient.nextTry)}.` : ''}`,
+        why: `${recipient.detail ?? ''}${recipient.nextTry ? ` ${plural(recipient.tries, 'try', 'tries')} so far; next try ${timeWords(recipient.nextTry)}.` : ''}`,
         to: `/outbox/${message.id}`,
         verb: 'Show',
       })),
   )
-  const bad = badAddresses.map((each) => ({
+  const bad = blockedAddresses.map((each) => ({
     sign: '✉',
     look: 'warning',
     what: `${each.address} is blocked`,
-    why: each.words,
+    why: each.reason,
     to: '/outbox',
     verb: 'Show',
   }))

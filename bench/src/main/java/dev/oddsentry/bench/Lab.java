@@ -70,11 +70,11 @@ final class Lab implements AutoCloseable {
                         "ferry_reader",
                         "password",
                         "reader",
-                        "mostRows",
+                        "maxRows",
                         5_000_000,
                         "timeLimitSeconds",
                         seconds,
-                        "mostConnections",
+                        "maxConnections",
                         connections));
     }
 

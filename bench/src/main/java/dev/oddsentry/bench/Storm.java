@@ -172,8 +172,8 @@ public final class Storm {
     }
 
     private static void unblock(HttpApi api) {
-        for (var each : api.get("/api/bad-addresses"))
-            api.delete("/api/bad-addresses/" + each.path("address").asString());
+        for (var each : api.get("/api/blocked-addresses"))
+            api.delete("/api/blocked-addresses/" + each.path("address").asString());
     }
 
     private void settle(List<ServiceProcess> nodes) throws IOException, InterruptedException {
@@ -225,7 +225,7 @@ public final class Storm {
         for (var each : unconfirmed) {
             boolean has = taken.contains(each.getLast());
             if (has) arrived++;
-            api.post("/api/outbox/" + each.getFirst() + (has ? "/arrived" : "/report-again"), "");
+            api.post("/api/outbox/" + each.getFirst() + (has ? "/confirm" : "/report-again"), "");
         }
         say(
                 "unconfirmed: %d messages, of which %d had arrived; the owners said so of each%n",

@@ -24,17 +24,17 @@ class CommandsTest extends AgainstAService {
                 "accept late 1 --withdraw | {\"key\":[\"1\"],\"copy\":null,\"kind\":\"ACCEPT\",\"note\":\"\",\"until\":null,\"withdraw\":true} | 1 is no longer accepted.",
             })
     void marksAreSetAndWithdrawn(String command, String body, String said) {
-        answer("POST /api/rules/late/marks", "[]");
+        answer("POST /api/rules/late/handling", "[]");
         var ran = odd(command.split(" "));
         assertThat(ran.out().strip()).isEqualTo(said);
-        assertThat(asked).containsExactly("POST /api/rules/late/marks " + body);
+        assertThat(asked).containsExactly("POST /api/rules/late/handling " + body);
         assertThat(ran.status()).isZero();
     }
 
     @ParameterizedTest
     @CsvSource({
         "stop,    stop,    RUNNING,   STOPPED, 'late stopped: Stopped by Ines Holm.'",
-        "approve, release, AWAITING_APPROVAL, FIRED,   'late fired: 7 rows read, 2 exceptions, 2 reported.'",
+        "approve, approve, AWAITING_APPROVAL, FIRED,   'late fired: 7 rows read, 2 exceptions, 2 reported.'",
         "discard, discard, AWAITING_APPROVAL, STOPPED, 'late stopped: Stopped by Ines Holm.'",
     })
     void theOneCheckThatIsMeantIsMoved(String command, String move, String from, String to, String said) {
@@ -44,7 +44,7 @@ class CommandsTest extends AgainstAService {
         answer(
                 "POST /api/checks/c7/" + move,
                 "{\"state\":\"" + to
-                        + "\",\"reason\":\"Stopped by Ines Holm.\",\"rowsRead\":7,\"exceptions\":2,\"unknownRows\":0,\"news\":2}");
+                        + "\",\"reason\":\"Stopped by Ines Holm.\",\"rowsRead\":7,\"exceptions\":2,\"unknownRows\":0,\"updates\":2}");
         assertThat(odd(command, "late").out().strip()).isEqualTo(said);
         answer("GET /api/rules/late/checks", "[{\"id\":\"c9\",\"state\":\"QUIET\"}]");
         var none = odd(command, "late");
@@ -56,8 +56,8 @@ class CommandsTest extends AgainstAService {
     @Test
     void statusSaysWhatNeedsAPersonAndFailsWhereSomethingDoes() {
         String well =
-                "{\"node\":\"holm-1\",\"activeRules\":1,\"running\":0,\"due\":0,\"latestSeconds\":0,\"latestFinished\":null,"
-                        + "\"outcomes\":{\"FIRED\":2,\"INCOMPLETE\":1},\"waitingMessages\":0,\"oldestWaitingSeconds\":0,\"problems\":[]}";
+                "{\"node\":\"holm-1\",\"activeRules\":1,\"running\":0,\"due\":0,\"highestLatenessSeconds\":0,\"lastFinished\":null,"
+                        + "\"outcomes\":{\"FIRED\":2,\"INCOMPLETE\":1},\"queuedMessages\":0,\"oldestQueuedSeconds\":0,\"problems\":[]}";
         answer("GET /api/status", well);
         var ran = odd("status");
         assertThat(ran.status()).isZero();
@@ -67,10 +67,10 @@ class CommandsTest extends AgainstAService {
         answer(
                 "GET /api/status",
                 well.replace("\"problems\":[]", "\"problems\":[\"1 check is awaiting approval.\"]")
-                        .replace("\"due\":0,\"latestSeconds\":0", "\"due\":3,\"latestSeconds\":70")
+                        .replace("\"due\":0,\"highestLatenessSeconds\":0", "\"due\":3,\"highestLatenessSeconds\":70")
                         .replace(
-                                "\"waitingMessages\":0,\"oldestWaitingSeconds\":0",
-                                "\"waitingMessages\":2,\"oldestWaitingSeconds\":600"));
+                                "\"queuedMessages\":0,\"oldestQueuedSeconds\":0",
+                                "\"queuedMessages\":2,\"oldestQueuedSeconds\":600"));
         var troubled = odd("status");
         assertThat(troubled.status()).isEqualTo(1);
         assertThat(troubled.out())
@@ -122,7 +122,7 @@ class CommandsTest extends AgainstAService {
                         "bare,Bare,0,–,");
         var file = Files.writeString(folder.resolve("holidays.ics"), "BEGIN:VCALENDAR\r\nEND:VCALENDAR\r\n");
         answer(
-                "POST /api/calendars/norway/holidays.ics?remark=holidays%20from%20an%20iCalendar%20file",
+                "POST /api/calendars/norway/holidays.ics?reason=holidays%20from%20an%20iCalendar%20file",
                 "{\"changed\":true,\"revision\":4}");
         assertThat(odd("import-calendar", "norway", file.toString()).out())
                 .contains("Saved calendar norway as revision 4.");
@@ -137,7 +137,7 @@ class CommandsTest extends AgainstAService {
         assertThat(odd("feed", "--revoke").out()).contains("is revoked");
         answer(
                 "GET /api/sources",
-                "[{\"name\":\"ferry\",\"jdbcUrl\":\"jdbc:postgresql:ferry\",\"username\":\"r\",\"mostRows\":10,\"timeLimitSeconds\":60,\"mostConnections\":4,\"closed\":\"22:00-04:30 UTC\"}]");
+                "[{\"name\":\"ferry\",\"jdbcUrl\":\"jdbc:postgresql:ferry\",\"username\":\"r\",\"maxRows\":10,\"timeLimitSeconds\":60,\"maxConnections\":4,\"closed\":\"22:00-04:30 UTC\"}]");
         assertThat(odd("sources").out()).contains("22:00-04:30 UTC");
     }
 
@@ -145,7 +145,7 @@ class CommandsTest extends AgainstAService {
     void sourceIsSavedWithWhatItsRoleMayDo() {
         answer(
                 "PUT /api/sources/ferry",
-                "{\"source\":{\"name\":\"ferry\"},\"test\":{\"reached\":true,\"words\":\"The source answers.\","
+                "{\"source\":{\"name\":\"ferry\"},\"test\":{\"reached\":true,\"detail\":\"The source answers.\","
                         + "\"warnings\":[\"The role is a superuser. Use a role that may only read.\"]}}");
         var saved = odd("save-source", "ferry", "--jdbc-url", "jdbc:postgresql:ferry", "--user", "r");
         assertThat(saved.out())
@@ -185,7 +185,7 @@ class CommandsTest extends AgainstAService {
         answer(
                 "GET /api/thresholds/poor_load",
                 "{\"values\":[{\"key\":[],\"from\":null,\"number\":112,\"when\":\"NOW\"},{\"key\":[\"Holm – Vik\"],\"from\":\"2027-06-01\",\"number\":95,\"when\":\"PLANNED\"}],"
-                        + "\"history\":[{\"key\":[],\"from\":null,\"number\":null,\"setBy\":\"Ines Holm\",\"setAt\":\"2026-11-24T04:40:00Z\",\"remark\":\"a slip\"}]}");
+                        + "\"history\":[{\"key\":[],\"from\":null,\"number\":null,\"setBy\":\"Ines Holm\",\"setAt\":\"2026-11-24T04:40:00Z\",\"reason\":\"a slip\"}]}");
         assertThat(odd("thresholds", "poor_load", "--csv").out())
                 .contains("default,always,112,now", "Holm – Vik,2027-06-01,95,planned");
         assertThat(odd("thresholds", "poor_load", "--changes", "--csv").out())
@@ -202,7 +202,7 @@ class CommandsTest extends AgainstAService {
                                 "--treat-as-known")
                         .out())
                 .contains("poor_load is 95 for Holm – Vik.");
-        assertThat(asked.getLast()).contains("\"asKnown\":true");
+        assertThat(asked.getLast()).contains("\"treatAsKnown\":true");
         assertThat(odd("set-threshold", "poor_load", "95").err()).contains("Give a reason with --reason");
         assertThat(odd("set-threshold", "poor_load", "--reason", "x").err())
                 .contains("Give either a value or --remove");
@@ -248,7 +248,7 @@ class CommandsTest extends AgainstAService {
     @Test
     void whatIsForAProgramIsReadToItsEndPageByPage() {
         String one =
-                "{\"id\":%d,\"rule\":\"late\",\"identity\":\"SK-%d\",\"state\":\"OPEN\",\"severity\":\"WARNING\",\"openedAt\":\"2026-11-24T04:40:00Z\",\"marks\":[]}";
+                "{\"id\":%d,\"rule\":\"late\",\"identity\":\"SK-%d\",\"state\":\"OPEN\",\"severity\":\"WARNING\",\"openedAt\":\"2026-11-24T04:40:00Z\",\"handling\":[]}";
         answer("GET /api/findings", "{\"total\":2,\"next\":\"1-5-1\",\"findings\":[" + one.formatted(1, 1) + "]}");
         answer(
                 "GET /api/findings?after=1-5-1",

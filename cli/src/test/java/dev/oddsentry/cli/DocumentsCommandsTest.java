@@ -61,7 +61,7 @@ class DocumentsCommandsTest extends AgainstAService {
         pulled("kind: rule\nname: late\n", 1);
         odd("pull", definitions.toString());
         answer(
-                "PUT /api/definitions?remark=&seen=1",
+                "PUT /api/definitions?reason=&revision=1",
                 "{\"kind\":\"rule\",\"name\":\"late\",\"revision\":2,\"changed\":true}");
         asked.clear();
         assertThat(odd("push", definitions.toString()).status()).isZero();
@@ -69,17 +69,17 @@ class DocumentsCommandsTest extends AgainstAService {
         assertThat(asked.getFirst()).contains("kind: query");
         // The second push knows of the first.
         answer(
-                "PUT /api/definitions?remark=&seen=2",
+                "PUT /api/definitions?reason=&revision=2",
                 "{\"kind\":\"rule\",\"name\":\"late\",\"revision\":3,\"changed\":true}");
         assertThat(odd("push", definitions.resolve("late.rule.yaml").toString()).out())
                 .contains("revision 3");
         refuse(
-                "PUT /api/definitions?remark=&seen=3",
+                "PUT /api/definitions?reason=&revision=3",
                 409,
                 "{\"detail\":\"It was saved as revision 4 since revision 3.\"}");
         assertThat(odd("push", definitions.resolve("late.rule.yaml").toString()).status())
                 .isEqualTo(1);
-        answer("PUT /api/definitions?remark=", "{\"kind\":\"rule\",\"name\":\"late\",\"revision\":5,\"changed\":true}");
+        answer("PUT /api/definitions?reason=", "{\"kind\":\"rule\",\"name\":\"late\",\"revision\":5,\"changed\":true}");
         assertThat(odd("push", definitions.resolve("late.rule.yaml").toString(), "--force")
                         .status())
                 .isZero();
@@ -138,10 +138,10 @@ class DocumentsCommandsTest extends AgainstAService {
         answer(
                 "GET /api/rules",
                 "[{\"name\":\"late\",\"owner\":\"Traffic\",\"labels\":[\"daily\"]},{\"name\":\"fuel\",\"owner\":\"Crew\",\"labels\":[]}]");
-        answer("POST /api/rule-acts?really=false", "[{\"rule\":\"late\",\"words\":\"pause\",\"refused\":null}]");
+        answer("POST /api/bulk-actions?apply=false", "[{\"rule\":\"late\",\"result\":\"pause\",\"refused\":null}]");
         answer(
-                "POST /api/rule-acts?really=true",
-                "[{\"rule\":\"late\",\"words\":\"pause\",\"refused\":\"Only an active rule can be paused.\"}]");
+                "POST /api/bulk-actions?apply=true",
+                "[{\"rule\":\"late\",\"result\":\"pause\",\"refused\":\"Only an active rule can be paused.\"}]");
         assertThat(odd("bulk", "pause", "--label", "daily").out()).contains("late: pause", "Nothing has changed yet");
         assertThat(asked.getLast()).contains("\"rules\":[\"late\"]", "PAUSE");
         var really = odd("bulk", "pause", "--owned-by", "Traffic", "--apply");
@@ -157,7 +157,7 @@ class DocumentsCommandsTest extends AgainstAService {
                 "GET /api/status",
                 "{\"at\":\"2020-01-01T00:00:00Z\",\"node\":\"a\",\"activeRules\":3,\"running\":0,\"problems\":[\"2 checks are late.\"]}");
         answer("GET /api/sources", "[{\"name\":\"ferry\",\"username\":\"reader\",\"jdbcUrl\":\"jdbc:postgresql:x\"}]");
-        answer("POST /api/sources/ferry/test", "{\"reached\":false,\"words\":\"The source does not answer.\"}");
+        answer("POST /api/sources/ferry/test", "{\"reached\":false,\"detail\":\"The source does not answer.\"}");
         refuse("POST /api/mail/test", 403, "{\"detail\":\"Only an operator tries the mail servers.\"}");
         answer("GET /api/calendars", "[{\"name\":\"norway\",\"knownUntil\":\"2020-12-25\",\"rules\":[\"late\"]}]");
         var ran = odd("doctor");

@@ -15,7 +15,7 @@ class EditingCommandsTest extends AgainstAService {
     void aPersonalCopyIsNamedAndListed() {
         answer(
                 "POST /api/rules/day/preview",
-                "{\"rowsRead\":9,\"tookMillis\":3,\"exceptions\":1,\"bySeverity\":{\"WARNING\":1},\"wouldReport\":1,\"hearers\":[],\"columns\":[],\"rows\":[],"
+                "{\"rowsRead\":9,\"tookMillis\":3,\"exceptions\":1,\"bySeverity\":{\"WARNING\":1},\"wouldReport\":1,\"audiences\":[],\"columns\":[],\"rows\":[],"
                         + "\"copy\":\"Holm\",\"copies\":[{\"key\":\"Holm\",\"to\":[\"holm@skerryline.example\"],\"exceptions\":1,\"wouldReport\":1,\"failure\":null},"
                         + "{\"key\":\"Vik\",\"to\":[],\"exceptions\":0,\"wouldReport\":0,\"failure\":null},"
                         + "{\"key\":\"Ytre\",\"to\":[],\"exceptions\":0,\"wouldReport\":0,\"failure\":\"No address.\"}]}");
@@ -28,7 +28,7 @@ class EditingCommandsTest extends AgainstAService {
                         "Personal copy Holm:");
         answer(
                 "POST /api/rules/day/preview?copy=Gr%C3%A5vik%20%26%20Holm",
-                "{\"hearers\":[],\"columns\":[],\"rows\":[]}");
+                "{\"audiences\":[],\"columns\":[],\"rows\":[]}");
         odd("preview", "day", "--copy", "Gråvik & Holm");
         assertThat(asked.getLast()).contains("copy=Gr%C3%A5vik%20%26%20Holm");
 
@@ -37,14 +37,14 @@ class EditingCommandsTest extends AgainstAService {
         answer("GET /api/rules/day/checks", "[{\"id\":\"c1\",\"slot\":\"2026-05-05T04:10:00Z\"}]");
         answer(
                 "GET /api/checks/c1/copies",
-                "[{\"copy\":\"Holm\",\"state\":\"FIRED\",\"to\":[\"holm@skerryline.example\"],\"rowsRead\":9,\"exceptions\":1,\"news\":1,\"reason\":null},"
+                "[{\"copy\":\"Holm\",\"state\":\"FIRED\",\"to\":[\"holm@skerryline.example\"],\"rowsRead\":9,\"exceptions\":1,\"updates\":1,\"reason\":null},"
                         + "{\"copy\":\"Vik\",\"state\":\"FAILED\",\"to\":[],\"reason\":\"division by zero\"}]");
         assertThat(odd("checks", "day", "--copies", "--csv").out())
                 .contains("For,Outcome,Rows,Exceptions,Reported,To,Reason", "Holm,fired,9,1,1,holm@skerryline.example,")
                 .contains("Vik,failed,,,,the rule's recipients,division by zero");
         answer(
                 "POST /api/rules/day/checks",
-                "{\"state\":\"PARTLY_FAILED\",\"rowsRead\":9,\"exceptions\":1,\"news\":1,\"reason\":\"1 of 2 personal copies failed (Vik: division by zero).\"}");
+                "{\"state\":\"PARTLY_FAILED\",\"rowsRead\":9,\"exceptions\":1,\"updates\":1,\"reason\":\"1 of 2 personal copies failed (Vik: division by zero).\"}");
         var partly = odd("check", "day");
         assertThat(partly.status()).isEqualTo(1);
         assertThat(partly.out())
@@ -77,16 +77,16 @@ class EditingCommandsTest extends AgainstAService {
                         "When applied: The conditions changed: the next check evaluates again; what it finds is reported")
                 .doesNotContain("key");
         assertThat(laid.out()).contains("--file FILE --over 2");
-        answer("PUT /api/rules/late/draft?seen=2", draft);
+        answer("PUT /api/rules/late/draft?version=2", draft);
         assertThat(odd("draft", "late", "--file", file.toString(), "--over", "2")
                         .status())
                 .isZero();
-        assertThat(asked).anyMatch(call -> call.startsWith("PUT /api/rules/late/draft?seen=2"));
+        assertThat(asked).anyMatch(call -> call.startsWith("PUT /api/rules/late/draft?version=2"));
         assertThat(odd("draft", "late").out()).isEqualTo(laid.out());
         assertThat(odd("draft", "late", "--json").out()).contains("\"version\"");
 
         answer(
-                "POST /api/rules/late/draft/switch?remark=in%20winter&asKnown=true",
+                "POST /api/rules/late/draft/apply?reason=in%20winter&treatAsKnown=true",
                 "{\"revision\":8,\"effect\":\"RE_JUDGE\"}");
         assertThat(odd("draft", "late", "--apply", "--reason", "in winter", "--treat-as-known")
                         .out())
@@ -100,7 +100,7 @@ class EditingCommandsTest extends AgainstAService {
         refuse(
                 "PUT /api/rules/late/draft",
                 422,
-                "{\"detail\":\"There is one thing to put right.\",\"problems\":[{\"weight\":\"error\","
+                "{\"detail\":\"There is one thing to put right.\",\"problems\":[{\"weight\":\"ERROR\","
                         + "\"message\":\"unknown column \\\"dely\\\"\",\"field\":\"exceptions\",\"place\":{\"line\":2,\"column\":1,\"offset\":11,\"length\":4},\"suggestion\":null}]}");
         var refused = odd("draft", "late", "--file", file.toString());
         assertThat(refused.status()).isEqualTo(ExitStatus.INVALID);
@@ -111,7 +111,7 @@ class EditingCommandsTest extends AgainstAService {
     void whoIsAddedIsSaidAndMayBeSentWhatIsOpen() throws IOException {
         var file = Files.writeString(folder.resolve("late.rule.yaml"), "kind: rule\nname: late\n");
         answer(
-                "PUT /api/definitions?remark=",
+                "PUT /api/definitions?reason=",
                 "{\"kind\":\"rule\",\"name\":\"late\",\"changed\":true,\"revision\":3,\"effect\":\"NO_EFFECT\",\"added\":[\"siv@skerryline.example\"],\"warnings\":[]}");
         var saved = odd("push", file.toString());
         assertThat(saved.out()).contains("Saved rule late as revision 3.");
@@ -128,12 +128,12 @@ class EditingCommandsTest extends AgainstAService {
     void revisionsAreListedAndGoneBackTo() {
         answer(
                 "GET /api/definitions/query/lately/revisions",
-                "[{\"revision\":2,\"remark\":\"wider window\",\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\"},"
-                        + "{\"revision\":1,\"remark\":\"\",\"author\":null,\"at\":\"2026-05-04T04:10:00Z\"}]");
+                "[{\"revision\":2,\"reason\":\"wider window\",\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\"},"
+                        + "{\"revision\":1,\"reason\":\"\",\"author\":null,\"at\":\"2026-05-04T04:10:00Z\"}]");
         assertThat(odd("revisions", "lately", "--kind", "query", "--csv").out())
                 .contains("Revision,Saved,By,Reason", ",Ines Holm,wider window");
         answer(
-                "POST /api/definitions/query/lately/revisions/1/restore?remark=too%20slow",
+                "POST /api/definitions/query/lately/revisions/1/restore?reason=too%20slow",
                 "{\"revision\":3,\"changed\":true,\"effect\":\"RE_JUDGE\"}");
         var back = odd("revisions", "lately", "--kind", "query", "--back-to", "1", "--reason", "too slow");
         assertThat(back.err())
@@ -142,7 +142,7 @@ class EditingCommandsTest extends AgainstAService {
                         "The conditions changed: the next check evaluates again");
         answer("GET /api/definitions/rule/late/revisions", "[]");
         answer(
-                "POST /api/definitions/rule/late/revisions/4/restore?remark=",
+                "POST /api/definitions/rule/late/revisions/4/restore?reason=",
                 "{\"revision\":4,\"changed\":false,\"effect\":\"NO_EFFECT\"}");
         assertThat(odd("revisions", "late", "--back-to", "4").err())
                 .contains("late is already the same as revision 4.");

@@ -113,8 +113,8 @@ class ConsoleTest extends InTheConsole {
                 "/rules",
                 "/rules/new",
                 "/findings",
-                "/readers",
-                "/readers/ines.holm@skerryline.example",
+                "/recipients",
+                "/recipients/ines.holm@skerryline.example",
                 "/rules/" + sailings.name,
                 "/rules/" + sailings.name + "/edit",
                 "/thresholds",
@@ -156,7 +156,7 @@ class ConsoleTest extends InTheConsole {
                 .post(
                         "/api/thresholds/" + name + "/values",
                         Map.of(
-                                "remark",
+                                "reason",
                                 "as agreed",
                                 "values",
                                 List.of(Map.of("number", 112), Map.of("key", List.of("Holm – Vik"), "number", 95))));

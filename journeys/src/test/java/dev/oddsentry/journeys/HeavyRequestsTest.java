@@ -153,7 +153,7 @@ class HeavyRequestsTest {
                 }
             }
             assertThat(node.pid()).isEqualTo(pid);
-            assertThat(api.check(sailings.name).path("news").asInt()).isEqualTo(1);
+            assertThat(api.check(sailings.name).path("updates").asInt()).isEqualTo(1);
             assertThat(node.logged()).doesNotContain("OutOfMemory", "StackOverflow");
         } finally {
             node.kill();

@@ -74,7 +74,7 @@ final class Pictures {
         page.evaluate("document.getElementById('conditions').scrollIntoView()");
         save("editor");
         take("/findings", "findings");
-        take("/readers/per.aune@skerryline.example", "readers");
+        take("/recipients/per.aune@skerryline.example", "readers");
         take("/outbox", "outbox");
         take("/setup", "setup");
         take("/thresholds/fuel_per_mile", "threshold");

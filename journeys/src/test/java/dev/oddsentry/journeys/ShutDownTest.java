@@ -53,7 +53,7 @@ class ShutDownTest {
             var check = again.get(checks).path(0);
             assertThat(again.get(checks)).as("the same check").hasSize(1);
             assertThat(check.path("attempt").asInt()).isGreaterThan(1);
-            assertThat(check.path("news").asInt()).isEqualTo(1);
+            assertThat(check.path("updates").asInt()).isEqualTo(1);
         } finally {
             node.kill();
         }

@@ -148,7 +148,7 @@ class WorkbenchTest extends InTheConsole {
         service.api()
                 .post(
                         "/api/thresholds/" + threshold + "/values",
-                        Map.of("remark", "as agreed", "values", List.of(Map.of("number", 15))));
+                        Map.of("reason", "as agreed", "values", List.of(Map.of("number", 15))));
         var sailings = new LateSailings(service)
                 .exceptions("delay_min > threshold('" + threshold + "')")
                 .late("SK-1", 20)

@@ -91,7 +91,7 @@ class AlsoSentTest {
         assertThat(failed.path("reason").asString())
                 .contains("The query " + all + ", whose rows go with the mail, cannot be read: ", "division by zero");
         api.push("kind: query\nname: " + all + "\nsource: ferry\nsql: select 1 as sailing\n");
-        assertThat(api.check(sailings.name).path("news").asInt()).isEqualTo(1);
+        assertThat(api.check(sailings.name).path("updates").asInt()).isEqualTo(1);
     }
 
     @ParameterizedTest

@@ -47,17 +47,17 @@ class BackTestTest {
         api.push("kind: threshold\nname: " + limit + "\n");
         api.post(
                 "/api/thresholds/" + limit + "/values",
-                Map.of("values", List.of(Map.of("number", 50)), "remark", "a test"));
+                Map.of("values", List.of(Map.of("number", 50)), "reason", "a test"));
         rule("exceptions: amount > threshold('" + limit + "')\nmemory: { key: [day] }");
         var done = backTest(Map.of("days", 30, "thresholds", Map.of(limit, List.of(5, 500))));
         assertThat(done.path("state").asString()).isEqualTo("DONE");
         assertThat(done.path("stepsDone").asInt()).isEqualTo(done.path("steps").asInt());
         var variants = done.path("result").path("variants");
         assertThat(variants).hasSize(3);
-        assertThat(variants.path(0).path("mails").asInt()).as("as it is").isEqualTo(1);
+        assertThat(variants.path(0).path("messages").asInt()).as("as it is").isEqualTo(1);
         assertThat(variants.path(0).path("checks").asInt()).isEqualTo(30);
-        assertThat(variants.path(1).path("mails").asInt()).as("over 5").isEqualTo(30);
-        assertThat(variants.path(2).path("mails").asInt()).as("over 500").isZero();
+        assertThat(variants.path(1).path("messages").asInt()).as("over 5").isEqualTo(30);
+        assertThat(variants.path(2).path("messages").asInt()).as("over 500").isZero();
         assertThat(api.get("/api/rules/" + name + "/findings").path("total").asInt())
                 .isZero();
         assertThat(service.mailTo(name + "@skerryline.example")).isEmpty();
@@ -70,8 +70,8 @@ class BackTestTest {
         var variant =
                 backTest(Map.of("days", 20)).path("result").path("variants").path(0);
         assertThat(variant.path("checks").asInt()).isEqualTo(20);
-        assertThat(variant.path("mails").asInt()).isEqualTo(1);
-        assertThat(variant.path("notJudged").asInt()).isZero();
+        assertThat(variant.path("messages").asInt()).isEqualTo(1);
+        assertThat(variant.path("unevaluated").asInt()).isZero();
     }
 
     @Test
@@ -83,7 +83,7 @@ class BackTestTest {
                         .path("result")
                         .path("variants")
                         .path(0)
-                        .path("mails")
+                        .path("messages")
                         .asInt())
                 .isEqualTo(7);
     }
@@ -91,8 +91,8 @@ class BackTestTest {
     @Test
     void anotherTextBeginsTheHistoryAnewAndSaysSo() {
         rule("per: []\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)");
-        ended(api.post("/api/rules/" + name + "/history/fill", Map.of("days", 12)));
-        assertThat(api.get("/api/rules/" + name + "/history")
+        ended(api.post("/api/rules/" + name + "/measurements/backfill", Map.of("days", 12)));
+        assertThat(api.get("/api/rules/" + name + "/measurements")
                         .path(0)
                         .path("earlier")
                         .asBoolean())
@@ -104,13 +104,13 @@ class BackTestTest {
                 .contains(
                         "these rules start a new history and need time to learn what is usual: " + name,
                         "odd measurements " + name + " --join");
-        assertThat(api.get("/api/rules/" + name + "/history")
+        assertThat(api.get("/api/rules/" + name + "/measurements")
                         .path(0)
                         .path("earlier")
                         .asBoolean())
                 .isTrue();
-        api.post("/api/rules/" + name + "/history/join", "");
-        assertThat(api.get("/api/rules/" + name + "/history")
+        api.post("/api/rules/" + name + "/measurements/keep", "");
+        assertThat(api.get("/api/rules/" + name + "/measurements")
                         .valueStream()
                         .anyMatch(series -> !series.path("earlier").asBoolean()
                                 && series.path("points").size() >= 12))
@@ -123,7 +123,7 @@ class BackTestTest {
         String fresh = "kind: rule\nname: " + name + "-fresh\nowner: Traffic reporting\nquery: " + name
                 + "\nexceptions: amount > 5\nmemory: { key: [day] }\nschedule: { start: 2026-01-01T00:30, recur: FREQ=DAILY }\n";
         var done = ended(api.post("/api/back-tests", Map.of("days", 7, "document", fresh)));
-        assertThat(done.path("result").path("variants").path(0).path("mails").asInt())
+        assertThat(done.path("result").path("variants").path(0).path("messages").asInt())
                 .isEqualTo(7);
         assertThat(api.postAnswer("/api/back-tests", Map.of("days", 7)).text()).contains("document is missing");
     }
@@ -131,21 +131,21 @@ class BackTestTest {
     @Test
     void historyIsFilledInAndMarkedSo() {
         rule("per: []\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)");
-        assertThat(ended(api.post("/api/rules/" + name + "/history/fill", Map.of("days", 12)))
+        assertThat(ended(api.post("/api/rules/" + name + "/measurements/backfill", Map.of("days", 12)))
                         .path("state")
                         .asString())
                 .isEqualTo("DONE");
-        var points = api.get("/api/rules/" + name + "/history").path(0).path("points");
+        var points = api.get("/api/rules/" + name + "/measurements").path(0).path("points");
         assertThat(points.size()).isGreaterThanOrEqualTo(12);
-        assertThat(points.path(0).path("filledIn").asBoolean()).isTrue();
+        assertThat(points.path(0).path("backfilled").asBoolean()).isTrue();
 
         // Another zone whose day is the same, at whatever hour this runs.
         rule(
                 "per: []\nzone: Atlantic/Reykjavik\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)");
-        assertThat(preview().path("notJudgedGroups").path(0).path("reason").asString())
+        assertThat(preview().path("unevaluatedGroups").path(0).path("reason").asString())
                 .isEqualTo("still learning usual(total, 5), 0 of 5");
-        api.post("/api/rules/" + name + "/history/join", "");
-        assertThat(preview().path("notJudgedGroups")).isEmpty();
+        api.post("/api/rules/" + name + "/measurements/keep", "");
+        assertThat(preview().path("unevaluatedGroups")).isEmpty();
     }
 
     private JsonNode preview() {

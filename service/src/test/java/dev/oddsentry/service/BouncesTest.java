@@ -131,9 +131,9 @@ class BouncesTest {
         assertThat(returnPath()).matches("bounces\\+[0-9a-v]{42}@skerryline\\.example");
         comesBack(report(returnPath(), "someone.else@elsewhere.example", "failed", "<unknown@elsewhere.example>"));
         awaitRefused();
-        assertThat(sent().path("recipients").path(0).path("words").asString())
+        assertThat(sent().path("recipients").path(0).path("detail").asString())
                 .isEqualTo("It came back: 550 5.1.1 nobody of that name");
-        assertThat(api.get("/api/bad-addresses").path(0).path("address").asString())
+        assertThat(api.get("/api/blocked-addresses").path(0).path("address").asString())
                 .isEqualTo(sailings.recipient);
         mails.sent("team-" + sailings.recipient, 1);
         assertThat(mails.subjects("team-" + sailings.recipient))
@@ -144,7 +144,7 @@ class BouncesTest {
         assertThat(api.check(sailings.name).path("state").asString())
                 .as("nobody can be told")
                 .isEqualTo("QUIET");
-        api.delete("/api/bad-addresses/" + sailings.recipient);
+        api.delete("/api/blocked-addresses/" + sailings.recipient);
         assertThat(api.check(sailings.name).path("state").asString())
                 .as("nobody had got it")
                 .isEqualTo("FIRED");
@@ -173,7 +173,7 @@ class BouncesTest {
             comesBack(report(to, sailings.recipient, "failed", messageId));
         RunningService.await("an empty mailbox", () -> left() == 0);
         assertThat(sent().path("recipients").path(0).path("state").asString()).isEqualTo("SENT");
-        assertThat(api.get("/api/bad-addresses")).isEmpty();
+        assertThat(api.get("/api/blocked-addresses")).isEmpty();
         comesBack(report(own.toUpperCase(Locale.ROOT), "x@y.example", "failed", messageId));
         awaitRefused();
     }
@@ -188,7 +188,7 @@ class BouncesTest {
         RunningService.await("the answer to be dropped", () -> left() <= 2);
         assertThat(Arrays.stream(mailbox.getReceivedMessages()).map(BouncesTest::subject))
                 .contains("Please call me");
-        assertThat(api.get("/api/bad-addresses")).isEmpty();
+        assertThat(api.get("/api/blocked-addresses")).isEmpty();
         assertThat(sent().path("recipients").path(0).path("state").asString()).isEqualTo("SENT");
         assertThat(service.mailTo("a@b.example")).as("nothing is ever answered").isEmpty();
     }

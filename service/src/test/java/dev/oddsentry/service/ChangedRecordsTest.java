@@ -21,11 +21,11 @@ class ChangedRecordsTest {
         api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
         api.push(rule());
         api.post("/api/rules/" + sailings.name + "/activate", "");
-        assertThat(api.check(sailings.name).path("news").asInt()).isEqualTo(10);
+        assertThat(api.check(sailings.name).path("updates").asInt()).isEqualTo(10);
         sailings.change("update sailing_table set reason = 'fog' where sailing in ('SK-3', 'SK-7')");
         var check = api.check(sailings.name);
         assertThat(check.path("state").asString()).isEqualTo("FIRED");
-        assertThat(check.path("news").asInt()).isEqualTo(2);
+        assertThat(check.path("updates").asInt()).isEqualTo(2);
         var mails = new Mails(service);
         mails.sent(sailings.recipient, 2);
         assertThat(mails.lastText(sailings.recipient)).contains("fog", "(was missing)");

@@ -110,7 +110,7 @@ class CheckLineTest {
                         .path(0)
                         .path("cells")
                         .path(1)
-                        .path("marked")
+                        .path("highlighted")
                         .asBoolean())
                 .isTrue();
         assertThat(service.api()
@@ -119,7 +119,7 @@ class CheckLineTest {
                         .asInt())
                 .isZero();
         assertThat(service.api().get("/api/rules/" + sailings.name + "/checks")).isEmpty();
-        assertThat(service.api().check(sailings.name).path("news").asInt()).isEqualTo(2);
+        assertThat(service.api().check(sailings.name).path("updates").asInt()).isEqualTo(2);
     }
 
     @Test
@@ -146,7 +146,7 @@ class CheckLineTest {
         sailings.late("SK-2", 20);
         var check = service.api().check(sailings.name);
         assertThat(check.path("state").asString()).isEqualTo("FIRED");
-        assertThat(check.path("news").asInt()).isEqualTo(1);
+        assertThat(check.path("updates").asInt()).isEqualTo(1);
     }
 
     @Test
@@ -200,7 +200,7 @@ class CheckLineTest {
         sailings.active();
         sailings.change(
                 "insert into sailing_table select 'SK-' || i, 20 + i % 40, null from generate_series(1, 900) i");
-        assertThat(service.api().check(sailings.name).path("news").asInt()).isEqualTo(900);
+        assertThat(service.api().check(sailings.name).path("updates").asInt()).isEqualTo(900);
         var mail = mail(0);
         assertThat(mail.text()).contains("850 more: see the attachment");
         assertThat(mail.html().length()).isLessThan(100_000);

@@ -221,8 +221,8 @@ class DeliveriesTest {
             sailings.late("SK-" + i, 20);
             assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         }
-        assertThat(api.get("/api/rules/" + sailings.name + "/story?key=SK-4")
-                        .path("why")
+        assertThat(api.get("/api/rules/" + sailings.name + "/explanation?key=SK-4")
+                        .path("reason")
                         .asString())
                 .contains("its recipients were sent 2 messages within an hour");
         service.execute(
@@ -249,7 +249,7 @@ class DeliveriesTest {
         api.post("/api/rules/" + sailings.name + "/activate", "");
         RunningService.await(
                 "points",
-                () -> api.get("/api/rules/" + sailings.name + "/history")
+                () -> api.get("/api/rules/" + sailings.name + "/measurements")
                                 .path(0)
                                 .path("points")
                                 .size()

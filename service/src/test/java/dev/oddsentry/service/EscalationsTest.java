@@ -48,7 +48,7 @@ class EscalationsTest {
 
     private void take(String sailing, boolean withdraw) {
         api.post(
-                "/api/rules/" + sailings.name + "/marks",
+                "/api/rules/" + sailings.name + "/handling",
                 Map.of("finding", finding(sailing), "kind", "TAKE", "note", "mine", "withdraw", withdraw));
     }
 
@@ -70,7 +70,7 @@ class EscalationsTest {
         api.check(sailings.name);
         Thread.sleep(1_000);
         mails.sent(lead, 1);
-        assertThat(api.get("/api/rules/" + sailings.name + "/story?finding=" + finding("SK-1"))
+        assertThat(api.get("/api/rules/" + sailings.name + "/explanation?finding=" + finding("SK-1"))
                         .path("events")
                         .toString())
                 .contains("escalated, because nobody had taken it, in", "to " + lead + " (sent)");

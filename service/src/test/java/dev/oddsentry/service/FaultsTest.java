@@ -29,7 +29,7 @@ class FaultsTest {
                         .asInt())
                 .isEqualTo(1);
         sailings.change("delete from sailing_table where delay_min = 3");
-        assertThat(service.api().check(sailings.name).path("news").asInt()).isEqualTo(1);
+        assertThat(service.api().check(sailings.name).path("updates").asInt()).isEqualTo(1);
     }
 
     @Test
@@ -82,7 +82,7 @@ class FaultsTest {
                 "ferry_reader",
                 "password",
                 "reader",
-                "mostRows",
+                "maxRows",
                 1000,
                 "timeLimitSeconds",
                 4);

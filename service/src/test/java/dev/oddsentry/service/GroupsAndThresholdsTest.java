@@ -66,7 +66,7 @@ class GroupsAndThresholdsTest {
         var value = new java.util.HashMap<String, Object>(Map.of("key", key));
         value.put("number", number);
         value.put("from", from == null ? null : from.toString());
-        api.post("/api/thresholds/" + threshold + "/values", Map.of("values", List.of(value), "remark", "a test"));
+        api.post("/api/thresholds/" + threshold + "/values", Map.of("values", List.of(value), "reason", "a test"));
     }
 
     @Test
@@ -74,18 +74,18 @@ class GroupsAndThresholdsTest {
         String threshold = "late_" + UUID.randomUUID().toString().substring(0, 8);
         String values = "/api/thresholds/" + threshold + "/values";
         api.push("kind: threshold\nname: " + threshold + "\ntitle: late\nunit: min\n");
-        api.post(values, Map.of("values", List.of(Map.of("number", 15)), "remark", "to begin with"));
+        api.post(values, Map.of("values", List.of(Map.of("number", 15)), "reason", "to begin with"));
         var sailings = new LateSailings(service)
                 .exceptions("delay_min > threshold('" + threshold + "')")
                 .late("SK-1", 20)
                 .late("SK-2", 30)
                 .active();
-        assertThat(api.check(sailings.name).path("news").asInt()).isEqualTo(2);
-        api.post(values, Map.of("values", List.of(Map.of("number", 25)), "remark", "agreed today"));
+        assertThat(api.check(sailings.name).path("updates").asInt()).isEqualTo(2);
+        api.post(values, Map.of("values", List.of(Map.of("number", 25)), "reason", "agreed today"));
         assertThat(api.check(sailings.name).path("state").asString())
                 .as("SK-1 is no longer asked for, which is no news")
                 .isEqualTo("QUIET");
-        api.post(values, Map.of("values", List.of(Map.of("number", 15)), "remark", "as before", "asKnown", true));
+        api.post(values, Map.of("values", List.of(Map.of("number", 15)), "reason", "as before", "treatAsKnown", true));
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         assertThat(api.get("/api/rules/" + sailings.name + "/findings?state=OPEN")
                         .path("total")
@@ -93,9 +93,11 @@ class GroupsAndThresholdsTest {
                 .isEqualTo(2);
         api.post(
                 values,
-                Map.of("values", List.of(Map.of("number", 5, "from", "2099-01-01")), "remark", "planned for later"));
+                Map.of("values", List.of(Map.of("number", 5, "from", "2099-01-01")), "reason", "planned for later"));
         sailings.late("SK-3", 20);
-        assertThat(api.check(sailings.name).path("news").asInt()).as("ordinary").isEqualTo(1);
+        assertThat(api.check(sailings.name).path("updates").asInt())
+                .as("ordinary")
+                .isEqualTo(1);
     }
 
     @Test
@@ -108,7 +110,7 @@ class GroupsAndThresholdsTest {
         assertThat(findings("identity")).containsExactly("the whole result");
         assertThat(check().path("state").asString()).isEqualTo("QUIET");
         bunker("Terna", "50", 10);
-        assertThat(check().path("news").asInt()).as("cleared").isEqualTo(1);
+        assertThat(check().path("updates").asInt()).as("cleared").isEqualTo(1);
         assertThat(findings("state")).containsExactly("CLEARED");
     }
 
@@ -132,9 +134,9 @@ class GroupsAndThresholdsTest {
         service.ferry("update \"" + name + "\" set litres = null where vessel = 'Terna'");
         var unknown = check();
         assertThat(unknown.path("state").asString()).isEqualTo("INCOMPLETE");
-        assertThat(unknown.path("notJudgedGroups").path(0).path("group").asString())
+        assertThat(unknown.path("unevaluatedGroups").path(0).path("group").asString())
                 .isEqualTo("Terna");
-        assertThat(unknown.path("notJudgedGroups").path(0).path("reason").asString())
+        assertThat(unknown.path("unevaluatedGroups").path(0).path("reason").asString())
                 .isEqualTo("sum(litres) is missing");
         assertThat(findings("state")).containsExactly("OPEN");
         assertThat(findings("noData")).containsExactly("true");
@@ -153,7 +155,7 @@ class GroupsAndThresholdsTest {
         var checks = api.get("/api/rules/" + name + "/checks");
         var first = checks.path(checks.size() - 1);
         assertThat(first.path("state").asString()).isEqualTo("INCOMPLETE");
-        assertThat(first.path("notJudgedGroups").path(0).path("reason").asString())
+        assertThat(first.path("unevaluatedGroups").path(0).path("reason").asString())
                 .isEqualTo("still learning usual(fuel, 4), 0 of 4");
         bunker("Terna", "60", 10);
         RunningService.await(
@@ -165,7 +167,7 @@ class GroupsAndThresholdsTest {
 
     private long points() {
         long points = 0;
-        for (var series : api.get("/api/rules/" + name + "/history"))
+        for (var series : api.get("/api/rules/" + name + "/measurements"))
             points += series.path("points").size();
         return points;
     }
@@ -192,7 +194,7 @@ class GroupsAndThresholdsTest {
         bunker("Skua", "70", 10);
         var fired = check();
         assertThat(fired.path("state").asString()).isEqualTo("FIRED");
-        assertThat(fired.path("news").asInt()).isEqualTo(2);
+        assertThat(fired.path("updates").asInt()).isEqualTo(2);
     }
 
     @Test
@@ -216,7 +218,7 @@ class GroupsAndThresholdsTest {
         var page = api.get("/api/thresholds/" + fuel);
         assertThat(page.path("threshold").path("rules").path(0).asString()).isEqualTo(name);
         assertThat(page.path("threshold").path("planned").asInt()).isEqualTo(1);
-        assertThat(page.path("history").path(0).path("remark").asString()).isEqualTo("a test");
+        assertThat(page.path("history").path(0).path("reason").asString()).isEqualTo("a test");
         assertThat(page.path("history").path(0).path("setBy").asString()).isEqualTo("Operator");
     }
 
@@ -251,7 +253,7 @@ class GroupsAndThresholdsTest {
         String fuel = threshold("key: [vessel]");
         var answer = api.send(
                 "POST",
-                "/api/thresholds/" + fuel + "/values.csv?remark=summer",
+                "/api/thresholds/" + fuel + "/values.csv?reason=summer",
                 table.replace("\\n", "\n"),
                 Map.of("Content-Type", "text/csv"));
         if (refused == null) {

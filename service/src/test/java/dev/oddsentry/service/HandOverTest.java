@@ -74,11 +74,11 @@ class HandOverTest {
             var sailings = watch("ines.holm@skerryline.example");
             api.check(sailings.name);
             awaitState(0, 0, "QUEUED");
-            assertThat(recipient(0, 0).path("words").asString()).contains("450 4.2.1 mailbox busy");
+            assertThat(recipient(0, 0).path("detail").asString()).contains("450 4.2.1 mailbox busy");
             server.mood(Mood.TAKE);
             awaitState(0, 0, "SENT");
             assertThat(server.taken()).hasSize(1);
-            assertThat(recipient(0, 0).path("words").asString()).contains("queued as T1");
+            assertThat(recipient(0, 0).path("detail").asString()).contains("queued as T1");
         }
     }
 
@@ -107,12 +107,12 @@ class HandOverTest {
             awaitState(0, 0, "REJECTED");
             awaitState(0, 1, "SENT");
             server.close();
-            api.delete("/api/bad-addresses/no.one@skerryline.example");
+            api.delete("/api/blocked-addresses/no.one@skerryline.example");
             sailings.late("SK-2", 20);
             api.check(sailings.name);
             awaitState(0, 0, "QUEUED");
             assertThat(recipient(0, 0).path("tries").asInt()).isPositive();
-            assertThat(recipient(0, 1).path("words").asString()).contains("did not take it");
+            assertThat(recipient(0, 1).path("detail").asString()).contains("did not take it");
         }
     }
 
@@ -127,12 +127,12 @@ class HandOverTest {
             assertThat(api.check(sailings.name).path("state").asString())
                     .as("nobody is there whom it could be said to")
                     .isEqualTo("QUIET");
-            assertThat(api.get("/api/bad-addresses").path(0).path("words").asString())
+            assertThat(api.get("/api/blocked-addresses").path(0).path("reason").asString())
                     .contains("no such mailbox");
-            api.delete("/api/bad-addresses/ines.holm@skerryline.example");
+            api.delete("/api/blocked-addresses/ines.holm@skerryline.example");
             var again = api.check(sailings.name);
             assertThat(again.path("state").asString()).isEqualTo("FIRED");
-            assertThat(again.path("news").asInt()).isEqualTo(1);
+            assertThat(again.path("updates").asInt()).isEqualTo(1);
             awaitState(0, 0, "SENT");
         }
     }
@@ -168,7 +168,7 @@ class HandOverTest {
             assertThat(api.get("/api/status").path("problems").toString()).contains("may not have arrived");
             RunningService.await(
                     "a notice to the owner", () -> noticeTo("traffic@skerryline.example", "May not have arrived: "));
-            api.delete("/api/bad-addresses/ines.holm@skerryline.example");
+            api.delete("/api/blocked-addresses/ines.holm@skerryline.example");
             String id = idOfRuleMail(0);
             assertThat(api.post("/api/outbox/" + id + "/report-again", "")
                             .path("count")
@@ -190,12 +190,12 @@ class HandOverTest {
             awaitState(0, 0, "UNSURE");
             server.mood(Mood.REFUSE_WITH_NUL);
             awaitState(0, 0, "UNCONFIRMED");
-            assertThat(api.post("/api/outbox/" + idOfRuleMail(0) + "/arrived", "")
+            assertThat(api.post("/api/outbox/" + idOfRuleMail(0) + "/confirm", "")
                             .path("count")
                             .asInt())
                     .isEqualTo(1);
             assertThat(api.get("/api/status").path("unconfirmed").asInt()).isZero();
-            assertThat(api.postAnswer("/api/outbox/" + idOfRuleMail(0) + "/arrived", "")
+            assertThat(api.postAnswer("/api/outbox/" + idOfRuleMail(0) + "/confirm", "")
                             .status())
                     .isEqualTo(409);
             assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
@@ -210,7 +210,7 @@ class HandOverTest {
             var sailings = watch("ines.holm@skerryline.example");
             api.check(sailings.name);
             awaitState(0, 0, "REJECTED");
-            assertThat(recipient(0, 0).path("words").asString()).contains("550 5.7.1 not here");
+            assertThat(recipient(0, 0).path("detail").asString()).contains("550 5.7.1 not here");
             assertThat(api.get("/api/status").path("problems").toString())
                     .contains("The latest message of " + sailings.name + " reached nobody");
             assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
@@ -295,7 +295,7 @@ class HandOverTest {
         var sailings = watch("ines.holm@skerryline.example");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
         awaitState(0, 0, "QUEUED");
-        assertThat(recipient(0, 0).path("words").asString()).contains("did not take it");
+        assertThat(recipient(0, 0).path("detail").asString()).contains("did not take it");
     }
 
     @Test
@@ -312,7 +312,7 @@ class HandOverTest {
                     .isFalse();
             awaitState(0, 0, "REJECTED");
             server.mood(Mood.TAKE);
-            api.delete("/api/bad-addresses/lead@skerryline.example");
+            api.delete("/api/blocked-addresses/lead@skerryline.example");
             assertThat(api.check(sailings.name).path("state").asString())
                     .as("what the rule told its own stays told")
                     .isEqualTo("QUIET");

@@ -109,7 +109,7 @@ class HandRunsTest {
                                 service.postgres().jdbcUrl("ferry"),
                                 "username",
                                 "ferry_reader",
-                                "mostRows",
+                                "maxRows",
                                 1000,
                                 "timeLimitSeconds",
                                 4));

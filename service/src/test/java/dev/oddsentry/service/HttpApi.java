@@ -67,7 +67,7 @@ public final class HttpApi {
         return send("POST", path, JSON.writeValueAsString(body), Map.of("Content-Type", "application/json"));
     }
 
-    /** Saves a document, with what is asked besides, such as {@code ?asKnown=true}. */
+    /** Saves a document, with what is asked besides, such as {@code ?treatAsKnown=true}. */
     public JsonNode push(String document, String query) {
         return expectOk(send("PUT", "/api/definitions" + query, document, Map.of("Content-Type", "application/yaml")));
     }

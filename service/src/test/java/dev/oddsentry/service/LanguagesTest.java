@@ -17,7 +17,7 @@ class LanguagesTest {
     private final String german = "de-" + sailings.recipient;
 
     private void language(String address, String language) {
-        api.put("/api/reader-languages/" + address, Collections.singletonMap("language", language));
+        api.put("/api/languages/" + address, Collections.singletonMap("language", language));
     }
 
     @AfterEach
@@ -39,7 +39,7 @@ class LanguagesTest {
         language(german, "de");
         sailings.late("SK-1", 60);
         active("to: [" + sailings.recipient + ", " + german + "], cc: [cc-" + sailings.recipient + "]");
-        assertThat(api.check(sailings.name).path("news").asInt()).isEqualTo(1);
+        assertThat(api.check(sailings.name).path("updates").asInt()).isEqualTo(1);
         mails.sent(german, 1);
         mails.sent(sailings.recipient, 1);
         mails.sent("cc-" + sailings.recipient, 1);
@@ -64,7 +64,7 @@ class LanguagesTest {
         mails.sent(sailings.recipient, 2);
         assertThat(api.send(
                                 "PUT",
-                                "/api/reader-languages/" + german,
+                                "/api/languages/" + german,
                                 "{\"language\":\"xx\"}",
                                 Map.of("Content-Type", "application/json"))
                         .text())

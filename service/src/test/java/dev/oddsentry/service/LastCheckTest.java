@@ -48,7 +48,7 @@ class LastCheckTest {
         var seen = api.post(path + "/preview", "");
         assertThat(seen.path("wouldReport").asInt()).isEqualTo(1);
         var second = api.check(sailings.name);
-        assertThat(second.path("news").asInt()).isEqualTo(1);
+        assertThat(second.path("updates").asInt()).isEqualTo(1);
         assertThat(second.path("rowsRead").asInt())
                 .as("with those of the minute before")
                 .isLessThanOrEqualTo(2);

@@ -21,7 +21,7 @@ class MarksAndStoriesTest {
     private final String path = "/api/rules/" + sailings.name;
 
     private JsonNode mark(String sailing, String kind, @Nullable String until) {
-        return api.post(path + "/marks", body(sailing, kind, until));
+        return api.post(path + "/handling", body(sailing, kind, until));
     }
 
     private static Map<String, Object> body(String sailing, String kind, @Nullable String until) {
@@ -32,17 +32,17 @@ class MarksAndStoriesTest {
     }
 
     private int updates() {
-        return api.check(sailings.name).path("news").asInt();
+        return api.check(sailings.name).path("updates").asInt();
     }
 
     private JsonNode story(String sailing) {
-        return api.get(path + "/story?key=" + sailing);
+        return api.get(path + "/explanation?key=" + sailing);
     }
 
     private List<String> words(JsonNode story) {
         return story.path("events")
                 .valueStream()
-                .map(event -> event.path("words").asString(""))
+                .map(event -> event.path("text").asString(""))
                 .toList();
     }
 
@@ -59,8 +59,8 @@ class MarksAndStoriesTest {
                         .toString());
         sailings.change("update sailing_table set delay_min = 60");
         assertThat(updates()).as("snoozed, though worse").isZero();
-        assertThat(story("SK-1").path("why").asString()).contains("unreported update", "snoozed");
-        api.post(path + "/marks", withdrawn("SK-1", "SNOOZE"));
+        assertThat(story("SK-1").path("reason").asString()).contains("unreported update", "snoozed");
+        api.post(path + "/handling", withdrawn("SK-1", "SNOOZE"));
         assertThat(updates()).as("what differs at its end").isEqualTo(1);
         assertThat(words(story("SK-1")))
                 .anyMatch(words -> words.startsWith("told as worsened, changed in"))
@@ -77,11 +77,15 @@ class MarksAndStoriesTest {
     void whatIsTakenGetsWorseAndIsToldAndNoLongerTaken() {
         sailings.late("SK-1", 20).active();
         updates();
-        assertThat(mark("SK-1", "TAKE", null).path("marks").path(0).path("by").asString())
+        assertThat(mark("SK-1", "TAKE", null)
+                        .path("handling")
+                        .path(0)
+                        .path("by")
+                        .asString())
                 .isEqualTo("Operator");
         sailings.change("update sailing_table set delay_min = 60");
         assertThat(updates()).isEqualTo(1);
-        assertThat(story("SK-1").path("now").path("marks")).isEmpty();
+        assertThat(story("SK-1").path("now").path("handling")).isEmpty();
         assertThat(words(story("SK-1"))).contains("no longer taken, because it worsened or cleared (rule revision 1)");
     }
 
@@ -89,7 +93,8 @@ class MarksAndStoriesTest {
     void whatIsAcceptedClearsWithoutAWordAndIsNewsWhenItReturns() {
         sailings.late("SK-1", 20).active();
         updates();
-        assertThat(api.postAnswer(path + "/marks", Map.of("key", List.of("SK-1"), "kind", "ACCEPT", "withdraw", false))
+        assertThat(api.postAnswer(
+                                path + "/handling", Map.of("key", List.of("SK-1"), "kind", "ACCEPT", "withdraw", false))
                         .status())
                 .as("accepting needs a reason")
                 .isEqualTo(422);
@@ -105,7 +110,8 @@ class MarksAndStoriesTest {
         sailings.late("SK-1", 20).late("SK-2", 12).active();
         assertThat(updates()).isEqualTo(1);
         String edited = sailings.rule().replace("delay_min > 15", "delay_min between 10 and 14");
-        assertThat(api.push(edited, "?asKnown=true").path("effect").asString()).isEqualTo("RE_JUDGE");
+        assertThat(api.push(edited, "?treatAsKnown=true").path("effect").asString())
+                .isEqualTo("RE_JUDGE");
         assertThat(updates()).as("SK-1 ended, SK-2 known").isZero();
         assertThat(story("SK-1").path("now").path("state").asString()).isEqualTo("CLEARED");
         assertThat(api.push(sailings.rule()).path("effect").asString()).isEqualTo("RE_JUDGE");
@@ -119,7 +125,8 @@ class MarksAndStoriesTest {
         sailings.late("SK-1", 20).active();
         updates();
         String edited = sailings.rule().replace("key: [sailing]", "key: [sailing, delay_min]");
-        assertThat(api.push(edited, "?asKnown=true").path("effect").asString()).isEqualTo("NEW_IDENTITY");
+        assertThat(api.push(edited, "?treatAsKnown=true").path("effect").asString())
+                .isEqualTo("NEW_IDENTITY");
         assertThat(updates()).isZero();
         var findings = api.get(path + "/findings");
         assertThat(findings.path("findings")
@@ -137,7 +144,7 @@ class MarksAndStoriesTest {
         for (var told : Map.of("OPEN", 2, "NEW", 1, "NOTHING", 0).entrySet()) {
             api.post(path + "/pause", "");
             sailings.late("SK-" + told.getKey(), 20);
-            api.post(path + "/activate?tell=" + told.getKey(), "");
+            api.post(path + "/activate?report=" + told.getKey(), "");
             int open = api.get(path + "/findings?state=OPEN").path("total").asInt();
             assertThat(updates())
                     .as(told.getKey())
@@ -151,13 +158,13 @@ class MarksAndStoriesTest {
         sailings.late("SK-1", 20).late("SK-2", 40).active();
         updates();
         api.post(path + "/pause", "");
-        api.post(path + "/activate?tell=OPEN", "");
+        api.post(path + "/activate?report=OPEN", "");
         api.post(path + "/pause", "");
-        api.post(path + "/activate?tell=NEW", "");
+        api.post(path + "/activate?report=NEW", "");
         assertThat(updates()).as("of two choices the last").isZero();
-        api.push(sailings.exceptions("delay_min > 30").rule(), "?asKnown=true");
+        api.push(sailings.exceptions("delay_min > 30").rule(), "?treatAsKnown=true");
         api.post(path + "/pause", "");
-        api.post(path + "/activate?tell=OPEN", "");
+        api.post(path + "/activate?report=OPEN", "");
         assertThat(updates()).as("what the edit ended clears silently").isEqualTo(1);
     }
 
@@ -168,11 +175,12 @@ class MarksAndStoriesTest {
         var story = story("SK-1");
         assertThat(story.path("now").isNull()).isTrue();
         assertThat(story.path("present").path("verdict").asString()).isEqualTo("FALSE");
-        assertThat(story.path("why").asString())
+        assertThat(story.path("reason").asString())
                 .isEqualTo("No check has found it. It is not an exception now: delay_min > 15 is false.");
-        assertThat(story("SK-9").path("why").asString()).endsWith("The row is not in the current result.");
+        assertThat(story("SK-9").path("reason").asString()).endsWith("The row is not in the current result.");
         assertThat(words(story)).anyMatch(words -> words.startsWith("rule " + sailings.name + " saved as revision 1"));
-        assertThat(api.send("GET", path + "/story?key=a&key=b", null, Map.of()).text())
+        assertThat(api.send("GET", path + "/explanation?key=a&key=b", null, Map.of())
+                        .text())
                 .contains("The key is sailing: give 1 value, not 2.");
     }
 
@@ -204,17 +212,17 @@ class MarksAndStoriesTest {
         sailings.late("SK-2", 50);
         updates();
         String today = LocalDate.now(ZoneId.of("Europe/Oslo")).toString();
-        var day = api.get(path + "/told?to=" + sailings.recipient + "&on=" + today);
+        var day = api.get(path + "/reported?to=" + sailings.recipient + "&on=" + today);
         assertThat(day.path("checks")).hasSize(2);
         assertThat(day.path("messages")).hasSize(1);
         var told = day.path("messages").path(0).path("findings");
         assertThat(told).hasSize(1);
         assertThat(told.path(0).path("identity").asString()).isEqualTo("SK-2");
         assertThat(told.path(0).path("as").path(0).asString()).isEqualTo("new");
-        assertThat(day.path("notTold").path(0).path("identities").path(0).asString())
+        assertThat(day.path("notReported").path(0).path("identities").path(0).asString())
                 .isEqualTo("SK-1");
-        assertThat(day.path("notTold").path(0).path("words").asString()).contains("treated as known");
-        assertThat(api.get(path + "/told?to=nobody@skerryline.example&on=" + today)
+        assertThat(day.path("notReported").path(0).path("reason").asString()).contains("treated as known");
+        assertThat(api.get(path + "/reported?to=nobody@skerryline.example&on=" + today)
                         .path("recipient")
                         .asBoolean())
                 .isFalse();

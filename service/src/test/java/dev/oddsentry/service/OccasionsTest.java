@@ -112,7 +112,7 @@ class OccasionsTest {
         RunningService.await(
                 "all", Duration.ofSeconds(30), () -> ended(sailings.name).size() == 3);
         assertThat(ended(sailings.name))
-                .extracting(check -> check.path("standsFor").asInt())
+                .extracting(check -> check.path("slotsCovered").asInt())
                 .containsExactly(1, 3, 1);
     }
 

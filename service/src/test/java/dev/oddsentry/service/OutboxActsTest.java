@@ -19,7 +19,7 @@ class OutboxActsTest {
     }
 
     private int hold() {
-        return api.post("/api/holds", Map.of("rule", sailings.name, "why", "the timetable is wrong"))
+        return api.post("/api/holds", Map.of("rule", sailings.name, "reason", "the timetable is wrong"))
                 .valueStream()
                 .filter(each -> each.path("rule").asString("").equals(sailings.name))
                 .findFirst()
@@ -55,7 +55,7 @@ class OutboxActsTest {
         int second = hold();
         sailings.late("SK-2", 20);
         api.check(sailings.name);
-        assertThat(api.post("/api/holds/" + second + "/end?throwAway=true", "")
+        assertThat(api.post("/api/holds/" + second + "/end?discard=true", "")
                         .path("messages")
                         .asInt())
                 .isEqualTo(1);
@@ -80,12 +80,12 @@ class OutboxActsTest {
         api.check(sailings.name);
         mails.sent(second, 1);
         String id = latest();
-        assertThat(api.postAnswer("/api/outbox/" + id + "/stop", "").text())
+        assertThat(api.postAnswer("/api/outbox/" + id + "/cancel", "").text())
                 .contains("Nobody is queued for this message");
-        assertThat(api.postAnswer("/api/outbox/" + id + "/send-again", Map.of("to", List.of("x@y.example")))
+        assertThat(api.postAnswer("/api/outbox/" + id + "/resend", Map.of("to", List.of("x@y.example")))
                         .text())
                 .contains("It was for");
-        api.post("/api/outbox/" + id + "/send-again", Map.of("to", List.of(second.toUpperCase(java.util.Locale.ROOT))));
+        api.post("/api/outbox/" + id + "/resend", Map.of("to", List.of(second.toUpperCase(java.util.Locale.ROOT))));
         mails.sent(second, 2);
         assertThat(mails.subjects(second).getLast()).startsWith("Repeat: ");
         mails.sent(sailings.recipient, 1);

@@ -87,7 +87,7 @@ class PersonalCopiesTest {
         var check = api.check(sailings.name);
         assertThat(check.path("state").asString()).isEqualTo("FIRED");
         assertThat(check.path("messages").asInt()).isEqualTo(2);
-        assertThat(check.path("news").asInt()).isEqualTo(3);
+        assertThat(check.path("updates").asInt()).isEqualTo(3);
         assertThat(check.path("parts")
                         .valueStream()
                         .map(part -> part.path("text").asString() + " " + part.path("rowsLeft")))
@@ -192,7 +192,7 @@ class PersonalCopiesTest {
         mails.sent(holm, 1);
         managers("delete from manager_table where terminal = 'Holm'");
         late("SK-2", 12, "Holm – Vik");
-        api.push(sailings.exceptions("delay_min > 10 and reason is null").rule() + copies(""), "?asKnown=true");
+        api.push(sailings.exceptions("delay_min > 10 and reason is null").rule() + copies(""), "?treatAsKnown=true");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         manager("Holm", holm, 0);
         assertThat(api.check(sailings.name).path("state").asString())
@@ -250,7 +250,7 @@ class PersonalCopiesTest {
                                 + each.path("exceptions").asInt() + " "
                                 + each.path("wouldReport").asInt()))
                 .containsExactly("Holm 1 1", "Vik 2 2");
-        assertThat(preview.path("hearers").path(0).path("to").path(0).asString())
+        assertThat(preview.path("audiences").path(0).path("to").path(0).asString())
                 .isEqualTo(holm);
         assertThat(api.post(path + "/preview?copy=Vik", "").path("exceptions").asInt())
                 .isEqualTo(2);
@@ -265,23 +265,25 @@ class PersonalCopiesTest {
                 .doesNotContain("SK-2");
         api.check(sailings.name);
 
-        assertThat(api.get(path + "/story?key=SK-2").path("identity").asString())
+        assertThat(api.get(path + "/explanation?key=SK-2").path("identity").asString())
                 .isEqualTo("Vik: SK-2");
-        assertThat(api.send("GET", path + "/story?key=SK-1", null, Map.of()).text())
+        assertThat(api.send("GET", path + "/explanation?key=SK-1", null, Map.of())
+                        .text())
                 .contains("those for Holm, Vik have found it");
-        var story = api.get(path + "/story?key=SK-1&copy=Holm");
+        var story = api.get(path + "/explanation?key=SK-1&copy=Holm");
         assertThat(story.path("identity").asString()).isEqualTo("Holm: SK-1");
         assertThat(story.path("present").path("verdict").asString()).isEqualTo("TRUE");
-        assertThat(api.send("GET", path + "/story?key=SK-9", null, Map.of()).text())
+        assertThat(api.send("GET", path + "/explanation?key=SK-9", null, Map.of())
+                        .text())
                 .contains("none of them has found");
-        api.post(path + "/marks", Map.of("key", List.of("SK-1"), "copy", "Holm", "kind", "ACCEPT", "note", "known"));
+        api.post(path + "/handling", Map.of("key", List.of("SK-1"), "copy", "Holm", "kind", "ACCEPT", "note", "known"));
         var findings = api.get(path + "/findings").path("findings");
         assertThat(findings.valueStream()
-                        .filter(each -> !each.path("marks").isEmpty())
+                        .filter(each -> !each.path("handling").isEmpty())
                         .map(each -> each.path("copy").asString()))
                 .containsExactly("Holm");
         var told = api.get(
-                path + "/told?to=" + vik + "&on=" + java.time.LocalDate.now(java.time.ZoneId.of("Europe/Oslo")));
+                path + "/reported?to=" + vik + "&on=" + java.time.LocalDate.now(java.time.ZoneId.of("Europe/Oslo")));
         assertThat(told.path("recipient").asBoolean()).isTrue();
         assertThat(told.path("messages")
                         .path(0)
@@ -310,7 +312,7 @@ class PersonalCopiesTest {
                 .contains("1 of 2 personal copies awaiting approval (Holm: 4 findings would open");
         mails.sent(vik, 2);
         mails.sent(holm, 1);
-        var released = api.post("/api/checks/" + kept.path("id").asString() + "/release", "");
+        var released = api.post("/api/checks/" + kept.path("id").asString() + "/approve", "");
         assertThat(released.path("state").asString()).isEqualTo("FIRED");
         mails.sent(holm, 2);
         mails.sent(vik, 2);
@@ -367,7 +369,7 @@ class PersonalCopiesTest {
         api.push("kind: threshold\nname: " + threshold + "\ntitle: late minutes\nunit: min\n");
         api.post(
                 "/api/thresholds/" + threshold + "/values",
-                Map.of("values", java.util.List.of(Map.of("number", 15)), "remark", "to begin with"));
+                Map.of("values", java.util.List.of(Map.of("number", 15)), "reason", "to begin with"));
         late("SK-1", 20, "Holm");
         api.push(query());
         String rule = sailings.exceptions("delay_min > threshold('" + threshold + "')")

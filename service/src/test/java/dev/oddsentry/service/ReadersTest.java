@@ -46,11 +46,11 @@ class ReadersTest {
         api.check(sailings.name);
         mails.sent(sailings.recipient, 1);
         String finding = found("/rules/" + sailings.name + "/findings/([0-9a-f-]{36})");
-        assertThat(api.get("/api/rules/" + sailings.name + "/story?finding=" + finding)
+        assertThat(api.get("/api/rules/" + sailings.name + "/explanation?finding=" + finding)
                         .path("identity")
                         .asString())
                 .contains("SK-1");
-        assertThat(api.send("GET", "/api/rules/" + sailings.name + "/story?finding=what", null, Map.of())
+        assertThat(api.send("GET", "/api/rules/" + sailings.name + "/explanation?finding=what", null, Map.of())
                         .status())
                 .isEqualTo(404);
         String extract = found("/extracts/([0-9a-f-]{36})");
@@ -111,7 +111,7 @@ class ReadersTest {
 
         assertThat(stranger.send("GET", link, null, Map.of()).text())
                 .contains("Unsubscribe from", sailings.recipient, "<form method=\"post\"");
-        assertThat(api.get("/api/rules/" + sailings.name + "/leavers"))
+        assertThat(api.get("/api/rules/" + sailings.name + "/unsubscribed"))
                 .as("to look changes nothing")
                 .isEmpty();
         var pressed = stranger.send(
@@ -121,7 +121,7 @@ class ReadersTest {
                 Map.of("Content-Type", "application/x-www-form-urlencoded"));
         assertThat(pressed.status()).isEqualTo(200);
         assertThat(pressed.text()).contains("You are unsubscribed");
-        assertThat(api.get("/api/rules/" + sailings.name + "/leavers")
+        assertThat(api.get("/api/rules/" + sailings.name + "/unsubscribed")
                         .path(0)
                         .path("address")
                         .asString())
@@ -166,7 +166,7 @@ class ReadersTest {
                     .as(wrong)
                     .isEqualTo(404);
         }
-        assertThat(api.get("/api/rules/" + sailings.name + "/leavers")).isEmpty();
+        assertThat(api.get("/api/rules/" + sailings.name + "/unsubscribed")).isEmpty();
     }
 
     @Test
@@ -178,7 +178,7 @@ class ReadersTest {
         stranger.send("POST", found("Unsubscribe: https?://[^/]+(\\S+)"), "", Map.of());
         sailings.late("SK-2", 20);
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
-        api.delete("/api/rules/" + sailings.name + "/leavers/" + sailings.recipient);
+        api.delete("/api/rules/" + sailings.name + "/unsubscribed/" + sailings.recipient);
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
         mails.sent(sailings.recipient, 2);
     }

@@ -44,7 +44,7 @@ class RestoredRecordsTest {
         original();
         service.execute("postgres", "create database copy_" + id + " template " + original);
         try (var copy = node("copy_" + id)) {
-            assertThat(holds(copy).path(0).path("why").asString()).contains("they are in another database");
+            assertThat(holds(copy).path(0).path("reason").asString()).contains("they are in another database");
             assertThat(holds(copy).path(0).path("by").isNull()).isTrue();
             api(copy).check(sailings.name);
             Thread.sleep(1_000);
@@ -72,7 +72,7 @@ class RestoredRecordsTest {
                 insert into installation select * from dumped;
                 """);
         try (var restored = node(original)) {
-            assertThat(holds(restored).path(0).path("why").asString()).contains("they were loaded from a dump");
+            assertThat(holds(restored).path(0).path("reason").asString()).contains("they were loaded from a dump");
         }
     }
 
@@ -80,7 +80,7 @@ class RestoredRecordsTest {
     void recordsOfAnotherInstallationAreHeld() {
         original();
         try (var named = node(original, "--oddsentry.installation=tries")) {
-            assertThat(holds(named).path(0).path("why").asString())
+            assertThat(holds(named).path(0).path("reason").asString())
                     .contains("last used by the installation without a name, and this one is tries");
         }
         try (var same = node(original, "--oddsentry.installation=tries")) {

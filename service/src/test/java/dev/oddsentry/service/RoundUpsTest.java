@@ -64,9 +64,9 @@ class RoundUpsTest {
                 .contains("SK-0", "worse", "(was 20 min)", "cleared")
                 .contains("Nothing new in: Late sailings of " + vik.name);
         assertThat(service.mailTo(vik.recipient)).hasSize(1);
-        var story = api.get("/api/rules/" + holm.name + "/story?key=SK-1").toString();
+        var story = api.get("/api/rules/" + holm.name + "/explanation?key=SK-1").toString();
         assertThat(story).contains("told as new in \\\"1 critical, 1 warning: The week\\\", to " + lead);
-        var day = api.get("/api/rules/" + holm.name + "/told?to=" + lead + "&on="
+        var day = api.get("/api/rules/" + holm.name + "/reported?to=" + lead + "&on="
                         + java.time.LocalDate.now(java.time.ZoneId.of("Europe/Oslo")))
                 .toString();
         assertThat(day).contains("SK-1");
@@ -131,7 +131,7 @@ class RoundUpsTest {
         api.check(holm.name);
         api.push(document("", YEARLY));
         holm.late("SK-2", 12);
-        api.push(holm.exceptions("delay_min > 10 and reason is null").rule(), "?asKnown=true");
+        api.push(holm.exceptions("delay_min > 10 and reason is null").rule(), "?treatAsKnown=true");
         api.check(holm.name);
         assertThat(send()).as("taken as known").isFalse();
         api.push(holm.exceptions("delay_min > 15 and reason is null").rule());
@@ -160,7 +160,7 @@ class RoundUpsTest {
         holm.change("insert into sailing_table values ('SK-1', 20, null, 'Holm'), ('SK-2', 20, null, 'Vik')");
         api.check(holm.name);
         api.post(
-                "/api/rules/" + holm.name + "/marks",
+                "/api/rules/" + holm.name + "/handling",
                 Map.of("key", List.of("SK-2"), "kind", "ACCEPT", "note", "known"));
         assertThat(send()).isTrue();
         mails.sent(lead, 1);

@@ -54,7 +54,7 @@ public final class RunningService {
                         "ferry_reader",
                         "password",
                         "reader",
-                        "mostRows",
+                        "maxRows",
                         1000,
                         "timeLimitSeconds",
                         4));

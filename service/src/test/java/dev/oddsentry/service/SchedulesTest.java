@@ -28,7 +28,7 @@ class SchedulesTest {
     private final String calendar = "norway-" + UUID.randomUUID().toString().substring(0, 8);
 
     private static List<String> locals(JsonNode dates) {
-        return dates.path("dates")
+        return dates.path("slots")
                 .valueStream()
                 .map(date -> date.path("local").asString(""))
                 .toList();
@@ -40,7 +40,7 @@ class SchedulesTest {
                 + "&except=2027-03-27&after=2027-03-01T00:00:00Z");
         assertThat(locals(dates))
                 .containsExactly("2027-03-26T02:30+01:00", "2027-03-28T03:30+02:00", "2027-03-29T02:30+02:00");
-        assertThat(dates.path("words").asString()).isEqualTo("every day at 02:30, without 1 date");
+        assertThat(dates.path("schedule").asString()).isEqualTo("every day at 02:30, without 1 date");
     }
 
     @ParameterizedTest
@@ -174,7 +174,7 @@ class SchedulesTest {
     private int standsFor(String path) {
         return api.get(path + "/checks")
                 .valueStream()
-                .mapToInt(check -> check.path("standsFor").asInt())
+                .mapToInt(check -> check.path("slotsCovered").asInt())
                 .sum();
     }
 }

@@ -58,7 +58,7 @@ class SourcesTest {
     @Test
     void passwordIsAskedForAgainWhenTheAddressOrTheUserChanges() {
         save(Map.of());
-        assertThat(save(Map.of("password", "none", "mostRows", 500)).status()).isEqualTo(200);
+        assertThat(save(Map.of("password", "none", "maxRows", 500)).status()).isEqualTo(200);
         assertThat(refusal(Map.of("password", "none", "jdbcUrl", "jdbc:postgresql://127.0.0.1:1/elsewhere")))
                 .contains("Enter its password again");
         assertThat(refusal(Map.of("password", "none", "username", "odd"))).contains("Enter its password again");
@@ -79,7 +79,7 @@ class SourcesTest {
                                 "PUT",
                                 "/api/sources/" + name,
                                 "{\"jdbcUrl\":\"" + address
-                                        + "\",\"username\":\"x\",\"password\":\"x\",\"mostConnections\":1}",
+                                        + "\",\"username\":\"x\",\"password\":\"x\",\"maxConnections\":1}",
                                 Map.of("Content-Type", "application/json"))
                         .status())
                 .isEqualTo(422);
@@ -92,7 +92,7 @@ class SourcesTest {
                     .body()
                     .path("test");
             assertThat(test.path("reached").asBoolean()).isFalse();
-            assertThat(test.path("words").asString()).contains("Odd Sentry's own records");
+            assertThat(test.path("detail").asString()).contains("Odd Sentry's own records");
         }
         var run = service.api()
                 .postAnswer(

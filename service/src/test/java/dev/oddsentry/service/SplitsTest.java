@@ -43,7 +43,7 @@ class SplitsTest {
         late("SK-4", 30, "null");
         var check = api.check(sailings.name);
         assertThat(check.path("messages").asInt()).isEqualTo(3);
-        assertThat(check.path("news").asInt()).isEqualTo(4);
+        assertThat(check.path("updates").asInt()).isEqualTo(4);
         mails.sent(holm, 1);
         mails.sent(vik, 1);
         mails.sent(sailings.recipient, 1);
@@ -74,7 +74,7 @@ class SplitsTest {
         api.post("/api/rules/" + sailings.name + "/activate", "");
         sailings.change(
                 "insert into sailing_table values ('SK-1', 20, '" + holm + "', 'Holm'), ('SK-2', 20, null, 'Vik')");
-        var hearers = api.post("/api/rules/" + sailings.name + "/preview", "").path("hearers");
+        var hearers = api.post("/api/rules/" + sailings.name + "/preview", "").path("audiences");
         assertThat(hearers.path(0).path("split").asString()).isEqualTo("Holm");
         assertThat(hearers.path(0).path("to").toString()).isEqualTo("[\"" + holm + "\"]");
         assertThat(hearers.path(1).path("to")).as("in nobody's row").isEmpty();

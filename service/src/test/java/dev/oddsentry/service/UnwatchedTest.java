@@ -46,7 +46,7 @@ class UnwatchedTest {
                 "ferry_reader",
                 "password",
                 "reader",
-                "mostRows",
+                "maxRows",
                 1000,
                 "timeLimitSeconds",
                 4);
@@ -80,7 +80,7 @@ class UnwatchedTest {
     void aRunningCheckSaysHowFarItIsAndIsStoppedInItsSource() {
         String mark = "stop me " + UUID.randomUUID();
         var settings = new HashMap<>(settings());
-        settings.put("mostRows", 100_000);
+        settings.put("maxRows", 100_000);
         settings.put("timeLimitSeconds", 300);
         api.put("/api/sources/" + sailings.name, settings);
         api.push(sailings.query("select i::text as sailing, i as delay_min, pg_sleep(0.002)::text as reason /* " + mark
@@ -166,7 +166,7 @@ class UnwatchedTest {
 
         var again = api.check(sailings.name);
         assertThat(again.path("state").asString()).isEqualTo("AWAITING_APPROVAL");
-        assertThat(api.post("/api/checks/" + again.path("id").asString() + "/release", "")
+        assertThat(api.post("/api/checks/" + again.path("id").asString() + "/approve", "")
                         .path("state")
                         .asString())
                 .isEqualTo("FIRED");
@@ -260,7 +260,7 @@ class UnwatchedTest {
         api.check(sailings.name);
         var status = api.get("/api/status");
         assertThat(status.path("activeRules").asInt()).isPositive();
-        assertThat(status.path("keptBack").asInt()).isPositive();
+        assertThat(status.path("awaitingApproval").asInt()).isPositive();
         assertThat(status.path("problems").valueStream().map(each -> each.asString("")))
                 .anyMatch(problem -> problem.contains("awaiting approval"));
         String metrics = api.send("GET", "/actuator/prometheus", null, Map.of()).text();

@@ -29,7 +29,7 @@ class UpgradeTest {
             api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
             api.push(sailings.rule());
             api.post("/api/rules/" + sailings.name + "/activate", "");
-            assertThat(api.check(sailings.name).path("news").asInt()).isEqualTo(2);
+            assertThat(api.check(sailings.name).path("updates").asInt()).isEqualTo(2);
         }
         asFirstVersion("before_" + id, "upgraded_" + id);
         try (var after = node("upgraded_" + id)) {
@@ -40,7 +40,7 @@ class UpgradeTest {
                     .isEqualTo(2);
             assertThat(api.get("/api/sources").toString())
                     .doesNotContain("password=")
-                    .contains("\"mostConnections\":2");
+                    .contains("\"maxConnections\":2");
             assertThat(service.count(
                             "upgraded_" + id, "select count(*) from audit_event where detail like '%password=reader%'"))
                     .isZero();
@@ -53,7 +53,7 @@ class UpgradeTest {
                     .rule());
             api.post(
                     "/api/thresholds/late_" + id + "/values",
-                    Map.of("values", List.of(Map.of("number", 30)), "remark", "moved"));
+                    Map.of("values", List.of(Map.of("number", 30)), "reason", "moved"));
             assertThat(api.check(sailings.name).path("exceptions").asInt()).isEqualTo(1);
         }
     }

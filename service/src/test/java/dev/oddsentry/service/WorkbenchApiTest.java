@@ -134,16 +134,16 @@ class WorkbenchApiTest {
         var draft = new LateSailings(service);
         service.api().push(draft.saved());
         var rules = List.of(active.name, draft.name);
-        var pause = Map.of("act", "PAUSE", "rules", rules);
-        var listed = service.api().post("/api/rule-acts", pause);
+        var pause = Map.of("action", "PAUSE", "rules", rules);
+        var listed = service.api().post("/api/bulk-actions", pause);
         assertThat(listed.path(0).path("refused").isNull()).isTrue();
         assertThat(listed.path(1).path("refused").asString()).contains("Only an active rule can be paused");
         assertThat(state(active)).isEqualTo("ACTIVE");
-        service.api().post("/api/rule-acts?really=true", pause);
+        service.api().post("/api/bulk-actions?apply=true", pause);
         assertThat(state(active)).isEqualTo("PAUSED");
 
         var people = Map.of(
-                "act",
+                "action",
                 "RECIPIENTS",
                 "rules",
                 rules,
@@ -151,10 +151,10 @@ class WorkbenchApiTest {
                 List.of("new@skerryline.example"),
                 "remove",
                 List.of(active.recipient),
-                "remark",
+                "reason",
                 "she left");
-        var changed = service.api().post("/api/rule-acts?really=true", people);
-        assertThat(changed.path(0).path("words").asString()).isEqualTo(active.recipient + " → new@skerryline.example");
+        var changed = service.api().post("/api/bulk-actions?apply=true", people);
+        assertThat(changed.path(0).path("result").asString()).isEqualTo(active.recipient + " → new@skerryline.example");
         assertThat(service.api()
                         .get("/api/rules/" + draft.name)
                         .path("rule")
@@ -163,8 +163,8 @@ class WorkbenchApiTest {
                 .contains("new@skerryline.example", draft.recipient);
         service.api()
                 .post(
-                        "/api/rule-acts?really=true",
-                        Map.of("act", "HAND_OVER", "rules", rules, "owner", "Terminal desk"));
+                        "/api/bulk-actions?apply=true",
+                        Map.of("action", "HAND_OVER", "rules", rules, "owner", "Terminal desk"));
         assertThat(service.api()
                         .get("/api/rules/" + active.name)
                         .path("rule")
@@ -172,7 +172,7 @@ class WorkbenchApiTest {
                         .asString())
                 .isEqualTo("Terminal desk");
         var revisions = service.api().get("/api/definitions/rule/" + active.name + "/revisions");
-        assertThat(revisions.path(1).path("remark").asString()).isEqualTo("she left");
+        assertThat(revisions.path(1).path("reason").asString()).isEqualTo("she left");
     }
 
     private String state(LateSailings sailings) {
@@ -209,16 +209,16 @@ class WorkbenchApiTest {
         var sailings =
                 new LateSailings(service).late("SK-1", 20).late("SK-2", 60).active();
         var check = service.api().check(sailings.name);
-        var found = service.api().get("/api/findings?severity=CRITICAL&marked=BY_NOBODY&rule=" + sailings.name);
+        var found = service.api().get("/api/findings?severity=CRITICAL&handling=BY_NOBODY&rule=" + sailings.name);
         assertThat(found.path("total").asInt()).isEqualTo(1);
         var finding = found.path("findings").path(0);
         assertThat(finding.path("cells").toString()).contains("{\"label\":\"Late by\",\"text\":\"60 min\"}");
         service.api()
                 .post(
-                        "/api/rules/" + sailings.name + "/marks",
+                        "/api/rules/" + sailings.name + "/handling",
                         Map.of("finding", finding.path("id").asLong(), "kind", "TAKE"));
         assertThat(service.api()
-                        .get("/api/findings?marked=BY_NOBODY&rule=" + sailings.name)
+                        .get("/api/findings?handling=BY_NOBODY&rule=" + sailings.name)
                         .path("total")
                         .asInt())
                 .isEqualTo(1);
@@ -228,7 +228,7 @@ class WorkbenchApiTest {
                         .asInt())
                 .isEqualTo(1);
 
-        var reader = service.api().get("/api/readers/" + sailings.recipient.toUpperCase(Locale.ROOT));
+        var reader = service.api().get("/api/recipients/" + sailings.recipient.toUpperCase(Locale.ROOT));
         assertThat(reader.path("gets").path(0).path("how").toString()).isEqualTo("[\"to\"]");
         assertThat(reader.path("gets").path(0).path("messages").asInt()).isEqualTo(1);
 
@@ -239,11 +239,11 @@ class WorkbenchApiTest {
         // Of many lanes some are only counted.
         if (lane != null) {
             assertThat(lane.path("checks").path(0).path("worst").asString()).isEqualTo("CRITICAL");
-            assertThat(lane.path("checks").path(0).path("news").asInt()).isEqualTo(2);
+            assertThat(lane.path("checks").path(0).path("updates").asInt()).isEqualTo(2);
         } else assertThat(day.path("moreLanes").asInt()).isPositive();
         for (JsonNode each : day.path("open"))
             if (each.path("rule").asString().equals(sailings.name)) {
-                assertThat(each.path("criticalInNoHands").asInt()).isZero();
+                assertThat(each.path("criticalUnhandled").asInt()).isZero();
                 assertThat(each.path("taken").asInt()).isEqualTo(1);
             }
         assertThat(service.api()
@@ -369,7 +369,7 @@ class WorkbenchApiTest {
         for (String path : List.of(
                 "/api/queries",
                 "/api/findings",
-                "/api/readers",
+                "/api/recipients",
                 "/api/changes",
                 "/api/filters",
                 "/api/definitions",

@@ -68,7 +68,7 @@ class WritingConditionsTest {
         var tried = api.post(
                 "/api/queries/" + sailings.name + "/try", Map.of("condition", "reason <> 'fgo' and delay_min > 10"));
         assertThat(tried.path("unknownRows").asInt()).isEqualTo(1);
-        var offer = tried.path("offers").path(0);
+        var offer = tried.path("suggestions").path(0);
         assertThat(offer.path("rows").asInt()).isEqualTo(1);
         assertThat(offer.path("condition").asString())
                 .isEqualTo("(reason <> 'fgo' or reason is null) and delay_min > 10");
@@ -81,7 +81,7 @@ class WritingConditionsTest {
     void aTrialOffersToCountTextsThatAreThereButEmpty() {
         service.ferry("update \"" + sailings.name + "\" set reason = '  ' where sailing = 'SK-1'");
         var tried = api.post("/api/queries/" + sailings.name + "/try", Map.of("condition", "reason is null"));
-        var offer = tried.path("offers").path(0);
+        var offer = tried.path("suggestions").path(0);
         assertThat(offer.path("empty").asBoolean()).isTrue();
         assertThat(offer.path("rows").asInt()).isEqualTo(1);
         assertThat(offer.path("condition").asString()).isEqualTo("coalesce(trim(reason), '') = ''");

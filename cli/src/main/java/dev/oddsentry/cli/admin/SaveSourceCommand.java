@@ -94,9 +94,9 @@ public final class SaveSourceCommand extends ServiceCommand {
         body.put("jdbcUrl", jdbcUrl);
         body.put("username", user);
         body.put("password", passwordFromInput ? password() : null);
-        body.put("mostRows", mostRows);
+        body.put("maxRows", mostRows);
         body.put("timeLimitSeconds", timeLimitSeconds);
-        body.put("mostConnections", mostConnections);
+        body.put("maxConnections", mostConnections);
         body.put("closed", closed);
         body.put("spreadSeconds", spreadSeconds);
         Api api = api();
@@ -104,7 +104,7 @@ public final class SaveSourceCommand extends ServiceCommand {
         JsonNode test = saved.path("test");
         if (json) OutputOptions.printJson(out(), saved);
         else {
-            out().println("Saved source " + name + ". " + test.path("words").asString(""));
+            out().println("Saved source " + name + ". " + test.path("detail").asString(""));
             for (JsonNode warning : test.path("warnings")) out().println("Warning: " + warning.asString(""));
         }
         return test.path("reached").asBoolean(false) ? 0 : 1;

@@ -37,7 +37,7 @@ public final class TestMailCommand extends ServiceCommand {
         else
             for (JsonNode each : tried)
                 out().println(each.path("server").asString("") + ": "
-                        + each.path("words").asString(""));
+                        + each.path("detail").asString(""));
         return any ? 0 : 1;
     }
 }

@@ -10,7 +10,7 @@ import picocli.CommandLine.Command;
 public final class ApproveCommand extends CheckStateCommand {
     @Override
     String move() {
-        return "release";
+        return "approve";
     }
 
     @Override

@@ -53,7 +53,7 @@ public final class ChecksCommand extends ServiceCommand {
                     Words.state(copy.path("state")),
                     copy.path("rowsRead").asString(""),
                     copy.path("exceptions").asString(""),
-                    copy.path("news").asString(""),
+                    copy.path("updates").asString(""),
                     Words.addresses(copy.path("to")),
                     copy.path("reason").asString(""));
         }
@@ -70,7 +70,7 @@ public final class ChecksCommand extends ServiceCommand {
                     check.path("rowsRead").asString(""),
                     check.path("exceptions").asString(""),
                     check.path("unknownRows").asString(""),
-                    check.path("news").asString(""),
+                    check.path("updates").asString(""),
                     check.path("reason").asString(""));
         }
         return table;

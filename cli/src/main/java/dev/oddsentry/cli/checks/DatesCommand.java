@@ -97,9 +97,9 @@ public final class DatesCommand extends ServiceCommand {
         dates.path("warnings").forEach(warning -> err().println("Warning: " + warning.asString("") + "."));
         output.print(out(), dates, () -> table(dates), "No slots" + (after == null ? " to come." : " after that."));
         if (output.isTable()) {
-            err().println("Slots of: " + dates.path("words").asString("") + " ("
+            err().println("Slots of: " + dates.path("schedule").asString("") + " ("
                     + dates.path("zone").asString("") + ").");
-            if (dates.path("ends").asBoolean(false) && !dates.path("dates").isEmpty())
+            if (dates.path("ends").asBoolean(false) && !dates.path("slots").isEmpty())
                 err().println("The schedule ends here.");
         }
         return 0;
@@ -128,7 +128,7 @@ public final class DatesCommand extends ServiceCommand {
 
     private static Listing table(JsonNode dates) {
         var table = new Listing(List.of("Date", "Time", "Instant"));
-        for (JsonNode date : dates.path("dates")) {
+        for (JsonNode date : dates.path("slots")) {
             var local = OffsetDateTime.parse(date.path("local").asString(""));
             table.add(List.of(
                     DAY.format(local), TIME.format(local), date.path("slot").asString("")));

@@ -31,12 +31,12 @@ public final class ImportCalendarCommand extends ServiceCommand {
             defaultValue = "holidays from an iCalendar file",
             description = "Reason, stored with the revision.")
     @SuppressWarnings("NullAway.Init")
-    String remark;
+    String reason;
 
     @Override
     public Integer call() {
         JsonNode saved = api().postText(
-                        "/api/calendars/" + Api.part(name) + "/holidays.ics?remark=" + Api.part(remark),
+                        "/api/calendars/" + Api.part(name) + "/holidays.ics?reason=" + Api.part(reason),
                         read(file),
                         "text/calendar");
         out().println(

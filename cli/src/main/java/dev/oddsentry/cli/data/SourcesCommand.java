@@ -32,9 +32,9 @@ public final class SourcesCommand extends ServiceCommand {
                     source.path("name").asString(""),
                     source.path("jdbcUrl").asString(""),
                     source.path("username").asString(""),
-                    source.path("mostRows").asString(""),
+                    source.path("maxRows").asString(""),
                     source.path("timeLimitSeconds").asString(""),
-                    source.path("mostConnections").asString(""),
+                    source.path("maxConnections").asString(""),
                     source.path("closed").asString(""));
         }
         return table;

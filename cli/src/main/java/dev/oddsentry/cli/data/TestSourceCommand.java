@@ -26,7 +26,7 @@ public final class TestSourceCommand extends ServiceCommand {
         JsonNode tried = api().post("/api/sources/" + Api.part(source) + "/test", null);
         if (json) OutputOptions.printJson(out(), tried);
         else {
-            out().println(tried.path("words").asString(""));
+            out().println(tried.path("detail").asString(""));
             for (JsonNode warning : tried.path("warnings")) out().println("Warning: " + warning.asString(""));
         }
         return tried.path("reached").asBoolean(false) ? 0 : 1;

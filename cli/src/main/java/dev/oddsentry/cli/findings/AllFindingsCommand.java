@@ -56,7 +56,7 @@ public final class AllFindingsCommand extends ServiceCommand {
         var asked = new LinkedHashMap<String, @Nullable String>();
         asked.put("state", code(state));
         asked.put("severity", code(severity));
-        asked.put("marked", code(marked));
+        asked.put("handling", code(marked));
         asked.put("rule", rule);
         asked.put("q", find);
         String path = "/api/findings" + Api.query(asked);
@@ -78,7 +78,7 @@ public final class AllFindingsCommand extends ServiceCommand {
                     each.path("identity").asString(""),
                     Words.state(each.path("state")),
                     Words.time(each.path("openedAt")),
-                    Words.marks(each.path("marks")));
+                    Words.marks(each.path("handling")));
         return table;
     }
 }

@@ -72,8 +72,8 @@ public final class ExplainCommand extends ServiceCommand {
         key.forEach(value -> asked.add("key=" + Api.part(value)));
         if (copy.key() != null) asked.add("copy=" + Api.part(copy.key()));
         JsonNode told = to == null
-                ? api().get(rule.path("/story?" + String.join("&", asked)))
-                : api().get(rule.path("/told?to=" + Api.part(to) + "&on=" + (on == null ? LocalDate.now() : on)));
+                ? api().get(rule.path("/explanation?" + String.join("&", asked)))
+                : api().get(rule.path("/reported?to=" + Api.part(to) + "&on=" + (on == null ? LocalDate.now() : on)));
         if (json) out().println(told.toPrettyString());
         else (to == null ? StoryText.story(told) : StoryText.day(told)).forEach(out()::println);
         return 0;
@@ -84,9 +84,10 @@ public final class ExplainCommand extends ServiceCommand {
                 + summary.path("revision") + ", owner " + summary.path("owner").asString("") + ")");
         line("Exception", text.path("sentence").asString(""));
         line("Severity", severities(text.path("severity")));
-        if (text.path("hold").isString()) line("Open after", text.path("hold").asString());
-        if (text.path("misses").isString())
-            line("Clear after", text.path("misses").asString());
+        if (text.path("openAfter").isString())
+            line("Open after", text.path("openAfter").asString());
+        if (text.path("clearAfter").isString())
+            line("Clear after", text.path("clearAfter").asString());
         line("Reports", reports(text));
         if (text.path("fireSentence").isString())
             line("Fire only if", text.path("fireSentence").asString());

@@ -77,7 +77,7 @@ public final class FindingsCommand extends ServiceCommand {
                     Words.state(finding.path("state")),
                     Words.time(finding.path("openedAt")),
                     Words.time(finding.path("reportedAt")),
-                    Words.marks(finding.path("marks"))));
+                    Words.marks(finding.path("handling"))));
             if (copies) cells.addFirst(finding.path("copy").asString(""));
             list.path("columns").forEach(column -> {
                 JsonNode cell = finding.path("row").path(column.path("name").asString(""));

@@ -60,7 +60,7 @@ abstract class HandlingCommand extends ServiceCommand {
         body.put("note", note);
         body.put("until", until);
         body.put("withdraw", withdraw);
-        JsonNode marked = api().post(rule.path("/marks"), body);
+        JsonNode marked = api().post(rule.path("/handling"), body);
         if (json) OutputOptions.printJson(out(), marked);
         else
             out().println(String.join(", ", key)

@@ -31,8 +31,9 @@ public final class BlockedCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode bad =
-                right == null ? api().get("/api/bad-addresses") : api().delete("/api/bad-addresses/" + Api.part(right));
+        JsonNode bad = right == null
+                ? api().get("/api/blocked-addresses")
+                : api().delete("/api/blocked-addresses/" + Api.part(right));
         output.print(out(), bad, () -> table(bad), "No blocked addresses.");
         return 0;
     }
@@ -43,7 +44,7 @@ public final class BlockedCommand extends ServiceCommand {
             table.add(List.of(
                     each.path("address").asString(""),
                     Words.time(each.path("since")),
-                    each.path("words").asString(""),
+                    each.path("reason").asString(""),
                     each.path("message").asString("")));
         return table;
     }

@@ -80,12 +80,12 @@ public final class HoldMailCommand extends ServiceCommand {
         var body = new HashMap<String, @Nullable Object>();
         body.put("source", of.source);
         body.put("rule", of.rule);
-        body.put("why", why);
+        body.put("reason", why);
         return api().post("/api/holds", body);
     }
 
     private Integer end(long number, boolean throwAway) {
-        JsonNode ended = api().post("/api/holds/" + number + "/end?throwAway=" + throwAway, null);
+        JsonNode ended = api().post("/api/holds/" + number + "/end?discard=" + throwAway, null);
         int messages = ended.path("messages").asInt(0);
         String mails = messages == 1 ? "1 message" : messages + " messages";
         out().println("Hold " + number + " is ended; " + mails + (throwAway ? " discarded." : " released."));
@@ -103,7 +103,7 @@ public final class HoldMailCommand extends ServiceCommand {
             table.add(List.of(
                     hold.path("id").toString(),
                     of,
-                    hold.path("why").asString(""),
+                    hold.path("reason").asString(""),
                     hold.path("by").asString("the service"),
                     Words.time(hold.path("at")),
                     hold.path("messages").toString()));

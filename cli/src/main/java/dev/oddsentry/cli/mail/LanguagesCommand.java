@@ -51,16 +51,14 @@ public final class LanguagesCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode languages = setting == null ? api().get("/api/reader-languages") : set(setting);
+        JsonNode languages = setting == null ? api().get("/api/languages") : set(setting);
         output.print(out(), languages, () -> table(languages), "No recipient has a language of their own.");
         return 0;
     }
 
     private JsonNode set(Setting wanted) {
         String language = wanted.language.equals(OF_THE_RULE) ? null : wanted.language;
-        return api().put(
-                        "/api/reader-languages/" + Api.part(wanted.address),
-                        Collections.singletonMap("language", language));
+        return api().put("/api/languages/" + Api.part(wanted.address), Collections.singletonMap("language", language));
     }
 
     private static Listing table(JsonNode languages) {

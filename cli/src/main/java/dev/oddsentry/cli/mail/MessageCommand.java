@@ -77,14 +77,14 @@ public final class MessageCommand extends ServiceCommand {
         } else if (act.files != null) {
             saveFiles(act.files);
         } else if (act.cancel) {
-            int count = api().post(path + "/stop", null).path("count").asInt(0);
+            int count = api().post(path + "/cancel", null).path("count").asInt(0);
             out().println("Delivery cancelled for " + (count == 1 ? "1 recipient" : count + " recipients")
                     + ". The findings stay reported.");
         } else if (act.arrived) {
-            int count = api().post(path + "/arrived", null).path("count").asInt(0);
+            int count = api().post(path + "/confirm", null).path("count").asInt(0);
             out().println("Confirmed for " + (count == 1 ? "1 recipient" : count + " recipients") + ".");
         } else if (act.sendAgain) {
-            JsonNode sent = api().post(path + "/send-again", Map.of("to", to == null ? List.of() : to));
+            JsonNode sent = api().post(path + "/resend", Map.of("to", to == null ? List.of() : to));
             out().println("Resent as message " + sent.path("message").asString("") + ".");
         } else {
             int count = api().post(path + "/report-again", null).path("count").asInt(0);
@@ -121,7 +121,7 @@ public final class MessageCommand extends ServiceCommand {
                 + (message.path("held").asBoolean(false) ? ", held" : ""));
         for (JsonNode recipient : message.path("recipients"))
             out().println("To: " + recipient.path("address").asString("") + ", " + Words.state(recipient.path("state"))
-                    + recipient.path("words").asString("").transform(words -> words.isEmpty() ? "" : ": " + words));
+                    + recipient.path("detail").asString("").transform(words -> words.isEmpty() ? "" : ": " + words));
         for (String file : Words.texts(page.path("attachments"))) out().println("Attached: " + file);
         out().println();
         out().println(page.path("text").asString("").stripTrailing());

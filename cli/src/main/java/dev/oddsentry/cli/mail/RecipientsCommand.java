@@ -28,13 +28,14 @@ public final class RecipientsCommand extends ServiceCommand {
     @Override
     public Integer call() {
         if (address == null) {
-            JsonNode all = api().get("/api/readers");
+            JsonNode all = api().get("/api/recipients");
             output.print(out(), all, () -> everybody(all), "No recipients yet.");
             return 0;
         }
-        JsonNode one = api().get("/api/readers/" + Api.part(address));
-        if (one.path("bad").isString())
-            err().println("Nothing is sent to this address. " + one.path("bad").asString(""));
+        JsonNode one = api().get("/api/recipients/" + Api.part(address));
+        if (one.path("blocked").isString())
+            err().println("Nothing is sent to this address. "
+                    + one.path("blocked").asString(""));
         output.print(out(), one, () -> gets(one), address + " gets no messages.");
         return 0;
     }
@@ -47,7 +48,7 @@ public final class RecipientsCommand extends ServiceCommand {
                     each.path("rules").asString(""),
                     each.path("messages").asString(""),
                     Words.time(each.path("lastAt")),
-                    each.path("bad").asBoolean(false) ? "blocked" : "yes");
+                    each.path("blocked").asBoolean(false) ? "blocked" : "yes");
         return table;
     }
 
@@ -61,7 +62,7 @@ public final class RecipientsCommand extends ServiceCommand {
                     String.join("; ", Words.texts(each.path("how"))),
                     each.path("messages").asString(""),
                     Words.time(each.path("lastAt")),
-                    Words.time(each.path("leftAt")));
+                    Words.time(each.path("unsubscribedAt")));
         return table;
     }
 }

@@ -37,7 +37,7 @@ public final class UnsubscribedCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        String path = "/api/rules/" + Api.part(rule) + "/leavers";
+        String path = "/api/rules/" + Api.part(rule) + "/unsubscribed";
         JsonNode leavers = mailAgain == null ? api().get(path) : api().delete(path + "/" + Api.part(mailAgain));
         output.print(out(), leavers, () -> table(leavers), "Nobody has unsubscribed from " + rule + ".");
         return 0;
@@ -46,12 +46,12 @@ public final class UnsubscribedCommand extends ServiceCommand {
     private static Listing table(JsonNode leavers) {
         var table = new Listing(List.of("Address", "Unsubscribed", "Resubscribed", "By"));
         for (JsonNode each : leavers) {
-            boolean back = !each.path("returnedAt").isNull();
+            boolean back = !each.path("resubscribedAt").isNull();
             table.add(List.of(
                     each.path("address").asString(""),
-                    Words.time(each.path("leftAt")),
-                    back ? Words.time(each.path("returnedAt")) : "",
-                    back ? each.path("returnedBy").asString("the recipient") : ""));
+                    Words.time(each.path("unsubscribedAt")),
+                    back ? Words.time(each.path("resubscribedAt")) : "",
+                    back ? each.path("resubscribedBy").asString("the recipient") : ""));
         }
         return table;
     }

@@ -28,7 +28,7 @@ public final class ProblemText {
         boolean placed = place.isObject();
         String where =
                 file == null ? "" : file + (placed ? ":" + place.path("line") + ":" + place.path("column") : "") + ": ";
-        String kind = problem.path("weight").asString("error").equalsIgnoreCase("warning") ? "warning: " : "";
+        String kind = problem.path("weight").asString("").equals("WARNING") ? "warning: " : "";
         lines.add(where + kind + problem.path("message").asString(""));
         String suggestion = problem.path("suggestion").isString()
                 ? " did you mean \"" + problem.path("suggestion").asString("") + "\"?"

@@ -21,13 +21,13 @@ public final class StoryText {
         var lines = new ArrayList<String>();
         lines.add(story.path("identity").asString("") + " in "
                 + story.path("rule").asString("") + " (times in " + zone + ")");
-        lines.add("  " + story.path("why").asString(""));
-        for (JsonNode mark : story.path("now").path("marks")) lines.add("  " + mark(mark, zone));
+        lines.add("  " + story.path("reason").asString(""));
+        for (JsonNode mark : story.path("now").path("handling")) lines.add("  " + mark(mark, zone));
         lines.addAll(present(story.path("present")));
         if (!story.path("events").isEmpty()) lines.add("  Timeline:");
         for (JsonNode event : story.path("events"))
             lines.add("    " + time(event.path("at"), zone) + "  "
-                    + event.path("words").asString(""));
+                    + event.path("text").asString(""));
         return lines;
     }
 
@@ -92,11 +92,11 @@ public final class StoryText {
             }
         }
         if (day.path("messages").isEmpty()) lines.add("  Nothing was mailed to that address.");
-        for (JsonNode reason : day.path("notTold")) {
+        for (JsonNode reason : day.path("notReported")) {
             var named = Words.texts(reason.path("identities"));
             long more = reason.path("count").asLong(0) - Math.min(NAMED, named.size());
             lines.add("  Open but not in a message that day: "
-                    + reason.path("words").asString("") + ": "
+                    + reason.path("reason").asString("") + ": "
                     + String.join("; ", named.subList(0, Math.min(NAMED, named.size())))
                     + (more > 0 ? "; and " + more + " more" : ""));
         }

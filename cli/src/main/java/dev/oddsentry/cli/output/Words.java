@@ -126,7 +126,7 @@ public final class Words {
     /** A line for each way to count unknown rows, and for each warning. */
     public static List<String> advice(JsonNode seen) {
         var lines = new ArrayList<String>();
-        for (JsonNode offer : seen.path("offers")) {
+        for (JsonNode offer : seen.path("suggestions")) {
             boolean empty = offer.path("empty").asBoolean(false);
             lines.add("  To count the " + judged(offer.path("rows"), seen) + " where "
                     + offer.path("column").asString("") + " is " + (empty ? "empty" : "missing") + ", write: "
@@ -154,9 +154,9 @@ public final class Words {
         String rows = read + unknown(check);
         return switch (check.path("state").asString("")) {
             case "QUIET" -> "quiet: " + rows + ", nothing new.";
-            case "FIRED" -> "fired: " + rows + ", " + check.path("news") + " reported.";
+            case "FIRED" -> "fired: " + rows + ", " + check.path("updates") + " reported.";
             case "PARTLY_FAILED" ->
-                "partly failed: " + rows + ", " + check.path("news") + " reported. "
+                "partly failed: " + rows + ", " + check.path("updates") + " reported. "
                         + check.path("reason").asString("no reason recorded");
             case "INCOMPLETE" -> "incomplete: " + read + ". Could not be evaluated: " + notJudged(check) + ".";
             case "RUNNING" ->
@@ -171,14 +171,14 @@ public final class Words {
     /** {@code Terna, Skua: still learning usual(fuel, 8), 3 of 8; Lomvi: miles is missing; and 4 more}. */
     public static String notJudged(JsonNode seen) {
         var byReason = new LinkedHashMap<String, List<String>>();
-        for (JsonNode each : seen.path("notJudgedGroups")) {
+        for (JsonNode each : seen.path("unevaluatedGroups")) {
             byReason.computeIfAbsent(each.path("reason").asString(""), _ -> new ArrayList<>())
                     .add(each.path("group").asString(""));
         }
         var words = new ArrayList<String>();
         byReason.forEach((reason, groups) -> words.add(String.join(", ", groups) + ": " + reason));
-        long more =
-                seen.path("notJudged").asLong(0) - seen.path("notJudgedGroups").size();
+        long more = seen.path("unevaluated").asLong(0)
+                - seen.path("unevaluatedGroups").size();
         if (more > 0) words.add("and " + more + " more");
         return String.join("; ", words);
     }

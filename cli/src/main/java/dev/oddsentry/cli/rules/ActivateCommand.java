@@ -30,7 +30,7 @@ public final class ActivateCommand extends RuleStateCommand {
     String query() {
         return report == null
                 ? ""
-                : "?tell="
+                : "?report="
                         + switch (report) {
                             case updates -> "NEW";
                             case open -> "OPEN";

@@ -85,7 +85,7 @@ public final class BulkCommand extends ServiceCommand {
             defaultValue = "",
             description = "Reason, stored with the revisions.")
     @SuppressWarnings("NullAway.Init")
-    String remark;
+    String reason;
 
     @Option(names = "--apply", description = "Make the changes; otherwise they are only listed.")
     boolean really;
@@ -100,13 +100,13 @@ public final class BulkCommand extends ServiceCommand {
             throw new ParameterException(
                     spec().commandLine(), "No rules selected. Name them, or use --label or --owned-by.");
         var body = new LinkedHashMap<String, Object>();
-        body.put("act", act.name().toUpperCase(Locale.ROOT));
+        body.put("action", act.name().toUpperCase(Locale.ROOT));
         body.put("rules", chosen);
         if (owner != null) body.put("owner", owner);
         body.put("add", add);
         body.put("remove", remove);
-        body.put("remark", remark);
-        JsonNode done = api().post("/api/rule-acts?really=" + really, body);
+        body.put("reason", reason);
+        JsonNode done = api().post("/api/bulk-actions?apply=" + really, body);
         boolean all = true;
         for (JsonNode each : done) all &= each.path("refused").isNull();
         if (json) {
@@ -116,7 +116,7 @@ public final class BulkCommand extends ServiceCommand {
         for (JsonNode each : done) {
             String rule = each.path("rule").asString("");
             if (each.path("refused").isNull())
-                out().println("  " + rule + ": " + each.path("words").asString(""));
+                out().println("  " + rule + ": " + each.path("result").asString(""));
             else
                 err().println("  " + rule + " is not changed: "
                         + each.path("refused").asString(""));

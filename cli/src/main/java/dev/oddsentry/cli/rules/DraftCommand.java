@@ -66,10 +66,10 @@ public final class DraftCommand extends ServiceCommand {
             defaultValue = "",
             description = "Reason, stored with the revision.")
     @SuppressWarnings("NullAway.Init")
-    String remark;
+    String reason;
 
     @Option(names = "--treat-as-known", description = "Treat what the changed rule finds as known; it is not reported.")
-    boolean asKnown;
+    boolean treatAsKnown;
 
     @Option(names = "--json", description = "The draft as JSON.")
     boolean json;
@@ -79,11 +79,12 @@ public final class DraftCommand extends ServiceCommand {
         if (act != null && act.file != null) return lay(act.file);
         if (act != null && act.switchTo) {
             JsonNode saved = api().post(
-                            rule.path("/draft/switch?remark=" + Api.part(remark) + (asKnown ? "&asKnown=true" : "")),
+                            rule.path("/draft/apply?reason=" + Api.part(reason)
+                                    + (treatAsKnown ? "&treatAsKnown=true" : "")),
                             null);
             out().println("The draft changes of " + rule.name() + " are applied, as revision " + saved.path("revision")
                     + ".");
-            PushCommand.effect(saved.path("effect").asString(""), asKnown).ifPresent(out()::println);
+            PushCommand.effect(saved.path("effect").asString(""), treatAsKnown).ifPresent(out()::println);
             return 0;
         }
         if (act != null && act.discard) {
@@ -98,7 +99,7 @@ public final class DraftCommand extends ServiceCommand {
     private Integer lay(Path file) {
         String text = read(file);
         try {
-            String seen = Api.query(Collections.singletonMap("seen", over == null ? null : over.toString()));
+            String seen = Api.query(Collections.singletonMap("version", over == null ? null : over.toString()));
             tell(api().putText(rule.path("/draft" + seen), text));
             return 0;
         } catch (ApiException refused) {
@@ -125,7 +126,7 @@ public final class DraftCommand extends ServiceCommand {
         var lines = Differences.lines(saved, draft.path("document"));
         lines.forEach(line -> out().println("  " + line));
         if (lines.isEmpty()) out().println("  It is the same as the rule.");
-        PushCommand.effect(draft.path("effect").asString(""), asKnown)
+        PushCommand.effect(draft.path("effect").asString(""), treatAsKnown)
                 .ifPresent(words -> out().println("When applied:" + words.replaceFirst("^ +", " ")));
         out().println("odd preview " + rule.name() + " --draft FILE compares what it finds with what the rule finds.");
     }

@@ -35,7 +35,7 @@ public final class ImportThresholdCommand extends ServiceCommand {
 
     @Option(names = "--reason", required = true, paramLabel = "WHY", description = "Reason, stored with the values.")
     @SuppressWarnings("NullAway.Init")
-    String remark;
+    String reason;
 
     @Option(names = "--json", description = "The service's answer as JSON.")
     boolean json;
@@ -46,7 +46,7 @@ public final class ImportThresholdCommand extends ServiceCommand {
         JsonNode imported;
         try {
             imported = api().postText(
-                            "/api/thresholds/" + Api.part(name) + "/values.csv?remark=" + Api.part(remark),
+                            "/api/thresholds/" + Api.part(name) + "/values.csv?reason=" + Api.part(reason),
                             text,
                             "text/csv");
         } catch (ApiException refused) {

@@ -38,10 +38,10 @@ public final class PushCommand extends ServiceCommand {
             defaultValue = "",
             description = "Reason, stored with the revision.")
     @SuppressWarnings("NullAway.Init")
-    String remark;
+    String reason;
 
     @Option(names = "--treat-as-known", description = "Treat what the edited rules find as known; it is not reported.")
-    boolean asKnown;
+    boolean treatAsKnown;
 
     @Option(names = "--force", description = "Overwrite what someone else saved since you pulled these files.")
     boolean force;
@@ -59,8 +59,8 @@ public final class PushCommand extends ServiceCommand {
             try {
                 Integer seen = force ? null : pulled.get(key);
                 JsonNode saved = api.putText(
-                        "/api/definitions?remark=" + Api.part(remark) + (asKnown ? "&asKnown=true" : "")
-                                + (seen == null ? "" : "&seen=" + seen),
+                        "/api/definitions?reason=" + Api.part(reason) + (treatAsKnown ? "&treatAsKnown=true" : "")
+                                + (seen == null ? "" : "&revision=" + seen),
                         text);
                 tell(file, text, saved);
                 if (pulled.containsKey(key)) {
@@ -85,8 +85,8 @@ public final class PushCommand extends ServiceCommand {
     }
 
     /** What the edit does to what the rule remembers. */
-    static Optional<String> effect(String effect, boolean asKnown) {
-        String found = asKnown ? "what it finds is treated as known" : "what it finds is reported";
+    static Optional<String> effect(String effect, boolean treatAsKnown) {
+        String found = treatAsKnown ? "what it finds is treated as known" : "what it finds is reported";
         return switch (effect) {
             case "RE_BASE" ->
                 Optional.of(
@@ -128,7 +128,7 @@ public final class PushCommand extends ServiceCommand {
                         changed
                                 ? "Saved " + what + " as revision " + saved.path("revision") + "."
                                 : what + " is unchanged at revision " + saved.path("revision") + ".");
-        effect(saved.path("effect").asString(""), asKnown).ifPresent(err()::println);
+        effect(saved.path("effect").asString(""), treatAsKnown).ifPresent(err()::println);
         added(saved).forEach(err()::println);
     }
 }

@@ -48,25 +48,25 @@ public final class RevisionsCommand extends ServiceCommand {
             defaultValue = "",
             description = "Reason, stored with the revision.")
     @SuppressWarnings("NullAway.Init")
-    String remark;
+    String reason;
 
     @Option(names = "--treat-as-known", description = "Treat what the next check finds as known; it is not reported.")
-    boolean asKnown;
+    boolean treatAsKnown;
 
     @Override
     public Integer call() {
         String path = "/api/definitions/" + Api.part(kind) + "/" + Api.part(name) + "/revisions";
         if (backTo != null) {
             JsonNode saved = api().post(
-                            path + "/" + backTo + "/restore?remark=" + Api.part(remark)
-                                    + (asKnown ? "&asKnown=true" : ""),
+                            path + "/" + backTo + "/restore?reason=" + Api.part(reason)
+                                    + (treatAsKnown ? "&treatAsKnown=true" : ""),
                             null);
             err().println(
                             saved.path("changed").asBoolean(false)
                                     ? "Restored revision " + backTo + " of " + name + " as revision "
                                             + saved.path("revision") + "."
                                     : name + " is already the same as revision " + backTo + ".");
-            PushCommand.effect(saved.path("effect").asString(""), asKnown).ifPresent(err()::println);
+            PushCommand.effect(saved.path("effect").asString(""), treatAsKnown).ifPresent(err()::println);
         }
         JsonNode all = api().get(path);
         output.print(out(), all, () -> table(all), "No revisions.");
@@ -80,7 +80,7 @@ public final class RevisionsCommand extends ServiceCommand {
                     each.path("revision").asString(""),
                     Words.time(each.path("at")),
                     each.path("author").asString(""),
-                    each.path("remark").asString(""));
+                    each.path("reason").asString(""));
         return table;
     }
 }

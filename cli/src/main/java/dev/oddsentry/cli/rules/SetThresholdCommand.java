@@ -53,10 +53,10 @@ public final class SetThresholdCommand extends ServiceCommand {
 
     @Option(names = "--reason", paramLabel = "WHY", description = "Reason, stored with the value.")
     @Nullable
-    String remark;
+    String reason;
 
     @Option(names = "--treat-as-known", description = "Treat what the value finds now as known; it is not reported.")
-    boolean asKnown;
+    boolean treatAsKnown;
 
     @Option(names = "--remove", description = "Remove the value of this key and date.")
     boolean takeBack;
@@ -68,7 +68,7 @@ public final class SetThresholdCommand extends ServiceCommand {
     public Integer call() {
         if ((number == null) != takeBack)
             throw new ParameterException(spec().commandLine(), "Give either a value or --remove.");
-        if (!effect && remark == null)
+        if (!effect && reason == null)
             throw new ParameterException(
                     spec().commandLine(), "Give a reason with --reason, or use --effect to change nothing.");
         var body = new LinkedHashMap<String, @Nullable Object>();
@@ -79,8 +79,8 @@ public final class SetThresholdCommand extends ServiceCommand {
             output.print(out(), effects, () -> effects(effects), "No rule uses the threshold " + name + ".");
             return 0;
         }
-        body.put("remark", remark);
-        body.put("asKnown", asKnown);
+        body.put("reason", reason);
+        body.put("treatAsKnown", treatAsKnown);
         JsonNode page = api().post(path + "/values", body);
         if (output.isJson()) OutputOptions.printJson(out(), page);
         else out().println(said() + ".");

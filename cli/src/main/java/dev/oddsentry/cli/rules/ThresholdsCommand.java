@@ -88,7 +88,7 @@ public final class ThresholdsCommand extends ServiceCommand {
                     forWhom(given),
                     given.path("from").asString("always"),
                     given.path("number").isNumber() ? given.path("number").asString("") : "removed",
-                    given.path("remark").asString("")));
+                    given.path("reason").asString("")));
         }
         return table;
     }

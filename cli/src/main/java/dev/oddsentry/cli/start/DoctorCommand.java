@@ -100,7 +100,7 @@ public final class DoctorCommand extends ServiceCommand {
         for (JsonNode source : sources) {
             String name = source.path("name").asString("");
             JsonNode tried = api.post("/api/sources/" + Api.part(name) + "/test", null);
-            String words = tried.path("words").asString("");
+            String words = tried.path("detail").asString("");
             if (tried.path("reached").asBoolean(false)) {
                 if (tried.path("warnings").isEmpty()) good("source " + name, words);
                 for (JsonNode warning : tried.path("warnings"))
@@ -123,7 +123,7 @@ public final class DoctorCommand extends ServiceCommand {
         try {
             for (JsonNode each : api.post("/api/mail/test", null)) {
                 String name = "mail server " + each.path("server").asString("");
-                String words = each.path("words").asString("");
+                String words = each.path("detail").asString("");
                 if (each.path("reached").asBoolean(false)) good(name, words);
                 else
                     bad(
@@ -165,7 +165,7 @@ public final class DoctorCommand extends ServiceCommand {
         var each = seen.addObject()
                 .put("what", what)
                 .put("well", sign.equals("✓") ? "yes" : sign.equals("✕") ? "no" : "unknown")
-                .put("words", words);
+                .put("detail", words);
         if (advice != null) each.put("advice", advice);
         if (json) return;
         out().println(sign + " " + what + ": " + words);

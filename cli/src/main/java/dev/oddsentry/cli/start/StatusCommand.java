@@ -38,14 +38,14 @@ public final class StatusCommand extends ServiceCommand {
         out().println("Node " + status.path("node").asString("") + ", "
                 + Words.count(status.path("activeRules"), "active rule") + ".");
         out().println("  Checks: " + status.path("running") + " running, " + status.path("due") + " due"
-                + (status.path("latestSeconds").asLong(0) > 0
-                        ? ", the latest " + status.path("latestSeconds") + " s late"
+                + (status.path("highestLatenessSeconds").asLong(0) > 0
+                        ? ", the latest " + status.path("highestLatenessSeconds") + " s late"
                         : "")
-                + "; last ended " + Words.time(status.path("latestFinished")) + ".");
+                + "; last ended " + Words.time(status.path("lastFinished")) + ".");
         out().println("  Last day: " + (outcomes.isEmpty() ? "no check" : String.join(", ", outcomes)) + ".");
-        out().println("  Mail: " + Words.count(status.path("waitingMessages"), "message") + " queued"
-                + (status.path("waitingMessages").asInt(0) > 0
-                        ? ", the oldest for " + status.path("oldestWaitingSeconds") + " s"
+        out().println("  Mail: " + Words.count(status.path("queuedMessages"), "message") + " queued"
+                + (status.path("queuedMessages").asInt(0) > 0
+                        ? ", the oldest for " + status.path("oldestQueuedSeconds") + " s"
                         : "")
                 + ".");
         if (status.path("problems").isEmpty()) out().println("No problems.");

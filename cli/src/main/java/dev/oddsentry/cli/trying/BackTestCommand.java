@@ -132,10 +132,10 @@ public final class BackTestCommand extends ServiceCommand {
             table.add(
                     variant(variant),
                     variant.path("checks").asString(""),
-                    variant.path("mails").asString(""),
-                    variant.path("news").asString(""),
-                    variant.path("mostExceptions").asString(""),
-                    variant.path("notJudged").asString(""));
+                    variant.path("messages").asString(""),
+                    variant.path("updates").asString(""),
+                    variant.path("highestExceptions").asString(""),
+                    variant.path("unevaluated").asString(""));
         }
         return table;
     }
@@ -149,8 +149,8 @@ public final class BackTestCommand extends ServiceCommand {
                         Words.time(slot.path("slot")),
                         slot.path("exceptions").asString(""),
                         slot.path("critical").asString(""),
-                        slot.path("news").asString(""),
-                        slot.path("notJudged").asString(""));
+                        slot.path("updates").asString(""),
+                        slot.path("unevaluated").asString(""));
             }
         }
         return table;

@@ -54,7 +54,7 @@ public final class MeasurementsCommand extends ServiceCommand {
     @Override
     public Integer call() {
         if (fillDays != null) {
-            JsonNode asked = api().post(rule.path("/history/fill"), asked(fillDays));
+            JsonNode asked = api().post(rule.path("/measurements/backfill"), asked(fillDays));
             JsonNode work = new BackgroundWork(api(), err()).await(asked);
             if (!work.path("state").asString("").equals("DONE")) {
                 err().println("The backfill " + Words.state(work.path("state")) + ": "
@@ -63,10 +63,10 @@ public final class MeasurementsCommand extends ServiceCommand {
             }
         }
         if (join) {
-            JsonNode joined = api().post(rule.path("/history/join"), null);
+            JsonNode joined = api().post(rule.path("/measurements/keep"), null);
             err().println(joined.path("moved") + " measurements kept.");
         }
-        JsonNode all = api().get(rule.path("/history"));
+        JsonNode all = api().get(rule.path("/measurements"));
         output.print(
                 out(),
                 all,
@@ -87,7 +87,7 @@ public final class MeasurementsCommand extends ServiceCommand {
         for (JsonNode series : all) {
             JsonNode last = series.path("points").path(series.path("points").size() - 1);
             table.add(
-                    series.path("measured").asString(""),
+                    series.path("measure").asString(""),
                     series.path("group").asString(""),
                     series.path("total").asString(""),
                     Words.time(last.path("slot")),
@@ -101,11 +101,11 @@ public final class MeasurementsCommand extends ServiceCommand {
         for (JsonNode series : all) {
             for (JsonNode point : series.path("points")) {
                 table.add(
-                        series.path("measured").asString(""),
+                        series.path("measure").asString(""),
                         series.path("group").asString(""),
                         point.path("slot").asString(""),
                         point.path("value").asString(""),
-                        point.path("filledIn").asBoolean(false) ? "backfilled" : "measured");
+                        point.path("backfilled").asBoolean(false) ? "backfilled" : "measured");
             }
         }
         return table;

@@ -103,15 +103,15 @@ public final class PreviewCommand extends ServiceCommand {
         out.println(Words.count(seen.path("rowsRead"), "row") + " read in " + seen.path("tookMillis") + " ms; "
                 + Words.count(seen.path("exceptions"), "exception") + " (" + Words.severities(seen.path("bySeverity"))
                 + "); a check now would report " + seen.path("wouldReport") + ".");
-        for (JsonNode hearer : seen.path("hearers")) {
+        for (JsonNode hearer : seen.path("audiences")) {
             if (hearer.path("split").isString())
-                out.println("  " + hearer.path("told") + " of "
+                out.println("  " + hearer.path("findings") + " of "
                         + hearer.path("split").asString("").replaceFirst("^$", "no value") + " to "
                         + String.join(", ", Words.texts(hearer.path("to"))));
         }
         Words.parts(seen).forEach(out::println);
         Words.advice(seen).forEach(out::println);
-        if (seen.path("notJudged").asLong(0) > 0) {
+        if (seen.path("unevaluated").asLong(0) > 0) {
             out.println("  Could not be evaluated: " + Words.notJudged(seen) + ".");
         } else if (seen.path("unknownRows").asLong(0) > 0) {
             out.println("  " + Words.count(seen.path("unknownRows"), "row") + " unknown (value missing).");
@@ -145,7 +145,7 @@ public final class PreviewCommand extends ServiceCommand {
         var table = new Listing(headings);
         for (JsonNode row : seen.path("rows")) {
             var cells = new ArrayList<>(
-                    List.of(Words.severity(row.path("severity")), Listing.joined(Words.texts(row.path("news")))));
+                    List.of(Words.severity(row.path("severity")), Listing.joined(Words.texts(row.path("updates")))));
             row.path("cells").forEach(cell -> cells.add(cell(cell)));
             table.add(cells);
         }
@@ -154,6 +154,6 @@ public final class PreviewCommand extends ServiceCommand {
 
     private static String cell(JsonNode cell) {
         String text = cell.path("text").isString() ? cell.path("text").asString() : "missing";
-        return cell.path("marked").asBoolean(false) ? "[" + text + "]" : text;
+        return cell.path("highlighted").asBoolean(false) ? "[" + text + "]" : text;
     }
 }

@@ -55,10 +55,10 @@ class OutputTest {
             delimiter = '|',
             value = {
                 "{'state':'QUIET','rowsRead':7,'exceptions':2,'unknownRows':1} | quiet: 7 rows read, 2 exceptions, 1 unknown (value missing), nothing new.",
-                "{'state':'FIRED','rowsRead':7,'exceptions':2,'news':2} | fired: 7 rows read, 2 exceptions, 2 reported.",
-                "{'state':'PARTLY_FAILED','rowsRead':7,'exceptions':2,'news':1,'reason':'no answer'} | partly failed: 7 rows read, 2 exceptions, 1 reported. no answer",
+                "{'state':'FIRED','rowsRead':7,'exceptions':2,'updates':2} | fired: 7 rows read, 2 exceptions, 2 reported.",
+                "{'state':'PARTLY_FAILED','rowsRead':7,'exceptions':2,'updates':1,'reason':'no answer'} | partly failed: 7 rows read, 2 exceptions, 1 reported. no answer",
                 "{'state':'QUIET','rowsRead':1,'exceptions':1} | quiet: 1 row read, 1 exception, nothing new.",
-                "{'state':'INCOMPLETE','rowsRead':3,'exceptions':0,'unknownRows':4,'notJudged':5,'notJudgedGroups':[{'group':'Terna','reason':'miles is missing'},{'group':'Skua','reason':'still learning usual(fuel, 8), 3 of 8'},{'group':'Lomvi','reason':'miles is missing'}]} | incomplete: 3 rows read, 0 exceptions. Could not be evaluated: Terna, Lomvi: miles is missing; Skua: still learning usual(fuel, 8), 3 of 8; and 2 more.",
+                "{'state':'INCOMPLETE','rowsRead':3,'exceptions':0,'unknownRows':4,'unevaluated':5,'unevaluatedGroups':[{'group':'Terna','reason':'miles is missing'},{'group':'Skua','reason':'still learning usual(fuel, 8), 3 of 8'},{'group':'Lomvi','reason':'miles is missing'}]} | incomplete: 3 rows read, 0 exceptions. Could not be evaluated: Terna, Lomvi: miles is missing; Skua: still learning usual(fuel, 8), 3 of 8; and 2 more.",
                 "{'state':'RUNNING'} | still running.",
             })
     void aCheckIsToldInOneSentence(String check, String words) {
@@ -68,7 +68,7 @@ class OutputTest {
     @Test
     void aProblemShowsItsLineWithAMarkAndTheNearestName() {
         var problem = JSON.readTree(
-                "{\"weight\":\"error\",\"message\":\"unknown column\",\"suggestion\":\"reason\",\"place\":{\"line\":2,\"column\":3,\"length\":6}}");
+                "{\"weight\":\"ERROR\",\"message\":\"unknown column\",\"suggestion\":\"reason\",\"place\":{\"line\":2,\"column\":3,\"length\":6}}");
         assertThat(ProblemText.lines(problem, "r.yaml", "a\nb resaon\n"))
                 .isEqualTo(List.of("r.yaml:2:3: unknown column", "    b resaon", "      ^ did you mean \"reason\"?"));
         assertThat(ProblemText.lines(problem, null, null))
@@ -79,7 +79,7 @@ class OutputTest {
     void partsCountGroupsWhereGroupsAreJudged() {
         var seen = JSON.readTree("""
                 {"parts": [{"text": "sum(litres) > 900", "rowsLeft": 1, "unknown": {"litres": 2}}],
-                 "offers": [{"column": "litres", "rows": 2, "condition": "sum(litres) > 900 or litres is null"}],
+                 "suggestions": [{"column": "litres", "rows": 2, "condition": "sum(litres) > 900 or litres is null"}],
                  "warnings": [{"message": "this never holds", "suggestion": "litre"}], "grouped": true}""");
         assertThat(Words.parts(seen))
                 .containsExactly(

@@ -33,7 +33,7 @@ public final class Completion {
     private final Scope scope;
     private final List<Token> tokens;
     private final String prefix;
-    private final List<Option> options = new ArrayList<>();
+    private final List<CompletionOption> options = new ArrayList<>();
 
     private Completion(Scope scope, List<Token> tokens, String prefix) {
         this.scope = scope;
@@ -42,17 +42,17 @@ public final class Completion {
     }
 
     /** @param kind column, measure, function, aggregate, history, threshold, word or window */
-    public record Option(String text, String kind, String detail) {}
+    public record CompletionOption(String text, String kind, String detail) {}
 
     /** @param from where what is being written starts; the options replace it up to {@code to} */
-    public record Options(int from, int to, List<Option> options) {}
+    public record CompletionOptions(int from, int to, List<CompletionOption> options) {}
 
     /** @param offset in UTF-16 units; what stands after it is not looked at */
-    public static Options at(String text, int offset, Columns columns, Thresholds thresholds) {
+    public static CompletionOptions at(String text, int offset, Columns columns, Thresholds thresholds) {
         return at(text, offset, Scope.ofRows(columns, thresholds));
     }
 
-    static Options at(String text, int offset, Scope scope) {
+    static CompletionOptions at(String text, int offset, Scope scope) {
         String before = text.substring(0, Math.clamp(offset, 0, text.length()));
         int start = startOfWord(before);
         var quoted = openQuote(before);
@@ -61,11 +61,11 @@ public final class Completion {
         try {
             tokens = Lexer.tokens(before.substring(0, start));
         } catch (ConditionSyntaxException unreadable) {
-            return new Options(start, before.length(), List.of());
+            return new CompletionOptions(start, before.length(), List.of());
         }
         var completion = new Completion(scope, tokens, before.substring(start));
         completion.collect();
-        return new Options(start, before.length(), completion.options);
+        return new CompletionOptions(start, before.length(), completion.options);
     }
 
     private static int startOfWord(String before) {
@@ -80,21 +80,21 @@ public final class Completion {
 
     /** A text in quotes that is being written: a threshold's name, if it is one. */
     private record OpenQuote(int start) {
-        Options options(String before, Scope scope) {
+        CompletionOptions options(String before, Scope scope) {
             String head = before.substring(0, start - 1).stripTrailing();
             boolean names = head.endsWith("(")
                     && head.substring(0, head.length() - 1)
                             .stripTrailing()
                             .toLowerCase(Locale.ROOT)
                             .endsWith(CallParser.THRESHOLD);
-            if (!names) return new Options(before.length(), before.length(), List.of());
+            if (!names) return new CompletionOptions(before.length(), before.length(), List.of());
             String written = before.substring(start);
             var options = scope.thresholds().byName().values().stream()
                     .filter(table -> table.name().startsWith(written))
-                    .map(table -> new Option(table.name(), "threshold", table.title()))
-                    .sorted(Comparator.comparing(Option::text))
+                    .map(table -> new CompletionOption(table.name(), "threshold", table.title()))
+                    .sorted(Comparator.comparing(CompletionOption::text))
                     .toList();
-            return new Options(start, before.length(), options);
+            return new CompletionOptions(start, before.length(), options);
         }
     }
 
@@ -236,6 +236,6 @@ public final class Completion {
 
     private void offer(String text, String kind, String detail) {
         String bare = text.startsWith("\"") ? text.substring(1) : text;
-        if (bare.toLowerCase(Locale.ROOT).startsWith(prefix)) options.add(new Option(text, kind, detail));
+        if (bare.toLowerCase(Locale.ROOT).startsWith(prefix)) options.add(new CompletionOption(text, kind, detail));
     }
 }

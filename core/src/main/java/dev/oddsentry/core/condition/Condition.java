@@ -65,7 +65,7 @@ public final class Condition {
         }
         var checker = new TypeChecker(scope, places);
         var types = checker.checkCondition(tree);
-        boolean refused = checker.problems().stream().anyMatch(Problem::isError);
+        boolean refused = checker.problems().stream().anyMatch(Problem::stopsSave);
         if (refused) return new Reading(null, checker.problems());
         preparation.prepare(tree, places, types);
         var problems = new ArrayList<>(checker.problems());

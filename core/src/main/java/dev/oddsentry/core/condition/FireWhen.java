@@ -42,7 +42,7 @@ public final class FireWhen {
         }
         var checker = new TypeChecker(Scope.ofCheck(), places);
         var types = checker.checkCondition(tree);
-        if (checker.problems().stream().anyMatch(Problem::isError)) return new Result(null, checker.problems());
+        if (checker.problems().stream().anyMatch(Problem::stopsSave)) return new Result(null, checker.problems());
         var counts = new ArrayList<Expression.Call>();
         Trees.nodes(tree).forEach(node -> {
             if (node instanceof Expression.Call call && isCount(call) && !counts.contains(call)) counts.add(call);
@@ -59,7 +59,7 @@ public final class FireWhen {
     }
 
     /** What may come next in such a condition. */
-    public static Completion.Options complete(String text, int offset) {
+    public static Completion.CompletionOptions complete(String text, int offset) {
         return Completion.at(text, offset, Scope.ofCheck());
     }
 

@@ -75,7 +75,7 @@ public final class Grouping {
         }
         var checker = new TypeChecker(scope(), places);
         var types = checker.checkMeasure(tree);
-        if (checker.problems().stream().anyMatch(Problem::isError)) return checker.problems();
+        if (checker.problems().stream().anyMatch(Problem::stopsSave)) return checker.problems();
         var read = new Read(tree, places, types);
         prepare(tree, read);
         measures.put(name, tree);
@@ -97,7 +97,7 @@ public final class Grouping {
     }
 
     /** What may come next in a condition on the group. */
-    public Completion.Options complete(String text, int offset) {
+    public Completion.CompletionOptions complete(String text, int offset) {
         return Completion.at(text, offset, scope());
     }
 

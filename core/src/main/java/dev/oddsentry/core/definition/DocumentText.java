@@ -149,7 +149,7 @@ final class DocumentText {
     }
 
     boolean isRefused() {
-        return problems.stream().anyMatch(Problem::isError);
+        return problems.stream().anyMatch(Problem::stopsSave);
     }
 
     FieldPlaces places() {

@@ -57,7 +57,7 @@ final class RuleReader {
 
     private static String fireWhen(String text) {
         var problems = FireWhen.read(text).problems();
-        if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
+        if (problems.stream().anyMatch(Problem::stopsSave)) throw new InvalidDefinitionException(problems);
         return text;
     }
 

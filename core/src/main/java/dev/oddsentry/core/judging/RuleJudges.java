@@ -86,13 +86,13 @@ public final class RuleJudges {
         reader.layout(rule.delivery().layout(), columns);
         var split = rule.delivery().split();
         int[] splitBy = reader.columns("delivery.split_by", split == null ? List.of() : List.of(split.by()), columns);
-        if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
+        if (problems.stream().anyMatch(Problem::stopsSave)) throw new InvalidDefinitionException(problems);
         int[] decided = watched.length > 0 ? watched : usuallyWatched(rule, columns, exceptions, bands);
         reader.refuseChangedWithoutWatch(
                 rule,
                 decided,
                 grouping == null ? key : IntStream.range(0, per.length).toArray());
-        if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
+        if (problems.stream().anyMatch(Problem::stopsSave)) throw new InvalidDefinitionException(problems);
         // With another value of the split's column a finding is another audience's, so that column is watched in any
         // case.
         int[] watch = IntStream.concat(IntStream.of(decided), IntStream.of(splitBy))

@@ -39,7 +39,7 @@ public record Problem(
         return new Problem(weight, message, newField, newPlace, suggestion);
     }
 
-    public boolean isError() {
+    public boolean stopsSave() {
         return weight == Weight.ERROR;
     }
 }

@@ -17,7 +17,7 @@ class CompletionTest {
 
     private static List<String> offered(String text) {
         return Completion.at(text, text.length(), Sailings.COLUMNS, THRESHOLDS).options().stream()
-                .map(Completion.Option::text)
+                .map(Completion.CompletionOption::text)
                 .toList();
     }
 
@@ -55,7 +55,7 @@ class CompletionTest {
         var options = Completion.at("r", 1, Sailings.COLUMNS, THRESHOLDS);
         assertThat(options.from()).isZero();
         assertThat(options.options())
-                .contains(new Completion.Option("reason", "column", "a text"))
+                .contains(new Completion.CompletionOption("reason", "column", "a text"))
                 .anySatisfy(option -> {
                     assertThat(option.text()).isEqualTo("round(");
                     assertThat(option.detail()).startsWith("round(number) or round(number, number): to the nearest");
@@ -67,10 +67,12 @@ class CompletionTest {
         var grouping = new Grouping(Sailings.COLUMNS, new int[] {3}, THRESHOLDS);
         grouping.measure("late", "sum(delay_min)");
         var outside = grouping.complete("", 0).options();
-        assertThat(outside).extracting(Completion.Option::text).contains("late", "status", "usual(", "share(");
-        assertThat(outside).extracting(Completion.Option::text).doesNotContain("delay_min");
+        assertThat(outside)
+                .extracting(Completion.CompletionOption::text)
+                .contains("late", "status", "usual(", "share(");
+        assertThat(outside).extracting(Completion.CompletionOption::text).doesNotContain("delay_min");
         assertThat(grouping.complete("sum(d", 5).options())
-                .extracting(Completion.Option::text)
+                .extracting(Completion.CompletionOption::text)
                 .contains("delay_min");
     }
 

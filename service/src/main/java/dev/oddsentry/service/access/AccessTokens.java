@@ -35,10 +35,10 @@ public class AccessTokens {
     }
 
     /** @param token shown to its owner this once */
-    public record Issued(String token, Instant expiresAt) {}
+    public record IssuedToken(String token, Instant expiresAt) {}
 
     @Transactional
-    public Issued issue(Person person, String name) {
+    public IssuedToken issue(Person person, String name) {
         Instant now = clock.instant();
         db.deleteFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.EXPIRES_AT.le(now)).execute();
         var bits = new byte[32];
@@ -52,7 +52,7 @@ public class AccessTokens {
                 .set(ACCESS_TOKEN.CREATED_AT, now)
                 .set(ACCESS_TOKEN.EXPIRES_AT, now.plus(LIFETIME))
                 .execute();
-        return new Issued(token, now.plus(LIFETIME));
+        return new IssuedToken(token, now.plus(LIFETIME));
     }
 
     public Optional<Person> ownerOf(String token) {

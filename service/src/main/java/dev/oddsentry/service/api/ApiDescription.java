@@ -18,29 +18,35 @@ import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.ResourceBundle;
 import java.util.Set;
 import java.util.TreeMap;
-import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.customizers.GlobalOpenApiCustomizer;
 import org.springdoc.core.customizers.GlobalOperationCustomizer;
 import org.springframework.stereotype.Component;
+import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.method.HandlerMethod;
+import org.springframework.web.servlet.mvc.method.annotation.SseEmitter;
+import tools.jackson.databind.JsonNode;
 
 /**
- * Makes the OpenAPI document true: each type has a name of its own, fields are required unless they are {@code @Nullable}, operations are tagged by
+ * Makes the OpenAPI document true: each type has a name of its own, fields are required unless they are {@code @Nullable} in a request, operations are tagged by
  * their concept, and refusals are described.
  */
 @Component
 class ApiDescription implements GlobalOpenApiCustomizer, GlobalOperationCustomizer {
     private static final String REFERENCE = "#/components/schemas/";
-    private static final String PROBLEM = "Problem";
+    private static final String REFUSAL = "Refusal";
+    private static final ResourceBundle SENTENCES = ResourceBundle.getBundle("dev.oddsentry.service.api.operations");
+    private static final String PARAMETERS = "QueryParameters";
 
     @Override
     public Operation customize(Operation operation, HandlerMethod handler) {
         String concept = handler.getBeanType().getPackageName();
         operation.setTags(List.of(concept.substring(concept.lastIndexOf('.') + 1)));
+        operation.setSummary(SENTENCES.getString(operation.getOperationId()));
+        describeStream(operation, handler);
         operation
                 .getResponses()
                 .setDefault(new ApiResponse()
@@ -48,8 +54,20 @@ class ApiDescription implements GlobalOpenApiCustomizer, GlobalOperationCustomiz
                         .content(new Content()
                                 .addMediaType(
                                         "application/problem+json",
-                                        new MediaType().schema(new Schema<>().$ref(REFERENCE + PROBLEM)))));
+                                        new MediaType().schema(new Schema<>().$ref(REFERENCE + REFUSAL)))));
         return operation;
+    }
+
+    /** A method that writes its answer itself returns nothing that would describe it. */
+    private static void describeStream(Operation operation, HandlerMethod handler) {
+        var mapping = handler.getMethodAnnotation(GetMapping.class);
+        var answer = operation.getResponses().get("200");
+        if (mapping == null || answer == null || handler.getReturnType().getParameterType() != void.class) return;
+        var content = new Content();
+        for (String type : mapping.produces())
+            content.addMediaType(
+                    type.replaceAll(";.*", ""), new MediaType().schema(new StringSchema().format("binary")));
+        answer.setContent(content);
     }
 
     @Override
@@ -60,9 +78,10 @@ class ApiDescription implements GlobalOpenApiCustomizer, GlobalOperationCustomiz
         var schemas = new TreeMap<String, Schema>();
         api.getComponents().getSchemas().forEach((key, schema) -> {
             if (classes.get(key) != null && classes.get(key).isRecord()) nullness(schema, classes.get(key));
-            schemas.put(names.get(key), schema);
+            schemas.put(names.get(key), described(schema, classes.get(key)));
         });
-        schemas.put(PROBLEM, problem());
+        schemas.remove(JsonNode.class.getSimpleName());
+        schemas.put(REFUSAL, refusal());
         api.getComponents().setSchemas(new LinkedHashMap<>(schemas));
         var seen = new LinkedHashSet<Schema<?>>();
         schemas.values().forEach(schema -> rename(schema, names, seen));
@@ -89,7 +108,7 @@ class ApiDescription implements GlobalOpenApiCustomizer, GlobalOperationCustomiz
         var names = new HashMap<String, String>();
         var taken = new HashMap<String, String>();
         classes.forEach((key, type) -> {
-            String name = type == null ? nameOfGeneric(key) : name(type);
+            String name = type == null ? PARAMETERS : type.getSimpleName();
             String other = taken.putIfAbsent(name, key);
             if (other != null)
                 throw new IllegalStateException("two types are named " + name + ": " + key + ", " + other);
@@ -98,20 +117,11 @@ class ApiDescription implements GlobalOpenApiCustomizer, GlobalOperationCustomiz
         return names;
     }
 
-    /** {@code RuleSummary} of {@code RuleViews.RuleSummary}, {@code StatusSeen} of {@code Status.Seen}. */
-    private static String name(Class<?> type) {
-        Class<?> outer = type.getEnclosingClass();
-        if (outer == null) return type.getSimpleName();
-        String stem = name(outer).replaceFirst("(Controller|Views)$", "");
-        return type.getSimpleName().contains(stem) ? type.getSimpleName() : stem + type.getSimpleName();
-    }
-
-    /** {@code MultiValueMapStringString} of that map of texts. */
-    private static String nameOfGeneric(String key) {
-        return Stream.of(key.split("[^A-Za-z0-9]+"))
-                .filter(part -> !part.isEmpty() && Character.isUpperCase(part.charAt(0)))
-                .map(part -> part.replaceFirst("(Java|Dev|Org)$", ""))
-                .collect(Collectors.joining());
+    /** The Java properties of a type that is not one of ours say nothing of what is sent; {@code null} is a map of query parameters. */
+    private static Schema<?> described(Schema<?> schema, @Nullable Class<?> type) {
+        if (type == null) return new ObjectSchema().additionalProperties(new ArraySchema().items(new StringSchema()));
+        if (type == SseEmitter.class) return new StringSchema();
+        return schema;
     }
 
     private static void nullness(Schema<?> schema, Class<?> type) {
@@ -120,10 +130,15 @@ class ApiDescription implements GlobalOpenApiCustomizer, GlobalOperationCustomiz
             Schema<?> property = schema.getProperties().get(component.getName());
             if (property == null) continue;
             nullnessWithin(property, component.getAnnotatedType());
-            if (component.getAnnotatedType().isAnnotationPresent(Nullable.class))
-                schema.getProperties().put(component.getName(), orNull(property));
-            else if (schema.getRequired() == null || !schema.getRequired().contains(component.getName()))
-                schema.addRequiredItem(component.getName());
+            // A tree of any shape.
+            if (component.getType() == JsonNode.class) property = new ObjectSchema().additionalProperties(true);
+            boolean mayBeNull = component.getAnnotatedType().isAnnotationPresent(Nullable.class);
+            schema.getProperties().put(component.getName(), mayBeNull ? orNull(property) : property);
+            // An answer has all its fields; a request may leave out what is null.
+            boolean required = !mayBeNull || !type.getSimpleName().endsWith("Body");
+            boolean listed =
+                    schema.getRequired() != null && schema.getRequired().contains(component.getName());
+            if (required && !listed) schema.addRequiredItem(component.getName());
         }
     }
 
@@ -194,19 +209,13 @@ class ApiDescription implements GlobalOpenApiCustomizer, GlobalOperationCustomiz
     }
 
     /** RFC 9457, with the problems of a definition. */
-    private static Schema<?> problem() {
-        var one = new ObjectSchema()
-                .addProperty("weight", new StringSchema())
-                .addProperty("message", new StringSchema())
-                .addProperty("field", new StringSchema())
-                .addProperty("place", new Schema<>())
-                .addProperty("suggestion", new Schema<>());
+    private static Schema<?> refusal() {
         return new ObjectSchema()
                 .addProperty("title", new StringSchema())
                 .addProperty("status", new IntegerSchema())
                 .addProperty("detail", new StringSchema())
                 .addProperty("instance", new StringSchema())
-                .addProperty("problems", new ArraySchema().items(one))
+                .addProperty("problems", new ArraySchema().items(new Schema<>().$ref(REFERENCE + "Problem")))
                 .required(List.of("title", "status", "detail"));
     }
 }

@@ -207,14 +207,14 @@ class DefinitionChecks {
         problems.addAll(mail.problems(rule, store.columns(query.get()), places));
         problems.addAll(roundUpProblems(rule, places));
         problems.addAll(others.copiesProblems(rule, query.get().definition(), places));
-        if (problems.stream().noneMatch(Problem::isError)) {
+        if (problems.stream().noneMatch(Problem::stopsSave)) {
             problems.addAll(Parameters.unsettled(rule, query.get().definition(), places));
             problems.addAll(periodProblems(rule, query.get().definition(), places));
         }
-        boolean clean = problems.stream().noneMatch(Problem::isError);
+        boolean clean = problems.stream().noneMatch(Problem::stopsSave);
         if (clean && judges != null)
             problems.addAll(lookAhead.warnings(rule, query.get().definition(), judges, places));
-        if (problems.stream().anyMatch(Problem::isError)) throw new InvalidDefinitionException(problems);
+        if (problems.stream().anyMatch(Problem::stopsSave)) throw new InvalidDefinitionException(problems);
         schedules
                 .runsOut(rule.schedule(), clock.instant().atZone(rule.zone()).toLocalDate())
                 .ifPresent(words -> problems.add(places.locate(

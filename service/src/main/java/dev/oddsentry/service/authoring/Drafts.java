@@ -124,11 +124,11 @@ public class Drafts {
      * @throws RefusedException if there is none, or if the rule or the draft was saved since
      */
     public Saved switchTo(
-            Person by, Current<RuleDefinition> rule, String remark, boolean asKnown, @Nullable Integer seen) {
+            Person by, Current<RuleDefinition> rule, String reason, boolean treatAsKnown, @Nullable Integer seen) {
         var draft = of(rule).orElseThrow(() -> none(rule));
         refuseIfOvertaken(draft.version(), seen == null ? Integer.valueOf(0) : seen);
         var text = Json.writeInOrder(draft.document()).data();
-        var saved = saving.save(by, text, remark, asKnown, draft.baseRevision());
+        var saved = saving.save(by, text, reason, treatAsKnown, draft.baseRevision());
         db.deleteFrom(RULE_DRAFT)
                 .where(RULE_DRAFT.RULE_ID.eq(rule.id()), RULE_DRAFT.VERSION.eq(draft.version()))
                 .execute();

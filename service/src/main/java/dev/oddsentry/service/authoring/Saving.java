@@ -62,30 +62,30 @@ public class Saving {
     }
 
     /**
-     * @param asKnown whether what an edit makes the next check find is taken as known, rather than told
+     * @param treatAsKnown whether what an edit makes the next check find is taken as known, rather than told
      * @param seen the revision that the author's document was made from; null to take no heed
      * @throws InvalidDefinitionException with every problem and its place
      * @throws RefusedException if another has saved it meanwhile
      */
-    public Saved save(Person author, String text, String remark, boolean asKnown, @Nullable Integer seen) {
+    public Saved save(Person author, String text, String reason, boolean treatAsKnown, @Nullable Integer seen) {
         var document = Document.read(text);
         PrivateLayouts.refuseOthers(author, document.definition());
         // The source is asked before the transaction, which must not wait for it.
         var checked = checks.check(document.definition(), document.places());
-        return transactions.execute(_ -> store(author, document, remark, checked, asKnown, seen));
+        return transactions.execute(_ -> store(author, document, reason, checked, treatAsKnown, seen));
     }
 
     private Saved store(
             Person author,
             Document document,
-            String remark,
+            String reason,
             DefinitionChecks.Checked checked,
-            boolean asKnown,
+            boolean treatAsKnown,
             @Nullable Integer seen) {
         Definition written = document.definition();
         UUID id = written.id() == null ? null : UUID.fromString(written.id());
         var before = store.lock(written.kind(), id, written.name());
-        if (before.isEmpty()) return create(author, document, remark, checked, id == null ? UUID.randomUUID() : id);
+        if (before.isEmpty()) return create(author, document, reason, checked, id == null ? UUID.randomUUID() : id);
         if (!PrivateLayouts.isOpenTo(author, before.get().definition()))
             throw RefusedException.conflict("The name " + written.name() + " is taken.");
         Definition definition = written.withId(before.get().id().toString());
@@ -99,7 +99,7 @@ public class Saving {
             refuseRenameOfWhatIsNamed(document, before.get().definition().name());
             revision++;
             store.moveTo(before.get().id(), definition.name(), revision);
-            keep(author, definition, revision, remark, checked);
+            keep(author, definition, revision, reason, checked);
             if (definition instanceof RuleDefinition rule) {
                 listen(before.get().id(), rule, document);
                 ruleStates.scheduleChanged(before.get().id(), rule);
@@ -108,7 +108,7 @@ public class Saving {
             if (definition instanceof RoundUpDefinition roundUp)
                 roundUps.saved(before.get().id(), roundUp);
             var effect = effect(before.get().definition(), definition);
-            owe(effect.pendingEffect(asKnown), definition);
+            owe(effect.pendingEffect(treatAsKnown), definition);
             return saved(definition, revision, true, checked, effect)
                     .adding(added(before.get().definition(), definition));
         }
@@ -191,11 +191,11 @@ public class Saving {
                 .toList();
     }
 
-    private Saved create(Person author, Document document, String remark, DefinitionChecks.Checked checked, UUID id) {
+    private Saved create(Person author, Document document, String reason, DefinitionChecks.Checked checked, UUID id) {
         Definition definition = document.definition().withId(id.toString());
         if (definition.name().equals(ADDRESS_OF_NEW)) throw reserved(document);
         if (!store.insert(definition.kind(), id, definition.name())) throw taken(document);
-        keep(author, definition, 1, remark, checked);
+        keep(author, definition, 1, reason, checked);
         if (definition instanceof RuleDefinition rule) {
             ruleStates.createDraft(id);
             listen(id, rule, document);
@@ -231,9 +231,9 @@ public class Saving {
     }
 
     private void keep(
-            Person author, Definition definition, int revision, String remark, DefinitionChecks.Checked checked) {
+            Person author, Definition definition, int revision, String reason, DefinitionChecks.Checked checked) {
         UUID id = UUID.fromString(String.valueOf(definition.id()));
-        store.addRevision(id, revision, definition, remark, author.id());
+        store.addRevision(id, revision, definition, reason, author.id());
         if (checked.columns() != null) store.addColumns(id, revision, checked.columns());
         audit.record(db, author.id(), "save " + definition.kind().code(), definition.name(), "revision " + revision);
     }

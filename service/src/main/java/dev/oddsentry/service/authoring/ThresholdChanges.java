@@ -47,28 +47,28 @@ public class ThresholdChanges {
     }
 
     /** @param changed how many differ from what stood before; the others are not written again */
-    public record Imported(int read, int changed) {}
+    public record ImportedThresholdValues(int read, int changed) {}
 
     /**
-     * @param asKnown whether what other values find now is taken as known, rather than told
+     * @param treatAsKnown whether what other values find now is taken as known, rather than told
      * @throws RefusedException if a key has not as many parts as the threshold's
      */
     @Transactional
-    public void give(Person by, String name, List<NewValue> values, String remark, boolean asKnown) {
+    public void give(Person by, String name, List<NewValue> values, String reason, boolean treatAsKnown) {
         var threshold = require(name);
         values.forEach(value -> checkKey(threshold.definition(), value.key()));
-        keep(by, threshold, values, remark, asKnown);
+        keep(by, threshold, values, reason, treatAsKnown);
     }
 
     /** @throws InvalidDefinitionException with every line that cannot be read; nothing is written then */
     @Transactional
-    public Imported importCsv(Person by, String name, String text, String remark, boolean asKnown) {
+    public ImportedThresholdValues importCsv(Person by, String name, String text, String reason, boolean treatAsKnown) {
         var threshold = require(name);
         var values = ThresholdCsv.read(text, threshold.definition().key());
         var standing = store.table(threshold).values();
         var changed = values.stream().filter(value -> !stands(value, standing)).toList();
-        if (!changed.isEmpty()) keep(by, threshold, changed, remark, asKnown);
-        return new Imported(values.size(), changed.size());
+        if (!changed.isEmpty()) keep(by, threshold, changed, reason, treatAsKnown);
+        return new ImportedThresholdValues(values.size(), changed.size());
     }
 
     private static boolean stands(NewValue value, List<ThresholdTable.Value> standing) {
@@ -80,23 +80,27 @@ public class ThresholdChanges {
     }
 
     private void keep(
-            Person by, Current<ThresholdDefinition> threshold, List<NewValue> values, String remark, boolean asKnown) {
-        store.give(threshold.id(), by.id(), values, remark);
-        audit.record(db, by.id(), "set threshold", threshold.definition().name(), words(values) + ": " + remark);
-        rejudge(threshold.definition().name(), values, asKnown);
+            Person by,
+            Current<ThresholdDefinition> threshold,
+            List<NewValue> values,
+            String reason,
+            boolean treatAsKnown) {
+        store.give(threshold.id(), by.id(), values, reason);
+        audit.record(db, by.id(), "set threshold", threshold.definition().name(), words(values) + ": " + reason);
+        rejudge(threshold.definition().name(), values, treatAsKnown);
     }
 
     /**
      * A value that is changed under a rule evaluates the current rows again; one that takes effect on its date is ordinary news when that
      * date comes.
      */
-    private void rejudge(String threshold, List<NewValue> values, boolean asKnown) {
+    private void rejudge(String threshold, List<NewValue> values, boolean treatAsKnown) {
         for (var rule : definitions.rules()) {
             if (!rule.definition().thresholdsUsed().contains(threshold) || !rules.remembers(rule.id())) continue;
             var today = clock.instant().atZone(rule.definition().zone()).toLocalDate();
             boolean now = values.stream()
                     .anyMatch(value -> value.from() == null || !value.from().isAfter(today));
-            if (now) rules.owe(rule.id(), EditClass.RE_JUDGE.pendingEffect(asKnown));
+            if (now) rules.owe(rule.id(), EditClass.RE_JUDGE.pendingEffect(treatAsKnown));
         }
     }
 

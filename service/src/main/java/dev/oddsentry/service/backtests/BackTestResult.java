@@ -13,22 +13,22 @@ import org.jspecify.annotations.Nullable;
  * @param warmUp slots before {@code from} that were run and not counted
  */
 public record BackTestResult(
-        Instant from, Instant to, int warmUp, @Nullable Instant beyondStart, List<OfVariant> variants) {
+        Instant from, Instant to, int warmUp, @Nullable Instant beyondStart, List<VariantResult> variants) {
 
     /**
      * @param thresholds those on trial; none for the rule as it is
-     * @param mails how many checks would have fired
-     * @param news how many findings their mails would have told
+     * @param messages how many checks would have fired
+     * @param updates how many findings their mails would have told
      * @param slots those that would have fired, or that found or could not judge something
      */
-    record OfVariant(
+    record VariantResult(
             Map<String, BigDecimal> thresholds,
             int checks,
-            int mails,
-            int news,
-            long mostExceptions,
-            int notJudged,
-            List<OfSlot> slots) {}
+            int messages,
+            int updates,
+            long highestExceptions,
+            int unevaluated,
+            List<SlotResult> slots) {}
 
-    record OfSlot(Instant slot, long exceptions, long critical, int news, long notJudged) {}
+    record SlotResult(Instant slot, long exceptions, long critical, int updates, long unevaluated) {}
 }

@@ -1,14 +1,14 @@
 package dev.oddsentry.service.backtests;
 
-import dev.oddsentry.service.backtests.BackTestResult.OfSlot;
-import dev.oddsentry.service.backtests.BackTestResult.OfVariant;
+import dev.oddsentry.service.backtests.BackTestResult.SlotResult;
+import dev.oddsentry.service.backtests.BackTestResult.VariantResult;
 import java.util.ArrayList;
 import java.util.List;
 
 /** Counts the slots of one variant. */
 final class Tally {
     private final Variant variant;
-    private final List<OfSlot> slots = new ArrayList<>();
+    private final List<SlotResult> slots = new ArrayList<>();
     private int checks;
     private int mails;
     private int news;
@@ -27,10 +27,10 @@ final class Tally {
         mostExceptions = Math.max(mostExceptions, step.exceptions());
         boolean silent = step.news() == 0 && step.exceptions() == 0 && step.notJudged() == 0;
         if (!silent)
-            slots.add(new OfSlot(step.slot(), step.exceptions(), step.critical(), step.news(), step.notJudged()));
+            slots.add(new SlotResult(step.slot(), step.exceptions(), step.critical(), step.news(), step.notJudged()));
     }
 
-    OfVariant result() {
-        return new OfVariant(variant.thresholds(), checks, mails, news, mostExceptions, notJudged, slots);
+    VariantResult result() {
+        return new VariantResult(variant.thresholds(), checks, mails, news, mostExceptions, notJudged, slots);
     }
 }

@@ -253,12 +253,12 @@ public class DefinitionStore {
                 .execute();
     }
 
-    public void addRevision(UUID id, int revision, Definition definition, String remark, UUID author) {
+    public void addRevision(UUID id, int revision, Definition definition, String reason, UUID author) {
         db.insertInto(DEFINITION_REVISION)
                 .set(DEFINITION_REVISION.DEFINITION_ID, id)
                 .set(DEFINITION_REVISION.REVISION, revision)
                 .set(DEFINITION_REVISION.DOCUMENT, Json.writeInOrder(Document.tree(definition)))
-                .set(DEFINITION_REVISION.REMARK, remark)
+                .set(DEFINITION_REVISION.REMARK, reason)
                 .set(DEFINITION_REVISION.AUTHOR_ID, author)
                 .set(DEFINITION_REVISION.AT, clock.instant())
                 .execute();

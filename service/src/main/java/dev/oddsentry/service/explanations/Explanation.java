@@ -14,7 +14,7 @@ import org.jspecify.annotations.Nullable;
  * The whole story of one identity.
  *
  * @param identity in words
- * @param why the answer in one or two sentences
+ * @param reason the answer in one or two sentences
  * @param now what memory holds of it; null if no check ever found it
  * @param present what the source says of it at this moment
  * @param events oldest first
@@ -23,18 +23,18 @@ public record Explanation(
         String rule,
         String zone,
         String identity,
-        String why,
-        @Nullable NowSeen now,
-        Present present,
-        List<Event> events) {
+        String reason,
+        @Nullable ExplainedFinding now,
+        ExplainedRow present,
+        List<ExplanationEvent> events) {
 
     /**
      * @param lastConfirmed the slot of the rule's last good check, which found it so
-     * @param standing whether a difference waits to be told by a later check
+     * @param unreported whether a difference waits to be told by a later check
      * @param reportedAt the slot at which it was last told or let pass; null if never
-     * @param toldAt the slot of the last message that reported it; null if none did
+     * @param lastReportedAt the slot of the last message that reported it; null if none did
      */
-    public record NowSeen(
+    public record ExplainedFinding(
             long finding,
             FindingState state,
             Severity severity,
@@ -42,25 +42,25 @@ public record Explanation(
             Instant changedAt,
             @Nullable Instant lastConfirmed,
             boolean noData,
-            boolean standing,
+            boolean unreported,
             @Nullable Instant reportedAt,
-            @Nullable Instant toldAt,
-            List<FindingHandling.Mark> marks) {}
+            @Nullable Instant lastReportedAt,
+            List<FindingHandling.HandlingEntry> handling) {}
 
     /**
      * @param verdict of the exceptions' condition; null where the present result has no such row
      * @param failure why the source could not be asked; null if it could
      */
-    public record Present(
+    public record ExplainedRow(
             Instant at,
             @Nullable Verdict verdict,
             @Nullable Severity severity,
-            List<Part> parts,
+            List<ExplainedPart> parts,
             Map<String, @Nullable String> row,
             @Nullable String failure) {}
 
     /** One part of the condition and what it says of the row. */
-    public record Part(String text, Verdict verdict) {}
+    public record ExplainedPart(String text, Verdict verdict) {}
 
     /** What an event is about. */
     public enum About {
@@ -73,12 +73,12 @@ public record Explanation(
 
     /**
      * @param at the slot of a check's event, the instant of a person's
-     * @param words the event in plain English
+     * @param text the event in plain English
      */
-    public record Event(
+    public record ExplanationEvent(
             Instant at,
             About about,
-            String words,
+            String text,
             @Nullable UUID check,
             @Nullable UUID message) {}
 }

@@ -16,9 +16,9 @@ import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
-import dev.oddsentry.service.explanations.Explanation.NowSeen;
-import dev.oddsentry.service.explanations.Explanation.Part;
-import dev.oddsentry.service.explanations.Explanation.Present;
+import dev.oddsentry.service.explanations.Explanation.ExplainedFinding;
+import dev.oddsentry.service.explanations.Explanation.ExplainedPart;
+import dev.oddsentry.service.explanations.Explanation.ExplainedRow;
 import dev.oddsentry.service.handling.FindingHandling;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.FindingKeys;
@@ -129,14 +129,14 @@ public class Explanations {
                 events.of(rule, finding == null ? null : finding.getId()));
     }
 
-    private NowSeen now(Current<RuleDefinition> rule, FindingRecord finding) {
+    private ExplainedFinding now(Current<RuleDefinition> rule, FindingRecord finding) {
         var reported = db.select(REPORTED.AT, REPORTED.TOLD_AT)
                 .from(REPORTED)
                 .where(REPORTED.FINDING_ID.eq(finding.getId()))
                 .orderBy(REPORTED.AT.desc())
                 .limit(1)
                 .fetchOptional();
-        return new NowSeen(
+        return new ExplainedFinding(
                 finding.getId(),
                 finding.getState(),
                 finding.getSeverity(),
@@ -157,16 +157,16 @@ public class Explanations {
                 marking.of(List.of(finding.getId())).getOrDefault(finding.getId(), List.of()));
     }
 
-    private Present present(Person by, Current<RuleDefinition> rule, Identity identity) {
+    private ExplainedRow present(Person by, Current<RuleDefinition> rule, Identity identity) {
         Instant at = clock.instant();
         RowInspector.Seen seen;
         try {
             seen = looking.at(by, rule, identity.copy(), identity.key(), at);
         } catch (RefusedException unreachable) {
-            return new Present(at, null, null, List.of(), Map.of(), unreachable.getMessage());
+            return new ExplainedRow(at, null, null, List.of(), Map.of(), unreachable.getMessage());
         }
         Optional<RuleJudge.Sought> sought = seen.sought();
-        if (sought.isEmpty()) return new Present(at, null, null, List.of(), Map.of(), null);
+        if (sought.isEmpty()) return new ExplainedRow(at, null, null, List.of(), Map.of(), null);
         var row = new LinkedHashMap<String, @Nullable String>();
         for (int i = 0; i < seen.columns().size(); i++) {
             Object cell = Numbers.readable(sought.get().cells().get(i));
@@ -174,12 +174,12 @@ public class Explanations {
                     seen.columns().at(i).name(),
                     cell == null ? null : CellText.of(cell, rule.definition().zone()));
         }
-        return new Present(
+        return new ExplainedRow(
                 at,
                 sought.get().verdict(),
                 sought.get().severity(),
                 sought.get().parts().stream()
-                        .map(part -> new Part(part.text(), part.verdict()))
+                        .map(part -> new ExplainedPart(part.text(), part.verdict()))
                         .toList(),
                 row,
                 null);
@@ -196,7 +196,7 @@ public class Explanations {
                 .orElse("No check has found it. ");
     }
 
-    private static String why(NowSeen now, ZoneId zone, @Nullable String limited) {
+    private static String why(ExplainedFinding now, ZoneId zone, @Nullable String limited) {
         return switch (now.state()) {
             case PENDING -> "It is an exception, but has not lasted long enough to be reported (open_after).";
             case OPEN -> "It is open. " + told(now, zone, limited);
@@ -206,7 +206,7 @@ public class Explanations {
         };
     }
 
-    private static String presently(Present present) {
+    private static String presently(ExplainedRow present) {
         if (present.failure() != null) return "The source cannot be read now: " + present.failure();
         if (present.verdict() == null) return "The row is not in the current result.";
         return switch (present.verdict()) {
@@ -216,27 +216,28 @@ public class Explanations {
         };
     }
 
-    private static String parts(Present present, Verdict verdict, String word) {
+    private static String parts(ExplainedRow present, Verdict verdict, String word) {
         String parts = present.parts().stream()
                 .filter(part -> part.verdict() == verdict)
-                .map(Part::text)
+                .map(ExplainedPart::text)
                 .collect(Collectors.joining(", "));
         return parts.isEmpty() ? "the condition " + word : parts + " " + word;
     }
 
-    private static String told(NowSeen now, ZoneId zone, @Nullable String limited) {
+    private static String told(ExplainedFinding now, ZoneId zone, @Nullable String limited) {
         var silence =
-                now.marks().stream().filter(mark -> mark.kind() != Kind.TAKE).findFirst();
-        if (silence.isPresent() && now.standing()) {
+                now.handling().stream().filter(mark -> mark.kind() != Kind.TAKE).findFirst();
+        if (silence.isPresent() && now.unreported()) {
             var mark = silence.get();
             return "It has an unreported update, but " + mark.by()
                     + (mark.kind() == Kind.SNOOZE ? " has snoozed it" : " has accepted it")
                     + (mark.until() == null ? "." : " until " + time(mark.until(), zone) + ".");
         }
-        if (now.standing() && limited != null) return limited;
-        if (now.standing()) return "It has an unreported update, waiting for a check that fires or for confirm_after.";
-        if (now.toldAt() != null)
-            return "Last reported on " + time(now.toldAt(), zone) + "; no reportable update since.";
+        if (now.unreported() && limited != null) return limited;
+        if (now.unreported())
+            return "It has an unreported update, waiting for a check that fires or for confirm_after.";
+        if (now.lastReportedAt() != null)
+            return "Last reported on " + time(now.lastReportedAt(), zone) + "; no reportable update since.";
         if (now.reportedAt() != null)
             return "Not reported: on " + time(now.reportedAt(), zone)
                     + " it was treated as known, or was of a kind that this rule does not report.";
@@ -246,8 +247,8 @@ public class Explanations {
     }
 
     /** Where its recipients had as many messages within the hour before the last check as the rule allows. */
-    private @Nullable String limited(Current<RuleDefinition> rule, FindingRecord finding, NowSeen now) {
-        if (!now.standing() || now.lastConfirmed() == null) return null;
+    private @Nullable String limited(Current<RuleDefinition> rule, FindingRecord finding, ExplainedFinding now) {
+        if (!now.unreported() || now.lastConfirmed() == null) return null;
         int most = rule.definition().delivery().manners().limitAnHour();
         var sent = memory.messagesAfter(
                 new Scope(rule.id(), finding.getCopyKey()), now.lastConfirmed().minus(Duration.ofHours(1)));

@@ -57,9 +57,9 @@ public class ReportedOnDay {
 
     /**
      * @param recipient whether the rule mails that address at present
-     * @param notTold findings that were open then and in no message of that day, by the reason
+     * @param notReported findings that were open then and in no message of that day, by the reason
      */
-    public record Day(
+    public record ReportedDay(
             String rule,
             String zone,
             String to,
@@ -67,7 +67,7 @@ public class ReportedOnDay {
             boolean recipient,
             List<CheckOfDay> checks,
             List<MessageOfDay> messages,
-            List<Reason> notTold) {}
+            List<UnreportedReason> notReported) {}
 
     record CheckOfDay(
             Instant slot, CheckState state, @Nullable String reason) {}
@@ -77,15 +77,15 @@ public class ReportedOnDay {
             Instant slot,
             String subject,
             RecipientState state,
-            @Nullable String words,
-            List<ToldFinding> findings) {}
+            @Nullable String detail,
+            List<ReportedFinding> findings) {}
 
-    record ToldFinding(String identity, List<String> as) {}
+    record ReportedFinding(String identity, List<String> as) {}
 
     /** @param identities the first of them */
-    record Reason(String words, long count, List<String> identities) {}
+    record UnreportedReason(String reason, long count, List<String> identities) {}
 
-    public Day of(Current<RuleDefinition> rule, String to, LocalDate on) {
+    public ReportedDay of(Current<RuleDefinition> rule, String to, LocalDate on) {
         ZoneId zone = rule.definition().zone();
         Instant from = on.atStartOfDay(zone).toInstant();
         Instant until = on.plusDays(1).atStartOfDay(zone).toInstant();
@@ -99,7 +99,7 @@ public class ReportedOnDay {
         boolean recipient = !messages.isEmpty()
                 || !copies.isEmpty()
                 || isNamed(rule.definition().delivery(), to);
-        return new Day(
+        return new ReportedDay(
                 rule.definition().name(),
                 zone.getId(),
                 to,
@@ -157,7 +157,7 @@ public class ReportedOnDay {
                         .where(REPORT.MESSAGE_ID.eq(MESSAGE.ID), FINDING.RULE_ID.eq(rule))));
     }
 
-    private List<ToldFinding> told(UUID message, Current<RuleDefinition> rule) {
+    private List<ReportedFinding> told(UUID message, Current<RuleDefinition> rule) {
         return db.select(FINDING.IDENTITY, FINDING.ROW, REPORT.KINDS, FINDING.COPY_KEY)
                 .from(REPORT)
                 .join(FINDING)
@@ -165,14 +165,14 @@ public class ReportedOnDay {
                 .where(REPORT.MESSAGE_ID.eq(message), FINDING.RULE_ID.eq(rule.id()))
                 .orderBy(FINDING.ID)
                 .limit(MOST_NAMED)
-                .fetch(row -> new ToldFinding(
+                .fetch(row -> new ReportedFinding(
                         FindingNames.of(
                                 rule.definition(), row.value4(), Json.cells(row.value1()), Json.row(row.value2())),
                         List.of(row.value3())));
     }
 
     /** Findings that were open that day, and the last thing that was done about telling them before the day ended. */
-    private List<Reason> notTold(
+    private List<UnreportedReason> notTold(
             Current<RuleDefinition> rule, Set<String> copies, Instant from, Instant until, ZoneId zone) {
         var moves = List.of(
                 "opened",
@@ -235,7 +235,7 @@ public class ReportedOnDay {
                             Json.row(finding.value3())));
         }
         return byReason.entrySet().stream()
-                .map(each -> new Reason(
+                .map(each -> new UnreportedReason(
                         each.getKey(),
                         each.getValue().size(),
                         List.copyOf(each.getValue()

@@ -12,7 +12,7 @@ import static dev.oddsentry.service.db.generated.Tables.THRESHOLD_VALUE;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.explanations.Explanation.About;
-import dev.oddsentry.service.explanations.Explanation.Event;
+import dev.oddsentry.service.explanations.Explanation.ExplanationEvent;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -37,8 +37,8 @@ class Timeline {
     }
 
     /** @param finding null where no check ever found it: then the time line has what was done to the rule alone */
-    List<Event> of(Current<RuleDefinition> rule, @Nullable Long finding) {
-        var events = new ArrayList<Event>();
+    List<ExplanationEvent> of(Current<RuleDefinition> rule, @Nullable Long finding) {
+        var events = new ArrayList<ExplanationEvent>();
         if (finding != null) events.addAll(ofFinding(finding));
         events.addAll(edits(Set.of(rule.definition().name()), "rule", Set.of(rule.id())));
         events.addAll(edits(
@@ -46,7 +46,7 @@ class Timeline {
                 "query",
                 idsOfQuery(rule.definition().query())));
         events.addAll(thresholds(rule.definition().thresholdsUsed()));
-        events.sort(Comparator.comparing(Event::at));
+        events.sort(Comparator.comparing(ExplanationEvent::at));
         return events;
     }
 
@@ -59,7 +59,7 @@ class Timeline {
                 .fetchSet(DEFINITION.ID);
     }
 
-    private List<Event> ofFinding(long finding) {
+    private List<ExplanationEvent> ofFinding(long finding) {
         var rows = db.select(
                         FINDING_EVENT.SLOT,
                         FINDING_EVENT.AT,
@@ -83,7 +83,7 @@ class Timeline {
                 .orderBy(FINDING_EVENT.ID)
                 .fetch();
         var recipients = recipients(rows.getValues(FINDING_EVENT.MESSAGE_ID));
-        var events = new ArrayList<Event>();
+        var events = new ArrayList<ExplanationEvent>();
         for (var row : rows) {
             String heard = row.get(FINDING_EVENT.HEARD);
             // That it opened, and what was reported at once, stand in one row.
@@ -94,7 +94,8 @@ class Timeline {
         return events;
     }
 
-    private static Event event(Record row, String kind, @Nullable UUID message, Map<UUID, String> recipients) {
+    private static ExplanationEvent event(
+            Record row, String kind, @Nullable UUID message, Map<UUID, String> recipients) {
         String who = row.get(PERSON.NAME);
         About about = message != null ? About.MESSAGE : who != null ? About.MARK : About.FINDING;
         String severity = row.get(FINDING_EVENT.SEVERITY).word();
@@ -106,7 +107,7 @@ class Timeline {
             default -> inWords(kind, severity) + revision(kind, row.get(RULE_CHECK.RULE_REVISION));
         };
         Instant slot = row.get(FINDING_EVENT.SLOT);
-        return new Event(
+        return new ExplanationEvent(
                 slot == null ? row.get(FINDING_EVENT.AT) : slot,
                 about,
                 words,
@@ -160,13 +161,13 @@ class Timeline {
                 .collect(Collectors.toMap(Map.Entry::getKey, each -> "to " + String.join(", ", each.getValue())));
     }
 
-    private List<Event> edits(Set<String> names, String kind, Set<UUID> ids) {
+    private List<ExplanationEvent> edits(Set<String> names, String kind, Set<UUID> ids) {
         return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REMARK, DEFINITION_REVISION.AT, PERSON.NAME)
                 .from(DEFINITION_REVISION)
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(DEFINITION_REVISION.AUTHOR_ID))
                 .where(DEFINITION_REVISION.DEFINITION_ID.in(ids))
-                .fetch(row -> new Event(
+                .fetch(row -> new ExplanationEvent(
                         row.value3(),
                         About.EDIT,
                         kind + " " + String.join(", ", names) + " saved as revision " + row.value1()
@@ -176,7 +177,7 @@ class Timeline {
                         null));
     }
 
-    private List<Event> thresholds(Set<String> names) {
+    private List<ExplanationEvent> thresholds(Set<String> names) {
         return db.select(
                         DEFINITION.NAME,
                         THRESHOLD_VALUE.KEY,
@@ -199,7 +200,7 @@ class Timeline {
                             ? " removed"
                             : " set to " + row.value4().stripTrailingZeros().toPlainString();
                     String from = row.value3() == null ? "" : " from " + row.value3() + " on";
-                    return new Event(
+                    return new ExplanationEvent(
                             row.value5(),
                             About.THRESHOLD,
                             "threshold " + what + value + from + " by " + row.value7() + ": " + row.value6(),

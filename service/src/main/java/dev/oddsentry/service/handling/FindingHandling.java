@@ -36,7 +36,7 @@ public class FindingHandling {
     public record Ask(Kind kind, String note, @Nullable Instant until) {}
 
     /** A mark that stands. */
-    public record Mark(
+    public record HandlingEntry(
             Kind kind,
             String by,
             Instant at,
@@ -116,7 +116,7 @@ public class FindingHandling {
     }
 
     /** The marks that stand, by finding. */
-    public Map<Long, List<Mark>> of(Collection<Long> findings) {
+    public Map<Long, List<HandlingEntry>> of(Collection<Long> findings) {
         return db.select(MARK.FINDING_ID, MARK.KIND, PERSON.NAME, MARK.AT, MARK.NOTE, MARK.UNTIL)
                 .from(MARK)
                 .join(PERSON)
@@ -125,6 +125,6 @@ public class FindingHandling {
                 .orderBy(MARK.ID)
                 .fetchGroups(
                         MARK.FINDING_ID,
-                        row -> new Mark(row.value2(), row.value3(), row.value4(), row.value5(), row.value6()));
+                        row -> new HandlingEntry(row.value2(), row.value3(), row.value4(), row.value5(), row.value6()));
     }
 }

@@ -35,19 +35,19 @@ public class MailTest {
         this.settings = settings;
     }
 
-    public record Tried(String server, boolean reached, String words) {}
+    public record MailServerTest(String server, boolean reached, String detail) {}
 
     /** @param to whom the servers are asked about; nothing is sent there */
-    public List<Tried> tried(String to) {
+    public List<MailServerTest> tried(String to) {
         return servers.stream()
                 .map(server -> Conversation.within(
                         settings.timeLimit().multipliedBy(2),
                         () -> tried(server, to),
-                        () -> new Tried(server.address(), false, "It did not come to an end.")))
+                        () -> new MailServerTest(server.address(), false, "It did not come to an end.")))
                 .toList();
     }
 
-    private Tried tried(SmtpServer server, String to) {
+    private MailServerTest tried(SmtpServer server, String to) {
         try {
             var transport = server.connect();
             try {
@@ -58,14 +58,14 @@ public class MailTest {
                     case TLS -> "with TLS";
                 };
                 String as = settings.username() == null ? "" : ", logged in as " + settings.username();
-                return refused.map(words -> new Tried(server.address(), false, words))
-                        .orElseGet(() -> new Tried(
+                return refused.map(words -> new MailServerTest(server.address(), false, words))
+                        .orElseGet(() -> new MailServerTest(
                                 server.address(), true, "It answers " + how + as + ", and takes mail to " + to + "."));
             } finally {
                 transport.close();
             }
         } catch (MessagingException e) {
-            return new Tried(server.address(), false, words(e, server));
+            return new MailServerTest(server.address(), false, words(e, server));
         }
     }
 

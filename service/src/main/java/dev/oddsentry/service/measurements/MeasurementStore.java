@@ -189,16 +189,17 @@ public class MeasurementStore {
      * @param total how many points it has, those not shown included
      * @param earlier whether it was measured before an edit, so that the rule does not look back at it
      */
-    public record Told(String group, String measured, long total, boolean earlier, List<ToldPoint> points) {}
+    public record MeasurementSeries(
+            String group, String measure, long total, boolean earlier, List<MeasurementPoint> points) {}
 
-    public record ToldPoint(Instant slot, BigDecimal value, boolean filledIn) {}
+    public record MeasurementPoint(Instant slot, BigDecimal value, boolean backfilled) {}
 
     /**
      * Every series of a rule, the newest points of each, oldest first.
      *
      * @param present what the rule's series mean now
      */
-    public List<Told> all(UUID ruleId, int mostPoints, Set<UUID> present) {
+    public List<MeasurementSeries> all(UUID ruleId, int mostPoints, Set<UUID> present) {
         var ofSeries = DSL.partitionBy(SERIES_POINT.SERIES_ID);
         var nth =
                 DSL.rowNumber().over(ofSeries.orderBy(SERIES_POINT.SLOT.desc())).as("nth");
@@ -218,7 +219,7 @@ public class MeasurementStore {
                 .where(DSL.field(nth.getUnqualifiedName(), Integer.class).le(mostPoints))
                 .orderBy(DSL.field(SERIES_POINT.SLOT.getUnqualifiedName()))
                 .fetchGroups(row -> row.get(SERIES_POINT.SERIES_ID));
-        var told = new ArrayList<Told>();
+        var told = new ArrayList<MeasurementSeries>();
         db.selectFrom(SERIES)
                 .where(SERIES.RULE_ID.eq(ruleId))
                 .orderBy(SERIES.MEASURED, SERIES.ID)
@@ -226,13 +227,13 @@ public class MeasurementStore {
                     var of = newest.get(series.getId());
                     if (of == null) return;
                     String group = CellText.joined(Json.cells(series.getGroupName()), ZoneOffset.UTC);
-                    told.add(new Told(
+                    told.add(new MeasurementSeries(
                             series.getCopyKey() == null ? group : (series.getCopyKey() + ", " + group),
                             series.getMeasured(),
                             of.getFirst().get(total),
                             // Each copy has values, and so a meaning, of its own.
                             series.getCopyKey() == null && !present.contains(series.getMeaning()),
-                            of.map(row -> new ToldPoint(
+                            of.map(row -> new MeasurementPoint(
                                     row.get(SERIES_POINT.SLOT),
                                     row.get(SERIES_POINT.VALUE),
                                     row.get(SERIES_POINT.FILLED_IN)))));

@@ -54,7 +54,7 @@ public class Holds {
             long id,
             @Nullable String source,
             @Nullable String rule,
-            String why,
+            String reason,
             @Nullable String by,
             Instant at,
             int messages) {}

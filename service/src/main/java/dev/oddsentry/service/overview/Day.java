@@ -72,7 +72,7 @@ public class Day {
             UUID id,
             Instant slot,
             CheckState state,
-            @Nullable Integer news,
+            @Nullable Integer updates,
             @Nullable Severity worst,
             @Nullable String reason) {}
 
@@ -84,7 +84,7 @@ public class Day {
      * @param lateSince the slot that should have been checked by now; null where none is late
      * @param pending findings that have not held long enough yet
      */
-    record Lane(
+    record DayLane(
             String rule,
             String title,
             List<DayCheck> checks,
@@ -93,45 +93,45 @@ public class Day {
             int pending) {}
 
     /**
-     * @param criticalInNoHands critical ones that nobody has taken, snoozed or accepted
+     * @param criticalUnhandled critical ones that nobody has taken, snoozed or accepted
      * @param newToday opened since the day's beginning
      * @param cleared since then
      * @param takenBy the names of those who have taken some, and how many are taken
      * @param lastReported the newest message; null where none was sent
      */
-    record OpenOfRule(
+    record DayOpenFindings(
             String rule,
             String title,
             Map<Severity, Integer> open,
-            int criticalInNoHands,
+            int criticalUnhandled,
             int newToday,
             int cleared,
             @Nullable Instant oldest,
             int taken,
             List<String> takenBy,
             @Nullable Instant lastReported,
-            int lastReaders) {}
+            int lastRecipients) {}
 
     /**
      * @param outcomes of the checks whose slots lie in the day
      * @param others active rules without a lane, all of them quiet
      * @param sent messages that somebody has got
-     * @param waiting messages that somebody waits for
+     * @param queued messages that somebody waits for
      */
-    public record Seen(
+    public record DayView(
             Instant from,
             Instant now,
             Instant until,
             Map<CheckState, Integer> outcomes,
-            List<Lane> lanes,
+            List<DayLane> lanes,
             int moreLanes,
             int others,
-            List<OpenOfRule> open,
+            List<DayOpenFindings> open,
             int sent,
-            int waiting) {}
+            int queued) {}
 
     /** @param from the day's beginning where the reader is; it ends a day later */
-    public Seen of(Instant from, Instant until) {
+    public DayView of(Instant from, Instant until) {
         Instant now = clock.instant();
         var rules = new HashMap<UUID, Current<RuleDefinition>>();
         definitions.rules().forEach(rule -> rules.put(rule.id(), rule));
@@ -161,7 +161,7 @@ public class Day {
                 .toList();
         int active = db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE));
         int stirredActive = db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE), RULE.ID.in(stirred));
-        return new Seen(
+        return new DayView(
                 from,
                 now,
                 until,
@@ -174,7 +174,7 @@ public class Day {
                 messages(null, Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE)));
     }
 
-    private Lane lane(
+    private DayLane lane(
             Current<RuleDefinition> rule, Instant from, Instant until, Instant now, @Nullable Instant lateSince) {
         var newest = db.select(
                         RULE_CHECK.ID,
@@ -196,10 +196,10 @@ public class Day {
                 : List.<Instant>of();
         int pending = db.fetchCount(FINDING, FINDING.RULE_ID.eq(rule.id()), FINDING.STATE.eq(FindingState.PENDING));
         var definition = rule.definition();
-        return new Lane(definition.name(), definition.title(), newest.reversed(), toCome, lateSince, pending);
+        return new DayLane(definition.name(), definition.title(), newest.reversed(), toCome, lateSince, pending);
     }
 
-    private List<OpenOfRule> open(Map<UUID, Current<RuleDefinition>> rules, Instant from) {
+    private List<DayOpenFindings> open(Map<UUID, Current<RuleDefinition>> rules, Instant from) {
         var bySeverity = new HashMap<UUID, Map<Severity, Integer>>();
         var oldest = new HashMap<UUID, Instant>();
         var fresh = new HashMap<UUID, Integer>();
@@ -222,13 +222,13 @@ public class Day {
         var taken = taken(bySeverity.keySet());
         var told = lastTold(bySeverity.keySet());
         var inNoHands = criticalInNoHands(bySeverity.keySet());
-        var open = new ArrayList<OpenOfRule>();
+        var open = new ArrayList<DayOpenFindings>();
         bySeverity.forEach((id, counts) -> {
             var rule = rules.get(id);
             if (rule == null) return;
             var who = taken.getOrDefault(id, Map.of());
             var last = told.get(id);
-            open.add(new OpenOfRule(
+            open.add(new DayOpenFindings(
                     rule.definition().name(),
                     rule.definition().title(),
                     counts,
@@ -249,10 +249,10 @@ public class Day {
         return count().filterWhere(FINDING.OPENED_AT.ge(from));
     }
 
-    private static Comparator<OpenOfRule> worstFirst() {
-        return Comparator.<OpenOfRule>comparingInt(each -> -each.open().getOrDefault(Severity.CRITICAL, 0))
+    private static Comparator<DayOpenFindings> worstFirst() {
+        return Comparator.<DayOpenFindings>comparingInt(each -> -each.open().getOrDefault(Severity.CRITICAL, 0))
                 .thenComparingInt(each -> -each.open().getOrDefault(Severity.WARNING, 0))
-                .thenComparing(OpenOfRule::title);
+                .thenComparing(DayOpenFindings::title);
     }
 
     private Map<UUID, Map<String, Integer>> taken(Set<UUID> rules) {

@@ -64,7 +64,7 @@ public class FindingsAcross {
     }
 
     /** Who has done what with a finding. */
-    public enum Marked {
+    public enum HandledBy {
         BY_NOBODY,
         TAKEN,
         SNOOZED,
@@ -92,14 +92,14 @@ public class FindingsAcross {
     public record Ask(
             @Nullable FindingState state,
             @Nullable Severity severity,
-            @Nullable Marked marked,
+            @Nullable HandledBy handling,
             @Nullable String rule,
             String sought,
             @Nullable String after) {}
 
-    record Cell(String label, @Nullable String text) {}
+    record FindingCell(String label, @Nullable String text) {}
 
-    record Found(
+    record FindingSummary(
             long id,
             String rule,
             String title,
@@ -110,20 +110,20 @@ public class FindingsAcross {
             Instant openedAt,
             Instant changedAt,
             boolean noData,
-            List<FindingHandling.Mark> marks,
-            List<Cell> cells) {}
+            List<FindingHandling.HandlingEntry> handling,
+            List<FindingCell> cells) {}
 
     /**
      * @param byRule how many of them each rule has, by its name
      * @param next to be given as {@code after} for the next page; null on the last
      */
-    public record FoundList(
+    public record FindingSummaryList(
             long total,
             Map<String, Integer> byRule,
-            List<Found> findings,
+            List<FindingSummary> findings,
             @Nullable String next) {}
 
-    public FoundList list(Ask ask) {
+    public FindingSummaryList list(Ask ask) {
         var rules = new HashMap<UUID, Current<RuleDefinition>>();
         definitions.rules().forEach(rule -> rules.put(rule.id(), rule));
         var which = condition(ask);
@@ -154,7 +154,7 @@ public class FindingsAcross {
                         labels))
                 .toList();
         long total = byRule.values().stream().mapToLong(Integer::longValue).sum();
-        return new FoundList(total, byRule, found, FindingPlace.next(findings, MOST_LISTED));
+        return new FindingSummaryList(total, byRule, found, FindingPlace.next(findings, MOST_LISTED));
     }
 
     private Condition condition(Ask ask) {
@@ -162,7 +162,7 @@ public class FindingsAcross {
         return and(
                 ask.state() == null ? FINDING.STATE.ne(FindingState.CLEARED) : FINDING.STATE.eq(ask.state()),
                 ask.severity() == null ? noCondition() : FINDING.SEVERITY.eq(ask.severity()),
-                ask.marked() == null ? noCondition() : ask.marked().condition(),
+                ask.handling() == null ? noCondition() : ask.handling().condition(),
                 ask.rule() == null ? noCondition() : DEFINITION.NAME.eq(ask.rule()),
                 sought.isEmpty()
                         ? noCondition()
@@ -173,13 +173,13 @@ public class FindingsAcross {
                                 .or(DEFINITION.NAME.containsIgnoreCase(sought)));
     }
 
-    private Found found(
+    private FindingSummary found(
             FindingRecord finding,
             Current<RuleDefinition> of,
-            List<FindingHandling.Mark> marks,
+            List<FindingHandling.HandlingEntry> marks,
             Map<UUID, RuleLabels> labels) {
         var rule = of.definition();
-        return new Found(
+        return new FindingSummary(
                 finding.getId(),
                 rule.name(),
                 rule.title(),
@@ -210,10 +210,10 @@ public class FindingsAcross {
     }
 
     /** The first columns of the layout; of a rule without one, of the row. */
-    private static List<Cell> cells(FindingRecord finding, RuleDefinition rule, RuleLabels labels) {
+    private static List<FindingCell> cells(FindingRecord finding, RuleDefinition rule, RuleLabels labels) {
         var row = Json.row(finding.getRow());
         var names = names(rule, row.keySet());
-        var cells = new ArrayList<Cell>();
+        var cells = new ArrayList<FindingCell>();
         for (String name : names) {
             if (!row.containsKey(name)) continue;
             if (cells.size() == MOST_CELLS) break;
@@ -221,7 +221,8 @@ public class FindingsAcross {
             Object cell = measured ? Numbers.readable(row.get(name)) : row.get(name);
             var label = labels.column(name);
             String text = cell == null ? null : CellText.of(cell, rule.zone());
-            cells.add(new Cell(label.text(), text == null || label.unit() == null ? text : text + " " + label.unit()));
+            cells.add(new FindingCell(
+                    label.text(), text == null || label.unit() == null ? text : text + " " + label.unit()));
         }
         return cells;
     }

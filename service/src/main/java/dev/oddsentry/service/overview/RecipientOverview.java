@@ -68,9 +68,9 @@ public class RecipientOverview {
      * @param state of the rule; null for a round-up
      * @param how by what the reader hears of it, such as {@code to} or {@code split Holm}; {@code a query or the rows} where no name stands
      * @param messages of the last 30 days
-     * @param leftAt since when the reader wants none of it; null where they do
+     * @param unsubscribedAt since when the reader wants none of it; null where they do
      */
-    record Gets(
+    record RecipientEntry(
             String kind,
             String name,
             String title,
@@ -78,24 +78,24 @@ public class RecipientOverview {
             List<String> how,
             int messages,
             @Nullable Instant lastAt,
-            @Nullable Instant leftAt) {}
+            @Nullable Instant unsubscribedAt) {}
 
     /**
      * @param language null for that of each rule
-     * @param bad why no mail goes there; null where it does
+     * @param blocked why no mail goes there; null where it does
      */
-    public record Reader(
+    public record RecipientPage(
             String address,
             @Nullable String language,
-            @Nullable String bad,
-            List<Gets> gets) {}
+            @Nullable String blocked,
+            List<RecipientEntry> gets) {}
 
-    public record ReaderSummary(
+    public record RecipientSummary(
             String address,
             int rules,
             int messages,
             @Nullable Instant lastAt,
-            boolean bad) {}
+            boolean blocked) {}
 
     private record Sent(int messages, @Nullable Instant lastAt) {
         static final Sent NONE = new Sent(0, null);
@@ -110,7 +110,7 @@ public class RecipientOverview {
         }
     }
 
-    public List<ReaderSummary> all() {
+    public List<RecipientSummary> all() {
         var known = known();
         var barred = reach.barred(null);
         return known.addresses().stream()
@@ -126,17 +126,17 @@ public class RecipientOverview {
                             .filter(Objects::nonNull)
                             .max(Instant::compareTo)
                             .orElse(null);
-                    return new ReaderSummary(address, ids.size(), messages, last, barred.containsKey(address));
+                    return new RecipientSummary(address, ids.size(), messages, last, barred.containsKey(address));
                 })
                 .toList();
     }
 
-    public Reader one(String written) {
+    public RecipientPage one(String written) {
         String address = written.strip().toLowerCase(Locale.ROOT);
         var known = known();
         var named = known.named().getOrDefault(address, Map.of());
         var sent = known.sent().getOrDefault(address, Map.of());
-        var gets = new ArrayList<Gets>();
+        var gets = new ArrayList<RecipientEntry>();
         for (var rule : definitions.rules()) {
             if (!named.containsKey(rule.id()) && !sent.containsKey(rule.id())) continue;
             var of = rule.definition();
@@ -149,11 +149,11 @@ public class RecipientOverview {
         }
         var language = languages.byAddress().get(address);
         var barred = reach.barred(null).get(address);
-        return new Reader(
+        return new RecipientPage(
                 address, language == null ? null : language.code(), barred == null ? null : barred.words(), gets);
     }
 
-    private Gets gets(
+    private RecipientEntry gets(
             String kind,
             UUID id,
             String name,
@@ -164,11 +164,11 @@ public class RecipientOverview {
             Map<UUID, Sent> sent) {
         var lately = sent.getOrDefault(id, Sent.NONE);
         var left = reach.leavers(id).stream()
-                .filter(leaver -> leaver.address().equals(address) && leaver.returnedAt() == null)
-                .map(BlockedRecipients.Leaver::leftAt)
+                .filter(leaver -> leaver.address().equals(address) && leaver.resubscribedAt() == null)
+                .map(BlockedRecipients.UnsubscribedRecipient::unsubscribedAt)
                 .findFirst()
                 .orElse(null);
-        return new Gets(
+        return new RecipientEntry(
                 kind,
                 name,
                 title,

@@ -36,25 +36,25 @@ class SavedFilters {
     }
 
     /** @param filter the part of the list's address behind the question mark */
-    record Filter(String name, String filter) {}
+    record SavedFilter(String name, String filter) {}
 
-    record FilterBody(@NotNull @Size(max = 2000) String filter) {}
+    record SavedFilterBody(@NotNull @Size(max = 2000) String filter) {}
 
     @GetMapping
-    List<Filter> listFilters(@AuthenticationPrincipal Person of) {
+    List<SavedFilter> listFilters(@AuthenticationPrincipal Person of) {
         return db.select(SAVED_FILTER.NAME, SAVED_FILTER.FILTER)
                 .from(SAVED_FILTER)
                 .where(SAVED_FILTER.PERSON_ID.eq(of.id()))
                 .orderBy(SAVED_FILTER.NAME)
-                .fetch(Records.mapping(Filter::new));
+                .fetch(Records.mapping(SavedFilter::new));
     }
 
     @PutMapping("/{name}")
     @Transactional
-    public List<Filter> saveFilter(
+    public List<SavedFilter> saveFilter(
             @AuthenticationPrincipal Person of,
             @PathVariable @Size(max = 80) String name,
-            @Valid @RequestBody FilterBody body) {
+            @Valid @RequestBody SavedFilterBody body) {
         if (db.fetchCount(SAVED_FILTER, SAVED_FILTER.PERSON_ID.eq(of.id()), SAVED_FILTER.NAME.ne(name)) >= MOST)
             throw RefusedException.conflict("A person keeps " + MOST + " filters at most; remove one first.");
         db.insertInto(SAVED_FILTER)
@@ -70,7 +70,7 @@ class SavedFilters {
     }
 
     @DeleteMapping("/{name}")
-    List<Filter> removeFilter(@AuthenticationPrincipal Person of, @PathVariable String name) {
+    List<SavedFilter> removeFilter(@AuthenticationPrincipal Person of, @PathVariable String name) {
         db.deleteFrom(SAVED_FILTER)
                 .where(SAVED_FILTER.PERSON_ID.eq(of.id()), SAVED_FILTER.NAME.eq(name))
                 .execute();

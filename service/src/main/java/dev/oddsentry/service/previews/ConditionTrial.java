@@ -80,24 +80,24 @@ public class ConditionTrial {
             Instant slot) {}
 
     /**
-     * @param offers how unknown rows could be counted too
+     * @param suggestions how unknown rows could be counted too
      * @param identities of the exceptions, texts in the order of the key, null where a value is missing
      * @param rows of the exceptions, texts in the order of the columns
      */
-    public record Tried(
+    public record ConditionTrialResult(
             long rowsRead,
             long exceptions,
             long unknownRows,
             boolean grouped,
             List<PartCount> parts,
-            List<UnknownRowsSuggestion> offers,
+            List<UnknownRowsSuggestion> suggestions,
             List<Problem> warnings,
             List<String> columns,
             List<List<@Nullable String>> identities,
             List<List<@Nullable String>> rows) {}
 
     /** @throws dev.oddsentry.core.problem.InvalidDefinitionException if the condition does not fit the query, with its place */
-    public Tried run(Person by, String queryName, Ask ask) {
+    public ConditionTrialResult run(Person by, String queryName, Ask ask) {
         var query = definitions
                 .query(queryName)
                 .orElseThrow(() -> RefusedException.notFound("There is no query \"" + queryName + "\"."));
@@ -122,7 +122,7 @@ public class ConditionTrial {
             if (exceptions.size() < MOST_SHOWN) exceptions.add(each);
         });
         evaluation.close();
-        return new Tried(
+        return new ConditionTrialResult(
                 evaluation.reading().rows(),
                 evaluation.exceptions().count(),
                 evaluation.judge().unknownRows(),

@@ -66,7 +66,7 @@ class MailPreview {
         this.clock = clock;
     }
 
-    record MailSeen(String subject, List<String> to, String text, String html, List<String> files) {}
+    record PreviewedMessage(String subject, List<String> to, String text, String html, List<String> files) {}
 
     /** What the mails show where nothing is open. */
     enum Sample {
@@ -82,13 +82,15 @@ class MailPreview {
      * @param fields that subject and opening may name, as {@code {{updates}}}
      * @param columns that they may name between {@code {{#rows}}} and {@code {{/rows}}}
      */
-    record Seen(List<MailSeen> mails, @Nullable Sample sample, List<String> fields, List<String> columns) {}
+    record MessagePreview(
+            List<PreviewedMessage> mails, @Nullable Sample sample, List<String> fields, List<String> columns) {}
 
     /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem of the document and its place */
     @PostMapping(
             consumes = {"application/yaml", "text/plain"},
             produces = "application/json")
-    ResponseEntity<Seen> previewMessagesOfDefinition(@AuthenticationPrincipal Person by, @RequestBody String document) {
+    ResponseEntity<MessagePreview> previewMessagesOfDefinition(
+            @AuthenticationPrincipal Person by, @RequestBody String document) {
         var rule = drafts.rule(document);
         audit.record(db, by.id(), "preview mail of draft", rule.name(), null);
         return ResponseEntity.ok()
@@ -96,7 +98,7 @@ class MailPreview {
                 .body(previewing.inWords(() -> seen(rule, clock.instant())));
     }
 
-    private Seen seen(RuleDefinition rule, Instant slot) {
+    private MessagePreview seen(RuleDefinition rule, Instant slot) {
         var saved = definitions.rule(rule.name()).map(Current::id).orElse(null);
         var copy = copies.of(rule, slot, null);
         var seen = seen(rule, previewing.run(rule, saved, slot, copy), null);
@@ -107,26 +109,26 @@ class MailPreview {
         return seen;
     }
 
-    private Seen seen(RuleDefinition rule, PreviewRun looked, @Nullable Sample sample) {
+    private MessagePreview seen(RuleDefinition rule, PreviewRun looked, @Nullable Sample sample) {
         try (var run = looked) {
             var told = reportPlanner.choose(run.evaluation(), run.audiences());
             if (told.told().isEmpty()) told = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
             var mails = told.told().isEmpty()
-                    ? List.<MailSeen>of()
+                    ? List.<PreviewedMessage>of()
                     : messagePlanner.messages(run.about(rule.title()), run.evaluation(), told).stream()
                             .limit(MOST)
                             .map(outgoing -> seen(outgoing.message()))
                             .toList();
             var columns = new ArrayList<>(run.evaluation().columns().names());
             columns.add("severity");
-            return new Seen(mails, sample, List.copyOf(MailFields.names()), columns);
+            return new MessagePreview(mails, sample, List.copyOf(MailFields.names()), columns);
         }
     }
 
-    private static MailSeen seen(NewMessage message) {
+    private static PreviewedMessage seen(NewMessage message) {
         var parts = MessageParts.of(message.mime());
         var files = new ArrayList<>(parts.attachments());
         message.ways().kept().forEach(file -> files.add(file.name() + ", behind the link"));
-        return new MailSeen(message.subject(), message.to(), parts.text(), parts.html(), files);
+        return new PreviewedMessage(message.subject(), message.to(), parts.text(), parts.html(), files);
     }
 }

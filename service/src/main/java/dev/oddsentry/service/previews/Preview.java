@@ -75,17 +75,17 @@ public class Preview {
 
     /**
      * @param unknownRows rows that are neither exceptions nor not, since a value is missing
-     * @param offers how unknown rows could be counted too
+     * @param suggestions how unknown rows could be counted too
      * @param grouped true where the parts count groups, not rows
-     * @param notJudged how many groups are unknown
-     * @param notJudgedGroups the first of them
+     * @param unevaluated how many groups are unknown
+     * @param unevaluatedGroups the first of them
      * @param wouldReport findings that a check now would report
-     * @param hearers who would hear of it
+     * @param audiences who would hear of it
      * @param rows the first exceptions, worst first
      * @param copy whose personal copy all this is; null where the rule has none
      * @param copies what each of them would come to; empty where the rule has none
      */
-    public record Seen(
+    public record PreviewResult(
             Instant slot,
             long rowsRead,
             long tookMillis,
@@ -94,18 +94,18 @@ public class Preview {
             long unknownRows,
             boolean grouped,
             List<PartCount> parts,
-            List<UnknownRowsSuggestion> offers,
+            List<UnknownRowsSuggestion> suggestions,
             List<Problem> warnings,
-            long notJudged,
-            List<UnevaluatedGroup> notJudgedGroups,
+            long unevaluated,
+            List<UnevaluatedGroup> unevaluatedGroups,
             int wouldReport,
-            List<Hearer> hearers,
-            List<ShownColumn> columns,
-            List<ShownRow> rows,
+            List<PreviewAudience> audiences,
+            List<PreviewColumn> columns,
+            List<PreviewRow> rows,
             @Nullable String copy,
-            List<CopySeen> copies) {
-        Seen with(List<CopySeen> others) {
-            return new Seen(
+            List<CopyPreview> copies) {
+        PreviewResult with(List<CopyPreview> others) {
+            return new PreviewResult(
                     slot,
                     rowsRead,
                     tookMillis,
@@ -114,12 +114,12 @@ public class Preview {
                     unknownRows,
                     grouped,
                     parts,
-                    offers,
+                    suggestions,
                     warnings,
-                    notJudged,
-                    notJudgedGroups,
+                    unevaluated,
+                    unevaluatedGroups,
                     wouldReport,
-                    hearers,
+                    audiences,
                     columns,
                     rows,
                     copy,
@@ -130,7 +130,7 @@ public class Preview {
     /**
      * @param failure why it would fail, in words; null if it would not
      */
-    record CopySeen(
+    record CopyPreview(
             String key,
             List<String> to,
             long exceptions,
@@ -139,16 +139,16 @@ public class Preview {
 
     /**
      * @param split the value of the split's column; null where the rule is not split
-     * @param told how many findings are reported
+     * @param findings how many findings are reported
      */
-    record Hearer(@Nullable String split, List<String> to, int told) {}
+    record PreviewAudience(@Nullable String split, List<String> to, int findings) {}
 
-    record ShownColumn(String name, String label, String type) {}
+    record PreviewColumn(String name, String label, String type) {}
 
-    /** @param news why it would be reported; empty if it would not */
-    record ShownRow(Severity severity, List<String> news, List<ShownCell> cells) {}
+    /** @param updates why it would be reported; empty if it would not */
+    record PreviewRow(Severity severity, List<String> updates, List<PreviewCell> cells) {}
 
-    record ShownCell(@Nullable String text, boolean marked) {}
+    record PreviewCell(@Nullable String text, boolean highlighted) {}
 
     /**
      * A draft held against the rule that is active.
@@ -158,7 +158,7 @@ public class Preview {
      * @param onlyDraft the first identities that only the draft finds
      * @param onlyActive the first that only the active rule finds
      */
-    record Compared(
+    record PreviewComparison(
             long both,
             long otherSeverity,
             long onlyDraftCount,
@@ -167,31 +167,32 @@ public class Preview {
             List<String> onlyActive) {}
 
     /** @param compared null where there is no active rule to hold it against, or its query or key is another */
-    public record DraftSeen(Seen draft, @Nullable Compared compared) {}
+    public record DraftPreview(
+            PreviewResult draft, @Nullable PreviewComparison compared) {}
 
     /** @throws RefusedException if it cannot be run, with the reason in words */
-    public Seen run(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
+    public PreviewResult run(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
         var rule = definitions.rule(ruleId).orElseThrow();
         audit.record(db, by.id(), "preview rule", rule.definition().name(), copy);
         return previewing.inWords(() -> seen(rule.definition(), ruleId, slot, copy));
     }
 
     /** Of the personal copy that is asked for; where none is, of the first that has something to hear. */
-    private Seen seen(RuleDefinition rule, @Nullable UUID ruleId, Instant slot, @Nullable String copy) {
+    private PreviewResult seen(RuleDefinition rule, @Nullable UUID ruleId, Instant slot, @Nullable String copy) {
         var copies = oneCopy.all(rule, slot);
         if (copy != null || copies.isEmpty())
             return seen(previewing.run(rule, ruleId, slot, oneCopy.of(rule, slot, copy)));
-        var all = new ArrayList<CopySeen>();
-        Seen shown = null;
+        var all = new ArrayList<CopyPreview>();
+        PreviewResult shown = null;
         RefusedException refused = null;
         for (var each : copies) {
             try {
                 var seen = previewing.inWords(() -> seen(previewing.run(rule, ruleId, slot, each)));
-                all.add(new CopySeen(each.key(), each.to(), seen.exceptions(), seen.wouldReport(), null));
+                all.add(new CopyPreview(each.key(), each.to(), seen.exceptions(), seen.wouldReport(), null));
                 if (shown == null || (shown.wouldReport() == 0 && seen.wouldReport() > 0)) shown = seen;
             } catch (RefusedException failed) {
                 refused = failed;
-                all.add(new CopySeen(each.key(), each.to(), 0, 0, failed.getMessage()));
+                all.add(new CopyPreview(each.key(), each.to(), 0, 0, failed.getMessage()));
             }
         }
         if (shown == null) throw Objects.requireNonNull(refused);
@@ -203,27 +204,27 @@ public class Preview {
      *
      * @throws InvalidDefinitionException with every problem of the document
      */
-    public DraftSeen runDraft(Person by, String document, Instant slot) {
+    public DraftPreview runDraft(Person by, String document, Instant slot) {
         var draft = checkedDrafts.rule(document);
         var active = definitions.rule(draft.name());
         audit.record(db, by.id(), "preview draft", draft.name(), RunWords.cut(document));
         return previewing.inWords(() -> {
             var id = active.map(Current::id).orElse(null);
             var seen = seen(draft, id, slot, null);
-            if (active.isEmpty()) return new DraftSeen(seen, null);
+            if (active.isEmpty()) return new DraftPreview(seen, null);
             var rule = active.get().definition();
             // What a personal copy finds is held against what the same copy finds now, if there is one.
             boolean sameCopies = Objects.equals(rule.copies(), draft.copies());
-            if (!sameCopies) return new DraftSeen(seen, null);
+            if (!sameCopies) return new DraftPreview(seen, null);
             var copy = oneCopy.of(draft, slot, seen.copy());
             try (var run = previewing.run(draft, id, slot, copy);
                     var saved = previewing.run(rule, id, slot, copy)) {
-                return new DraftSeen(seen, compared(run.evaluation(), saved.evaluation(), draft.zone()));
+                return new DraftPreview(seen, compared(run.evaluation(), saved.evaluation(), draft.zone()));
             }
         });
     }
 
-    static Compared compared(Evaluation draft, Evaluation active, ZoneId zone) {
+    static PreviewComparison compared(Evaluation draft, Evaluation active, ZoneId zone) {
         var onlyActive = new HashMap<Digest, Severity>();
         active.exceptions().forEach(sighting -> onlyActive.put(sighting.key(), sighting.severity()));
         long[] both = {0, 0, 0};
@@ -238,10 +239,10 @@ public class Preview {
         active.exceptions().forEach(onlyActive::containsKey, sighting -> {
             if (activeNames.size() < MOST_ROWS_SHOWN) activeNames.add(CellText.joined(sighting.identity(), zone));
         });
-        return new Compared(both[0], both[2], both[1], draftNames, onlyActive.size(), activeNames);
+        return new PreviewComparison(both[0], both[2], both[1], draftNames, onlyActive.size(), activeNames);
     }
 
-    private List<Hearer> hearers(PreviewRun run, ReportPlan choice) {
+    private List<PreviewAudience> hearers(PreviewRun run, ReportPlan choice) {
         var split = run.rule().delivery().split();
         var hearing =
                 choice.parts().stream().filter(part -> !part.told().isEmpty()).toList();
@@ -253,21 +254,21 @@ public class Preview {
                     var to = split == null
                             ? List.<String>of()
                             : addresses.recipientsOf(named, run.about(), part, run.evaluation());
-                    return new Hearer(
+                    return new PreviewAudience(
                             part.audience().split(),
                             to.isEmpty() ? others : to,
                             part.told().size());
                 })
-                .sorted(Comparator.comparing(Hearer::split, Comparator.nullsFirst(Comparator.naturalOrder())))
+                .sorted(Comparator.comparing(PreviewAudience::split, Comparator.nullsFirst(Comparator.naturalOrder())))
                 .toList();
     }
 
-    private Seen seen(PreviewRun run) {
+    private PreviewResult seen(PreviewRun run) {
         try (run) {
             var evaluation = run.evaluation();
             var choice = reportPlanner.choose(evaluation, run.audiences());
             var rows = evaluation.rows(run.labels());
-            return new Seen(
+            return new PreviewResult(
                     run.moment().slot(),
                     evaluation.reading().rows(),
                     run.took().toMillis(),
@@ -283,7 +284,7 @@ public class Preview {
                     choice.told().size(),
                     hearers(run, choice),
                     rows.columns().stream()
-                            .map(column -> new ShownColumn(
+                            .map(column -> new PreviewColumn(
                                     column.name(), column.label(), column.type().code()))
                             .toList(),
                     shown(evaluation, choice, rows, run.moment()),
@@ -292,7 +293,7 @@ public class Preview {
         }
     }
 
-    private static List<ShownRow> shown(Evaluation evaluation, ReportPlan choice, ExtractRows rows, Moment moment) {
+    private static List<PreviewRow> shown(Evaluation evaluation, ReportPlan choice, ExtractRows rows, Moment moment) {
         var kinds = new HashMap<Digest, Set<UpdateKind>>();
         choice.told().forEach(item -> kinds.put(item.subject().key(), item.kinds()));
         var worstFirst = worstFirst(evaluation.exceptions());
@@ -305,11 +306,11 @@ public class Preview {
                             .map(UpdateKind::code)
                             .toList();
                     var cells = row.cells().stream()
-                            .map(cell -> new ShownCell(
+                            .map(cell -> new PreviewCell(
                                     cell.value() == null ? null : CellText.brief(cell.value(), moment.zone()),
                                     cell.marked()))
                             .toList();
-                    return new ShownRow(row.severity(), news, cells);
+                    return new PreviewRow(row.severity(), news, cells);
                 })
                 .toList();
     }

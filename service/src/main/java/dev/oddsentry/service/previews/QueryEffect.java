@@ -56,37 +56,37 @@ class QueryEffect {
      *     could not be told, which {@code refused} says
      * @param copy whose personal copy was looked at; null where the rule has none
      */
-    record OnRule(
+    record QueryEffectOnRule(
             String rule,
             String title,
-            Preview.@Nullable Compared compared,
+            Preview.@Nullable PreviewComparison compared,
             @Nullable String copy,
             @Nullable String refused) {}
 
     /** @param effect the class of the edit; what is saved now is compared with the document */
-    record Effect(EditClass effect, List<OnRule> rules) {}
+    record QueryEffectView(EditClass effect, List<QueryEffectOnRule> rules) {}
 
     /** @throws InvalidDefinitionException with every problem of the document, rules that it would break among them */
     @PostMapping(
             path = "/api/query-effect",
             consumes = {"application/yaml", "text/plain"},
             produces = "application/json")
-    Effect showQueryEffect(@AuthenticationPrincipal Person by, @RequestBody String text) {
+    QueryEffectView showQueryEffect(@AuthenticationPrincipal Person by, @RequestBody String text) {
         var edited = drafts.query(text);
         var saved = definitions.query(edited.name()).map(Current::definition);
-        if (saved.isEmpty()) return new Effect(EditClass.NO_EFFECT, List.of());
+        if (saved.isEmpty()) return new QueryEffectView(EditClass.NO_EFFECT, List.of());
         var effect = EditClass.of(saved.get(), edited);
         audit.record(db, by.id(), "preview query", edited.name(), RunWords.of(edited, Map.of()));
-        if (effect == EditClass.NO_EFFECT) return new Effect(effect, List.of());
+        if (effect == EditClass.NO_EFFECT) return new QueryEffectView(effect, List.of());
         Instant slot = clock.instant();
         var rules = definitions.rules().stream()
                 .filter(rule -> rule.definition().query().equals(edited.name()))
                 .map(rule -> onRule(rule, edited, slot))
                 .toList();
-        return new Effect(effect, rules);
+        return new QueryEffectView(effect, rules);
     }
 
-    private OnRule onRule(Current<RuleDefinition> of, QueryDefinition edited, Instant slot) {
+    private QueryEffectOnRule onRule(Current<RuleDefinition> of, QueryDefinition edited, Instant slot) {
         var rule = of.definition();
         try {
             return previewing.inWords(() -> {
@@ -94,11 +94,12 @@ class QueryEffect {
                 try (var before = previewing.run(rule, of.id(), slot, copy);
                         var after = previewing.run(rule, edited, of.id(), slot, copy)) {
                     var compared = Preview.compared(after.evaluation(), before.evaluation(), rule.zone());
-                    return new OnRule(rule.name(), rule.title(), compared, copy == null ? null : copy.key(), null);
+                    return new QueryEffectOnRule(
+                            rule.name(), rule.title(), compared, copy == null ? null : copy.key(), null);
                 }
             });
         } catch (RefusedException refused) {
-            return new OnRule(rule.name(), rule.title(), null, null, refused.getMessage());
+            return new QueryEffectOnRule(rule.name(), rule.title(), null, null, refused.getMessage());
         }
     }
 }

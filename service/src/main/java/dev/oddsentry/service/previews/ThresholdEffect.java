@@ -30,7 +30,7 @@ public class ThresholdEffect {
      * @param otherSeverity how many are exceptions before and after, with another severity
      * @param refused why it could not be counted; null where it was
      */
-    public record OnRule(
+    public record ThresholdEffectOnRule(
             String rule,
             String title,
             @Nullable Long before,
@@ -38,20 +38,20 @@ public class ThresholdEffect {
             @Nullable Long otherSeverity,
             @Nullable String refused) {}
 
-    public List<OnRule> of(Person by, String name, List<NewValue> values) {
+    public List<ThresholdEffectOnRule> of(Person by, String name, List<NewValue> values) {
         var threshold = definitions
                 .threshold(name)
                 .orElseThrow(() -> RefusedException.notFound("There is no threshold \"" + name + "\"."));
         values.forEach(value -> ThresholdChanges.checkKey(threshold.definition(), value.key()));
         var changed = with(store.table(threshold), values);
-        var effects = new ArrayList<OnRule>();
+        var effects = new ArrayList<ThresholdEffectOnRule>();
         for (var rule : definitions.rules()) {
             var definition = rule.definition();
             if (!definition.thresholdsUsed().contains(name)) continue;
             var before = store.named(definition.thresholdsUsed());
             try {
                 var both = counts.of(by, rule, before, before.with(changed));
-                effects.add(new OnRule(
+                effects.add(new ThresholdEffectOnRule(
                         definition.name(),
                         definition.title(),
                         both.before(),
@@ -59,7 +59,8 @@ public class ThresholdEffect {
                         both.otherSeverity(),
                         null));
             } catch (RefusedException refused) {
-                effects.add(new OnRule(definition.name(), definition.title(), null, null, null, refused.getMessage()));
+                effects.add(new ThresholdEffectOnRule(
+                        definition.name(), definition.title(), null, null, null, refused.getMessage()));
             }
         }
         return effects;

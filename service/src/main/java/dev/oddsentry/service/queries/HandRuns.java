@@ -30,7 +30,7 @@ public class HandRuns extends RepeatedWatch {
     private record Run(UUID id, Asker asker, String source, String query, Instant since, RunningQuery running) {}
 
     /** One that runs now. @param rows read so far */
-    public record View(UUID id, String login, String source, String query, Instant since, long rows) {}
+    public record QueryRunView(UUID id, String login, String source, String query, Instant since, long rows) {}
 
     /** Runs {@code reads} as something that can be listed and stopped; what no asker waits for just runs. */
     <T> T watch(String source, String query, RunningQuery running, Function<RunningQuery, T> reads) {
@@ -44,15 +44,15 @@ public class HandRuns extends RepeatedWatch {
         }
     }
 
-    public List<View> all() {
+    public List<QueryRunView> all() {
         return runs.values().stream().map(HandRuns::view).toList();
     }
 
-    private static View view(Run run) {
-        return new View(run.id, run.asker.login(), run.source, run.query, run.since, run.running.rows());
+    private static QueryRunView view(Run run) {
+        return new QueryRunView(run.id, run.asker.login(), run.source, run.query, run.since, run.running.rows());
     }
 
-    public Optional<View> find(UUID id) {
+    public Optional<QueryRunView> find(UUID id) {
         return Optional.ofNullable(runs.get(id)).map(HandRuns::view);
     }
 

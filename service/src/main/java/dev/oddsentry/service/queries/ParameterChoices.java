@@ -36,27 +36,31 @@ public class ParameterChoices {
     }
 
     /** @param label the words for the value; the value itself where there are none */
-    record Choice(String value, String label) {}
+    record ParameterChoice(String value, String label) {}
 
     /** @param more whether there are others that are not offered */
-    public record Offer(List<Choice> choices, boolean more) {}
+    public record ParameterChoiceList(List<ParameterChoice> choices, boolean more) {}
 
     /** @throws RefusedException if there is no such parameter, or the query that offers values cannot be run */
-    public Offer of(String queryName, String parameter) {
+    public ParameterChoiceList of(String queryName, String parameter) {
         var query = views.require(queryName).definition();
         var declared = query.parameters().get(parameter);
         if (declared == null)
             throw RefusedException.notFound("The query " + queryName + " has no parameter " + parameter + "; it has "
                     + String.join(", ", query.parameters().keySet()) + ".");
         return switch (declared.choices()) {
-            case null -> new Offer(List.of(), false);
+            case null -> new ParameterChoiceList(List.of(), false);
             case Choices.Listed(var values) ->
-                new Offer(values.stream().map(value -> new Choice(value, value)).toList(), false);
+                new ParameterChoiceList(
+                        values.stream()
+                                .map(value -> new ParameterChoice(value, value))
+                                .toList(),
+                        false);
             case Choices.OfQuery from -> ask(from);
         };
     }
 
-    private Offer ask(Choices.OfQuery from) {
+    private ParameterChoiceList ask(Choices.OfQuery from) {
         var query = views.require(from.from()).definition();
         var moment = new Moment(clock.instant(), ZoneOffset.UTC);
         var values = new LinkedHashMap<String, @Nullable Object>();
@@ -66,7 +70,7 @@ public class ParameterChoices {
                         + " offers the choices, but needs a value for " + name + " itself; give that a default.");
             values.put(name, declared.preset() == null ? null : declared.valueAt(moment, declared.preset()));
         });
-        var seen = new LinkedHashMap<String, Choice>();
+        var seen = new LinkedHashMap<String, ParameterChoice>();
         boolean[] more = {false};
         try {
             runner.readAll(sources.require(query.source()), query, new QueryInput(values, moment.zone()), columns -> {
@@ -82,7 +86,7 @@ public class ParameterChoices {
         } catch (QueryFailureException failed) {
             throw RefusedException.invalid("The choices could not be read. " + failed.getMessage());
         }
-        return new Offer(new ArrayList<>(seen.values()), more[0]);
+        return new ParameterChoiceList(new ArrayList<>(seen.values()), more[0]);
     }
 
     /** Nobody chooses a text of that length. */
@@ -96,11 +100,11 @@ public class ParameterChoices {
                         "The query " + query.name() + " offers the choices, but returns no column " + name + "."));
     }
 
-    private static Optional<Choice> choice(@Nullable Object[] row, int value, OptionalInt label) {
+    private static Optional<ParameterChoice> choice(@Nullable Object[] row, int value, OptionalInt label) {
         Object cell = row[value];
         if (cell == null) return Optional.empty();
         String text = CellText.of(cell, ZoneOffset.UTC);
         Object words = label.isPresent() ? row[label.getAsInt()] : null;
-        return Optional.of(new Choice(text, words == null ? text : CellText.of(words, ZoneOffset.UTC)));
+        return Optional.of(new ParameterChoice(text, words == null ? text : CellText.of(words, ZoneOffset.UTC)));
     }
 }

@@ -68,23 +68,23 @@ public class QueryTrials {
      * @param values what each parameter was, in words
      * @param rows the first of them, texts in the order of the columns
      */
-    public record Ran(
+    public record QueryRunResult(
             long rowsRead,
             long tookMillis,
             String zone,
             Map<String, String> values,
-            List<Column> columns,
+            List<ResultColumn> columns,
             List<List<@Nullable String>> rows,
             List<Problem> warnings) {}
 
-    record Column(String name, String type, String label) {}
+    record ResultColumn(String name, String type, String label) {}
 
     /** @param means the moment in the zone; null where the text is none, which {@code refused} says */
-    public record Means(
+    public record RelativeDateMeaning(
             String text, @Nullable String means, @Nullable String refused) {}
 
     /** @throws InvalidDefinitionException with every problem of the document and its place */
-    public Ran run(
+    public QueryRunResult run(
             Person by,
             String text,
             Map<String, String> given,
@@ -114,12 +114,12 @@ public class QueryTrials {
                     },
                     new RunningQuery(source.timeLimit()));
             var columns = reading.columns().inOrder().stream()
-                    .map(column -> new Column(
+                    .map(column -> new ResultColumn(
                             column.name(),
                             column.type().code(),
                             query.meaningOf(column.name()).label()))
                     .toList();
-            return new Ran(
+            return new QueryRunResult(
                     reading.rows(),
                     reading.took().toMillis(),
                     moment.zone().getId(),
@@ -175,19 +175,20 @@ public class QueryTrials {
         return texts;
     }
 
-    public List<Means> mean(List<String> texts, @Nullable String zone, @Nullable String calendar) {
+    public List<RelativeDateMeaning> mean(List<String> texts, @Nullable String zone, @Nullable String calendar) {
         var moment = moment(zone, calendar);
         return texts.stream().map(text -> mean(text, moment)).toList();
     }
 
-    private static Means mean(String text, Moment moment) {
+    private static RelativeDateMeaning mean(String text, Moment moment) {
         try {
             var at = RelativeDate.parse(text).localAt(moment).atZone(moment.zone());
-            return new Means(text, at.toOffsetDateTime().toString(), null);
+            return new RelativeDateMeaning(text, at.toOffsetDateTime().toString(), null);
         } catch (InvalidDefinitionException refused) {
-            return new Means(text, null, refused.problems().getFirst().message());
+            return new RelativeDateMeaning(
+                    text, null, refused.problems().getFirst().message());
         } catch (DateTimeException outOfRange) {
-            return new Means(text, null, "that is further off than dates go");
+            return new RelativeDateMeaning(text, null, "that is further off than dates go");
         }
     }
 

@@ -51,16 +51,16 @@ public class QueryViews {
     public record QueryPage(
             QuerySummary query,
             String sql,
-            List<ParameterSeen> parameters,
-            List<ColumnSeen> columns,
-            List<User> usedBy) {}
+            List<QueryParameterView> parameters,
+            List<QueryColumnView> columns,
+            List<QueryUser> usedBy) {}
 
     /**
      * @param preset its default, as written
      * @param choices the values it may have where they are listed; null where they are not
      * @param choicesFrom the query that offers values; null where none does
      */
-    record ParameterSeen(
+    record QueryParameterView(
             String name,
             String type,
             @Nullable String preset,
@@ -69,7 +69,7 @@ public class QueryViews {
             @Nullable String choicesFrom,
             @Nullable String help) {}
 
-    record ColumnSeen(
+    record QueryColumnView(
             String name,
             String type,
             String label,
@@ -78,7 +78,7 @@ public class QueryViews {
             Map<String, String> words) {}
 
     /** @param how what it uses the query for: {@code watches}, or the place in its document */
-    record User(String kind, String name, String title, String how) {}
+    record QueryUser(String kind, String name, String title, String how) {}
 
     public List<QuerySummary> all() {
         var saved = saves();
@@ -147,8 +147,8 @@ public class QueryViews {
         });
     }
 
-    private static ParameterSeen parameter(String name, QueryDefinition.Parameter declared) {
-        return new ParameterSeen(
+    private static QueryParameterView parameter(String name, QueryDefinition.Parameter declared) {
+        return new QueryParameterView(
                 name,
                 declared.type().code(),
                 declared.preset(),
@@ -158,11 +158,11 @@ public class QueryViews {
                 declared.help());
     }
 
-    private List<ColumnSeen> columns(Current<QueryDefinition> query) {
+    private List<QueryColumnView> columns(Current<QueryDefinition> query) {
         return definitions.columns(query).inOrder().stream()
                 .map(column -> {
                     var meaning = query.definition().meaningOf(column.name());
-                    return new ColumnSeen(
+                    return new QueryColumnView(
                             column.name(),
                             column.type().code(),
                             meaning.label(),
@@ -173,17 +173,17 @@ public class QueryViews {
                 .toList();
     }
 
-    private List<User> users(String query) {
-        var users = new LinkedHashMap<String, User>();
+    private List<QueryUser> users(String query) {
+        var users = new LinkedHashMap<String, QueryUser>();
         for (var each : definitions.rules()) {
             var rule = each.definition();
             if (!rule.names(Definition.Kind.QUERY).contains(query)) continue;
-            users.put("rule " + rule.name(), new User("rule", rule.name(), rule.title(), how(rule, query)));
+            users.put("rule " + rule.name(), new QueryUser("rule", rule.name(), rule.title(), how(rule, query)));
         }
         for (var each : definitions.queries()) {
             var other = each.definition();
             if (other.chosenFrom().containsValue(query))
-                users.put("query " + other.name(), new User("query", other.name(), other.title(), "choices"));
+                users.put("query " + other.name(), new QueryUser("query", other.name(), other.title(), "choices"));
         }
         return List.copyOf(users.values());
     }

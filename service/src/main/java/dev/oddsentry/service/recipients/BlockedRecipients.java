@@ -37,15 +37,15 @@ public class BlockedRecipients {
     /** @param left whether the reader wanted it so; otherwise mail comes back from there */
     public record Barred(boolean left, String words) {}
 
-    /** @param returnedAt null as long as they are gone */
-    public record Leaver(
+    /** @param resubscribedAt null as long as they are gone */
+    public record UnsubscribedRecipient(
             String address,
-            Instant leftAt,
+            Instant unsubscribedAt,
             UUID message,
-            @Nullable Instant returnedAt,
-            @Nullable String returnedBy) {}
+            @Nullable Instant resubscribedAt,
+            @Nullable String resubscribedBy) {}
 
-    public record BadAddress(String address, String words, UUID message, Instant since) {}
+    public record BlockedAddress(String address, String reason, UUID message, Instant since) {}
 
     /** By address, in lower case. @param definition a rule or a round-up; null where only bad addresses count */
     public Map<String, Barred> barred(@Nullable UUID definition) {
@@ -53,7 +53,7 @@ public class BlockedRecipients {
         for (var bad : badAddresses())
             barred.put(
                     bad.address(),
-                    new Barred(false, "Blocked since " + bad.since() + ", when a message bounced: " + bad.words()));
+                    new Barred(false, "Blocked since " + bad.since() + ", when a message bounced: " + bad.reason()));
         if (definition == null) return barred;
         db.selectFrom(LEAVER)
                 .where(LEAVER.DEFINITION_ID.eq(definition), LEAVER.RETURNED_AT.isNull())
@@ -62,12 +62,12 @@ public class BlockedRecipients {
         return barred;
     }
 
-    public List<BadAddress> badAddresses() {
+    public List<BlockedAddress> badAddresses() {
         return db.select(BAD_ADDRESS.ADDRESS, BAD_ADDRESS.WORDS, BAD_ADDRESS.MESSAGE_ID, BAD_ADDRESS.SINCE)
                 .from(BAD_ADDRESS)
                 .where(BAD_ADDRESS.ENDED_AT.isNull())
                 .orderBy(BAD_ADDRESS.ADDRESS)
-                .fetch(mapping(BadAddress::new));
+                .fetch(mapping(BlockedAddress::new));
     }
 
     /** Part of the caller's transaction. @return false if it is held as bad already */
@@ -95,14 +95,14 @@ public class BlockedRecipients {
     }
 
     /** Latest first. */
-    public List<Leaver> leavers(UUID definition) {
+    public List<UnsubscribedRecipient> leavers(UUID definition) {
         return db.select(LEAVER.ADDRESS, LEAVER.LEFT_AT, LEAVER.MESSAGE_ID, LEAVER.RETURNED_AT, PERSON.NAME)
                 .from(LEAVER)
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(LEAVER.RETURNED_BY))
                 .where(LEAVER.DEFINITION_ID.eq(definition))
                 .orderBy(LEAVER.LEFT_AT.desc(), LEAVER.ADDRESS)
-                .fetch(mapping(Leaver::new));
+                .fetch(mapping(UnsubscribedRecipient::new));
     }
 
     public boolean hasLeft(UUID definition, String address) {

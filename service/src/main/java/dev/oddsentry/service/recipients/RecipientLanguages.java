@@ -34,15 +34,15 @@ public class RecipientLanguages {
     }
 
     /** @param by who set it */
-    public record ReaderLanguage(String address, Language language, String by, Instant at) {}
+    public record RecipientLanguage(String address, Language language, String by, Instant at) {}
 
-    public List<ReaderLanguage> all() {
+    public List<RecipientLanguage> all() {
         return db.select(READER_LANGUAGE.ADDRESS, READER_LANGUAGE.LANGUAGE, PERSON.NAME, READER_LANGUAGE.SET_AT)
                 .from(READER_LANGUAGE)
                 .join(PERSON)
                 .on(PERSON.ID.eq(READER_LANGUAGE.SET_BY))
                 .orderBy(READER_LANGUAGE.ADDRESS)
-                .fetch(mapping(ReaderLanguage::new));
+                .fetch(mapping(RecipientLanguage::new));
     }
 
     /** By address, in lower case. */

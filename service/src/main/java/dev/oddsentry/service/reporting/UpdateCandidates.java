@@ -92,11 +92,11 @@ final class UpdateCandidates {
                 .forEach(wanted::contains, sighting -> present.put(sighting.key(), evaluation.audienceOf(sighting)));
     }
 
-    /** @param asKnown where everything is taken as known; a million of them need not be looked at one by one */
-    private void consider(FindingChange.Opened move, boolean asKnown) {
+    /** @param treatAsKnown where everything is taken as known; a million of them need not be looked at one by one */
+    private void consider(FindingChange.Opened move, boolean treatAsKnown) {
         var key = move.sighting().key();
         var audience = of(present.getOrDefault(key, AudienceKey.WHOLE));
-        if (asKnown && move.now().state() == FindingState.OPEN) {
+        if (treatAsKnown && move.now().state() == FindingState.OPEN) {
             audience.takesOpened = true;
             audience.openedMore++;
             return;

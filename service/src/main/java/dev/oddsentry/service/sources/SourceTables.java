@@ -23,15 +23,15 @@ public class SourceTables {
         this.pools = pools;
     }
 
-    record Column(String name, String type) {}
+    record SourceColumn(String name, String type) {}
 
-    record Table(String schema, String name, List<Column> columns) {}
+    record SourceTable(String schema, String name, List<SourceColumn> columns) {}
 
     /** @param more whether there are others that are not told */
-    public record Catalogue(List<Table> tables, boolean more) {}
+    public record SourceCatalogue(List<SourceTable> tables, boolean more) {}
 
     /** @throws RefusedException if the source does not answer */
-    public Catalogue of(Source source) {
+    public SourceCatalogue of(Source source) {
         try (var connection = pools.open(source, Lane.BY_HAND)) {
             return read(connection.metaData(), connection.catalog());
         } catch (SQLException e) {
@@ -42,8 +42,8 @@ public class SourceTables {
 
     private record Key(String schema, String name) {}
 
-    private static Catalogue read(DatabaseMetaData meta, String catalog) throws SQLException {
-        var tables = new LinkedHashMap<Key, List<Column>>();
+    private static SourceCatalogue read(DatabaseMetaData meta, String catalog) throws SQLException {
+        var tables = new LinkedHashMap<Key, List<SourceColumn>>();
         int count = 0;
         try (var columns = meta.getColumns(catalog, null, "%", "%")) {
             while (columns.next()) {
@@ -51,12 +51,13 @@ public class SourceTables {
                 if (SYSTEM.contains(schema)) continue;
                 if (++count > MOST) break;
                 tables.computeIfAbsent(new Key(schema, columns.getString("TABLE_NAME")), _ -> new ArrayList<>())
-                        .add(new Column(columns.getString("COLUMN_NAME"), columns.getString("TYPE_NAME")));
+                        .add(new SourceColumn(columns.getString("COLUMN_NAME"), columns.getString("TYPE_NAME")));
             }
         }
         var found = tables.entrySet().stream()
-                .map(entry -> new Table(entry.getKey().schema(), entry.getKey().name(), List.copyOf(entry.getValue())))
+                .map(entry ->
+                        new SourceTable(entry.getKey().schema(), entry.getKey().name(), List.copyOf(entry.getValue())))
                 .toList();
-        return new Catalogue(found, count > MOST);
+        return new SourceCatalogue(found, count > MOST);
     }
 }

@@ -54,47 +54,47 @@ public class Status {
         this.clock = clock;
     }
 
-    /** @param words of the mail server to the first recipient */
-    record NotDelivered(String name, Instant since, String words) {}
+    /** @param detail of the mail server to the first recipient */
+    record UndeliveredMail(String name, Instant since, String detail) {}
 
     /** @param clockAheadMillis how far the clock of its machine is ahead of the database's; one that is off takes no work */
     record NodeView(String name, Instant startedAt, long clockAheadMillis, boolean takesWork) {}
 
     /** @param reason of the latest failure among them, in words */
-    record TroubleView(String cause, Instant since, List<String> rules, String reason) {}
+    record IncidentView(String cause, Instant since, List<String> rules, String reason) {}
 
     /**
      * @param due rules whose slot has come and that wait for their turn
-     * @param latestSeconds how late the one is that waits longest
+     * @param highestLatenessSeconds how late the one is that waits longest
      * @param holds of outgoing mail that stand
      * @param unconfirmed recipients of whom nobody knows whether a message arrived, until a person settles it
      * @param notDelivered rules and round-ups whose latest message reached nobody
      * @param nodes processes of the service that were seen within the last half minute
      * @param outcomes of the last day's checks, by how they ended
-     * @param oldestWaitingSeconds how long the oldest message waits that somebody has not got
+     * @param oldestQueuedSeconds how long the oldest message waits that somebody has not got
      * @param problems in words, each a reason not to be at ease; empty where all is well
      */
-    public record Seen(
+    public record StatusView(
             Instant at,
             String node,
             int activeRules,
             int running,
             int due,
-            long latestSeconds,
-            @Nullable Instant latestFinished,
+            long highestLatenessSeconds,
+            @Nullable Instant lastFinished,
             Map<CheckState, Integer> outcomes,
-            int keptBack,
-            int waitingMessages,
-            long oldestWaitingSeconds,
+            int awaitingApproval,
+            int queuedMessages,
+            long oldestQueuedSeconds,
             int holds,
             int unconfirmed,
-            List<NotDelivered> notDelivered,
+            List<UndeliveredMail> notDelivered,
             List<NodeView> nodes,
             int tasksFailing,
-            List<TroubleView> troubles,
+            List<IncidentView> incidents,
             List<String> problems) {}
 
-    public Seen look() {
+    public StatusView look() {
         Instant now = clock.instant();
         var due = db.select(count(), min(RULE.NEXT_SLOT))
                 .from(RULE)
@@ -123,7 +123,7 @@ public class Status {
         var problems = problems(latest, keptBack, oldest, holds, failing, troubles);
         problems.addAll(mailProblems(unconfirmed, notDelivered));
         problems.addAll(clockProblems(nodes));
-        return new Seen(
+        return new StatusView(
                 now,
                 node.name(),
                 db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE)),
@@ -156,7 +156,7 @@ public class Status {
                 .fetchMap(RULE_CHECK.STATE, row -> row.value2());
     }
 
-    private List<TroubleView> troubles() {
+    private List<IncidentView> troubles() {
         var rules = db.select(TROUBLE_RULE.TROUBLE_ID, DEFINITION.NAME)
                 .from(TROUBLE_RULE)
                 .join(DEFINITION)
@@ -166,7 +166,7 @@ public class Status {
                 .fetchGroups(TROUBLE_RULE.TROUBLE_ID, DEFINITION.NAME);
         return db.selectFrom(TROUBLE).where(TROUBLE.OVER_AT.isNull()).orderBy(TROUBLE.BEGAN_AT).fetch().stream()
                 .filter(trouble -> rules.containsKey(trouble.getId()))
-                .map(trouble -> new TroubleView(
+                .map(trouble -> new IncidentView(
                         trouble.getCause(),
                         trouble.getBeganAt(),
                         rules.getOrDefault(trouble.getId(), List.of()),
@@ -185,7 +185,7 @@ public class Status {
     }
 
     private static ArrayList<String> problems(
-            long latest, int keptBack, long oldest, int holds, int failing, List<TroubleView> troubles) {
+            long latest, int keptBack, long oldest, int holds, int failing, List<IncidentView> troubles) {
         var problems = new ArrayList<String>();
         if (latest > LATE.toSeconds())
             problems.add("A check is " + latest
@@ -203,14 +203,14 @@ public class Status {
         return problems;
     }
 
-    private static List<String> mailProblems(int unconfirmed, List<NotDelivered> notDelivered) {
+    private static List<String> mailProblems(int unconfirmed, List<UndeliveredMail> notDelivered) {
         var problems = new ArrayList<String>();
         if (unconfirmed > 0)
             problems.add((unconfirmed == 1 ? "A message" : unconfirmed + " messages")
                     + " may not have arrived; odd outbox --state unconfirmed lists "
                     + (unconfirmed == 1 ? "it." : "them."));
         for (var each : notDelivered)
-            problems.add("The latest message of " + each.name() + " reached nobody: " + each.words());
+            problems.add("The latest message of " + each.name() + " reached nobody: " + each.detail());
         return problems;
     }
 
@@ -224,7 +224,7 @@ public class Status {
     }
 
     /** The latest message to each audience; previews and repeats are nobody's news. */
-    private List<NotDelivered> notDelivered(Instant now) {
+    private List<UndeliveredMail> notDelivered(Instant now) {
         var latest = select(MESSAGE.ID, DEFINITION.NAME, MESSAGE.CREATED_AT)
                 .distinctOn(DEFINITION.ID, MESSAGE.AUDIENCE_ID)
                 .from(MESSAGE)
@@ -245,7 +245,8 @@ public class Status {
                                 MESSAGE_RECIPIENT.MESSAGE_ID.eq(id),
                                 MESSAGE_RECIPIENT.STATE.notIn(RecipientState.REJECTED, RecipientState.EXPIRED))))
                 .orderBy(latest.field(DEFINITION.NAME))
-                .fetch(row -> new NotDelivered(row.value1(), row.value2(), row.value3() == null ? "" : row.value3()));
+                .fetch(row ->
+                        new UndeliveredMail(row.value1(), row.value2(), row.value3() == null ? "" : row.value3()));
     }
 
     private List<NodeView> nodes(Instant now) {

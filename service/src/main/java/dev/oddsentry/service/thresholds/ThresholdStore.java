@@ -45,13 +45,13 @@ public class ThresholdStore {
      *
      * @param number null where a value was taken back
      */
-    public record Given(
+    public record ThresholdValue(
             List<String> key,
             @Nullable LocalDate from,
             @Nullable BigDecimal number,
             String setBy,
             Instant setAt,
-            String remark) {}
+            String reason) {}
 
     /** Every threshold with its values as they stand. */
     public Thresholds all() {
@@ -73,7 +73,7 @@ public class ThresholdStore {
     }
 
     private List<ThresholdTable.Value> standing(UUID threshold) {
-        var last = new LinkedHashMap<List<@Nullable Object>, Given>();
+        var last = new LinkedHashMap<List<@Nullable Object>, ThresholdValue>();
         history(threshold).reversed().forEach(given -> last.put(Arrays.asList(given.key(), given.from()), given));
         return last.values().stream()
                 .filter(given -> given.number() != null)
@@ -81,12 +81,12 @@ public class ThresholdStore {
                 .toList();
     }
 
-    private static BigDecimal number(Given given) {
+    private static BigDecimal number(ThresholdValue given) {
         return given.number() == null ? BigDecimal.ZERO : given.number();
     }
 
     /** Everything that was ever given, newest first. */
-    public List<Given> history(UUID threshold) {
+    public List<ThresholdValue> history(UUID threshold) {
         return db.select(
                         THRESHOLD_VALUE.KEY,
                         THRESHOLD_VALUE.VALID_FROM,
@@ -99,7 +99,7 @@ public class ThresholdStore {
                 .on(PERSON.ID.eq(THRESHOLD_VALUE.SET_BY))
                 .where(THRESHOLD_VALUE.THRESHOLD_ID.eq(threshold))
                 .orderBy(THRESHOLD_VALUE.ID.desc())
-                .fetch(row -> new Given(
+                .fetch(row -> new ThresholdValue(
                         List.of(row.value1()), row.value2(), row.value3(), row.value4(), row.value5(), row.value6()));
     }
 
@@ -110,7 +110,7 @@ public class ThresholdStore {
             @Nullable BigDecimal number) {}
 
     /** Part of the caller's transaction. */
-    public void give(UUID threshold, UUID by, List<NewValue> values, String remark) {
+    public void give(UUID threshold, UUID by, List<NewValue> values, String reason) {
         Instant now = clock.instant();
         var rows = values.stream()
                 .map(value -> {
@@ -121,7 +121,7 @@ public class ThresholdStore {
                     row.setNumber(value.number());
                     row.setSetBy(by);
                     row.setSetAt(now);
-                    row.setRemark(remark);
+                    row.setRemark(reason);
                     return row;
                 })
                 .toList();

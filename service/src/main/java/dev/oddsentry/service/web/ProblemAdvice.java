@@ -1,12 +1,10 @@
 package dev.oddsentry.service.web;
 
 import dev.oddsentry.core.problem.InvalidDefinitionException;
-import dev.oddsentry.core.problem.Place;
 import dev.oddsentry.core.problem.Problem;
 import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
 import java.util.List;
-import java.util.Locale;
 import java.util.UUID;
 import java.util.stream.Stream;
 import org.apache.catalina.connector.ClientAbortException;
@@ -37,23 +35,6 @@ import org.springframework.web.servlet.resource.NoResourceFoundException;
 class ProblemAdvice extends ResponseEntityExceptionHandler {
     private static final Logger LOG = LoggerFactory.getLogger(ProblemAdvice.class);
 
-    /** One thing wrong in a document or a condition, as the API tells it. */
-    record ProblemBody(
-            String weight,
-            String message,
-            String field,
-            @Nullable Place place,
-            @Nullable String suggestion) {
-        static ProblemBody of(Problem problem) {
-            return new ProblemBody(
-                    problem.weight().name().toLowerCase(Locale.ROOT),
-                    problem.message(),
-                    problem.field(),
-                    problem.place(),
-                    problem.suggestion());
-        }
-    }
-
     @ExceptionHandler
     ResponseEntity<Object> refused(RefusedException refused) {
         return answer(detail(refused.status(), refused.getMessage()));
@@ -65,18 +46,17 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     }
 
     private static ProblemDetail detail(InvalidDefinitionException invalid) {
-        long errors = invalid.problems().stream().filter(Problem::isError).count();
+        long errors = invalid.problems().stream().filter(Problem::stopsSave).count();
         var detail = detail(
                 HttpStatus.UNPROCESSABLE_CONTENT, errors == 1 ? "1 problem to fix." : errors + " problems to fix.");
-        detail.setProperty("problems", bodies(invalid.problems()));
+        detail.setProperty("problems", inOrder(invalid.problems()));
         return detail;
     }
 
-    private static List<ProblemBody> bodies(List<Problem> problems) {
+    private static List<Problem> inOrder(List<Problem> problems) {
         return problems.stream()
                 .sorted(Comparator.comparingInt(
                         problem -> problem.place() == null ? 0 : problem.place().offset()))
-                .map(ProblemBody::of)
                 .toList();
     }
 

@@ -11,6 +11,7 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.ResourceBundle;
 import java.util.stream.Stream;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
@@ -53,6 +54,18 @@ class ApiDescriptionTest {
     }
 
     @Test
+    void operationsHaveASentenceAndNoSentenceIsLeftOver() {
+        var ids = new HashSet<String>();
+        operations().forEach(each -> ids.add(each.path("operationId").asString("")));
+        assertThat(ResourceBundle.getBundle("dev.oddsentry.service.api.operations")
+                        .keySet())
+                .isEqualTo(ids);
+        assertThat(operations())
+                .allSatisfy(
+                        each -> assertThat(each.path("summary").asString("")).matches("[A-Z][a-z]+ .*\\."));
+    }
+
+    @Test
     void schemasHaveNamesOfTheirOwnAndEveryReferenceLeadsToOne() {
         var names = new HashSet<String>();
         document.path("components").path("schemas").propertyNames().forEach(names::add);
@@ -64,12 +77,19 @@ class ApiDescriptionTest {
 
     @Test
     void fieldsThatMayBeNullSaySo() {
-        var rule = document.path("components").path("schemas").path("RuleSummary");
-        assertThat(rule.path("required").toString())
-                .contains("\"name\"", "\"state\"")
-                .doesNotContain("\"nextSlot\"");
+        var rule = schema("RuleSummary");
         assertThat(rule.path("properties").path("nextSlot").path("type").toString())
                 .contains("null");
+        assertThat(rule.path("required").toString()).contains("\"name\"", "\"nextSlot\"");
+    }
+
+    @Test
+    void fieldsOfRequestsThatMayBeNullMayBeLeftOut() {
+        assertThat(schema("BackTestBody").path("required").toString()).isEqualTo("[\"days\"]");
+    }
+
+    private JsonNode schema(String name) {
+        return document.path("components").path("schemas").path(name);
     }
 
     @ParameterizedTest
@@ -79,7 +99,7 @@ class ApiDescriptionTest {
                 "/api/rules/{name}",
                 "/api/rules/{name}/checks",
                 "/api/rules/{name}/findings",
-                "/api/rules/{name}/history",
+                "/api/rules/{name}/measurements",
                 "/api/rules/{name}/dates",
                 "/api/rules/{name}/long-work",
                 "/api/queries",
@@ -96,9 +116,9 @@ class ApiDescriptionTest {
                 "/api/status",
                 "/api/day?from=2026-11-28T23:00:00Z&until=2026-11-29T23:00:00Z",
                 "/api/findings",
-                "/api/readers",
-                "/api/bad-addresses",
-                "/api/reader-languages",
+                "/api/recipients",
+                "/api/blocked-addresses",
+                "/api/languages",
                 "/api/session",
                 "/api/query-runs",
             })

@@ -67,7 +67,7 @@ class MailServersTest {
                 null);
     }
 
-    private static MailTest.Tried tried(Mail settings) {
+    private static MailTest.MailServerTest tried(Mail settings) {
         return new MailTest(SmtpServer.inOrder(settings, 8), settings)
                 .tried(READER)
                 .getFirst();
@@ -77,28 +77,28 @@ class MailServersTest {
     void saysInPlainWordsWhatIsWrong() {
         int port = server.port();
         assertThat(tried(settings("localhost", port, MailSecurity.STARTTLS, DebianMailServer.PASSWORD, true)))
-                .isEqualTo(new MailTest.Tried(
+                .isEqualTo(new MailTest.MailServerTest(
                         "localhost:" + port,
                         true,
                         "It answers with TLS (STARTTLS), logged in as odd, and takes mail to " + READER + "."));
         assertThat(tried(settings("localhost", port, MailSecurity.STARTTLS, "wrong", true))
-                        .words())
+                        .detail())
                 .startsWith("It does not accept the log-in as odd: ")
                 .doesNotContain("wrong");
         assertThat(tried(settings("localhost", port, MailSecurity.STARTTLS, null, false))
-                        .words())
+                        .detail())
                 .contains("an authority that is not trusted here");
         assertThat(tried(settings("127.0.0.1", port, MailSecurity.STARTTLS, null, true))
-                        .words())
+                        .detail())
                 .startsWith("Its certificate is not for 127.0.0.1: ");
         assertThat(tried(settings("localhost", port, MailSecurity.TLS, null, true))
-                        .words())
+                        .detail())
                 .startsWith("It speaks no TLS there: ");
         assertThat(tried(settings("localhost", 1, MailSecurity.NONE, null, true))
-                        .words())
+                        .detail())
                 .isEqualTo("Nobody listens there.");
         assertThat(tried(settings("no-such-host.invalid", 25, MailSecurity.NONE, null, true))
-                        .words())
+                        .detail())
                 .isEqualTo("There is no host of that name.");
     }
 
@@ -131,7 +131,7 @@ class MailServersTest {
             }
             RunningService.await("all stored", Duration.ofSeconds(40), () -> storedFor(sailings.recipient) == 3);
             var message = api.get("/api/outbox").path(0);
-            assertThat(message.path("recipients").path(0).path("words").asString())
+            assertThat(message.path("recipients").path(0).path("detail").asString())
                     .contains("OK id=");
             assertThat(api.post("/api/mail/test", "").toString())
                     .contains(

@@ -164,7 +164,7 @@ class StatementFuzzTest {
                                 "fuzz_writer",
                                 "password",
                                 "writer",
-                                "mostConnections",
+                                "maxConnections",
                                 2));
     }
 

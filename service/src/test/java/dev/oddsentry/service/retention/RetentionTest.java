@@ -35,8 +35,8 @@ class RetentionTest {
     }
 
     private String why(String sailing) {
-        return api.get("/api/rules/" + sailings.name + "/story?key=" + sailing)
-                .path("why")
+        return api.get("/api/rules/" + sailings.name + "/explanation?key=" + sailing)
+                .path("reason")
                 .asString();
     }
 
@@ -80,7 +80,7 @@ class RetentionTest {
         sailings.late("SK-1", 20).late("SK-2", 20).active();
         api.check(sailings.name);
         api.post(
-                "/api/rules/" + sailings.name + "/marks",
+                "/api/rules/" + sailings.name + "/handling",
                 Map.of(
                         "key",
                         List.of("SK-1"),

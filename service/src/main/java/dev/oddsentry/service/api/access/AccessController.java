@@ -46,7 +46,7 @@ class AccessController {
         this.devices = devices;
     }
 
-    record Credentials(
+    record LogInBody(
             @NotNull @Size(max = 200) String login,
             @NotNull @Size(max = 200) String password,
             @Nullable @Size(max = 200) String name) {}
@@ -57,8 +57,7 @@ class AccessController {
     }
 
     @PostMapping("/session")
-    Person logIn(
-            @Valid @RequestBody Credentials credentials, HttpServletRequest request, HttpServletResponse response) {
+    Person logIn(@Valid @RequestBody LogInBody credentials, HttpServletRequest request, HttpServletResponse response) {
         Person person = authenticate(credentials, request, "log in");
         devices.remember(person, response);
         // A session that existed before the log-in must not become one that is logged in.
@@ -80,7 +79,7 @@ class AccessController {
 
     @PostMapping("/tokens")
     @ResponseStatus(HttpStatus.CREATED)
-    AccessTokens.Issued issueToken(@Valid @RequestBody Credentials credentials, HttpServletRequest request) {
+    AccessTokens.IssuedToken issueToken(@Valid @RequestBody LogInBody credentials, HttpServletRequest request) {
         String name = credentials.name();
         var person = authenticate(credentials, request, "log in for a token");
         return tokens.issue(person, name == null ? "command line" : name);
@@ -92,7 +91,7 @@ class AccessController {
         if (BearerTokenFilter.hasBearerToken(request)) tokens.revoke(BearerTokenFilter.tokenOf(request));
     }
 
-    private Person authenticate(Credentials credentials, HttpServletRequest request, String act) {
+    private Person authenticate(LogInBody credentials, HttpServletRequest request, String act) {
         String from = request.getRemoteAddr();
         return gate.guess(
                         credentials.login(),

@@ -57,22 +57,23 @@ class BackTestController {
             @Nullable @Size(max = 1_000_000) String document,
             @Nullable String copy) {}
 
-    record FillBody(@Min(1) @Max(3660) int days, @Nullable String copy) {}
+    record BackfillBody(
+            @Min(1) @Max(3660) int days, @Nullable String copy) {}
 
     /** @param result of a back-test that is done; null otherwise */
-    record WorkSeen(
+    record LongWorkView(
             UUID id,
             String kind,
             WorkState state,
             int stepsDone,
             int steps,
-            Instant askedAt,
+            Instant requestedAt,
             @Nullable Instant endedAt,
             @Nullable String reason,
             @Nullable BackTestResult result) {
 
-        static WorkSeen of(LongWorkRecord row) {
-            return new WorkSeen(
+        static LongWorkView of(LongWorkRecord row) {
+            return new LongWorkView(
                     row.getId(),
                     row.getKind(),
                     row.getState(),
@@ -90,7 +91,7 @@ class BackTestController {
     /** Of a rule that need not be saved. */
     @PostMapping("/back-tests")
     @ResponseStatus(HttpStatus.ACCEPTED)
-    WorkSeen backTestUnsavedRule(@AuthenticationPrincipal Person by, @Valid @RequestBody BackTestBody body) {
+    LongWorkView backTestUnsavedRule(@AuthenticationPrincipal Person by, @Valid @RequestBody BackTestBody body) {
         var onTrial = body.thresholds() == null ? Map.<String, List<BigDecimal>>of() : body.thresholds();
         if (body.document() == null) throw RefusedException.invalid("document is missing: the rule to try.");
         return getLongWork(backTests.backTest(by, body.days(), onTrial, body.document(), body.copy()));
@@ -98,34 +99,34 @@ class BackTestController {
 
     @PostMapping("/rules/{name}/back-tests")
     @ResponseStatus(HttpStatus.ACCEPTED)
-    WorkSeen backTestRule(
+    LongWorkView backTestRule(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody BackTestBody body) {
         var onTrial = body.thresholds() == null ? Map.<String, List<BigDecimal>>of() : body.thresholds();
         return getLongWork(
                 backTests.backTest(by, names.idOf(name), body.days(), onTrial, body.document(), body.copy()));
     }
 
-    @PostMapping("/rules/{name}/history/fill")
+    @PostMapping("/rules/{name}/measurements/backfill")
     @ResponseStatus(HttpStatus.ACCEPTED)
-    WorkSeen backfillMeasurements(
-            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody FillBody body) {
+    LongWorkView backfillMeasurements(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody BackfillBody body) {
         return getLongWork(backTests.fillHistory(by, names.idOf(name), body.days(), body.copy()));
     }
 
     @GetMapping("/rules/{name}/long-work")
-    List<WorkSeen> listLongWork(@PathVariable String name) {
+    List<LongWorkView> listLongWork(@PathVariable String name) {
         return store.ofRule(names.idOf(name), MOST_LISTED).stream()
-                .map(WorkSeen::of)
+                .map(LongWorkView::of)
                 .toList();
     }
 
     @GetMapping("/long-work/{id}")
-    WorkSeen getLongWork(@PathVariable UUID id) {
-        return store.find(id).map(WorkSeen::of).orElseThrow(() -> RefusedException.notFound("No such back-test."));
+    LongWorkView getLongWork(@PathVariable UUID id) {
+        return store.find(id).map(LongWorkView::of).orElseThrow(() -> RefusedException.notFound("No such back-test."));
     }
 
     @PostMapping("/long-work/{id}/stop")
-    WorkSeen stopLongWork(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+    LongWorkView stopLongWork(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         backTests.stop(by, id);
         return getLongWork(id);
     }

@@ -92,26 +92,26 @@ class CheckController {
                 .toList();
     }
 
-    record OpenTo(@NotNull @Size(max = 320) String to) {}
+    record SendOpenBody(@NotNull @Size(max = 320) String to) {}
 
-    record OpenSent(int messages) {}
+    record QueuedMessages(int messages) {}
 
     /** Sends one of those who hear of the rule everything that is open now, as to a person who was added. */
     @PostMapping("/rules/{name}/send-open")
-    OpenSent sendOpenFindings(
-            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody OpenTo body) {
-        return new OpenSent(sendingOpen
+    QueuedMessages sendOpenFindings(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SendOpenBody body) {
+        return new QueuedMessages(sendingOpen
                 .to(by, names.idOf(name), body.to().strip(), clock.instant())
                 .size());
     }
 
     /** Sends the person who asks what a check now would send, marked as a preview. */
     @PostMapping("/rules/{name}/preview-to-me")
-    OpenSent emailPreview(
+    QueuedMessages emailPreview(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam(required = false) @Nullable String copy) {
-        return new OpenSent(files.sendTo(by, names.idOf(name), clock.instant(), copy));
+        return new QueuedMessages(files.sendTo(by, names.idOf(name), clock.instant(), copy));
     }
 
     /** How each personal copy of a check went. */
@@ -134,7 +134,7 @@ class CheckController {
     }
 
     /** Runs a check that was kept back again for its slot, and lets it through. */
-    @PostMapping("/checks/{id}/release")
+    @PostMapping("/checks/{id}/approve")
     CheckView approveCheck(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
         onDemand.release(by, id);
         return CheckView.of(onDemand.await(id, LONGEST_WAIT));
@@ -151,7 +151,7 @@ class CheckController {
      * @param copy whose personal copy; if absent, what each would come to, and the rows of the first that would hear
      */
     @PostMapping("/rules/{name}/preview")
-    Preview.Seen previewRule(
+    Preview.PreviewResult previewRule(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestParam(required = false) @Nullable Instant at,
@@ -202,7 +202,7 @@ class CheckController {
     @PostMapping(
             path = "/preview",
             consumes = {"application/yaml", "text/plain"})
-    Preview.DraftSeen previewDefinition(
+    Preview.DraftPreview previewDefinition(
             @AuthenticationPrincipal Person by,
             @RequestBody String document,
             @RequestParam(required = false) @Nullable Instant at) {

@@ -61,10 +61,14 @@ class ConditionController {
      * @param text the canonical text; what was written where it cannot be read
      * @param tree null where it cannot be read
      */
-    record ConditionSeen(
-            String text, @Nullable JsonNode tree, String sentence, List<PartSeen> parts, List<Problem> problems) {}
+    record ConditionView(
+            String text,
+            @Nullable JsonNode tree,
+            String sentence,
+            List<ConditionPartView> parts,
+            List<Problem> problems) {}
 
-    record PartSeen(String text, String sentence) {}
+    record ConditionPartView(String text, String sentence) {}
 
     /** Where in a rule a text stands. */
     private enum Place {
@@ -85,7 +89,7 @@ class ConditionController {
     }
 
     @PostMapping("/condition")
-    ConditionSeen readCondition(@PathVariable String name, @Valid @RequestBody ConditionBody body) {
+    ConditionView readCondition(@PathVariable String name, @Valid @RequestBody ConditionBody body) {
         if ((body.text() == null) == (body.tree() == null))
             throw RefusedException.invalid("Give the condition as text or as tree, one of the two.");
         var place = Place.of(body.place());
@@ -97,7 +101,7 @@ class ConditionController {
         var problems = new ArrayList<>(scene.problems());
         if (place == Place.MEASURE) {
             problems.addAll(scene.measureProblems(text));
-            return new ConditionSeen(text, treeOrNull(text), Condition.noun(text, labels), List.of(), problems);
+            return new ConditionView(text, treeOrNull(text), Condition.noun(text, labels), List.of(), problems);
         }
         Condition condition = null;
         if (problems.isEmpty()) {
@@ -106,12 +110,12 @@ class ConditionController {
             condition = reading.condition().orElse(null);
         }
         if (condition == null)
-            return new ConditionSeen(text, treeOrNull(text), labels.sentence(text), List.of(), problems);
+            return new ConditionView(text, treeOrNull(text), labels.sentence(text), List.of(), problems);
         var parts = condition.parts().stream()
                 .map(Condition::print)
-                .map(part -> new PartSeen(part, labels.sentence(part)))
+                .map(part -> new ConditionPartView(part, labels.sentence(part)))
                 .toList();
-        return new ConditionSeen(
+        return new ConditionView(
                 Condition.print(condition.tree()),
                 ConditionTrees.json(condition.tree()),
                 labels.sentence(text),
@@ -119,9 +123,9 @@ class ConditionController {
                 problems);
     }
 
-    private static ConditionSeen readFireWhen(String text, RuleLabels labels) {
+    private static ConditionView readFireWhen(String text, RuleLabels labels) {
         var problems = FireWhen.read(text).problems();
-        return new ConditionSeen(text, treeOrNull(text), labels.sentence(text), List.of(), problems);
+        return new ConditionView(text, treeOrNull(text), labels.sentence(text), List.of(), problems);
     }
 
     private static @Nullable JsonNode treeOrNull(String text) {
@@ -144,7 +148,7 @@ class ConditionController {
             @Nullable Map<String, String> measures) {}
 
     @PostMapping("/completion")
-    Completion.Options completeCondition(@PathVariable String name, @Valid @RequestBody CompletionBody body) {
+    Completion.CompletionOptions completeCondition(@PathVariable String name, @Valid @RequestBody CompletionBody body) {
         if (Place.of(body.place()) == Place.CHECK) return FireWhen.complete(body.text(), body.offset());
         return scene(require(name), body.per(), body.measures()).complete(body.text(), body.offset());
     }

@@ -54,7 +54,7 @@ record Scene(
                 : groups.measure("this", text);
     }
 
-    Completion.Options complete(String text, int offset) {
+    Completion.CompletionOptions complete(String text, int offset) {
         return groups == null ? Completion.at(text, offset, columns, thresholds) : groups.complete(text, offset);
     }
 }

@@ -33,28 +33,28 @@ class DefinitionController {
         this.store = store;
     }
 
-    /** @param seen the revision that the document was made from: another that was saved meanwhile is not overwritten */
+    /** @param revision the revision that the document was made from: another that was saved meanwhile is not overwritten */
     @PutMapping(
             consumes = {"application/yaml", "text/plain"},
             produces = "application/json")
     Saved saveDefinition(
             @AuthenticationPrincipal Person author,
             @RequestBody String text,
-            @RequestParam(defaultValue = "") String remark,
-            @RequestParam(defaultValue = "false") boolean asKnown,
-            @RequestParam(required = false) @Nullable Integer seen) {
-        return saving.save(author, text, remark, asKnown, seen);
+            @RequestParam(defaultValue = "") String reason,
+            @RequestParam(defaultValue = "false") boolean treatAsKnown,
+            @RequestParam(required = false) @Nullable Integer revision) {
+        return saving.save(author, text, reason, treatAsKnown, revision);
     }
 
     /** @param title the name again where it has none of its own */
-    record Listed(String kind, String name, String title, int revision) {}
+    record DefinitionSummary(String kind, String name, String title, int revision) {}
 
     /** Every definition that is saved, but for layouts that are another's own. */
     @GetMapping(produces = "application/json")
-    List<Listed> listDefinitions(@AuthenticationPrincipal Person by) {
+    List<DefinitionSummary> listDefinitions(@AuthenticationPrincipal Person by) {
         return store.everything().stream()
                 .filter(each -> PrivateLayouts.isOpenTo(by, each.definition()))
-                .map(each -> new Listed(
+                .map(each -> new DefinitionSummary(
                         each.definition().kind().code(),
                         each.definition().name(),
                         each.definition().title(),

@@ -25,7 +25,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** The draft beside a rule. */
 @RestController
-@RequestMapping(path = "/api/rules/{name}/draft", produces = "application/json")
+@RequestMapping(path = "/api/rules/{name}", produces = "application/json")
 class DraftController {
     private final DefinitionStore store;
     private final Drafts drafts;
@@ -39,14 +39,14 @@ class DraftController {
         return store.rule(name).orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."));
     }
 
-    @GetMapping
+    @GetMapping("/draft")
     Drafts.Draft getDraft(@PathVariable String name) {
         return drafts.of(rule(name))
                 .orElseThrow(() -> RefusedException.notFound("There are no draft changes of " + name + "."));
     }
 
     /** Its document as YAML. */
-    @GetMapping(produces = "application/yaml")
+    @GetMapping(path = "/draft.yaml", produces = "application/yaml")
     String getDraftFile(@PathVariable String name) {
         return Document.print(
                 Document.read(Json.writeInOrder(getDraft(name).document()).data())
@@ -54,31 +54,33 @@ class DraftController {
     }
 
     /**
-     * @param seen the version of the draft that this one is made from; absent where there was none, 0 to take no heed
-     * @param base the revision of the rule that the author has looked at; absent for the one that stands
+     * @param version the version of the draft that this one is made from; absent where there was none, 0 to take no heed
+     * @param baseRevision the revision of the rule that the author has looked at; absent for the one that stands
      */
-    @PutMapping(consumes = {"application/yaml", "text/plain"})
+    @PutMapping(
+            path = "/draft",
+            consumes = {"application/yaml", "text/plain"})
     Drafts.Draft saveDraft(
             @AuthenticationPrincipal Person author,
             @PathVariable String name,
             @RequestBody String text,
-            @RequestParam(required = false) @Nullable Integer seen,
-            @RequestParam(required = false) @Nullable Integer base) {
-        return drafts.save(author, rule(name), text, seen, base);
+            @RequestParam(required = false) @Nullable Integer version,
+            @RequestParam(required = false) @Nullable Integer baseRevision) {
+        return drafts.save(author, rule(name), text, version, baseRevision);
     }
 
-    /** @param seen the version of the draft that is switched to; absent or 0 for whichever there is */
-    @PostMapping("/switch")
+    /** @param version the version of the draft that is switched to; absent or 0 for whichever there is */
+    @PostMapping("/draft/apply")
     Saved applyDraft(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
-            @RequestParam(defaultValue = "") String remark,
-            @RequestParam(defaultValue = "false") boolean asKnown,
-            @RequestParam(required = false) @Nullable Integer seen) {
-        return drafts.switchTo(by, rule(name), remark, asKnown, seen);
+            @RequestParam(defaultValue = "") String reason,
+            @RequestParam(defaultValue = "false") boolean treatAsKnown,
+            @RequestParam(required = false) @Nullable Integer version) {
+        return drafts.switchTo(by, rule(name), reason, treatAsKnown, version);
     }
 
-    @DeleteMapping
+    @DeleteMapping("/draft")
     @ResponseStatus(HttpStatus.NO_CONTENT)
     void discardDraft(@AuthenticationPrincipal Person by, @PathVariable String name) {
         drafts.discard(by, rule(name));

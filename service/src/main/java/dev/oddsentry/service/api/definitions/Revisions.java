@@ -39,11 +39,12 @@ class Revisions {
         this.db = db;
     }
 
-    record Revision(int revision, String remark, @Nullable String author, Instant at) {}
+    record RevisionView(
+            int revision, String reason, @Nullable String author, Instant at) {}
 
     /** Newest first. */
     @GetMapping(produces = "application/json")
-    List<Revision> listRevisions(
+    List<RevisionView> listRevisions(
             @AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
         return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REMARK, PERSON.NAME, DEFINITION_REVISION.AT)
                 .from(DEFINITION_REVISION)
@@ -51,7 +52,7 @@ class Revisions {
                 .on(PERSON.ID.eq(DEFINITION_REVISION.AUTHOR_ID))
                 .where(DEFINITION_REVISION.DEFINITION_ID.eq(id(by, kind, name)))
                 .orderBy(DEFINITION_REVISION.REVISION.desc())
-                .fetch(row -> new Revision(row.value1(), row.value2(), row.value3(), row.value4()));
+                .fetch(row -> new RevisionView(row.value1(), row.value2(), row.value3(), row.value4()));
     }
 
     @GetMapping(path = "/{revision}", produces = "application/yaml")
@@ -70,10 +71,10 @@ class Revisions {
             @PathVariable String kind,
             @PathVariable String name,
             @PathVariable int revision,
-            @RequestParam(defaultValue = "") String remark,
-            @RequestParam(defaultValue = "false") boolean asKnown) {
-        String why = remark.isBlank() ? "restore revision " + revision : remark;
-        return saving.save(by, getRevision(by, kind, name, revision), why, asKnown, null);
+            @RequestParam(defaultValue = "") String reason,
+            @RequestParam(defaultValue = "false") boolean treatAsKnown) {
+        String why = reason.isBlank() ? "restore revision " + revision : reason;
+        return saving.save(by, getRevision(by, kind, name, revision), why, treatAsKnown, null);
     }
 
     private UUID id(Person by, String kind, String name) {

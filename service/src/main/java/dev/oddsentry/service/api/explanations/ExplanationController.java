@@ -43,7 +43,7 @@ class ExplanationController {
      * @param copy whose personal copy; if absent, the one that has found it
      * @param finding its number, or the digest of its key that links in mail have, instead
      */
-    @GetMapping("/story")
+    @GetMapping("/explanation")
     Explanation explainRow(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
@@ -61,8 +61,9 @@ class ExplanationController {
     }
 
     /** @param on a date in the rule's zone */
-    @GetMapping("/told")
-    ReportedOnDay.Day explainDay(@PathVariable String name, @RequestParam String to, @RequestParam LocalDate on) {
+    @GetMapping("/reported")
+    ReportedOnDay.ReportedDay explainDay(
+            @PathVariable String name, @RequestParam String to, @RequestParam LocalDate on) {
         return toldOnDay.of(definitions.rule(names.idOf(name)).orElseThrow(), to, on);
     }
 }

@@ -34,25 +34,25 @@ class ExportController {
         this.db = db;
     }
 
-    @GetMapping("/findings.csv")
+    @GetMapping(path = "/findings.csv", produces = "text/csv;charset=UTF-8")
     void exportFindingsAsCsv(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
             throws IOException {
         export.findings(begin(by, name, "findings.csv", "text/csv", to), false, to.getOutputStream());
     }
 
-    @GetMapping("/findings.json")
+    @GetMapping(path = "/findings.json", produces = "application/json;charset=UTF-8")
     void exportFindingsAsJson(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
             throws IOException {
         export.findings(begin(by, name, "findings.json", "application/json", to), true, to.getOutputStream());
     }
 
-    @GetMapping("/events.csv")
+    @GetMapping(path = "/events.csv", produces = "text/csv;charset=UTF-8")
     void exportEventsAsCsv(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
             throws IOException {
         export.events(begin(by, name, "events.csv", "text/csv", to), false, to.getOutputStream());
     }
 
-    @GetMapping("/events.json")
+    @GetMapping(path = "/events.json", produces = "application/json;charset=UTF-8")
     void exportEventsAsJson(@AuthenticationPrincipal Person by, @PathVariable String name, HttpServletResponse to)
             throws IOException {
         export.events(begin(by, name, "events.json", "application/json", to), true, to.getOutputStream());

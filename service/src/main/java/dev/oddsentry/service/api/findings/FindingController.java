@@ -64,7 +64,7 @@ class FindingController {
     /**
      * @param copy whose personal copy found it; null where the rule has none
      * @param identity the key in words
-     * @param standing whether a difference waits to be told by a later check
+     * @param unreported whether a difference waits to be told by a later check
      * @param row its last row, texts by column name; null where a value is missing
      * @param reportedAt the slot it was last reported at, or, if it never was, let pass at; null if neither
      */
@@ -78,8 +78,8 @@ class FindingController {
             Instant changedAt,
             @Nullable Instant reportedAt,
             boolean noData,
-            boolean standing,
-            List<FindingHandling.Mark> marks,
+            boolean unreported,
+            List<FindingHandling.HandlingEntry> handling,
             Map<String, @Nullable String> row) {}
 
     record FindingColumn(String name, String label, String type) {}
@@ -133,7 +133,7 @@ class FindingController {
     private static FindingView view(
             FindingRecord finding,
             @Nullable Instant reportedAt,
-            List<FindingHandling.Mark> marks,
+            List<FindingHandling.HandlingEntry> marks,
             ZoneId zone,
             RuleDefinition.@Nullable GroupsDefinition groups) {
         String identity = CellText.joined(Json.cells(finding.getIdentity()), zone);

@@ -32,7 +32,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** Marks of people on findings, which are named by their key or by their number. */
 @RestController
-@RequestMapping(path = "/api/rules/{name}/marks", produces = "application/json")
+@RequestMapping(path = "/api/rules/{name}/handling", produces = "application/json")
 class HandlingController {
     private final RuleNames names;
     private final DefinitionStore definitions;
@@ -55,7 +55,7 @@ class HandlingController {
      * @param until a date, a local date and time in the rule's zone, or an instant; null for none
      * @param withdraw true to end the mark of that kind
      */
-    record MarkBody(
+    record HandlingBody(
             @Nullable Long finding,
             @Nullable List<String> key,
             @Nullable String copy,
@@ -64,11 +64,11 @@ class HandlingController {
             @Nullable String until,
             @Nullable Boolean withdraw) {}
 
-    record Marked(long finding, List<FindingHandling.Mark> marks) {}
+    record HandlingResult(long finding, List<FindingHandling.HandlingEntry> handling) {}
 
     @PostMapping
-    Marked handleFinding(
-            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody MarkBody body) {
+    HandlingResult handleFinding(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody HandlingBody body) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
         long finding = body.finding() != null
                 ? body.finding()
@@ -84,7 +84,7 @@ class HandlingController {
                     finding,
                     new FindingHandling.Ask(body.kind(), body.note() == null ? "" : body.note(), until));
         }
-        return new Marked(finding, marking.of(List.of(finding)).getOrDefault(finding, List.of()));
+        return new HandlingResult(finding, marking.of(List.of(finding)).getOrDefault(finding, List.of()));
     }
 
     private long numberOf(Current<RuleDefinition> rule, List<String> texts, @Nullable String copy) {

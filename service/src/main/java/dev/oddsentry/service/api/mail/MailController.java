@@ -39,7 +39,7 @@ class MailController {
      * @param to whom the servers are asked about; left out: the person who asks, or the sender of mail if their address has no full domain
      */
     @PostMapping("/test")
-    List<MailTest.Tried> testMailServers(
+    List<MailTest.MailServerTest> testMailServers(
             @AuthenticationPrincipal Person by, @RequestParam(required = false) @Nullable String to) {
         if (by.role() != Role.OPERATOR) throw RefusedException.forbidden("Only an operator tries the mail servers.");
         String address = to == null ? addressOf(by) : to;

@@ -14,7 +14,7 @@ import org.springframework.web.bind.annotation.RestController;
 
 /** What a rule's checks measured. */
 @RestController
-@RequestMapping(path = "/api/rules/{name}/history", produces = "application/json")
+@RequestMapping(path = "/api/rules/{name}/measurements", produces = "application/json")
 class MeasurementController {
     private static final int MOST_POINTS = 500;
 
@@ -30,17 +30,17 @@ class MeasurementController {
 
     /** Every series, its newest points oldest first. */
     @GetMapping
-    List<MeasurementStore.Told> listMeasurements(@PathVariable String name) {
+    List<MeasurementStore.MeasurementSeries> listMeasurements(@PathVariable String name) {
         var id = names.idOf(name);
         return store.all(id, MOST_POINTS, joining.present(id));
     }
 
     /** @param moved how many points now belong to the series that the rule looks back at */
-    record Joined(int moved) {}
+    record KeptMeasurements(int moved) {}
 
     /** Makes the points of earlier meanings points of the present ones, where a person says that they are comparable. */
-    @PostMapping("/join")
-    Joined keepMeasurements(@AuthenticationPrincipal Person by, @PathVariable String name) {
-        return new Joined(joining.join(by, names.idOf(name)));
+    @PostMapping("/keep")
+    KeptMeasurements keepMeasurements(@AuthenticationPrincipal Person by, @PathVariable String name) {
+        return new KeptMeasurements(joining.join(by, names.idOf(name)));
     }
 }

@@ -37,13 +37,13 @@ class ExtractController {
     }
 
     /** @param rule null of a round-up's */
-    record KeptExtract(
-            UUID message, String subject, @Nullable String rule, Instant slot, List<KeptFile> files) {}
+    record ReportView(
+            UUID message, String subject, @Nullable String rule, Instant slot, List<ReportFile> files) {}
 
-    record KeptFile(String name, String mediaType, int bytes) {}
+    record ReportFile(String name, String mediaType, int bytes) {}
 
     @GetMapping(path = "/{id}", produces = "application/json")
-    KeptExtract getReport(@PathVariable UUID id) {
+    ReportView getReport(@PathVariable UUID id) {
         var row = db.select(MESSAGE.SUBJECT, DEFINITION.NAME, MESSAGE.SLOT)
                 .from(MESSAGE)
                 .leftJoin(DEFINITION)
@@ -52,9 +52,9 @@ class ExtractController {
                 .fetchOptional()
                 .orElseThrow(ExtractController::unknown);
         var files = files(id).stream()
-                .map(file -> new KeptFile(file.name(), file.mediaType(), file.bytes().length))
+                .map(file -> new ReportFile(file.name(), file.mediaType(), file.bytes().length))
                 .toList();
-        return new KeptExtract(id, row.value1(), row.value2(), row.value3(), files);
+        return new ReportView(id, row.value1(), row.value2(), row.value3(), files);
     }
 
     /** The rows: those that stayed behind the link, or the mail as it was. */

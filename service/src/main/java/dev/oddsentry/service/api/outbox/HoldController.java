@@ -36,9 +36,9 @@ class HoldController {
     record HoldBody(
             @Nullable String source,
             @Nullable String rule,
-            @NotBlank String why) {}
+            @NotBlank String reason) {}
 
-    record Ended(int messages) {}
+    record EndedHold(int messages) {}
 
     @GetMapping
     List<Holds.Hold> listHolds() {
@@ -50,16 +50,16 @@ class HoldController {
         if (body.source() != null && body.rule() != null)
             throw RefusedException.invalid("Hold the mail of a source, or of a rule, or all of it.");
         if (body.source() != null) sources.require(body.source());
-        holds.hold(by, body.source(), body.rule() == null ? null : rules.idOf(body.rule()), body.why());
+        holds.hold(by, body.source(), body.rule() == null ? null : rules.idOf(body.rule()), body.reason());
         return holds.standing();
     }
 
-    /** @param throwAway whether what waits is stopped, rather than sent */
+    /** @param discard whether what waits is stopped, rather than sent */
     @PostMapping("/{id}/end")
-    Ended endHold(
+    EndedHold endHold(
             @AuthenticationPrincipal Person by,
             @PathVariable long id,
-            @RequestParam(defaultValue = "false") boolean throwAway) {
-        return new Ended(holds.end(by, id, throwAway));
+            @RequestParam(defaultValue = "false") boolean discard) {
+        return new EndedHold(holds.end(by, id, discard));
     }
 }

@@ -68,21 +68,25 @@ class OutboxController {
             String subject,
             Instant slot,
             Instant createdAt,
-            List<RecipientView> recipients) {}
+            List<MessageRecipientView> recipients) {}
 
     /** @param settledAt when somebody settled what became of it, where nobody could tell; null otherwise */
-    record RecipientView(
+    record MessageRecipientView(
             String address,
             RecipientState state,
             int tries,
             @Nullable Instant nextTry,
-            @Nullable String words,
+            @Nullable String detail,
             @Nullable Instant settledAt) {}
 
-    record TryView(String address, Instant at, RecipientState outcome, String words) {}
+    record DeliveryTryView(String address, Instant at, RecipientState outcome, String detail) {}
 
     record MessagePage(
-            MessageSummary message, String messageId, String text, List<String> attachments, List<TryView> tries) {}
+            MessageSummary message,
+            String messageId,
+            String text,
+            List<String> attachments,
+            List<DeliveryTryView> tries) {}
 
     /**
      * Newest first.
@@ -114,32 +118,33 @@ class OutboxController {
         return exists(selectOne().from(MESSAGE_RECIPIENT).where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID), which));
     }
 
-    record SendAgain(@Nullable List<String> to) {}
+    record ResendBody(@Nullable List<String> to) {}
 
-    record Acted(int count, @Nullable UUID message) {}
+    record MessageActionResult(int count, @Nullable UUID message) {}
 
     /** Nobody who waits for it gets it any more; what it reported stays reported. */
-    @PostMapping(path = "/{id}/stop", produces = "application/json")
-    Acted cancelMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
-        return new Acted(acts.stop(by, id), null);
+    @PostMapping(path = "/{id}/cancel", produces = "application/json")
+    MessageActionResult cancelMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        return new MessageActionResult(acts.stop(by, id), null);
     }
 
     /** The same mail once more, marked as a repeat, to all who were to get it or to some of them. */
-    @PostMapping(path = "/{id}/send-again", produces = "application/json")
-    Acted resendMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id, @RequestBody SendAgain body) {
-        return new Acted(1, acts.sendAgain(by, id, body.to() == null ? List.of() : body.to()));
+    @PostMapping(path = "/{id}/resend", produces = "application/json")
+    MessageActionResult resendMessage(
+            @AuthenticationPrincipal Person by, @PathVariable UUID id, @RequestBody ResendBody body) {
+        return new MessageActionResult(1, acts.sendAgain(by, id, body.to() == null ? List.of() : body.to()));
     }
 
     /** Takes back what it reported, so that the next check says it again. */
     @PostMapping(path = "/{id}/report-again", produces = "application/json")
-    Acted reportMessageAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
-        return new Acted(acts.reportAgain(by, id), null);
+    MessageActionResult reportMessageAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        return new MessageActionResult(acts.reportAgain(by, id), null);
     }
 
     /** Notes that it arrived at the addresses where that was not known. */
-    @PostMapping(path = "/{id}/arrived", produces = "application/json")
-    Acted confirmMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
-        return new Acted(acts.arrived(by, id), null);
+    @PostMapping(path = "/{id}/confirm", produces = "application/json")
+    MessageActionResult confirmMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
+        return new MessageActionResult(acts.arrived(by, id), null);
     }
 
     private List<MessageSummary> summaries(Condition which) {
@@ -153,7 +158,7 @@ class OutboxController {
                         .from(MESSAGE_RECIPIENT)
                         .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
                         .orderBy(MESSAGE_RECIPIENT.ADDRESS))
-                .convertFrom(rows -> rows.map(mapping(RecipientView::new)));
+                .convertFrom(rows -> rows.map(mapping(MessageRecipientView::new)));
         var roundUp = DEFINITION.as("round_up");
         return db.select(
                         MESSAGE.ID,
@@ -189,7 +194,7 @@ class OutboxController {
                 .from(RECIPIENT_TRY)
                 .where(RECIPIENT_TRY.MESSAGE_ID.eq(id))
                 .orderBy(RECIPIENT_TRY.ID)
-                .fetch(mapping(TryView::new));
+                .fetch(mapping(DeliveryTryView::new));
         return new MessagePage(summary, stored.value1(), parts.text(), parts.attachments(), tries);
     }
 

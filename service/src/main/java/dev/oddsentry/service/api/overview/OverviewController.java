@@ -42,7 +42,7 @@ class OverviewController {
      * @param until where it ends, which a clock change may move
      */
     @GetMapping(path = "/day", produces = "application/json")
-    Day.Seen getDay(@RequestParam Instant from, @RequestParam Instant until) {
+    Day.DayView getDay(@RequestParam Instant from, @RequestParam Instant until) {
         if (!until.isAfter(from) || Duration.between(from, until).compareTo(LONGEST_DAY) > 0)
             throw RefusedException.invalid("from, until: a day, of " + LONGEST_DAY.toHours() + " hours at most.");
         return day.of(from, until);
@@ -54,24 +54,24 @@ class OverviewController {
      * @param q only those with this in their identity, row, or rule's name
      */
     @GetMapping(path = "/findings", produces = "application/json")
-    FindingsAcross.FoundList listFindings(
+    FindingsAcross.FindingSummaryList listFindings(
             @RequestParam(required = false) @Nullable FindingState state,
             @RequestParam(required = false) @Nullable Severity severity,
-            @RequestParam(required = false) FindingsAcross.@Nullable Marked marked,
+            @RequestParam(required = false) FindingsAcross.@Nullable HandledBy handling,
             @RequestParam(required = false) @Nullable String rule,
             @RequestParam(defaultValue = "") String q,
             @RequestParam(required = false) @Nullable String after) {
-        return findings.list(new FindingsAcross.Ask(state, severity, marked, rule, q, after));
+        return findings.list(new FindingsAcross.Ask(state, severity, handling, rule, q, after));
     }
 
     /** Every address that a definition names or that got mail lately. */
-    @GetMapping(path = "/readers", produces = "application/json")
-    List<RecipientOverview.ReaderSummary> listRecipients() {
+    @GetMapping(path = "/recipients", produces = "application/json")
+    List<RecipientOverview.RecipientSummary> listRecipients() {
         return readers.all();
     }
 
-    @GetMapping(path = "/readers/{address}", produces = "application/json")
-    RecipientOverview.Reader getRecipient(@PathVariable String address) {
+    @GetMapping(path = "/recipients/{address}", produces = "application/json")
+    RecipientOverview.RecipientPage getRecipient(@PathVariable String address) {
         return readers.one(address);
     }
 

@@ -35,7 +35,7 @@ class ConditionTrialController {
      * @param per the columns of the groups that it judges, none for the whole result; absent where it judges rows
      * @param zone where windows and relative dates are calculated; UTC if absent
      */
-    record TrialBody(
+    record ConditionTrialBody(
             @NotBlank @Size(max = 20_000) String condition,
             @Nullable Map<String, String> parameters,
             @Nullable List<String> per,
@@ -44,8 +44,10 @@ class ConditionTrialController {
             @Nullable Instant at) {}
 
     @PostMapping
-    ConditionTrial.Tried tryCondition(
-            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody TrialBody body) {
+    ConditionTrial.ConditionTrialResult tryCondition(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @Valid @RequestBody ConditionTrialBody body) {
         var ask = new ConditionTrial.Ask(
                 body.condition(),
                 body.parameters() == null ? Map.of() : body.parameters(),

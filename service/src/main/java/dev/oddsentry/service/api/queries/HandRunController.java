@@ -26,7 +26,7 @@ class HandRunController {
     }
 
     @GetMapping
-    List<HandRuns.View> listQueryRuns(@AuthenticationPrincipal Person by) {
+    List<HandRuns.QueryRunView> listQueryRuns(@AuthenticationPrincipal Person by) {
         return runs.all().stream().filter(run -> mayStop(by, run)).toList();
     }
 
@@ -39,7 +39,7 @@ class HandRunController {
             throw RefusedException.notFound("No query of that number runs on this node; it may have ended.");
     }
 
-    private static boolean mayStop(Person by, HandRuns.View run) {
+    private static boolean mayStop(Person by, HandRuns.QueryRunView run) {
         return by.role() == Role.OPERATOR || by.login().equals(run.login());
     }
 }

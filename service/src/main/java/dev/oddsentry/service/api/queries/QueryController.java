@@ -51,7 +51,7 @@ class QueryController {
      * @param calendar whose working days and periods they go by; Monday to Friday and months if absent
      * @param rows how many of the first rows are given; 200 if absent
      */
-    record RunBody(
+    record QueryRunBody(
             @NotBlank @Size(max = 500_000) String document,
             @Nullable Map<String, String> values,
             @Nullable String zone,
@@ -60,7 +60,7 @@ class QueryController {
 
     /** Runs it to its end, for its first rows, their number and the time it takes. */
     @PostMapping("/query-runs")
-    QueryTrials.Ran runQuery(@AuthenticationPrincipal Person by, @Valid @RequestBody RunBody body) {
+    QueryTrials.QueryRunResult runQuery(@AuthenticationPrincipal Person by, @Valid @RequestBody QueryRunBody body) {
         return trials.run(
                 by,
                 body.document(),
@@ -72,19 +72,19 @@ class QueryController {
 
     /** What one of its parameters may be, as its choices say; empty where anything. */
     @GetMapping("/queries/{name}/choices/{parameter}")
-    ParameterChoices.Offer listChoices(@PathVariable String name, @PathVariable String parameter) {
+    ParameterChoices.ParameterChoiceList listChoices(@PathVariable String name, @PathVariable String parameter) {
         return choosing.of(name, parameter);
     }
 
     /** @param texts relative dates or plain ones, as parameters have them */
-    record DatesBody(
+    record RelativeDatesBody(
             @Size(max = 50) List<@NotBlank @Size(max = 200) String> texts,
             @Nullable String zone,
             @Nullable String calendar) {}
 
     /** What relative dates mean at this moment. */
     @PostMapping("/relative-dates")
-    List<QueryTrials.Means> resolveRelativeDates(@Valid @RequestBody DatesBody body) {
+    List<QueryTrials.RelativeDateMeaning> resolveRelativeDates(@Valid @RequestBody RelativeDatesBody body) {
         return trials.mean(body.texts(), body.zone(), body.calendar());
     }
 }

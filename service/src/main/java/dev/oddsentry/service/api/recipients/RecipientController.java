@@ -33,30 +33,30 @@ class RecipientController {
     }
 
     /** Addresses from which mail came back, to which nothing goes. */
-    @GetMapping("/bad-addresses")
-    List<BlockedRecipients.BadAddress> listBlockedAddresses() {
+    @GetMapping("/blocked-addresses")
+    List<BlockedRecipients.BlockedAddress> listBlockedAddresses() {
         return reach.badAddresses();
     }
 
     /** The address is right again. */
-    @DeleteMapping("/bad-addresses/{address}")
-    List<BlockedRecipients.BadAddress> unblockAddress(
+    @DeleteMapping("/blocked-addresses/{address}")
+    List<BlockedRecipients.BlockedAddress> unblockAddress(
             @AuthenticationPrincipal Person by, @PathVariable String address) {
         reach.release(by, address);
         return reach.badAddresses();
     }
 
     /** Readers who want their mail in a language of their own. */
-    @GetMapping("/reader-languages")
-    List<RecipientLanguages.ReaderLanguage> listLanguages() {
+    @GetMapping("/languages")
+    List<RecipientLanguages.RecipientLanguage> listLanguages() {
         return languages.all();
     }
 
     /** @param language en, de or nb; null for that of each rule */
     record LanguageBody(@Nullable String language) {}
 
-    @PutMapping("/reader-languages/{address}")
-    List<RecipientLanguages.ReaderLanguage> setLanguage(
+    @PutMapping("/languages/{address}")
+    List<RecipientLanguages.RecipientLanguage> setLanguage(
             @AuthenticationPrincipal Person by, @PathVariable String address, @RequestBody LanguageBody body) {
         languages.set(by, address, body.language() == null ? null : language(body.language()));
         return languages.all();
@@ -70,14 +70,14 @@ class RecipientController {
     }
 
     /** Readers who stopped the rule's mails, those who came back too. */
-    @GetMapping("/rules/{name}/leavers")
-    List<BlockedRecipients.Leaver> listUnsubscribed(@PathVariable String name) {
+    @GetMapping("/rules/{name}/unsubscribed")
+    List<BlockedRecipients.UnsubscribedRecipient> listUnsubscribed(@PathVariable String name) {
         return reach.leavers(rules.idOf(name));
     }
 
     /** Mails a reader again, who asked for it. */
-    @DeleteMapping("/rules/{name}/leavers/{address}")
-    List<BlockedRecipients.Leaver> resubscribe(
+    @DeleteMapping("/rules/{name}/unsubscribed/{address}")
+    List<BlockedRecipients.UnsubscribedRecipient> resubscribe(
             @AuthenticationPrincipal Person by, @PathVariable String name, @PathVariable String address) {
         if (!reach.comeBack(rules.idOf(name), address, by))
             throw RefusedException.notFound(address + " has not unsubscribed from " + name + ".");

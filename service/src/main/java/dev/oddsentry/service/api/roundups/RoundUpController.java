@@ -77,10 +77,10 @@ class RoundUpController {
             @Nullable Instant lastSlot) {}
 
     /** @param message its number in the outbox; null where there was nothing to say */
-    record SentView(@Nullable UUID message) {}
+    record RoundUpSentView(@Nullable UUID message) {}
 
     /** @param subject null, as the text is empty, where there is nothing to say */
-    record PreviewView(@Nullable String subject, String text) {}
+    record RoundUpPreviewView(@Nullable String subject, String text) {}
 
     @GetMapping(produces = "application/json")
     List<RoundUpView> listRoundUps() {
@@ -112,11 +112,11 @@ class RoundUpController {
 
     /** What it would say now; nothing is reported. */
     @GetMapping(path = "/{name}/preview", produces = "application/json")
-    PreviewView previewRoundUp(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    RoundUpPreviewView previewRoundUp(@AuthenticationPrincipal Person by, @PathVariable String name) {
         var message = message(by, require(name));
         return message == null
-                ? new PreviewView(null, "")
-                : new PreviewView(
+                ? new RoundUpPreviewView(null, "")
+                : new RoundUpPreviewView(
                         message.subject(), MessageParts.of(message.mime()).text());
     }
 
@@ -149,10 +149,10 @@ class RoundUpController {
     }
 
     @PostMapping(path = "/{name}/send", produces = "application/json")
-    SentView sendRoundUp(@AuthenticationPrincipal Person by, @PathVariable String name) {
+    RoundUpSentView sendRoundUp(@AuthenticationPrincipal Person by, @PathVariable String name) {
         var roundUp = require(name);
         audit.record(db, by.id(), "send round-up", name, null);
-        return new SentView(run.now(roundUp.id()).orElse(null));
+        return new RoundUpSentView(run.now(roundUp.id()).orElse(null));
     }
 
     @PostMapping(path = "/{name}/pause", produces = "application/json")

@@ -44,25 +44,25 @@ class BulkActionController {
      * @param add addresses or teams, for RECIPIENTS
      * @param remove the same
      */
-    record ActsBody(
-            @NotNull Kind act,
+    record BulkActionBody(
+            @NotNull Kind action,
             @NotEmpty @Size(max = 5000) List<@NotBlank String> rules,
             @Nullable @Size(max = 200) String owner,
             @Nullable List<@NotBlank @Size(max = 320) String> add,
             @Nullable List<@NotBlank @Size(max = 320) String> remove,
-            @Nullable @Size(max = 2000) String remark) {}
+            @Nullable @Size(max = 2000) String reason) {}
 
-    /** @param really absent for the list of what would be done, true to do it */
-    @PostMapping("/rule-acts")
-    List<BulkActions.Done> changeRules(
+    /** @param apply absent for the list of what would be done, true to do it */
+    @PostMapping("/bulk-actions")
+    List<BulkActions.BulkActionResult> changeRules(
             @AuthenticationPrincipal Person by,
-            @Valid @RequestBody ActsBody body,
-            @RequestParam(defaultValue = "false") boolean really) {
-        return acts.act(by, body.rules(), actOf(body), body.remark() == null ? "" : body.remark(), really);
+            @Valid @RequestBody BulkActionBody body,
+            @RequestParam(defaultValue = "false") boolean apply) {
+        return acts.act(by, body.rules(), actOf(body), body.reason() == null ? "" : body.reason(), apply);
     }
 
-    private static BulkActions.Act actOf(ActsBody body) {
-        return switch (body.act()) {
+    private static BulkActions.Act actOf(BulkActionBody body) {
+        return switch (body.action()) {
             case PAUSE -> new BulkActions.Act.Pause();
             case ACTIVATE -> new BulkActions.Act.Activate();
             case CHECK -> new BulkActions.Act.Check();
@@ -85,7 +85,7 @@ class BulkActionController {
         return people == null ? List.of() : people.stream().map(String::strip).toList();
     }
 
-    record CopyBody(
+    record CopyRuleBody(
             @NotBlank
             @Pattern(
                     regexp = "[a-z0-9][a-z0-9_-]{0,79}",
@@ -97,7 +97,8 @@ class BulkActionController {
     /** A draft that says the same, remembers nothing and tells nobody. */
     @PostMapping("/rules/{name}/copies")
     @ResponseStatus(HttpStatus.CREATED)
-    Saved copyRule(@AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody CopyBody body) {
+    Saved copyRule(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody CopyRuleBody body) {
         String title = body.title() == null || body.title().isBlank()
                 ? body.name()
                 : body.title().strip();

@@ -63,38 +63,38 @@ class BulkActions {
     }
 
     /**
-     * @param words what is or would be done
+     * @param result what is or would be done
      * @param refused why not; null where it is
      */
-    record Done(
+    record BulkActionResult(
             String rule,
             String title,
-            String words,
+            String result,
             @Nullable String refused) {}
 
-    /** @param really false for the list alone */
-    List<Done> act(Person by, List<String> rules, Act act, String remark, boolean really) {
+    /** @param apply false for the list alone */
+    List<BulkActionResult> act(Person by, List<String> rules, Act act, String reason, boolean apply) {
         return rules.stream()
                 .distinct()
-                .map(name -> one(by, name, act, remark, really))
+                .map(name -> one(by, name, act, reason, apply))
                 .toList();
     }
 
-    private Done one(Person by, String name, Act act, String remark, boolean really) {
+    private BulkActionResult one(Person by, String name, Act act, String reason, boolean apply) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
         String words = words(rule.definition(), act);
         try {
             refuseIdle(rule, act);
-            if (really) carryOut(by, rule, act, remark);
-            return new Done(name, rule.definition().title(), words, null);
+            if (apply) carryOut(by, rule, act, reason);
+            return new BulkActionResult(name, rule.definition().title(), words, null);
         } catch (RefusedException refused) {
-            return new Done(name, rule.definition().title(), words, refused.getMessage());
+            return new BulkActionResult(name, rule.definition().title(), words, refused.getMessage());
         } catch (InvalidDefinitionException invalid) {
             String why = invalid.problems().stream()
-                    .filter(Problem::isError)
+                    .filter(Problem::stopsSave)
                     .map(Problem::message)
                     .collect(Collectors.joining("; "));
-            return new Done(name, rule.definition().title(), words, why);
+            return new BulkActionResult(name, rule.definition().title(), words, why);
         }
     }
 
@@ -141,13 +141,13 @@ class BulkActions {
         }
     }
 
-    private void carryOut(Person by, Current<RuleDefinition> rule, Act act, String remark) {
+    private void carryOut(Person by, Current<RuleDefinition> rule, Act act, String reason) {
         switch (act) {
             case Act.Pause _ -> states.pause(by, rule.id(), rule.definition());
             case Act.Activate _ -> states.activate(by, rule.id(), rule.definition(), ReportChoice.NONE);
             case Act.Check _ -> onDemand.ask(by, rule.id(), null, false);
-            case Act.HandOver(String owner) -> save(by, rule, rule.definition().ownedBy(owner), remark);
-            case Act.Recipients change -> save(by, rule, changed(rule.definition(), change), remark);
+            case Act.HandOver(String owner) -> save(by, rule, rule.definition().ownedBy(owner), reason);
+            case Act.Recipients change -> save(by, rule, changed(rule.definition(), change), reason);
         }
     }
 
@@ -161,8 +161,8 @@ class BulkActions {
         return rule.withDelivery(delivery.to(new ArrayList<>(to)));
     }
 
-    private Saved save(Person by, Current<RuleDefinition> before, RuleDefinition after, String remark) {
-        return saving.save(by, text(after), remark, false, before.revision());
+    private Saved save(Person by, Current<RuleDefinition> before, RuleDefinition after, String reason) {
+        return saving.save(by, text(after), reason, false, before.revision());
     }
 
     private static String text(RuleDefinition rule) {

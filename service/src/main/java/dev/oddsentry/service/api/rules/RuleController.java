@@ -26,16 +26,16 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping(path = "/api/rules", produces = "application/json")
 class RuleController {
-    /** What the first check of a rule that becomes active tells of what is there. */
-    enum Tell {
+    /** What the first check of a rule that becomes active reports. */
+    enum ReportOnActivation {
         OPEN(ReportChoice.OPEN),
         NEW(ReportChoice.UPDATES),
         NOTHING(ReportChoice.TREAT_AS_KNOWN);
 
-        private final ReportChoice report;
+        private final ReportChoice choice;
 
-        Tell(ReportChoice report) {
-            this.report = report;
+        ReportOnActivation(ReportChoice choice) {
+            this.choice = choice;
         }
     }
 
@@ -69,9 +69,9 @@ class RuleController {
     RuleViews.RulePage activateRule(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
-            @RequestParam(required = false) @Nullable Tell tell) {
+            @RequestParam(required = false) @Nullable ReportOnActivation report) {
         var rule = require(name);
-        states.activate(by, rule.id(), rule.definition(), tell == null ? ReportChoice.NONE : tell.report);
+        states.activate(by, rule.id(), rule.definition(), report == null ? ReportChoice.NONE : report.choice);
         return views.page(name);
     }
 
@@ -82,12 +82,13 @@ class RuleController {
         return views.page(name);
     }
 
-    record PasswordBody(@NotBlank @Size(min = 8, max = 200) String password) {}
+    record FilePasswordBody(
+            @NotBlank @Size(min = 8, max = 200) String password) {}
 
     /** Keeps the password with which the rule's files are encrypted; it is never given out again. */
     @PutMapping(path = "/{name}/password", consumes = "application/json")
     void setFilePassword(
-            @AuthenticationPrincipal Person by, @PathVariable String name, @RequestBody @Valid PasswordBody body) {
+            @AuthenticationPrincipal Person by, @PathVariable String name, @RequestBody @Valid FilePasswordBody body) {
         var rule = require(name);
         passwords.set(by, rule.id(), rule.definition().name(), body.password());
     }

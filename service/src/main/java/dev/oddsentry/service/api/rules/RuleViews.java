@@ -68,17 +68,17 @@ class RuleViews {
     }
 
     /** A check as a dot in a strip. */
-    record StripCheck(
+    record LatestCheck(
             UUID id,
             Instant slot,
             CheckState state,
-            @Nullable Integer news,
+            @Nullable Integer updates,
             @Nullable Severity worst,
             @Nullable Long exceptions,
             @Nullable String reason,
             @Nullable Instant retryAt) {
-        static StripCheck of(Record row) {
-            return new StripCheck(
+        static LatestCheck of(Record row) {
+            return new LatestCheck(
                     row.get(RULE_CHECK.ID),
                     row.get(RULE_CHECK.SLOT),
                     row.get(RULE_CHECK.STATE),
@@ -115,7 +115,7 @@ class RuleViews {
             List<String> columns,
             Set<String> thresholds,
             boolean draft,
-            List<StripCheck> latest) {}
+            List<LatestCheck> latest) {}
 
     /** @param draft the edit that lies beside the rule; null for none */
     record RulePage(
@@ -130,8 +130,8 @@ class RuleViews {
     /**
      * What a rule says, in its own words; the sentence is its condition in plain English.
      *
-     * @param hold how long an exception is pending before it opens; null where the first check decides
-     * @param misses how long a finding must be missed before it clears; null where the first check decides
+     * @param openAfter how long an exception is pending before it opens; null where the first check decides
+     * @param clearAfter how long a finding must be missed before it clears; null where the first check decides
      */
     record RuleText(
             String query,
@@ -145,19 +145,19 @@ class RuleViews {
             String sentence,
             @Nullable String fireWhen,
             @Nullable String fireSentence,
-            @Nullable String hold,
-            @Nullable String misses,
+            @Nullable String openAfter,
+            @Nullable String clearAfter,
             List<String> thresholds,
-            List<BandText> severity,
+            List<SeverityLevelText> severity,
             String mode,
             List<String> key,
             List<String> report,
             String schedule,
             @Nullable SplitText split,
-            @Nullable CopiesText copies) {}
+            @Nullable PersonalCopiesText copies) {}
 
     /** @param address the column with the addresses of the copy */
-    record CopiesText(String from, String key, String address) {}
+    record PersonalCopiesText(String from, String key, String address) {}
 
     /** @param from the query that says who hears, besides those named; null for none */
     record SplitText(
@@ -166,7 +166,7 @@ class RuleViews {
             @Nullable String from) {}
 
     /** @param sentence the condition in plain English; null in the last band */
-    record BandText(
+    record SeverityLevelText(
             Severity severity,
             @Nullable String condition,
             @Nullable String sentence) {}
@@ -212,7 +212,7 @@ class RuleViews {
                 words(rule.memory().misses()),
                 List.copyOf(rule.thresholdsUsed()),
                 rule.severity().stream()
-                        .map(band -> new BandText(
+                        .map(band -> new SeverityLevelText(
                                 band.severity(),
                                 band.condition(),
                                 band.condition() == null ? null : labels.sentence(band.condition())))
@@ -227,7 +227,7 @@ class RuleViews {
                 split(rule.delivery()),
                 rule.copies() == null
                         ? null
-                        : new CopiesText(
+                        : new PersonalCopiesText(
                                 rule.copies().from(),
                                 rule.copies().key(),
                                 rule.copies().address()));
@@ -269,7 +269,7 @@ class RuleViews {
             Watched watched,
             boolean drafts,
             Map<UUID, Map<Severity, Integer>> open,
-            Map<UUID, List<StripCheck>> latest) {
+            Map<UUID, List<LatestCheck>> latest) {
         RuleDefinition definition = rule.definition();
         return new RuleSummary(
                 definition.name(),
@@ -321,7 +321,7 @@ class RuleViews {
         return open;
     }
 
-    private Map<UUID, List<StripCheck>> latest(List<UUID> ids) {
+    private Map<UUID, List<LatestCheck>> latest(List<UUID> ids) {
         var place = rowNumber()
                 .over()
                 .partitionBy(RULE_CHECK.RULE_ID)
@@ -346,6 +346,6 @@ class RuleViews {
                 .on(RULE_CHECK.ID.eq(ranked.field(RULE_CHECK.ID)))
                 .where(Objects.requireNonNull(ranked.field(place)).le(STRIP))
                 .orderBy(RULE_CHECK.SLOT.desc())
-                .fetchGroups(RULE_CHECK.RULE_ID, StripCheck::of);
+                .fetchGroups(RULE_CHECK.RULE_ID, LatestCheck::of);
     }
 }

@@ -41,7 +41,7 @@ class CalendarController {
         this.clock = clock;
     }
 
-    record Holiday(LocalDate date, String name) {}
+    record HolidayView(LocalDate date, String name) {}
 
     /**
      * @param knownUntil the last date that anyone entered
@@ -53,8 +53,8 @@ class CalendarController {
             int revision,
             List<String> week,
             @Nullable LocalDate knownUntil,
-            List<Holiday> holidays,
-            List<LocalDate> worked,
+            List<HolidayView> holidays,
+            List<LocalDate> extraWorkingDays,
             List<LocalDate> periods,
             List<String> rules) {}
 
@@ -71,7 +71,7 @@ class CalendarController {
                             days.week().stream().sorted().map(Enum::name).toList(),
                             days.lastKnown(),
                             days.holidays().entrySet().stream()
-                                    .map(each -> new Holiday(each.getKey(), each.getValue()))
+                                    .map(each -> new HolidayView(each.getKey(), each.getValue()))
                                     .toList(),
                             days.worked().stream().sorted().toList(),
                             List.copyOf(days.periods()),
@@ -92,7 +92,7 @@ class CalendarController {
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestBody String file,
-            @RequestParam(defaultValue = "holidays from an iCalendar file") String remark) {
+            @RequestParam(defaultValue = "holidays from an iCalendar file") String reason) {
         LocalDate until = clock.instant().atZone(ZoneOffset.UTC).toLocalDate().plusYears(YEARS_AHEAD);
         var before = definitions.calendar(name).map(each -> each.definition());
         var days = before.map(CalendarDefinition::days).orElse(WorkingDays.MONDAY_TO_FRIDAY);
@@ -108,6 +108,6 @@ class CalendarController {
                 name,
                 before.map(CalendarDefinition::title).orElse(name),
                 new WorkingDays(days.week(), holidays, days.worked(), days.periods()));
-        return saving.save(by, Document.print(after), remark, false, null);
+        return saving.save(by, Document.print(after), reason, false, null);
     }
 }

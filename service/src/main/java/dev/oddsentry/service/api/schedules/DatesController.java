@@ -47,17 +47,17 @@ class DatesController {
     }
 
     /** @param local the date in the schedule's zone, with its offset there */
-    record Date(Instant slot, String local) {}
+    record SlotView(Instant slot, String local) {}
 
     /**
-     * @param words the schedule in plain English
+     * @param schedule the schedule in plain English
      * @param ends whether there is no date after these
      */
-    record Dates(String words, String zone, List<Date> dates, boolean ends, List<String> warnings) {}
+    record SlotList(String schedule, String zone, List<SlotView> slots, boolean ends, List<String> warnings) {}
 
     /** @param after an instant; now if left out */
     @GetMapping("/rules/{name}/dates")
-    Dates listSlotsOfRule(
+    SlotList listSlotsOfRule(
             @PathVariable String name,
             @RequestParam(defaultValue = "10") @Min(1) @Max(MOST) int count,
             @RequestParam(required = false) @Nullable Instant after) {
@@ -71,7 +71,7 @@ class DatesController {
      * @param after an instant; now if left out
      */
     @GetMapping("/dates")
-    Dates listSlots(
+    SlotList listSlots(
             @RequestParam MultiValueMap<String, String> asked,
             @RequestParam(defaultValue = "UTC") String zone,
             @RequestParam(defaultValue = "10") @Min(1) @Max(MOST) int count,
@@ -150,16 +150,16 @@ class DatesController {
         }
     }
 
-    private Dates dates(String words, ScheduleDefinition schedule, ZoneId zone, @Nullable Instant after, int count) {
+    private SlotList dates(String words, ScheduleDefinition schedule, ZoneId zone, @Nullable Instant after, int count) {
         var evaluation = schedules.of(schedule, zone);
         var found = evaluation.next(count, after == null ? clock.instant() : after);
         var warnings = new ArrayList<String>();
         schedules.runsOut(schedule, clock.instant().atZone(zone).toLocalDate()).ifPresent(warnings::add);
-        return new Dates(
+        return new SlotList(
                 words,
                 zone.getId(),
                 found.stream()
-                        .map(slot -> new Date(
+                        .map(slot -> new SlotView(
                                 slot, slot.atZone(zone).toOffsetDateTime().toString()))
                         .toList(),
                 found.size() < count,

@@ -43,10 +43,10 @@ class FeedController {
     }
 
     /** @param address shown this once */
-    record Given(String address) {}
+    record FeedAddress(String address) {}
 
     @PostMapping(path = "/api/feed", produces = "application/json")
-    Given createFeed(@AuthenticationPrincipal Person by) {
+    FeedAddress createFeed(@AuthenticationPrincipal Person by) {
         var bits = new byte[32];
         random.nextBytes(bits);
         String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bits);
@@ -59,7 +59,7 @@ class FeedController {
                 .setAllToExcluded()
                 .execute();
         audit.record(db, by.id(), "give feed", by.login(), null);
-        return new Given(settings.baseUrl() + "/feeds/" + token + "/schedules.ics");
+        return new FeedAddress(settings.baseUrl() + "/feeds/" + token + "/schedules.ics");
     }
 
     @DeleteMapping("/api/feed")

@@ -52,9 +52,9 @@ class SourceController {
             String name,
             String jdbcUrl,
             String username,
-            long mostRows,
+            long maxRows,
             long timeLimitSeconds,
-            int mostConnections,
+            int maxConnections,
             @Nullable String closed,
             long spreadSeconds) {
         static SourceView of(Source source) {
@@ -74,9 +74,9 @@ class SourceController {
             @NotBlank @Size(max = 2_000) String jdbcUrl,
             @NotBlank @Size(max = 200) String username,
             @Nullable @Size(max = 2_000) String password,
-            @Nullable @Min(1) @Max(100_000_000) Long mostRows,
+            @Nullable @Min(1) @Max(100_000_000) Long maxRows,
             @Nullable @Min(1) @Max(86_400) Integer timeLimitSeconds,
-            @Nullable @Min(2) @Max(100) Integer mostConnections,
+            @Nullable @Min(2) @Max(100) Integer maxConnections,
             @Nullable String closed,
             @Nullable @Min(0) @Max(60) Integer spreadSeconds) {
         Sources.Settings settings() {
@@ -84,9 +84,9 @@ class SourceController {
                     jdbcUrl,
                     username,
                     password,
-                    mostRows == null ? 1_000_000 : mostRows,
+                    maxRows == null ? 1_000_000 : maxRows,
                     Duration.ofSeconds(timeLimitSeconds == null ? 60 : timeLimitSeconds),
-                    mostConnections == null ? 8 : mostConnections,
+                    maxConnections == null ? 8 : maxConnections,
                     closed == null || closed.isBlank() ? null : closedHours(closed),
                     Duration.ofSeconds(spreadSeconds == null ? 0 : spreadSeconds));
         }
@@ -101,10 +101,10 @@ class SourceController {
     }
 
     /** @param warnings what the role of the source may do that reading does not need */
-    record TestOutcome(boolean reached, String words, List<String> warnings) {}
+    record SourceTestOutcome(boolean reached, String detail, List<String> warnings) {}
 
     /** @param test of the connection as it was saved: a source that does not answer now is saved all the same */
-    record Saved(SourceView source, TestOutcome test) {}
+    record SavedSource(SourceView source, SourceTestOutcome test) {}
 
     @GetMapping
     List<SourceView> listSources() {
@@ -113,39 +113,39 @@ class SourceController {
 
     /** Its tables and views with their columns, as far as its user may see them. */
     @GetMapping("/{name}/tables")
-    SourceTables.Catalogue listTables(@PathVariable String name) {
+    SourceTables.SourceCatalogue listTables(@PathVariable String name) {
         return tables.of(sources.require(name));
     }
 
     @PutMapping("/{name}")
     @PreAuthorize("hasRole('OPERATOR')")
-    Saved saveSource(
+    SavedSource saveSource(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SourceBody body) {
         var source = sources.save(by, name, body.settings());
-        return new Saved(SourceView.of(source), test(source));
+        return new SavedSource(SourceView.of(source), test(source));
     }
 
     @PostMapping("/{name}/test")
-    TestOutcome testSource(@PathVariable String name) {
+    SourceTestOutcome testSource(@PathVariable String name) {
         return test(sources.require(name));
     }
 
-    private TestOutcome test(Source source) {
+    private SourceTestOutcome test(Source source) {
         try (var connection = pools.open(source, Lane.BY_HAND)) {
             if (!connection.isValid(TEST_SECONDS))
-                return new TestOutcome(false, "The source does not answer.", List.of());
-            return new TestOutcome(
+                return new SourceTestOutcome(false, "The source does not answer.", List.of());
+            return new SourceTestOutcome(
                     true, "The source answers.", RoleRights.read(connection).warnings());
         } catch (SQLException e) {
-            return new TestOutcome(false, "The source does not answer: " + e.getMessage(), List.of());
+            return new SourceTestOutcome(false, "The source does not answer: " + e.getMessage(), List.of());
         }
     }
 
     /** @param zone in which the source's own tools show times; UTC where it cannot be asked */
-    record ZoneView(String zone) {}
+    record SourceZoneView(String zone) {}
 
     @GetMapping("/{name}/zone")
-    ZoneView getSourceZone(@PathVariable String name) {
-        return new ZoneView(zones.of(sources.require(name)).getId());
+    SourceZoneView getSourceZone(@PathVariable String name) {
+        return new SourceZoneView(zones.of(sources.require(name)).getId());
     }
 }

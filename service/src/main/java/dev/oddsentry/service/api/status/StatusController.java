@@ -14,7 +14,7 @@ class StatusController {
     }
 
     @GetMapping(path = "/api/status", produces = "application/json")
-    Status.Seen getStatus() {
+    Status.StatusView getStatus() {
         return status.look();
     }
 }

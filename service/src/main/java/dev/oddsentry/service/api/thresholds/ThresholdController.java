@@ -39,7 +39,7 @@ class ThresholdController {
      * @param from the first date it applies; absent for always
      * @param number absent to take a value back
      */
-    record ValueBody(
+    record ThresholdValueBody(
             @Nullable List<@Size(max = 200) String> key,
             @Nullable LocalDate from,
             @Nullable BigDecimal number) {
@@ -49,46 +49,50 @@ class ThresholdController {
     }
 
     /**
-     * @param remark why, for those who read it later
-     * @param asKnown whether what other values find now is taken as known, rather than told
+     * @param reason why, for those who read it later
+     * @param treatAsKnown whether what other values find now is taken as known, rather than told
      */
-    record ChangeBody(
-            @Size(min = 1, max = 10_000) List<@Valid ValueBody> values,
-            @NotBlank @Size(max = 1_000) String remark,
-            @Nullable Boolean asKnown) {
+    record ThresholdChangeBody(
+            @Size(min = 1, max = 10_000) List<@Valid ThresholdValueBody> values,
+            @NotBlank @Size(max = 1_000) String reason,
+            @Nullable Boolean treatAsKnown) {
         List<NewValue> newValues() {
-            return values.stream().map(ValueBody::value).toList();
+            return values.stream().map(ThresholdValueBody::value).toList();
         }
     }
 
-    record EffectBody(@Size(min = 1, max = 10_000) List<@Valid ValueBody> values) {
+    record ThresholdEffectBody(@Size(min = 1, max = 10_000) List<@Valid ThresholdValueBody> values) {
         List<NewValue> newValues() {
-            return values.stream().map(ValueBody::value).toList();
+            return values.stream().map(ThresholdValueBody::value).toList();
         }
     }
 
     @GetMapping
-    List<ThresholdViews.Summary> listThresholds() {
+    List<ThresholdViews.ThresholdSummary> listThresholds() {
         return views.all();
     }
 
     @GetMapping("/{name}")
-    ThresholdViews.Page getThreshold(@PathVariable String name) {
+    ThresholdViews.ThresholdPage getThreshold(@PathVariable String name) {
         return views.page(name);
     }
 
     /** Gives, plans or takes back values; all of them or none. */
     @PostMapping("/{name}/values")
-    ThresholdViews.Page setThresholdValues(
-            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody ChangeBody body) {
-        changes.give(by, name, body.newValues(), body.remark(), Boolean.TRUE.equals(body.asKnown()));
+    ThresholdViews.ThresholdPage setThresholdValues(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @Valid @RequestBody ThresholdChangeBody body) {
+        changes.give(by, name, body.newValues(), body.reason(), Boolean.TRUE.equals(body.treatAsKnown()));
         return views.page(name);
     }
 
     /** How many exceptions each rule that uses it finds now, and would find with these values. */
     @PostMapping("/{name}/effect")
-    List<ThresholdEffect.OnRule> showThresholdEffect(
-            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody EffectBody body) {
+    List<ThresholdEffect.ThresholdEffectOnRule> showThresholdEffect(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String name,
+            @Valid @RequestBody ThresholdEffectBody body) {
         return effect.of(by, name, body.newValues());
     }
 
@@ -101,12 +105,12 @@ class ThresholdController {
     @PostMapping(
             path = "/{name}/values.csv",
             consumes = {"text/csv", "text/plain"})
-    ThresholdChanges.Imported importThresholdValues(
+    ThresholdChanges.ImportedThresholdValues importThresholdValues(
             @AuthenticationPrincipal Person by,
             @PathVariable String name,
             @RequestBody String text,
-            @RequestParam @NotBlank String remark,
-            @RequestParam(defaultValue = "false") boolean asKnown) {
-        return changes.importCsv(by, name, text, remark, asKnown);
+            @RequestParam @NotBlank String reason,
+            @RequestParam(defaultValue = "false") boolean treatAsKnown) {
+        return changes.importCsv(by, name, text, reason, treatAsKnown);
     }
 }

@@ -38,7 +38,7 @@ class ThresholdViews {
      * @param number the default that applies today; null where there is none
      * @param planned how many values are yet to apply
      */
-    record Summary(
+    record ThresholdSummary(
             String name,
             String title,
             @Nullable String unit,
@@ -56,22 +56,23 @@ class ThresholdViews {
         PLANNED
     }
 
-    record ValueView(List<String> key, @Nullable LocalDate from, BigDecimal number, When when) {}
+    record ThresholdValueView(List<String> key, @Nullable LocalDate from, BigDecimal number, When when) {}
 
     /** @param history every change, newest first */
-    record Page(Summary threshold, List<ValueView> values, List<ThresholdStore.Given> history) {}
+    record ThresholdPage(
+            ThresholdSummary threshold, List<ThresholdValueView> values, List<ThresholdStore.ThresholdValue> history) {}
 
-    List<Summary> all() {
+    List<ThresholdSummary> all() {
         return definitions.thresholds().stream().map(this::summary).toList();
     }
 
-    Page page(String name) {
+    ThresholdPage page(String name) {
         var threshold = require(name);
         var table = store.table(threshold);
         var values = inOrder(table).stream()
-                .map(value -> new ValueView(value.key(), value.from(), value.number(), when(value, table)))
+                .map(value -> new ThresholdValueView(value.key(), value.from(), value.number(), when(value, table)))
                 .toList();
-        return new Page(summary(threshold), values, store.history(threshold.id()));
+        return new ThresholdPage(summary(threshold), values, store.history(threshold.id()));
     }
 
     private Current<ThresholdDefinition> require(String name) {
@@ -80,13 +81,13 @@ class ThresholdViews {
                 .orElseThrow(() -> RefusedException.notFound("There is no threshold \"" + name + "\"."));
     }
 
-    private Summary summary(Current<ThresholdDefinition> threshold) {
+    private ThresholdSummary summary(Current<ThresholdDefinition> threshold) {
         var definition = threshold.definition();
         var table = store.table(threshold);
         int planned = (int) table.values().stream()
                 .filter(value -> when(value, table) == When.PLANNED)
                 .count();
-        return new Summary(
+        return new ThresholdSummary(
                 definition.name(),
                 definition.title(),
                 definition.unit(),

@@ -46,13 +46,13 @@ class EventController {
     }
 
     /** @param values for parameters of the rules' queries, by name */
-    record Arrival(@Nullable Map<String, String> values) {}
+    record EventBody(@Nullable Map<String, String> values) {}
 
     /**
      * @param slot what the checks stand for
      * @param rules the active rules of which it begins a check
      */
-    record Heard(String event, Instant slot, List<String> rules) {}
+    record EventReceipt(String event, Instant slot, List<String> rules) {}
 
     @GetMapping
     List<String> listEvents() {
@@ -61,10 +61,10 @@ class EventController {
 
     @PostMapping("/{event}")
     @Transactional
-    public Heard triggerEvent(
+    public EventReceipt triggerEvent(
             @AuthenticationPrincipal Person by,
             @PathVariable String event,
-            @RequestBody(required = false) @Nullable Arrival arrival,
+            @RequestBody(required = false) @Nullable EventBody arrival,
             @RequestHeader(name = "Idempotency-Key", required = false) @Size(max = 200) @Nullable String requestKey) {
         refuseUnknown(event);
         Map<String, String> values = arrival == null || arrival.values() == null ? Map.of() : arrival.values();
@@ -83,7 +83,7 @@ class EventController {
                 "report event",
                 event,
                 values.isEmpty() ? null : "with " + String.join(", ", values.keySet()));
-        return new Heard(
+        return new EventReceipt(
                 event,
                 now,
                 listeners.stream().map(rule -> rule.definition().name()).toList());

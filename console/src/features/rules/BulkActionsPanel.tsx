@@ -5,9 +5,9 @@ import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
 import { plural } from '../../shared/words'
 import { teams } from '../setup/api'
-import { actOnRules, type ActAsk, type ActDone } from './api'
+import { bulkAction, type BulkAction, type BulkActionResult } from './api'
 
-const acts: [ActAsk['act'], string][] = [
+const acts: [BulkAction['action'], string][] = [
   ['PAUSE', 'Pause'],
   ['ACTIVATE', 'Activate'],
   ['CHECK', 'Check now'],
@@ -22,24 +22,24 @@ const people = (text: string) =>
     .filter(Boolean)
 
 /** One act on many rules: first the list of what would be done to each, then the doing. */
-export function ActsPanel({ chosen, onClear }: { chosen: string[]; onClear: () => void }) {
-  const [act, setAct] = useState<ActAsk['act']>('PAUSE')
+export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClear: () => void }) {
+  const [act, setAct] = useState<BulkAction['action']>('PAUSE')
   const [owner, setOwner] = useState('')
   const [add, setAdd] = useState('')
   const [remove, setRemove] = useState('')
-  const [remark, setRemark] = useState('')
+  const [reason, setReason] = useState('')
   const known = useQuery(teams)
   const client = useQueryClient()
-  const ask: ActAsk = {
-    act,
+  const ask: BulkAction = {
+    action: act,
     rules: chosen,
     ...(act === 'HAND_OVER' ? { owner } : {}),
     ...(act === 'RECIPIENTS' ? { add: people(add), remove: people(remove) } : {}),
-    remark,
+    reason,
   }
-  const look = useMutation({ mutationFn: () => actOnRules(ask, false) })
+  const look = useMutation({ mutationFn: () => bulkAction(ask, false) })
   const really = useMutation({
-    mutationFn: () => actOnRules(ask, true),
+    mutationFn: () => bulkAction(ask, true),
     onSuccess: async () => {
       look.reset()
       await client.invalidateQueries()
@@ -126,9 +126,9 @@ export function ActsPanel({ chosen, onClear }: { chosen: string[]; onClear: () =
           </>
         )}
         {(act === 'HAND_OVER' || act === 'RECIPIENTS') && (
-          <Form.Group controlId="act-remark">
+          <Form.Group controlId="act-reason">
             <Form.Label className="mb-0 small quiet">Reason</Form.Label>
-            <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
+            <Form.Control size="sm" value={reason} onChange={(event) => setReason(event.target.value)} />
           </Form.Group>
         )}
         <Button size="sm" type="submit" variant="plain" disabled={look.isPending}>
@@ -161,7 +161,7 @@ export function ActsPanel({ chosen, onClear }: { chosen: string[]; onClear: () =
   )
 }
 
-function Listed({ list }: { list: ActDone[] }) {
+function Listed({ list }: { list: BulkActionResult[] }) {
   return (
     <Scroll label="Preview of the changes">
       <Table size="sm">
@@ -176,7 +176,11 @@ function Listed({ list }: { list: ActDone[] }) {
             <tr key={each.rule}>
               <td>{each.title}</td>
               <td>
-                {each.refused === null ? each.words : <span className="problem-text">Not changed: {each.refused}</span>}
+                {each.refused === null ? (
+                  each.result
+                ) : (
+                  <span className="problem-text">Not changed: {each.refused}</span>
+                )}
               </td>
             </tr>
           ))}

@@ -1,7 +1,8 @@
-package dev.oddsentry.service;
+package dev.oddsentry.service.api;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddsentry.service.RunningService;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -12,17 +13,42 @@ import java.util.Map;
 import java.util.TreeMap;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.SerializationFeature;
+import tools.jackson.databind.json.JsonMapper;
 
 /** The reference of the API is made from the service's own OpenAPI document. {@code -Dodd.write-docs=true} writes it again. */
 class ApiReferenceTest {
+    private static final JsonMapper IN_ORDER = JsonMapper.builder()
+            .enable(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS)
+            .build();
     private static final Path PAGE = Path.of("../docs/api.md");
+    private static final Path CONTRACT = Path.of("../contract/openapi.json");
+
+    private final JsonNode openApi = RunningService.get().api().get("/api/openapi.json");
 
     @Test
-    void thePageSaysWhatTheServiceSays() throws IOException {
-        var openApi = RunningService.get().api().get("/api/openapi.json");
-        String page = page(openApi);
-        if (Boolean.getBoolean("odd.write-docs")) Files.writeString(PAGE, page);
-        else assertThat(Files.readString(PAGE)).isEqualTo(page);
+    void pageIsMadeFromTheDocument() throws IOException {
+        check(PAGE, page(openApi));
+    }
+
+    /** The console's types and the generated client come from the file. */
+    @Test
+    void contractIsTheDocumentThatTheServicePublishes() throws IOException {
+        check(CONTRACT, contract(openApi));
+    }
+
+    private static void check(Path file, String text) throws IOException {
+        if (Boolean.getBoolean("odd.write-docs")) Files.writeString(file, text);
+        else assertThat(Files.readString(file)).isEqualTo(text);
+    }
+
+    /** In the order of the names, since the library promises none; without the address of the service that runs here. */
+    private static String contract(JsonNode openApi) {
+        var document = new TreeMap<String, Object>();
+        ((Map<?, ?>) IN_ORDER.convertValue(openApi, Map.class))
+                .forEach((key, value) -> document.put((String) key, value));
+        document.remove("servers");
+        return IN_ORDER.writerWithDefaultPrettyPrinter().writeValueAsString(document) + "\n";
     }
 
     private static String page(JsonNode openApi) {
@@ -35,7 +61,7 @@ class ApiReferenceTest {
                                 .add(line(openApi, path.getKey(), method.getKey(), method.getValue()))));
         var text = new StringBuilder(INTRODUCTION);
         byArea.forEach((area, lines) -> {
-            text.append("\n## ").append(area).append("\n\n| call | with | body |\n|---|---|---|\n");
+            text.append("\n## ").append(area).append("\n\n| call | what it does | with | body |\n|---|---|---|---|\n");
             lines.forEach(text::append);
         });
         return text.toString();
@@ -68,7 +94,8 @@ class ApiReferenceTest {
         }
         // Neither order is promised by the library.
         with.sort(null);
-        return "| `" + method.toUpperCase(Locale.ROOT) + " " + path + "` | " + String.join(", ", with) + " | "
+        return "| `" + method.toUpperCase(Locale.ROOT) + " " + path + "` | "
+                + call.path("summary").asString("") + " | " + String.join(", ", with) + " | "
                 + body(openApi, call.path("requestBody").path("content")) + " |\n";
     }
 

@@ -5,11 +5,11 @@ import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
 import { measureWords, numberWords, plural, timeWords } from '../../shared/words'
 import { Trend } from './Trend'
-import { historyOf, joinHistory, type Series } from './api'
+import { measurementsOf, keepMeasurements, type Series } from './api'
 
 /** What the rule's checks measured of each group: the last value, and the way there. */
-export function HistoryPanel({ name, thresholds = [] }: { name: string; thresholds?: string[] }) {
-  const history = useQuery(historyOf(name))
+export function MeasurementsPanel({ name, thresholds = [] }: { name: string; thresholds?: string[] }) {
+  const history = useQuery(measurementsOf(name))
   return (
     <section className="sheet">
       <h2>Measurements</h2>
@@ -34,7 +34,7 @@ export function HistoryPanel({ name, thresholds = [] }: { name: string; threshol
 function Earlier({ name, all }: { name: string; all: Series[] }) {
   const client = useQueryClient()
   const join = useMutation({
-    mutationFn: () => joinHistory(name),
+    mutationFn: () => keepMeasurements(name),
     onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name] }),
   })
   const earlier = all.filter((series) => series.earlier)
@@ -72,7 +72,7 @@ function SeriesTable({ all }: { all: Series[] }) {
             return (
               <tr key={index}>
                 <td>
-                  <code>{series.measured}</code>
+                  <code>{series.measure}</code>
                 </td>
                 <td>
                   {series.group}

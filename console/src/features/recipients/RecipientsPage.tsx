@@ -6,10 +6,10 @@ import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { numberWords, plural, timeWords } from '../../shared/words'
-import { readers, type ReaderSummary } from './api'
+import { readers, type RecipientSummary } from './api'
 
 /** Everyone who gets mail, by address. */
-export function ReadersPage() {
+export function RecipientsPage() {
   useTitle('All recipients')
   const all = useQuery(readers)
   return (
@@ -31,7 +31,7 @@ export function ReadersPage() {
   )
 }
 
-function Listed({ list }: { list: ReaderSummary[] }) {
+function Listed({ list }: { list: RecipientSummary[] }) {
   const [sought, setSought] = useState('')
   const found = list.filter((reader) => reader.address.includes(sought.trim().toLowerCase()))
   return (
@@ -57,8 +57,8 @@ function Listed({ list }: { list: ReaderSummary[] }) {
             {found.map((reader) => (
               <tr key={reader.address}>
                 <td>
-                  <Link to={`/readers/${encodeURIComponent(reader.address)}`}>{reader.address}</Link>
-                  {reader.bad && (
+                  <Link to={`/recipients/${encodeURIComponent(reader.address)}`}>{reader.address}</Link>
+                  {reader.blocked && (
                     <>
                       {' '}
                       <span className="tag bad">blocked</span>

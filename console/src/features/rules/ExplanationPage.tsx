@@ -2,60 +2,60 @@ import { Fragment, useState } from 'react'
 import { Link, useParams, useSearchParams } from 'react-router'
 import { Button, Form, Table } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import type { MarkKind, Story, Verdict } from '../../api/types'
+import type { HandlingKind, Explanation, Verdict } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { markWords, stateWords, timeWords } from '../../shared/words'
-import { mark, storyOf } from './api'
+import { mark, explanationOf } from './api'
 
-export function StoryPage() {
+export function ExplanationPage() {
   const { name = '', finding = '' } = useParams()
   const [search] = useSearchParams()
-  const story = useQuery(storyOf(name, finding, search.get('copy')))
+  const explanation = useQuery(explanationOf(name, finding, search.get('copy')))
   return (
-    <Loaded query={story} what="The story">
-      {(data) => <OneStory name={name} story={data} />}
+    <Loaded query={explanation} what="Explanation">
+      {(data) => <OneExplanation name={name} explanation={data} />}
     </Loaded>
   )
 }
 
-function OneStory({ name, story }: { name: string; story: Story }) {
-  useTitle(story.identity)
+function OneExplanation({ name, explanation }: { name: string; explanation: Explanation }) {
+  useTitle(explanation.identity)
   return (
     <>
       <div className="head">
         <div>
-          <h1>{story.identity}</h1>
+          <h1>{explanation.identity}</h1>
           <span className="quiet">
-            Finding of <Link to={`/rules/${name}`}>{story.rule}</Link>
+            Finding of <Link to={`/rules/${name}`}>{explanation.rule}</Link>
           </span>
         </div>
       </div>
       <section className="sheet">
         <h2>Why</h2>
-        <p className="mb-1">{story.why}</p>
-        {story.now && (
+        <p className="mb-1">{explanation.reason}</p>
+        {explanation.now && (
           <p className="quiet mb-0">
-            <SeverityTag severity={story.now.severity} /> {stateWords(story.now.state)} since{' '}
-            {timeWords(story.now.openedAt)}
-            {story.now.lastConfirmed && `; last successful check ${timeWords(story.now.lastConfirmed)}`}
+            <SeverityTag severity={explanation.now.severity} /> {stateWords(explanation.now.state)} since{' '}
+            {timeWords(explanation.now.openedAt)}
+            {explanation.now.lastConfirmed && `; last successful check ${timeWords(explanation.now.lastConfirmed)}`}
           </p>
         )}
       </section>
-      {story.now && story.now.state !== 'CLEARED' && <Marks name={name} now={story.now} />}
-      <Present story={story} />
+      {explanation.now && explanation.now.state !== 'CLEARED' && <Marks name={name} now={explanation.now} />}
+      <Present explanation={explanation} />
       <section className="sheet">
         <h2>Timeline</h2>
         <Scroll label="Timeline">
           <Table>
             <tbody>
-              {story.events.map((event, index) => (
+              {explanation.events.map((event, index) => (
                 <tr key={index}>
                   <td className="text-nowrap quiet">{timeWords(event.at)}</td>
                   <td>
-                    {event.words}
+                    {event.text}
                     {event.message && (
                       <>
                         {' '}
@@ -79,8 +79,8 @@ const verdictWords: Record<Verdict, string> = {
   UNKNOWN: 'unknown (value missing)',
 }
 
-function Present({ story }: { story: Story }) {
-  const { failure, verdict, severity, parts, row } = story.present
+function Present({ explanation }: { explanation: Explanation }) {
+  const { failure, verdict, severity, parts, row } = explanation.present
   const said = verdict === 'TRUE' ? 'An exception' : verdict === 'FALSE' ? 'No exception' : 'Could not be evaluated'
   return (
     <section className="sheet">
@@ -127,7 +127,7 @@ function Present({ story }: { story: Story }) {
   )
 }
 
-const verbs: { kind: MarkKind; verb: string; help: string }[] = [
+const verbs: { kind: HandlingKind; verb: string; help: string }[] = [
   { kind: 'TAKE', verb: 'Take', help: 'You are dealing with it; reminders stop.' },
   { kind: 'SNOOZE', verb: 'Snooze', help: 'No reports until that date; any update is reported then.' },
   {
@@ -137,13 +137,13 @@ const verbs: { kind: MarkKind; verb: string; help: string }[] = [
   },
 ]
 
-function Marks({ name, now }: { name: string; now: NonNullable<Story['now']> }) {
-  const [kind, setKind] = useState<MarkKind>('TAKE')
+function Marks({ name, now }: { name: string; now: NonNullable<Explanation['now']> }) {
+  const [kind, setKind] = useState<HandlingKind>('TAKE')
   const [note, setNote] = useState('')
   const [until, setUntil] = useState('')
   const client = useQueryClient()
   const set = useMutation({
-    mutationFn: (ask: { kind: MarkKind; withdraw: boolean }) =>
+    mutationFn: (ask: { kind: HandlingKind; withdraw: boolean }) =>
       mark(name, { finding: now.finding, note, until: until || null, ...ask }),
     onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name] }),
   })
@@ -151,8 +151,8 @@ function Marks({ name, now }: { name: string; now: NonNullable<Story['now']> }) 
   return (
     <section className="sheet">
       <h2>Handling</h2>
-      {now.marks.length === 0 && <p className="quiet">Not taken, snoozed or accepted.</p>}
-      {now.marks.map((each) => (
+      {now.handling.length === 0 && <p className="quiet">Not taken, snoozed or accepted.</p>}
+      {now.handling.map((each) => (
         <p key={each.kind} className="d-flex gap-2 align-items-center">
           <span>
             {markWords(each)}

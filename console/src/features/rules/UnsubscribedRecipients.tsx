@@ -1,25 +1,25 @@
 import { Button } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { timeWords } from '../../shared/words'
-import { leaversOf, mailAgain } from './api'
+import { unsubscribedOf, resubscribe } from './api'
 
 /** Readers who stopped the rule's mails; nothing where nobody did. */
-export function Leavers({ name }: { name: string }) {
-  const leavers = useQuery(leaversOf(name))
+export function UnsubscribedRecipients({ name }: { name: string }) {
+  const unsubscribed = useQuery(unsubscribedOf(name))
   const client = useQueryClient()
   const back = useMutation({
-    mutationFn: (address: string) => mailAgain(name, address),
-    onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name, 'leavers'] }),
+    mutationFn: (address: string) => resubscribe(name, address),
+    onSuccess: () => client.invalidateQueries({ queryKey: ['rules', name, 'unsubscribed'] }),
   })
-  const gone = (leavers.data ?? []).filter(({ returnedAt }) => returnedAt === null)
+  const gone = (unsubscribed.data ?? []).filter(({ resubscribedAt }) => resubscribedAt === null)
   if (gone.length === 0) return null
   return (
     <section className="sheet">
       <h2>Unsubscribed</h2>
-      {gone.map(({ address, leftAt }) => (
+      {gone.map(({ address, unsubscribedAt }) => (
         <p key={address} className="d-flex gap-2 align-items-center flex-wrap mb-1">
           <span>
-            {address} <span className="quiet">by a link in a message, {timeWords(leftAt)}</span>
+            {address} <span className="quiet">by a link in a message, {timeWords(unsubscribedAt)}</span>
           </span>
           <Button
             variant="plain"

@@ -1,15 +1,15 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
-import type { Story } from '../../api/types'
+import type { Explanation } from '../../api/types'
 import { renderAt } from '../../shared/render.test-kit'
-import { StoryPage } from './StoryPage'
+import { ExplanationPage } from './ExplanationPage'
 
-const story = (more: Partial<Story> = {}): Story => ({
+const story = (more: Partial<Explanation> = {}): Explanation => ({
   rule: 'late-sailings',
   zone: 'Europe/Oslo',
   identity: '48211',
-  why: 'It is open. It was last told on Tue 24 Nov 2026 05:40.',
+  reason: 'It is open. It was last told on Tue 24 Nov 2026 05:40.',
   now: {
     finding: 7,
     state: 'OPEN',
@@ -17,10 +17,11 @@ const story = (more: Partial<Story> = {}): Story => ({
     openedAt: '2026-11-24T04:40:00Z',
     changedAt: '2026-11-24T04:40:00Z',
     lastConfirmed: '2026-11-25T04:40:00Z',
-    standing: false,
+    noData: false,
+    unreported: false,
     reportedAt: '2026-11-24T04:40:00Z',
-    toldAt: '2026-11-24T04:40:00Z',
-    marks: [],
+    lastReportedAt: '2026-11-24T04:40:00Z',
+    handling: [],
   },
   present: {
     at: '2026-11-25T10:00:00Z',
@@ -37,11 +38,11 @@ const story = (more: Partial<Story> = {}): Story => ({
     {
       at: '2026-11-24T04:40:00Z',
       about: 'FINDING',
-      words: 'opened as warning (rule revision 1)',
+      text: 'opened as warning (rule revision 1)',
       check: 'c',
       message: null,
     },
-    { at: '2026-11-24T04:40:00Z', about: 'MESSAGE', words: 'told as new in "1 warning"', check: 'c', message: 'm' },
+    { at: '2026-11-24T04:40:00Z', about: 'MESSAGE', text: 'told as new in "1 warning"', check: 'c', message: 'm' },
   ],
   ...more,
 })
@@ -50,10 +51,10 @@ function show(answers: Record<string, unknown> = {}, told = story()) {
   return renderAt(
     '/rules/late-sailings/findings/7',
     <Routes>
-      <Route path="/rules/:name/findings/:finding" element={<StoryPage />} />
+      <Route path="/rules/:name/findings/:finding" element={<ExplanationPage />} />
     </Routes>,
     {
-      'GET /api/rules/late-sailings/story?finding=7': told,
+      'GET /api/rules/late-sailings/explanation?finding=7': told,
       ...answers,
     },
   )
@@ -71,7 +72,7 @@ test('says why, what each part of the condition says, and what happened with the
 test('a mark is set with its note, and what the service refuses is said', async () => {
   const asked: unknown[] = []
   show({
-    'POST /api/rules/late-sailings/marks': (sent: unknown) => {
+    'POST /api/rules/late-sailings/handling': (sent: unknown) => {
       asked.push(JSON.parse(String(sent)))
       return Response.json({ detail: 'The finding has cleared.' }, { status: 409 })
     },

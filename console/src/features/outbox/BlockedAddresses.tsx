@@ -2,26 +2,26 @@ import { Link } from 'react-router'
 import { Button } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { timeWords } from '../../shared/words'
-import { badAddresses, rightAgain } from './api'
+import { blockedAddresses, unblock } from './api'
 
 /** Addresses from which mail comes back, to which nothing goes; nothing where there is none. */
-export function BadAddresses() {
-  const bad = useQuery(badAddresses)
+export function BlockedAddresses() {
+  const bad = useQuery(blockedAddresses)
   const client = useQueryClient()
   const right = useMutation({
-    mutationFn: rightAgain,
-    onSuccess: () => client.invalidateQueries({ queryKey: ['bad-addresses'] }),
+    mutationFn: unblock,
+    onSuccess: () => client.invalidateQueries({ queryKey: ['blocked-addresses'] }),
   })
   if (!bad.data?.length) return null
   return (
     <section className="sheet">
       <h2>Blocked address:</h2>
-      {bad.data.map(({ address, words, message, since }) => (
+      {bad.data.map(({ address, reason, message, since }) => (
         <div key={address} className="need">
           <div className="flex-grow-1">
             <b>{address}</b>{' '}
             <span className="quiet">
-              since {timeWords(since)}, <Link to={`/outbox/${message}`}>this message</Link>: “{words}”
+              since {timeWords(since)}, <Link to={`/outbox/${message}`}>this message</Link>: “{reason}”
             </span>
           </div>
           <Button

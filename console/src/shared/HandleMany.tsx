@@ -1,11 +1,12 @@
+import type { Schemas } from '../api/types'
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/client'
-import type { MarkKind } from '../api/types'
+import type { HandlingKind } from '../api/types'
 import { plural } from './words'
 
-const verbs: { kind: MarkKind; verb: string; help: string }[] = [
+const verbs: { kind: HandlingKind; verb: string; help: string }[] = [
   { kind: 'TAKE', verb: 'Take', help: 'You are dealing with them; reminders stop.' },
   { kind: 'SNOOZE', verb: 'Snooze', help: 'No reports until that date; any update is reported then.' },
   {
@@ -16,8 +17,8 @@ const verbs: { kind: MarkKind; verb: string; help: string }[] = [
 ]
 
 /** Marks of a person on several findings; one that is refused keeps no other from being marked. */
-export function MarkMany({ findings, onDone }: { findings: { rule: string; id: number }[]; onDone: () => void }) {
-  const [kind, setKind] = useState<MarkKind>('TAKE')
+export function HandleMany({ findings, onDone }: { findings: { rule: string; id: number }[]; onDone: () => void }) {
+  const [kind, setKind] = useState<HandlingKind>('TAKE')
   const [note, setNote] = useState('')
   const [until, setUntil] = useState('')
   const [refused, setRefused] = useState<string[]>([])
@@ -26,13 +27,13 @@ export function MarkMany({ findings, onDone }: { findings: { rule: string; id: n
   const set = useMutation({
     mutationFn: async (withdraw: boolean) => {
       const asks = findings.map(({ rule, id }) =>
-        api.post(`/api/rules/${encodeURIComponent(rule)}/marks`, {
+        api.post(`/api/rules/${encodeURIComponent(rule)}/handling`, {
           finding: id,
           kind,
           note,
           until: until || null,
           withdraw,
-        }),
+        } satisfies Schemas['HandlingBody']),
       )
       const ends = await Promise.allSettled(asks)
       return ends.flatMap((end) =>

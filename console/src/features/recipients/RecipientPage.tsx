@@ -7,7 +7,7 @@ import { useTitle } from '../../shared/title'
 import { numberWords, stateWords, timeWords } from '../../shared/words'
 import { reader, type Reader } from './api'
 
-export function ReaderPage() {
+export function RecipientPage() {
   const { address = '' } = useParams()
   const one = useQuery(reader(address))
   return (
@@ -24,13 +24,13 @@ function One({ reader: who }: { reader: Reader }) {
     <>
       <h1 className="text-break">{who.address}</h1>
       <p className="quiet mb-0">
-        <Link to="/readers">All recipients</Link> ·{' '}
+        <Link to="/recipients">All recipients</Link> ·{' '}
         <Link to={`/outbox?q=${encodeURIComponent(who.address)}`}>Messages in the outbox</Link>
         {who.language && ` · language: ${who.language}`}
       </p>
-      {who.bad && (
+      {who.blocked && (
         <p className="told bad mt-2">
-          Nothing is sent to this address. {who.bad} <Link to="/outbox">Show in the outbox</Link>
+          Nothing is sent to this address. {who.blocked} <Link to="/outbox">Show in the outbox</Link>
         </p>
       )}
       <section className="sheet">
@@ -60,7 +60,9 @@ function One({ reader: who }: { reader: Reader }) {
                       ) : (
                         <Link to="/setup">{each.title}, a round-up</Link>
                       )}
-                      {each.leftAt && <div className="small problem-text">Unsubscribed {timeWords(each.leftAt)}.</div>}
+                      {each.unsubscribedAt && (
+                        <div className="small problem-text">Unsubscribed {timeWords(each.unsubscribedAt)}.</div>
+                      )}
                     </td>
                     <td>{each.state ? stateWords(each.state) : ''}</td>
                     <td>{each.how.join('; ')}</td>
