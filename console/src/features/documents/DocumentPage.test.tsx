@@ -73,7 +73,7 @@ test('the mail of a rule is shown as it would arrive, with the fields for its te
     ...late,
     'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
     'POST /api/mail-preview': {
-      mails: [mail, { ...mail, subject: '1 Warnung: Late', to: ['jens.brandt@skerryline.example'] }],
+      messages: [mail, { ...mail, subject: '1 Warnung: Late', to: ['jens.brandt@skerryline.example'] }],
       sample: null,
       fields: ['news', 'open', 'rows'],
       columns: ['sailing'],
@@ -96,7 +96,7 @@ test('where nothing is to be reported, the mail shows a sample and says so', asy
   renderAt('/documents/rule/late', routes, {
     ...late,
     'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
-    'POST /api/mail-preview': { mails: [mail], sample: 'ROWS', fields: ['news'], columns: ['sailing'] },
+    'POST /api/mail-preview': { messages: [mail], sample: 'ROWS', fields: ['news'], columns: ['sailing'] },
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Preview message' }))
   expect(await screen.findByText(/^There are no exceptions now/)).toBeInTheDocument()

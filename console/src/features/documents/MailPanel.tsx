@@ -21,7 +21,7 @@ export function MailPanel({ document, plain = false }: { document: string; plain
   const [view, setView] = useState<View>('desktop')
   const [which, setWhich] = useState(0)
   const look = useMutation({ mutationFn: () => mailsOf(document), onSuccess: () => setWhich(0) })
-  const mail = look.data?.mails[which]
+  const mail = look.data?.messages[which]
   return (
     <section className={plain ? '' : 'sheet'} aria-label="Message preview">
       <div className="d-flex justify-content-between flex-wrap gap-2">
@@ -38,14 +38,14 @@ export function MailPanel({ document, plain = false }: { document: string; plain
       )}
       {look.data && !mail && <p className="told">The result has no rows, so there is no message to preview.</p>}
       {mail && look.data?.sample && <p className="told">{samples[look.data.sample]}</p>}
-      {look.data && look.data.mails.length > 1 && (
+      {look.data && look.data.messages.length > 1 && (
         <Form.Select
           className="mb-2"
           aria-label="Message"
           value={which}
           onChange={(event) => setWhich(Number(event.target.value))}
         >
-          {look.data.mails.map((each, index) => (
+          {look.data.messages.map((each, index) => (
             <option key={index} value={index}>
               {each.to.join(', ') || 'nobody'}: {each.subject}
             </option>

@@ -1,5 +1,6 @@
 package dev.oddsentry.service;
 
+import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.classes;
 import static com.tngtech.archunit.lang.syntax.ArchRuleDefinition.noClasses;
 import static com.tngtech.archunit.library.dependencies.SlicesRuleDefinition.slices;
 import static org.assertj.core.api.Assertions.assertThat;
@@ -13,6 +14,7 @@ import java.util.stream.Collectors;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
+import org.springframework.web.bind.annotation.RestController;
 
 /** Arrows run one way: service to extracts to core; nothing reads a clock of its own; only mail talks SMTP. */
 class ArchitectureTest {
@@ -41,6 +43,16 @@ class ArchitectureTest {
                 .resideOutsideOfPackage("dev.oddsentry.service.api..")
                 .should()
                 .dependOnClassesThat()
+                .resideInAPackage("dev.oddsentry.service.api..")
+                .check(ALL);
+    }
+
+    @Test
+    void whatAnswersRequestsOfTheApiIsInTheApi() {
+        classes()
+                .that()
+                .areAnnotatedWith(RestController.class)
+                .should()
                 .resideInAPackage("dev.oddsentry.service.api..")
                 .check(ALL);
     }

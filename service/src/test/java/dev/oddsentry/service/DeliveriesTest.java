@@ -340,19 +340,19 @@ class DeliveriesTest {
     @Test
     void theMailOfADocumentIsSeenThoughNothingIsToBeReported() {
         String draft = sailings.saved();
-        assertThat(api.postYaml("/api/mail-preview", draft).body().path("mails"))
+        assertThat(api.postYaml("/api/mail-preview", draft).body().path("messages"))
                 .as("no rows")
                 .isEmpty();
         for (int i = 0; i < 8; i++) sailings.late("SK-" + i, 4);
         var ofRows = api.postYaml("/api/mail-preview", draft).body();
         assertThat(ofRows.path("sample").asString()).isEqualTo("ROWS");
-        assertThat(ofRows.path("mails").path(0).path("subject").asString()).startsWith("5 ");
+        assertThat(ofRows.path("messages").path(0).path("subject").asString()).startsWith("5 ");
         sailings.late("SK-9", 60);
         String patient = draft.replace("memory: { key: [sailing]", "memory: { open_after: 3 checks, key: [sailing]");
         assertThat(patient).contains("open_after: 3 checks");
         var pending = api.postYaml("/api/mail-preview", patient).body();
         assertThat(pending.path("sample").asString()).isEqualTo("PENDING");
-        assertThat(pending.path("mails").path(0).path("text").asString())
+        assertThat(pending.path("messages").path(0).path("text").asString())
                 .contains("SK-9")
                 .doesNotContain("SK-1");
         assertThat(api.postYaml("/api/mail-preview", draft)
@@ -368,7 +368,7 @@ class DeliveriesTest {
         active("attach: [csv]");
         String draft = rule("to: [a@skerryline.example]\nsubject: \"{{updates}} of {{owner}}\"\nattach: [xlsx]");
         var seen = api.postYaml("/api/mail-preview", draft).body();
-        var mail = seen.path("mails").path(0);
+        var mail = seen.path("messages").path(0);
         assertThat(mail.path("subject").asString()).isEqualTo("1 of Traffic reporting");
         assertThat(mail.path("to").toString()).isEqualTo("[\"a@skerryline.example\"]");
         assertThat(mail.path("text").asString()).contains("SK-1");

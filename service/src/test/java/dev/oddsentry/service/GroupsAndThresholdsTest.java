@@ -162,7 +162,7 @@ class GroupsAndThresholdsTest {
                 "mail", () -> !service.mailTo(name + "@skerryline.example").isEmpty());
         api.post("/api/rules/" + name + "/pause", "");
         // Checked on, what is unusual becomes usual, and clears; how soon depends on the machine.
-        assertThat(kinds()).startsWith("pending", "opened", "reported as new");
+        assertThat(kinds()).startsWith("PENDING", "OPENED", "REPORTED");
     }
 
     private long points() {

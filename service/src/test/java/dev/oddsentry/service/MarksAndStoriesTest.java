@@ -63,7 +63,7 @@ class MarksAndStoriesTest {
         api.post(path + "/handling", withdrawn("SK-1", "SNOOZE"));
         assertThat(updates()).as("what differs at its end").isEqualTo(1);
         assertThat(words(story("SK-1")))
-                .anyMatch(words -> words.startsWith("told as worsened, changed in"))
+                .anyMatch(words -> words.startsWith("reported as worsened, changed in"))
                 .contains("snoozed by Operator: the tide", "no longer snoozed by Operator");
     }
 
@@ -116,7 +116,7 @@ class MarksAndStoriesTest {
         assertThat(story("SK-1").path("now").path("state").asString()).isEqualTo("CLEARED");
         assertThat(api.push(sailings.rule()).path("effect").asString()).isEqualTo("RE_JUDGE");
         assertThat(updates()).as("SK-1 returned").isEqualTo(1);
-        assertThat(words(story("SK-2"))).noneMatch(words -> words.startsWith("told"));
+        assertThat(words(story("SK-2"))).noneMatch(words -> words.startsWith("reported"));
         assertThat(service.mailTo(sailings.recipient).size()).isLessThanOrEqualTo(2);
     }
 

@@ -65,7 +65,7 @@ class RoundUpsTest {
                 .contains("Nothing new in: Late sailings of " + vik.name);
         assertThat(service.mailTo(vik.recipient)).hasSize(1);
         var story = api.get("/api/rules/" + holm.name + "/explanation?key=SK-1").toString();
-        assertThat(story).contains("told as new in \\\"1 critical, 1 warning: The week\\\", to " + lead);
+        assertThat(story).contains("reported as new in \\\"1 critical, 1 warning: The week\\\", to " + lead);
         var day = api.get("/api/rules/" + holm.name + "/reported?to=" + lead + "&on="
                         + java.time.LocalDate.now(java.time.ZoneId.of("Europe/Oslo")))
                 .toString();

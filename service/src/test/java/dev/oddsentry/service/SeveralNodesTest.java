@@ -53,7 +53,7 @@ class SeveralNodesTest {
         }
         String reported =
                 " from finding_event e join finding f on f.id = e.finding_id join definition d on d.id = f.rule_id where d.name = '"
-                        + sailings.name + "' and coalesce(e.heard, e.kind) like 'reported%'";
+                        + sailings.name + "' and coalesce(e.at_opening, e.kind) = 'REPORTED'";
         assertThat(count("select count(*)" + reported))
                 .as("each finding reported once")
                 .isEqualTo(count("select count(distinct e.finding_id)" + reported));

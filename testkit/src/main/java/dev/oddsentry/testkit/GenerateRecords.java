@@ -38,6 +38,7 @@ public final class GenerateRecords {
             Map.entry(
                     "(finding|reported|forgotten)\\.state|report\\.before_state",
                     "dev.oddsentry.core.memory.FindingState"),
+            Map.entry("finding_event\\.(kind|at_opening)", "dev.oddsentry.service.memory.FindingEventKind"),
             Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
             Map.entry("(rule|rule_copy)\\.pending_edit", "dev.oddsentry.core.memory.PendingEffect.EditEffect"),
             Map.entry("(rule|rule_copy)\\.pending_report", "dev.oddsentry.core.memory.PendingEffect.ReportChoice"),

@@ -12,6 +12,7 @@ import dev.oddsentry.service.memory.LastReportWriter;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.memory.NewFindingWriter;
 import dev.oddsentry.service.memory.RoundUpMemory;
+import dev.oddsentry.service.outbox.MessageCause;
 import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.reporting.ReportPlan;
 import dev.oddsentry.service.roundups.RoundUpTasks;
@@ -92,7 +93,7 @@ class ResultWriter {
             // Those who only hear that all is quiet have no part in what is told.
             var first = audiences.computeIfAbsent(
                     outgoing.parts().getFirst().audience(), key -> reported.audience(by.scope(), key));
-            var message = outbox.queue(by, first.id(), outgoing.message());
+            var message = outbox.queue(MessageCause.OfCheck.of(by, first.id()), by.slot(), outgoing.message());
             outgoing.parts().forEach(part -> messages.put(part.audience(), message));
         }
         return told.parts().stream()

@@ -12,6 +12,7 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.outbox.MessageCause;
 import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
@@ -104,7 +105,7 @@ public class Escalations {
                 .orElse(now);
         var message = mail.of(rule, escalation, due, told, now);
         if (message.to().isEmpty()) return false;
-        untaken.passedOn(due, outbox.queueEscalation(rule.id(), now, message), now);
+        untaken.passedOn(due, outbox.queue(new MessageCause.OfEscalation(rule.id()), now, message), now);
         return true;
     }
 }

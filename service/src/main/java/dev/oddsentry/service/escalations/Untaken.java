@@ -17,6 +17,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.db.generated.tables.records.EscalationRecord;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.memory.FindingEventKind;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.Arrays;
@@ -113,7 +114,7 @@ class Untaken {
                     .execute();
             db.insertInto(FINDING_EVENT)
                     .set(FINDING_EVENT.FINDING_ID, finding.getId())
-                    .set(FINDING_EVENT.KIND, "escalated, because nobody had taken it,")
+                    .set(FINDING_EVENT.KIND, FindingEventKind.ESCALATED)
                     .set(FINDING_EVENT.SEVERITY, finding.getSeverity())
                     .set(FINDING_EVENT.AT, now)
                     .set(FINDING_EVENT.MESSAGE_ID, message)

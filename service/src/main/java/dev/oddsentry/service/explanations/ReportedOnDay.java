@@ -22,12 +22,14 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.memory.FindingEventKind;
 import dev.oddsentry.service.memory.FindingNames;
 import dev.oddsentry.service.outbox.RecipientState;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
 import java.util.ArrayList;
+import java.util.EnumSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
@@ -44,6 +46,22 @@ import org.springframework.stereotype.Component;
 /** What one recipient was told by one rule on one day, and why not of what else was open. */
 @Component
 public class ReportedOnDay {
+    private static final Set<FindingEventKind> OPENINGS = EnumSet.of(
+            FindingEventKind.OPENED,
+            FindingEventKind.OPENED_AGAIN,
+            FindingEventKind.BACK_IN_WINDOW,
+            FindingEventKind.BACK_BEFORE_CONFIRMED);
+    private static final Set<FindingEventKind> MOVES = EnumSet.of(
+            FindingEventKind.CLEARED,
+            FindingEventKind.AGED_OUT,
+            FindingEventKind.PENDING,
+            FindingEventKind.PENDING_AGAIN,
+            FindingEventKind.FORGOTTEN_WHILE_PENDING);
+
+    static {
+        MOVES.addAll(OPENINGS);
+    }
+
     private static final int MOST_NAMED = 50;
 
     private static final Field<String[]> LOWER_ADDRESSES =
@@ -174,21 +192,11 @@ public class ReportedOnDay {
     /** Findings that were open that day, and the last thing that was done about telling them before the day ended. */
     private List<UnreportedReason> notTold(
             Current<RuleDefinition> rule, Set<String> copies, Instant from, Instant until, ZoneId zone) {
-        var moves = List.of(
-                "opened",
-                "opened again",
-                "back in the date window",
-                "back before confirm_after",
-                "cleared",
-                "aged out",
-                "pending",
-                "pending again",
-                "forgotten while pending");
         var lastMove = select(max(FINDING_EVENT.ID))
                 .from(FINDING_EVENT)
                 .where(
                         FINDING_EVENT.FINDING_ID.eq(FINDING.ID),
-                        FINDING_EVENT.KIND.in(moves),
+                        FINDING_EVENT.KIND.in(MOVES),
                         FINDING_EVENT.SLOT.lt(until));
         var states = FINDING_EVENT.as("states");
         var open = db.select(FINDING.ID, FINDING.IDENTITY, FINDING.ROW, FINDING.COPY_KEY)
@@ -198,11 +206,10 @@ public class ReportedOnDay {
                 .where(
                         FINDING.RULE_ID.eq(rule.id()),
                         FINDING.COPY_KEY.isNull().or(FINDING.COPY_KEY.in(copies)),
-                        states.KIND.in(
-                                "opened", "opened again", "back in the date window", "back before confirm_after"))
+                        states.KIND.in(OPENINGS))
                 .orderBy(FINDING.ID)
                 .fetch();
-        var told = coalesce(FINDING_EVENT.HEARD, FINDING_EVENT.KIND);
+        var told = coalesce(FINDING_EVENT.AT_OPENING, FINDING_EVENT.KIND);
         var lastTold = db.select(FINDING_EVENT.FINDING_ID, told, FINDING_EVENT.SLOT)
                 .distinctOn(FINDING_EVENT.FINDING_ID)
                 .from(FINDING_EVENT)
@@ -210,18 +217,18 @@ public class ReportedOnDay {
                         FINDING_EVENT.FINDING_ID.in(
                                 select(FINDING.ID).from(FINDING).where(FINDING.RULE_ID.eq(rule.id()))),
                         FINDING_EVENT.SLOT.lt(until),
-                        told.like("reported%").or(told.eq("treated as known")))
+                        told.in(FindingEventKind.REPORTED, FindingEventKind.TREATED_AS_KNOWN))
                 .orderBy(FINDING_EVENT.FINDING_ID, FINDING_EVENT.ID.desc())
                 .fetchMap(FINDING_EVENT.FINDING_ID, row -> row);
         Map<String, List<String>> byReason = new LinkedHashMap<>();
         for (var finding : open) {
             var last = lastTold.get(finding.value1());
             if (last != null
-                    && last.value2().startsWith("reported")
+                    && last.value2() == FindingEventKind.REPORTED
                     && !last.value3().isBefore(from)) continue;
             String reason = last == null
                     ? "not reported by that day: no check fired for it, or it was snoozed or accepted"
-                    : last.value2().startsWith("reported")
+                    : last.value2() == FindingEventKind.REPORTED
                             ? "reported earlier, on "
                                     + last.value3().atZone(zone).toLocalDate()
                             : "not reported on "

@@ -13,6 +13,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.explanations.Explanation.About;
 import dev.oddsentry.service.explanations.Explanation.ExplanationEvent;
+import dev.oddsentry.service.memory.FindingEventKind;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -64,7 +65,8 @@ class Timeline {
                         FINDING_EVENT.SLOT,
                         FINDING_EVENT.AT,
                         FINDING_EVENT.KIND,
-                        FINDING_EVENT.HEARD,
+                        FINDING_EVENT.AT_OPENING,
+                        FINDING_EVENT.UPDATES,
                         FINDING_EVENT.SEVERITY,
                         FINDING_EVENT.NOTE,
                         FINDING_EVENT.CHECK_ID,
@@ -85,26 +87,27 @@ class Timeline {
         var recipients = recipients(rows.getValues(FINDING_EVENT.MESSAGE_ID));
         var events = new ArrayList<ExplanationEvent>();
         for (var row : rows) {
-            String heard = row.get(FINDING_EVENT.HEARD);
+            var atOpening = row.get(FINDING_EVENT.AT_OPENING);
             // That it opened, and what was reported at once, stand in one row.
-            if (heard != null) events.add(event(row, row.get(FINDING_EVENT.KIND), null, recipients));
-            String kind = heard == null ? row.get(FINDING_EVENT.KIND) : heard;
+            if (atOpening != null) events.add(event(row, row.get(FINDING_EVENT.KIND), null, recipients));
+            var kind = atOpening == null ? row.get(FINDING_EVENT.KIND) : atOpening;
             events.add(event(row, kind, row.get(FINDING_EVENT.MESSAGE_ID), recipients));
         }
         return events;
     }
 
     private static ExplanationEvent event(
-            Record row, String kind, @Nullable UUID message, Map<UUID, String> recipients) {
+            Record row, FindingEventKind kind, @Nullable UUID message, Map<UUID, String> recipients) {
         String who = row.get(PERSON.NAME);
         About about = message != null ? About.MESSAGE : who != null ? About.MARK : About.FINDING;
-        String severity = row.get(FINDING_EVENT.SEVERITY).word();
         String words = switch (about) {
             case MESSAGE ->
-                told(kind) + " in \"" + row.get(MESSAGE.SUBJECT) + "\", "
-                        + recipients.getOrDefault(message, "to nobody");
-            case MARK -> kind + " by " + who + note(row.get(FINDING_EVENT.NOTE));
-            default -> inWords(kind, severity) + revision(kind, row.get(RULE_CHECK.RULE_REVISION));
+                EventWords.inMessage(kind, row.get(FINDING_EVENT.UPDATES)) + " in \"" + row.get(MESSAGE.SUBJECT)
+                        + "\", " + recipients.getOrDefault(message, "to nobody");
+            case MARK -> EventWords.brief(kind, null) + " by " + who + note(row.get(FINDING_EVENT.NOTE));
+            default ->
+                EventWords.full(kind, row.get(FINDING_EVENT.SEVERITY))
+                        + revision(kind, row.get(RULE_CHECK.RULE_REVISION));
         };
         Instant slot = row.get(FINDING_EVENT.SLOT);
         return new ExplanationEvent(
@@ -115,33 +118,12 @@ class Timeline {
                 message);
     }
 
-    private static String told(String kind) {
-        return kind.replaceFirst("^reported", "told");
-    }
-
     private static String note(@Nullable String note) {
         return note == null ? "" : ": " + note;
     }
 
-    private static String inWords(String kind, String severity) {
-        return switch (kind) {
-            case "pending", "pending again" ->
-                "an exception (" + severity + "), " + kind + " until it has lasted long enough";
-            case "opened", "opened again", "back in the date window", "back before confirm_after" ->
-                kind + " as " + severity;
-            case "severity changed" -> "severity changed to " + severity;
-            case "aged out" -> "aged out: it left the rule's date window, so it is not known whether it was fixed";
-            case "missed" -> "not an exception, but not for long enough to clear (clear_after)";
-            case "no data" -> "could not be evaluated, so it stays as it was";
-            case "treated as known" -> "not reported: treated as known, or a kind this rule does not report";
-            case "take ended" -> "no longer taken, because it worsened or cleared";
-            case "accept ended" -> "no longer accepted, because it cleared";
-            default -> kind;
-        };
-    }
-
-    private static String revision(String kind, @Nullable Integer revision) {
-        boolean judged = !kind.equals("treated as known") && revision != null;
+    private static String revision(FindingEventKind kind, @Nullable Integer revision) {
+        boolean judged = kind != FindingEventKind.TREATED_AS_KNOWN && revision != null;
         return judged ? " (rule revision " + revision + ")" : "";
     }
 

@@ -8,6 +8,7 @@ import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks.Kind;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.memory.FindingEventKind;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
@@ -67,7 +68,7 @@ public class FindingHandling {
                 .set(MARK.SEVERITY, finding.getSeverity())
                 .set(MARK.UNTIL, ask.until())
                 .execute();
-        record(by, finding, word(ask.kind()), ask.note(), now);
+        record(by, finding, FindingEventKind.set(ask.kind()), ask.note(), now);
     }
 
     /** @throws RefusedException if there is no such mark */
@@ -77,7 +78,7 @@ public class FindingHandling {
         Instant now = clock.instant();
         if (end(by, findingId, kind, now) == 0)
             throw RefusedException.conflict("The finding is not " + word(kind) + ".");
-        record(by, finding, "no longer " + word(kind), null, now);
+        record(by, finding, FindingEventKind.withdrawn(kind), null, now);
     }
 
     private FindingRecord lock(UUID ruleId, long findingId) {
@@ -96,7 +97,7 @@ public class FindingHandling {
                 .execute();
     }
 
-    private void record(Person by, FindingRecord finding, String kind, @Nullable String note, Instant now) {
+    private void record(Person by, FindingRecord finding, FindingEventKind kind, @Nullable String note, Instant now) {
         db.insertInto(FINDING_EVENT)
                 .set(FINDING_EVENT.FINDING_ID, finding.getId())
                 .set(FINDING_EVENT.KIND, kind)

@@ -11,6 +11,7 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.TroubleRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.outbox.MessageCause;
 import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.people.Teams;
 import java.time.Clock;
@@ -132,7 +133,9 @@ public class IncidentMail {
             if (to.isEmpty()) return;
             String text = text(trouble, ofTeam, when);
             outbox.queue(
-                    trouble.getId(), clock.instant(), messages.plain(owner, to, subject(trouble, ofTeam, when), text));
+                    new MessageCause.OfIncident(trouble.getId()),
+                    clock.instant(),
+                    messages.plain(owner, to, subject(trouble, ofTeam, when), text));
         });
     }
 

@@ -24,11 +24,10 @@ class FindingEvents {
     }
 
     /** What is the same of many events but for the finding. */
-    record Kind(String kind, Severity severity) {}
-
-    /** What an event says of a report. */
-    static String reported(Set<UpdateKind> kinds) {
-        return kinds.isEmpty() ? "reported" : "reported as " + String.join(", ", codes(kinds));
+    record Kind(FindingEventKind kind, Severity severity, Set<UpdateKind> updates) {
+        Kind(FindingEventKind kind, Severity severity) {
+            this(kind, severity, Set.of());
+        }
     }
 
     static String[] codes(Set<UpdateKind> kinds) {
@@ -45,14 +44,16 @@ class FindingEvents {
                             FINDING_EVENT.SLOT,
                             FINDING_EVENT.KIND,
                             FINDING_EVENT.SEVERITY,
-                            FINDING_EVENT.MESSAGE_ID)
+                            FINDING_EVENT.MESSAGE_ID,
+                            FINDING_EVENT.UPDATES)
                     .select(select(
                                     Batches.WANTED_ID,
                                     val(by.checkId(), UUID.class),
                                     val(by.slot()),
-                                    val(kind.kind()),
+                                    val(kind.kind(), FINDING_EVENT.KIND),
                                     val(kind.severity(), FINDING.SEVERITY),
-                                    val(messageId, UUID.class))
+                                    val(messageId, UUID.class),
+                                    val(kind.updates().isEmpty() ? null : codes(kind.updates()), FINDING_EVENT.UPDATES))
                             .from(Batches.wanted(some)))
                     .execute();
         }

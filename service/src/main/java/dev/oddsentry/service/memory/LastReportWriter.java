@@ -94,10 +94,9 @@ public class LastReportWriter {
         record(audience, messageId, told);
         moveReported(by, audience, messageId, ids(told));
         var byKind = new HashMap<FindingEvents.Kind, List<Long>>();
-        for (var reportPlanner : told) {
-            String kind = FindingEvents.reported(reportPlanner.kinds());
-            byKind.computeIfAbsent(new FindingEvents.Kind(kind, reportPlanner.severity()), _ -> new ArrayList<>())
-                    .add(reportPlanner.finding());
+        for (var each : told) {
+            var kind = new FindingEvents.Kind(FindingEventKind.REPORTED, each.severity(), each.kinds());
+            byKind.computeIfAbsent(kind, _ -> new ArrayList<>()).add(each.finding());
         }
         byKind.forEach((kind, findings) -> events.record(by, kind, findings, messageId));
     }
@@ -172,7 +171,7 @@ public class LastReportWriter {
                                     FINDING.ID,
                                     val(by.checkId(), UUID.class),
                                     val(by.slot()),
-                                    inline("treated as known"),
+                                    inline(FindingEventKind.TREATED_AS_KNOWN, FINDING_EVENT.KIND),
                                     FINDING.SEVERITY)
                             .from(Batches.wanted(some))
                             .join(FINDING)
@@ -212,7 +211,7 @@ public class LastReportWriter {
                     .set(FINDING_EVENT.FINDING_ID, mark.finding())
                     .set(FINDING_EVENT.CHECK_ID, by.checkId())
                     .set(FINDING_EVENT.SLOT, by.slot())
-                    .set(FINDING_EVENT.KIND, mark.kind().code() + " ended")
+                    .set(FINDING_EVENT.KIND, FindingEventKind.ended(mark.kind()))
                     .set(
                             FINDING_EVENT.SEVERITY,
                             select(FINDING.SEVERITY).from(FINDING).where(FINDING.ID.eq(mark.finding())))

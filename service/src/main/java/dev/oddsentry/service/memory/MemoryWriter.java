@@ -125,7 +125,7 @@ public class MemoryWriter {
                                 FINDING.ID,
                                 val(by.checkId(), UUID.class),
                                 val(by.slot()),
-                                inline("cleared"),
+                                inline(FindingEventKind.CLEARED, FINDING_EVENT.KIND),
                                 FINDING.SEVERITY)
                         .from(FINDING)
                         .where(others))
@@ -211,28 +211,28 @@ public class MemoryWriter {
         byKind.forEach((kind, findings) -> events.record(by, kind, findings, null));
     }
 
-    static String kindOf(FindingChange move) {
+    static FindingEventKind kindOf(FindingChange move) {
         boolean pending = move.now().state() == FindingState.PENDING;
         return switch (move) {
-            case FindingChange.Opened _ -> pending ? "pending" : "opened";
+            case FindingChange.Opened _ -> pending ? FindingEventKind.PENDING : FindingEventKind.OPENED;
             case FindingChange.Altered(var before, var _, var now, var restarts)
             when before.now().state() != now.state() -> {
-                if (pending) yield "pending again";
+                if (pending) yield FindingEventKind.PENDING_AGAIN;
                 yield switch (before.now().state()) {
-                    case PENDING -> "opened";
-                    case AGED_OUT -> "back in the date window";
-                    case CLEARED -> restarts ? "opened again" : "back before confirm_after";
+                    case PENDING -> FindingEventKind.OPENED;
+                    case AGED_OUT -> FindingEventKind.BACK_IN_WINDOW;
+                    case CLEARED -> restarts ? FindingEventKind.OPENED_AGAIN : FindingEventKind.BACK_BEFORE_CONFIRMED;
                     case OPEN -> throw new IllegalStateException("open before and after: " + before);
                 };
             }
             case FindingChange.Altered(var before, var _, var now, var _)
-            when before.now().severity() != now.severity() -> "severity changed";
-            case FindingChange.Altered _ -> "values changed";
-            case FindingChange.Missed _ -> "missed";
-            case FindingChange.WithoutData _ -> "no data";
-            case FindingChange.Forgotten _ -> "forgotten while pending";
-            case FindingChange.Cleared _ -> "cleared";
-            case FindingChange.AgedOut _ -> "aged out";
+            when before.now().severity() != now.severity() -> FindingEventKind.SEVERITY_CHANGED;
+            case FindingChange.Altered _ -> FindingEventKind.VALUES_CHANGED;
+            case FindingChange.Missed _ -> FindingEventKind.MISSED;
+            case FindingChange.WithoutData _ -> FindingEventKind.NO_DATA;
+            case FindingChange.Forgotten _ -> FindingEventKind.FORGOTTEN_WHILE_PENDING;
+            case FindingChange.Cleared _ -> FindingEventKind.CLEARED;
+            case FindingChange.AgedOut _ -> FindingEventKind.AGED_OUT;
         };
     }
 }

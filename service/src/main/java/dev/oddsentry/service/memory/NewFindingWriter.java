@@ -33,8 +33,13 @@ public class NewFindingWriter {
      * @param kinds empty where it is let pass
      */
     public record Heard(long audience, @Nullable UUID messageId, Set<UpdateKind> kinds) {
-        private String event() {
-            return messageId == null ? "treated as known" : FindingEvents.reported(kinds);
+        private FindingEventKind event() {
+            return messageId == null ? FindingEventKind.TREATED_AS_KNOWN : FindingEventKind.REPORTED;
+        }
+
+        /** As PostgreSQL reads an array. */
+        private @Nullable String updates() {
+            return kinds.isEmpty() ? null : "{" + String.join(",", FindingEvents.codes(kinds)) + "}";
         }
     }
 
@@ -80,20 +85,24 @@ public class NewFindingWriter {
                     told[place] = now.state() == FindingState.OPEN ? heard.of(row.key(), at) : null;
                     finding(copy, by, ids[place], now, row, columns, at, told[place]);
                 }));
-        TableCopy.write(db, "finding_event (finding_id, check_id, slot, kind, severity, message_id, heard)", copy -> {
-            for (int i = 0; i < opened; i++) {
-                var move = moves.get(i);
-                var of = told[i];
-                copy.cell(ids[i])
-                        .cell(by.checkId())
-                        .cell(by.slot())
-                        .cell(MemoryWriter.kindOf(move))
-                        .cell(move.now().severity())
-                        .cell(of == null ? null : of.messageId())
-                        .cell(of == null ? null : of.event())
-                        .end();
-            }
-        });
+        TableCopy.write(
+                db,
+                "finding_event (finding_id, check_id, slot, kind, severity, message_id, at_opening, updates)",
+                copy -> {
+                    for (int i = 0; i < opened; i++) {
+                        var move = moves.get(i);
+                        var of = told[i];
+                        copy.cell(ids[i])
+                                .cell(by.checkId())
+                                .cell(by.slot())
+                                .cell(MemoryWriter.kindOf(move))
+                                .cell(move.now().severity())
+                                .cell(of == null ? null : of.messageId())
+                                .cell(of == null ? null : of.event())
+                                .cell(of == null ? null : of.updates())
+                                .end();
+                    }
+                });
         return new Ids(places, ids);
     }
 

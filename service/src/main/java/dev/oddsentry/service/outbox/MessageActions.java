@@ -79,7 +79,10 @@ public class MessageActions {
                     "It was for " + String.join(", ", recipients) + "; send it to some of them.");
         settle(id);
         audit.record(db, by.id(), "send mail again", message.getSubject(), String.join(", ", wanted));
-        return outbox.queueRepeat(message, repeat.of(message.getMime(), message.getSubject(), wanted));
+        return outbox.queue(
+                new MessageCause.OfRepeat(message),
+                message.getSlot(),
+                repeat.of(message.getMime(), message.getSubject(), wanted));
     }
 
     /** The next check says its news again. */

@@ -5,10 +5,8 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE_FILE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 
 import dev.oddsentry.service.config.Settings;
-import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.mail.NewMessage;
-import dev.oddsentry.service.memory.MemoryWriter;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
@@ -31,58 +29,10 @@ public class Outbox {
         this.tasks = tasks;
     }
 
-    public UUID queue(MemoryWriter.Writing by, long audience, NewMessage message) {
+    /** @param slot the time that the message is about; relative dates in it count from there */
+    public UUID queue(MessageCause cause, Instant slot, NewMessage message) {
         var row = db.newRecord(MESSAGE);
-        row.setRuleId(by.ruleId());
-        row.setCheckId(by.checkId());
-        row.setAudienceId(audience);
-        return queue(row, by.slot(), message);
-    }
-
-    /** A message of a round-up, which belongs to no check. */
-    public UUID queue(UUID roundUp, Instant slot, NewMessage message) {
-        var row = db.newRecord(MESSAGE);
-        row.setRoundUpId(roundUp);
-        return queue(row, slot, message);
-    }
-
-    /** A preview that a person sends to themselves, which reports nothing. */
-    public UUID queuePreview(UUID rule, Instant slot, NewMessage message) {
-        var row = db.newRecord(MESSAGE);
-        row.setPreviewOf(rule);
-        return queue(row, slot, message);
-    }
-
-    /** What nobody has taken of a rule. */
-    public UUID queueEscalation(UUID rule, Instant slot, NewMessage message) {
-        var row = db.newRecord(MESSAGE);
-        row.setEscalationOf(rule);
-        return queue(row, slot, message);
-    }
-
-    /** Of the same check, round-up or trouble as the first. */
-    UUID queueRepeat(MessageRecord of, NewMessage message) {
-        var row = db.newRecord(MESSAGE);
-        row.setRuleId(of.getRuleId());
-        row.setCheckId(of.getCheckId());
-        row.setAudienceId(of.getAudienceId());
-        row.setTroubleId(of.getTroubleId());
-        row.setRoundUpId(of.getRoundUpId());
-        row.setPreviewOf(of.getPreviewOf());
-        row.setEscalationOf(of.getEscalationOf());
-        row.setRepeatOf(of.getRepeatOf() == null ? of.getId() : of.getRepeatOf());
-        row.setMayLeave(of.getMayLeave());
-        return queue(row, of.getSlot(), message);
-    }
-
-    /** A message of trouble, which belongs to no check. */
-    public UUID queue(long trouble, Instant slot, NewMessage message) {
-        var row = db.newRecord(MESSAGE);
-        row.setTroubleId(trouble);
-        return queue(row, slot, message);
-    }
-
-    private UUID queue(MessageRecord row, Instant slot, NewMessage message) {
+        cause.writeTo(row);
         UUID id = message.id();
         Instant now = clock.instant();
         row.setId(id);

@@ -81,7 +81,7 @@ class OwnerMail {
                 .returning(TROUBLE.ID)
                 .fetchSingle()
                 .getId();
-        outbox.queue(trouble, now, told);
+        outbox.queue(new MessageCause.OfIncident(trouble), now, told);
     }
 
     private List<String> reached(List<String> addresses, Collection<String> unreached) {

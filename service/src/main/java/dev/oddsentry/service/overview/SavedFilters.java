@@ -4,27 +4,16 @@ import static dev.oddsentry.service.db.generated.Tables.SAVED_FILTER;
 
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
-import jakarta.validation.Valid;
-import jakarta.validation.constraints.NotNull;
-import jakarta.validation.constraints.Size;
 import java.time.Clock;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jooq.Records;
-import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
-import org.springframework.web.bind.annotation.DeleteMapping;
-import org.springframework.web.bind.annotation.GetMapping;
-import org.springframework.web.bind.annotation.PathVariable;
-import org.springframework.web.bind.annotation.PutMapping;
-import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestMapping;
-import org.springframework.web.bind.annotation.RestController;
 
 /** Ways of looking at the list of rules, each person's own. */
-@RestController
-@RequestMapping(path = "/api/filters", produces = "application/json")
-class SavedFilters {
+@Component
+public class SavedFilters {
     private static final int MOST = 100;
 
     private final DSLContext db;
@@ -36,12 +25,9 @@ class SavedFilters {
     }
 
     /** @param filter the part of the list's address behind the question mark */
-    record SavedFilter(String name, String filter) {}
+    public record SavedFilter(String name, String filter) {}
 
-    record SavedFilterBody(@NotNull @Size(max = 2000) String filter) {}
-
-    @GetMapping
-    List<SavedFilter> listFilters(@AuthenticationPrincipal Person of) {
+    public List<SavedFilter> of(Person of) {
         return db.select(SAVED_FILTER.NAME, SAVED_FILTER.FILTER)
                 .from(SAVED_FILTER)
                 .where(SAVED_FILTER.PERSON_ID.eq(of.id()))
@@ -49,31 +35,27 @@ class SavedFilters {
                 .fetch(Records.mapping(SavedFilter::new));
     }
 
-    @PutMapping("/{name}")
+    /** @throws RefusedException if the person has too many */
     @Transactional
-    public List<SavedFilter> saveFilter(
-            @AuthenticationPrincipal Person of,
-            @PathVariable @Size(max = 80) String name,
-            @Valid @RequestBody SavedFilterBody body) {
+    public List<SavedFilter> save(Person of, String name, String filter) {
         if (db.fetchCount(SAVED_FILTER, SAVED_FILTER.PERSON_ID.eq(of.id()), SAVED_FILTER.NAME.ne(name)) >= MOST)
             throw RefusedException.conflict("A person keeps " + MOST + " filters at most; remove one first.");
         db.insertInto(SAVED_FILTER)
                 .set(SAVED_FILTER.PERSON_ID, of.id())
                 .set(SAVED_FILTER.NAME, name)
-                .set(SAVED_FILTER.FILTER, body.filter())
+                .set(SAVED_FILTER.FILTER, filter)
                 .set(SAVED_FILTER.AT, clock.instant())
                 .onConflict(SAVED_FILTER.PERSON_ID, SAVED_FILTER.NAME)
                 .doUpdate()
                 .setAllToExcluded()
                 .execute();
-        return listFilters(of);
+        return of(of);
     }
 
-    @DeleteMapping("/{name}")
-    List<SavedFilter> removeFilter(@AuthenticationPrincipal Person of, @PathVariable String name) {
+    public List<SavedFilter> remove(Person of, String name) {
         db.deleteFrom(SAVED_FILTER)
                 .where(SAVED_FILTER.PERSON_ID.eq(of.id()), SAVED_FILTER.NAME.eq(name))
                 .execute();
-        return listFilters(of);
+        return of(of);
     }
 }

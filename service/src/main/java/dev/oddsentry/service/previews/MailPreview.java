@@ -18,18 +18,11 @@ import java.util.ArrayList;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
-import org.springframework.http.HttpHeaders;
-import org.springframework.http.ResponseEntity;
-import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RequestMapping;
-import org.springframework.web.bind.annotation.RestController;
+import org.springframework.stereotype.Component;
 
 /** The mails that a rule's document would send now, while it is being written. Nothing is saved, reported or remembered. */
-@RestController
-@RequestMapping(path = "/api/mail-preview")
-class MailPreview {
+@Component
+public class MailPreview {
     /** Of a split with many values, a person looks at some. */
     private static final int MOST = 10;
 
@@ -66,10 +59,10 @@ class MailPreview {
         this.clock = clock;
     }
 
-    record PreviewedMessage(String subject, List<String> to, String text, String html, List<String> files) {}
+    public record PreviewedMessage(String subject, List<String> to, String text, String html, List<String> files) {}
 
     /** What the mails show where nothing is open. */
-    enum Sample {
+    public enum Sample {
         /** Exceptions that have not lasted long enough to be reported. */
         PENDING,
         /** Some rows or all groups of the result, none of which is an exception. */
@@ -77,34 +70,28 @@ class MailPreview {
     }
 
     /**
-     * @param mails one for each who hear together; empty where the result has no rows
+     * @param messages one for each who hear together; empty where the result has no rows
      * @param sample what they show instead, where nothing is open; null where they show what is
      * @param fields that subject and opening may name, as {@code {{updates}}}
      * @param columns that they may name between {@code {{#rows}}} and {@code {{/rows}}}
      */
-    record MessagePreview(
-            List<PreviewedMessage> mails, @Nullable Sample sample, List<String> fields, List<String> columns) {}
+    public record MessagePreview(
+            List<PreviewedMessage> messages, @Nullable Sample sample, List<String> fields, List<String> columns) {}
 
     /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem of the document and its place */
-    @PostMapping(
-            consumes = {"application/yaml", "text/plain"},
-            produces = "application/json")
-    ResponseEntity<MessagePreview> previewMessagesOfDefinition(
-            @AuthenticationPrincipal Person by, @RequestBody String document) {
+    public MessagePreview of(Person by, String document) {
         var rule = drafts.rule(document);
         audit.record(db, by.id(), "preview mail of draft", rule.name(), null);
-        return ResponseEntity.ok()
-                .header(HttpHeaders.CACHE_CONTROL, "no-store")
-                .body(previewing.inWords(() -> seen(rule, clock.instant())));
+        return previewing.inWords(() -> seen(rule, clock.instant()));
     }
 
     private MessagePreview seen(RuleDefinition rule, Instant slot) {
         var saved = definitions.rule(rule.name()).map(Current::id).orElse(null);
         var copy = copies.of(rule, slot, null);
         var seen = seen(rule, previewing.run(rule, saved, slot, copy), null);
-        if (seen.mails().isEmpty())
+        if (seen.messages().isEmpty())
             seen = seen(rule, previewing.sample(rule.asSample(false), slot, copy, Long.MAX_VALUE), Sample.PENDING);
-        if (seen.mails().isEmpty())
+        if (seen.messages().isEmpty())
             seen = seen(rule, previewing.sample(rule.asSample(true), slot, copy, SAMPLE_ROWS), Sample.ROWS);
         return seen;
     }

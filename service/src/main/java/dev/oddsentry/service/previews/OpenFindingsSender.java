@@ -10,6 +10,7 @@ import dev.oddsentry.service.memory.LastReportWriter;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.messages.MessagePlanner;
+import dev.oddsentry.service.outbox.MessageCause;
 import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.reporting.ReportPlan;
@@ -101,7 +102,10 @@ public class OpenFindingsSender {
                                 each.scope(), latest.getFirst().getId(), slot);
                         var first = each.outgoing().parts().getFirst().audience();
                         long audience = reported.audience(each.scope(), first).id();
-                        return outbox.queue(writing, audience, each.outgoing().message());
+                        return outbox.queue(
+                                MessageCause.OfCheck.of(writing, audience),
+                                slot,
+                                each.outgoing().message());
                     })
                     .toList();
         }));

@@ -12,6 +12,7 @@ import dev.oddsentry.service.mail.NewMessage;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.messages.HeldRows;
 import dev.oddsentry.service.messages.MessagePlanner;
+import dev.oddsentry.service.outbox.MessageCause;
 import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.reporting.ReportPlan;
@@ -105,7 +106,8 @@ public class PreviewFiles {
                         .toList();
             }
         });
-        messages.forEach(message -> transactions.executeWithoutResult(_ -> outbox.queuePreview(ruleId, slot, message)));
+        messages.forEach(message -> transactions.executeWithoutResult(
+                _ -> outbox.queue(new MessageCause.OfPreview(ruleId), slot, message)));
         return messages.size();
     }
 

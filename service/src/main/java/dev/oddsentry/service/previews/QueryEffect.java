@@ -18,14 +18,11 @@ import java.util.List;
 import java.util.Map;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
-import org.springframework.security.core.annotation.AuthenticationPrincipal;
-import org.springframework.web.bind.annotation.PostMapping;
-import org.springframework.web.bind.annotation.RequestBody;
-import org.springframework.web.bind.annotation.RestController;
+import org.springframework.stereotype.Component;
 
 /** What a query that is being edited would do to the rules that watch it: each is asked as it is saved and as it would be. */
-@RestController
-class QueryEffect {
+@Component
+public class QueryEffect {
     private final DefinitionStore definitions;
     private final CheckedDrafts drafts;
     private final PreviewRunner previewing;
@@ -56,7 +53,7 @@ class QueryEffect {
      *     could not be told, which {@code refused} says
      * @param copy whose personal copy was looked at; null where the rule has none
      */
-    record QueryEffectOnRule(
+    public record QueryEffectOnRule(
             String rule,
             String title,
             Preview.@Nullable PreviewComparison compared,
@@ -64,14 +61,10 @@ class QueryEffect {
             @Nullable String refused) {}
 
     /** @param effect the class of the edit; what is saved now is compared with the document */
-    record QueryEffectView(EditClass effect, List<QueryEffectOnRule> rules) {}
+    public record QueryEffectView(EditClass effect, List<QueryEffectOnRule> rules) {}
 
     /** @throws InvalidDefinitionException with every problem of the document, rules that it would break among them */
-    @PostMapping(
-            path = "/api/query-effect",
-            consumes = {"application/yaml", "text/plain"},
-            produces = "application/json")
-    QueryEffectView showQueryEffect(@AuthenticationPrincipal Person by, @RequestBody String text) {
+    public QueryEffectView of(Person by, String text) {
         var edited = drafts.query(text);
         var saved = definitions.query(edited.name()).map(Current::definition);
         if (saved.isEmpty()) return new QueryEffectView(EditClass.NO_EFFECT, List.of());

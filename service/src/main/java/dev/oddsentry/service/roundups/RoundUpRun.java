@@ -10,6 +10,7 @@ import dev.oddsentry.service.memory.LastReportWriter;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.memory.RoundUpMemory;
 import dev.oddsentry.service.memory.Scope;
+import dev.oddsentry.service.outbox.MessageCause;
 import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.schedules.Schedules;
 import java.time.Instant;
@@ -107,7 +108,7 @@ public class RoundUpRun {
         // Where none of them can be reached, the news stands.
         UUID message = built == null || built.to().isEmpty()
                 ? null
-                : outbox.queue(asked.roundUp().id(), asked.slot(), built);
+                : outbox.queue(new MessageCause.OfRoundUp(asked.roundUp().id()), asked.slot(), built);
         for (var each : gathered.rules()) keep(asked, each, message);
         return message;
     }

@@ -13,6 +13,7 @@ import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.extracts.csv.CsvTable;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.explanations.EventWords;
 import java.io.IOException;
 import java.io.OutputStream;
 import java.nio.charset.StandardCharsets;
@@ -89,7 +90,8 @@ class FindingExport {
                         FINDING_EVENT.SLOT,
                         FINDING_EVENT.AT,
                         FINDING_EVENT.KIND,
-                        FINDING_EVENT.HEARD,
+                        FINDING_EVENT.AT_OPENING,
+                        FINDING_EVENT.UPDATES,
                         FINDING_EVENT.SEVERITY,
                         FINDING_EVENT.CHECK_ID,
                         FINDING_EVENT.MESSAGE_ID,
@@ -111,11 +113,11 @@ class FindingExport {
     /** That it opened, and what was reported at once, stand in one row. */
     private static Stream<Map<String, @Nullable String>> events(Record row, ZoneId zone) {
         var event = event(row, zone);
-        String heard = row.get(FINDING_EVENT.HEARD);
-        if (heard == null) return Stream.of(event);
+        var atOpening = row.get(FINDING_EVENT.AT_OPENING);
+        if (atOpening == null) return Stream.of(event);
         var opened = new LinkedHashMap<>(event);
         opened.put("message", null);
-        event.put("event", heard);
+        event.put("event", EventWords.brief(atOpening, row.get(FINDING_EVENT.UPDATES)));
         return Stream.of(opened, event);
     }
 
@@ -125,7 +127,7 @@ class FindingExport {
         record.put("finding", String.valueOf(row.get(FINDING_EVENT.FINDING_ID)));
         record.put("identity", CellText.joined(Json.cells(row.get(FINDING.IDENTITY)), zone));
         record.put("at", text(slot == null ? row.get(FINDING_EVENT.AT) : slot));
-        record.put("event", row.get(FINDING_EVENT.KIND));
+        record.put("event", EventWords.brief(row.get(FINDING_EVENT.KIND), row.get(FINDING_EVENT.UPDATES)));
         record.put("severity", row.get(FINDING_EVENT.SEVERITY).word());
         record.put("check", text(row.get(FINDING_EVENT.CHECK_ID)));
         record.put("message", text(row.get(FINDING_EVENT.MESSAGE_ID)));

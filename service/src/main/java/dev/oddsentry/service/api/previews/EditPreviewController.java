@@ -1,0 +1,42 @@
+package dev.oddsentry.service.api.previews;
+
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.previews.MailPreview;
+import dev.oddsentry.service.previews.QueryEffect;
+import org.springframework.http.HttpHeaders;
+import org.springframework.http.ResponseEntity;
+import org.springframework.security.core.annotation.AuthenticationPrincipal;
+import org.springframework.web.bind.annotation.PostMapping;
+import org.springframework.web.bind.annotation.RequestBody;
+import org.springframework.web.bind.annotation.RestController;
+
+/** What a definition that is being written would do. */
+@RestController
+class EditPreviewController {
+    private final MailPreview mail;
+    private final QueryEffect effect;
+
+    EditPreviewController(MailPreview mail, QueryEffect effect) {
+        this.mail = mail;
+        this.effect = effect;
+    }
+
+    /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem of the document and its place */
+    @PostMapping(
+            path = "/api/mail-preview",
+            consumes = {"application/yaml", "text/plain"},
+            produces = "application/json")
+    ResponseEntity<MailPreview.MessagePreview> previewMessagesOfDefinition(
+            @AuthenticationPrincipal Person by, @RequestBody String text) {
+        return ResponseEntity.ok().header(HttpHeaders.CACHE_CONTROL, "no-store").body(mail.of(by, text));
+    }
+
+    /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem, rules that it would break among them */
+    @PostMapping(
+            path = "/api/query-effect",
+            consumes = {"application/yaml", "text/plain"},
+            produces = "application/json")
+    QueryEffect.QueryEffectView showQueryEffect(@AuthenticationPrincipal Person by, @RequestBody String text) {
+        return effect.of(by, text);
+    }
+}

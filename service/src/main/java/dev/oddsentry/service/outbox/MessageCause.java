@@ -1,0 +1,61 @@
+package dev.oddsentry.service.outbox;
+
+import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.memory.MemoryWriter;
+import java.util.UUID;
+import org.jspecify.annotations.Nullable;
+
+/** What a message belongs to: what it is held with, retried for, counted under and removed with. */
+public sealed interface MessageCause {
+    /**
+     * The report of a check.
+     *
+     * @param check {@code null} where a person sends open findings before the rule's first check
+     * @param audience whose last report the message moves
+     */
+    record OfCheck(UUID rule, @Nullable UUID check, long audience) implements MessageCause {
+        public static OfCheck of(MemoryWriter.Writing by, long audience) {
+            return new OfCheck(by.ruleId(), by.checkId(), audience);
+        }
+    }
+
+    record OfRoundUp(UUID roundUp) implements MessageCause {}
+
+    /** A notice to the team that owns the rules. */
+    record OfIncident(long incident) implements MessageCause {}
+
+    /** What a person sends to themselves; it reports nothing. */
+    record OfPreview(UUID rule) implements MessageCause {}
+
+    /** What nobody took in time. */
+    record OfEscalation(UUID rule) implements MessageCause {}
+
+    /** A second copy of a message, with the cause of the first. */
+    record OfRepeat(MessageRecord first) implements MessageCause {}
+
+    /** Writes the cause into the columns of a new message. */
+    default void writeTo(MessageRecord row) {
+        switch (this) {
+            case OfCheck(var rule, var check, var audience) -> {
+                row.setRuleId(rule);
+                row.setCheckId(check);
+                row.setAudienceId(audience);
+            }
+            case OfRoundUp(var roundUp) -> row.setRoundUpId(roundUp);
+            case OfIncident(var incident) -> row.setTroubleId(incident);
+            case OfPreview(var rule) -> row.setPreviewOf(rule);
+            case OfEscalation(var rule) -> row.setEscalationOf(rule);
+            case OfRepeat(var first) -> {
+                row.setRuleId(first.getRuleId());
+                row.setCheckId(first.getCheckId());
+                row.setAudienceId(first.getAudienceId());
+                row.setTroubleId(first.getTroubleId());
+                row.setRoundUpId(first.getRoundUpId());
+                row.setPreviewOf(first.getPreviewOf());
+                row.setEscalationOf(first.getEscalationOf());
+                row.setRepeatOf(first.getRepeatOf() == null ? first.getId() : first.getRepeatOf());
+                row.setMayLeave(first.getMayLeave());
+            }
+        }
+    }
+}

@@ -1,0 +1,90 @@
+package dev.oddsentry.service.db;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.service.RunningService;
+import java.sql.SQLException;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.UUID;
+import org.flywaydb.core.Flyway;
+import org.junit.jupiter.api.Test;
+
+/** V28 and V29 on a database with data in it. */
+class EventKindsMigrationTest {
+    private final RunningService service = RunningService.get();
+    private final String database = "events_" + UUID.randomUUID().toString().substring(0, 8);
+
+    private void migrate(String target) {
+        Flyway.configure()
+                .dataSource(service.postgres().jdbcUrl(database), "odd", "")
+                .target(target)
+                .load()
+                .migrate();
+    }
+
+    private List<String> texts(String sql) throws SQLException {
+        try (var connection = service.connect(database);
+                var rows = connection.createStatement().executeQuery(sql)) {
+            var texts = new ArrayList<String>();
+            while (rows.next()) texts.add(rows.getString(1));
+            return texts;
+        }
+    }
+
+    @Test
+    void kindsOfEventsBecomeNamesWithTheirUpdatesBeside() throws SQLException {
+        service.execute("postgres", "create database " + database);
+        migrate("28");
+        for (String event : List.of(
+                "('opened', 'reported as new')",
+                "('opened', 'treated as known')",
+                "('reported as worsened, changed', null)",
+                "('reported', null)",
+                "('escalated, because nobody had taken it,', null)",
+                "('back in the date window', null)",
+                "('back before confirm_after', null)",
+                "('no longer snoozed', null)",
+                "('take ended', null)",
+                "('forgotten while pending', null)"))
+            service.execute(
+                    database,
+                    "insert into finding_event (finding_id, severity, kind, heard) select 1, 'WARNING', k, h from (values "
+                            + event + ") as v (k, h)");
+        migrate("29");
+        assertThat(texts("select kind || coalesce(' ' || at_opening, '') || coalesce(' ' || updates::text, '')"
+                        + " from finding_event order by id"))
+                .isEqualTo(Arrays.asList(
+                        "OPENED REPORTED {new}",
+                        "OPENED TREATED_AS_KNOWN",
+                        "REPORTED {worsened,changed}",
+                        "REPORTED",
+                        "ESCALATED",
+                        "BACK_IN_WINDOW",
+                        "BACK_BEFORE_CONFIRMED",
+                        "SNOOZE_WITHDRAWN",
+                        "TAKE_ENDED",
+                        "FORGOTTEN_WHILE_PENDING"));
+    }
+
+    @Test
+    void numbersOfABackTestGetTheNamesOfTheApi() throws SQLException {
+        service.execute("postgres", "create database " + database);
+        migrate("26");
+        service.execute(
+                database,
+                "set session_replication_role = replica; insert into long_work (id, kind, rule_id, asked_by, asked_at, ask, state, result) values"
+                        + " (gen_random_uuid(), 'BACK_TEST', gen_random_uuid(), gen_random_uuid(), now(), '{}', 'DONE', '"
+                        + "{\"warmUp\":1,\"variants\":[{\"thresholds\":{\"news\":3},\"checks\":2,\"mails\":1,\"news\":4,\"mostExceptions\":5,"
+                        + "\"notJudged\":0,\"slots\":[{\"slot\":\"2026-05-04T04:40:00Z\",\"exceptions\":5,\"critical\":1,\"news\":4,\"notJudged\":0}]}]}')");
+        migrate("28");
+        assertThat(texts("select jsonb_path_query(result, '$.variants[*].updates')::text from long_work"))
+                .containsExactly("4");
+        assertThat(texts("select jsonb_path_query(result, '$.variants[*].slots[*].updates')::text from long_work"))
+                .containsExactly("4");
+        assertThat(texts("select jsonb_path_query(result, '$.variants[*].thresholds')::text from long_work"))
+                .containsExactly("{\"news\": 3}");
+        assertThat(texts("select result::text from long_work")).noneMatch(text -> text.contains("notJudged"));
+    }
+}
