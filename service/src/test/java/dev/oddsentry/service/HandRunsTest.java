@@ -113,7 +113,8 @@ class HandRunsTest {
                                 1000,
                                 "timeLimitSeconds",
                                 4));
-        assertThat(run.join().status()).isEqualTo(200);
+        var answer = run.join();
+        assertThat(answer.status()).as(answer.text()).isEqualTo(200);
     }
 
     @Test
