@@ -7,4 +7,4 @@ if ! cmp -s package-lock.json "$stamp"; then
   npm ci --loglevel=error
   cp package-lock.json "$stamp"
 fi
-for script in "$@"; do npm run --silent --loglevel=error "$script"; done
+for script in "$@"; do npm run --silent "$script"; done
