@@ -19,9 +19,12 @@ import java.util.concurrent.ConcurrentHashMap;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.io.TempDir;
+import tools.jackson.databind.json.JsonMapper;
 
 /** A service that answers as a test says, someone who is logged in there, and what was asked of it. */
 abstract class AgainstAService {
+    private static final JsonMapper JSON = new JsonMapper();
+
     final Map<String, String> answers = new ConcurrentHashMap<>();
     final Map<String, Integer> statuses = new ConcurrentHashMap<>();
     final List<String> asked = new ArrayList<>();
@@ -71,11 +74,15 @@ abstract class AgainstAService {
     }
 
     void refuse(String call, int status, String json) {
-        answer(call, json);
+        answers.put(call, json);
         statuses.put(call, status);
     }
 
     void answer(String call, String json) {
+        if (json.startsWith("{") || json.startsWith("["))
+            assertThat(Contract.unknownNames(call, JSON.readTree(json)))
+                    .as(call)
+                    .isEmpty();
         answers.put(call, json);
     }
 

@@ -74,7 +74,7 @@ public final class DatesCommand extends ServiceCommand {
             names = "--on-holiday",
             paramLabel = "WHAT",
             description =
-                    "For slots on other days: \"next working day\", \"previous working day\" or drop. Default: check anyway.")
+                    "For slots on other days: next_working_day, previous_working_day or skip. Default: check anyway.")
     @Nullable
     String onHoliday;
 

@@ -113,7 +113,7 @@ class DatesController {
                                 "onHoliday",
                                 onHoliday.toUpperCase(Locale.ROOT).replace(' ', '_'),
                                 OnHoliday::valueOf,
-                                "next working day, previous working day or drop"),
+                                "next_working_day, previous_working_day or skip"),
                 null);
     }
 
