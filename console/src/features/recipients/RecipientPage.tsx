@@ -34,7 +34,7 @@ function One({ reader: who }: { reader: Reader }) {
         </p>
       )}
       <section className="sheet">
-        <h2>Gets</h2>
+        <h2>What this recipient gets</h2>
         {who.gets.length === 0 ? (
           <p className="quiet mt-2 mb-0">
             Nothing: no rule or round-up names this address, and it got no messages in the last 30 days.

@@ -9,20 +9,20 @@ import java.io.IOException;
 import java.util.List;
 
 /** What arrived at an address, as its reader sees it. */
-final class Mails {
+public final class Mails {
     private final RunningService service;
 
-    Mails(RunningService service) {
+    public Mails(RunningService service) {
         this.service = service;
     }
 
     /** Waits for so many, and that there are no more. */
-    void sent(String address, int messages) {
+    public void sent(String address, int messages) {
         RunningService.await("mail to " + address, () -> service.mailTo(address).size() >= messages);
         assertThat(service.mailTo(address)).hasSize(messages);
     }
 
-    List<String> subjects(String address) {
+    public List<String> subjects(String address) {
         return service.mailTo(address).stream().map(Mails::subject).toList();
     }
 
@@ -35,7 +35,7 @@ final class Mails {
     }
 
     /** The plain text of the latest. */
-    String lastText(String address) {
+    public String lastText(String address) {
         try {
             return (String) ((Multipart) firstPart(service.mailTo(address).getLast()))
                     .getBodyPart(0)

@@ -1,0 +1,390 @@
+package dev.oddsentry.service.messages;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import dev.oddsentry.service.HttpApi;
+import dev.oddsentry.service.LateSailings;
+import dev.oddsentry.service.Mails;
+import dev.oddsentry.service.RunningService;
+import jakarta.mail.Message;
+import jakarta.mail.MessagingException;
+import jakarta.mail.Multipart;
+import java.io.IOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.Arrays;
+import java.util.List;
+import java.util.Map;
+import org.junit.jupiter.api.Test;
+
+/** How a rule's mail looks, what goes with it and who gets it, as its document says. */
+class DeliveriesTest {
+    private final RunningService service = RunningService.get();
+    private final HttpApi api = service.api();
+    private final LateSailings sailings = new LateSailings(service);
+    private final Mails mails = new Mails(service);
+
+    private String rule(String delivery) {
+        return sailings.rule().replaceAll("(?s)delivery: \\{.*", "delivery:\n" + delivery.indent(2));
+    }
+
+    private void active(String delivery) {
+        sailings.active();
+        api.push(rule("to: [" + sailings.recipient + "]\n" + delivery));
+        api.check(sailings.name);
+    }
+
+    private static List<String> attached(Message message) throws MessagingException, IOException {
+        var names = new ArrayList<String>();
+        var mixed = (Multipart) message.getContent();
+        for (int i = 1; i < mixed.getCount(); i++)
+            names.add(mixed.getBodyPart(i).getFileName());
+        return names;
+    }
+
+    @Test
+    void layoutFilesLanguageAndTexts() throws MessagingException, IOException {
+        sailings.late("SK-1", 20).late("SK-2", 65);
+        active("""
+                layout:
+                  columns: [ sailing, { column: delay_min, label: Forsinket, format: "0.0", total: sum } ]
+                  sort: [delay_min]
+                attach: [xlsx, { format: csv, file: "late-{{date}}", delimiter: ";" }, json, pdf, html]
+                language: nb
+                subject: "{{updates}} forsinkelser, {{critical}} kritiske"
+                opening: |
+                  Hei <alle>,
+                  {{#rows}}{{sailing}} {{/rows}}
+                """);
+        mails.sent(sailings.recipient, 1);
+        var message = service.mailTo(sailings.recipient).getFirst();
+        assertThat(message.getSubject()).isEqualTo("2 forsinkelser, 1 kritiske");
+        assertThat(mails.lastText(sailings.recipient))
+                .contains("2 nye (1 kritisk)", "Hei <alle>,", "SK-1 SK-2", "SK-1   *20,0 min*", "sum 85,0 min")
+                .contains(
+                        "Dette er den første rapporten.", "Du får denne e-posten på grunn av vilkåret: delay_min > 15")
+                .containsSubsequence("advarsel", "kritisk");
+        assertThat(attached(message)).hasSize(5).anyMatch(name -> name.matches("late-\\d{4}-\\d\\d-\\d\\d\\.csv"));
+        var id = api.get("/api/outbox?rule=" + sailings.name).path(0).path("id").asString();
+        var html = api.send("GET", "/api/outbox/" + id + "/html", "", Map.of());
+        assertThat(html.response().body()).contains("Hei &lt;alle&gt;,", "lang=\"nb\"");
+    }
+
+    @Test
+    void everyoneWhoIsNamedGetsItAndBccIsNamedNowhere() throws MessagingException {
+        String secret = "secret-" + sailings.recipient;
+        String copy = "copy-" + sailings.recipient;
+        api.put("/api/teams/" + sailings.name, Map.of("addresses", List.of("team-" + sailings.recipient)));
+        sailings.late("SK-1", 20);
+        active("cc: [Siv Tangen <" + copy + ">, \"team: " + sailings.name + "\"]\nbcc: [" + secret
+                + "]\nreply_to: [answers@skerryline.example]\n");
+        mails.sent(sailings.recipient, 1);
+        mails.sent(secret, 1);
+        mails.sent(copy, 1);
+        mails.sent("team-" + sailings.recipient, 1);
+        var message = service.mailTo(sailings.recipient).getFirst();
+        assertThat(Arrays.toString(message.getAllRecipients()))
+                .contains("Siv Tangen", copy)
+                .doesNotContain(secret);
+        assertThat(Arrays.toString(message.getReplyTo())).isEqualTo("[answers@skerryline.example]");
+    }
+
+    @Test
+    void aMailThatOnlyLeadsToTheRowsHasNone() {
+        sailings.late("SK-1", 20);
+        active("show: link\nattach: [csv]");
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(sailings.recipient))
+                .contains("To see the rows, open the link below and log in.", "/rules/" + sailings.name, "1 new")
+                .doesNotContain("SK-1");
+        assertThat(api.pushAnswer(rule(
+                                "to: [a@skerryline.example]\nshow: link\nopening: \"{{#rows}}{{sailing}}{{/rows}}\""))
+                        .text())
+                .contains("its texts cannot quote rows");
+        api.push("kind: round-up\nname: " + sailings.name + "\nowner: Traffic reporting\nrules: [" + sailings.name
+                + "]\nto: [lead-" + sailings.recipient
+                + "]\nschedule: { start: 2026-01-01T08:00, recur: FREQ=YEARLY }\n");
+        sailings.late("SK-2", 20);
+        api.check(sailings.name);
+        assertThat(api.get("/api/round-ups/" + sailings.name + "/preview")
+                        .path("text")
+                        .asString())
+                .contains("1 new", "1 more: see the link")
+                .doesNotContain("SK-2");
+        assertThat(api.get("/api/outbox/"
+                                + api.get("/api/outbox?rule=" + sailings.name)
+                                        .path(0)
+                                        .path("id")
+                                        .asString())
+                        .path("attachments"))
+                .isEmpty();
+    }
+
+    @Test
+    void allQuietIsSaidWithoutFiring() {
+        active("send_when_quiet: true");
+        assertThat(api.get("/api/rules/" + sailings.name + "/checks")
+                        .path(0)
+                        .path("reason")
+                        .asString(""))
+                .isEmpty();
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.subjects(sailings.recipient).getFirst()).startsWith("nothing new: ");
+        assertThat(api.get("/api/rules/" + sailings.name + "/checks")
+                        .path(0)
+                        .path("state")
+                        .asString())
+                .isEqualTo("QUIET");
+    }
+
+    @Test
+    void encryptedFilesNeedAPasswordThatIsKept() {
+        sailings.late("SK-1", 20);
+        sailings.active();
+        api.push(rule("to: [" + sailings.recipient + "]\npack: encrypted"));
+        assertThat(api.check(sailings.name).path("reason").asString())
+                .contains("odd set-file-password " + sailings.name);
+        api.post("/api/rules/" + sailings.name + "/pause", "");
+        assertThat(api.postAnswer("/api/rules/" + sailings.name + "/activate", "")
+                        .text())
+                .contains("but has no password");
+        assertThat(api.send(
+                                "PUT",
+                                "/api/rules/" + sailings.name + "/password",
+                                "{\"password\":\"short\"}",
+                                Map.of("Content-Type", "application/json"))
+                        .status())
+                .isEqualTo(422);
+        api.send(
+                "PUT",
+                "/api/rules/" + sailings.name + "/password",
+                "{\"password\":\"correct horse\"}",
+                Map.of("Content-Type", "application/json"));
+        api.post("/api/rules/" + sailings.name + "/activate", "");
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(sailings.recipient)).contains(".zip. Open it with the password");
+        assertThat(api.get("/api/definitions/rule/" + sailings.name + ".json").toString())
+                .doesNotContain("horse");
+    }
+
+    @Test
+    void aSharedLayoutIsCheckedWithItsRules() {
+        String shared = "kind: layout\nname: list-" + sailings.name
+                + "\ncolumns: [sailing, { column: delay_min, label: Delay }]\nfixed: true\n";
+        api.push(shared);
+        sailings.late("SK-1", 20);
+        active("layout: list-" + sailings.name + "\nattach: [csv]");
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(sailings.recipient))
+                .contains("SK-1   *20 min*")
+                .doesNotContain("Reason");
+        assertThat(api.pushAnswer(shared.replace("delay_min", "vanished")).text())
+                .contains("the rule " + sailings.name + " uses this layout", "vanished");
+        assertThat(api.pushAnswer(rule("to: [a@skerryline.example]\nlayout: nowhere"))
+                        .text())
+                .contains("there is no layout");
+    }
+
+    @Test
+    void whatCannotBeDoneIsSaidAtTheSave() {
+        sailings.active();
+        assertThat(api.pushAnswer(rule("""
+                                to: [ "Siv <siv@skerryline.example>; no address", "team: Nobody's" ]
+                                layout: { columns: [ { column: delay_min, format: "0#" }, { column: sailing, format: EEEEEEEE } ] }
+                                attach: [ docx, { format: csv, encoding: klingon } ]
+                                subject: "{{updates}} {{nwes}}"
+                                opening: "{{{updates}}}"
+                                """)).text())
+                .contains(
+                        "no address\\\" is not a mail address",
+                        "use xlsx, csv, pdf, html, json",
+                        "not an encoding",
+                        "0#\\\" is not a format",
+                        "EEEEEEEE\\\" is not a format",
+                        "{{{");
+        assertThat(api.pushAnswer(rule("""
+                                to: [ "team: Nobody's" ]
+                                layout: { columns: [ { column: sailing, format: "0.0" } ], sort: [reason], group_by: [nothing] }
+                                subject: "{{updates}} {{nwes}}"
+                                """)).text())
+                .contains("which is not written as 0.0", "\\\"reason\\\" is not among the columns", "unknown column");
+        assertThat(api.pushAnswer(rule("to: [ \"team: Nobody's\" ]\nsubject: \"{{nwes}}\""))
+                        .text())
+                .contains("there is no field \\\"nwes\\\"", "there is no team \\\"Nobody's\\\"");
+    }
+
+    @Test
+    void whoHadMoreThanEnoughHearsTheRestTogetherLater() throws Exception {
+        sailings.late("SK-1", 20);
+        active("max_per_hour: 2");
+        sailings.late("SK-2", 20);
+        api.check(sailings.name);
+        mails.sent(sailings.recipient, 2);
+        for (int i = 3; i < 6; i++) {
+            sailings.late("SK-" + i, 20);
+            assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+        }
+        assertThat(api.get("/api/rules/" + sailings.name + "/explanation?key=SK-4")
+                        .path("reason")
+                        .asString())
+                .contains("its recipients were sent 2 messages within an hour");
+        service.execute(
+                "records",
+                "update message set slot = slot - interval '2 hours' where rule_id = (select id from definition where kind = 'RULE' and name = '"
+                        + sailings.name + "')");
+        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+        mails.sent(sailings.recipient, 3);
+        assertThat(mails.lastText(sailings.recipient))
+                .contains("3 new", "SK-3", "SK-4", "SK-5")
+                .doesNotContain("SK-2");
+    }
+
+    @Test
+    void theValueThatIsMeasuredIsDrawnAndSaidInWords() throws Exception {
+        sailings.late("SK-1", 5).saved();
+        api.push(
+                rule("to: [" + sailings.recipient + "]\nchart: late\nattach: []")
+                        .replaceAll("(?m)^(severity|memory|exceptions):.*\n", "")
+                        .replace(
+                                "zone: Europe/Oslo\n",
+                                "zone: Europe/Oslo\nper: [sailing]\nmeasures: { late: { value: max(delay_min), label: Late by, unit: min } }\n"
+                                        + "exceptions: late > 15\nschedule: { start: 2026-01-01T00:00, recur: FREQ=SECONDLY }\n"));
+        api.post("/api/rules/" + sailings.name + "/activate", "");
+        RunningService.await(
+                "points",
+                () -> api.get("/api/rules/" + sailings.name + "/measurements")
+                                .path(0)
+                                .path("points")
+                                .size()
+                        > 2);
+        sailings.change("update sailing_table set delay_min = 60");
+        mails.sent(sailings.recipient, 1);
+        assertThat(mails.lastText(sailings.recipient))
+                .containsPattern(
+                        "Late by over \\d+ checks\\. SK-1: from 5 min to 60 min, lowest 5 min, highest 60 min\\.");
+        String id =
+                api.get("/api/outbox?rule=" + sailings.name).path(0).path("id").asString();
+        assertThat(api.send("GET", "/api/outbox/" + id + "/html", null, Map.of())
+                        .text())
+                .contains("<img src=\"data:image/png;base64,", "alt=\"Late by over ");
+        String source = api.send("GET", "/api/outbox/" + id + "/source", null, Map.of())
+                .text()
+                // Lines that are folded by the encoding.
+                .replaceAll("=\r\n", "");
+        assertThat(source).contains("Content-ID: <chart>", "multipart/related", "src=3D\"cid:chart\"");
+        assertThat(api.pushAnswer(rule("to: [a@skerryline.example]\nchart: late"))
+                        .text())
+                .contains("the rule has no measure \\\"late\\\"; it measures nothing");
+    }
+
+    @Test
+    void aPrivateLayoutIsForItsOwnersExtractsAlone() {
+        String login = "p" + sailings.recipient.substring(5, 13);
+        api.post(
+                "/api/people",
+                Map.of(
+                        "login",
+                        login,
+                        "name",
+                        "P",
+                        "email",
+                        login + "@skerryline.example",
+                        "password",
+                        "a long password",
+                        "role",
+                        "ANALYST"));
+        var theirs = HttpApi.loggedIn(service.baseUrl(), login, "a long password");
+        sailings.late("SK-1", 60);
+        active("attach: [csv]");
+        String mine = "mine-" + login;
+        String document = "kind: layout\nname: " + mine + "\nprivate_to: " + login
+                + "\ncolumns: [delay_min]\nextra_columns: []\n";
+        theirs.push(document);
+        assertThat(new String(
+                        theirs.bytes("/api/rules/" + sailings.name + "/extract.csv?layout=" + mine),
+                        StandardCharsets.UTF_8))
+                .isEqualTo("\ufeffLate by (min)\r\n60\r\n");
+        assertThat(api.send("GET", "/api/rules/" + sailings.name + "/extract.csv?layout=" + mine, null, Map.of())
+                        .status())
+                .isEqualTo(404);
+        assertThat(theirs.pushAnswer(document.replace("private_to: " + login, "private_to: operator")
+                                .replace(mine, "x" + mine))
+                        .status())
+                .isEqualTo(403);
+        assertThat(theirs.pushAnswer(rule("to: [a@skerryline.example]\nlayout: " + mine))
+                        .text())
+                .contains("is private; a rule needs one that is everybody's");
+        String other = "q" + login;
+        api.post(
+                "/api/people",
+                Map.of(
+                        "login",
+                        other,
+                        "name",
+                        "Q",
+                        "email",
+                        other + "@skerryline.example",
+                        "password",
+                        "a long password",
+                        "role",
+                        "ANALYST"));
+        var others = HttpApi.loggedIn(service.baseUrl(), other, "a long password");
+        assertThat(others.send("GET", "/api/definitions/layout/" + mine, null, Map.of())
+                        .status())
+                .isEqualTo(404);
+        assertThat(others.send("GET", "/api/definitions/layout/" + mine + "/revisions", null, Map.of())
+                        .status())
+                .isEqualTo(404);
+        assertThat(others.pushAnswer(document.replace("private_to: " + login + "\n", ""))
+                        .text())
+                .contains("is taken");
+    }
+
+    @Test
+    void theMailOfADocumentIsSeenThoughNothingIsToBeReported() {
+        String draft = sailings.saved();
+        assertThat(api.postYaml("/api/mail-preview", draft).body().path("messages"))
+                .as("no rows")
+                .isEmpty();
+        for (int i = 0; i < 8; i++) sailings.late("SK-" + i, 4);
+        var ofRows = api.postYaml("/api/mail-preview", draft).body();
+        assertThat(ofRows.path("sample").asString()).isEqualTo("ROWS");
+        assertThat(ofRows.path("messages").path(0).path("subject").asString()).startsWith("5 ");
+        sailings.late("SK-9", 60);
+        String patient = draft.replace("memory: { key: [sailing]", "memory: { open_after: 3 checks, key: [sailing]");
+        assertThat(patient).contains("open_after: 3 checks");
+        var pending = api.postYaml("/api/mail-preview", patient).body();
+        assertThat(pending.path("sample").asString()).isEqualTo("PENDING");
+        assertThat(pending.path("messages").path(0).path("text").asString())
+                .contains("SK-9")
+                .doesNotContain("SK-1");
+        assertThat(api.postYaml("/api/mail-preview", draft)
+                        .body()
+                        .path("sample")
+                        .isNull())
+                .isTrue();
+    }
+
+    @Test
+    void theMailOfADocumentIsSeenWhileItIsWritten() {
+        sailings.late("SK-1", 60);
+        active("attach: [csv]");
+        String draft = rule("to: [a@skerryline.example]\nsubject: \"{{updates}} of {{owner}}\"\nattach: [xlsx]");
+        var seen = api.postYaml("/api/mail-preview", draft).body();
+        var mail = seen.path("messages").path(0);
+        assertThat(mail.path("subject").asString()).isEqualTo("1 of Traffic reporting");
+        assertThat(mail.path("to").toString()).isEqualTo("[\"a@skerryline.example\"]");
+        assertThat(mail.path("text").asString()).contains("SK-1");
+        assertThat(mail.path("html").asString()).contains("<b>SK-1</b>");
+        assertThat(mail.path("files").toString()).contains(".xlsx");
+        assertThat(seen.path("fields").toString()).contains("\"open\"", "\"moved\"");
+        assertThat(seen.path("columns").toString()).contains("\"sailing\"", "\"severity\"");
+        assertThat(api.get("/api/outbox?rule=" + sailings.name))
+                .as("only what its check had sent")
+                .hasSize(1);
+        assertThat(api.postYaml("/api/mail-preview", draft.replace("{{updates}}", "{{newz}}"))
+                        .text())
+                .contains("there is no field \\\"newz\\\"", "delivery.subject");
+    }
+}
