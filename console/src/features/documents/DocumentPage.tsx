@@ -34,7 +34,7 @@ const at = (kind: string, name: string) =>
   kind === 'rule' ? `/rules/${name}` : kind === 'threshold' ? `/thresholds/${name}` : '/setup'
 
 function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }) {
-  useTitle(name ? `YAML of ${name}` : 'New document')
+  useTitle(name ? `YAML of ${name}` : 'New definition')
   const typed = useKept(`document/${kind}/${name}`, kept.text, kept.revision)
   const text = typed.value
   const revision = typed.base
@@ -57,7 +57,7 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
     <>
       <div className="head">
         <div>
-          <h1>{name ? `YAML of ${name}` : 'New document'}</h1>
+          <h1>{name ? `YAML of ${name}` : 'New definition'}</h1>
           <span className="quiet">
             {name ? (
               <>

@@ -48,7 +48,7 @@ const routes = (
 test('lists mail with where each recipient stands, and of one rule if asked', async () => {
   const calls = renderAt('/outbox?rule=late-sailings', routes, {
     ...none,
-    'GET /api/outbox?rule=late-sailings': [summary],
+    'GET /api/outbox?rule=late-sailings': { messages: [summary], next: null },
   })
   expect(await screen.findByRole('link', { name: '2 critical: Late sailings' })).toHaveAttribute('href', '/outbox/m1')
   expect(screen.getByText('sent', { selector: 'span' })).toBeInTheDocument()
@@ -57,10 +57,23 @@ test('lists mail with where each recipient stands, and of one rule if asked', as
   expect(calls.filter((call) => !(call in none))).toEqual(['GET /api/outbox?rule=late-sailings'])
 })
 
+test('older messages follow on the page where they are asked for', async () => {
+  const calls = renderAt('/outbox', routes, {
+    ...none,
+    'GET /api/outbox': { messages: [summary], next: '1-m1' },
+    'GET /api/outbox?after=1-m1': { messages: [{ ...summary, id: 'm0', subject: 'The day before' }], next: null },
+  })
+  await userEvent.click(await screen.findByRole('button', { name: 'Show older messages' }))
+  expect(await screen.findByText('The day before')).toBeInTheDocument()
+  expect(screen.getByText(summary.subject)).toBeInTheDocument()
+  expect(screen.queryByRole('button', { name: 'Show older messages' })).toBeNull()
+  expect(calls).toContain('GET /api/outbox?after=1-m1')
+})
+
 test('mail about trouble belongs to no rule and leads to none', async () => {
   renderAt('/outbox', routes, {
     ...none,
-    'GET /api/outbox': [{ ...summary, rule: null, subject: 'Source lake cannot be read' }],
+    'GET /api/outbox': { messages: [{ ...summary, rule: null, subject: 'Source lake cannot be read' }], next: null },
   })
   const row = within(await screen.findByRole('row', { name: /Source lake cannot be read/ }))
   expect(row.getByText('failure notice')).toBeInTheDocument()
@@ -68,7 +81,7 @@ test('mail about trouble belongs to no rule and leads to none', async () => {
 })
 
 test('an empty outbox says what would fill it', async () => {
-  renderAt('/outbox', routes, { ...none, 'GET /api/outbox': [] })
+  renderAt('/outbox', routes, { ...none, 'GET /api/outbox': { messages: [], next: null } })
   expect(await screen.findByText(/No messages yet/)).toBeInTheDocument()
 })
 
@@ -94,7 +107,7 @@ test('one mail is shown as its recipients see it, harmless, and as plain text', 
 test('held mail says so, and is released or thrown away', async () => {
   vi.spyOn(window, 'confirm').mockReturnValue(true)
   const calls = renderAt('/outbox?rule=late-sailings', routes, {
-    'GET /api/outbox?rule=late-sailings': [{ ...summary, held: true }],
+    'GET /api/outbox?rule=late-sailings': { messages: [{ ...summary, held: true }], next: null },
     'GET /api/holds': [
       {
         id: 3,
@@ -152,9 +165,9 @@ test('a mail is stopped, sent again and reported again, and sought', async () =>
 test('the outbox is searched by text and state', async () => {
   renderAt('/outbox', routes, {
     ...none,
-    'GET /api/outbox': [summary],
-    'GET /api/outbox?q=i': [],
-    'GET /api/outbox?q=i&state=SENT': [summary],
+    'GET /api/outbox': { messages: [summary], next: null },
+    'GET /api/outbox?q=i': { messages: [], next: null },
+    'GET /api/outbox?q=i&state=SENT': { messages: [summary], next: null },
   })
   await screen.findByRole('link', { name: '2 critical: Late sailings' })
   await userEvent.type(screen.getByLabelText('Search subjects and addresses'), 'i')
@@ -173,7 +186,7 @@ test('an address from which mail comes back is told, and said to be right again'
   }
   const calls = renderAt('/outbox', routes, {
     ...none,
-    'GET /api/outbox': [],
+    'GET /api/outbox': { messages: [], next: null },
     'GET /api/blocked-addresses': [bad],
     'DELETE /api/blocked-addresses/per.aune%40skerryline.example': [],
   })

@@ -1,5 +1,6 @@
+import { useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
-import { Form, Table } from 'react-bootstrap'
+import { Button, Form, Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { MessageSummary } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
@@ -7,7 +8,7 @@ import { Scroll } from '../../shared/Scroll'
 import { SearchField } from '../../shared/SearchField'
 import { useTitle } from '../../shared/title'
 import { stateWords, timeWords } from '../../shared/words'
-import { outbox } from './api'
+import { outbox, type Sought } from './api'
 import { BlockedAddresses } from './BlockedAddresses'
 import { Cause } from './Cause'
 import { Holds } from './Holds'
@@ -19,7 +20,6 @@ export function OutboxPage() {
   const rule = search.get('rule')
   const q = search.get('q') ?? ''
   const state = search.get('state') ?? ''
-  const messages = useQuery(outbox({ rule, q, state }))
   const seek = (name: string, value: string) =>
     setSearch(
       (before) => {
@@ -62,18 +62,39 @@ export function OutboxPage() {
           ))}
         </Form.Select>
       </div>
-      <Loaded query={messages} what="The outbox">
-        {(list) =>
-          list.length === 0 ? (
-            <p className="sheet quiet">
-              {q || state ? 'No messages match.' : 'No messages yet. A check with updates creates one.'}
-            </p>
-          ) : (
-            <Messages messages={list} />
-          )
-        }
-      </Loaded>
+      <Page sought={{ rule, q, state }} />
     </>
+  )
+}
+
+/** @param after where the page begins; left out for the newest */
+function Page({ sought, after }: { sought: Sought; after?: string }) {
+  const messages = useQuery(outbox(sought, after))
+  return (
+    <Loaded query={messages} what="The outbox">
+      {({ messages: list, next }) =>
+        list.length === 0 && !after ? (
+          <p className="sheet quiet">
+            {sought.q || sought.state ? 'No messages match.' : 'No messages yet. A check with updates creates one.'}
+          </p>
+        ) : (
+          <>
+            <Messages messages={list} />
+            {next && <Older key={next} sought={sought} after={next} />}
+          </>
+        )
+      }
+    </Loaded>
+  )
+}
+
+function Older({ sought, after }: { sought: Sought; after: string }) {
+  const [open, setOpen] = useState(false)
+  if (open) return <Page sought={sought} after={after} />
+  return (
+    <Button variant="plain" className="mt-2" onClick={() => setOpen(true)}>
+      Show older messages
+    </Button>
   )
 }
 

@@ -1,7 +1,7 @@
 import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
-import type { MessagePage, MessageSummary } from '../../api/types'
+import type { MessagePage } from '../../api/types'
 
 export type Sought = { rule?: string | null; q?: string; state?: string }
 export const heldWords = ({ rule, source }: Hold) =>
@@ -10,14 +10,16 @@ export const heldWords = ({ rule, source }: Hold) =>
 export type Hold = Schemas['Hold']
 export type MessageAct = 'cancel' | 'resend' | 'report-again' | 'confirm'
 
-export const outbox = ({ rule, q, state }: Sought) => {
+/** @param after where the page begins; left out for the newest */
+export const outbox = ({ rule, q, state }: Sought, after?: string) => {
   const asked = new URLSearchParams()
   if (rule) asked.set('rule', rule)
   if (q) asked.set('q', q)
   if (state) asked.set('state', state)
+  if (after) asked.set('after', after)
   return queryOptions({
     queryKey: ['outbox', asked.toString()],
-    queryFn: () => api.get<MessageSummary[]>(`/api/outbox${asked.size ? `?${asked}` : ''}`),
+    queryFn: () => api.get<Schemas['MessageList']>(`/api/outbox${asked.size ? `?${asked}` : ''}`),
     refetchInterval: 10_000,
   })
 }

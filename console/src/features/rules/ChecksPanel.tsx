@@ -20,7 +20,7 @@ export function ChecksPanel({ name, grouped, copies }: { name: string; grouped: 
     <section className="sheet">
       <h2>Checks</h2>
       <Loaded query={checks} what="The checks">
-        {(list) =>
+        {({ checks: list }) =>
           list.length === 0 ? (
             <p className="quiet mt-2 mb-0">Not checked yet. Press Check now, or wait for the schedule.</p>
           ) : (

@@ -5,7 +5,7 @@ import { Trend } from './Trend'
 /** How many exceptions each check found, where rows are judged and nothing else is measured. */
 export function ExceptionsTrend({ name }: { name: string }) {
   const checks = useQuery(checksOf(name))
-  const points = (checks.data ?? [])
+  const points = (checks.data?.checks ?? [])
     .flatMap(({ slot, exceptions }) => (exceptions === null ? [] : [{ slot, value: exceptions, backfilled: false }]))
     .toReversed()
   const series: Series = { group: 'all rows', measure: 'exceptions', total: points.length, earlier: false, points }

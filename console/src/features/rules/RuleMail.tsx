@@ -9,9 +9,9 @@ import { SendOpen } from './SendOpen'
 
 const shown = 6
 
-/** The newest mails of a rule. */
+/** The newest messages of a rule. */
 export function RuleMail({ name, named }: { name: string; named: string[] }) {
-  const mails = useQuery(outbox({ rule: name }))
+  const messages = useQuery(outbox({ rule: name }))
   return (
     <section className="sheet">
       <div className="head">
@@ -20,8 +20,8 @@ export function RuleMail({ name, named }: { name: string; named: string[] }) {
           All in the outbox
         </Link>
       </div>
-      <Loaded query={mails} what="The mails">
-        {(list) =>
+      <Loaded query={messages} what="The messages">
+        {({ messages: list }) =>
           list.length === 0 ? (
             <p className="quiet mt-2 mb-0">No messages yet. A check with updates creates one.</p>
           ) : (

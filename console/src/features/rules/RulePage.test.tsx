@@ -66,7 +66,10 @@ function show(answers: Record<string, unknown> = {}, rule = page()) {
         findings: [finding],
       },
       'GET /api/rules/late-sailings/measurements': [],
-      'GET /api/rules/late-sailings/checks': [check('FAILED', { reason: 'The source ferry could not be reached.' })],
+      'GET /api/rules/late-sailings/checks': {
+        checks: [check('FAILED', { reason: 'The source ferry could not be reached.' })],
+        next: null,
+      },
       ...answers,
     },
   )
@@ -93,7 +96,7 @@ test('a check that was awaiting approval is let through from its line', async ()
     reason: '39 of 40 open findings would clear at once, more than 50 %; release or discard it.',
   })
   const calls = show({
-    'GET /api/rules/late-sailings/checks': [kept, check('RUNNING', { rowsSoFar: 4000 })],
+    'GET /api/rules/late-sailings/checks': { checks: [kept, check('RUNNING', { rowsSoFar: 4000 })], next: null },
     [`POST /api/checks/${kept.id}/approve`]: check('FIRED'),
   })
   expect(await screen.findByText(/4,000 rows so far/)).toBeInTheDocument()
@@ -119,7 +122,7 @@ test('a rule with personal copies says for whom, and how each went', async () =>
   const of = page()
   show(
     {
-      'GET /api/rules/late-sailings/checks': [partly],
+      'GET /api/rules/late-sailings/checks': { checks: [partly], next: null },
       'GET /api/rules/late-sailings/findings?state=OPEN': {
         total: 1,
         columns: [],

@@ -32,8 +32,8 @@ export const findingsOf = (name: string, state: FindingState | null) =>
 export const checksOf = (name: string) =>
   queryOptions({
     queryKey: ['rules', name, 'checks'],
-    queryFn: () => api.get<Check[]>(`${path(name)}/checks`),
-    refetchInterval: ({ state }) => (state.data?.some((check) => check.state === 'RUNNING') ? 1_500 : 15_000),
+    queryFn: () => api.get<Schemas['CheckList']>(`${path(name)}/checks`),
+    refetchInterval: ({ state }) => (state.data?.checks.some((check) => check.state === 'RUNNING') ? 1_500 : 15_000),
   })
 
 export const copiesOf = (check: string) =>

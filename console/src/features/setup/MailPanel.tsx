@@ -10,7 +10,7 @@ export function MailSetup() {
   const test = useMutation({ mutationFn: testMail })
   return (
     <section className="sheet">
-      <h2>Messages</h2>
+      <h2>Mail servers</h2>
       {operator ? (
         <Button variant="plain" size="sm" className="mt-2" disabled={test.isPending} onClick={() => test.mutate()}>
           {test.isPending ? 'Testing the mail servers …' : 'Test mail servers'}

@@ -24,7 +24,7 @@ export function SetupPage() {
       <div className="head">
         <h1>Setup</h1>
         <Link className="btn btn-plain" to="/documents/new">
-          New document
+          New definition
         </Link>
       </div>
       <section className="sheet">

@@ -41,7 +41,7 @@ const seen = {
   ],
 }
 const answers = {
-  'GET /api/outbox': [],
+  'GET /api/outbox': { messages: [], next: null },
   'GET /api/holds': [],
   'GET /api/blocked-addresses': [],
   [`GET /api/day?from=${from}&until=${until}`]: seen,

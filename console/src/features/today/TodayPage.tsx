@@ -27,7 +27,7 @@ export function TodayPage() {
     <Loaded query={all} what="The rules">
       {(list) => (
         <Loaded query={messages} what="The outbox">
-          {(mail) => (
+          {({ messages: mail }) => (
             <Loaded query={seen} what="The day">
               {(data) => (
                 <Today

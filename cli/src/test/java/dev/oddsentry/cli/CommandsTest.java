@@ -40,13 +40,13 @@ class CommandsTest extends AgainstAService {
     void theOneCheckThatIsMeantIsMoved(String command, String move, String from, String to, String said) {
         answer(
                 "GET /api/rules/late/checks",
-                "[{\"id\":\"c9\",\"state\":\"QUIET\"},{\"id\":\"c7\",\"state\":\"" + from + "\"}]");
+                "{\"checks\":[{\"id\":\"c9\",\"state\":\"QUIET\"},{\"id\":\"c7\",\"state\":\"" + from + "\"}]}");
         answer(
                 "POST /api/checks/c7/" + move,
                 "{\"state\":\"" + to
                         + "\",\"reason\":\"Stopped by Ines Holm.\",\"rowsRead\":7,\"exceptions\":2,\"unknownRows\":0,\"updates\":2}");
         assertThat(odd(command, "late").out().strip()).isEqualTo(said);
-        answer("GET /api/rules/late/checks", "[{\"id\":\"c9\",\"state\":\"QUIET\"}]");
+        answer("GET /api/rules/late/checks", "{\"checks\":[{\"id\":\"c9\",\"state\":\"QUIET\"}]}");
         var none = odd(command, "late");
         assertThat(none.status()).isEqualTo(1);
         assertThat(none.err())

@@ -32,9 +32,9 @@ class EditingCommandsTest extends AgainstAService {
         odd("preview", "day", "--copy", "Gråvik & Holm");
         assertThat(asked.getLast()).contains("copy=Gr%C3%A5vik%20%26%20Holm");
 
-        answer("GET /api/rules/day/checks", "[]");
+        answer("GET /api/rules/day/checks", "{\"checks\":[]}");
         assertThat(odd("checks", "day", "--copies").out()).contains("day has no checked personal copies.");
-        answer("GET /api/rules/day/checks", "[{\"id\":\"c1\",\"slot\":\"2026-05-05T04:10:00Z\"}]");
+        answer("GET /api/rules/day/checks", "{\"checks\":[{\"id\":\"c1\",\"slot\":\"2026-05-05T04:10:00Z\"}]}");
         answer(
                 "GET /api/checks/c1/copies",
                 "[{\"copy\":\"Holm\",\"state\":\"FIRED\",\"to\":[\"holm@skerryline.example\"],\"rowsRead\":9,\"exceptions\":1,\"updates\":1,\"reason\":null},"

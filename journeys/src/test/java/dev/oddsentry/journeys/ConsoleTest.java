@@ -95,6 +95,7 @@ class ConsoleTest extends InTheConsole {
         service.api().check(sailings.name);
         String message = service.api()
                 .get("/api/outbox?rule=" + sailings.name)
+                .path("messages")
                 .path(0)
                 .path("id")
                 .asString();

@@ -26,7 +26,7 @@ abstract class CheckStateCommand extends ServiceCommand {
 
     @Override
     public final Integer call() {
-        for (JsonNode check : api().get(rule.path("/checks"))) {
+        for (JsonNode check : api().get(rule.path("/checks")).path("checks")) {
             if (!check.path("state").asString("").equals(from())) continue;
             JsonNode moved = api().post("/api/checks/" + check.path("id").asString("") + "/" + move(), null);
             if (json) OutputOptions.printJson(out(), moved);

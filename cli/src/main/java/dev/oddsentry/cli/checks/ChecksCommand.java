@@ -2,6 +2,7 @@ package dev.oddsentry.cli.checks;
 
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
+import dev.oddsentry.cli.common.Pages;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
@@ -30,9 +31,13 @@ public final class ChecksCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode checks = api().get(rule.path("/checks"));
-        if (copies) return copiesOf(checks.path(0));
-        output.print(out(), checks, () -> table(checks), rule.name() + " has not been checked yet.");
+        String path = rule.path("/checks");
+        JsonNode list = copies || output.isTable() ? api().get(path) : Pages.all(api(), path, "checks");
+        if (copies) return copiesOf(list.path("checks").path(0));
+        output.print(out(), list, () -> table(list.path("checks")), rule.name() + " has not been checked yet.");
+        if (list.path("next").isString())
+            err().println("Only the latest " + list.path("checks").size()
+                    + " checks are listed. All of them: --csv or --json");
         return 0;
     }
 

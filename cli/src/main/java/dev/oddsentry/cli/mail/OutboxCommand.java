@@ -2,6 +2,7 @@ package dev.oddsentry.cli.mail;
 
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
+import dev.oddsentry.cli.common.Pages;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
@@ -49,8 +50,12 @@ public final class OutboxCommand extends ServiceCommand {
         asked.put("rule", rule);
         asked.put("q", search);
         asked.put("state", state == null ? null : state.toUpperCase(Locale.ROOT).replace(' ', '_'));
-        JsonNode messages = api().get("/api/outbox" + Api.query(asked));
-        output.print(out(), messages, () -> table(messages), "No messages match.");
+        String path = "/api/outbox" + Api.query(asked);
+        JsonNode list = output.isTable() ? api().get(path) : Pages.all(api(), path, "messages");
+        output.print(out(), list, () -> table(list.path("messages")), "No messages match.");
+        if (list.path("next").isString())
+            err().println("Only the newest " + list.path("messages").size()
+                    + " messages are listed. All of them: --csv or --json");
         return 0;
     }
 

@@ -6,6 +6,7 @@ import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.when;
 
@@ -14,6 +15,7 @@ import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.schedule.TimeLimit;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.db.PagePlace;
 import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.Attempt;
@@ -297,9 +299,16 @@ public class CheckStore {
     }
 
     public List<RuleCheckRecord> latest(UUID ruleId, int limit) {
+        return latest(ruleId, null, limit);
+    }
+
+    /** @param after the check behind which the list begins; {@code null} to begin with the newest */
+    public List<RuleCheckRecord> latest(UUID ruleId, @Nullable PagePlace after, int limit) {
         return db.selectFrom(RULE_CHECK)
-                .where(RULE_CHECK.RULE_ID.eq(ruleId))
-                .orderBy(RULE_CHECK.SLOT.desc())
+                .where(
+                        RULE_CHECK.RULE_ID.eq(ruleId),
+                        after == null ? noCondition() : after.behind(RULE_CHECK.SLOT, RULE_CHECK.ID))
+                .orderBy(RULE_CHECK.SLOT.desc(), RULE_CHECK.ID)
                 .limit(limit)
                 .fetch();
     }

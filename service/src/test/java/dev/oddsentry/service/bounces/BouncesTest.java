@@ -83,7 +83,7 @@ class BouncesTest {
     }
 
     private JsonNode sent() {
-        return api.get("/api/outbox?rule=" + sailings.name).path(0);
+        return api.get("/api/outbox?rule=" + sailings.name).path("messages").path(0);
     }
 
     private static String report(String to, String recipient, String action, String messageId) {

@@ -85,7 +85,10 @@ class CheckToMessageTest {
         service.api().check(sailings.name);
         mail(0);
         MimeMessage received = service.mailTo(sailings.recipient).getFirst();
-        var stored = service.api().get("/api/outbox?rule=" + sailings.name).path(0);
+        var stored = service.api()
+                .get("/api/outbox?rule=" + sailings.name)
+                .path("messages")
+                .path(0);
         var page = service.api().get("/api/outbox/" + stored.path("id").asString());
         assertThat(received.getMessageID()).isEqualTo(page.path("messageId").asString());
         assertThat(received.getHeader("Auto-Submitted")).containsExactly("auto-generated");
@@ -94,6 +97,7 @@ class CheckToMessageTest {
                 "sent",
                 () -> service.api()
                         .get("/api/outbox?rule=" + sailings.name)
+                        .path("messages")
                         .path(0)
                         .path("recipients")
                         .path(0)
@@ -120,7 +124,8 @@ class CheckToMessageTest {
                         .path("total")
                         .asInt())
                 .isZero();
-        assertThat(service.api().get("/api/rules/" + sailings.name + "/checks")).isEmpty();
+        assertThat(service.api().get("/api/rules/" + sailings.name + "/checks").path("checks"))
+                .isEmpty();
         assertThat(service.api().check(sailings.name).path("updates").asInt()).isEqualTo(2);
     }
 

@@ -26,7 +26,7 @@ class UnattendedChecksTest {
     private final String owner = team + "@skerryline.example";
 
     private JsonNode latest() {
-        return api.get(path + "/checks").path(0);
+        return api.get(path + "/checks").path("checks").path(0);
     }
 
     private String state() {
@@ -34,7 +34,11 @@ class UnattendedChecksTest {
     }
 
     private String stateOf(String rule) {
-        return api.get("/api/rules/" + rule + "/checks").path(0).path("state").asString("");
+        return api.get("/api/rules/" + rule + "/checks")
+                .path("checks")
+                .path(0)
+                .path("state")
+                .asString("");
     }
 
     private void save(String rule) {
@@ -132,6 +136,7 @@ class UnattendedChecksTest {
         RunningService.await(
                 "a retry",
                 () -> api.get(path + "/checks")
+                        .path("checks")
                         .valueStream()
                         .anyMatch(check -> check.path("failures").asInt() == 1));
         service.execute(
@@ -233,6 +238,7 @@ class UnattendedChecksTest {
                 "the end", Duration.ofSeconds(20), () -> subjectsToOwner().size() == 2);
         assertThat(subjectsToOwner().getLast()).startsWith("Checks recovered: 2 rules");
         assertThat(api.get("/api/outbox")
+                        .path("messages")
                         .valueStream()
                         .anyMatch(mail -> mail.path("rule").isNull()))
                 .isTrue();

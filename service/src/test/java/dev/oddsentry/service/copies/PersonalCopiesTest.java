@@ -163,7 +163,7 @@ class PersonalCopiesTest {
     }
 
     private JsonNode latest() {
-        return api.get(path + "/checks").path(0);
+        return api.get(path + "/checks").path("checks").path(0);
     }
 
     @Test

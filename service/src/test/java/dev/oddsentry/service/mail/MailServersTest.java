@@ -130,7 +130,7 @@ class MailServersTest {
                 sailings.late("SK-" + i, 20);
             }
             RunningService.await("all stored", Duration.ofSeconds(40), () -> storedFor(sailings.recipient) == 3);
-            var message = api.get("/api/outbox").path(0);
+            var message = api.get("/api/outbox").path("messages").path(0);
             assertThat(message.path("recipients").path(0).path("detail").asString())
                     .contains("OK id=");
             assertThat(api.post("/api/mail/test", "").toString())

@@ -32,8 +32,11 @@ class AdditionalRowsTest {
     }
 
     private String file(int place) {
-        String id =
-                api.get("/api/outbox?rule=" + sailings.name).path(0).path("id").asString();
+        String id = api.get("/api/outbox?rule=" + sailings.name)
+                .path("messages")
+                .path(0)
+                .path("id")
+                .asString();
         return new String(api.bytes("/api/extracts/" + id + "/files/" + place), StandardCharsets.UTF_8);
     }
 
@@ -55,9 +58,11 @@ class AdditionalRowsTest {
                         "GET",
                         "/api/outbox/"
                                 + api.get("/api/outbox?rule=" + sailings.name)
+                                        .path("messages")
                                         .path(0)
                                         .path("id")
-                                        .asString() + "/html",
+                                        .asString()
+                                + "/html",
                         null,
                         Map.of())
                 .text();
@@ -76,7 +81,7 @@ class AdditionalRowsTest {
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
         mails.sent(one, 1);
         mails.sent(two, 1);
-        var messages = api.get("/api/outbox?rule=" + sailings.name);
+        var messages = api.get("/api/outbox?rule=" + sailings.name).path("messages");
         for (var message : messages) {
             boolean first = message.toString().contains(one);
             String json = new String(

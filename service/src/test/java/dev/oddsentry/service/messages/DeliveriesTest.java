@@ -65,7 +65,11 @@ class DeliveriesTest {
                         "Dette er den første rapporten.", "Du får denne e-posten på grunn av vilkåret: delay_min > 15")
                 .containsSubsequence("advarsel", "kritisk");
         assertThat(attached(message)).hasSize(5).anyMatch(name -> name.matches("late-\\d{4}-\\d\\d-\\d\\d\\.csv"));
-        var id = api.get("/api/outbox?rule=" + sailings.name).path(0).path("id").asString();
+        var id = api.get("/api/outbox?rule=" + sailings.name)
+                .path("messages")
+                .path(0)
+                .path("id")
+                .asString();
         var html = api.send("GET", "/api/outbox/" + id + "/html", "", Map.of());
         assertThat(html.response().body()).contains("Hei &lt;alle&gt;,", "lang=\"nb\"");
     }
@@ -113,6 +117,7 @@ class DeliveriesTest {
                 .doesNotContain("SK-2");
         assertThat(api.get("/api/outbox/"
                                 + api.get("/api/outbox?rule=" + sailings.name)
+                                        .path("messages")
                                         .path(0)
                                         .path("id")
                                         .asString())
@@ -124,6 +129,7 @@ class DeliveriesTest {
     void allQuietIsSaidWithoutFiring() {
         active("send_when_quiet: true");
         assertThat(api.get("/api/rules/" + sailings.name + "/checks")
+                        .path("checks")
                         .path(0)
                         .path("reason")
                         .asString(""))
@@ -131,6 +137,7 @@ class DeliveriesTest {
         mails.sent(sailings.recipient, 1);
         assertThat(mails.subjects(sailings.recipient).getFirst()).startsWith("nothing new: ");
         assertThat(api.get("/api/rules/" + sailings.name + "/checks")
+                        .path("checks")
                         .path(0)
                         .path("state")
                         .asString())
@@ -263,8 +270,11 @@ class DeliveriesTest {
         assertThat(mails.lastText(sailings.recipient))
                 .containsPattern(
                         "Late by over \\d+ checks\\. SK-1: from 5 min to 60 min, lowest 5 min, highest 60 min\\.");
-        String id =
-                api.get("/api/outbox?rule=" + sailings.name).path(0).path("id").asString();
+        String id = api.get("/api/outbox?rule=" + sailings.name)
+                .path("messages")
+                .path(0)
+                .path("id")
+                .asString();
         assertThat(api.send("GET", "/api/outbox/" + id + "/html", null, Map.of())
                         .text())
                 .contains("<img src=\"data:image/png;base64,", "alt=\"Late by over ");
@@ -380,7 +390,7 @@ class DeliveriesTest {
         assertThat(mail.path("files").toString()).contains(".xlsx");
         assertThat(seen.path("fields").toString()).contains("\"open\"", "\"moved\"");
         assertThat(seen.path("columns").toString()).contains("\"sailing\"", "\"severity\"");
-        assertThat(api.get("/api/outbox?rule=" + sailings.name))
+        assertThat(api.get("/api/outbox?rule=" + sailings.name).path("messages"))
                 .as("only what its check had sent")
                 .hasSize(1);
         assertThat(api.postYaml("/api/mail-preview", draft.replace("{{updates}}", "{{newz}}"))

@@ -136,7 +136,10 @@ class MessageLinksTest {
         mails.sent(other, 2);
         mails.sent(sailings.recipient, 1);
         assertThat(header(service.mailTo(other).getLast(), "To")).doesNotContain("<" + sailings.recipient);
-        var recipients = api.get("/api/outbox?rule=" + sailings.name).path(0).path("recipients");
+        var recipients = api.get("/api/outbox?rule=" + sailings.name)
+                .path("messages")
+                .path(0)
+                .path("recipients");
         assertThat(recipients.toString()).contains("CANCELLED", "The recipient unsubscribed");
 
         stranger.send("POST", link + "/back", "", Map.of());

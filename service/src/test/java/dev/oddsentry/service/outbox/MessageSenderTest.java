@@ -49,6 +49,7 @@ class MessageSenderTest {
     private JsonNode recipient(int message, int index) {
         // Those who own the rule hear about addresses that do not exist, by mail of no rule.
         var ofRules = api.get("/api/outbox")
+                .path("messages")
                 .valueStream()
                 .filter(each ->
                         !each.path("rule").isNull() || !each.path("roundUp").isNull())
@@ -220,7 +221,7 @@ class MessageSenderTest {
             assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
             awaitState(0, 0, "REJECTED");
             RunningService.await("a notice by another way", () -> noticeTo("operator@localhost", "Not delivered: "));
-            assertThat(api.get("/api/outbox").valueStream().filter(MessageSenderTest::isNotice))
+            assertThat(api.get("/api/outbox").path("messages").valueStream().filter(MessageSenderTest::isNotice))
                     .as("one a day")
                     .hasSize(1);
             server.mood(Mood.TAKE);
@@ -236,6 +237,7 @@ class MessageSenderTest {
 
     private boolean noticeTo(String address, String subject) {
         return api.get("/api/outbox")
+                .path("messages")
                 .valueStream()
                 .anyMatch(each -> each.path("subject").asString().startsWith(subject)
                         && each.path("recipients")
@@ -247,6 +249,7 @@ class MessageSenderTest {
 
     private String idOfRuleMail(int message) {
         return api.get("/api/outbox")
+                .path("messages")
                 .valueStream()
                 .filter(each -> !each.path("rule").isNull())
                 .toList()
@@ -343,7 +346,8 @@ class MessageSenderTest {
     }
 
     private String messageId(int message) {
-        String id = api.get("/api/outbox").path(message).path("id").asString();
+        String id =
+                api.get("/api/outbox").path("messages").path(message).path("id").asString();
         return api.get("/api/outbox/" + id).path("messageId").asString();
     }
 
@@ -367,7 +371,11 @@ class MessageSenderTest {
             api.check(sailings.name);
             awaitState(0, 0, "SENT");
             assertThat(recipient(0, 0).path("address").asString()).isEqualTo("tries@skerryline.example");
-            assertThat(api.get("/api/outbox").path(0).path("subject").asString())
+            assertThat(api.get("/api/outbox")
+                            .path("messages")
+                            .path(0)
+                            .path("subject")
+                            .asString())
                     .startsWith("[Test] 1 warning: ");
         }
     }

@@ -51,6 +51,7 @@ class LanguagesTest {
         assertThat(mails.lastText(german)).contains("kritisch, neu").doesNotContain("critical");
         assertThat(mails.lastText(sailings.recipient)).contains("critical, new");
         var ofGerman = api.get("/api/outbox?rule=" + sailings.name + "&q=" + german)
+                .path("messages")
                 .path(0)
                 .path("id")
                 .asString();

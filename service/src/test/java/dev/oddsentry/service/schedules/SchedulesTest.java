@@ -161,11 +161,13 @@ class SchedulesTest {
                 "all made up for",
                 () -> standsFor(path) >= slots
                         && api.get(path + "/checks")
+                                .path("checks")
                                 .valueStream()
                                 .noneMatch(check ->
                                         check.path("state").asString("").equals("RUNNING")));
         api.post(path + "/pause", "");
         long good = api.get(path + "/checks")
+                .path("checks")
                 .valueStream()
                 .filter(check ->
                         List.of("FIRED", "QUIET").contains(check.path("state").asString("")))
@@ -176,6 +178,7 @@ class SchedulesTest {
 
     private int standsFor(String path) {
         return api.get(path + "/checks")
+                .path("checks")
                 .valueStream()
                 .mapToInt(check -> check.path("slotsCovered").asInt())
                 .sum();

@@ -27,7 +27,10 @@ class TriggersTest {
     private final String event = "loaded-" + UUID.randomUUID().toString().substring(0, 8);
 
     private List<JsonNode> checks(String rule) {
-        return api.get("/api/rules/" + rule + "/checks").valueStream().toList();
+        return api.get("/api/rules/" + rule + "/checks")
+                .path("checks")
+                .valueStream()
+                .toList();
     }
 
     private List<JsonNode> ended(String rule) {

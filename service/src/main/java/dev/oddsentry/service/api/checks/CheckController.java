@@ -1,10 +1,12 @@
 package dev.oddsentry.service.api.checks;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
+import dev.oddsentry.service.api.PageCodes;
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.checks.CheckStore;
 import dev.oddsentry.service.checks.CopyStore;
 import dev.oddsentry.service.checks.OnDemandChecks;
+import dev.oddsentry.service.db.PagePlace;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.previews.OpenFindingsSender;
 import dev.oddsentry.service.previews.Preview;
@@ -85,11 +87,21 @@ class CheckController {
                 .body(CheckView.of(check));
     }
 
+    /** @param next where the next page begins; null on the last one */
+    record CheckList(List<CheckView> checks, @Nullable String next) {}
+
+    /**
+     * Newest first.
+     *
+     * @param after the value of {@code next} of the page before
+     */
     @GetMapping("/rules/{name}/checks")
-    List<CheckView> listChecks(@PathVariable String name) {
-        return store.latest(names.idOf(name), MOST_LISTED).stream()
+    CheckList listChecks(@PathVariable String name, @RequestParam(required = false) @Nullable String after) {
+        var checks = store.latest(names.idOf(name), after == null ? null : PageCodes.read(after), MOST_LISTED).stream()
                 .map(CheckView::of)
                 .toList();
+        return new CheckList(
+                checks, PagePlace.next(checks, MOST_LISTED, last -> new PagePlace(last.slot(), last.id())));
     }
 
     record SendOpenBody(@NotNull @Size(max = 320) String to) {}

@@ -14,6 +14,8 @@ import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 
+import dev.oddsentry.service.api.PageCodes;
+import dev.oddsentry.service.db.PagePlace;
 import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.outbox.Holds;
 import dev.oddsentry.service.outbox.MessageActions;
@@ -88,22 +90,26 @@ class OutboxController {
             List<String> attachments,
             List<DeliveryTryView> tries) {}
 
+    /** @param next where the next page begins; null on the last one */
+    record MessageList(
+            List<MessageSummary> messages, @Nullable String next) {}
+
     /**
      * Newest first.
      *
      * @param rule only mail of this rule
      * @param q only mail with this in its subject or in an address
      * @param state only mail with a recipient in this state
-     * @param before only mail queued before that instant, to go on from a page
+     * @param after the value of {@code next} of the page before
      */
     @GetMapping(produces = "application/json")
-    List<MessageSummary> listMessages(
+    MessageList listMessages(
             @RequestParam(required = false) @Nullable String rule,
             @RequestParam(required = false) @Nullable String q,
             @RequestParam(required = false) @Nullable RecipientState state,
-            @RequestParam(required = false) @Nullable Instant before) {
+            @RequestParam(required = false) @Nullable String after) {
         String sought = q == null ? "" : q.strip();
-        return summaries(and(
+        var messages = summaries(and(
                 rule == null ? noCondition() : DEFINITION.NAME.eq(rule),
                 sought.isEmpty()
                         ? noCondition()
@@ -111,7 +117,9 @@ class OutboxController {
                                 .containsIgnoreCase(sought)
                                 .or(hasRecipient(MESSAGE_RECIPIENT.ADDRESS.containsIgnoreCase(sought))),
                 state == null ? noCondition() : hasRecipient(MESSAGE_RECIPIENT.STATE.eq(state)),
-                before == null ? noCondition() : MESSAGE.CREATED_AT.lt(before)));
+                after == null ? noCondition() : PageCodes.read(after).behind(MESSAGE.CREATED_AT, MESSAGE.ID)));
+        return new MessageList(
+                messages, PagePlace.next(messages, MOST_LISTED, last -> new PagePlace(last.createdAt(), last.id())));
     }
 
     private static Condition hasRecipient(Condition which) {
