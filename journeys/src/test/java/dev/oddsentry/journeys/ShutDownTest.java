@@ -40,7 +40,8 @@ class ShutDownTest {
             api.post("/api/rules/" + sailings.name + "/activate", "");
             String checks = "/api/rules/" + sailings.name + "/checks";
             people.submit(() -> api.check(sailings.name));
-            RunningService.await("running", () -> !api.get(checks).path("checks").isEmpty());
+            RunningService.await(
+                    "running", () -> !api.get(checks).path("checks").isEmpty());
 
             assertThat(node.end(Duration.ofSeconds(30))).as("it ends in time").isTrue();
             node.startAgain();
@@ -49,7 +50,12 @@ class ShutDownTest {
             RunningService.await(
                     "finished",
                     Duration.ofSeconds(60),
-                    () -> again.get(checks).path("checks").path(0).path("state").asString("").equals("FIRED"));
+                    () -> again.get(checks)
+                            .path("checks")
+                            .path(0)
+                            .path("state")
+                            .asString("")
+                            .equals("FIRED"));
             var check = again.get(checks).path("checks").path(0);
             assertThat(again.get(checks).path("checks")).as("the same check").hasSize(1);
             assertThat(check.path("attempt").asInt()).isGreaterThan(1);

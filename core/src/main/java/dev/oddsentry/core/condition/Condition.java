@@ -114,8 +114,8 @@ public final class Condition {
     public interface Labels {
         Label column(String name);
 
-        /** {@code 15 min (threshold late minutes)}. */
-        String threshold(String name);
+        /** {@code 15 min (threshold late minutes)}, in that language. */
+        String threshold(String name, Locale locale);
     }
 
     /** A condition that can be read, with no brackets but those that it needs. */
@@ -125,8 +125,13 @@ public final class Condition {
 
     /** A condition in plain English, from its grammar alone; a text that cannot be read stays as it is. */
     public static String sentence(String text, Labels labels) {
+        return sentence(text, labels, Locale.ENGLISH);
+    }
+
+    /** A condition in plain words of a language: English, German or Norwegian. */
+    public static String sentence(String text, Labels labels, Locale locale) {
         try {
-            return new Sentence(labels).of(Parser.parse(text, new TextPositions(text)));
+            return new Sentence(labels, locale).of(Parser.parse(text, new TextPositions(text)));
         } catch (ConditionSyntaxException unreadable) {
             return text;
         }
@@ -135,7 +140,7 @@ public final class Condition {
     /** A calculated value in plain English: {@code the sum of litres}. */
     public static String noun(String text, Labels labels) {
         try {
-            return new Sentence(labels).noun(Parser.parse(text, new TextPositions(text)));
+            return new Sentence(labels, Locale.ENGLISH).noun(Parser.parse(text, new TextPositions(text)));
         } catch (ConditionSyntaxException unreadable) {
             return text;
         }

@@ -1,9 +1,10 @@
 package dev.oddsentry.core.judging;
 
 import dev.oddsentry.core.condition.Condition;
+import dev.oddsentry.core.condition.SentenceWords;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.threshold.ThresholdTable;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.value.CellText;
 import java.time.LocalDate;
@@ -40,11 +41,14 @@ public record RuleLabels(
     }
 
     /**
-     * Why a message was sent, as a clause: {@code rows match the condition: late by more than 15 min}.
+     * Why a message was sent. English has a clause, {@code rows match the condition: late by more than 15 min}; other languages have the
+     * condition alone, {@code Verspätung ist größer als 15 min}.
      *
      * @param condition {@code null} if every row or group is an exception
      */
-    public String because(@Nullable String condition) {
+    public String because(@Nullable String condition, Language language) {
+        if (language != Language.EN)
+            return condition == null ? "–" : Condition.sentence(condition, this, language.locale());
         if (condition == null) return groups == null ? "the query returned rows" : "the query returned groups";
         if (groups == null) return "rows match the condition: " + sentence(condition);
         String group = groups.per().isEmpty() ? "the result as a whole" : article(groupName());
@@ -89,15 +93,31 @@ public record RuleLabels(
     }
 
     @Override
-    public String threshold(String name) {
-        return thresholds.find(name).map(this::words).orElse("the threshold " + name);
+    public String threshold(String name, Locale locale) {
+        var words = SentenceWords.in(locale);
+        return hasValue(name) ? inForce(name, locale) : words.of("threshold.the", inForce(name, locale));
     }
 
-    private String words(ThresholdTable table) {
-        if (!table.key().isEmpty()) return "the threshold " + table.title();
+    /** A threshold of the rule as a message lists it: {@code 15 min (threshold late minutes)}, or its name if its value depends on the row. */
+    public String inForce(String name, Locale locale) {
+        var words = SentenceWords.in(locale);
+        var table = thresholds.find(name).orElse(null);
+        if (table == null) return name;
+        if (!table.key().isEmpty()) return table.title();
         var value = table.on(date).get(List.<String>of());
-        if (value == null) return "the threshold " + table.title() + " (no value)";
-        return CellText.of(value, ZoneOffset.UTC) + (table.unit() == null ? "" : " " + table.unit()) + " (threshold "
-                + table.title() + ")";
+        return value == null
+                ? words.of("threshold.unset", table.title())
+                : words.of(
+                        "threshold",
+                        CellText.of(value, ZoneOffset.UTC) + (table.unit() == null ? "" : " " + table.unit()),
+                        table.title());
+    }
+
+    private boolean hasValue(String name) {
+        return thresholds
+                .find(name)
+                .filter(table -> table.key().isEmpty())
+                .map(table -> table.on(date).get(List.<String>of()))
+                .isPresent();
     }
 }

@@ -5,12 +5,14 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.threshold.ThresholdTable;
 import dev.oddsentry.core.threshold.ThresholdTable.Value;
 import dev.oddsentry.core.threshold.Thresholds;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.List;
+import java.util.Locale;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -77,7 +79,20 @@ class RuleLabelsTest {
                 "per: []       | count() = 0    | the result as a whole matches the condition: the number of rows is 0",
             })
     void whyAMessageWasSentIsAClause(String groups, String condition, String clause) {
-        assertThat(labels(groups == null ? "" : groups).because(condition)).isEqualTo(clause);
+        assertThat(labels(groups == null ? "" : groups).because(condition, Language.EN))
+                .isEqualTo(clause);
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = '|',
+            value = {
+                "DE | delay_min > threshold('late_minutes') | Late by ist größer als 20 min (Schwellenwert Late minutes)",
+                "NB | delay_min > threshold('unset')        | late by er over terskelen Nothing yet (uten verdi)",
+                "DE |                                       | –",
+            })
+    void whyAMessageWasSentIsTheConditionAloneInOtherLanguages(Language language, String condition, String words) {
+        assertThat(labels("").because(condition, language)).isEqualTo(words);
     }
 
     @ParameterizedTest
@@ -88,7 +103,7 @@ class RuleLabelsTest {
         "gone,         the threshold gone",
     })
     void aThresholdIsToldWithTheValueOfTheDate(String name, String words) {
-        assertThat(labels("").threshold(name)).isEqualTo(words);
+        assertThat(labels("").threshold(name, Locale.ENGLISH)).isEqualTo(words);
     }
 
     @Test
@@ -108,7 +123,8 @@ class RuleLabelsTest {
 
     @Test
     void anEmptyLabelIsNoLabel() {
-        assertThat(labels("per: [route]").because("count() = 0")).startsWith("a route matches the condition");
+        assertThat(labels("per: [route]").because("count() = 0", Language.EN))
+                .startsWith("a route matches the condition");
         var measured =
                 labels("per: [route]\nmeasures: { delay_sum: { value: sum(delay_min), label: ' ', unit: min } }");
         assertThat(measured.column("delay_sum").text()).isEqualTo("delay sum");

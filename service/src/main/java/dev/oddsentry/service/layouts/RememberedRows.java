@@ -33,6 +33,6 @@ public class RememberedRows {
                 RuleJudges.check(rule, definitions.columns(query), among, null).judges();
         return new OfRule(
                 new ExtractRows(rule, labels, judges.at(moment, installation.digester()), judges.shown()),
-                labels.because(rule.exceptions()));
+                labels.because(rule.exceptions(), rule.delivery().texts().language()));
     }
 }

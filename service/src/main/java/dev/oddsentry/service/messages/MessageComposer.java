@@ -188,10 +188,7 @@ class MessageComposer {
 
     private static String because(MessageContext about) {
         var rule = about.rule();
-        // Sentences of conditions are English; in other languages the condition speaks for itself.
-        if (rule.delivery().texts().language() != Language.EN)
-            return rule.exceptions() == null ? "–" : rule.exceptions();
-        return about.labels().because(rule.exceptions());
+        return about.labels().because(rule.exceptions(), rule.delivery().texts().language());
     }
 
     private static String notCounted(MessageContext about, Evaluation evaluation) {
@@ -220,8 +217,8 @@ class MessageComposer {
                         copy == null ? Map.of() : copy.row(),
                         because(about),
                         about.rule().thresholdsUsed().stream()
-                                .map(about.labels()::threshold)
-                                .map(words -> words.replaceFirst("^the threshold ", ""))
+                                .map(name -> about.labels()
+                                        .inForce(name, texts.language().locale()))
                                 .collect(Collectors.joining(", ")),
                         link,
                         letter.open()),

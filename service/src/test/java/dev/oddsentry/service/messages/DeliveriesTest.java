@@ -62,7 +62,8 @@ class DeliveriesTest {
         assertThat(mails.lastText(sailings.recipient))
                 .contains("2 nye (1 kritisk)", "Hei <alle>,", "SK-1 SK-2", "SK-1   *20,0 min*", "sum 85,0 min")
                 .contains(
-                        "Dette er den første rapporten.", "Du får denne e-posten på grunn av vilkåret: delay_min > 15")
+                        "Dette er den første rapporten.",
+                        "Du får denne e-posten på grunn av vilkåret: late by er over 15 min og reason mangler.")
                 .containsSubsequence("advarsel", "kritisk");
         assertThat(attached(message)).hasSize(5).anyMatch(name -> name.matches("late-\\d{4}-\\d\\d-\\d\\d\\.csv"));
         var id = api.get("/api/outbox?rule=" + sailings.name)

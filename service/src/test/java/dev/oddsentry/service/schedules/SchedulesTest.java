@@ -54,7 +54,7 @@ class SchedulesTest {
                 "recur=FREQ%3DDAILY&zone=Europe/Olso | zone: \"Europe/Olso\" cannot be read",
                 "recur=FREQ%3DDAILY&start=yesterday | start: \"yesterday\" cannot be read",
                 "recur=FREQ%3DDAILY&calendar=nowhere | There is no calendar \"nowhere\"",
-                "recur=FREQ%3DDAILY&onHoliday=never | write next working day",
+                "recur=FREQ%3DDAILY&onHoliday=never | write next_working_day",
             })
     void whatCannotBeReadIsSaidWithWhatWouldBeRight(String query, String words) {
         assertThat(api.send("GET", "/api/dates?" + query, null, Map.of()).text())
