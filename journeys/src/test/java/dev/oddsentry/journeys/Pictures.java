@@ -74,13 +74,13 @@ final class Pictures {
         page.evaluate("document.getElementById('conditions').scrollIntoView()");
         save("editor");
         take("/findings", "findings");
-        take("/recipients/per.aune@skerryline.example", "readers");
+        take("/recipients/per.aune@skerryline.example", "recipients");
         take("/outbox", "outbox");
         take("/setup", "setup");
         take("/thresholds/fuel_per_mile", "threshold");
         open("/rules/late-sailings");
         page.getByText("Why?").first().click();
-        save("story");
+        save("explanation");
         open("/documents/rule/late-sailings");
         page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Preview message"))
                 .click();

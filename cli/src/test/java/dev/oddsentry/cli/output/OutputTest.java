@@ -80,14 +80,14 @@ class OutputTest {
         var seen = JSON.readTree("""
                 {"parts": [{"text": "sum(litres) > 900", "rowsLeft": 1, "unknown": {"litres": 2}}],
                  "suggestions": [{"column": "litres", "rows": 2, "condition": "sum(litres) > 900 or litres is null"}],
-                 "warnings": [{"message": "this never holds", "suggestion": "litre"}], "grouped": true}""");
+                 "warnings": [{"message": "this is never true", "suggestion": "litre"}], "grouped": true}""");
         assertThat(Words.parts(seen))
                 .containsExactly(
                         "  1 group matching after: sum(litres) > 900", "      2 groups unknown: litres is missing");
         assertThat(Words.advice(seen))
                 .containsExactly(
                         "  To count the 2 groups where litres is missing, write: sum(litres) > 900 or litres is null",
-                        "  Warning: this never holds; did you mean \"litre\"?");
+                        "  Warning: this is never true; did you mean \"litre\"?");
         var ofRows = JSON.readTree("{'parts': [{'text': 'late', 'rowsLeft': 2}]}".replace('\'', '"'));
         assertThat(Words.parts(ofRows)).containsExactly("  2 rows matching after: late");
     }

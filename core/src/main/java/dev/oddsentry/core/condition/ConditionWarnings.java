@@ -81,7 +81,7 @@ final class ConditionWarnings {
         var compiler = new Compiler(_ -> OptionalInt.empty(), types, places, moment, Thresholds.NONE);
         try {
             boolean holds = Boolean.TRUE.equals(compiler.compile(node).on(new Object[0]));
-            warn(holds ? "this always holds" : "this never holds", node);
+            warn(holds ? "this is always true" : "this is never true", node);
         } catch (RowFailureException failing) {
             warn("this can never be calculated: " + failing.getMessage(), node);
         }
@@ -116,9 +116,9 @@ final class ConditionWarnings {
 
     private void lookAlone(Expression node, Range range) {
         var domain = Range.domainOf(range.subject(), types);
-        if (range.with(domain).isEmpty()) warn("this never holds", node);
+        if (range.with(domain).isEmpty()) warn("this is never true", node);
         else if (range.complement().map(rest -> rest.with(domain).isEmpty()).orElse(false))
-            warn("this always holds, unless " + places.textOf(range.subject()) + " is missing", node);
+            warn("this is always true, unless " + places.textOf(range.subject()) + " is missing", node);
     }
 
     private Optional<Range> range(Expression node) {
@@ -136,8 +136,8 @@ final class ConditionWarnings {
                 var both = before == null ? range : before.with(range);
                 if (possible && both.isEmpty()) {
                     warn(
-                            "this never holds together with what is asked of " + places.textOf(range.subject())
-                                    + " before",
+                            "this is never true together with the earlier condition on "
+                                    + places.textOf(range.subject()),
                             operand);
                 }
                 ranges.put(range.subject(), both);
@@ -149,7 +149,7 @@ final class ConditionWarnings {
                     && !negated
                     && compared.containsKey(subject)) {
                 warn(
-                        "this never holds together with " + places.textOf(compared.get(subject))
+                        "this is never true together with " + places.textOf(compared.get(subject))
                                 + ", which is unknown where " + places.textOf(subject) + " is missing",
                         operand);
             }
@@ -191,7 +191,7 @@ final class ConditionWarnings {
             for (int j = i + 1; j < rests.size(); j++) {
                 if (!rests.get(i).range().with(rests.get(j).range()).isEmpty()) continue;
                 warn(
-                        "one of the two always holds, this or "
+                        "one of two conditions is always true: this or "
                                 + places.textOf(rests.get(i).condition()) + "; was and meant?",
                         rests.get(j).condition());
             }

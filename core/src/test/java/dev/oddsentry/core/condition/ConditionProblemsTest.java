@@ -107,21 +107,21 @@ class ConditionProblemsTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "delay_min > 15 and delay_min < 10         | this never holds together with what is asked of delay_min before at 20",
-                "delay_min between 10 and 5                | this never holds at 1",
-                "delay_min > 15 and delay_min is null      | this never holds together with delay_min > 15, which is unknown where delay_min is missing at 20",
-                "status <> 'sailed' or status <> 'lost'    | one of the two always holds, this or status <> 'sailed'; was and meant? at 23",
-                "delay_min > 5 or delay_min < 20           | one of the two always holds, this or delay_min > 5; was and meant? at 18",
-                "status = 'sailed' and status = 'lost'     | this never holds together with what is asked of status before at 23",
-                "1 = 2 or delay_min > 5                    | this never holds at 1",
-                "length(status) >= 0                       | this always holds, unless length(status) is missing at 1",
-                "abs(fare) < 0                             | this never holds at 1",
+                "delay_min > 15 and delay_min < 10         | this is never true together with the earlier condition on delay_min at 20",
+                "delay_min between 10 and 5                | this is never true at 1",
+                "delay_min > 15 and delay_min is null      | this is never true together with delay_min > 15, which is unknown where delay_min is missing at 20",
+                "status <> 'sailed' or status <> 'lost'    | one of two conditions is always true: this or status <> 'sailed'; was and meant? at 23",
+                "delay_min > 5 or delay_min < 20           | one of two conditions is always true: this or delay_min > 5; was and meant? at 18",
+                "status = 'sailed' and status = 'lost'     | this is never true together with the earlier condition on status at 23",
+                "1 = 2 or delay_min > 5                    | this is never true at 1",
+                "length(status) >= 0                       | this is always true, unless length(status) is missing at 1",
+                "abs(fare) < 0                             | this is never true at 1",
                 "heads / tickets = 0.5                     | a quotient is hardly ever exactly equal to anything; round it, or compare with a distance at 1",
                 "round(heads / tickets, 2) = 0.5           | ",
                 "delay_min > 5 and delay_min < 20          | ",
                 "delay_min > 5 or delay_min < 4            | ",
                 "status <> 'sailed' and status <> 'lost'   | ",
-                "due > date '2026-01-01' and due < date '2025-12-31' | this never holds together with what is asked of due before at 29",
+                "due > date '2026-01-01' and due < date '2025-12-31' | this is never true together with the earlier condition on due at 29",
             })
     void whatCanNeverHoldOrAlwaysDoesIsWarnedOf(String condition, String warning) {
         var reading = Condition.read(condition, Sailings.COLUMNS);
