@@ -28,10 +28,13 @@ const story = (more: Partial<Explanation> = {}): Explanation => ({
     verdict: 'TRUE',
     severity: 'WARNING',
     failure: null,
-    row: { sailing: 'SK-412', reason: null },
+    cells: [
+      { column: 'sailing', label: 'Sailing', text: 'SK-412' },
+      { column: 'reason', label: 'Reason', text: null },
+    ],
     parts: [
-      { text: 'delay_min > 15', verdict: 'TRUE' },
-      { text: 'reason is null', verdict: 'TRUE' },
+      { text: 'delay_min > 15', sentence: 'late by more than 15 min', verdict: 'TRUE' },
+      { text: 'reason is null', sentence: 'reason is missing', verdict: 'TRUE' },
     ],
   },
   events: [

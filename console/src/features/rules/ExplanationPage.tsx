@@ -80,7 +80,7 @@ const verdictWords: Record<Verdict, string> = {
 }
 
 function Present({ explanation }: { explanation: Explanation }) {
-  const { failure, verdict, severity, parts, row } = explanation.present
+  const { failure, verdict, severity, parts, cells } = explanation.present
   const said = verdict === 'TRUE' ? 'An exception' : verdict === 'FALSE' ? 'No exception' : 'Could not be evaluated'
   return (
     <section className="sheet">
@@ -105,7 +105,10 @@ function Present({ explanation }: { explanation: Explanation }) {
                 {parts.map((part) => (
                   <tr key={part.text}>
                     <td>
-                      <code>{part.text}</code>
+                      {part.sentence}
+                      <div className="small quiet">
+                        <code>{part.text}</code>
+                      </div>
                     </td>
                     <td>{verdictWords[part.verdict]}</td>
                   </tr>
@@ -114,10 +117,10 @@ function Present({ explanation }: { explanation: Explanation }) {
             </Table>
           </Scroll>
           <dl className="facts">
-            {Object.entries(row).map(([column, cell]) => (
+            {cells.map(({ column, label, text }) => (
               <Fragment key={column}>
-                <dt>{column}</dt>
-                <dd>{cell ?? <span className="quiet">missing</span>}</dd>
+                <dt title={column}>{label}</dt>
+                <dd>{text ?? <span className="quiet">missing</span>}</dd>
               </Fragment>
             ))}
           </dl>

@@ -63,7 +63,7 @@ class ReadingCommandsTest extends AgainstAService {
                     {"kind": "TAKE", "by": "Ines Holm", "note": "", "until": null},
                     {"kind": "SNOOZE", "by": "Per Aune", "note": "fog", "until": "2026-12-01T23:00:00Z"},
                     {"kind": "ACCEPT", "by": "Siv Tangen", "note": "agreed", "until": null}]},
-                 "present": {"verdict": "FALSE", "severity": null, "failure": null, "row": {"sailing": "SK-412", "reason": null},
+                 "present": {"verdict": "FALSE", "severity": null, "failure": null, "cells": [{"column": "sailing", "label": "Sailing", "text": "SK-412"}, {"column": "reason", "label": "Reason", "text": null}],
                     "parts": [{"text": "delay_min > 15", "verdict": "TRUE"}, {"text": "reason is null", "verdict": "FALSE"},
                               {"text": "status <> 'x'", "verdict": "UNKNOWN"}]},
                  "events": [{"at": "2026-11-24T04:40:00Z", "text": "opened as warning"}]}
@@ -76,7 +76,7 @@ class ReadingCommandsTest extends AgainstAService {
                         "  Taken by Ines Holm.",
                         "  Snoozed by Per Aune, until Wed 2 Dec 2026 00:00: fog",
                         "  Accepted by Siv Tangen: agreed",
-                        "  In the current result it is not an exception: sailing SK-412, reason missing",
+                        "  In the current result it is not an exception: Sailing SK-412, Reason missing",
                         "    true     delay_min > 15",
                         "    false    reason is null",
                         "    unknown  status <> 'x'",

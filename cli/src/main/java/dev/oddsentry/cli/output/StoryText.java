@@ -48,8 +48,10 @@ public final class StoryText {
                     + present.path("failure").asString());
         if (!present.path("verdict").isString()) return List.of("  The row is not in the current result.");
         var lines = new ArrayList<String>();
-        String row = present.path("row").properties().stream()
-                .map(cell -> cell.getKey() + " " + cell.getValue().asString("missing"))
+        String row = present.path("cells")
+                .valueStream()
+                .map(cell -> cell.path("label").asString("") + " "
+                        + cell.path("text").asString("missing"))
                 .collect(Collectors.joining(", "));
         String severity =
                 present.path("severity").isString() ? " (" + Words.severity(present.path("severity")) + ")" : "";

@@ -6,7 +6,6 @@ import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.handling.FindingHandling;
 import java.time.Instant;
 import java.util.List;
-import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
@@ -56,17 +55,25 @@ public record Explanation(
             @Nullable Verdict verdict,
             @Nullable Severity severity,
             List<ExplainedPart> parts,
-            Map<String, @Nullable String> row,
+            List<ExplainedCell> cells,
             @Nullable String failure) {}
 
-    /** One part of the condition and what it says of the row. */
-    public record ExplainedPart(String text, Verdict verdict) {}
+    /** @param text in the rule's zone; null if the value is missing */
+    public record ExplainedCell(
+            String column, String label, @Nullable String text) {}
+
+    /**
+     * One part of the condition and its value for the row.
+     *
+     * @param sentence the part in plain English
+     */
+    public record ExplainedPart(String text, String sentence, Verdict verdict) {}
 
     /** What an event is about. */
     public enum About {
         FINDING,
         MESSAGE,
-        MARK,
+        HANDLING,
         EDIT,
         THRESHOLD
     }

@@ -16,6 +16,7 @@ import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.explanations.Explanation.ExplainedCell;
 import dev.oddsentry.service.explanations.Explanation.ExplainedFinding;
 import dev.oddsentry.service.explanations.Explanation.ExplainedPart;
 import dev.oddsentry.service.explanations.Explanation.ExplainedRow;
@@ -34,7 +35,7 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
-import java.util.LinkedHashMap;
+import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
@@ -163,25 +164,28 @@ public class Explanations {
         try {
             seen = looking.at(by, rule, identity.copy(), identity.key(), at);
         } catch (RefusedException unreachable) {
-            return new ExplainedRow(at, null, null, List.of(), Map.of(), unreachable.getMessage());
+            return new ExplainedRow(at, null, null, List.of(), List.of(), unreachable.getMessage());
         }
         Optional<RuleJudge.Sought> sought = seen.sought();
-        if (sought.isEmpty()) return new ExplainedRow(at, null, null, List.of(), Map.of(), null);
-        var row = new LinkedHashMap<String, @Nullable String>();
+        if (sought.isEmpty()) return new ExplainedRow(at, null, null, List.of(), List.of(), null);
+        var cells = new ArrayList<ExplainedCell>();
         for (int i = 0; i < seen.columns().size(); i++) {
+            String column = seen.columns().at(i).name();
             Object cell = Numbers.readable(sought.get().cells().get(i));
-            row.put(
-                    seen.columns().at(i).name(),
-                    cell == null ? null : CellText.of(cell, rule.definition().zone()));
+            cells.add(new ExplainedCell(
+                    column,
+                    seen.labels().column(column).text(),
+                    cell == null ? null : CellText.of(cell, rule.definition().zone())));
         }
         return new ExplainedRow(
                 at,
                 sought.get().verdict(),
                 sought.get().severity(),
                 sought.get().parts().stream()
-                        .map(part -> new ExplainedPart(part.text(), part.verdict()))
+                        .map(part ->
+                                new ExplainedPart(part.text(), seen.labels().sentence(part.text()), part.verdict()))
                         .toList(),
-                row,
+                cells,
                 null);
     }
 

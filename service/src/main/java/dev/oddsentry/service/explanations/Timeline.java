@@ -99,12 +99,12 @@ class Timeline {
     private static ExplanationEvent event(
             Record row, FindingEventKind kind, @Nullable UUID message, Map<UUID, String> recipients) {
         String who = row.get(PERSON.NAME);
-        About about = message != null ? About.MESSAGE : who != null ? About.MARK : About.FINDING;
+        About about = message != null ? About.MESSAGE : who != null ? About.HANDLING : About.FINDING;
         String words = switch (about) {
             case MESSAGE ->
                 EventWords.inMessage(kind, row.get(FINDING_EVENT.UPDATES)) + " in \"" + row.get(MESSAGE.SUBJECT)
                         + "\", " + recipients.getOrDefault(message, "to nobody");
-            case MARK -> EventWords.brief(kind, null) + " by " + who + note(row.get(FINDING_EVENT.NOTE));
+            case HANDLING -> EventWords.brief(kind, null) + " by " + who + note(row.get(FINDING_EVENT.NOTE));
             default ->
                 EventWords.full(kind, row.get(FINDING_EVENT.SEVERITY))
                         + revision(kind, row.get(RULE_CHECK.RULE_REVISION));

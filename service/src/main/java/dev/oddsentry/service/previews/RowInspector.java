@@ -3,6 +3,7 @@ package dev.oddsentry.service.previews;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.PendingEffect;
@@ -68,7 +69,7 @@ public class RowInspector {
     }
 
     /** @param sought empty if the result has no such row */
-    public record Seen(Columns columns, Optional<RuleJudge.Sought> sought) {}
+    public record Seen(Columns columns, RuleLabels labels, Optional<RuleJudge.Sought> sought) {}
 
     /**
      * @param copy which personal copy's; null where the rule has none
@@ -82,12 +83,13 @@ public class RowInspector {
         var prior = standings.of(scope);
         long goodSlots = prior.goodSlots();
         var moment = schedules.moment(rule.definition(), slot, prior.lastGoodSlot());
+        var used = thresholds.named(asked.thresholdsUsed());
         var question = new EvaluationInput(
                 asked,
                 query,
                 sources.require(query.source()),
                 moment,
-                thresholds.named(asked.thresholdsUsed()),
+                used,
                 new KnownTable(0),
                 new MinimumDuration.Tick(goodSlots, true, slot),
                 PendingEffect.NONE,
@@ -96,7 +98,8 @@ public class RowInspector {
         try {
             var evaluation = Refusals.inWords(() -> evaluator.evaluate(question));
             try (evaluation) {
-                return new Seen(evaluation.columns(), evaluation.judge().sought());
+                var labels = new RuleLabels(asked.groups(), query, used, moment.today());
+                return new Seen(evaluation.columns(), labels, evaluation.judge().sought());
             }
         } catch (InvalidDefinitionException noLongerFits) {
             throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");

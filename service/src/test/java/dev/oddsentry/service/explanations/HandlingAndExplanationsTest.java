@@ -178,6 +178,9 @@ class HandlingAndExplanationsTest {
         var story = story("SK-1");
         assertThat(story.path("now").isNull()).isTrue();
         assertThat(story.path("present").path("verdict").asString()).isEqualTo("FALSE");
+        assertThat(story.path("present").path("parts").path(0).path("sentence").asString())
+                .startsWith("late by");
+        assertThat(story.path("present").path("cells").toString()).contains("\"label\":\"Late by\"");
         assertThat(story.path("reason").asString())
                 .isEqualTo("No check has found it. It is not an exception now: delay_min > 15 is false.");
         assertThat(story("SK-9").path("reason").asString()).endsWith("The row is not in the current result.");
