@@ -43,7 +43,7 @@ class RequestNamesTest {
     @CsvSource(
             delimiter = '|',
             value = {
-                "/api/outbox?rul=late | Unknown parameter \"rul\". Did you mean \"rule\"? Known: before, q, rule, state.",
+                "/api/outbox?rul=late | Unknown parameter \"rul\". Did you mean \"rule\"? Known: after, q, rule, state.",
                 "/api/findings?marked=BY_NOBODY | Unknown parameter \"marked\". Known: after, handling, q, rule, severity, state.",
                 "/api/rules?state=ACTIVE | Unknown parameter \"state\".",
             })
