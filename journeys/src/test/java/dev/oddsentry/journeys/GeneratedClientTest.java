@@ -56,7 +56,9 @@ class GeneratedClientTest {
         assertThat(handled.getHandling())
                 .extracting(HandlingEntry::getKind)
                 .containsExactly(HandlingEntry.KindEnum.TAKE);
-        assertThat(new OutboxApi(client).listMessages(sailings.name, null, null, null))
+        assertThat(new OutboxApi(client)
+                        .listMessages(sailings.name, null, null, null)
+                        .getMessages())
                 .hasSize(1);
     }
 
