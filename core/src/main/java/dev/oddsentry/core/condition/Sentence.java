@@ -125,7 +125,9 @@ final class Sentence {
             case Window.Next(var span) -> words.of("window.next", span(span));
             case Window.OlderThan(var span) -> words.of("window.olderThan", span(span));
             case Window.CalendarUnit(int distance, var unit) ->
-                words.of("window." + (distance < 0 ? "previous." : distance == 0 ? "this." : "next.") + unit);
+                words.orElse(
+                        "window." + (distance < 0 ? "previous." : distance == 0 ? "this." : "next.") + unit,
+                        Printer.window(window));
         };
     }
 
@@ -195,7 +197,7 @@ final class Sentence {
     private String counted(String key, Expression.Call call) {
         return call.arguments().isEmpty()
                 ? words.of(key)
-                : words.of(key + ".of", words.of("kind." + CheckCounts.kindOf(call)));
+                : words.of(key + ".of", words.orElse("kind." + CheckCounts.kindOf(call), CheckCounts.kindOf(call)));
     }
 
     private String aggregate(Expression.Aggregate aggregate) {

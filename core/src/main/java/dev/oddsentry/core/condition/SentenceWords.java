@@ -30,6 +30,11 @@ public final class SentenceWords {
                 .replaceAll(place -> Matcher.quoteReplacement(values[Integer.parseInt(place.group(1))]));
     }
 
+    /** @return {@code otherwise} if there is no such phrase, as for a name that a person mistyped */
+    String orElse(String key, String otherwise) {
+        return phrases.containsKey(key) ? phrases.getString(key) : otherwise;
+    }
+
     /** @param is {@code false} for the opposite, which is a phrase of its own */
     String of(String key, boolean is, String... values) {
         return of(is ? key : key + ".not", values);

@@ -59,6 +59,7 @@ class SentenceTest {
                 "percentile(heads, 92) < 4; the 92nd percentile of heads is less than 4",
                 "percentile(heads, 11) < 4; the 11th percentile of heads is less than 4",
                 "delay_min >; delay_min >",
+                "updates('fogged') > 0; the number of fogged findings is more than 0",
                 "delay_min > threshold('late_minutes'); late by more than 15 min (threshold late_minutes)",
                 "delay_min > threshold('late_minutes', heads); late by more than 15 min (threshold late_minutes) for its heads",
                 "count() = 0; the number of rows is 0",
