@@ -47,6 +47,35 @@ test('what is chosen elsewhere stands in the field', async () => {
   expect(screen.getByRole<HTMLInputElement>('searchbox').value).toBe('kept filter')
 })
 
+function LatePage({ after }: { after: number }) {
+  const [value, setValue] = useState('')
+  return (
+    <>
+      <SearchField
+        aria-label="Search"
+        value={value}
+        onSettled={(typed) => void setTimeout(() => setValue(typed), after)}
+      />
+      <output>{value}</output>
+    </>
+  )
+}
+
+test.each([50, 180, 400])('a search keeps every key though the page answers %i ms late', async (after) => {
+  const user = userEvent.setup({ delay: 260 })
+  render(<LatePage after={after} />)
+  const field = screen.getByRole<HTMLInputElement>('searchbox')
+  let typed = ''
+  await user.click(field)
+  for (const key of 'late UA') {
+    await user.keyboard(key)
+    typed += key
+    expect(field.value).toBe(typed)
+  }
+  expect(await screen.findByText('late UA', {}, { timeout: 2000 })).toBeTruthy()
+  expect(field.value).toBe('late UA')
+})
+
 function Counted({ onChange }: { onChange: (value: number) => void }) {
   const [value, setValue] = useState(15)
   return (
