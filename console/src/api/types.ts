@@ -1,4 +1,5 @@
 import type { components } from './generated/contract'
+import type { components as documents } from './generated/definitions'
 
 export type Schemas = components['schemas']
 
@@ -63,3 +64,13 @@ export type Recipient = Schemas['MessageRecipientView']
 export type MessageSummary = Schemas['MessageSummary']
 
 export type MessagePage = Schemas['MessagePage']
+
+/** The parts of documents, as people may write them. */
+export type Definitions = documents['schemas']
+
+/** A document as the service writes it: where one value or several may be written, it writes a list. */
+export type Written<T> = [Extract<T, unknown[]>] extends [never]
+  ? T extends object
+    ? { [K in keyof T]: Written<T[K]> }
+    : T
+  : Extract<T, unknown[] | undefined>

@@ -1,10 +1,14 @@
-import { Button, Form } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
+import { Choice } from '../../shared/Choice'
 import type { Band, Place } from './api'
 import { ConditionField } from './ConditionField'
 
-const words = ['critical', 'warning', 'notice']
+type Word = Extract<Band, string>
 
-const severityOf = (band: Band) => (typeof band === 'string' ? band : (Object.keys(band)[0] ?? 'warning'))
+const words: Word[] = ['critical', 'warning', 'notice']
+
+const severityOf = (band: Band): Word =>
+  typeof band === 'string' ? band : (words.find((word) => word in band) ?? 'warning')
 const conditionOf = (band: Band) => (typeof band === 'string' ? '' : (Object.values(band)[0] ?? ''))
 
 /** The bands of severity: the first whose condition holds counts, and the last is for every other exception. */
@@ -68,17 +72,16 @@ function Severity({
 }: {
   id: string
   label: string
-  value: string
-  onChange: (word: string) => void
+  value: Word
+  onChange: (word: Word) => void
 }) {
   return (
-    <Form.Group controlId={id}>
-      <Form.Label className="mb-0 small quiet">{label}</Form.Label>
-      <Form.Select size="sm" value={value} onChange={(event) => onChange(event.target.value)}>
-        {words.map((word) => (
-          <option key={word}>{word}</option>
-        ))}
-      </Form.Select>
-    </Form.Group>
+    <Choice
+      id={id}
+      label={label}
+      value={value}
+      options={words.map((word) => [word, word])}
+      onChange={(word) => onChange(word || 'warning')}
+    />
   )
 }

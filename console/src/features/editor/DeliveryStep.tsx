@@ -1,8 +1,10 @@
 import { Button, Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
+import { Choice } from '../../shared/Choice'
 import { people, teams } from '../setup/api'
 import type { DeliveryPart } from './api'
 import type { Column } from './builder'
+import { edited, type Edits } from './parts'
 
 const formats = [
   ['xlsx', 'Workbook (XLSX)'],
@@ -19,15 +21,6 @@ const languages = [
 
 type Props = { delivery: DeliveryPart; columns: Column[]; onChange: (delivery: DeliveryPart) => void }
 
-/** Empty attachments are said, since a document without the field has a CSV file. */
-const tidy = (delivery: DeliveryPart): DeliveryPart =>
-  Object.fromEntries(
-    Object.entries(delivery).filter(
-      ([name, value]) =>
-        value !== '' && value !== false && !(Array.isArray(value) && value.length === 0 && name !== 'attach'),
-    ),
-  )
-
 const listOf = (text: string) =>
   text
     .split(/[,;](?=(?:[^"]*"[^"]*")*[^"]*$)/)
@@ -36,9 +29,9 @@ const listOf = (text: string) =>
 
 /** Who hears of it, and what the mail is like. */
 export function DeliveryStep({ delivery, columns, onChange }: Props) {
-  const put = (part: Partial<DeliveryPart>) => onChange(tidy({ ...delivery, ...part }))
+  const put = (edits: Edits<DeliveryPart>) => onChange(edited(delivery, edits, ['attach']))
   const attached = (delivery.attach ?? ['csv']).map((each) => (typeof each === 'string' ? each : each.format))
-  const attach = (format: string, is: boolean) =>
+  const attach = (format: (typeof formats)[number][0], is: boolean) =>
     put({
       attach: is
         ? [...(delivery.attach ?? ['csv']), format]
@@ -77,20 +70,13 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
             ))}
           </Form.Select>
         </Form.Group>
-        <Form.Group controlId="language">
-          <Form.Label className="mb-0 small quiet">Language</Form.Label>
-          <Form.Select
-            size="sm"
-            value={delivery.language ?? ''}
-            onChange={(event) => put({ language: event.target.value })}
-          >
-            {languages.map(([code, words]) => (
-              <option key={code} value={code}>
-                {words}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
+        <Choice
+          id="language"
+          label="Language"
+          value={delivery.language}
+          options={languages}
+          onChange={(language) => put({ language })}
+        />
         <Form.Group controlId="subject" className="whole">
           <Form.Label className="mb-0 small quiet">Subject</Form.Label>
           <Form.Control

@@ -1,7 +1,9 @@
 import { Form } from 'react-bootstrap'
+import { Choice } from '../../shared/Choice'
 import { plural } from '../../shared/words'
 import type { MemoryPart, Seen } from './api'
 import type { Column } from './builder'
+import { edited, type Edits } from './parts'
 
 const kinds = [
   ['new', 'new'],
@@ -20,14 +22,9 @@ type Props = {
   onChange: (memory: MemoryPart) => void
 }
 
-const tidy = (memory: MemoryPart): MemoryPart =>
-  Object.fromEntries(
-    Object.entries(memory).filter(([, value]) => value !== '' && !(Array.isArray(value) && value.length === 0)),
-  )
-
 /** What counts as the same finding, and what of it is said again. */
 export function MemoryStep({ memory, columns, per, onChange }: Props) {
-  const put = (part: Partial<MemoryPart>) => onChange(tidy({ ...memory, ...part }))
+  const put = (edits: Edits<MemoryPart>) => onChange(edited(memory, edits))
   const toggle = (list: string[] | undefined, value: string, is: boolean) =>
     is ? [...(list ?? []), value] : (list ?? []).filter((each) => each !== value)
   const incremental = memory.mode !== 'full'
@@ -119,30 +116,28 @@ export function MemoryStep({ memory, columns, per, onChange }: Props) {
         </fieldset>
       )}
       <div className="fields">
-        <Form.Group controlId="first-check">
-          <Form.Label className="mb-0 small quiet">First check</Form.Label>
-          <Form.Select
-            size="sm"
-            value={memory.first_check ?? 'report'}
-            onChange={(event) => put({ first_check: event.target.value })}
-          >
-            <option value="report">reports existing exceptions</option>
-            <option value="treat_as_known">treats existing exceptions as known</option>
-          </Form.Select>
-        </Form.Group>
-        <Form.Group controlId="absence">
-          <Form.Label className="mb-0 small quiet">When a finding is no longer in the result</Form.Label>
-          <Form.Select
-            size="sm"
-            value={memory.absence ?? ''}
-            onChange={(event) => put({ absence: event.target.value })}
-          >
-            <option value="">Automatic</option>
-            <option value="clears">it clears</option>
-            <option value="ages_out">it ages out (left the date window)</option>
-            <option value="stays_open">it stays open</option>
-          </Form.Select>
-        </Form.Group>
+        <Choice
+          id="first-check"
+          label="First check"
+          value={memory.first_check ?? 'report'}
+          options={[
+            ['report', 'reports existing exceptions'],
+            ['treat_as_known', 'treats existing exceptions as known'],
+          ]}
+          onChange={(first_check) => put({ first_check })}
+        />
+        <Choice
+          id="absence"
+          label="When a finding is no longer in the result"
+          value={memory.absence}
+          options={[
+            ['', 'Automatic'],
+            ['clears', 'it clears'],
+            ['ages_out', 'it ages out (left the date window)'],
+            ['stays_open', 'it stays open'],
+          ]}
+          onChange={(absence) => put({ absence })}
+        />
         <Form.Group controlId="open-after">
           <Form.Label className="mb-0 small quiet">Open after</Form.Label>
           <Form.Control

@@ -1,12 +1,14 @@
 import { useState } from 'react'
 import { Button, ButtonGroup, Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
+import { Choice } from '../../shared/Choice'
 import { NumberField } from '../../shared/NumberField'
 import { Loaded } from '../../shared/Loading'
 import { useSettled } from '../../shared/settled'
 import { calendars, datesOfSchedule, type Dates } from '../setup/api'
 import type { SchedulePart } from './api'
-import { choiceOf, recurOf, startOf, weekdays, type Choice } from './recurrence'
+import { edited, type Edits } from './parts'
+import { choiceOf, recurOf, startOf, weekdays, type Choice as Rhythm } from './recurrence'
 
 const holidays = [
   ['', 'check anyway'],
@@ -17,18 +19,13 @@ const holidays = [
 
 type Props = { schedule: SchedulePart; zone: string; onChange: (schedule: SchedulePart) => void }
 
-const tidy = (schedule: SchedulePart): SchedulePart =>
-  Object.fromEntries(
-    Object.entries(schedule).filter(([, value]) => value !== '' && !(Array.isArray(value) && value.length === 0)),
-  )
-
 /** When it looks: chosen from the usual rhythms, or written as a recurrence; either shows the other. */
 export function ScheduleStep({ schedule, zone, onChange }: Props) {
   const all = useQuery(calendars)
   const choice = choiceOf(schedule)
   const [written, setWritten] = useState(choice === null && (schedule.recur ?? []).length > 0)
-  const put = (part: Partial<SchedulePart>) => onChange(tidy({ ...schedule, ...part }))
-  const choose = (next: Choice) => put({ recur: recurOf(next), start: startOf(next, schedule.start) })
+  const put = (edits: Edits<SchedulePart>) => onChange(edited(schedule, edits))
+  const choose = (next: Rhythm) => put({ recur: recurOf(next), start: startOf(next, schedule.start) })
   return (
     <>
       <ButtonGroup size="sm" className="mt-2" aria-label="Schedule form">
@@ -97,20 +94,13 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
             ))}
           </Form.Select>
         </Form.Group>
-        <Form.Group controlId="on-holiday">
-          <Form.Label className="mb-0 small quiet">On holidays</Form.Label>
-          <Form.Select
-            size="sm"
-            value={schedule['on_holidays'] ?? ''}
-            onChange={(event) => put({ on_holidays: event.target.value })}
-          >
-            {holidays.map(([code, words]) => (
-              <option key={code} value={code}>
-                {words}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
+        <Choice
+          id="on-holiday"
+          label="On holidays"
+          value={schedule.on_holidays}
+          options={holidays}
+          onChange={(on_holidays) => put({ on_holidays })}
+        />
         <Form.Group controlId="until">
           <Form.Label className="mb-0 small quiet">Ends</Form.Label>
           <Form.Control
@@ -128,7 +118,7 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
   )
 }
 
-function Chooser({ choice, onChange }: { choice: Choice; onChange: (choice: Choice) => void }) {
+function Chooser({ choice, onChange }: { choice: Rhythm; onChange: (choice: Rhythm) => void }) {
   const timed = choice.rhythm === 'day' || choice.rhythm === 'week' || choice.rhythm === 'month'
   return (
     <div className="fields">
@@ -140,7 +130,7 @@ function Chooser({ choice, onChange }: { choice: Choice; onChange: (choice: Choi
           onChange={(event) =>
             onChange({
               ...choice,
-              rhythm: event.target.value as Choice['rhythm'],
+              rhythm: event.target.value as Rhythm['rhythm'],
               days:
                 event.target.value === 'week' && choice.days.length === 0
                   ? ['MO', 'TU', 'WE', 'TH', 'FR']

@@ -1,73 +1,20 @@
 import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api, type ApiProblem } from '../../api/client'
-import type { DraftNote, RulePage, RuleState } from '../../api/types'
+import type { Definitions, DraftNote, RulePage, RuleState, Written } from '../../api/types'
 
-/** Severity's word, and its condition; the last band is bare. */
-export type Band = string | Record<string, string>
+/** Severity's word, and its condition; the last level is bare. */
+export type Band = NonNullable<RuleDocument['severity']>[number]
 
 /** A rule's document as the API has it. What the editor has no field for goes back as it came. */
-export type RuleDocument = {
-  kind: 'rule'
-  id?: string
-  name: string
+export type RuleDocument = Omit<Written<Definitions['rule']>, 'title' | 'parameters'> & {
   title: string
-  owner: string
-  query: string
-  zone?: string
-  labels?: string[]
   parameters?: Record<string, string>
-  per?: string[]
-  measures?: Record<string, string | { value: string }>
-  exceptions?: string
-  severity?: Band[]
-  fire_when?: string
-  copies?: { key: string; from: string }
-  memory?: MemoryPart
-  schedule?: SchedulePart
-  delivery?: DeliveryPart
 }
 
-export type MemoryPart = {
-  mode?: 'incremental' | 'full'
-  key?: string[]
-  report?: string[]
-  watch?: string[]
-  absence?: string
-  open_after?: string
-  clear_after?: string
-  remind_every?: string
-  first_check?: string
-}
-
-export type SchedulePart = {
-  start?: string
-  recur?: string[]
-  working_days?: string[]
-  also?: string[]
-  except?: string[]
-  until?: string
-  calendar?: string
-  on_holidays?: string
-}
-
-export type DeliveryPart = {
-  to?: string[]
-  cc?: string[]
-  bcc?: string[]
-  columns?: string[]
-  layout?: unknown
-  attach?: (string | { format: string })[]
-  subject?: string
-  opening?: string
-  language?: string
-  split_by?: string
-  split_to?: Record<string, string[]>
-  split_from?: string
-  split_address?: string
-  allow_unsubscribe?: boolean
-  send_when_quiet?: boolean
-}
+export type MemoryPart = NonNullable<RuleDocument['memory']>
+export type SchedulePart = NonNullable<RuleDocument['schedule']>
+export type DeliveryPart = NonNullable<RuleDocument['delivery']>
 
 export type Place = {
   per?: string[] | undefined

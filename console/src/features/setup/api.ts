@@ -1,4 +1,4 @@
-import type { Schemas } from '../../api/types'
+import type { Definitions, Schemas, Written } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
 
@@ -68,22 +68,13 @@ export const setRecipientLanguage = (address: string, language: string | null) =
     language,
   } satisfies Schemas['LanguageBody'])
 
-export type Schedule = {
-  start?: string
-  recur?: string[]
-  working_days?: string[]
-  also?: string[]
-  except?: string[]
-  until?: string
-  calendar?: string
-  on_holidays?: string
-}
+export type Schedule = Written<Definitions['times']>
 
 /** The next dates of a schedule that is being written. */
 export const datesOfSchedule = (schedule: Schedule, zone: string) => {
   const asked = new URLSearchParams({ zone, count: '40' })
   for (const each of schedule.recur ?? []) asked.append('recur', each)
-  for (const each of schedule['working_days'] ?? []) asked.append('workingDay', each)
+  for (const each of schedule['working_days'] ?? []) asked.append('workingDay', String(each))
   for (const each of schedule.also ?? []) asked.append('also', each)
   for (const each of schedule.except ?? []) asked.append('except', each)
   if (schedule.start) asked.set('start', schedule.start)

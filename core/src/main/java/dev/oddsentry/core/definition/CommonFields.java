@@ -1,50 +1,86 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.definition.Definition.Kind;
+import dev.oddsentry.core.document.Field;
+import dev.oddsentry.core.document.FieldTypes;
+import dev.oddsentry.core.document.Fields;
+import dev.oddsentry.core.document.Part;
+import dev.oddsentry.core.document.ScalarType;
+import dev.oddsentry.core.document.Shape;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
-import dev.oddsentry.core.problem.Problem;
-import java.util.List;
+import java.time.DateTimeException;
+import java.time.ZoneId;
+import java.util.Map;
 import java.util.UUID;
-import java.util.function.Predicate;
-import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
 
-/** The fields that every kind of document has. */
+/** The fields that every kind of document has, and the types of field that several kinds have. */
 record CommonFields(@Nullable String id, String name, String title) {
+    static final ScalarType<ZoneId> ZONE =
+            new ScalarType<>(Shape.text("time zone, such as `Europe/Oslo`"), CommonFields::zone, ZoneId::getId);
+
+    /** Words without commas, since lists of them are written with commas. */
+    static final ScalarType<String> LABEL = FieldTypes.text("word or phrase", CommonFields::label);
+
+    private static final int LONGEST_LABEL = 60;
+    private static final ScalarType<String> ID =
+            new ScalarType<>(new Shape("UUID", Map.of("type", "string", "format", "uuid")), CommonFields::id, id -> id);
+    private static final ScalarType<String> NAME =
+            FieldTypes.name("lower-case letters, digits, hyphens and underscores");
+    private static final Part<Definition> PART = new Part<>("common", "What every definition has.");
+    private static final Field<Definition, String> ID_FIELD = PART.field(
+            "id",
+            ID,
+            Definition::id,
+            "The service assigns it. A definition with an id can be renamed and keeps its memory.");
+    private static final Field<Definition, String> NAME_FIELD = PART.field(
+                    "name", NAME, Definition::name, "The name in commands, addresses and other definitions.")
+            .required("late-sailings");
+    private static final Field<Definition, String> TITLE = PART.field(
+                    "title", FieldTypes.TEXT, Definition::title, "What people see.")
+            .usually("the name");
+
+    /** A table that begins with the kind and these fields. */
+    static <D extends Definition> Part<D> table(Kind kind, String help) {
+        var code = kind.code();
+        var part = new Part<D>(code, help);
+        part.field(
+                        "kind",
+                        new ScalarType<>(
+                                new Shape("`" + code + "`", Map.of("const", code)), text -> text, text -> text),
+                        definition -> code,
+                        "What is defined.")
+                .required(code);
+        return part.include(PART, definition -> definition);
+    }
 
     static CommonFields read(Fields top) {
-        String id = top.parsed(
-                        "id", checked(CommonFields::isId, "an id is a UUID; leave it out and the service gives one"))
-                .orElse(null);
-        String name = top.requiredText("name", "late-sailings");
-        if (!name.isEmpty()) {
-            top.parsed("name", CommonFields::checkName);
-        }
-        return new CommonFields(id, name, top.text("title").orElse(name));
+        String id = ID_FIELD.orNull(top);
+        String name = NAME_FIELD.read(top).orElse("");
+        return new CommonFields(id, name, TITLE.read(top).orElse(name));
     }
 
-    static String checkName(String text) {
-        return checked(
-                        CommonFields::isName,
-                        "a name has lower-case letters, digits, hyphens and underscores. Example: late-sailings")
-                .apply(text);
-    }
-
-    private static UnaryOperator<String> checked(Predicate<String> fits, String right) {
-        return text -> {
-            if (fits.test(text)) return text;
-            throw new InvalidDefinitionException(List.of(Problem.error("\"" + text + "\": " + right, "", null)));
-        };
-    }
-
-    private static boolean isName(String text) {
-        return text.matches("[a-z0-9][a-z0-9_-]{0,79}");
-    }
-
-    private static boolean isId(String text) {
+    private static String id(String text) {
         try {
-            return UUID.fromString(text).toString().equals(text);
+            if (UUID.fromString(text).toString().equals(text)) return text;
         } catch (IllegalArgumentException notOne) {
-            return false;
+            // The words below say it.
         }
+        throw InvalidDefinitionException.of(
+                "\"" + text + "\": an id is a UUID; leave it out and the service assigns one");
+    }
+
+    private static ZoneId zone(String text) {
+        try {
+            return ZoneId.of(text);
+        } catch (DateTimeException unknown) {
+            throw InvalidDefinitionException.of("\"" + text + "\" is not a time zone. Example: Europe/Oslo");
+        }
+    }
+
+    private static String label(String text) {
+        if (!text.isBlank() && !text.contains(",") && text.length() <= LONGEST_LABEL) return text;
+        throw InvalidDefinitionException.of("\"" + text
+                + "\" is not a label. Use a word or a phrase without commas, max " + LONGEST_LABEL + " characters");
     }
 }

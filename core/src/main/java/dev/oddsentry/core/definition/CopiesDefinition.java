@@ -5,14 +5,14 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A personal copy of a rule for each row of a recipient query: judged with that row's values, remembered and mailed for itself.
+ * A personal copy of a rule for each row of a recipient query, with parameter values, a memory and messages of its own.
  *
  * @param from the recipient query
- * @param key the column that tells copies apart, independent of the address it has today
- * @param address the column with one address or several; where it is empty, the delivery's own addresses hear
- * @param greeting the column whose text stands before all else in the mail; null for none
- * @param parameters the column that gives a parameter of the rule's query its value, by parameter
- * @param newcomers what a copy that came later than the others does with what it finds first
+ * @param key the column that identifies a copy, whatever its address is today
+ * @param address the column with one or more addresses; if empty, messages go to the delivery's recipients
+ * @param greeting the column with the first line of the message; null for none
+ * @param parameters by parameter of the rule's query: the column with its value
+ * @param newcomers whether a copy that is added later reports the findings that already exist
  */
 public record CopiesDefinition(
         String from,

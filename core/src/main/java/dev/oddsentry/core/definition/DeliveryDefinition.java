@@ -15,18 +15,18 @@ import org.jspecify.annotations.Nullable;
 /**
  * Who gets which part of the extract, and how.
  *
- * @param recipients those who hear; where it is split, of the rows whose value nobody is named for
- * @param layout its own; the usual where {@code sharedLayout} names one
- * @param sharedLayout the name of a layout that others use too; null for none
- * @param attachments files with everything open
+ * @param recipients the recipients; in a split rule those of values without recipients of their own
+ * @param layout its own; the default if {@code sharedLayout} names one
+ * @param sharedLayout the name of a shared layout; null for none
+ * @param attachments files with all open findings
  * @param packing how the files are packed
- * @param show whether the mail shows the rows, or leads to them
- * @param texts what a person wrote in place of the usual words
- * @param manners how its mails behave among others
- * @param chart the measure that is drawn over the past checks; null for none
- * @param split null where one audience hears everything
- * @param escalation who hears of what nobody has taken; null for nobody
- * @param alsoSent rows of other queries that go with the mail
+ * @param show whether the message contains the rows, or a link to them
+ * @param texts texts in place of the usual ones
+ * @param options limits and conversations
+ * @param chart the measure whose trend is drawn; null for none
+ * @param split null for one audience
+ * @param escalation who gets findings that nobody takes; null for nobody
+ * @param alsoSent rows of other queries in the message
  */
 public record DeliveryDefinition(
         Recipients recipients,
@@ -36,17 +36,17 @@ public record DeliveryDefinition(
         Packing packing,
         Show show,
         Texts texts,
-        Manners manners,
+        MessageOptions options,
         @Nullable String chart,
         @Nullable Split split,
         @Nullable Escalation escalation,
         List<AlsoSent> alsoSent) {
-    /** Messages an hour to one audience, unless the rule says otherwise. */
-    public static final int USUAL_MOST_AN_HOUR = 60;
+    /** Messages per hour to one audience, unless the rule has a limit. */
+    public static final int USUAL_MAX_PER_HOUR = 60;
 
     /**
      * @param to addresses, or names of teams
-     * @param replyTo empty for the owning team's
+     * @param replyTo empty for the owning team
      */
     public record Recipients(List<String> to, List<String> cc, List<String> bcc, List<String> replyTo) {
         public static final Recipients NOBODY = new Recipients(List.of(), List.of(), List.of(), List.of());
@@ -55,7 +55,7 @@ public record DeliveryDefinition(
             return new Recipients(to, List.of(), List.of(), List.of());
         }
 
-        /** Everyone whose mail program shows it. */
+        /** All recipients of the message. */
         public Set<String> all() {
             var all = new LinkedHashSet<>(to);
             all.addAll(cc);
@@ -82,7 +82,7 @@ public record DeliveryDefinition(
             return mediaType;
         }
 
-        /** As documents and file names have it. */
+        /** The name in documents, and the ending of file names. */
         public String code() {
             return name().toLowerCase(Locale.ROOT);
         }
@@ -118,7 +118,7 @@ public record DeliveryDefinition(
     public enum Packing {
         NOT,
         ZIP,
-        /** With the password that is kept for the rule. */
+        /** With the password that is stored for the rule. */
         ENCRYPTED;
 
         public String code() {
@@ -126,10 +126,10 @@ public record DeliveryDefinition(
         }
     }
 
-    /** What the mail itself has of the rows. */
+    /** What the message contains of the rows. */
     public enum Show {
         ROWS,
-        /** A link behind log-in alone, for what must not be mailed. */
+        /** Only a link behind log-in, for data that must not be mailed. */
         LINK;
 
         public String code() {
@@ -139,20 +139,20 @@ public record DeliveryDefinition(
 
     /**
      * @param language null for English
-     * @param subject a template; null for the usual subject
-     * @param opening a template of what stands above the rows; null for nothing
-     * @param allQuiet whether a check without news says so
+     * @param subject a template; null for the default
+     * @param opening a template for the text above the rows; null for none
+     * @param sendWhenQuiet whether a message is sent when nothing is new
      */
     public record Texts(
             Language language,
             @Nullable String subject,
             @Nullable String opening,
-            boolean allQuiet) {
+            boolean sendWhenQuiet) {
         public static final Texts USUAL = new Texts(Language.EN, null, null, false);
     }
 
     /**
-     * Each value of a column has an audience of its own, which hears of its findings alone.
+     * Each value of a column has an audience, which gets only its findings.
      *
      * @param to addresses by value, as text
      * @param from a query with the split's column and one called {@code address}, for values that {@code to} does not name; null for none
@@ -165,7 +165,7 @@ public record DeliveryDefinition(
             @Nullable String address) {
         public static final String ADDRESS = "address";
 
-        /** Whether somebody may hear of some value without being named for all. */
+        /** Whether any value can have recipients of its own. */
         boolean names() {
             return !to.isEmpty() || from != null || address != null;
         }
@@ -180,12 +180,12 @@ public record DeliveryDefinition(
         }
     }
 
-    /** Whether somebody is named for all that is found, or for some values of the split. */
-    public boolean hasReaders() {
+    /** Whether there are recipients for all findings, or for some values of the split. */
+    public boolean hasRecipients() {
         return !to().isEmpty() || (split != null && split.names());
     }
 
-    /** Which of a rule's mails a mail program shows together. */
+    /** Which messages of a rule mail programs show as one conversation. */
     public enum Thread {
         NONE,
         RULE,
@@ -198,37 +198,37 @@ public record DeliveryDefinition(
     }
 
     /**
-     * How a rule's mails behave.
+     * Limits and conversations of a rule's messages.
      *
-     * @param mostAnHour over so many messages an hour, an audience's news stands and is told together by the next; null for the usual
-     * @param mayLeave whether each reader can stop them by a link
+     * @param maxPerHour messages per hour and audience; further updates wait for the next message; null for the default
+     * @param allowUnsubscribe whether each recipient gets an unsubscribe link
      */
-    public record Manners(@Nullable Integer mostAnHour, boolean mayLeave, Thread thread) {
-        /** Over so many messages an hour an audience's updates wait and come together with the next. */
-        public int limitAnHour() {
-            return mostAnHour == null ? USUAL_MOST_AN_HOUR : mostAnHour;
+    public record MessageOptions(@Nullable Integer maxPerHour, boolean allowUnsubscribe, Thread thread) {
+        /** The number of messages per hour and audience after which updates wait for the next message. */
+        public int hourlyLimit() {
+            return maxPerHour == null ? USUAL_MAX_PER_HOUR : maxPerHour;
         }
 
-        public static final Manners USUAL = new Manners(null, false, Thread.NONE);
+        public static final MessageOptions USUAL = new MessageOptions(null, false, Thread.NONE);
     }
 
     /**
-     * A finding that nobody has taken, snoozed or accepted within a time of being reported goes to others too, once.
+     * Sends findings that nobody takes, snoozes or accepts in time to others, once.
      *
-     * @param atLeast nothing below goes there
+     * @param minimumSeverity the lowest severity that is escalated
      */
-    public record Escalation(Span after, List<String> to, Severity atLeast) {
+    public record Escalation(Span after, List<String> to, Severity minimumSeverity) {
         private @Nullable Escalation with(UnaryOperator<List<String>> change) {
             var left = change.apply(to);
-            return left.isEmpty() ? null : new Escalation(after, left, atLeast);
+            return left.isEmpty() ? null : new Escalation(after, left, minimumSeverity);
         }
     }
 
     /**
-     * The rows of another query, asked with the rule's values for parameters of the same names.
+     * Rows of another query, run with the rule's values for parameters of the same names.
      *
      * @param layout a shared layout; null for all its columns
-     * @param attachments empty for rows in the mail alone
+     * @param attachments empty for none
      * @param rowsInMail 0 for none
      */
     public record AlsoSent(String query, @Nullable String layout, List<Attachment> attachments, int rowsInMail) {}
@@ -241,18 +241,18 @@ public record DeliveryDefinition(
             Packing.NOT,
             Show.ROWS,
             Texts.USUAL,
-            Manners.USUAL,
+            MessageOptions.USUAL,
             null,
             null,
             null,
             List.of());
 
-    /** The same with what the shared layout says. */
+    /** The same with the shared layout in place. */
     public DeliveryDefinition with(LayoutDefinition resolved) {
         return with(resolved, sharedLayout);
     }
 
-    /** The same in another layout than the rule's. */
+    /** The same with another layout. */
     public DeliveryDefinition instead(LayoutDefinition other) {
         return with(other, null);
     }
@@ -266,7 +266,7 @@ public record DeliveryDefinition(
                 packing,
                 show,
                 texts,
-                manners,
+                options,
                 chart,
                 split,
                 escalation,
@@ -275,7 +275,7 @@ public record DeliveryDefinition(
 
     /** The same in another language. */
     public DeliveryDefinition in(Language language) {
-        var others = new Texts(language, texts.subject(), texts.opening(), texts.allQuiet());
+        var others = new Texts(language, texts.subject(), texts.opening(), texts.sendWhenQuiet());
         return new DeliveryDefinition(
                 recipients,
                 layout,
@@ -284,7 +284,7 @@ public record DeliveryDefinition(
                 packing,
                 show,
                 others,
-                manners,
+                options,
                 chart,
                 split,
                 escalation,
@@ -292,9 +292,9 @@ public record DeliveryDefinition(
     }
 
     /**
-     * The same to others.
+     * The same with other recipients.
      *
-     * @param change of each list of addresses and teams; a value of the split, or an escalation, that nobody is left for is gone
+     * @param change of each list of addresses and teams; a value of the split, or an escalation, without recipients is removed
      */
     public DeliveryDefinition withPeople(UnaryOperator<List<String>> change) {
         var changed = new Recipients(
@@ -306,17 +306,17 @@ public record DeliveryDefinition(
         return with(changed, others, escalation == null ? null : escalation.with(change));
     }
 
-    /** The same, told to nobody: neither those it names nor those whom a query or the rows name. */
+    /** The same without recipients, also those that a query or the rows name. */
     public DeliveryDefinition withoutPeople() {
         return with(Recipients.NOBODY, split == null ? null : new Split(split.by(), Map.of(), null, null), null);
     }
 
     private DeliveryDefinition with(Recipients people, @Nullable Split by, @Nullable Escalation later) {
         return new DeliveryDefinition(
-                people, layout, sharedLayout, attachments, packing, show, texts, manners, chart, by, later, alsoSent);
+                people, layout, sharedLayout, attachments, packing, show, texts, options, chart, by, later, alsoSent);
     }
 
-    /** The same to these instead, besides those in copy. */
+    /** The same to these recipients, and those in copy. */
     public DeliveryDefinition to(List<String> people) {
         return with(new Recipients(people, recipients.cc(), recipients.bcc(), recipients.replyTo()), split, escalation);
     }
@@ -325,12 +325,12 @@ public record DeliveryDefinition(
         return recipients.to();
     }
 
-    /** True where files with everything open go with the mail. */
+    /** True where files with all open findings go with the mail. */
     public boolean attaches() {
         return !attachments.isEmpty();
     }
 
-    /** Every address that the rule itself names. */
+    /** Every address that the rule names. */
     public Set<String> named() {
         var named = recipients.all();
         if (split != null) split.to().values().forEach(named::addAll);

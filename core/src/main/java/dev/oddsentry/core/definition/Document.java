@@ -1,5 +1,9 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.document.DocumentText;
+import dev.oddsentry.core.document.FieldPlaces;
+import dev.oddsentry.core.document.Fields;
+import dev.oddsentry.core.document.YamlPrinter;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
@@ -25,53 +29,46 @@ public record Document(Definition definition, FieldPlaces places) {
     }
 
     private static @Nullable Definition readKind(DocumentText document, Fields top) {
-        String kind = top.requiredText("kind", "rule");
-        return switch (kind) {
-            case "query" -> QueryReader.read(top);
-            case "rule" -> RuleReader.read(top, document);
-            case "threshold" -> ThresholdReader.read(top);
-            case "calendar" -> CalendarReader.read(top, document);
-            case "layout" -> sharedLayout(top);
-            case "round-up" -> RoundUpReader.read(top);
-            case "" -> null;
-            default -> {
-                document.add(Problem.error(
-                                "\"" + kind
-                                        + "\" is not a kind of definition; use query, rule, threshold, calendar, layout or round-up",
-                                "kind",
-                                document.placeOf("kind"))
-                        .suggesting(Nearest.to(kind, KINDS).orElse(null)));
-                yield null;
-            }
+        String kind = top.text("kind").orElse("");
+        top.requireValue("kind", "rule", !kind.isBlank());
+        var definition = switch (kind) {
+            case "query" -> QueryFields.read(top);
+            case "rule" -> RuleFields.read(top);
+            case "threshold" -> ThresholdFields.read(top);
+            case "calendar" -> CalendarFields.read(top);
+            case "layout" -> LayoutFields.shared(top);
+            case "round-up" -> RoundUpFields.read(top);
+            default -> null;
         };
+        if (definition == null) refuseKind(document, kind);
+        else top.refuseOthers();
+        return definition;
     }
 
-    private static SharedLayoutDefinition sharedLayout(Fields top) {
-        var common = CommonFields.read(top);
-        var shared = new SharedLayoutDefinition(
-                common.id(),
-                common.name(),
-                common.title(),
-                top.text("private_to").orElse(null),
-                LayoutReader.read(top));
-        top.refuseOthers();
-        return shared;
+    private static void refuseKind(DocumentText document, String kind) {
+        if (kind.isEmpty()) return;
+        document.add(Problem.error(
+                        "\"" + kind
+                                + "\" is not a kind of definition; use query, rule, threshold, calendar, layout or round-up",
+                        "kind",
+                        document.placeOf("kind"))
+                .suggesting(Nearest.to(kind, KINDS).orElse(null)));
     }
 
     /** A definition as an ordered tree of maps, lists and scalars, in the form that {@link #read} reads. */
     public static Map<String, Object> tree(Definition definition) {
         return switch (definition) {
-            case QueryDefinition query -> DefinitionTrees.of(query);
-            case RuleDefinition rule -> DefinitionTrees.of(rule);
-            case ThresholdDefinition threshold -> DefinitionTrees.of(threshold);
-            case CalendarDefinition calendar -> DefinitionTrees.of(calendar);
-            case SharedLayoutDefinition shared -> DefinitionTrees.of(shared);
-            case RoundUpDefinition roundUp -> DefinitionTrees.of(roundUp);
+            case QueryDefinition query -> QueryFields.PART.print(query);
+            case RuleDefinition rule -> RuleFields.PART.print(rule);
+            case ThresholdDefinition threshold -> ThresholdFields.PART.print(threshold);
+            case CalendarDefinition calendar -> CalendarFields.PART.print(calendar);
+            case SharedLayoutDefinition shared -> LayoutFields.SHARED.print(shared);
+            case RoundUpDefinition roundUp -> RoundUpFields.PART.print(roundUp);
         };
     }
 
     /** A definition as YAML. */
     public static String print(Definition definition) {
-        return DefinitionTrees.print(tree(definition));
+        return YamlPrinter.print(tree(definition));
     }
 }

@@ -10,15 +10,15 @@ import org.jspecify.annotations.Nullable;
 
 /** What an edit of a rule, or of its query, does to the memory of the rule, mildest first. */
 public enum EditClass {
-    /** Names, schedule, recipients, how it is told. */
+    /** Names, schedule, recipients, layout and texts. */
     NO_EFFECT,
     /** Other watched columns: the next good check takes fingerprints as they are. */
     RE_BASE,
     /** Other conditions, bands, parameters or rows: other exceptions are found. */
     RE_JUDGE,
-    /** Split by another column, or no longer: those who hear together now have heard nothing yet, and take what is there as known. */
+    /** Split by another column, or no longer: the new audiences have no reports yet, and existing findings are treated as known. */
     NEW_AUDIENCES,
-    /** Other columns tell findings or personal copies apart, so none is found again under its old name. */
+    /** Other columns identify findings or personal copies, so none is recognised. */
     NEW_IDENTITY;
 
     public static EditClass of(RuleDefinition before, RuleDefinition after) {
@@ -64,7 +64,7 @@ public enum EditClass {
         var asked = new HashMap<String, Asked>();
         query.parameters()
                 .forEach((name, parameter) ->
-                        asked.put(name, new Asked(parameter.type(), parameter.preset(), parameter.several())));
+                        asked.put(name, new Asked(parameter.type(), parameter.defaultValue(), parameter.multiple())));
         return asked;
     }
 

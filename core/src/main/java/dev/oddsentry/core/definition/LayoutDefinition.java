@@ -9,16 +9,16 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * How an extract looks: which columns, in which order, how written, how put together.
+ * How an extract looks: its columns, their order and formats, and the groups of rows.
  *
- * @param columns those shown; empty for all, as they come
+ * @param columns empty for all columns of the query
  * @param sort empty for the worst first
  * @param groupBy names of columns, outermost first
- * @param rowsInMail how many stand in the mail itself; null for the usual
- * @param stillOpen whether the mail also shows what was told before and is open
- * @param fixed whether others build on it: headings, order and file name never move
- * @param sheet the name of a workbook's sheet; null for the usual
- * @param besides what stands before the columns
+ * @param rowsInMail the number of rows in the message; null for the default
+ * @param stillOpen whether the message also lists open findings that were reported earlier
+ * @param fixed whether other programs read the files, so that headings, order and names never change
+ * @param sheet the name of a workbook's sheet; null for the default
+ * @param extraColumns columns before the others
  */
 public record LayoutDefinition(
         List<Shown> columns,
@@ -28,7 +28,7 @@ public record LayoutDefinition(
         boolean stillOpen,
         boolean fixed,
         @Nullable String sheet,
-        Set<ExtraColumn> besides) {
+        Set<ExtraColumn> extraColumns) {
     public static final LayoutDefinition USUAL =
             new LayoutDefinition(List.of(), List.of(), List.of(), null, false, false, null, ExtraColumn.ALL);
 
@@ -36,10 +36,10 @@ public record LayoutDefinition(
         columns = List.copyOf(columns);
         sort = List.copyOf(sort);
         groupBy = List.copyOf(groupBy);
-        besides = Set.copyOf(besides);
+        extraColumns = Set.copyOf(extraColumns);
     }
 
-    /** @param label null for the query's; as is the format */
+    /** @param label null for the query's; the same applies to the format */
     public record Shown(
             String column,
             @Nullable String label,
@@ -57,7 +57,7 @@ public record LayoutDefinition(
 
     public record Sort(String column, boolean descending) {}
 
-    /** Of bare columns alone. */
+    /** A layout that only lists columns. */
     static LayoutDefinition of(List<String> columns) {
         return new LayoutDefinition(
                 columns.stream().map(Shown::bare).toList(),
@@ -70,18 +70,18 @@ public record LayoutDefinition(
                 ExtraColumn.ALL);
     }
 
-    /** True where it says nothing but which columns. */
+    /** {@code true} if it only lists columns. */
     public boolean isOfBareColumns() {
         return equals(of(columns.stream().map(Shown::column).toList()));
     }
 
-    /** A part that names columns. */
+    /** A field that names columns. */
     public enum Part {
         COLUMNS,
         SORT,
         GROUP_BY;
 
-        /** As documents have it. */
+        /** The name of the field. */
         public String code() {
             return name().toLowerCase(Locale.ROOT);
         }

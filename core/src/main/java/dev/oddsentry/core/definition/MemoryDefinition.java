@@ -11,17 +11,17 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What a rule remembers of its exceptions, and what of it is reported.
+ * What a rule remembers of its findings, and which updates it reports.
  *
- * @param key the columns of the identity; empty where equal rows are numbered by copy
- * @param watch the columns of the fingerprint; empty for those that the conditions read
+ * @param key the columns that identify a finding; empty where equal rows are numbered
+ * @param watch the columns whose changes count; empty for those that the conditions read
  * @param absence null for the default, which depends on whether anything in the rule moves with the slot
- * @param hold how long an exception must last before it is open
- * @param misses how long an open finding must be missed before it clears
- * @param guard how many slots what became better must stay so before that counts; one that comes back within them had not cleared
- * @param remindEvery how long after it was last told an open finding is said again; null for never
- * @param brakes when a check is kept back for a person to look at
- * @param forgetAfter how long a finding is out of sight before it is forgotten; null for the operator's number of days
+ * @param openAfter how long an exception must last to open a finding
+ * @param clearAfter how long an open finding must be absent to clear
+ * @param confirmAfter the number of slots for which a finding must stay cleared or improved before that counts
+ * @param remindEvery how long after its last report an open finding is reported again; null for never
+ * @param safetyLimits when a check awaits approval
+ * @param forgetAfter how long an aged-out finding is kept; null for the operator's setting
  */
 public record MemoryDefinition(
         RuleDefinition.Mode mode,
@@ -29,15 +29,15 @@ public record MemoryDefinition(
         List<String> watch,
         Set<UpdateKind> report,
         @Nullable Absence absence,
-        MinimumDuration hold,
-        MinimumDuration misses,
-        int guard,
+        MinimumDuration openAfter,
+        MinimumDuration clearAfter,
+        int confirmAfter,
         @Nullable Span remindEvery,
-        Brakes brakes,
+        SafetyLimits safetyLimits,
         FirstCheck firstCheck,
         @Nullable Span forgetAfter) {
-    /** The same without patience: what is there is there at once. */
-    MemoryDefinition atOnce() {
+    /** The same, with exceptions that open at once and absences that clear at once. */
+    MemoryDefinition withoutMinimumDurations() {
         return new MemoryDefinition(
                 mode,
                 key,
@@ -45,34 +45,32 @@ public record MemoryDefinition(
                 report,
                 absence,
                 MinimumDuration.NONE,
-                misses,
+                clearAfter,
                 1,
                 remindEvery,
-                brakes,
+                safetyLimits,
                 firstCheck,
                 forgetAfter);
     }
 
     /**
-     * @param mostClearedPercent of the open findings, at one check; null for no limit
-     * @param mostOpened findings at one check; null for no limit
+     * @param maxClearedPercent of the open findings, at one check; null for no limit
+     * @param maxOpened findings at one check; null for no limit
      */
-    public record Brakes(
-            @Nullable Integer mostClearedPercent, @Nullable Integer mostOpened) {
-        /** Fewer than so many clear without being counted as a share. */
+    public record SafetyLimits(
+            @Nullable Integer maxClearedPercent, @Nullable Integer maxOpened) {
+        /** Below this number, findings clear without a limit. */
         public static final int LEAST_CLEARED = 20;
 
         public static final int USUAL_PERCENT = 50;
 
-        /** Why a check with these counts is kept back; empty if it is not. */
-        public Optional<String> keepBack(long openBefore, long cleared, long opened) {
-            if (mostClearedPercent != null
-                    && cleared >= LEAST_CLEARED
-                    && cleared * 100 > openBefore * mostClearedPercent)
+        /** The limit that a check with these counts exceeds, in words; empty if none. */
+        public Optional<String> exceededBy(long openBefore, long cleared, long opened) {
+            if (maxClearedPercent != null && cleared >= LEAST_CLEARED && cleared * 100 > openBefore * maxClearedPercent)
                 return Optional.of(cleared + " of " + openBefore + " open findings would clear at once, more than "
-                        + mostClearedPercent + " %");
-            if (mostOpened != null && opened > mostOpened)
-                return Optional.of(opened + " findings would open at once, more than " + mostOpened);
+                        + maxClearedPercent + " %");
+            if (maxOpened != null && opened > maxOpened)
+                return Optional.of(opened + " findings would open at once, more than " + maxOpened);
             return Optional.empty();
         }
     }

@@ -33,16 +33,16 @@ public record QueryDefinition(
         implements Definition {
 
     /**
-     * @param preset the value in a rule that gives none: a literal or a relative date; null where a rule must give one, or may leave it out
-     * @param several whether it takes a list, as in {@code where terminal in (:terminals)}; its values are written with commas
+     * @param defaultValue the value in a rule that gives none: a literal or a relative date; null where a rule must give one, or may leave it out
+     * @param multiple whether it takes a list, as in {@code where terminal in (:terminals)}; its values are written with commas
      * @param optional whether it may have no value, which is null
      * @param choices what it may be; null where anything of its type
      * @param help what it is for, in words; null for none
      */
     public record Parameter(
             ParameterType type,
-            @Nullable String preset,
-            boolean several,
+            @Nullable String defaultValue,
+            boolean multiple,
             boolean optional,
             @Nullable Choices choices,
             @Nullable String help) {
@@ -57,9 +57,9 @@ public record QueryDefinition(
             }
         }
 
-        /** One value, or a list of them where it takes several. */
+        /** One value, or a list of them where it takes multiple. */
         public Object valueAt(Moment moment, String written) {
-            if (!several) return type.valueAt(moment, written);
+            if (!multiple) return type.valueAt(moment, written);
             return values(written).stream()
                     .map(value -> type.valueAt(moment, value))
                     .toList();
@@ -79,7 +79,7 @@ public record QueryDefinition(
         }
 
         private List<String> values(String written) {
-            return several ? ValueList.read(written) : List.of(written);
+            return multiple ? ValueList.read(written) : List.of(written);
         }
     }
 

@@ -8,10 +8,10 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One mail with the news of several rules, at times of its own: an audience of each of them that hears at these times alone.
+ * One message with the updates of several rules, at its own times: an audience of each rule that gets messages at these times alone.
  *
- * @param rules their names, in the order in which the mail tells of them
- * @param atOnce news of this severity or above is not kept for the next time; null to keep all of it
+ * @param rules their names, in the order of the message
+ * @param sendImmediately updates of this severity or higher are sent as soon as a check finds them; null if all wait
  */
 public record RoundUpDefinition(
         @Nullable String id,
@@ -22,7 +22,7 @@ public record RoundUpDefinition(
         Language language,
         List<String> rules,
         List<String> to,
-        @Nullable Severity atOnce,
+        @Nullable Severity sendImmediately,
         ScheduleDefinition schedule)
         implements Definition {
 
@@ -33,7 +33,7 @@ public record RoundUpDefinition(
 
     @Override
     public RoundUpDefinition withId(String newId) {
-        return new RoundUpDefinition(newId, name, title, owner, zone, language, rules, to, atOnce, schedule);
+        return new RoundUpDefinition(newId, name, title, owner, zone, language, rules, to, sendImmediately, schedule);
     }
 
     /** The names of the definitions of a kind that it needs to be there. */

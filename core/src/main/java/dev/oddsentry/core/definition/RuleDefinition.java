@@ -21,10 +21,10 @@ import org.jspecify.annotations.Nullable;
  * @param query the name of the query it watches
  * @param zone where its slots, relative dates and windows are calculated
  * @param parameters values by parameter name, as written
- * @param groups how rows are put together before they are judged; null where each row is judged
+ * @param groups how rows are grouped; null if each row is evaluated
  * @param exceptions the condition over a row or a group; null where every one is an exception
  * @param severity bands, the first that holds counts
- * @param occasions what starts a check besides the schedule, and what it waits for
+ * @param triggers what starts a check besides the schedule, and what it waits for
  * @param limits how a check of it runs
  * @param copies null where one check is for everyone
  * @param fireWhen the condition over the whole check; null for the mode's own
@@ -40,11 +40,11 @@ public record RuleDefinition(
         Map<String, String> parameters,
         @Nullable GroupsDefinition groups,
         @Nullable String exceptions,
-        List<Band> severity,
+        List<SeverityLevel> severity,
         @Nullable String fireWhen,
         MemoryDefinition memory,
         ScheduleDefinition schedule,
-        OccasionsDefinition occasions,
+        TriggersDefinition triggers,
         LimitsDefinition limits,
         @Nullable CopiesDefinition copies,
         DeliveryDefinition delivery,
@@ -52,15 +52,15 @@ public record RuleDefinition(
         implements Definition {
 
     /**
-     * How people find a rule among the others; nothing of it reaches a check.
+     * How people find a rule; it has no effect on checks.
      *
-     * @param labels free words, in the order written
+     * @param labels in the order written
      * @param copiedFrom the name of the rule that it was copied from; null where it was not
      */
     public record Filing(List<String> labels, @Nullable String copiedFrom) {}
 
-    /** @param condition null in the last band, which every other exception gets */
-    public record Band(Severity severity, @Nullable String condition) {}
+    /** @param condition null in the last level, which applies to every other exception */
+    public record SeverityLevel(Severity severity, @Nullable String condition) {}
 
     /**
      * @param per the columns whose values make a group; empty for the whole result as one
@@ -76,12 +76,12 @@ public record RuleDefinition(
     public record Measure(
             String value, @Nullable String label, @Nullable String unit) {}
 
-    /** Which groups are judged even where they have no rows. */
+    /** Groups that are evaluated even if they have no rows. */
     public sealed interface ExpectedGroups {
         /** Those that a query returns; it has the rule's {@code per} columns. */
         record OfQuery(String name) implements ExpectedGroups {}
 
-        /** Those that one of the last so many good checks saw. */
+        /** Those that one of the last successful checks found. */
         record OfLastChecks(int checks) implements ExpectedGroups {}
     }
 
@@ -97,11 +97,11 @@ public record RuleDefinition(
         public static final LimitsDefinition USUAL = new LimitsDefinition(null, 0, USUAL_WAIT);
     }
 
-    /** How a rule that fires says it. */
+    /** What a rule that fires reports. */
     public enum Mode {
-        /** Only what is new. */
+        /** Updates. */
         INCREMENTAL,
-        /** Everything, each time. */
+        /** All open findings, each time. */
         FULL
     }
 
@@ -115,36 +115,36 @@ public record RuleDefinition(
         return with(new Heading(newId, name, title, owner), parameters, fireWhen, copies, delivery, filing);
     }
 
-    /** The same rule, asked with these values in place of its own. */
+    /** The same rule with these values for parameters. */
     public RuleDefinition withParameters(Map<String, String> others) {
         return with(heading(), others, fireWhen, copies, delivery, filing);
     }
 
-    /** The same for everyone. */
+    /** The same rule without personal copies. */
     public RuleDefinition withoutCopies() {
         return with(heading(), parameters, fireWhen, null, delivery, filing);
     }
 
-    /** The same rule in another team's hands. */
+    /** The same rule, owned by another team. */
     public RuleDefinition ownedBy(String team) {
         return with(new Heading(id, name, title, team), parameters, fireWhen, copies, delivery, filing);
     }
 
-    /** A new rule that says the same under another name, to nobody yet. */
+    /** A copy with another name and without recipients. */
     public RuleDefinition copyAs(String newName, String newTitle) {
         var fresh = new Heading(null, newName, newTitle, owner);
         return with(fresh, parameters, fireWhen, copies, delivery.withoutPeople(), new Filing(filing.labels(), name));
     }
 
-    /** The same rule, told otherwise. */
+    /** The same rule with another delivery. */
     public RuleDefinition withDelivery(DeliveryDefinition other) {
         return with(heading(), parameters, fireWhen, copies, other, filing);
     }
 
     /**
-     * The same without patience, to show what it sends though nothing has lasted long enough.
+     * The same without minimum durations, to show what it would send.
      *
-     * @param ofEvery whether every row or group is an exception, since none is just now
+     * @param ofEvery whether every row or group is an exception, for a rule that finds none now
      */
     public RuleDefinition asSample(boolean ofEvery) {
         return new RuleDefinition(
@@ -159,16 +159,16 @@ public record RuleDefinition(
                 ofEvery ? null : exceptions,
                 severity,
                 fireWhen,
-                memory.atOnce(),
+                memory.withoutMinimumDurations(),
                 schedule,
-                occasions,
+                triggers,
                 limits,
                 copies,
                 delivery,
                 filing);
     }
 
-    /** Which rule it is, and whose. */
+    /** What identifies a rule, and its owner. */
     private record Heading(@Nullable String id, String name, String title, String owner) {}
 
     private Heading heading() {
@@ -196,21 +196,21 @@ public record RuleDefinition(
                 newFireWhen,
                 memory,
                 schedule,
-                occasions,
+                triggers,
                 limits,
                 newCopies,
                 newDelivery,
                 newFiling);
     }
 
-    /** The columns of the identity: those of the group where rows are grouped, else the memory's key. */
+    /** The columns that identify a finding: those of the group if rows are grouped, else the key columns. */
     public List<String> key() {
         return groups == null ? memory.key() : groups.per();
     }
 
-    /** Checks on the schedule count for holds, misses and history; those of other occasions only where it has no schedule. */
-    public boolean isCountedByOccasions() {
-        return schedule.isOnDemandOnly() && occasions.startsChecks();
+    /** Checks on the schedule count for holds, misses and history; those of other triggers only where it has no schedule. */
+    public boolean isCountedByTriggers() {
+        return schedule.isOnDemandOnly() && triggers.startsChecks();
     }
 
     /** The names of the definitions of a kind that it needs to be there. */
@@ -220,13 +220,13 @@ public record RuleDefinition(
             case QUERY -> {
                 names.add(query);
                 if (groups != null && groups.from() instanceof ExpectedGroups.OfQuery(var from)) names.add(from);
-                if (occasions.ready() != null) names.add(occasions.ready().query());
+                if (triggers.ready() != null) names.add(triggers.ready().query());
                 if (delivery.split() != null && delivery.split().from() != null)
                     names.add(delivery.split().from());
                 if (copies != null) names.add(copies.from());
                 delivery.alsoSent().forEach(also -> names.add(also.query()));
             }
-            case RULE -> occasions.after().forEach(after -> names.add(after.rule()));
+            case RULE -> triggers.after().forEach(after -> names.add(after.rule()));
             case THRESHOLD -> names.addAll(thresholdsUsed());
             case CALENDAR -> {
                 if (schedule.calendar() != null) names.add(schedule.calendar());
@@ -248,7 +248,7 @@ public record RuleDefinition(
         var texts = new ArrayList<String>();
         if (groups != null) groups.measures().values().forEach(measure -> texts.add(measure.value()));
         if (exceptions != null) texts.add(exceptions);
-        severity.stream().map(Band::condition).filter(Objects::nonNull).forEach(texts::add);
+        severity.stream().map(SeverityLevel::condition).filter(Objects::nonNull).forEach(texts::add);
         return texts.stream()
                 .flatMap(text -> Condition.thresholdsIn(text).stream())
                 .collect(Collectors.toCollection(TreeSet::new));

@@ -1,8 +1,8 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.definition.OccasionsDefinition.After;
-import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
-import dev.oddsentry.core.definition.OccasionsDefinition.ReadyWhen;
+import dev.oddsentry.core.definition.TriggersDefinition.After;
+import dev.oddsentry.core.definition.TriggersDefinition.Outcome;
+import dev.oddsentry.core.definition.TriggersDefinition.ReadyWhen;
 import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.schedule.RecurrenceWords;
 import dev.oddsentry.core.time.Span;
@@ -18,9 +18,9 @@ public final class ScheduleWords {
 
     /** Everything that begins a check of the rule. */
     public static String of(RuleDefinition rule) {
-        var phrases = of(rule.occasions());
+        var phrases = of(rule.triggers());
         boolean onOccasionsAlone =
-                rule.schedule().isOnDemandOnly() && rule.occasions().startsChecks();
+                rule.schedule().isOnDemandOnly() && rule.triggers().startsChecks();
         if (!onOccasionsAlone) phrases.addFirst(of(rule.schedule()));
         return String.join("; ", phrases);
     }
@@ -49,7 +49,7 @@ public final class ScheduleWords {
     }
 
     /** One phrase for each, such as "when sailings-loaded is reported"; the last says what a check waits for. */
-    private static List<String> of(OccasionsDefinition occasions) {
+    private static List<String> of(TriggersDefinition occasions) {
         var phrases = new ArrayList<String>();
         occasions.events().forEach(event -> phrases.add("when " + event + " is reported"));
         occasions.after().forEach(after -> phrases.add(of(after)));
@@ -75,7 +75,7 @@ public final class ScheduleWords {
 
     private static String of(ReadyWhen ready) {
         return "each once " + ready.query() + " returns a row, asked every "
-                + MinimumDuration.text(Span.between(ready.askEvery())) + " for "
+                + MinimumDuration.text(Span.between(ready.every())) + " for "
                 + MinimumDuration.text(Span.between(ready.until()));
     }
 }

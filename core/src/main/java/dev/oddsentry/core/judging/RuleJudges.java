@@ -3,9 +3,9 @@ package dev.oddsentry.core.judging;
 import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.condition.EmptyTexts;
 import dev.oddsentry.core.condition.Grouping;
-import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.document.FieldPlaces;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.memory.UpdateKind;
@@ -36,7 +36,7 @@ public final class RuleJudges {
     private final int[] watch;
 
     private record CheckedBand(
-            RuleDefinition.Band band, @Nullable Condition condition) {}
+            RuleDefinition.SeverityLevel band, @Nullable Condition condition) {}
 
     private RuleJudges(
             Columns columns,

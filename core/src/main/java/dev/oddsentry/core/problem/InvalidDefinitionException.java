@@ -11,6 +11,11 @@ public final class InvalidDefinitionException extends RuntimeException {
         this.problems = List.copyOf(problems);
     }
 
+    /** One error whose place is known to the reader of the text. */
+    public static InvalidDefinitionException of(String message) {
+        return new InvalidDefinitionException(List.of(Problem.error(message, "", null)));
+    }
+
     public List<Problem> problems() {
         return problems;
     }

@@ -3,6 +3,7 @@ package dev.oddsentry.core.definition;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.core.Seeded;
+import dev.oddsentry.core.document.YamlPrinter;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import java.util.LinkedHashMap;
@@ -23,7 +24,7 @@ class DocumentAdversaryTest {
     @Test
     void whatIsReadIsPrintedAndReadAsTheSame() {
         Seeded.cases(2000, random -> {
-            String text = DefinitionTrees.print(new RandomDocuments(random).any());
+            String text = YamlPrinter.print(new RandomDocuments(random).any());
             var definition = read(text);
             String printed = Document.print(definition);
             assertThat(read(printed)).as(text).isEqualTo(definition);
@@ -36,7 +37,7 @@ class DocumentAdversaryTest {
         Seeded.cases(3000, random -> {
             var tree = copied(new RandomDocuments(random).any());
             String path = spoil(tree, random);
-            String text = DefinitionTrees.print(tree);
+            String text = YamlPrinter.print(tree);
             try {
                 var definition = read(text);
                 assertThat(read(Document.print(definition)))

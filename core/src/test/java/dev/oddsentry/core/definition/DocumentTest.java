@@ -60,8 +60,8 @@ class DocumentTest {
         assertThat(rule.exceptions()).isEqualTo("delay_min > 15 and reason is null\n");
         assertThat(rule.severity())
                 .containsExactly(
-                        new RuleDefinition.Band(Severity.CRITICAL, "delay_min >= 45"),
-                        new RuleDefinition.Band(Severity.WARNING, null));
+                        new RuleDefinition.SeverityLevel(Severity.CRITICAL, "delay_min >= 45"),
+                        new RuleDefinition.SeverityLevel(Severity.WARNING, null));
         assertThat(rule.memory().report()).containsExactly(UpdateKind.NEW, UpdateKind.CLEARED);
         assertThat(rule.memory().mode()).isEqualTo(RuleDefinition.Mode.INCREMENTAL);
     }

@@ -3,7 +3,7 @@ package dev.oddsentry.core.definition;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.oddsentry.core.definition.MemoryDefinition.Brakes;
+import dev.oddsentry.core.definition.MemoryDefinition.SafetyLimits;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -103,7 +103,9 @@ class RuleDocumentTest {
     })
     void aCheckIsKeptBackOverItsBrakes(
             @Nullable Integer percent, @Nullable Integer most, long open, long cleared, long opened, boolean kept) {
-        assertThat(new Brakes(percent, most).keepBack(open, cleared, opened).isPresent())
+        assertThat(new SafetyLimits(percent, most)
+                        .exceededBy(open, cleared, opened)
+                        .isPresent())
                 .isEqualTo(kept);
     }
 }

@@ -2,13 +2,13 @@ package dev.oddsentry.service.authoring;
 
 import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
-import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.RuleDefinition.ExpectedGroups.OfQuery;
 import dev.oddsentry.core.definition.SharedLayoutDefinition;
 import dev.oddsentry.core.definition.ThresholdDefinition;
+import dev.oddsentry.core.document.FieldPlaces;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
@@ -289,13 +289,13 @@ class DefinitionChecks {
     /** The rules it follows are there, and so is the query that says when it is ready. */
     private List<Problem> occasionProblems(RuleDefinition rule, FieldPlaces places) {
         var problems = new ArrayList<Problem>();
-        var after = rule.occasions().after();
+        var after = rule.triggers().after();
         for (int i = 0; i < after.size(); i++) {
             String name = after.get(i).rule();
             if (store.rule(name).isPresent() || name.equals(rule.name())) continue;
             problems.add(noRule(name, "schedule.after[" + i + "].rule", places));
         }
-        var ready = rule.occasions().ready();
+        var ready = rule.triggers().ready();
         if (ready == null) return problems;
         String field = "schedule.ready when.query";
         var query = store.query(ready.query());

@@ -1,8 +1,8 @@
 package dev.oddsentry.service.authoring;
 
-import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.document.FieldPlaces;
 import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.memory.UpdateKind;

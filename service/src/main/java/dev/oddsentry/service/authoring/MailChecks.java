@@ -1,9 +1,9 @@
 package dev.oddsentry.service.authoring;
 
 import dev.oddsentry.core.definition.DeliveryDefinition;
-import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.document.FieldPlaces;
 import dev.oddsentry.core.extract.Template;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;

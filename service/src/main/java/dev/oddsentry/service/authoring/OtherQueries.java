@@ -2,9 +2,9 @@ package dev.oddsentry.service.authoring;
 
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.DeliveryDefinition;
-import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.document.FieldPlaces;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -156,7 +156,7 @@ class OtherQueries {
 
     static List<Problem> missingValues(RuleDefinition rule, QueryDefinition query, String field, FieldPlaces places) {
         return query.parameters().entrySet().stream()
-                .filter(declared -> declared.getValue().preset() == null
+                .filter(declared -> declared.getValue().defaultValue() == null
                         && !declared.getValue().optional()
                         && !Parameters.isGiven(rule, declared.getKey()))
                 .map(declared -> places.locate(

@@ -4,10 +4,10 @@ import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.EditClass;
-import dev.oddsentry.core.definition.OccasionsDefinition;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.TriggersDefinition;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
@@ -205,8 +205,8 @@ public class Saving {
     }
 
     private void listen(UUID id, RuleDefinition rule, Document document) {
-        var follows = rule.occasions().after().stream()
-                .map(OccasionsDefinition.After::rule)
+        var follows = rule.triggers().after().stream()
+                .map(TriggersDefinition.After::rule)
                 .toList();
         var circle = occasions.circle(id, rule.name(), follows);
         if (!circle.isEmpty()) {
@@ -214,7 +214,7 @@ public class Saving {
             throw new InvalidDefinitionException(
                     List.of(document.places().locate("schedule.after[0].rule", Problem.error(message, "", null))));
         }
-        occasions.listen(id, rule.occasions());
+        occasions.listen(id, rule.triggers());
     }
 
     private static InvalidDefinitionException reserved(Document document) {

@@ -55,8 +55,8 @@ record PastSlots(List<Instant> warmUp, List<Instant> counted) {
 
     /** One at least: without it the first slot would tell all that is there as new. */
     private static int enough(RuleDefinition rule, Collection<Need> needs) {
-        int enough =
-                Math.max(rule.memory().hold().checks(), rule.memory().misses().checks());
+        int enough = Math.max(
+                rule.memory().openAfter().checks(), rule.memory().clearAfter().checks());
         for (var need : needs) enough = Math.max(enough, need.points());
         if (rule.groups() != null && rule.groups().from() instanceof OfLastChecks(int checks))
             enough = Math.max(enough, checks);

@@ -3,7 +3,7 @@ package dev.oddsentry.service.checks;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
-import dev.oddsentry.core.definition.OccasionsDefinition.WhenEmpty;
+import dev.oddsentry.core.definition.TriggersDefinition.WhenEmpty;
 import dev.oddsentry.core.memory.PendingEffect.EditEffect;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.db.Json;
@@ -118,7 +118,7 @@ class CheckCommit {
 
     private void notifyOfNoRows(Attempt attempt, CheckSummary counts) {
         var rule = attempt.rule().definition();
-        if (rule.occasions().whenEmpty() == WhenEmpty.NOTIFY && counts.rows() == 0)
+        if (rule.triggers().whenEmpty() == WhenEmpty.NOTIFY && counts.rows() == 0)
             troubles.noRows(rule.name(), attempt.ruleId());
     }
 }

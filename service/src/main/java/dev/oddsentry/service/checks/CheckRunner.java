@@ -1,6 +1,6 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.OccasionsDefinition.WhenEmpty;
+import dev.oddsentry.core.definition.TriggersDefinition.WhenEmpty;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.Attempt;
@@ -175,7 +175,7 @@ public class CheckRunner {
     }
 
     static void refuseEmpty(Attempt attempt, Evaluation evaluation) {
-        boolean fails = attempt.rule().definition().occasions().whenEmpty() == WhenEmpty.FAIL;
+        boolean fails = attempt.rule().definition().triggers().whenEmpty() == WhenEmpty.FAIL;
         if (fails && evaluation.reading().rows() == 0)
             throw new CheckFailureException(
                     "The result had no rows, which is a failure for this rule (when_empty: fail).", null);

@@ -1,6 +1,6 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
+import dev.oddsentry.core.definition.TriggersDefinition.Outcome;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.PartCount;

@@ -2,7 +2,7 @@ package dev.oddsentry.service.checks;
 
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
-import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
+import dev.oddsentry.core.definition.TriggersDefinition.Outcome;
 import dev.oddsentry.core.memory.PendingEffect.EditEffect;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.checks.FailureReasons.Failure;

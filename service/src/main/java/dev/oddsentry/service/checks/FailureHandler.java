@@ -1,7 +1,7 @@
 package dev.oddsentry.service.checks;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
-import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
+import dev.oddsentry.core.definition.TriggersDefinition.Outcome;
 import dev.oddsentry.service.checks.FailureReasons.Failure;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;

@@ -17,7 +17,7 @@ final class SafetyLimit {
         long opened = opened(evaluation.moves());
         long cleared = cleared(evaluation.moves());
         long before = evaluation.open() - opened + cleared;
-        return attempt.rule().definition().memory().brakes().keepBack(before, cleared, opened);
+        return attempt.rule().definition().memory().safetyLimits().exceededBy(before, cleared, opened);
     }
 
     static long opened(List<FindingChange> moves) {

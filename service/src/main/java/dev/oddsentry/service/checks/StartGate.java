@@ -1,6 +1,6 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.OccasionsDefinition.ReadyWhen;
+import dev.oddsentry.core.definition.TriggersDefinition.ReadyWhen;
 import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -43,7 +43,7 @@ class StartGate {
     Optional<Wait> before(Attempt attempt) {
         var closed = closed(attempt.source());
         if (closed.isPresent()) return closed;
-        var ready = attempt.rule().definition().occasions().ready();
+        var ready = attempt.rule().definition().triggers().ready();
         return ready == null ? Optional.empty() : notReady(attempt, ready);
     }
 
@@ -79,7 +79,7 @@ class StartGate {
                     "Not ready: " + words + " within " + MinimumDuration.text(Span.between(ready.until()))
                             + " of the slot.",
                     null);
-        Instant again = now.plus(ready.askEvery());
+        Instant again = now.plus(ready.every());
         return Optional.of(new Wait(
                 WaitingFor.READY, again.isBefore(deadline) ? again : deadline, "Not ready yet: " + words + "."));
     }

@@ -86,7 +86,7 @@ class Untaken {
                         FINDING.RULE_ID.eq(from.getRuleId()),
                         FINDING.STATE.eq(FindingState.OPEN),
                         FINDING.SEVERITY.in(Arrays.stream(Severity.values())
-                                .filter(each -> each.compareTo(escalation.atLeast()) >= 0)
+                                .filter(each -> each.compareTo(escalation.minimumSeverity()) >= 0)
                                 .toList()),
                         told.or(unmarked),
                         notExists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), stands(now))),

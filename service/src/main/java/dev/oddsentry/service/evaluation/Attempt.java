@@ -89,7 +89,7 @@ public record Attempt(
     /** True where holds, misses and history count it: checks on the schedule, or those of other occasions of a rule that has none. */
     public boolean isCounted() {
         return origin == CheckOrigin.SCHEDULED
-                || (origin != CheckOrigin.ON_DEMAND && rule.definition().isCountedByOccasions());
+                || (origin != CheckOrigin.ON_DEMAND && rule.definition().isCountedByTriggers());
     }
 
     MinimumDuration.Tick tick() {

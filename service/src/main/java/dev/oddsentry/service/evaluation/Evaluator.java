@@ -148,9 +148,9 @@ public class Evaluator {
             boolean parametersMove = Parameters.move(rule, question.query());
             var rules = new Comparison.Rules(
                     judges.absence(rule, parametersMove),
-                    rule.memory().hold(),
-                    rule.memory().misses(),
-                    rule.memory().guard());
+                    rule.memory().openAfter(),
+                    rule.memory().clearAfter(),
+                    rule.memory().confirmAfter());
             boolean restarts = question.pending().startsOver();
             comparison = new Comparison(question.known(), restarts ? rules.restarted() : rules, question.tick());
             return this::accept;

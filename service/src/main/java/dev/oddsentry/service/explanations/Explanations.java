@@ -253,7 +253,7 @@ public class Explanations {
     /** Where its recipients had as many messages within the hour before the last check as the rule allows. */
     private @Nullable String limited(Current<RuleDefinition> rule, FindingRecord finding, ExplainedFinding now) {
         if (!now.unreported() || now.lastConfirmed() == null) return null;
-        int most = rule.definition().delivery().manners().limitAnHour();
+        int most = rule.definition().delivery().options().hourlyLimit();
         var sent = memory.messagesAfter(
                 new Scope(rule.id(), finding.getCopyKey()), now.lastConfirmed().minus(Duration.ofHours(1)));
         if (sent.getOrDefault(new AudienceKey(finding.getSplitValue()), 0) < most) return null;

@@ -96,7 +96,7 @@ public final class ExtractRows {
         var groupBy =
                 layout.groupBy().stream().map(column -> place(shown, column)).toList();
         String sheet = layout.sheet() == null ? sheetOf(title) : layout.sheet();
-        var arrangement = new Extract.Arrangement(groupBy, layout.besides(), sheet);
+        var arrangement = new Extract.Arrangement(groupBy, layout.extraColumns(), sheet);
         return new Extract(
                 zone,
                 language,

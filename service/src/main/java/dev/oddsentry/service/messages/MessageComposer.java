@@ -92,7 +92,7 @@ class MessageComposer {
         Instant next = schedules.of(rule).nextAfter(about.moment().slot()).orElse(null);
         String findings = settings.baseUrl() + "/rules/" + rule.name();
         int mostRows = layout.rowsInMail() == null ? Announcement.MOST_ROWS : layout.rowsInMail();
-        boolean mayLeave = delivery.manners().mayLeave() && about.scope() != null;
+        boolean mayLeave = delivery.options().allowUnsubscribe() && about.scope() != null;
         var said = new Announcement(
                 title(about, letter),
                 about.copy() == null ? null : about.copy().greeting(),
@@ -178,7 +178,7 @@ class MessageComposer {
         var rule = about.rule();
         var day = about.moment().slot().atZone(rule.zone()).toLocalDate();
         String name = "thread." + rule.name();
-        return switch (rule.delivery().manners().thread()) {
+        return switch (rule.delivery().options().thread()) {
             case NONE -> null;
             case RULE -> name;
             case MONTH -> name + "." + YearMonth.from(day);

@@ -49,7 +49,7 @@ public class MessagePlanner {
 
     /** The plan with the messages that report it: one for each audience that is sent anything, and one for all without recipients of their own. */
     public ReportPlan withMessages(MessageContext about, Evaluation evaluation, ReportPlan told) {
-        boolean says = !told.told().isEmpty() || about.rule().delivery().texts().allQuiet();
+        boolean says = !told.told().isEmpty() || about.rule().delivery().texts().sendWhenQuiet();
         return says ? told.with(messages(about, evaluation, told)) : told;
     }
 
@@ -121,7 +121,7 @@ public class MessagePlanner {
                 .toList();
         Map<AudienceKey, Instant> lastReports = about.scope() == null ? Map.of() : memory.lastReports(about.scope());
         if (hearing.isEmpty()) {
-            if (!about.rule().delivery().texts().allQuiet()) return List.of();
+            if (!about.rule().delivery().texts().sendWhenQuiet()) return List.of();
             var last = lastReports.get(AudienceKey.WHOLE);
             return List.of(new MessageDraft(List.of(ReportPlan.Part.QUIET), about.to(), null, evaluation.open(), last));
         }

@@ -2,10 +2,10 @@ package dev.oddsentry.service.previews;
 
 import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MemoryDefinition;
-import dev.oddsentry.core.definition.OccasionsDefinition;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.ScheduleDefinition;
+import dev.oddsentry.core.definition.TriggersDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.FirstCheck;
@@ -148,7 +148,7 @@ public class ConditionTrial {
                 ask.parameters(),
                 ask.per() == null ? null : new RuleDefinition.GroupsDefinition(ask.per(), Map.of(), null),
                 ask.condition(),
-                List.of(new RuleDefinition.Band(Severity.WARNING, null)),
+                List.of(new RuleDefinition.SeverityLevel(Severity.WARNING, null)),
                 null,
                 new MemoryDefinition(
                         RuleDefinition.Mode.FULL,
@@ -160,11 +160,11 @@ public class ConditionTrial {
                         MinimumDuration.NONE,
                         0,
                         null,
-                        new MemoryDefinition.Brakes(null, null),
+                        new MemoryDefinition.SafetyLimits(null, null),
                         FirstCheck.REPORT,
                         null),
                 ScheduleDefinition.ON_DEMAND_ONLY,
-                OccasionsDefinition.NONE,
+                TriggersDefinition.NONE,
                 RuleDefinition.LimitsDefinition.USUAL,
                 null,
                 DeliveryDefinition.TO_NOBODY,

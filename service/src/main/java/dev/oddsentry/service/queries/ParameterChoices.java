@@ -65,10 +65,11 @@ public class ParameterChoices {
         var moment = new Moment(clock.instant(), ZoneOffset.UTC);
         var values = new LinkedHashMap<String, @Nullable Object>();
         query.parameters().forEach((name, declared) -> {
-            if (declared.preset() == null && !declared.optional())
+            if (declared.defaultValue() == null && !declared.optional())
                 throw RefusedException.invalid("The query " + query.name()
                         + " offers the choices, but needs a value for " + name + " itself; give that a default.");
-            values.put(name, declared.preset() == null ? null : declared.valueAt(moment, declared.preset()));
+            values.put(
+                    name, declared.defaultValue() == null ? null : declared.valueAt(moment, declared.defaultValue()));
         });
         var seen = new LinkedHashMap<String, ParameterChoice>();
         boolean[] more = {false};

@@ -1,8 +1,8 @@
 package dev.oddsentry.service.queries;
 
-import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.document.FieldPlaces;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
@@ -68,7 +68,7 @@ public final class Parameters {
             }
         });
         query.parameters().forEach((name, declared) -> {
-            if (declared.preset() == null && !declared.optional() && !isGiven(rule, name)) {
+            if (declared.defaultValue() == null && !declared.optional() && !isGiven(rule, name)) {
                 problems.add(Problem.error(
                         "the query " + query.name() + " needs a value for " + name, "parameters", places.of("query")));
             }
@@ -85,8 +85,8 @@ public final class Parameters {
 
     /** Events bring values with them, and nothing else begins a check of the rule by itself. */
     private static boolean comesWithEvents(RuleDefinition rule) {
-        return !rule.occasions().events().isEmpty()
-                && rule.occasions().after().isEmpty()
+        return !rule.triggers().events().isEmpty()
+                && rule.triggers().after().isEmpty()
                 && rule.schedule().isOnDemandOnly();
     }
 
@@ -140,7 +140,7 @@ public final class Parameters {
     }
 
     private static QueryFailureException withoutValue(RuleDefinition rule, QueryDefinition query, String name) {
-        String next = rule.occasions().events().isEmpty()
+        String next = rule.triggers().events().isEmpty()
                 ? " Give it one in the rule, or a default in the query."
                 : " It must come with the event; for a preview or a check on demand, give it one in the rule or a default in the query.";
         return new QueryFailureException(
@@ -201,6 +201,6 @@ public final class Parameters {
     }
 
     private static @Nullable String written(RuleDefinition rule, String name, QueryDefinition.Parameter declared) {
-        return rule.parameters().getOrDefault(name, declared.preset());
+        return rule.parameters().getOrDefault(name, declared.defaultValue());
     }
 }

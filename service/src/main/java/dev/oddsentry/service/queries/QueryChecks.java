@@ -1,7 +1,7 @@
 package dev.oddsentry.service.queries;
 
-import dev.oddsentry.core.definition.FieldPlaces;
 import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.document.FieldPlaces;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;

@@ -137,7 +137,7 @@ public class QueryTrials {
         var values = new LinkedHashMap<String, @Nullable Object>();
         var problems = new ArrayList<Problem>();
         query.parameters().forEach((name, declared) -> {
-            String written = given.getOrDefault(name, declared.preset());
+            String written = given.getOrDefault(name, declared.defaultValue());
             if (declared.optional() && (written == null || written.isEmpty())) {
                 values.put(name, null);
                 return;

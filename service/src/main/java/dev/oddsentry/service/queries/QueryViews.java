@@ -151,8 +151,8 @@ public class QueryViews {
         return new QueryParameterView(
                 name,
                 declared.type().code(),
-                declared.preset(),
-                declared.several(),
+                declared.defaultValue(),
+                declared.multiple(),
                 declared.choices() instanceof QueryDefinition.Choices.Listed(var values) ? values : null,
                 declared.choices() instanceof QueryDefinition.Choices.OfQuery offer ? offer.from() : null,
                 declared.help());
@@ -191,7 +191,7 @@ public class QueryViews {
     private static String how(RuleDefinition rule, String query) {
         if (rule.query().equals(query)) return "watches";
         if (rule.copies() != null && rule.copies().from().equals(query)) return "copies";
-        if (rule.occasions().ready() != null && rule.occasions().ready().query().equals(query)) return "ready_when";
+        if (rule.triggers().ready() != null && rule.triggers().ready().query().equals(query)) return "ready_when";
         boolean groups = rule.groups() != null
                 && rule.groups().from() instanceof RuleDefinition.ExpectedGroups.OfQuery(var from)
                 && from.equals(query);

@@ -60,7 +60,8 @@ public class ReportPlanner {
     private ReportPlan choose(Evaluation evaluation, Audiences audiences, PendingEffect pending, boolean asked) {
         var question = evaluation.question();
         var habits = question.rule().memory();
-        var core = new dev.oddsentry.core.memory.ReportPolicy(habits.report(), habits.guard(), habits.remindEvery());
+        var core = new dev.oddsentry.core.memory.ReportPolicy(
+                habits.report(), habits.confirmAfter(), habits.remindEvery());
         var candidates = UpdateCandidates.of(evaluation, audiences, pending);
         var choices = new LinkedHashMap<AudienceKey, Choice<ReportPlan.Subject>>();
         candidates.forEach((audience, standings) ->
@@ -86,7 +87,7 @@ public class ReportPlanner {
     private static void guardAgainstFlood(
             Map<AudienceKey, Choice<ReportPlan.Subject>> choices, EvaluationInput question, Audiences audiences) {
         if (choices.values().stream().allMatch(choice -> choice.told().isEmpty())) return;
-        int most = question.rule().delivery().manners().limitAnHour();
+        int most = question.rule().delivery().options().hourlyLimit();
         var sent = audiences.messagesAfter(question.moment().slot().minus(Duration.ofHours(1)));
         choices.replaceAll((audience, choice) -> sent.getOrDefault(audience, 0) >= most ? choice.notFired() : choice);
     }

@@ -132,7 +132,7 @@ public class RoundUpNews {
         var differing = roundUps.differing(rule.id(), audience, habits.remindEvery() != null);
         var moment = schedules.moment(rule.definition(), asked.slot());
         var tick = new MinimumDuration.Tick(rules.goodSlots(rule.id()), false, asked.slot());
-        var choice = new ReportPolicy(habits.report(), habits.guard(), habits.remindEvery())
+        var choice = new ReportPolicy(habits.report(), habits.confirmAfter(), habits.remindEvery())
                 .choose(
                         differing.stream()
                                 .map(each -> new ReportPolicy.Standing<>(

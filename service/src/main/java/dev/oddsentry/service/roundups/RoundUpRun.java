@@ -84,7 +84,7 @@ public class RoundUpRun {
     public void atOnce(UUID id) {
         var standing = roundUps.lock(id);
         var roundUp = definitions.roundUp(id).orElseThrow();
-        var atOnce = roundUp.definition().atOnce();
+        var atOnce = roundUp.definition().sendImmediately();
         if (atOnce == null || standing.paused()) return;
         tell(new RoundUpNews.Asked(roundUp, standing.now(), atOnce), standing.lastSlot());
     }

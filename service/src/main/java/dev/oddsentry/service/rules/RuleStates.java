@@ -97,7 +97,7 @@ public class RuleStates {
             throw RefusedException.invalid(
                     "The rule encrypts its attachments but has no password. Set one with odd set-file-password "
                             + rule.name() + " or on the rule's page, before it becomes active.");
-        if (rule.delivery().hasReaders()
+        if (rule.delivery().hasRecipients()
                 || db.fetchExists(AUDIENCE, AUDIENCE.RULE_ID.eq(id), AUDIENCE.ROUND_UP_ID.isNotNull())) return;
         throw RefusedException.invalid(
                 "The rule has no recipients. Add one under delivery: to:, or add the rule to a round-up, before you activate it.");

@@ -9,8 +9,8 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_EVENT;
 import com.github.kagkarlsson.scheduler.SchedulerClient;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import dev.oddsentry.core.definition.Definition.Kind;
-import dev.oddsentry.core.definition.OccasionsDefinition;
-import dev.oddsentry.core.definition.OccasionsDefinition.Outcome;
+import dev.oddsentry.core.definition.TriggersDefinition;
+import dev.oddsentry.core.definition.TriggersDefinition.Outcome;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
 import dev.oddsentry.service.rules.RuleState;
@@ -49,7 +49,7 @@ public class Triggers {
     }
 
     /** Keeps what a saved rule listens to. Part of the caller's transaction. */
-    public void listen(UUID ruleId, OccasionsDefinition to) {
+    public void listen(UUID ruleId, TriggersDefinition to) {
         db.deleteFrom(RULE_EVENT).where(RULE_EVENT.RULE_ID.eq(ruleId)).execute();
         db.deleteFrom(RULE_AFTER).where(RULE_AFTER.RULE_ID.eq(ruleId)).execute();
         for (String event : Set.copyOf(to.events()))

@@ -5,34 +5,40 @@ import static org.assertj.core.api.Assertions.assertThat;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
 import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.core.definition.DocumentSchema;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import java.io.IOException;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
+import java.util.Set;
 import java.util.stream.Stream;
+import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
-import org.springframework.core.io.ClassPathResource;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
 /** The published schema and the readers of documents say the same. */
 class SchemaTest {
     private static final JsonMapper JSON = new JsonMapper();
-    private static final String TEXT = text();
+    private static final JsonMapper IN_ORDER = JsonMapper.builder()
+            .enable(SerializationFeature.ORDER_MAP_ENTRIES_BY_KEYS)
+            .build();
+    private static final Path FILE = Path.of("../contract/definition.schema.json");
+    private static final JsonNode SCHEMA = JSON.valueToTree(DocumentSchema.tree());
 
-    private static String text() {
-        try {
-            return new ClassPathResource("schemas/odd-document.schema.json").getContentAsString(StandardCharsets.UTF_8);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
+    /** The console's types of documents come from the file; {@code -Dodd.write-docs=true} writes it again. */
+    @Test
+    void theFileIsTheSchemaThatTheServicePublishes() throws IOException {
+        String text = IN_ORDER.writerWithDefaultPrettyPrinter().writeValueAsString(DocumentSchema.tree()) + "\n";
+        if (Boolean.getBoolean("odd.write-docs")) Files.writeString(FILE, text);
+        else assertThat(Files.readString(FILE)).isEqualTo(text);
     }
 
     static Stream<Path> demoDocuments() throws IOException {
@@ -45,7 +51,7 @@ class SchemaTest {
     @MethodSource("demoDocuments")
     void everyDocumentOfTheDemoFitsIt(Path file) throws IOException {
         var schema = SchemaRegistry.withDefaultDialect(SpecificationVersion.DRAFT_2020_12)
-                .getSchema(TEXT);
+                .getSchema(SCHEMA);
         var tree = Document.tree(Document.read(Files.readString(file)).definition());
         assertThat(schema.validate(JSON.<JsonNode>valueToTree(tree))).isEmpty();
     }
@@ -54,17 +60,18 @@ class SchemaTest {
     @ParameterizedTest
     @ValueSource(strings = {"query", "rule", "threshold", "calendar", "layout", "round-up"})
     void everyFieldThatItOffersIsKnown(String kind) {
-        var properties = JSON.readTree(TEXT).path("$defs").path(kind).path("properties");
         var unknown = new ArrayList<String>();
-        properties.properties().forEach(field -> {
+        fieldsOf(kind).forEach(field -> {
             unknown.addAll(unknown(kind, "\"" + field.getKey() + "\": null"));
-            field.getValue()
-                    .path("properties")
-                    .properties()
+            fieldsOf(field.getValue().path("$ref").asString("").replace("#/$defs/", ""))
                     .forEach(inner -> unknown.addAll(
                             unknown(kind, "\"" + field.getKey() + "\": { \"" + inner.getKey() + "\": null }")));
         });
         assertThat(unknown).isEmpty();
+    }
+
+    private static Set<Map.Entry<String, JsonNode>> fieldsOf(String part) {
+        return SCHEMA.path("$defs").path(part).path("properties").properties();
     }
 
     private static List<String> unknown(String kind, String field) {

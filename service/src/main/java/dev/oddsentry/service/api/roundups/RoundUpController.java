@@ -103,7 +103,9 @@ class RoundUpController {
                 definition.zone().getId(),
                 definition.rules(),
                 definition.to(),
-                definition.atOnce() == null ? null : definition.atOnce().word(),
+                definition.sendImmediately() == null
+                        ? null
+                        : definition.sendImmediately().word(),
                 ScheduleWords.of(definition.schedule()),
                 standing.paused(),
                 standing.nextSlot(),

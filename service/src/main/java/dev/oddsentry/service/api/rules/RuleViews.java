@@ -190,7 +190,7 @@ class RuleViews {
     private RuleText text(RuleDefinition rule) {
         var query = definitions.query(rule.query()).orElseThrow().definition();
         Map<String, String> parameters = new HashMap<>();
-        query.parameters().forEach((name, declared) -> parameters.put(name, String.valueOf(declared.preset())));
+        query.parameters().forEach((name, declared) -> parameters.put(name, String.valueOf(declared.defaultValue())));
         parameters.putAll(rule.parameters());
         if (rule.copies() != null)
             rule.copies().parameters().forEach((name, column) -> parameters.put(name, "the copy's " + column));
@@ -208,8 +208,8 @@ class RuleViews {
                 labels.exceptions(rule.exceptions()),
                 rule.fireWhen(),
                 rule.fireWhen() == null ? null : labels.sentence(rule.fireWhen()),
-                words(rule.memory().hold()),
-                words(rule.memory().misses()),
+                words(rule.memory().openAfter()),
+                words(rule.memory().clearAfter()),
                 List.copyOf(rule.thresholdsUsed()),
                 rule.severity().stream()
                         .map(band -> new SeverityLevelText(
@@ -283,7 +283,7 @@ class RuleViews {
                 state.getState() == RuleState.ACTIVE
                         && state.getNextSlot() == null
                         && !definition.schedule().isOnDemandOnly()
-                        && !definition.occasions().startsChecks(),
+                        && !definition.triggers().startsChecks(),
                 definition.delivery().to(),
                 definition.delivery().named(),
                 definition.filing().labels(),

@@ -1,4 +1,4 @@
-package dev.oddsentry.core.definition;
+package dev.oddsentry.core.document;
 
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Place;
@@ -23,7 +23,7 @@ import org.snakeyaml.engine.v2.nodes.Node;
 import org.snakeyaml.engine.v2.nodes.ScalarNode;
 
 /** One YAML (or JSON) text being read: its nodes, where they stand, and the problems found so far. */
-final class DocumentText {
+public final class DocumentText {
     private static final int MOST_NODES = 20_000;
     private static final int DEEPEST = 30;
     private static final int MOST_PROBLEMS = 100;
@@ -40,14 +40,14 @@ final class DocumentText {
     private final int codePoints;
     private final List<Problem> problems = new ArrayList<>();
 
-    DocumentText(String text) {
+    public DocumentText(String text) {
         this.text = text;
         this.places = new FieldPlaces(text);
         this.codePoints = text.codePointCount(0, text.length());
     }
 
     /** The fields at the top; empty fields and a problem if the text holds no mapping. */
-    Fields top() {
+    public Fields top() {
         try {
             if (isTooLarge()) return new Fields(this, "", null);
             Node root = new Compose(SETTINGS).composeString(text).orElse(null);
@@ -107,8 +107,7 @@ final class DocumentText {
         return text.offsetByCodePoints(0, Math.min(mark.getIndex(), codePoints));
     }
 
-    @Nullable
-    Place placeOf(String field) {
+    public @Nullable Place placeOf(String field) {
         return places.of(field);
     }
 
@@ -130,7 +129,7 @@ final class DocumentText {
     }
 
     /** Nobody reads more than the first hundred, and each costs a search for its place. */
-    void add(Problem problem) {
+    public void add(Problem problem) {
         if (problems.size() < MOST_PROBLEMS) problems.add(problem);
     }
 
@@ -144,15 +143,15 @@ final class DocumentText {
         }
     }
 
-    List<Problem> problems() {
+    public List<Problem> problems() {
         return problems;
     }
 
-    boolean isRefused() {
+    public boolean isRefused() {
         return problems.stream().anyMatch(Problem::stopsSave);
     }
 
-    FieldPlaces places() {
+    public FieldPlaces places() {
         return places;
     }
 }

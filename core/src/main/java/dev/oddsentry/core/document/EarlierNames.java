@@ -1,4 +1,4 @@
-package dev.oddsentry.core.definition;
+package dev.oddsentry.core.document;
 
 import java.util.Map;
 import java.util.Optional;
@@ -9,6 +9,7 @@ final class EarlierNames {
             Map.entry("all quiet", "send_when_quiet"),
             Map.entry("also send", "also_send"),
             Map.entry("ask every", "every"),
+            Map.entry("attach csv", "attach"),
             Map.entry("at once", "send_immediately"),
             Map.entry("besides", "extra_columns"),
             Map.entry("checking", "limits"),

@@ -6,20 +6,20 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What starts a check besides the schedule, and what any check waits for.
+ * What starts checks apart from the schedule, and what a check waits for.
  *
- * @param events names of outside events; each arrival starts a check
+ * @param events names of external events; each one starts a check
  * @param after rules whose checks start one of this rule, for the same slot
  * @param ready {@code null} if a check waits for nothing
  * @param whenEmpty what a result without rows means
  */
-public record OccasionsDefinition(
+public record TriggersDefinition(
         List<String> events, List<After> after, @Nullable ReadyWhen ready, WhenEmpty whenEmpty) {
-    public static final OccasionsDefinition NONE = new OccasionsDefinition(List.of(), List.of(), null, WhenEmpty.QUIET);
+    public static final TriggersDefinition NONE = new TriggersDefinition(List.of(), List.of(), null, WhenEmpty.QUIET);
 
     /** What a check does about a result without rows. */
     public enum WhenEmpty {
-        /** It is an outcome like any other. */
+        /** An outcome like any other. */
         QUIET,
         /** The owning team gets a notice. */
         NOTIFY,
@@ -36,7 +36,7 @@ public record OccasionsDefinition(
         public static final Set<Outcome> USUAL = Set.of(Outcome.FIRED, Outcome.QUIET);
     }
 
-    /** How a check ended, for a rule that follows it. One that was not judged, kept back or stopped starts nothing. */
+    /** How a check ended, for the rules that follow it. An incomplete check, one that awaits approval and a stopped one start nothing. */
     public enum Outcome {
         FIRED,
         QUIET,
@@ -49,8 +49,8 @@ public record OccasionsDefinition(
      * @param query a check may run once it returns a row
      * @param until how long after its slot a check that is not ready has failed
      */
-    public record ReadyWhen(String query, Duration askEvery, Duration until) {
-        public static final Duration USUAL_ASKING = Duration.ofMinutes(5);
+    public record ReadyWhen(String query, Duration every, Duration until) {
+        public static final Duration USUAL_EVERY = Duration.ofMinutes(5);
         public static final Duration USUAL_UNTIL = Duration.ofHours(2);
     }
 }

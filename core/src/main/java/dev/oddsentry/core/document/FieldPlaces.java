@@ -1,4 +1,4 @@
-package dev.oddsentry.core.definition;
+package dev.oddsentry.core.document;
 
 import dev.oddsentry.core.problem.Place;
 import dev.oddsentry.core.problem.Problem;

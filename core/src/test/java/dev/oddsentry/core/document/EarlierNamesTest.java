@@ -1,8 +1,9 @@
-package dev.oddsentry.core.definition;
+package dev.oddsentry.core.document;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.catchThrowableOfType;
 
+import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;

@@ -1,6 +1,5 @@
-package dev.oddsentry.core.definition;
+package dev.oddsentry.core.document;
 
-import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Place;
 import dev.oddsentry.core.problem.Problem;
@@ -8,12 +7,11 @@ import java.util.ArrayList;
 import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.function.Consumer;
 import java.util.function.Function;
+import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.snakeyaml.engine.v2.nodes.MappingNode;
 import org.snakeyaml.engine.v2.nodes.Node;
@@ -24,7 +22,10 @@ import org.snakeyaml.engine.v2.nodes.SequenceNode;
  * The fields of one mapping of a document, read by name. A reader asks for what it knows and ends with {@link #refuseOthers};
  * every problem goes to one list, and a refused field reads as empty so that reading can go on.
  */
-final class Fields {
+public final class Fields {
+    /** The name of a value that stands where its fields would. */
+    public static final String ITSELF = "";
+
     private final DocumentText document;
     private final String path;
     private final Map<String, Node> byName = new LinkedHashMap<>();
@@ -49,6 +50,7 @@ final class Fields {
     }
 
     private String pathOf(String name) {
+        if (name.equals(ITSELF)) return path;
         return path.isEmpty() ? name : path + "." + name;
     }
 
@@ -61,105 +63,67 @@ final class Fields {
         return node instanceof ScalarNode scalar && scalar.getTag().equals(org.snakeyaml.engine.v2.nodes.Tag.NULL);
     }
 
-    Optional<String> text(String name) {
+    public Optional<String> text(String name) {
         return node(name).flatMap(found -> scalar(pathOf(name), found));
     }
 
-    String requiredText(String name, String example) {
-        var found = text(name).filter(text -> !text.isBlank());
-        if (found.isEmpty() && (byName.get(name) == null || byName.get(name) instanceof ScalarNode)) {
+    /** What must be written is missing if {@code there} is false, unless what is written was refused already. */
+    public void requireValue(String name, String example, boolean there) {
+        var written = node(name);
+        boolean blank = written.isEmpty()
+                || (written.get() instanceof ScalarNode scalar
+                        && scalar.getValue().isBlank())
+                || (written.get() instanceof SequenceNode list
+                        && list.getValue().isEmpty());
+        if (blank || (!there && !document.isRefused()))
             document.refuse(pathOf(name), "\"" + name + "\" is missing; write it like " + name + ": " + example, node);
-        }
-        return found.orElse("");
     }
 
-    void refuse(String name, String message) {
+    public void refuse(String name, String message) {
         document.refuse(pathOf(name), message, byName.getOrDefault(name, node));
     }
 
-    /** What is needed is not there, or says nothing; where what stands there was refused already, that is enough. */
-    void refuseEmpty(String name, String example) {
-        if (!items(name).isEmpty() && document.isRefused()) return;
-        document.refuse(pathOf(name), "\"" + name + "\" is missing; write it like " + name + ": " + example, node);
+    /** Whether anything in the document was refused so far. */
+    public boolean isRefused() {
+        return document.isRefused();
     }
 
     /** A text read on by {@code read}, whose problems are moved to the place of the field. */
-    <T> Optional<T> parsed(String name, Function<String, T> read) {
+    public <T> Optional<T> parsed(String name, Function<String, T> read) {
         return text(name).flatMap(text -> document.located(pathOf(name), () -> read.apply(text)));
     }
 
-    <E extends Enum<E>> Optional<E> choice(String name, E[] choices) {
-        return text(name).flatMap(text -> chosen(pathOf(name), text, choices));
-    }
-
-    <E extends Enum<E>> List<E> choices(String name, E[] choices) {
-        return texts(name, (field, text) -> chosen(field, text, choices));
-    }
-
-    private <E extends Enum<E>> Optional<E> chosen(String field, String text, E[] choices) {
-        for (E choice : choices) {
-            if (code(choice).equals(text.strip())) return Optional.of(choice);
-        }
-        var codes = List.of(choices).stream().map(Fields::code).toList();
-        document.add(Problem.error(
-                        "unknown value \"" + text + "\"; use " + String.join(", ", codes),
-                        field,
-                        document.placeOf(field))
-                .suggesting(EarlierNames.value(text)
-                        .filter(codes::contains)
-                        .or(() -> Nearest.to(text, codes))
-                        .orElse(null)));
-        return Optional.empty();
-    }
-
-    private static String code(Enum<?> choice) {
-        return choice.name().toLowerCase(Locale.ROOT);
-    }
-
-    Optional<Boolean> truth(String name) {
-        return text(name).flatMap(text -> {
-            if (text.equals("true") || text.equals("false")) return Optional.of(Boolean.valueOf(text));
-            document.refuse(pathOf(name), "\"" + text + "\" is neither true nor false", byName.get(name));
-            return Optional.empty();
-        });
+    /** Runs a reader of the field's name or text, whose problems are moved to its place. */
+    public <T> Optional<T> located(String name, Supplier<T> read) {
+        return document.located(pathOf(name), read);
     }
 
     /** A list of texts; a single text counts as a list of one. */
-    List<String> texts(String name) {
-        return texts(name, (_, text) -> Optional.of(text));
+    public List<String> texts(String name) {
+        return parsedItems(name, text -> text);
     }
 
-    /** Texts that {@code check} may refuse with an {@link InvalidDefinitionException}. */
-    List<String> checkedTexts(String name, Consumer<String> check) {
-        return texts(
-                name,
-                (field, text) -> document.located(field, () -> {
-                    check.accept(text);
-                    return text;
-                }));
-    }
-
-    private interface ReadsText<T> {
-        Optional<T> read(String field, String text);
-    }
-
-    private <T> List<T> texts(String name, ReadsText<T> read) {
+    /** A list of texts, each read on by {@code read}; a single text counts as a list of one. */
+    public <T> List<T> parsedItems(String name, Function<String, T> read) {
         var found = new ArrayList<T>();
+        int index = 0;
         for (var item : items(name)) {
-            String field = pathOf(name) + "[" + found.size() + "]";
-            scalar(field, item).flatMap(text -> read.read(field, text)).ifPresent(found::add);
+            String field = pathOf(name) + "[" + index++ + "]";
+            scalar(field, item)
+                    .flatMap(text -> document.located(field, () -> read.apply(text)))
+                    .ifPresent(found::add);
         }
         return List.copyOf(found);
     }
 
-    List<Node> items(String name) {
+    private List<Node> items(String name) {
         return node(name)
                 .map(found -> found instanceof SequenceNode sequence ? sequence.getValue() : List.of(found))
                 .orElse(List.of());
     }
 
     /** The mapping of that name; empty fields if it is absent. */
-    Fields fields(String name) {
+    public Fields fields(String name) {
         var found = node(name);
         if (found.isPresent() && !(found.get() instanceof MappingNode)) {
             document.refuse(pathOf(name), "\"" + name + "\" holds fields of its own, one a line", found.get());
@@ -168,13 +132,13 @@ final class Fields {
     }
 
     /** The names of this mapping, where they are free, in the order written. */
-    List<String> freeNames() {
+    public List<String> freeNames() {
         asked.addAll(names.keySet());
         return List.copyOf(names.keySet());
     }
 
     /** The items of a list, each with fields of its own; a bare text is the field {@code bare} of its item. */
-    List<Fields> fieldsOfItems(String name, String bare) {
+    public List<Fields> fieldsOfItems(String name, String bare) {
         var found = new ArrayList<Fields>();
         for (var item : items(name)) {
             String field = pathOf(name) + "[" + found.size() + "]";
@@ -190,7 +154,7 @@ final class Fields {
         names.put(name, value);
     }
 
-    Optional<String> scalar(String field, Node found) {
+    private Optional<String> scalar(String field, Node found) {
         if (found instanceof ScalarNode scalar) {
             document.place(field, scalar);
             return Optional.of(scalar.getValue());
@@ -204,20 +168,25 @@ final class Fields {
     }
 
     /** True where the field is written, even if it is empty. */
-    boolean has(String name) {
+    public boolean has(String name) {
+        asked.add(name);
         return byName.containsKey(name);
     }
 
-    boolean isList(String name) {
+    public boolean isList(String name) {
         return byName.get(name) instanceof SequenceNode;
     }
 
-    boolean isMapping(String name) {
+    public boolean isMapping(String name) {
         return byName.get(name) instanceof MappingNode;
     }
 
+    private List<String> known() {
+        return asked.stream().filter(name -> !name.equals(ITSELF)).toList();
+    }
+
     /** Refuses every name that was never asked for, offering the nearest that was. */
-    void refuseOthers() {
+    public void refuseOthers() {
         names.forEach((name, at) -> {
             if (asked.contains(name)) return;
             Place place = document.placeOf(at);
@@ -232,7 +201,7 @@ final class Fields {
                             "unknown field \"" + name + "\"" + (path.isEmpty() ? "" : " in " + path),
                             pathOf(name),
                             place)
-                    .suggesting(Nearest.to(name, asked).orElse(null)));
+                    .suggesting(Nearest.to(name, known()).orElse(null)));
         });
     }
 }

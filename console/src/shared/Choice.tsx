@@ -1,0 +1,27 @@
+import { Form } from 'react-bootstrap'
+
+type Props<V extends string> = {
+  id: string
+  label: string
+  value: V | undefined
+  /** Each value and its words; the empty value leaves the choice to the service. */
+  options: readonly (readonly [V | '', string])[]
+  onChange: (value: V | '') => void
+}
+
+/** One value of those that a field of a document may have. */
+export function Choice<const V extends string>({ id, label, value, options, onChange }: Props<V>) {
+  const chosen = (code: string) => options.find(([each]) => each === code)?.[0] ?? ''
+  return (
+    <Form.Group controlId={id}>
+      <Form.Label className="mb-0 small quiet">{label}</Form.Label>
+      <Form.Select size="sm" value={value ?? ''} onChange={(event) => onChange(chosen(event.target.value))}>
+        {options.map(([code, words]) => (
+          <option key={code} value={code}>
+            {words}
+          </option>
+        ))}
+      </Form.Select>
+    </Form.Group>
+  )
+}

@@ -1,0 +1,173 @@
+package dev.oddsentry.core.definition;
+
+import dev.oddsentry.core.definition.Definition.Kind;
+import dev.oddsentry.core.definition.LayoutDefinition.Shown;
+import dev.oddsentry.core.definition.LayoutDefinition.Sort;
+import dev.oddsentry.core.document.Field;
+import dev.oddsentry.core.document.FieldTypes;
+import dev.oddsentry.core.document.Fields;
+import dev.oddsentry.core.document.Part;
+import dev.oddsentry.core.document.ScalarType;
+import dev.oddsentry.core.document.Shape;
+import dev.oddsentry.core.extract.CellFormat;
+import dev.oddsentry.core.extract.ExtraColumn;
+import dev.oddsentry.core.extract.Total;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
+import java.util.List;
+import java.util.Set;
+import java.util.regex.Pattern;
+import org.jspecify.annotations.Nullable;
+
+/** A layout: a rule's own, or a shared one with a document of its own. */
+final class LayoutFields {
+    static final ScalarType<CellFormat> FORMAT = new ScalarType<>(
+            Shape.text("format, such as `0.00` or `d MMM yyyy HH:mm`"), CellFormat::of, CellFormat::pattern);
+
+    private static final Pattern SORT_TEXT = Pattern.compile("(.+?)(?:\\s+(asc|desc))?");
+    private static final String SHEET_NAME = "[^\\[\\]:*?/\\\\]{1,31}";
+    private static final int MOST_ROWS_IN_MAIL = 500;
+    private static final int WIDEST = 200;
+
+    private static final Part<Shown> SHOWN = new Part<>("shown_column", "A column of an extract.");
+    private static final Field<Shown, String> COLUMN = SHOWN.field(
+                    "column", FieldTypes.text("column"), Shown::column, "The column of the query.")
+            .required("delay_min");
+    private static final Field<Shown, String> LABEL =
+            SHOWN.field("label", FieldTypes.TEXT, Shown::label, "The heading.").usually("the query's label");
+    private static final Field<Shown, CellFormat> COLUMN_FORMAT = SHOWN.field(
+                    "format", FORMAT, Shown::format, "How values are written.")
+            .usually("the query's format");
+    private static final Field<Shown, Integer> WIDTH = SHOWN.field(
+                    "width", FieldTypes.whole(1, WIDEST), Shown::width, "In characters.")
+            .usually("by the values");
+    private static final Field<Shown, Total> TOTAL = SHOWN.field(
+                    "total",
+                    FieldTypes.choice(Total.values()),
+                    Shown::total,
+                    "A total below the rows, and below each group.")
+            .usually("none");
+
+    static final Part<LayoutDefinition> PART = new Part<>("delivery_layout", "How an extract looks.");
+
+    private static final Field<LayoutDefinition, List<Shown>> COLUMNS = PART.field(
+                    "columns",
+                    FieldTypes.parts(SHOWN, "column", LayoutFields::shown),
+                    LayoutDefinition::columns,
+                    "The columns that are shown, in this order.")
+            .usual(List.of())
+            .usually("all columns of the query");
+    private static final Field<LayoutDefinition, List<Sort>> SORT = PART.field(
+                    "sort",
+                    new ScalarType<>(Shape.text("column, perhaps with `desc`"), LayoutFields::sort, LayoutFields::text)
+                            .list(),
+                    LayoutDefinition::sort,
+                    "The order of the rows.")
+            .usual(List.of())
+            .usually("worst first, then the order of the result");
+    private static final Field<LayoutDefinition, List<String>> GROUP_BY = PART.field(
+                    "group_by",
+                    FieldTypes.text("column").list(),
+                    LayoutDefinition::groupBy,
+                    "Group headings, and totals for each group and overall.")
+            .usual(List.of());
+    private static final Field<LayoutDefinition, Integer> ROWS_IN_MAIL = PART.field(
+                    "rows_in_mail",
+                    FieldTypes.whole(1, MOST_ROWS_IN_MAIL),
+                    LayoutDefinition::rowsInMail,
+                    "The number of rows in the message; files have all rows.")
+            .usually("50");
+    private static final Field<LayoutDefinition, Boolean> STILL_OPEN = PART.field(
+                    "still_open",
+                    FieldTypes.TRUTH,
+                    LayoutDefinition::stillOpen,
+                    "Below the updates, also lists findings that were reported earlier and are still open.")
+            .usual(false);
+    private static final Field<LayoutDefinition, Boolean> FIXED = PART.field(
+                    "fixed",
+                    FieldTypes.TRUTH,
+                    LayoutDefinition::fixed,
+                    "Files contain only these columns, in this order, for other programs.")
+            .usual(false);
+    private static final Field<LayoutDefinition, String> SHEET = PART.field(
+            "sheet",
+            FieldTypes.text("text, max 31 characters", LayoutFields::sheet),
+            LayoutDefinition::sheet,
+            "The name of a workbook's sheet.");
+    private static final Field<LayoutDefinition, List<ExtraColumn>> EXTRA_COLUMNS = PART.field(
+                    "extra_columns",
+                    FieldTypes.choice(ExtraColumn.values()).list(),
+                    LayoutFields::extraColumns,
+                    "Columns before the others, in files; `[]`: none.")
+            .usually("all; none in a fixed layout")
+            .alwaysWritten();
+
+    static final Part<SharedLayoutDefinition> SHARED = CommonFields.table(Kind.LAYOUT, "A layout that rules share.");
+
+    private static final Field<SharedLayoutDefinition, String> PRIVATE_TO = SHARED.field(
+                    "private_to",
+                    FieldTypes.text("login of a user"),
+                    SharedLayoutDefinition::privateTo,
+                    "The only user who sees it, for files of their own; rules cannot use it.")
+            .usually("shared");
+
+    static {
+        SHARED.include(PART, SharedLayoutDefinition::layout);
+    }
+
+    private LayoutFields() {}
+
+    static SharedLayoutDefinition shared(Fields top) {
+        var common = CommonFields.read(top);
+        return new SharedLayoutDefinition(
+                common.id(), common.name(), common.title(), PRIVATE_TO.orNull(top), read(top));
+    }
+
+    static LayoutDefinition read(Fields fields) {
+        boolean fixed = FIXED.in(fields);
+        var extra = EXTRA_COLUMNS.read(fields);
+        return new LayoutDefinition(
+                COLUMNS.in(fields),
+                SORT.in(fields),
+                GROUP_BY.in(fields),
+                ROWS_IN_MAIL.orNull(fields),
+                STILL_OPEN.in(fields),
+                fixed,
+                SHEET.orNull(fields),
+                extra.<Set<ExtraColumn>>map(Set::copyOf).orElse(usualExtraColumns(fixed)));
+    }
+
+    /** A layout that others build on has its columns and nothing else, unless it says so. */
+    private static Set<ExtraColumn> usualExtraColumns(boolean fixed) {
+        return fixed ? Set.of() : ExtraColumn.ALL;
+    }
+
+    private static @Nullable List<ExtraColumn> extraColumns(LayoutDefinition layout) {
+        if (layout.extraColumns().equals(usualExtraColumns(layout.fixed()))) return null;
+        return layout.extraColumns().stream().sorted().toList();
+    }
+
+    private static Shown shown(Fields item) {
+        return new Shown(
+                COLUMN.read(item).orElse(""),
+                LABEL.orNull(item),
+                COLUMN_FORMAT.orNull(item),
+                WIDTH.orNull(item),
+                TOTAL.orNull(item));
+    }
+
+    private static Sort sort(String text) {
+        var matcher = SORT_TEXT.matcher(text.strip());
+        if (matcher.matches()) return new Sort(matcher.group(1), "desc".equals(matcher.group(2)));
+        throw InvalidDefinitionException.of("an empty text is not a column. Example: delay_min desc");
+    }
+
+    private static String text(Sort sort) {
+        return sort.column() + (sort.descending() ? " desc" : "");
+    }
+
+    private static String sheet(String text) {
+        if (text.strip().matches(SHEET_NAME)) return text.strip();
+        throw InvalidDefinitionException.of(
+                "\"" + text + "\" is not a sheet name: max 31 characters, without [ ] : * ? / \\");
+    }
+}
