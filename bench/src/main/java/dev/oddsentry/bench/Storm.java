@@ -202,8 +202,8 @@ public final class Storm {
 
     /** Findings that are reported, by the service's own word: what was said when they opened stands with them until more is said. */
     private long told() {
-        return lab.count("select count(*) from finding where coalesce(heard_told, false)"
-                + " or exists (select from reported where finding_id = finding.id)");
+        return lab.count("select count(*) from finding where coalesce(opening_reported, false)"
+                + " or exists (select from last_report where finding_id = finding.id)");
     }
 
     /**
@@ -264,8 +264,8 @@ public final class Storm {
         long sailings = count("ferry", "select count(*) from sailing");
         long told = lab.count("select count(distinct finding_id) from (" + tellings + ") x");
         long twice = lab.count("select count(*) from (" + tellings + ") x where messages > 1");
-        String critical = "select count(*) from finding f left join reported r on r.finding_id = f.id"
-                + " join message m on m.id = case when r.finding_id is null then f.heard_message else r.message_id end"
+        String critical = "select count(*) from finding f left join last_report r on r.finding_id = f.id"
+                + " join message m on m.id = case when r.finding_id is null then f.opening_message else r.message_id end"
                 + " join taken t on t.message_id = m.message_id where coalesce(r.severity, f.severity) = 'CRITICAL'";
         long worse = count("ferry", "select count(*) from sailing where delay_min >= 45") - lab.count(critical);
         long slots = lab.count("select count(*) - count(distinct (rule_id, slot)) from rule_check");

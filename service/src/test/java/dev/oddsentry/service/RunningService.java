@@ -80,8 +80,8 @@ public final class RunningService {
                 "--oddsentry.mail.first-wait=500ms",
                 "--oddsentry.metrics.token=metrics-token-of-the-tests",
                 "--oddsentry.work.polling=100ms",
-                "--oddsentry.trouble.look-every=200ms",
-                "--oddsentry.trouble.gather=400ms",
+                "--oddsentry.incidents.look-every=200ms",
+                "--oddsentry.incidents.gather=400ms",
                 "--oddsentry.first-operator.password=" + OPERATOR_PASSWORD,
                 "--spring.main.banner-mode=off",
                 "--logging.level.root=error"));

@@ -36,19 +36,19 @@ public final class GenerateRecords {
             Map.entry("rule_check\\.origin", "dev.oddsentry.service.evaluation.CheckOrigin"),
             Map.entry("rule_check\\.waiting_for", "dev.oddsentry.service.checks.WaitingFor"),
             Map.entry(
-                    "(finding|reported|forgotten)\\.state|report\\.before_state",
+                    "(finding|last_report|forgotten)\\.state|report\\.before_state",
                     "dev.oddsentry.core.memory.FindingState"),
             Map.entry("finding_event\\.(kind|at_opening)", "dev.oddsentry.service.memory.FindingEventKind"),
-            Map.entry("mark\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
+            Map.entry("handling\\.kind", "dev.oddsentry.core.memory.Marks.Kind"),
             Map.entry("(rule|rule_copy)\\.pending_edit", "dev.oddsentry.core.memory.PendingEffect.EditEffect"),
             Map.entry("(rule|rule_copy)\\.pending_report", "dev.oddsentry.core.memory.PendingEffect.ReportChoice"),
             Map.entry(
-                    "(finding|reported|finding_event|mark)\\.severity|report\\.before_severity|rule_check\\.worst_news",
+                    "(finding|last_report|finding_event|handling)\\.severity|report\\.before_severity|rule_check\\.worst_update",
                     "dev.oddsentry.core.finding.Severity"),
             Map.entry(
                     "message_recipient\\.state|recipient_try\\.outcome", "dev.oddsentry.service.outbox.RecipientState"),
             Map.entry("person\\.role", "dev.oddsentry.service.people.Role"),
-            Map.entry("reader_language\\.language", "dev.oddsentry.core.extract.Language"),
+            Map.entry("recipient_language\\.language", "dev.oddsentry.core.extract.Language"),
             Map.entry("definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind"),
             Map.entry("long_work\\.state", "dev.oddsentry.service.backtests.WorkState"));
 

@@ -158,7 +158,7 @@ public class LongWork {
 
         Run(LongWorkRecord work) {
             this.work = work;
-            this.ask = Json.read(work.getAsk(), new TypeReference<>() {});
+            this.ask = Json.read(work.getInput(), new TypeReference<>() {});
             var written = ask.document() == null
                     ? definitions.rule(work.getRuleId()).orElseThrow().definition()
                     : (RuleDefinition) Document.read(ask.document()).definition();

@@ -36,9 +36,9 @@ public class WorkStore {
                 .set(LONG_WORK.ID, id)
                 .set(LONG_WORK.KIND, kind.name())
                 .set(LONG_WORK.RULE_ID, ruleId)
-                .set(LONG_WORK.ASKED_BY, by)
-                .set(LONG_WORK.ASKED_AT, clock.instant())
-                .set(LONG_WORK.ASK, Json.write(ask))
+                .set(LONG_WORK.REQUESTED_BY, by)
+                .set(LONG_WORK.REQUESTED_AT, clock.instant())
+                .set(LONG_WORK.INPUT, Json.write(ask))
                 .set(LONG_WORK.STATE, WorkState.WAITING)
                 .execute();
     }
@@ -82,7 +82,7 @@ public class WorkStore {
     public List<LongWorkRecord> ofRule(UUID ruleId, int most) {
         return db.selectFrom(LONG_WORK)
                 .where(LONG_WORK.RULE_ID.eq(ruleId))
-                .orderBy(LONG_WORK.ASKED_AT.desc())
+                .orderBy(LONG_WORK.REQUESTED_AT.desc())
                 .limit(most)
                 .fetch();
     }

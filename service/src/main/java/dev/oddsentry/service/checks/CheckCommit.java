@@ -34,7 +34,7 @@ class CheckCommit {
     private final UnchangedInputsCheck unchanged;
     private final ResultWriter resultWriter;
     private final MemoryWriter memory;
-    private final Incidents troubles;
+    private final Incidents incidents;
     private final Triggers occasions;
 
     CheckCommit(
@@ -44,7 +44,7 @@ class CheckCommit {
             UnchangedInputsCheck unchanged,
             ResultWriter resultWriter,
             MemoryWriter memory,
-            Incidents troubles,
+            Incidents incidents,
             Triggers occasions) {
         this.db = db;
         this.clock = clock;
@@ -52,7 +52,7 @@ class CheckCommit {
         this.unchanged = unchanged;
         this.resultWriter = resultWriter;
         this.memory = memory;
-        this.troubles = troubles;
+        this.incidents = incidents;
         this.occasions = occasions;
     }
 
@@ -66,7 +66,7 @@ class CheckCommit {
         write(attempt.checkId(), counts);
         checks.read(attempt, evaluation.reading().readAt());
         db.update(RULE_CHECK)
-                .set(RULE_CHECK.NOT_JUDGED_GROUPS, Json.write(UnevaluatedGroup.first(evaluation, attempt.moment())))
+                .set(RULE_CHECK.UNEVALUATED_GROUPS, Json.write(UnevaluatedGroup.first(evaluation, attempt.moment())))
                 .where(RULE_CHECK.ID.eq(attempt.checkId()))
                 .execute();
         resultWriter.keep(attempt, evaluation, told);
@@ -80,9 +80,9 @@ class CheckCommit {
                 .set(RULE_CHECK.ROWS_READ, counts.rows())
                 .set(RULE_CHECK.EXCEPTIONS, counts.exceptions())
                 .set(RULE_CHECK.UNKNOWN_ROWS, counts.unknownRows())
-                .set(RULE_CHECK.NOT_JUDGED, counts.notJudged())
-                .set(RULE_CHECK.NEWS, counts.news())
-                .set(RULE_CHECK.WORST_NEWS, counts.worstNews())
+                .set(RULE_CHECK.UNEVALUATED, counts.notJudged())
+                .set(RULE_CHECK.UPDATES, counts.news())
+                .set(RULE_CHECK.WORST_UPDATE, counts.worstNews())
                 .set(RULE_CHECK.MESSAGES, counts.messages())
                 .set(RULE_CHECK.TOOK_MS, counts.tookMillis())
                 .set(RULE_CHECK.OPENED, counts.opened())
@@ -95,7 +95,7 @@ class CheckCommit {
 
     /** What follows from a good check of the rule, in the transaction that ends it. @param copies the keys of its personal copies */
     void moveOn(Attempt attempt, CheckSummary counts, Set<String> copies) {
-        troubles.well(attempt.ruleId());
+        incidents.well(attempt.ruleId());
         notifyOfNoRows(attempt, counts);
         occasions.follow(attempt.ruleId(), attempt.checkId(), attempt.slot(), counts.outcomes());
         settle(attempt, copies);
@@ -119,6 +119,6 @@ class CheckCommit {
     private void notifyOfNoRows(Attempt attempt, CheckSummary counts) {
         var rule = attempt.rule().definition();
         if (rule.triggers().whenEmpty() == WhenEmpty.NOTIFY && counts.rows() == 0)
-            troubles.noRows(rule.name(), attempt.ruleId());
+            incidents.noRows(rule.name(), attempt.ruleId());
     }
 }

@@ -84,9 +84,9 @@ class CheckStarter {
 
     /** The rule with the values that an event brought. */
     private static Current<RuleDefinition> asked(Current<RuleDefinition> rule, RuleCheckRecord check) {
-        if (check.getGiven() == null) return rule;
+        if (check.getEventValues() == null) return rule;
         var values = new LinkedHashMap<>(rule.definition().parameters());
-        values.putAll(Json.read(check.getGiven(), new TypeReference<Map<String, String>>() {}));
+        values.putAll(Json.read(check.getEventValues(), new TypeReference<Map<String, String>>() {}));
         return with(rule, rule.definition().withParameters(values));
     }
 
@@ -128,7 +128,7 @@ class CheckStarter {
                 lock.memoryEpoch(),
                 lock.goodSlots(),
                 lock.pending(),
-                check.getReleasedBy() != null,
+                check.getApprovedBy() != null,
                 limit,
                 rule,
                 query,

@@ -16,8 +16,8 @@ import dev.oddsentry.core.schedule.TimeLimit;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.PagePlace;
-import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.db.generated.tables.records.RuleTriggerRecord;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.evaluation.PriorChecks;
@@ -67,10 +67,10 @@ public class CheckStore {
                         .set(RULE_CHECK.ORIGIN, check.origin())
                         .set(RULE_CHECK.STATE, CheckState.RUNNING)
                         .set(RULE_CHECK.ATTEMPT, 0)
-                        .set(RULE_CHECK.STANDS_FOR, check.standsFor())
+                        .set(RULE_CHECK.SLOTS_COVERED, check.standsFor())
                         .set(RULE_CHECK.NODE, node.name())
                         .set(RULE_CHECK.REQUEST_KEY, check.requestKey())
-                        .set(RULE_CHECK.ASKED_BY, check.askedBy())
+                        .set(RULE_CHECK.REQUESTED_BY, check.askedBy())
                         .set(RULE_CHECK.STARTED_AT, clock.instant())
                         .onConflictDoNothing()
                         .execute()
@@ -78,11 +78,11 @@ public class CheckStore {
     }
 
     /** The same for one that an occasion begins. */
-    boolean insert(NewCheck check, OccasionRecord occasion) {
+    boolean insert(NewCheck check, RuleTriggerRecord occasion) {
         if (!insert(check)) return false;
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.EVENT, occasion.getEvent())
-                .set(RULE_CHECK.GIVEN, occasion.getGiven())
+                .set(RULE_CHECK.EVENT_VALUES, occasion.getEventValues())
                 .set(RULE_CHECK.PARENT_ID, occasion.getParentId())
                 .where(RULE_CHECK.ID.eq(check.id()))
                 .execute();
@@ -201,7 +201,7 @@ public class CheckStore {
     boolean release(UUID checkId, UUID by) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, CheckState.RUNNING)
-                        .set(RULE_CHECK.RELEASED_BY, by)
+                        .set(RULE_CHECK.APPROVED_BY, by)
                         .setNull(RULE_CHECK.REASON)
                         .setNull(RULE_CHECK.FINISHED_AT)
                         .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.AWAITING_APPROVAL))

@@ -36,7 +36,7 @@ class CopiesFinisher {
     private final FailureHandler failing;
     private final MemoryWriter memory;
     private final Triggers occasions;
-    private final Incidents troubles;
+    private final Incidents incidents;
 
     CopiesFinisher(
             DSLContext db,
@@ -46,7 +46,7 @@ class CopiesFinisher {
             FailureHandler failing,
             MemoryWriter memory,
             Triggers occasions,
-            Incidents troubles) {
+            Incidents incidents) {
         this.db = db;
         this.checks = checks;
         this.copies = copies;
@@ -54,7 +54,7 @@ class CopiesFinisher {
         this.failing = failing;
         this.memory = memory;
         this.occasions = occasions;
-        this.troubles = troubles;
+        this.incidents = incidents;
     }
 
     /**
@@ -112,7 +112,7 @@ class CopiesFinisher {
         failed.forEach(each -> owe.add(each.copy().key()));
         copies.stillOwe(attempt.ruleId(), owe, attempt.pending());
         tellOfPart(attempt.ruleId(), attempt.checkId(), counts);
-        troubles.failed(
+        incidents.failed(
                 FailureHandler.cause(
                         attempt.source().name(), attempt.rule().definition().name(), failure),
                 attempt.ruleId(),
@@ -133,7 +133,7 @@ class CopiesFinisher {
         checks.end(attempt.checkId(), attempt.number(), CheckState.AWAITING_APPROVAL, reason);
         commit.write(attempt.checkId(), copies.together(attempt.checkId()));
         String rule = attempt.rule().definition().name();
-        troubles.failed("awaiting approval: " + rule, attempt.ruleId(), "The check awaits approval: " + reason);
+        incidents.failed("awaiting approval: " + rule, attempt.ruleId(), "The check awaits approval: " + reason);
     }
 
     /**

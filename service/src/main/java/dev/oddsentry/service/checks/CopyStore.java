@@ -118,10 +118,10 @@ public class CopyStore {
         row.setRowsRead(counts.rows());
         row.setExceptions(counts.exceptions());
         row.setUnknownRows(counts.unknownRows());
-        row.setNotJudged(counts.notJudged());
+        row.setUnevaluated(counts.notJudged());
         row.setOpened(counts.opened());
         row.setCleared(counts.cleared());
-        row.setNews(counts.news());
+        row.setUpdates(counts.news());
         row.setMessages(counts.messages());
         row.setTookMs(counts.tookMillis());
         row.setParts(Json.write(counts.parts()));
@@ -155,10 +155,10 @@ public class CopyStore {
                         sum(CHECK_COPY.ROWS_READ),
                         sum(CHECK_COPY.EXCEPTIONS),
                         sum(CHECK_COPY.UNKNOWN_ROWS),
-                        sum(CHECK_COPY.NOT_JUDGED),
+                        sum(CHECK_COPY.UNEVALUATED),
                         sum(CHECK_COPY.OPENED),
                         sum(CHECK_COPY.CLEARED),
-                        sum(CHECK_COPY.NEWS),
+                        sum(CHECK_COPY.UPDATES),
                         sum(CHECK_COPY.MESSAGES),
                         max(CHECK_COPY.TOOK_MS))
                 .from(CHECK_COPY)

@@ -25,7 +25,7 @@ class FailureHandler {
 
     private final CheckStore store;
     private final DefinitionStore definitions;
-    private final Incidents troubles;
+    private final Incidents incidents;
     private final Triggers occasions;
     private final SchedulerClient tasks;
     private final Clock clock;
@@ -33,13 +33,13 @@ class FailureHandler {
     FailureHandler(
             CheckStore store,
             DefinitionStore definitions,
-            Incidents troubles,
+            Incidents incidents,
             Triggers occasions,
             SchedulerClient tasks,
             Clock clock) {
         this.store = store;
         this.definitions = definitions;
-        this.troubles = troubles;
+        this.incidents = incidents;
         this.occasions = occasions;
         this.tasks = tasks;
         this.clock = clock;
@@ -54,7 +54,7 @@ class FailureHandler {
         occasions.follow(check.getRuleId(), checkId, check.getSlot(), Set.of(Outcome.FAILED));
         var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
         String cause = cause(check.getSourceName(), rule.name(), failure);
-        troubles.failed(cause, check.getRuleId(), failure.reason());
+        incidents.failed(cause, check.getRuleId(), failure.reason());
     }
 
     /** What the failure counts under: failures of one source make one mail. */
@@ -84,7 +84,7 @@ class FailureHandler {
                 attempt.checkId(), attempt.number(), evaluation.reading().rows(), reason + ". Approve or discard it."))
             return;
         var rule = attempt.rule().definition();
-        troubles.failed(
+        incidents.failed(
                 "awaiting approval: " + rule.name(), attempt.ruleId(), "The check awaits approval: " + reason + ".");
     }
 
@@ -112,7 +112,7 @@ class FailureHandler {
         if (partly || store.end(checkId, attempt, CheckState.FAILED, reason + REPLACED)) {
             var check = store.find(checkId).orElseThrow();
             var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
-            troubles.failed("rule " + rule.name(), check.getRuleId(), reason);
+            incidents.failed("rule " + rule.name(), check.getRuleId(), reason);
         }
     }
 }

@@ -5,7 +5,7 @@ import com.github.kagkarlsson.scheduler.task.FailureHandler;
 import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
-import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
+import dev.oddsentry.service.db.generated.tables.records.RuleTriggerRecord;
 import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.triggers.Triggers;
@@ -67,7 +67,7 @@ public class TriggeredChecks {
     }
 
     private boolean answer(long id, UUID ruleId) {
-        UUID known = occasions.find(id).map(OccasionRecord::getCheckId).orElse(null);
+        UUID known = occasions.find(id).map(RuleTriggerRecord::getCheckId).orElse(null);
         if (known != null) {
             // Begun by this very task, on a node that has died, or by the head of those it came with.
             if (occasions.isHead(id, known) && !store.isWaiting(known)) runner.run(known);
@@ -109,17 +109,17 @@ public class TriggeredChecks {
         UUID answer = begun
                 ? check.id()
                 : store.ofSlot(ruleId, check.slot()).orElseThrow().getId();
-        occasions.answer(together.stream().map(OccasionRecord::getId).toList(), answer);
+        occasions.answer(together.stream().map(RuleTriggerRecord::getId).toList(), answer);
         return new Begun(true, begun ? Optional.of(answer) : Optional.empty());
     }
 
     /** Those at the head of the queue that one check answers. */
-    private static List<OccasionRecord> together(List<OccasionRecord> waiting) {
+    private static List<RuleTriggerRecord> together(List<RuleTriggerRecord> waiting) {
         var head = waiting.getFirst();
         if (head.getParentId() != null) return List.of(head);
         return waiting.stream()
                 .takeWhile(each -> Objects.equals(each.getEvent(), head.getEvent())
-                        && Objects.equals(each.getGiven(), head.getGiven()))
+                        && Objects.equals(each.getEventValues(), head.getEventValues()))
                 .toList();
     }
 }

@@ -35,7 +35,7 @@ public record Settings(
         @Nullable Path keyFile,
         @Valid @NotNull Mail mail,
         @Valid @DefaultValue Work work,
-        @Valid @DefaultValue Trouble trouble,
+        @Valid @DefaultValue IncidentMails incidents,
         @Valid @DefaultValue Retention retention,
         @Valid @DefaultValue FirstOperator firstOperator) {
 
@@ -137,7 +137,7 @@ public record Settings(
      *
      * @param gather how long after the first failure the mail waits for others of the same cause
      */
-    public record Trouble(
+    public record IncidentMails(
             @DefaultValue("20s") Duration lookEvery,
             @DefaultValue("1m") Duration gather) {}
 

@@ -258,7 +258,7 @@ public class DefinitionStore {
                 .set(DEFINITION_REVISION.DEFINITION_ID, id)
                 .set(DEFINITION_REVISION.REVISION, revision)
                 .set(DEFINITION_REVISION.DOCUMENT, Json.writeInOrder(Document.tree(definition)))
-                .set(DEFINITION_REVISION.REMARK, reason)
+                .set(DEFINITION_REVISION.REASON, reason)
                 .set(DEFINITION_REVISION.AUTHOR_ID, author)
                 .set(DEFINITION_REVISION.AT, clock.instant())
                 .execute();

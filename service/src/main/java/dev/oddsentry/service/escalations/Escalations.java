@@ -59,7 +59,7 @@ public class Escalations {
     }
 
     public RecurringTask<Void> task() {
-        return Tasks.recurring("escalations", FixedDelay.of(settings.trouble().lookEvery()))
+        return Tasks.recurring("escalations", FixedDelay.of(settings.incidents().lookEvery()))
                 .execute((_, _) -> look());
     }
 

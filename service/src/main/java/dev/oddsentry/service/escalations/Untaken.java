@@ -4,7 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.ESCALATED;
 import static dev.oddsentry.service.db.generated.Tables.ESCALATION;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
-import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.HANDLING;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import static org.jooq.impl.DSL.exists;
@@ -40,8 +40,8 @@ class Untaken {
     EscalationRecord lock(UUID rule, Instant until, Instant now) {
         db.insertInto(ESCALATION)
                 .set(ESCALATION.RULE_ID, rule)
-                .set(ESCALATION.TOLD_TO, until)
-                .set(ESCALATION.LOOKED_AT, now)
+                .set(ESCALATION.REPORTS_SEEN_TO, until)
+                .set(ESCALATION.HANDLING_SEEN_TO, now)
                 .onConflictDoNothing()
                 .execute();
         return db.selectFrom(ESCALATION)
@@ -67,15 +67,15 @@ class Untaken {
                 .on(MESSAGE.ID.eq(REPORT.MESSAGE_ID))
                 .where(
                         MESSAGE.RULE_ID.eq(from.getRuleId()),
-                        MESSAGE.CREATED_AT.gt(from.getToldTo()),
+                        MESSAGE.CREATED_AT.gt(from.getReportsSeenTo()),
                         MESSAGE.CREATED_AT.le(until)));
         var unmarked = FINDING.ID
-                .in(select(MARK.FINDING_ID)
-                        .from(MARK)
-                        .where(MARK.ENDED_AT
-                                .gt(from.getLookedAt())
-                                .and(MARK.ENDED_AT.le(now))
-                                .or(MARK.UNTIL.gt(from.getLookedAt()).and(MARK.UNTIL.le(now)))))
+                .in(select(HANDLING.FINDING_ID)
+                        .from(HANDLING)
+                        .where(HANDLING.ENDED_AT
+                                .gt(from.getHandlingSeenTo())
+                                .and(HANDLING.ENDED_AT.le(now))
+                                .or(HANDLING.UNTIL.gt(from.getHandlingSeenTo()).and(HANDLING.UNTIL.le(now)))))
                 .and(exists(selectOne()
                         .from(REPORT)
                         .join(MESSAGE)
@@ -89,7 +89,7 @@ class Untaken {
                                 .filter(each -> each.compareTo(escalation.minimumSeverity()) >= 0)
                                 .toList()),
                         told.or(unmarked),
-                        notExists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), stands(now))),
+                        notExists(selectOne().from(HANDLING).where(HANDLING.FINDING_ID.eq(FINDING.ID), stands(now))),
                         notExists(selectOne()
                                 .from(ESCALATED)
                                 .where(ESCALATED.FINDING_ID.eq(FINDING.ID), ESCALATED.OPENED_AT.eq(FINDING.OPENED_AT))))
@@ -98,7 +98,7 @@ class Untaken {
     }
 
     private static Condition stands(Instant now) {
-        return MARK.ENDED_AT.isNull().and(MARK.UNTIL.isNull().or(MARK.UNTIL.gt(now)));
+        return HANDLING.ENDED_AT.isNull().and(HANDLING.UNTIL.isNull().or(HANDLING.UNTIL.gt(now)));
     }
 
     void passedOn(List<FindingRecord> findings, UUID message, Instant now) {
@@ -124,8 +124,8 @@ class Untaken {
 
     /** A shorter time that the rule is given later finds what lies between. */
     void lookedAt(EscalationRecord row, Instant until, Instant now) {
-        if (until.isAfter(row.getToldTo())) row.setToldTo(until);
-        row.setLookedAt(now);
+        if (until.isAfter(row.getReportsSeenTo())) row.setReportsSeenTo(until);
+        row.setHandlingSeenTo(now);
         row.update();
     }
 }

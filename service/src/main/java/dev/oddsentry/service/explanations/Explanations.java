@@ -2,7 +2,7 @@ package dev.oddsentry.service.explanations;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FORGOTTEN;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 
 import dev.oddsentry.core.condition.Verdict;
@@ -131,10 +131,10 @@ public class Explanations {
     }
 
     private ExplainedFinding now(Current<RuleDefinition> rule, FindingRecord finding) {
-        var reported = db.select(REPORTED.AT, REPORTED.TOLD_AT)
-                .from(REPORTED)
-                .where(REPORTED.FINDING_ID.eq(finding.getId()))
-                .orderBy(REPORTED.AT.desc())
+        var reported = db.select(LAST_REPORT.AT, LAST_REPORT.REPORTED_AT)
+                .from(LAST_REPORT)
+                .where(LAST_REPORT.FINDING_ID.eq(finding.getId()))
+                .orderBy(LAST_REPORT.AT.desc())
                 .limit(1)
                 .fetchOptional();
         return new ExplainedFinding(
@@ -148,11 +148,11 @@ public class Explanations {
                         .where(RULE.ID.eq(rule.id()))
                         .fetchOne(RULE.LAST_GOOD_SLOT),
                 finding.getNoData(),
-                finding.getStanding(),
-                finding.getHeardBy() != null
+                finding.getUnreported(),
+                finding.getOpeningAudience() != null
                         ? finding.getOpenedAt()
                         : reported.map(row -> row.value1()).orElse(null),
-                finding.getHeardTold()
+                finding.getOpeningReported()
                         ? finding.getOpenedAt()
                         : reported.map(row -> row.value2()).orElse(null),
                 marking.of(List.of(finding.getId())).getOrDefault(finding.getId(), List.of()));

@@ -145,7 +145,7 @@ public class ReportedOnDay {
     }
 
     private List<MessageOfDay> messages(Current<RuleDefinition> rule, String to, Instant from, Instant until) {
-        return db.select(MESSAGE.ID, MESSAGE.SLOT, MESSAGE.SUBJECT, MESSAGE_RECIPIENT.STATE, MESSAGE_RECIPIENT.WORDS)
+        return db.select(MESSAGE.ID, MESSAGE.SLOT, MESSAGE.SUBJECT, MESSAGE_RECIPIENT.STATE, MESSAGE_RECIPIENT.RESPONSE)
                 .from(MESSAGE)
                 .join(MESSAGE_RECIPIENT)
                 .on(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))

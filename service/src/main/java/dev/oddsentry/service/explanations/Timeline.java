@@ -144,7 +144,7 @@ class Timeline {
     }
 
     private List<ExplanationEvent> edits(Set<String> names, String kind, Set<UUID> ids) {
-        return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REMARK, DEFINITION_REVISION.AT, PERSON.NAME)
+        return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REASON, DEFINITION_REVISION.AT, PERSON.NAME)
                 .from(DEFINITION_REVISION)
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(DEFINITION_REVISION.AUTHOR_ID))
@@ -166,7 +166,7 @@ class Timeline {
                         THRESHOLD_VALUE.VALID_FROM,
                         THRESHOLD_VALUE.NUMBER,
                         THRESHOLD_VALUE.SET_AT,
-                        THRESHOLD_VALUE.REMARK,
+                        THRESHOLD_VALUE.REASON,
                         PERSON.NAME)
                 .from(THRESHOLD_VALUE)
                 .join(DEFINITION)

@@ -2,7 +2,7 @@ package dev.oddsentry.service.handling;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
-import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.HANDLING;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
 
 import dev.oddsentry.core.memory.FindingState;
@@ -59,14 +59,14 @@ public class FindingHandling {
         if (ask.kind() == Kind.ACCEPT && ask.note().isBlank())
             throw RefusedException.invalid("A note is required when you accept a finding.");
         end(by, findingId, ask.kind(), now);
-        db.insertInto(MARK)
-                .set(MARK.FINDING_ID, findingId)
-                .set(MARK.KIND, ask.kind())
-                .set(MARK.PERSON_ID, by.id())
-                .set(MARK.AT, now)
-                .set(MARK.NOTE, ask.note())
-                .set(MARK.SEVERITY, finding.getSeverity())
-                .set(MARK.UNTIL, ask.until())
+        db.insertInto(HANDLING)
+                .set(HANDLING.FINDING_ID, findingId)
+                .set(HANDLING.KIND, ask.kind())
+                .set(HANDLING.PERSON_ID, by.id())
+                .set(HANDLING.AT, now)
+                .set(HANDLING.NOTE, ask.note())
+                .set(HANDLING.SEVERITY, finding.getSeverity())
+                .set(HANDLING.UNTIL, ask.until())
                 .execute();
         record(by, finding, FindingEventKind.set(ask.kind()), ask.note(), now);
     }
@@ -90,10 +90,10 @@ public class FindingHandling {
     }
 
     private int end(Person by, long findingId, Kind kind, Instant now) {
-        return db.update(MARK)
-                .set(MARK.ENDED_AT, now)
-                .set(MARK.ENDED_BY, by.id())
-                .where(MARK.FINDING_ID.eq(findingId), MARK.KIND.eq(kind), MARK.ENDED_AT.isNull())
+        return db.update(HANDLING)
+                .set(HANDLING.ENDED_AT, now)
+                .set(HANDLING.ENDED_BY, by.id())
+                .where(HANDLING.FINDING_ID.eq(findingId), HANDLING.KIND.eq(kind), HANDLING.ENDED_AT.isNull())
                 .execute();
     }
 
@@ -118,14 +118,14 @@ public class FindingHandling {
 
     /** The marks that stand, by finding. */
     public Map<Long, List<HandlingEntry>> of(Collection<Long> findings) {
-        return db.select(MARK.FINDING_ID, MARK.KIND, PERSON.NAME, MARK.AT, MARK.NOTE, MARK.UNTIL)
-                .from(MARK)
+        return db.select(HANDLING.FINDING_ID, HANDLING.KIND, PERSON.NAME, HANDLING.AT, HANDLING.NOTE, HANDLING.UNTIL)
+                .from(HANDLING)
                 .join(PERSON)
-                .on(PERSON.ID.eq(MARK.PERSON_ID))
-                .where(MARK.FINDING_ID.in(findings), MARK.ENDED_AT.isNull())
-                .orderBy(MARK.ID)
+                .on(PERSON.ID.eq(HANDLING.PERSON_ID))
+                .where(HANDLING.FINDING_ID.in(findings), HANDLING.ENDED_AT.isNull())
+                .orderBy(HANDLING.ID)
                 .fetchGroups(
-                        MARK.FINDING_ID,
+                        HANDLING.FINDING_ID,
                         row -> new HandlingEntry(row.value2(), row.value3(), row.value4(), row.value5(), row.value6()));
     }
 }

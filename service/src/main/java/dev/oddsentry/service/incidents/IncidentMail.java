@@ -1,14 +1,14 @@
 package dev.oddsentry.service.incidents;
 
 import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE_RULE;
+import static dev.oddsentry.service.db.generated.Tables.INCIDENT;
+import static dev.oddsentry.service.db.generated.Tables.INCIDENT_RULE;
 
 import com.github.kagkarlsson.scheduler.task.helper.RecurringTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import com.github.kagkarlsson.scheduler.task.schedule.FixedDelay;
 import dev.oddsentry.service.config.Settings;
-import dev.oddsentry.service.db.generated.tables.records.TroubleRecord;
+import dev.oddsentry.service.db.generated.tables.records.IncidentRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.outbox.MessageCause;
@@ -67,54 +67,55 @@ public class IncidentMail {
     }
 
     public RecurringTask<Void> task() {
-        return Tasks.recurring("trouble-mail", FixedDelay.of(settings.trouble().lookEvery()))
+        return Tasks.recurring(
+                        "incident-mail", FixedDelay.of(settings.incidents().lookEvery()))
                 .execute((_, _) -> look());
     }
 
     private void look() {
-        var live = db.selectFrom(TROUBLE).where(TROUBLE.OVER_AT.isNull()).fetch(TROUBLE.ID);
+        var live = db.selectFrom(INCIDENT).where(INCIDENT.OVER_AT.isNull()).fetch(INCIDENT.ID);
         for (long id : live) transactions.executeWithoutResult(_ -> look(id));
     }
 
-    /** A rule that a trouble has hit. */
+    /** A rule that a incident has hit. */
     private record Hit(String name, String title, String owner, ZoneId zone, int failures, String reason) {}
 
     private void look(long id) {
-        var trouble = db.selectFrom(TROUBLE)
-                .where(TROUBLE.ID.eq(id), TROUBLE.OVER_AT.isNull())
+        var incident = db.selectFrom(INCIDENT)
+                .where(INCIDENT.ID.eq(id), INCIDENT.OVER_AT.isNull())
                 .forUpdate()
                 .fetchOne();
-        if (trouble == null) return;
+        if (incident == null) return;
         Instant now = clock.instant();
-        boolean over =
-                !db.fetchExists(TROUBLE_RULE, TROUBLE_RULE.TROUBLE_ID.eq(id).and(TROUBLE_RULE.WELL_AT.isNull()));
-        boolean mailed = trouble.getMailedAt() != null;
+        boolean over = !db.fetchExists(
+                INCIDENT_RULE, INCIDENT_RULE.INCIDENT_ID.eq(id).and(INCIDENT_RULE.RECOVERED_AT.isNull()));
+        boolean mailed = incident.getMailedAt() != null;
         boolean due = mailed
-                ? !trouble.getMailedAt().plus(ONCE_MORE_AFTER).isAfter(now)
-                : !trouble.getBeganAt().plus(settings.trouble().gather()).isAfter(now);
+                ? !incident.getMailedAt().plus(ONCE_MORE_AFTER).isAfter(now)
+                : !incident.getBeganAt().plus(settings.incidents().gather()).isAfter(now);
         if (over) {
-            if (mailed) tell(trouble, hits(id, true), "over");
-            db.update(TROUBLE)
-                    .set(TROUBLE.OVER_AT, now)
-                    .where(TROUBLE.ID.eq(id))
+            if (mailed) tell(incident, hits(id, true), "over");
+            db.update(INCIDENT)
+                    .set(INCIDENT.OVER_AT, now)
+                    .where(INCIDENT.ID.eq(id))
                     .execute();
         } else if (due) {
-            tell(trouble, hits(id, false), mailed ? "still" : "now");
-            db.update(TROUBLE)
-                    .set(TROUBLE.MAILED_AT, now)
-                    .where(TROUBLE.ID.eq(id))
+            tell(incident, hits(id, false), mailed ? "still" : "now");
+            db.update(INCIDENT)
+                    .set(INCIDENT.MAILED_AT, now)
+                    .where(INCIDENT.ID.eq(id))
                     .execute();
         }
     }
 
     private List<Hit> hits(long id, boolean well) {
-        var rows = db.select(DEFINITION.ID, TROUBLE_RULE.FAILURES, TROUBLE_RULE.REASON)
-                .from(TROUBLE_RULE)
+        var rows = db.select(DEFINITION.ID, INCIDENT_RULE.FAILURES, INCIDENT_RULE.REASON)
+                .from(INCIDENT_RULE)
                 .join(DEFINITION)
-                .on(DEFINITION.ID.eq(TROUBLE_RULE.RULE_ID))
+                .on(DEFINITION.ID.eq(INCIDENT_RULE.RULE_ID))
                 .where(
-                        TROUBLE_RULE.TROUBLE_ID.eq(id),
-                        well ? TROUBLE_RULE.WELL_AT.isNotNull() : TROUBLE_RULE.WELL_AT.isNull())
+                        INCIDENT_RULE.INCIDENT_ID.eq(id),
+                        well ? INCIDENT_RULE.RECOVERED_AT.isNotNull() : INCIDENT_RULE.RECOVERED_AT.isNull())
                 .orderBy(DEFINITION.NAME)
                 .fetch();
         return rows.map(row -> {
@@ -124,41 +125,41 @@ public class IncidentMail {
     }
 
     /** One mail for each team. */
-    private void tell(TroubleRecord trouble, List<Hit> hits, String when) {
+    private void tell(IncidentRecord incident, List<Hit> hits, String when) {
         Map<String, List<Hit>> byOwner = new LinkedHashMap<>();
         hits.forEach(hit ->
                 byOwner.computeIfAbsent(hit.owner(), _ -> new ArrayList<>()).add(hit));
         byOwner.forEach((owner, ofTeam) -> {
             var to = teams.addressesOf(owner);
             if (to.isEmpty()) return;
-            String text = text(trouble, ofTeam, when);
+            String text = text(incident, ofTeam, when);
             outbox.queue(
-                    new MessageCause.OfIncident(trouble.getId()),
+                    new MessageCause.OfIncident(incident.getId()),
                     clock.instant(),
-                    messages.plain(owner, to, subject(trouble, ofTeam, when), text));
+                    messages.plain(owner, to, subject(incident, ofTeam, when), text));
         });
     }
 
-    private static String subject(TroubleRecord trouble, List<Hit> hits, String when) {
+    private static String subject(IncidentRecord incident, List<Hit> hits, String when) {
         String rules = hits.size() == 1 ? hits.getFirst().title() : hits.size() + " rules";
-        if (Incidents.isNoRows(trouble.getCause()))
+        if (Incidents.isNoRows(incident.getCause()))
             return switch (when) {
                 case "over" -> "Rows again: " + rules;
                 case "still" -> "Still no rows: " + rules;
                 default -> "No rows: " + rules;
             };
         return switch (when) {
-            case "over" -> "Checks recovered: " + rules + " (" + trouble.getCause() + ")";
-            case "still" -> "Checks still failing: " + rules + " (" + trouble.getCause() + ")";
-            default -> "Checks failing: " + rules + " (" + trouble.getCause() + ")";
+            case "over" -> "Checks recovered: " + rules + " (" + incident.getCause() + ")";
+            case "still" -> "Checks still failing: " + rules + " (" + incident.getCause() + ")";
+            default -> "Checks failing: " + rules + " (" + incident.getCause() + ")";
         };
     }
 
-    private String text(TroubleRecord trouble, List<Hit> hits, String when) {
+    private String text(IncidentRecord incident, List<Hit> hits, String when) {
         var lines = new ArrayList<String>();
         // A team's rules are nearly always in one zone; where they are not, the first one's is as good as any.
-        String since = TIME.format(trouble.getBeganAt().atZone(hits.getFirst().zone()));
-        if (Incidents.isNoRows(trouble.getCause()))
+        String since = TIME.format(incident.getBeganAt().atZone(hits.getFirst().zone()));
+        if (Incidents.isNoRows(incident.getCause()))
             lines.add(
                     when.equals("over")
                             ? "The result had no rows from " + since + " on. The last one has rows."

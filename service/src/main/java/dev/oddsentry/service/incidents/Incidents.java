@@ -1,7 +1,7 @@
 package dev.oddsentry.service.incidents;
 
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE_RULE;
+import static dev.oddsentry.service.db.generated.Tables.INCIDENT;
+import static dev.oddsentry.service.db.generated.Tables.INCIDENT_RULE;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
@@ -11,7 +11,7 @@ import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
-/** What troubles the checks, by cause. Each method is part of the transaction of the check that it is about. */
+/** What incidents the checks, by cause. Each method is part of the transaction of the check that it is about. */
 @Component
 public class Incidents {
     private static final String NO_ROWS = "no rows from ";
@@ -36,37 +36,37 @@ public class Incidents {
     /** @param cause such as {@code source ferry}, or the rule's own; failures of one cause make one mail */
     public void failed(String cause, UUID ruleId, String reason) {
         Instant now = clock.instant();
-        db.insertInto(TROUBLE)
-                .set(TROUBLE.CAUSE, cause)
-                .set(TROUBLE.BEGAN_AT, now)
-                .onConflict(TROUBLE.CAUSE)
-                .where(TROUBLE.OVER_AT.isNull())
+        db.insertInto(INCIDENT)
+                .set(INCIDENT.CAUSE, cause)
+                .set(INCIDENT.BEGAN_AT, now)
+                .onConflict(INCIDENT.CAUSE)
+                .where(INCIDENT.OVER_AT.isNull())
                 .doNothing()
                 .execute();
-        db.insertInto(TROUBLE_RULE)
+        db.insertInto(INCIDENT_RULE)
                 .columns(
-                        TROUBLE_RULE.TROUBLE_ID,
-                        TROUBLE_RULE.RULE_ID,
-                        TROUBLE_RULE.FAILURES,
-                        TROUBLE_RULE.REASON,
-                        TROUBLE_RULE.LAST_AT)
-                .select(select(TROUBLE.ID, val(ruleId), val(1), val(reason), val(now))
-                        .from(TROUBLE)
-                        .where(TROUBLE.CAUSE.eq(cause), TROUBLE.OVER_AT.isNull()))
-                .onConflict(TROUBLE_RULE.TROUBLE_ID, TROUBLE_RULE.RULE_ID)
+                        INCIDENT_RULE.INCIDENT_ID,
+                        INCIDENT_RULE.RULE_ID,
+                        INCIDENT_RULE.FAILURES,
+                        INCIDENT_RULE.REASON,
+                        INCIDENT_RULE.LAST_AT)
+                .select(select(INCIDENT.ID, val(ruleId), val(1), val(reason), val(now))
+                        .from(INCIDENT)
+                        .where(INCIDENT.CAUSE.eq(cause), INCIDENT.OVER_AT.isNull()))
+                .onConflict(INCIDENT_RULE.INCIDENT_ID, INCIDENT_RULE.RULE_ID)
                 .doUpdate()
-                .set(TROUBLE_RULE.FAILURES, TROUBLE_RULE.FAILURES.plus(1))
-                .set(TROUBLE_RULE.REASON, reason)
-                .set(TROUBLE_RULE.LAST_AT, now)
-                .setNull(TROUBLE_RULE.WELL_AT)
+                .set(INCIDENT_RULE.FAILURES, INCIDENT_RULE.FAILURES.plus(1))
+                .set(INCIDENT_RULE.REASON, reason)
+                .set(INCIDENT_RULE.LAST_AT, now)
+                .setNull(INCIDENT_RULE.RECOVERED_AT)
                 .execute();
     }
 
     /** A good check of the rule: whatever troubled it is over for it. */
     public void well(UUID ruleId) {
-        db.update(TROUBLE_RULE)
-                .set(TROUBLE_RULE.WELL_AT, clock.instant())
-                .where(TROUBLE_RULE.RULE_ID.eq(ruleId), TROUBLE_RULE.WELL_AT.isNull())
+        db.update(INCIDENT_RULE)
+                .set(INCIDENT_RULE.RECOVERED_AT, clock.instant())
+                .where(INCIDENT_RULE.RULE_ID.eq(ruleId), INCIDENT_RULE.RECOVERED_AT.isNull())
                 .execute();
     }
 }

@@ -172,7 +172,7 @@ public class MessageBuilder {
         var html =
                 "<!doctype html><html lang=\"en\"><body style=\"font-family: sans-serif; color: #22303c\"><div style=\"white-space: pre-wrap\">"
                         + HtmlUtils.htmlEscape(text, UTF_8) + "</div></body></html>";
-        return build(Envelope.plain(Recipients.to(to), team, "trouble"), subject, alternatives(text, html));
+        return build(Envelope.plain(Recipients.to(to), team, "incident"), subject, alternatives(text, html));
     }
 
     private static MimeMultipart content(Announcement said, List<ExtractFiles.File> files) {

@@ -208,7 +208,7 @@ public class MeasurementStore {
                         SERIES_POINT.SERIES_ID,
                         SERIES_POINT.SLOT,
                         SERIES_POINT.VALUE,
-                        SERIES_POINT.FILLED_IN,
+                        SERIES_POINT.BACKFILLED,
                         nth,
                         total)
                 .from(SERIES_POINT)
@@ -236,7 +236,7 @@ public class MeasurementStore {
                             of.map(row -> new MeasurementPoint(
                                     row.get(SERIES_POINT.SLOT),
                                     row.get(SERIES_POINT.VALUE),
-                                    row.get(SERIES_POINT.FILLED_IN)))));
+                                    row.get(SERIES_POINT.BACKFILLED)))));
                 });
         return told;
     }

@@ -56,8 +56,8 @@ final class KnownCopy {
                 ? " is null"
                 : " = '" + connection.unwrap(PGConnection.class).escapeLiteral(scope.copy()) + "'";
         String sql =
-                "copy (select id, key, fingerprint, state, severity, no_data, held_ordinal, held_slot, missed_ordinal,"
-                        + " missed_slot, better_ordinal, better_slot from finding where rule_id = '" + scope.ruleId()
+                "copy (select id, key, fingerprint, state, severity, no_data, lasting_ordinal, lasting_slot, absent_ordinal,"
+                        + " absent_slot, better_ordinal, better_slot from finding where rule_id = '" + scope.ruleId()
                         + "' and copy_key" + copyKey + ") to stdout (format binary)";
         var copy = connection.unwrap(PGConnection.class).getCopyAPI().copyOut(sql);
         try {

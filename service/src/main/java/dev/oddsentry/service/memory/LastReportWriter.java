@@ -3,9 +3,9 @@ package dev.oddsentry.service.memory;
 import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
-import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.HANDLING;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static org.jooq.impl.DSL.all;
 import static org.jooq.impl.DSL.falseCondition;
 import static org.jooq.impl.DSL.inline;
@@ -33,15 +33,15 @@ import org.springframework.stereotype.Component;
 @Component
 public class LastReportWriter {
     private static final List<Field<?>> COLUMNS = List.of(
-            REPORTED.FINDING_ID,
-            REPORTED.AUDIENCE_ID,
-            REPORTED.STATE,
-            REPORTED.SEVERITY,
-            REPORTED.FINGERPRINT,
-            REPORTED.ROW,
-            REPORTED.AT,
-            REPORTED.TOLD_AT,
-            REPORTED.MESSAGE_ID);
+            LAST_REPORT.FINDING_ID,
+            LAST_REPORT.AUDIENCE_ID,
+            LAST_REPORT.STATE,
+            LAST_REPORT.SEVERITY,
+            LAST_REPORT.FINGERPRINT,
+            LAST_REPORT.ROW,
+            LAST_REPORT.AT,
+            LAST_REPORT.REPORTED_AT,
+            LAST_REPORT.MESSAGE_ID);
 
     private final DSLContext db;
     private final FindingEvents events;
@@ -132,25 +132,25 @@ public class LastReportWriter {
                             REPORT.BEFORE_FINGERPRINT,
                             REPORT.BEFORE_ROW,
                             REPORT.BEFORE_AT,
-                            REPORT.BEFORE_TOLD_AT,
+                            REPORT.BEFORE_REPORTED_AT,
                             REPORT.BEFORE_MESSAGE_ID)
                     .select(select(
                                     val(messageId),
                                     FINDING.ID,
                                     val(audience),
                                     val(kinds),
-                                    REPORTED.STATE,
-                                    REPORTED.SEVERITY,
-                                    REPORTED.FINGERPRINT,
-                                    REPORTED.ROW,
-                                    REPORTED.AT,
-                                    REPORTED.TOLD_AT,
-                                    REPORTED.MESSAGE_ID)
+                                    LAST_REPORT.STATE,
+                                    LAST_REPORT.SEVERITY,
+                                    LAST_REPORT.FINGERPRINT,
+                                    LAST_REPORT.ROW,
+                                    LAST_REPORT.AT,
+                                    LAST_REPORT.REPORTED_AT,
+                                    LAST_REPORT.MESSAGE_ID)
                             .from(Batches.wanted(some))
                             .join(FINDING)
                             .on(FINDING.ID.eq(Batches.WANTED_ID))
-                            .leftJoin(REPORTED)
-                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience)))
+                            .leftJoin(LAST_REPORT)
+                            .on(LAST_REPORT.FINDING_ID.eq(FINDING.ID), LAST_REPORT.AUDIENCE_ID.eq(audience)))
                     .execute();
         }
     }
@@ -184,16 +184,16 @@ public class LastReportWriter {
     public void stand(Scope scope, List<Long> findings) {
         var ids = findings.toArray(Long[]::new);
         db.update(FINDING)
-                .set(FINDING.STANDING, false)
+                .set(FINDING.UNREPORTED, false)
                 .where(
                         scope.holds(FINDING.RULE_ID, FINDING.COPY_KEY),
-                        FINDING.STANDING.isTrue(),
+                        FINDING.UNREPORTED.isTrue(),
                         FINDING.ID.ne(all(ids)))
                 .execute();
         for (var some : Batches.of(findings))
             db.update(FINDING)
-                    .set(FINDING.STANDING, true)
-                    .where(Batches.isOneOf(FINDING.ID, some), FINDING.STANDING.isFalse())
+                    .set(FINDING.UNREPORTED, true)
+                    .where(Batches.isOneOf(FINDING.ID, some), FINDING.UNREPORTED.isFalse())
                     .execute();
     }
 
@@ -202,10 +202,13 @@ public class LastReportWriter {
     /** The marks are what people said; that the current state has ended them is added. */
     public void endMarks(MemoryWriter.Writing by, List<EndedMark> ended) {
         for (var mark : ended) {
-            db.update(MARK)
-                    .set(MARK.ENDED_AT, by.slot())
-                    .set(MARK.ENDED_CHECK, by.checkId())
-                    .where(MARK.FINDING_ID.eq(mark.finding()), MARK.KIND.eq(mark.kind()), MARK.ENDED_AT.isNull())
+            db.update(HANDLING)
+                    .set(HANDLING.ENDED_AT, by.slot())
+                    .set(HANDLING.ENDED_CHECK, by.checkId())
+                    .where(
+                            HANDLING.FINDING_ID.eq(mark.finding()),
+                            HANDLING.KIND.eq(mark.kind()),
+                            HANDLING.ENDED_AT.isNull())
                     .execute();
             db.insertInto(FINDING_EVENT)
                     .set(FINDING_EVENT.FINDING_ID, mark.finding())
@@ -222,26 +225,26 @@ public class LastReportWriter {
     /** What was heard of these when they opened is written down before they move, or something else is reported about them. */
     void keepAsRows(List<Long> findings) {
         for (var some : Batches.of(findings)) {
-            var kept = Batches.isOneOf(FINDING.ID, some).and(FINDING.HEARD_BY.isNotNull());
-            int rows = db.insertInto(REPORTED, COLUMNS)
+            var kept = Batches.isOneOf(FINDING.ID, some).and(FINDING.OPENING_AUDIENCE.isNotNull());
+            int rows = db.insertInto(LAST_REPORT, COLUMNS)
                     .select(select(
                                     FINDING.ID,
-                                    FINDING.HEARD_BY,
+                                    FINDING.OPENING_AUDIENCE,
                                     FINDING.STATE,
                                     FINDING.SEVERITY,
                                     FINDING.FINGERPRINT,
                                     FINDING.ROW,
                                     FINDING.OPENED_AT,
-                                    when(FINDING.HEARD_TOLD, FINDING.OPENED_AT),
-                                    FINDING.HEARD_MESSAGE)
+                                    when(FINDING.OPENING_REPORTED, FINDING.OPENED_AT),
+                                    FINDING.OPENING_MESSAGE)
                             .from(FINDING)
                             .where(kept))
                     .execute();
             if (rows == 0) continue;
             db.update(FINDING)
-                    .setNull(FINDING.HEARD_BY)
-                    .set(FINDING.HEARD_TOLD, false)
-                    .setNull(FINDING.HEARD_MESSAGE)
+                    .setNull(FINDING.OPENING_AUDIENCE)
+                    .set(FINDING.OPENING_REPORTED, false)
+                    .setNull(FINDING.OPENING_MESSAGE)
                     .where(kept)
                     .execute();
         }
@@ -250,7 +253,7 @@ public class LastReportWriter {
     private void moveReported(
             MemoryWriter.Writing by, Audience audience, @Nullable UUID messageId, List<Long> findings) {
         for (var some : Batches.of(findings)) {
-            db.insertInto(REPORTED, COLUMNS)
+            db.insertInto(LAST_REPORT, COLUMNS)
                     .select(select(
                                     FINDING.ID,
                                     inline(audience.id()),
@@ -264,14 +267,14 @@ public class LastReportWriter {
                                     FINDING.ROW,
                                     val(by.slot()),
                                     // Let pass, last told stays where it was.
-                                    messageId == null ? REPORTED.TOLD_AT : val(by.slot()),
+                                    messageId == null ? LAST_REPORT.REPORTED_AT : val(by.slot()),
                                     val(messageId, UUID.class))
                             .from(Batches.wanted(some))
                             .join(FINDING)
                             .on(FINDING.ID.eq(Batches.WANTED_ID))
-                            .leftJoin(REPORTED)
-                            .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience.id())))
-                    .onConflict(REPORTED.FINDING_ID, REPORTED.AUDIENCE_ID)
+                            .leftJoin(LAST_REPORT)
+                            .on(LAST_REPORT.FINDING_ID.eq(FINDING.ID), LAST_REPORT.AUDIENCE_ID.eq(audience.id())))
+                    .onConflict(LAST_REPORT.FINDING_ID, LAST_REPORT.AUDIENCE_ID)
                     .doUpdate()
                     .setAllToExcluded()
                     .execute();

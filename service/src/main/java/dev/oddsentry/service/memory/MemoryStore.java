@@ -2,9 +2,9 @@ package dev.oddsentry.service.memory;
 
 import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
-import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.HANDLING;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static org.jooq.impl.DSL.condition;
 import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.countDistinct;
@@ -41,7 +41,7 @@ import org.springframework.transaction.annotation.Transactional;
 public class MemoryStore {
     /** As the index has it, which knows where to find these few among a million; so nothing of it is a parameter. */
     private static final Condition STANDING_OR_PENDING =
-            condition(FINDING.STANDING).or(FINDING.STATE.eq(inline(FindingState.PENDING, FINDING.STATE)));
+            condition(FINDING.UNREPORTED).or(FINDING.STATE.eq(inline(FindingState.PENDING, FINDING.STATE)));
 
     private final DSLContext db;
 
@@ -104,8 +104,8 @@ public class MemoryStore {
                 row.getState(),
                 row.getSeverity(),
                 Digest.of(row.getFingerprint()),
-                start(row.getHeldOrdinal(), row.getHeldSlot()),
-                start(row.getMissedOrdinal(), row.getMissedSlot()),
+                start(row.getLastingOrdinal(), row.getLastingSlot()),
+                start(row.getAbsentOrdinal(), row.getAbsentSlot()),
                 start(row.getBetterOrdinal(), row.getBetterSlot()),
                 row.getNoData());
     }
@@ -120,13 +120,14 @@ public class MemoryStore {
         var found = new HashMap<Long, Before>();
         before(findingsOf(scope)
                         .and(STANDING_OR_PENDING)
-                        .and(which.pendingToo() ? noCondition() : condition(FINDING.STANDING)))
+                        .and(which.pendingToo() ? noCondition() : condition(FINDING.UNREPORTED)))
                 .forEach(each -> found.put(each.known().id(), each));
         if (which.openToo())
             before(findingsOf(scope).and(FINDING.STATE.eq(FindingState.OPEN)))
                     .forEach(each -> found.put(each.known().id(), each));
         before(findingsOf(scope)
-                        .and(FINDING.ID.in(select(MARK.FINDING_ID).from(MARK).where(MARK.ENDED_AT.isNull()))))
+                        .and(FINDING.ID.in(
+                                select(HANDLING.FINDING_ID).from(HANDLING).where(HANDLING.ENDED_AT.isNull()))))
                 .forEach(each -> found.put(each.known().id(), each));
         var missing = moved.stream().filter(id -> !found.containsKey(id)).toList();
         for (var some : Batches.of(missing))
@@ -144,10 +145,10 @@ public class MemoryStore {
                 .from(FINDING)
                 .where(findingsOf(scope), STANDING_OR_PENDING)
                 .union(select(FINDING.KEY)
-                        .from(MARK)
+                        .from(HANDLING)
                         .join(FINDING)
-                        .on(FINDING.ID.eq(MARK.FINDING_ID))
-                        .where(findingsOf(scope), MARK.ENDED_AT.isNull()))
+                        .on(FINDING.ID.eq(HANDLING.FINDING_ID))
+                        .where(findingsOf(scope), HANDLING.ENDED_AT.isNull()))
                 .fetchSet(row -> Digest.of(row.value1()));
     }
 
@@ -176,32 +177,32 @@ public class MemoryStore {
                 .select(
                         AUDIENCE.SPLIT_VALUE,
                         AUDIENCE.ROUND_UP_ID,
-                        REPORTED.STATE,
-                        REPORTED.SEVERITY,
-                        REPORTED.FINGERPRINT,
-                        REPORTED.TOLD_AT)
+                        LAST_REPORT.STATE,
+                        LAST_REPORT.SEVERITY,
+                        LAST_REPORT.FINGERPRINT,
+                        LAST_REPORT.REPORTED_AT)
                 .select(heard.SPLIT_VALUE)
                 .from(FINDING)
-                .leftJoin(REPORTED)
-                .on(REPORTED.FINDING_ID.eq(FINDING.ID))
+                .leftJoin(LAST_REPORT)
+                .on(LAST_REPORT.FINDING_ID.eq(FINDING.ID))
                 .leftJoin(AUDIENCE)
-                .on(AUDIENCE.ID.eq(REPORTED.AUDIENCE_ID))
+                .on(AUDIENCE.ID.eq(LAST_REPORT.AUDIENCE_ID))
                 .leftJoin(heard)
-                .on(heard.ID.eq(FINDING.HEARD_BY))
+                .on(heard.ID.eq(FINDING.OPENING_AUDIENCE))
                 .where(which)
                 .forEach(row -> {
                     var before =
                             found.computeIfAbsent(row.get(FINDING.ID), _ -> before(row, row.get(heard.SPLIT_VALUE)));
                     // What a round-up was told is no business of a check.
-                    if (row.get(REPORTED.STATE) == null || row.get(AUDIENCE.ROUND_UP_ID) != null) return;
+                    if (row.get(LAST_REPORT.STATE) == null || row.get(AUDIENCE.ROUND_UP_ID) != null) return;
                     before.reported()
                             .put(
                                     new AudienceKey(row.get(AUDIENCE.SPLIT_VALUE)),
                                     new LastReport(
-                                            row.get(REPORTED.STATE),
-                                            row.get(REPORTED.SEVERITY),
-                                            Digest.of(row.get(REPORTED.FINGERPRINT)),
-                                            row.get(REPORTED.TOLD_AT)));
+                                            row.get(LAST_REPORT.STATE),
+                                            row.get(LAST_REPORT.SEVERITY),
+                                            Digest.of(row.get(LAST_REPORT.FINGERPRINT)),
+                                            row.get(LAST_REPORT.REPORTED_AT)));
                 });
         return found.values();
     }
@@ -210,14 +211,14 @@ public class MemoryStore {
     private static Before before(Record row, @Nullable String heard) {
         var finding = row.into(FINDING);
         var reported = new HashMap<AudienceKey, LastReport>(2);
-        if (finding.getHeardBy() != null)
+        if (finding.getOpeningAudience() != null)
             reported.put(
                     new AudienceKey(heard),
                     new LastReport(
                             finding.getState(),
                             finding.getSeverity(),
                             Digest.of(finding.getFingerprint()),
-                            finding.getHeardTold() ? finding.getOpenedAt() : null));
+                            finding.getOpeningReported() ? finding.getOpenedAt() : null));
         var known = new StoredFinding(finding.getId(), Digest.of(finding.getKey()), now(finding));
         return new Before(known, new AudienceKey(finding.getSplitValue()), reported, Marks.NONE);
     }
@@ -225,11 +226,11 @@ public class MemoryStore {
     /** What people have said of the findings, by finding; only of those that carry a mark. */
     public Map<Long, Marks> marks(Scope scope) {
         var marks = new HashMap<Long, Marks>();
-        db.select(MARK.FINDING_ID, MARK.KIND, MARK.SEVERITY, MARK.UNTIL)
-                .from(MARK)
+        db.select(HANDLING.FINDING_ID, HANDLING.KIND, HANDLING.SEVERITY, HANDLING.UNTIL)
+                .from(HANDLING)
                 .join(FINDING)
-                .on(FINDING.ID.eq(MARK.FINDING_ID))
-                .where(findingsOf(scope), MARK.ENDED_AT.isNull())
+                .on(FINDING.ID.eq(HANDLING.FINDING_ID))
+                .where(findingsOf(scope), HANDLING.ENDED_AT.isNull())
                 .forEach(row ->
                         marks.merge(row.value1(), Marks.of(row.value2(), row.value3(), row.value4()), Marks::and));
         return marks;
@@ -241,13 +242,16 @@ public class MemoryStore {
                         FINDING,
                         findingsOf(scope)
                                 .and(FINDING.STATE.eq(FindingState.OPEN))
-                                .and(FINDING.HEARD_TOLD)
+                                .and(FINDING.OPENING_REPORTED)
                                 .and(FINDING.OPENED_AT.le(slot)))
-                || db.fetchExists(select(REPORTED.FINDING_ID)
-                        .from(REPORTED)
+                || db.fetchExists(select(LAST_REPORT.FINDING_ID)
+                        .from(LAST_REPORT)
                         .join(FINDING)
-                        .on(FINDING.ID.eq(REPORTED.FINDING_ID))
-                        .where(findingsOf(scope), FINDING.STATE.eq(FindingState.OPEN), REPORTED.TOLD_AT.le(slot)));
+                        .on(FINDING.ID.eq(LAST_REPORT.FINDING_ID))
+                        .where(
+                                findingsOf(scope),
+                                FINDING.STATE.eq(FindingState.OPEN),
+                                LAST_REPORT.REPORTED_AT.le(slot)));
     }
 
     private static MinimumDuration.@Nullable Start start(@Nullable Long ordinal, @Nullable Instant slot) {
@@ -269,15 +273,15 @@ public class MemoryStore {
     }
 
     Map<Long, Map<String, @Nullable Object>> reportedRows(Condition isAudience, Collection<Long> findings) {
-        return db.select(REPORTED.FINDING_ID, REPORTED.ROW)
-                .from(REPORTED)
+        return db.select(LAST_REPORT.FINDING_ID, LAST_REPORT.ROW)
+                .from(LAST_REPORT)
                 .join(AUDIENCE)
-                .on(AUDIENCE.ID.eq(REPORTED.AUDIENCE_ID), isAudience)
-                .where(REPORTED.FINDING_ID.in(findings))
+                .on(AUDIENCE.ID.eq(LAST_REPORT.AUDIENCE_ID), isAudience)
+                .where(LAST_REPORT.FINDING_ID.in(findings))
                 .unionAll(select(FINDING.ID, FINDING.ROW)
                         .from(FINDING)
                         .join(AUDIENCE)
-                        .on(AUDIENCE.ID.eq(FINDING.HEARD_BY), isAudience)
+                        .on(AUDIENCE.ID.eq(FINDING.OPENING_AUDIENCE), isAudience)
                         .where(FINDING.ID.in(findings)))
                 .fetchMap(row -> row.value1(), row -> Json.row(row.value2()));
     }

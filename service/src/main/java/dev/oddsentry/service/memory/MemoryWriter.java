@@ -2,7 +2,7 @@ package dev.oddsentry.service.memory;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
@@ -130,13 +130,14 @@ public class MemoryWriter {
                         .from(FINDING)
                         .where(others))
                 .execute();
-        db.update(REPORTED)
-                .set(REPORTED.STATE, FindingState.CLEARED)
-                .where(REPORTED.FINDING_ID.in(select(FINDING.ID).from(FINDING).where(others)))
+        db.update(LAST_REPORT)
+                .set(LAST_REPORT.STATE, FindingState.CLEARED)
+                .where(LAST_REPORT.FINDING_ID.in(
+                        select(FINDING.ID).from(FINDING).where(others)))
                 .execute();
         db.update(FINDING)
                 .set(FINDING.STATE, FindingState.CLEARED)
-                .set(FINDING.STANDING, false)
+                .set(FINDING.UNREPORTED, false)
                 .set(FINDING.CHANGED_AT, by.slot())
                 .where(others)
                 .execute();
@@ -188,10 +189,10 @@ public class MemoryWriter {
     private static FindingRecord counted(FindingRecord row, FindingChange move) {
         var held = move.now().held();
         var missed = move.now().missed();
-        row.setHeldOrdinal(held == null ? null : held.ordinal());
-        row.setHeldSlot(held == null ? null : held.slot());
-        row.setMissedOrdinal(missed == null ? null : missed.ordinal());
-        row.setMissedSlot(missed == null ? null : missed.slot());
+        row.setLastingOrdinal(held == null ? null : held.ordinal());
+        row.setLastingSlot(held == null ? null : held.slot());
+        row.setAbsentOrdinal(missed == null ? null : missed.ordinal());
+        row.setAbsentSlot(missed == null ? null : missed.slot());
         var better = move.now().better();
         row.setBetterOrdinal(better == null ? null : better.ordinal());
         row.setBetterSlot(better == null ? null : better.slot());

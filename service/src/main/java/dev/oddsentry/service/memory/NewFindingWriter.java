@@ -77,7 +77,7 @@ public class NewFindingWriter {
         TableCopy.write(
                 db,
                 "finding (id, rule_id, copy_key, key, identity, state, severity, fingerprint, opened_at, changed_at, row,"
-                        + " held_ordinal, held_slot, split_value, no_data, heard_by, heard_told, heard_message)",
+                        + " lasting_ordinal, lasting_slot, split_value, no_data, opening_audience, opening_reported, opening_message)",
                 copy -> rows.forEach(places::has, row -> {
                     int place = (int) places.get(row.key());
                     var at = rows.audienceOf(row);

@@ -2,7 +2,7 @@ package dev.oddsentry.service.memory;
 
 import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
@@ -67,8 +67,8 @@ public class RoundUpMemory {
     /** Of other rules than these it hears no more; should it join one again, it takes what is there then as known. */
     public void leaveAllBut(UUID roundUp, List<UUID> rules) {
         var left = AUDIENCE.ROUND_UP_ID.eq(roundUp).and(AUDIENCE.RULE_ID.notIn(rules));
-        db.deleteFrom(REPORTED)
-                .where(REPORTED.AUDIENCE_ID.in(
+        db.deleteFrom(LAST_REPORT)
+                .where(LAST_REPORT.AUDIENCE_ID.in(
                         select(AUDIENCE.ID).from(AUDIENCE).where(left)))
                 .execute();
         db.deleteFrom(AUDIENCE).where(left).execute();
@@ -100,15 +100,15 @@ public class RoundUpMemory {
     }
 
     private void takeAsKnown(long audience, Condition which) {
-        db.insertInto(REPORTED)
+        db.insertInto(LAST_REPORT)
                 .columns(
-                        REPORTED.FINDING_ID,
-                        REPORTED.AUDIENCE_ID,
-                        REPORTED.STATE,
-                        REPORTED.SEVERITY,
-                        REPORTED.FINGERPRINT,
-                        REPORTED.ROW,
-                        REPORTED.AT)
+                        LAST_REPORT.FINDING_ID,
+                        LAST_REPORT.AUDIENCE_ID,
+                        LAST_REPORT.STATE,
+                        LAST_REPORT.SEVERITY,
+                        LAST_REPORT.FINGERPRINT,
+                        LAST_REPORT.ROW,
+                        LAST_REPORT.AT)
                 .select(select(
                                 FINDING.ID,
                                 val(audience),
@@ -120,14 +120,14 @@ public class RoundUpMemory {
                                 FINDING.CHANGED_AT)
                         .from(FINDING)
                         .where(which))
-                .onConflict(REPORTED.FINDING_ID, REPORTED.AUDIENCE_ID)
+                .onConflict(LAST_REPORT.FINDING_ID, LAST_REPORT.AUDIENCE_ID)
                 .doUpdate()
-                .set(REPORTED.STATE, DSL.excluded(REPORTED.STATE))
-                .set(REPORTED.SEVERITY, DSL.excluded(REPORTED.SEVERITY))
-                .set(REPORTED.FINGERPRINT, DSL.excluded(REPORTED.FINGERPRINT))
-                .set(REPORTED.ROW, DSL.excluded(REPORTED.ROW))
-                .set(REPORTED.AT, DSL.excluded(REPORTED.AT))
-                .setNull(REPORTED.MESSAGE_ID)
+                .set(LAST_REPORT.STATE, DSL.excluded(LAST_REPORT.STATE))
+                .set(LAST_REPORT.SEVERITY, DSL.excluded(LAST_REPORT.SEVERITY))
+                .set(LAST_REPORT.FINGERPRINT, DSL.excluded(LAST_REPORT.FINGERPRINT))
+                .set(LAST_REPORT.ROW, DSL.excluded(LAST_REPORT.ROW))
+                .set(LAST_REPORT.AT, DSL.excluded(LAST_REPORT.AT))
+                .setNull(LAST_REPORT.MESSAGE_ID)
                 .execute();
     }
 
@@ -139,21 +139,23 @@ public class RoundUpMemory {
      */
     public List<Differing> differing(UUID rule, LastReportWriter.@Nullable Audience audience, boolean openToo) {
         if (audience == null) return List.of();
-        var neverHeard = REPORTED.FINDING_ID.isNull().and(FINDING.STATE.in(FindingState.OPEN, FindingState.AGED_OUT));
-        var otherwise = REPORTED.FINDING_ID
+        var neverHeard =
+                LAST_REPORT.FINDING_ID.isNull().and(FINDING.STATE.in(FindingState.OPEN, FindingState.AGED_OUT));
+        var otherwise = LAST_REPORT
+                .FINDING_ID
                 .isNotNull()
                 .and(FINDING.STATE
-                        .ne(REPORTED.STATE)
-                        .or(FINDING.SEVERITY.ne(REPORTED.SEVERITY))
-                        .or(FINDING.FINGERPRINT.ne(REPORTED.FINGERPRINT)));
+                        .ne(LAST_REPORT.STATE)
+                        .or(FINDING.SEVERITY.ne(LAST_REPORT.SEVERITY))
+                        .or(FINDING.FINGERPRINT.ne(LAST_REPORT.FINGERPRINT)));
         var open = openToo ? FINDING.STATE.eq(FindingState.OPEN) : DSL.falseCondition();
         var marks = memory.marks(Scope.of(rule));
         var found = new ArrayList<Differing>();
         db.select(FINDING.fields())
-                .select(REPORTED.STATE, REPORTED.SEVERITY, REPORTED.FINGERPRINT, REPORTED.TOLD_AT)
+                .select(LAST_REPORT.STATE, LAST_REPORT.SEVERITY, LAST_REPORT.FINGERPRINT, LAST_REPORT.REPORTED_AT)
                 .from(FINDING)
-                .leftJoin(REPORTED)
-                .on(REPORTED.FINDING_ID.eq(FINDING.ID), REPORTED.AUDIENCE_ID.eq(audience.id()))
+                .leftJoin(LAST_REPORT)
+                .on(LAST_REPORT.FINDING_ID.eq(FINDING.ID), LAST_REPORT.AUDIENCE_ID.eq(audience.id()))
                 .where(
                         FINDING.RULE_ID.eq(rule),
                         FINDING.COPY_KEY.isNull(),
@@ -161,13 +163,13 @@ public class RoundUpMemory {
                 .orderBy(FINDING.ID)
                 .forEach(row -> {
                     var finding = row.into(FINDING);
-                    var reported = row.get(REPORTED.STATE) == null
+                    var reported = row.get(LAST_REPORT.STATE) == null
                             ? null
                             : new LastReport(
-                                    row.get(REPORTED.STATE),
-                                    row.get(REPORTED.SEVERITY),
-                                    Digest.of(row.get(REPORTED.FINGERPRINT)),
-                                    row.get(REPORTED.TOLD_AT));
+                                    row.get(LAST_REPORT.STATE),
+                                    row.get(LAST_REPORT.SEVERITY),
+                                    Digest.of(row.get(LAST_REPORT.FINGERPRINT)),
+                                    row.get(LAST_REPORT.REPORTED_AT));
                     found.add(new Differing(
                             new StoredFinding(finding.getId(), Digest.of(finding.getKey()), MemoryStore.now(finding)),
                             reported,

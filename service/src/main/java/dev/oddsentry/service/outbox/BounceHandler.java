@@ -75,7 +75,7 @@ public class BounceHandler {
         if (recipient.isEmpty() || !TAKEN.contains(recipient.get().getState())) return false;
         String said = "It came back: " + words;
         recipient.get().setState(RecipientState.REJECTED);
-        recipient.get().setWords(said);
+        recipient.get().setResponse(said);
         recipient.get().setNextTry(null);
         recipient.get().update();
         db.insertInto(RECIPIENT_TRY)
@@ -83,7 +83,7 @@ public class BounceHandler {
                 .set(RECIPIENT_TRY.ADDRESS, recipient.get().getAddress())
                 .set(RECIPIENT_TRY.AT, clock.instant())
                 .set(RECIPIENT_TRY.OUTCOME, RecipientState.REJECTED)
-                .set(RECIPIENT_TRY.WORDS, said)
+                .set(RECIPIENT_TRY.RESPONSE, said)
                 .execute();
         if (ofTheAddress) hold(id, recipient.get().getAddress(), words);
         notices.afterwards(id);

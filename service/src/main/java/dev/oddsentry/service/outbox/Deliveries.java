@@ -107,24 +107,24 @@ class Deliveries {
             if (why != null) {
                 giveUp(recipient, why.left() ? RecipientState.CANCELLED : RecipientState.REJECTED, why.words());
             } else if (expired && recipient.getTries() > 0) {
-                giveUp(recipient, RecipientState.EXPIRED, recipient.getWords());
+                giveUp(recipient, RecipientState.EXPIRED, recipient.getResponse());
             } else {
                 recipient.setTries(recipient.getTries() + 1);
-                move(recipient, RecipientState.SENDING, recipient.getWords(), null);
+                move(recipient, RecipientState.SENDING, recipient.getResponse(), null);
                 to.add(recipient.getAddress());
             }
         }
         notices.afterwards(messageId);
         takingBack.ifNobodyGotIt(messageId);
-        return new Due(message.getMime(), to, message.getMayLeave(), null);
+        return new Due(message.getMime(), to, message.getAllowUnsubscribe(), null);
     }
 
     /** Before anybody got it, so that everybody gets the same. */
     private void sayWhereLate(MessageRecord message, List<MessageRecipientRecord> undone) {
         boolean late = !message.getSlot().plus(settings.lateAfter()).isAfter(clock.instant());
-        if (!late || message.getLateWords() == null || undone.stream().anyMatch(each -> each.getTries() > 0)) return;
-        message.setMime(LateNote.into(message.getMime(), message.getLateWords()));
-        message.setLateWords(null);
+        if (!late || message.getLateNotice() == null || undone.stream().anyMatch(each -> each.getTries() > 0)) return;
+        message.setMime(LateNote.into(message.getMime(), message.getLateNotice()));
+        message.setLateNotice(null);
         message.update();
     }
 
@@ -166,7 +166,7 @@ class Deliveries {
     private static void move(
             MessageRecipientRecord recipient, RecipientState state, @Nullable String words, @Nullable Instant nextTry) {
         recipient.setState(state);
-        recipient.setWords(words);
+        recipient.setResponse(words);
         recipient.setNextTry(nextTry);
         recipient.update();
     }
@@ -207,7 +207,7 @@ class Deliveries {
             if (reply instanceof Reply.Taken)
                 db.update(MESSAGE_RECIPIENT)
                         .set(MESSAGE_RECIPIENT.STATE, RecipientState.SENT)
-                        .set(MESSAGE_RECIPIENT.WORDS, reply.words())
+                        .set(MESSAGE_RECIPIENT.RESPONSE, reply.words())
                         .where(
                                 MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId),
                                 MESSAGE_RECIPIENT.ADDRESS.eq(address),
@@ -220,7 +220,7 @@ class Deliveries {
     private void makeSmaller(UUID messageId) {
         if (smaller.make(messageId)) return;
         for (var recipient : undone(messageId))
-            if (isDue(recipient)) giveUp(recipient, RecipientState.REJECTED, recipient.getWords());
+            if (isDue(recipient)) giveUp(recipient, RecipientState.REJECTED, recipient.getResponse());
     }
 
     private static RecipientState outcome(Reply reply) {
@@ -256,7 +256,7 @@ class Deliveries {
                 .set(RECIPIENT_TRY.ADDRESS, recipient.getAddress())
                 .set(RECIPIENT_TRY.AT, clock.instant())
                 .set(RECIPIENT_TRY.OUTCOME, outcome)
-                .set(RECIPIENT_TRY.WORDS, words)
+                .set(RECIPIENT_TRY.RESPONSE, words)
                 .execute();
     }
 

@@ -80,7 +80,7 @@ class DeliveryNotices {
                         .DEFINITION_ID
                         .eq(definition)
                         .and(DELIVERY_NOTICE.KIND.eq(kind.name()))
-                        .and(DELIVERY_NOTICE.TOLD_AT.gt(clock.instant().minus(ago))));
+                        .and(DELIVERY_NOTICE.SENT_AT.gt(clock.instant().minus(ago))));
     }
 
     /** Once for each message, and no flood of them: each stands on Today as well. */
@@ -89,7 +89,7 @@ class DeliveryNotices {
         boolean told = db.fetchExists(DELIVERY_NOTICE, ofKind.and(DELIVERY_NOTICE.MESSAGE_ID.eq(message)));
         int lately = db.fetchCount(
                 DELIVERY_NOTICE,
-                ofKind.and(DELIVERY_NOTICE.TOLD_AT.gt(clock.instant().minus(Duration.ofHours(1)))));
+                ofKind.and(DELIVERY_NOTICE.SENT_AT.gt(clock.instant().minus(Duration.ofHours(1)))));
         return !told && lately < MOST_UNCONFIRMED_AN_HOUR;
     }
 
@@ -98,7 +98,7 @@ class DeliveryNotices {
                 .set(DELIVERY_NOTICE.DEFINITION_ID, definition)
                 .set(DELIVERY_NOTICE.MESSAGE_ID, message.getId())
                 .set(DELIVERY_NOTICE.KIND, kind.name())
-                .set(DELIVERY_NOTICE.TOLD_AT, clock.instant())
+                .set(DELIVERY_NOTICE.SENT_AT, clock.instant())
                 .execute();
     }
 
@@ -141,8 +141,8 @@ class DeliveryNotices {
 
     private static String words(List<MessageRecipientRecord> recipients) {
         return recipients.stream()
-                .map(each ->
-                        "  " + each.getAddress() + ": " + (each.getWords() == null ? "no answer" : each.getWords()))
+                .map(each -> "  " + each.getAddress() + ": "
+                        + (each.getResponse() == null ? "no answer" : each.getResponse()))
                 .collect(Collectors.joining("\n"));
     }
 }

@@ -67,7 +67,7 @@ public class Holds {
                         MAIL_HOLD.ID,
                         MAIL_HOLD.SOURCE,
                         DEFINITION.NAME,
-                        MAIL_HOLD.WHY,
+                        MAIL_HOLD.REASON,
                         PERSON.NAME,
                         MAIL_HOLD.HELD_AT,
                         messages)
@@ -117,7 +117,7 @@ public class Holds {
         db.insertInto(MAIL_HOLD)
                 .set(MAIL_HOLD.SOURCE, source)
                 .set(MAIL_HOLD.RULE_ID, rule)
-                .set(MAIL_HOLD.WHY, why)
+                .set(MAIL_HOLD.REASON, why)
                 .set(MAIL_HOLD.HELD_BY, by.id())
                 .set(MAIL_HOLD.HELD_AT, clock.instant())
                 .execute();

@@ -42,19 +42,19 @@ public sealed interface MessageCause {
                 row.setAudienceId(audience);
             }
             case OfRoundUp(var roundUp) -> row.setRoundUpId(roundUp);
-            case OfIncident(var incident) -> row.setTroubleId(incident);
+            case OfIncident(var incident) -> row.setIncidentId(incident);
             case OfPreview(var rule) -> row.setPreviewOf(rule);
             case OfEscalation(var rule) -> row.setEscalationOf(rule);
             case OfRepeat(var first) -> {
                 row.setRuleId(first.getRuleId());
                 row.setCheckId(first.getCheckId());
                 row.setAudienceId(first.getAudienceId());
-                row.setTroubleId(first.getTroubleId());
+                row.setIncidentId(first.getIncidentId());
                 row.setRoundUpId(first.getRoundUpId());
                 row.setPreviewOf(first.getPreviewOf());
                 row.setEscalationOf(first.getEscalationOf());
                 row.setRepeatOf(first.getRepeatOf() == null ? first.getId() : first.getRepeatOf());
-                row.setMayLeave(first.getMayLeave());
+                row.setAllowUnsubscribe(first.getAllowUnsubscribe());
             }
         }
     }

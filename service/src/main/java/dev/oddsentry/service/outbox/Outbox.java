@@ -41,8 +41,8 @@ public class Outbox {
         row.setMime(message.mime());
         row.setSlot(slot);
         row.setCreatedAt(now);
-        row.setLateWords(message.ways().late());
-        row.setMayLeave(message.ways().mayLeave() || Boolean.TRUE.equals(row.getMayLeave()));
+        row.setLateNotice(message.ways().late());
+        row.setAllowUnsubscribe(message.ways().mayLeave() || Boolean.TRUE.equals(row.getAllowUnsubscribe()));
         row.insert();
         keep(id, message.ways().kept());
         message.barred()
@@ -50,7 +50,7 @@ public class Outbox {
                         .set(MESSAGE_RECIPIENT.MESSAGE_ID, id)
                         .set(MESSAGE_RECIPIENT.ADDRESS, address)
                         .set(MESSAGE_RECIPIENT.STATE, why.left() ? RecipientState.CANCELLED : RecipientState.REJECTED)
-                        .set(MESSAGE_RECIPIENT.WORDS, why.words())
+                        .set(MESSAGE_RECIPIENT.RESPONSE, why.words())
                         .execute());
         for (String address : message.to()) {
             boolean allowed = mail.allows(address);
@@ -59,7 +59,7 @@ public class Outbox {
                     .set(MESSAGE_RECIPIENT.ADDRESS, address)
                     .set(MESSAGE_RECIPIENT.STATE, allowed ? RecipientState.QUEUED : RecipientState.REJECTED)
                     .set(MESSAGE_RECIPIENT.NEXT_TRY, allowed ? now : null)
-                    .set(MESSAGE_RECIPIENT.WORDS, allowed ? null : "The operator allows no mail to this domain.")
+                    .set(MESSAGE_RECIPIENT.RESPONSE, allowed ? null : "The operator allows no mail to this domain.")
                     .execute();
         }
         tasks.planAt(id, now);

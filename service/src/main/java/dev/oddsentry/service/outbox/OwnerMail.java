@@ -1,7 +1,7 @@
 package dev.oddsentry.service.outbox;
 
+import static dev.oddsentry.service.db.generated.Tables.INCIDENT;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
 
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -73,15 +73,15 @@ class OwnerMail {
         if (told.to().isEmpty()) return;
         var now = clock.instant();
         // Over at once: nobody is told again of this one.
-        long trouble = db.insertInto(TROUBLE)
-                .set(TROUBLE.CAUSE, cause)
-                .set(TROUBLE.BEGAN_AT, now)
-                .set(TROUBLE.MAILED_AT, now)
-                .set(TROUBLE.OVER_AT, now)
-                .returning(TROUBLE.ID)
+        long incident = db.insertInto(INCIDENT)
+                .set(INCIDENT.CAUSE, cause)
+                .set(INCIDENT.BEGAN_AT, now)
+                .set(INCIDENT.MAILED_AT, now)
+                .set(INCIDENT.OVER_AT, now)
+                .returning(INCIDENT.ID)
                 .fetchSingle()
                 .getId();
-        outbox.queue(new MessageCause.OfIncident(trouble), now, told);
+        outbox.queue(new MessageCause.OfIncident(incident), now, told);
     }
 
     private List<String> reached(List<String> addresses, Collection<String> unreached) {

@@ -1,10 +1,10 @@
 package dev.oddsentry.service.outbox;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static org.jooq.impl.DSL.select;
 
@@ -65,33 +65,33 @@ class ReportReversal {
                 .where(RULE.ID.eq(select(MESSAGE.RULE_ID).from(MESSAGE).where(MESSAGE.ID.eq(messageId))))
                 .execute();
         db.update(FINDING)
-                .set(FINDING.STANDING, true)
-                .setNull(FINDING.HEARD_BY)
-                .set(FINDING.HEARD_TOLD, false)
-                .setNull(FINDING.HEARD_MESSAGE)
-                .where(FINDING.HEARD_MESSAGE.eq(messageId))
+                .set(FINDING.UNREPORTED, true)
+                .setNull(FINDING.OPENING_AUDIENCE)
+                .set(FINDING.OPENING_REPORTED, false)
+                .setNull(FINDING.OPENING_MESSAGE)
+                .where(FINDING.OPENING_MESSAGE.eq(messageId))
                 .execute();
         db.update(FINDING)
-                .set(FINDING.STANDING, true)
+                .set(FINDING.UNREPORTED, true)
                 .where(FINDING.ID.in(
-                        select(REPORTED.FINDING_ID).from(REPORTED).where(REPORTED.MESSAGE_ID.eq(messageId))))
+                        select(LAST_REPORT.FINDING_ID).from(LAST_REPORT).where(LAST_REPORT.MESSAGE_ID.eq(messageId))))
                 .execute();
-        db.update(REPORTED)
-                .set(REPORTED.STATE, REPORT.BEFORE_STATE)
-                .set(REPORTED.SEVERITY, REPORT.BEFORE_SEVERITY)
-                .set(REPORTED.FINGERPRINT, REPORT.BEFORE_FINGERPRINT)
-                .set(REPORTED.ROW, REPORT.BEFORE_ROW)
-                .set(REPORTED.AT, REPORT.BEFORE_AT)
-                .set(REPORTED.TOLD_AT, REPORT.BEFORE_TOLD_AT)
-                .set(REPORTED.MESSAGE_ID, REPORT.BEFORE_MESSAGE_ID)
+        db.update(LAST_REPORT)
+                .set(LAST_REPORT.STATE, REPORT.BEFORE_STATE)
+                .set(LAST_REPORT.SEVERITY, REPORT.BEFORE_SEVERITY)
+                .set(LAST_REPORT.FINGERPRINT, REPORT.BEFORE_FINGERPRINT)
+                .set(LAST_REPORT.ROW, REPORT.BEFORE_ROW)
+                .set(LAST_REPORT.AT, REPORT.BEFORE_AT)
+                .set(LAST_REPORT.REPORTED_AT, REPORT.BEFORE_REPORTED_AT)
+                .set(LAST_REPORT.MESSAGE_ID, REPORT.BEFORE_MESSAGE_ID)
                 .from(REPORT)
                 .where(
                         REPORT.MESSAGE_ID.eq(messageId),
-                        REPORTED.MESSAGE_ID.eq(messageId),
-                        REPORTED.FINDING_ID.eq(REPORT.FINDING_ID),
-                        REPORTED.AUDIENCE_ID.eq(REPORT.AUDIENCE_ID),
+                        LAST_REPORT.MESSAGE_ID.eq(messageId),
+                        LAST_REPORT.FINDING_ID.eq(REPORT.FINDING_ID),
+                        LAST_REPORT.AUDIENCE_ID.eq(REPORT.AUDIENCE_ID),
                         REPORT.BEFORE_STATE.isNotNull())
                 .execute();
-        db.deleteFrom(REPORTED).where(REPORTED.MESSAGE_ID.eq(messageId)).execute();
+        db.deleteFrom(LAST_REPORT).where(LAST_REPORT.MESSAGE_ID.eq(messageId)).execute();
     }
 }

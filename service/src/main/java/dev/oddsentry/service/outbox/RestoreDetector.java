@@ -79,7 +79,7 @@ class RestoreDetector {
         String why = "These records were restored or copied: " + signs
                 + ". What waits may have been sent already, or be another installation's to send";
         db.insertInto(MAIL_HOLD)
-                .set(MAIL_HOLD.WHY, why)
+                .set(MAIL_HOLD.REASON, why)
                 .set(MAIL_HOLD.HELD_AT, clock.instant())
                 .execute();
         LOG.warn("All outgoing mail is held. {}; odd hold-mail lists it, and ends it.", why);

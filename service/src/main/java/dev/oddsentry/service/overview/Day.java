@@ -1,7 +1,7 @@
 package dev.oddsentry.service.overview;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
-import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.HANDLING;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
@@ -180,8 +180,8 @@ public class Day {
                         RULE_CHECK.ID,
                         RULE_CHECK.SLOT,
                         RULE_CHECK.STATE,
-                        RULE_CHECK.NEWS,
-                        RULE_CHECK.WORST_NEWS,
+                        RULE_CHECK.UPDATES,
+                        RULE_CHECK.WORST_UPDATE,
                         RULE_CHECK.REASON)
                 .from(RULE_CHECK)
                 .where(RULE_CHECK.RULE_ID.eq(rule.id()), RULE_CHECK.SLOT.ge(from), RULE_CHECK.SLOT.lt(until))
@@ -258,16 +258,16 @@ public class Day {
     private Map<UUID, Map<String, Integer>> taken(Set<UUID> rules) {
         var taken = new HashMap<UUID, Map<String, Integer>>();
         db.select(FINDING.RULE_ID, PERSON.NAME, count())
-                .from(MARK)
+                .from(HANDLING)
                 .join(FINDING)
-                .on(FINDING.ID.eq(MARK.FINDING_ID))
+                .on(FINDING.ID.eq(HANDLING.FINDING_ID))
                 .join(PERSON)
-                .on(PERSON.ID.eq(MARK.PERSON_ID))
+                .on(PERSON.ID.eq(HANDLING.PERSON_ID))
                 .where(
                         FINDING.RULE_ID.in(rules),
                         FINDING.STATE.eq(FindingState.OPEN),
-                        MARK.KIND.eq(Marks.Kind.TAKE),
-                        MARK.ENDED_AT.isNull())
+                        HANDLING.KIND.eq(Marks.Kind.TAKE),
+                        HANDLING.ENDED_AT.isNull())
                 .groupBy(FINDING.RULE_ID, PERSON.NAME)
                 .orderBy(PERSON.NAME)
                 .forEach(row -> taken.computeIfAbsent(row.value1(), _ -> new LinkedHashMap<>())
@@ -282,7 +282,9 @@ public class Day {
                         FINDING.RULE_ID.in(rules),
                         FINDING.STATE.eq(FindingState.OPEN),
                         FINDING.SEVERITY.eq(Severity.CRITICAL),
-                        notExists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), MARK.ENDED_AT.isNull())))
+                        notExists(selectOne()
+                                .from(HANDLING)
+                                .where(HANDLING.FINDING_ID.eq(FINDING.ID), HANDLING.ENDED_AT.isNull())))
                 .groupBy(FINDING.RULE_ID)
                 .fetchMap(FINDING.RULE_ID, row -> row.value2());
     }

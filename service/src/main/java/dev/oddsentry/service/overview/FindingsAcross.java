@@ -2,7 +2,7 @@ package dev.oddsentry.service.overview;
 
 import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
-import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.HANDLING;
 import static org.jooq.impl.DSL.and;
 import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.exists;
@@ -73,14 +73,16 @@ public class FindingsAcross {
         private @Nullable Condition condition() {
             return switch (this) {
                 case BY_NOBODY -> not(stands(noCondition()));
-                case TAKEN -> stands(MARK.KIND.eq(Marks.Kind.TAKE));
-                case SNOOZED -> stands(MARK.KIND.eq(Marks.Kind.SNOOZE));
-                case ACCEPTED -> stands(MARK.KIND.eq(Marks.Kind.ACCEPT));
+                case TAKEN -> stands(HANDLING.KIND.eq(Marks.Kind.TAKE));
+                case SNOOZED -> stands(HANDLING.KIND.eq(Marks.Kind.SNOOZE));
+                case ACCEPTED -> stands(HANDLING.KIND.eq(Marks.Kind.ACCEPT));
             };
         }
 
         private static Condition stands(Condition kind) {
-            return exists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), MARK.ENDED_AT.isNull(), kind));
+            return exists(selectOne()
+                    .from(HANDLING)
+                    .where(HANDLING.FINDING_ID.eq(FINDING.ID), HANDLING.ENDED_AT.isNull(), kind));
         }
     }
 

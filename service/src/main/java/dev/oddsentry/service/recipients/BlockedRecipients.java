@@ -1,8 +1,8 @@
 package dev.oddsentry.service.recipients;
 
-import static dev.oddsentry.service.db.generated.Tables.BAD_ADDRESS;
-import static dev.oddsentry.service.db.generated.Tables.LEAVER;
+import static dev.oddsentry.service.db.generated.Tables.BLOCKED_ADDRESS;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
+import static dev.oddsentry.service.db.generated.Tables.UNSUBSCRIPTION;
 import static org.jooq.Records.mapping;
 
 import dev.oddsentry.service.audit.Audit;
@@ -55,28 +55,33 @@ public class BlockedRecipients {
                     bad.address(),
                     new Barred(false, "Blocked since " + bad.since() + ", when a message bounced: " + bad.reason()));
         if (definition == null) return barred;
-        db.selectFrom(LEAVER)
-                .where(LEAVER.DEFINITION_ID.eq(definition), LEAVER.RETURNED_AT.isNull())
+        db.selectFrom(UNSUBSCRIPTION)
+                .where(UNSUBSCRIPTION.DEFINITION_ID.eq(definition), UNSUBSCRIPTION.RESUBSCRIBED_AT.isNull())
                 .forEach(each -> barred.put(
-                        each.getAddress(), new Barred(true, "The recipient unsubscribed on " + each.getLeftAt())));
+                        each.getAddress(),
+                        new Barred(true, "The recipient unsubscribed on " + each.getUnsubscribedAt())));
         return barred;
     }
 
     public List<BlockedAddress> badAddresses() {
-        return db.select(BAD_ADDRESS.ADDRESS, BAD_ADDRESS.WORDS, BAD_ADDRESS.MESSAGE_ID, BAD_ADDRESS.SINCE)
-                .from(BAD_ADDRESS)
-                .where(BAD_ADDRESS.ENDED_AT.isNull())
-                .orderBy(BAD_ADDRESS.ADDRESS)
+        return db.select(
+                        BLOCKED_ADDRESS.ADDRESS,
+                        BLOCKED_ADDRESS.RESPONSE,
+                        BLOCKED_ADDRESS.MESSAGE_ID,
+                        BLOCKED_ADDRESS.SINCE)
+                .from(BLOCKED_ADDRESS)
+                .where(BLOCKED_ADDRESS.ENDED_AT.isNull())
+                .orderBy(BLOCKED_ADDRESS.ADDRESS)
                 .fetch(mapping(BlockedAddress::new));
     }
 
     /** Part of the caller's transaction. @return false if it is held as bad already */
     public boolean hold(String address, String words, UUID message) {
-        return db.insertInto(BAD_ADDRESS)
-                        .set(BAD_ADDRESS.ADDRESS, lower(address))
-                        .set(BAD_ADDRESS.WORDS, words)
-                        .set(BAD_ADDRESS.MESSAGE_ID, message)
-                        .set(BAD_ADDRESS.SINCE, clock.instant())
+        return db.insertInto(BLOCKED_ADDRESS)
+                        .set(BLOCKED_ADDRESS.ADDRESS, lower(address))
+                        .set(BLOCKED_ADDRESS.RESPONSE, words)
+                        .set(BLOCKED_ADDRESS.MESSAGE_ID, message)
+                        .set(BLOCKED_ADDRESS.SINCE, clock.instant())
                         .onConflictDoNothing()
                         .execute()
                 == 1;
@@ -85,10 +90,10 @@ public class BlockedRecipients {
     /** It is right again: mail goes there from now on. */
     @Transactional
     public void release(Person by, String address) {
-        int ended = db.update(BAD_ADDRESS)
-                .set(BAD_ADDRESS.ENDED_AT, clock.instant())
-                .set(BAD_ADDRESS.ENDED_BY, by.id())
-                .where(BAD_ADDRESS.ADDRESS.eq(lower(address)), BAD_ADDRESS.ENDED_AT.isNull())
+        int ended = db.update(BLOCKED_ADDRESS)
+                .set(BLOCKED_ADDRESS.ENDED_AT, clock.instant())
+                .set(BLOCKED_ADDRESS.ENDED_BY, by.id())
+                .where(BLOCKED_ADDRESS.ADDRESS.eq(lower(address)), BLOCKED_ADDRESS.ENDED_AT.isNull())
                 .execute();
         if (ended == 0) throw RefusedException.notFound("The address " + address + " is not blocked.");
         audit.record(db, by.id(), "unblock address", address, null);
@@ -96,27 +101,32 @@ public class BlockedRecipients {
 
     /** Latest first. */
     public List<UnsubscribedRecipient> leavers(UUID definition) {
-        return db.select(LEAVER.ADDRESS, LEAVER.LEFT_AT, LEAVER.MESSAGE_ID, LEAVER.RETURNED_AT, PERSON.NAME)
-                .from(LEAVER)
+        return db.select(
+                        UNSUBSCRIPTION.ADDRESS,
+                        UNSUBSCRIPTION.UNSUBSCRIBED_AT,
+                        UNSUBSCRIPTION.MESSAGE_ID,
+                        UNSUBSCRIPTION.RESUBSCRIBED_AT,
+                        PERSON.NAME)
+                .from(UNSUBSCRIPTION)
                 .leftJoin(PERSON)
-                .on(PERSON.ID.eq(LEAVER.RETURNED_BY))
-                .where(LEAVER.DEFINITION_ID.eq(definition))
-                .orderBy(LEAVER.LEFT_AT.desc(), LEAVER.ADDRESS)
+                .on(PERSON.ID.eq(UNSUBSCRIPTION.RESUBSCRIBED_BY))
+                .where(UNSUBSCRIPTION.DEFINITION_ID.eq(definition))
+                .orderBy(UNSUBSCRIPTION.UNSUBSCRIBED_AT.desc(), UNSUBSCRIPTION.ADDRESS)
                 .fetch(mapping(UnsubscribedRecipient::new));
     }
 
     public boolean hasLeft(UUID definition, String address) {
-        return db.fetchExists(LEAVER, gone(definition, address));
+        return db.fetchExists(UNSUBSCRIPTION, gone(definition, address));
     }
 
     /** A recipient who has unsubscribed stays unsubscribed. */
     @Transactional
     public void leave(UUID definition, String address, UUID message) {
-        db.insertInto(LEAVER)
-                .set(LEAVER.DEFINITION_ID, definition)
-                .set(LEAVER.ADDRESS, lower(address))
-                .set(LEAVER.MESSAGE_ID, message)
-                .set(LEAVER.LEFT_AT, clock.instant())
+        db.insertInto(UNSUBSCRIPTION)
+                .set(UNSUBSCRIPTION.DEFINITION_ID, definition)
+                .set(UNSUBSCRIPTION.ADDRESS, lower(address))
+                .set(UNSUBSCRIPTION.MESSAGE_ID, message)
+                .set(UNSUBSCRIPTION.UNSUBSCRIBED_AT, clock.instant())
                 .onConflictDoNothing()
                 .execute();
     }
@@ -125,19 +135,20 @@ public class BlockedRecipients {
     @Transactional
     public boolean comeBack(UUID definition, String address, @Nullable Person by) {
         if (by != null) audit.record(db, by.id(), "resubscribe a recipient", String.valueOf(definition), address);
-        return db.update(LEAVER)
-                        .set(LEAVER.RETURNED_AT, clock.instant())
-                        .set(LEAVER.RETURNED_BY, by == null ? null : by.id())
+        return db.update(UNSUBSCRIPTION)
+                        .set(UNSUBSCRIPTION.RESUBSCRIBED_AT, clock.instant())
+                        .set(UNSUBSCRIPTION.RESUBSCRIBED_BY, by == null ? null : by.id())
                         .where(gone(definition, address))
                         .execute()
                 == 1;
     }
 
     private static Condition gone(UUID definition, String address) {
-        return LEAVER.DEFINITION_ID
+        return UNSUBSCRIPTION
+                .DEFINITION_ID
                 .eq(definition)
-                .and(LEAVER.ADDRESS.eq(lower(address)))
-                .and(LEAVER.RETURNED_AT.isNull());
+                .and(UNSUBSCRIPTION.ADDRESS.eq(lower(address)))
+                .and(UNSUBSCRIPTION.RESUBSCRIBED_AT.isNull());
     }
 
     private static String lower(String address) {

@@ -1,7 +1,7 @@
 package dev.oddsentry.service.recipients;
 
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
-import static dev.oddsentry.service.db.generated.Tables.READER_LANGUAGE;
+import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_LANGUAGE;
 import static org.jooq.Records.mapping;
 
 import dev.oddsentry.core.definition.MailAddress;
@@ -37,17 +37,18 @@ public class RecipientLanguages {
     public record RecipientLanguage(String address, Language language, String by, Instant at) {}
 
     public List<RecipientLanguage> all() {
-        return db.select(READER_LANGUAGE.ADDRESS, READER_LANGUAGE.LANGUAGE, PERSON.NAME, READER_LANGUAGE.SET_AT)
-                .from(READER_LANGUAGE)
+        return db.select(
+                        RECIPIENT_LANGUAGE.ADDRESS, RECIPIENT_LANGUAGE.LANGUAGE, PERSON.NAME, RECIPIENT_LANGUAGE.SET_AT)
+                .from(RECIPIENT_LANGUAGE)
                 .join(PERSON)
-                .on(PERSON.ID.eq(READER_LANGUAGE.SET_BY))
-                .orderBy(READER_LANGUAGE.ADDRESS)
+                .on(PERSON.ID.eq(RECIPIENT_LANGUAGE.SET_BY))
+                .orderBy(RECIPIENT_LANGUAGE.ADDRESS)
                 .fetch(mapping(RecipientLanguage::new));
     }
 
     /** By address, in lower case. */
     public Map<String, Language> byAddress() {
-        return db.fetch(READER_LANGUAGE).intoMap(READER_LANGUAGE.ADDRESS, READER_LANGUAGE.LANGUAGE);
+        return db.fetch(RECIPIENT_LANGUAGE).intoMap(RECIPIENT_LANGUAGE.ADDRESS, RECIPIENT_LANGUAGE.LANGUAGE);
     }
 
     /** @param language null for the rule's */
@@ -58,16 +59,16 @@ public class RecipientLanguages {
         if (by.role() != Role.OPERATOR && !by.email().equalsIgnoreCase(address))
             throw RefusedException.forbidden("Only an operator sets the language of others.");
         if (language == null)
-            db.deleteFrom(READER_LANGUAGE)
-                    .where(READER_LANGUAGE.ADDRESS.eq(address))
+            db.deleteFrom(RECIPIENT_LANGUAGE)
+                    .where(RECIPIENT_LANGUAGE.ADDRESS.eq(address))
                     .execute();
         else
-            db.insertInto(READER_LANGUAGE)
-                    .set(READER_LANGUAGE.ADDRESS, address)
-                    .set(READER_LANGUAGE.LANGUAGE, language)
-                    .set(READER_LANGUAGE.SET_BY, by.id())
-                    .set(READER_LANGUAGE.SET_AT, clock.instant())
-                    .onConflict(READER_LANGUAGE.ADDRESS)
+            db.insertInto(RECIPIENT_LANGUAGE)
+                    .set(RECIPIENT_LANGUAGE.ADDRESS, address)
+                    .set(RECIPIENT_LANGUAGE.LANGUAGE, language)
+                    .set(RECIPIENT_LANGUAGE.SET_BY, by.id())
+                    .set(RECIPIENT_LANGUAGE.SET_AT, clock.instant())
+                    .onConflict(RECIPIENT_LANGUAGE.ADDRESS)
                     .doUpdate()
                     .setAllToExcluded()
                     .execute();

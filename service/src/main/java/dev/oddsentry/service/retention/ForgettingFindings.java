@@ -4,9 +4,9 @@ import static dev.oddsentry.service.db.generated.Tables.ESCALATED;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
 import static dev.oddsentry.service.db.generated.Tables.FORGOTTEN;
-import static dev.oddsentry.service.db.generated.Tables.MARK;
+import static dev.oddsentry.service.db.generated.Tables.HANDLING;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.notExists;
@@ -71,12 +71,14 @@ class ForgettingFindings {
         Instant agedOut = now.minus(agedOut(rule.definition(), now));
         var which = FINDING.RULE_ID
                 .eq(rule.id())
-                .and(FINDING.STANDING.isFalse())
+                .and(FINDING.UNREPORTED.isFalse())
                 .and(FINDING.STATE
                         .eq(FindingState.CLEARED)
                         .and(FINDING.CHANGED_AT.lt(cleared))
                         .or(FINDING.STATE.eq(FindingState.AGED_OUT).and(FINDING.CHANGED_AT.lt(agedOut))))
-                .and(notExists(selectOne().from(MARK).where(MARK.FINDING_ID.eq(FINDING.ID), MARK.ENDED_AT.isNull())));
+                .and(notExists(selectOne()
+                        .from(HANDLING)
+                        .where(HANDLING.FINDING_ID.eq(FINDING.ID), HANDLING.ENDED_AT.isNull())));
         long forgotten = 0;
         for (int some = AT_ONCE; some == AT_ONCE; forgotten += some) some = forgetSome(rule.id(), which, now);
         return forgotten;
@@ -129,12 +131,14 @@ class ForgettingFindings {
                     .setAllToExcluded()
                     .execute();
             db.deleteFrom(REPORT).where(REPORT.FINDING_ID.eq(any(ids))).execute();
-            db.deleteFrom(REPORTED).where(REPORTED.FINDING_ID.eq(any(ids))).execute();
+            db.deleteFrom(LAST_REPORT)
+                    .where(LAST_REPORT.FINDING_ID.eq(any(ids)))
+                    .execute();
             db.deleteFrom(FINDING_EVENT)
                     .where(FINDING_EVENT.FINDING_ID.eq(any(ids)))
                     .execute();
             db.deleteFrom(ESCALATED).where(ESCALATED.FINDING_ID.eq(any(ids))).execute();
-            db.deleteFrom(MARK).where(MARK.FINDING_ID.eq(any(ids))).execute();
+            db.deleteFrom(HANDLING).where(HANDLING.FINDING_ID.eq(any(ids))).execute();
             db.deleteFrom(FINDING).where(FINDING.ID.eq(any(ids))).execute();
             db.update(RULE)
                     .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))

@@ -4,18 +4,18 @@ import static dev.oddsentry.service.db.generated.Tables.AUDIT_EVENT;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
 import static dev.oddsentry.service.db.generated.Tables.FORGOTTEN;
+import static dev.oddsentry.service.db.generated.Tables.HANDLING;
+import static dev.oddsentry.service.db.generated.Tables.INCIDENT;
+import static dev.oddsentry.service.db.generated.Tables.INCIDENT_RULE;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static dev.oddsentry.service.db.generated.Tables.LONG_WORK;
-import static dev.oddsentry.service.db.generated.Tables.MARK;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
-import static dev.oddsentry.service.db.generated.Tables.OCCASION;
 import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
+import static dev.oddsentry.service.db.generated.Tables.RULE_TRIGGER;
 import static dev.oddsentry.service.db.generated.Tables.SERIES_POINT;
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE_RULE;
 import static org.jooq.impl.DSL.any;
 import static org.jooq.impl.DSL.exists;
 import static org.jooq.impl.DSL.notExists;
@@ -81,12 +81,12 @@ public class Retention {
         gone += inBatches(this::messages);
         gone += inBatches(this::events);
         gone += inBatches(this::checks);
-        gone += inBatches(() -> old(OCCASION, OCCASION.ID, OCCASION.SLOT, kept.longWork()));
+        gone += inBatches(() -> old(RULE_TRIGGER, RULE_TRIGGER.ID, RULE_TRIGGER.SLOT, kept.longWork()));
         gone += inBatches(() -> old(FORGOTTEN, FORGOTTEN.KEY, FORGOTTEN.FORGOTTEN_AT, kept.traces()));
         gone += inBatches(() -> old(AUDIT_EVENT, AUDIT_EVENT.ID, AUDIT_EVENT.AT, kept.audit()));
         gone += inBatches(() -> old(LONG_WORK, LONG_WORK.ID, LONG_WORK.ENDED_AT, kept.longWork()));
         gone += inBatches(this::points);
-        gone += inBatches(this::troubles);
+        gone += inBatches(this::incidents);
         if (gone > 0) LOG.info("Retention took {} rows away.", gone);
     }
 
@@ -128,12 +128,12 @@ public class Retention {
         if (ids.length == 0) return 0;
         // What was reported outlives the message that reported it.
         db.update(FINDING)
-                .setNull(FINDING.HEARD_MESSAGE)
-                .where(FINDING.HEARD_MESSAGE.eq(any(ids)))
+                .setNull(FINDING.OPENING_MESSAGE)
+                .where(FINDING.OPENING_MESSAGE.eq(any(ids)))
                 .execute();
-        db.update(REPORTED)
-                .setNull(REPORTED.MESSAGE_ID)
-                .where(REPORTED.MESSAGE_ID.eq(any(ids)))
+        db.update(LAST_REPORT)
+                .setNull(LAST_REPORT.MESSAGE_ID)
+                .where(LAST_REPORT.MESSAGE_ID.eq(any(ids)))
                 .execute();
         db.update(FINDING_EVENT)
                 .setNull(FINDING_EVENT.MESSAGE_ID)
@@ -174,12 +174,12 @@ public class Retention {
                 .setNull(FINDING_EVENT.CHECK_ID)
                 .where(FINDING_EVENT.CHECK_ID.eq(any(ids)))
                 .execute();
-        db.update(MARK)
-                .setNull(MARK.ENDED_CHECK)
-                .where(MARK.ENDED_CHECK.eq(any(ids)))
+        db.update(HANDLING)
+                .setNull(HANDLING.ENDED_CHECK)
+                .where(HANDLING.ENDED_CHECK.eq(any(ids)))
                 .execute();
-        db.deleteFrom(OCCASION)
-                .where(OCCASION.CHECK_ID.eq(any(ids)).or(OCCASION.PARENT_ID.eq(any(ids))))
+        db.deleteFrom(RULE_TRIGGER)
+                .where(RULE_TRIGGER.CHECK_ID.eq(any(ids)).or(RULE_TRIGGER.PARENT_ID.eq(any(ids))))
                 .execute();
         db.update(RULE_CHECK)
                 .setNull(RULE_CHECK.PARENT_ID)
@@ -198,18 +198,20 @@ public class Retention {
                 .execute();
     }
 
-    /** Mail about trouble names it, so it stays as long as that mail. */
-    private int troubles() {
-        var ids = db.select(TROUBLE.ID)
-                .from(TROUBLE)
+    /** Mail about incident names it, so it stays as long as that mail. */
+    private int incidents() {
+        var ids = db.select(INCIDENT.ID)
+                .from(INCIDENT)
                 .where(
-                        TROUBLE.OVER_AT.lt(before(kept.messages())),
-                        notExists(selectOne().from(MESSAGE).where(MESSAGE.TROUBLE_ID.eq(TROUBLE.ID))))
+                        INCIDENT.OVER_AT.lt(before(kept.messages())),
+                        notExists(selectOne().from(MESSAGE).where(MESSAGE.INCIDENT_ID.eq(INCIDENT.ID))))
                 .limit(AT_ONCE)
-                .fetch(TROUBLE.ID)
+                .fetch(INCIDENT.ID)
                 .toArray(Long[]::new);
         if (ids.length == 0) return 0;
-        db.deleteFrom(TROUBLE_RULE).where(TROUBLE_RULE.TROUBLE_ID.eq(any(ids))).execute();
-        return db.deleteFrom(TROUBLE).where(TROUBLE.ID.eq(any(ids))).execute();
+        db.deleteFrom(INCIDENT_RULE)
+                .where(INCIDENT_RULE.INCIDENT_ID.eq(any(ids)))
+                .execute();
+        return db.deleteFrom(INCIDENT).where(INCIDENT.ID.eq(any(ids))).execute();
     }
 }

@@ -31,7 +31,7 @@ public class RuleStates {
     private final DSLContext db;
     private final Clock clock;
     private final Audit audit;
-    private final Incidents troubles;
+    private final Incidents incidents;
     private final SlotTasks tasks;
     private final Schedules schedules;
     private final RulePasswords passwords;
@@ -42,9 +42,9 @@ public class RuleStates {
             Audit audit,
             SlotTasks tasks,
             Schedules schedules,
-            Incidents troubles,
+            Incidents incidents,
             RulePasswords passwords) {
-        this.troubles = troubles;
+        this.incidents = incidents;
         this.passwords = passwords;
         this.db = db;
         this.clock = clock;
@@ -145,7 +145,7 @@ public class RuleStates {
                 .execute();
         if (moved == 0) throw RefusedException.conflict("Only an active rule can be paused.");
         // What is not checked no longer fails.
-        troubles.well(id);
+        incidents.well(id);
         audit.record(db, by.id(), "pause rule", rule.name(), null);
     }
 

@@ -74,9 +74,9 @@ public class Sources {
                 row.getName(),
                 row.getJdbcUrl(),
                 row.getUsername(),
-                row.getMostRows(),
+                row.getMaxRows(),
                 Duration.ofMillis(row.getTimeLimitMs()),
-                row.getMostConnections(),
+                row.getMaxConnections(),
                 closedHours(row),
                 Duration.ofSeconds(row.getSpreadSeconds()),
                 row.getUpdatedAt());
@@ -98,9 +98,9 @@ public class Sources {
         row.setJdbcUrl(settings.jdbcUrl());
         row.setUsername(settings.username());
         row.setPasswordCipher(cipher);
-        row.setMostRows(settings.mostRows());
+        row.setMaxRows(settings.mostRows());
         row.setTimeLimitMs((int) settings.timeLimit().toMillis());
-        row.setMostConnections(settings.mostConnections());
+        row.setMaxConnections(settings.mostConnections());
         var closed = settings.closedHours();
         row.setClosedFrom(closed == null ? null : closed.from());
         row.setClosedUntil(closed == null ? null : closed.until());

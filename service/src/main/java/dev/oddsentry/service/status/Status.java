@@ -1,6 +1,8 @@
 package dev.oddsentry.service.status;
 
 import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
+import static dev.oddsentry.service.db.generated.Tables.INCIDENT;
+import static dev.oddsentry.service.db.generated.Tables.INCIDENT_RULE;
 import static dev.oddsentry.service.db.generated.Tables.MAIL_HOLD;
 import static dev.oddsentry.service.db.generated.Tables.MAIL_TASKS;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
@@ -9,8 +11,6 @@ import static dev.oddsentry.service.db.generated.Tables.NODE;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import static dev.oddsentry.service.db.generated.Tables.SCHEDULED_TASKS;
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE;
-import static dev.oddsentry.service.db.generated.Tables.TROUBLE_RULE;
 import static org.jooq.impl.DSL.coalesce;
 import static org.jooq.impl.DSL.count;
 import static org.jooq.impl.DSL.exists;
@@ -114,13 +114,13 @@ public class Status {
         int holds = db.fetchCount(MAIL_HOLD, MAIL_HOLD.ENDED_AT.isNull());
         long latest = seconds(due.value2(), now);
         long oldest = seconds(waiting.value2(), now);
-        var troubles = troubles();
+        var incidents = incidents();
         int unconfirmed = db.fetchCount(
                 MESSAGE_RECIPIENT,
                 MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED).and(MESSAGE_RECIPIENT.SETTLED_AT.isNull()));
         var notDelivered = notDelivered(now);
         var nodes = nodes(now);
-        var problems = problems(latest, keptBack, oldest, holds, failing, troubles);
+        var problems = problems(latest, keptBack, oldest, holds, failing, incidents);
         problems.addAll(mailProblems(unconfirmed, notDelivered));
         problems.addAll(clockProblems(nodes));
         return new StatusView(
@@ -140,7 +140,7 @@ public class Status {
                 notDelivered,
                 nodes,
                 failing,
-                troubles,
+                incidents,
                 problems);
     }
 
@@ -156,36 +156,36 @@ public class Status {
                 .fetchMap(RULE_CHECK.STATE, row -> row.value2());
     }
 
-    private List<IncidentView> troubles() {
-        var rules = db.select(TROUBLE_RULE.TROUBLE_ID, DEFINITION.NAME)
-                .from(TROUBLE_RULE)
+    private List<IncidentView> incidents() {
+        var rules = db.select(INCIDENT_RULE.INCIDENT_ID, DEFINITION.NAME)
+                .from(INCIDENT_RULE)
                 .join(DEFINITION)
-                .on(DEFINITION.ID.eq(TROUBLE_RULE.RULE_ID))
-                .where(TROUBLE_RULE.WELL_AT.isNull())
+                .on(DEFINITION.ID.eq(INCIDENT_RULE.RULE_ID))
+                .where(INCIDENT_RULE.RECOVERED_AT.isNull())
                 .orderBy(DEFINITION.NAME)
-                .fetchGroups(TROUBLE_RULE.TROUBLE_ID, DEFINITION.NAME);
-        return db.selectFrom(TROUBLE).where(TROUBLE.OVER_AT.isNull()).orderBy(TROUBLE.BEGAN_AT).fetch().stream()
-                .filter(trouble -> rules.containsKey(trouble.getId()))
-                .map(trouble -> new IncidentView(
-                        trouble.getCause(),
-                        trouble.getBeganAt(),
-                        rules.getOrDefault(trouble.getId(), List.of()),
-                        latestReason(trouble.getId())))
+                .fetchGroups(INCIDENT_RULE.INCIDENT_ID, DEFINITION.NAME);
+        return db.selectFrom(INCIDENT).where(INCIDENT.OVER_AT.isNull()).orderBy(INCIDENT.BEGAN_AT).fetch().stream()
+                .filter(incident -> rules.containsKey(incident.getId()))
+                .map(incident -> new IncidentView(
+                        incident.getCause(),
+                        incident.getBeganAt(),
+                        rules.getOrDefault(incident.getId(), List.of()),
+                        latestReason(incident.getId())))
                 .toList();
     }
 
-    private String latestReason(long trouble) {
-        return db.select(TROUBLE_RULE.REASON)
-                .from(TROUBLE_RULE)
-                .where(TROUBLE_RULE.TROUBLE_ID.eq(trouble), TROUBLE_RULE.WELL_AT.isNull())
-                .orderBy(TROUBLE_RULE.LAST_AT.desc())
+    private String latestReason(long incident) {
+        return db.select(INCIDENT_RULE.REASON)
+                .from(INCIDENT_RULE)
+                .where(INCIDENT_RULE.INCIDENT_ID.eq(incident), INCIDENT_RULE.RECOVERED_AT.isNull())
+                .orderBy(INCIDENT_RULE.LAST_AT.desc())
                 .limit(1)
-                .fetchOptional(TROUBLE_RULE.REASON)
+                .fetchOptional(INCIDENT_RULE.REASON)
                 .orElse("");
     }
 
     private static ArrayList<String> problems(
-            long latest, int keptBack, long oldest, int holds, int failing, List<IncidentView> troubles) {
+            long latest, int keptBack, long oldest, int holds, int failing, List<IncidentView> incidents) {
         var problems = new ArrayList<String>();
         if (latest > LATE.toSeconds())
             problems.add("A check is " + latest
@@ -197,9 +197,9 @@ public class Status {
         if (keptBack > 0)
             problems.add(keptBack + (keptBack == 1 ? " check is" : " checks are") + " awaiting approval.");
         if (failing > 0) problems.add(failing + " background tasks keep failing. See the log.");
-        for (var trouble : troubles)
-            problems.add("Checks failing (" + trouble.cause() + "): " + String.join(", ", trouble.rules()) + ". "
-                    + trouble.reason());
+        for (var incident : incidents)
+            problems.add("Checks failing (" + incident.cause() + "): " + String.join(", ", incident.rules()) + ". "
+                    + incident.reason());
         return problems;
     }
 
@@ -234,8 +234,9 @@ public class Status {
                 .orderBy(DEFINITION.ID, MESSAGE.AUDIENCE_ID, MESSAGE.CREATED_AT.desc())
                 .asTable("latest");
         var id = latest.field(MESSAGE.ID);
-        var words =
-                select(max(MESSAGE_RECIPIENT.WORDS)).from(MESSAGE_RECIPIENT).where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id));
+        var words = select(max(MESSAGE_RECIPIENT.RESPONSE))
+                .from(MESSAGE_RECIPIENT)
+                .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id));
         return db.select(latest.field(DEFINITION.NAME), latest.field(MESSAGE.CREATED_AT), field(words))
                 .from(latest)
                 .where(exists(selectOne().from(MESSAGE_RECIPIENT).where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id))))

@@ -93,7 +93,7 @@ public class ThresholdStore {
                         THRESHOLD_VALUE.NUMBER,
                         PERSON.NAME,
                         THRESHOLD_VALUE.SET_AT,
-                        THRESHOLD_VALUE.REMARK)
+                        THRESHOLD_VALUE.REASON)
                 .from(THRESHOLD_VALUE)
                 .join(PERSON)
                 .on(PERSON.ID.eq(THRESHOLD_VALUE.SET_BY))
@@ -121,7 +121,7 @@ public class ThresholdStore {
                     row.setNumber(value.number());
                     row.setSetBy(by);
                     row.setSetAt(now);
-                    row.setRemark(reason);
+                    row.setReason(reason);
                     return row;
                 })
                 .toList();

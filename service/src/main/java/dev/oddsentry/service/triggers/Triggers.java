@@ -1,10 +1,10 @@
 package dev.oddsentry.service.triggers;
 
 import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
-import static dev.oddsentry.service.db.generated.Tables.OCCASION;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static dev.oddsentry.service.db.generated.Tables.RULE_AFTER;
 import static dev.oddsentry.service.db.generated.Tables.RULE_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.RULE_TRIGGER;
 
 import com.github.kagkarlsson.scheduler.SchedulerClient;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
@@ -12,7 +12,7 @@ import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.TriggersDefinition;
 import dev.oddsentry.core.definition.TriggersDefinition.Outcome;
 import dev.oddsentry.service.db.Json;
-import dev.oddsentry.service.db.generated.tables.records.OccasionRecord;
+import dev.oddsentry.service.db.generated.tables.records.RuleTriggerRecord;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
 import java.time.Instant;
@@ -36,7 +36,7 @@ import org.springframework.stereotype.Component;
 @Component
 public class Triggers {
     /** Its instance is the occasion's number. */
-    public static final TaskDescriptor<Void> TASK = TaskDescriptor.of("occasion");
+    public static final TaskDescriptor<Void> TASK = TaskDescriptor.of("trigger");
 
     private final DSLContext db;
     private final SchedulerClient tasks;
@@ -140,14 +140,14 @@ public class Triggers {
 
     /** The occasion stands for the event at a rule; the same request key finds the same one. Part of the caller's transaction. */
     public void arrive(UUID ruleId, Instant at, String event, Map<String, String> given, @Nullable String requestKey) {
-        var number = db.insertInto(OCCASION)
-                .set(OCCASION.RULE_ID, ruleId)
-                .set(OCCASION.SLOT, at)
-                .set(OCCASION.EVENT, event)
-                .set(OCCASION.GIVEN, Json.write(given))
-                .set(OCCASION.REQUEST_KEY, requestKey)
+        var number = db.insertInto(RULE_TRIGGER)
+                .set(RULE_TRIGGER.RULE_ID, ruleId)
+                .set(RULE_TRIGGER.SLOT, at)
+                .set(RULE_TRIGGER.EVENT, event)
+                .set(RULE_TRIGGER.EVENT_VALUES, Json.write(given))
+                .set(RULE_TRIGGER.REQUEST_KEY, requestKey)
                 .onConflictDoNothing()
-                .returningResult(OCCASION.ID)
+                .returningResult(RULE_TRIGGER.ID)
                 .fetchOptional();
         number.ifPresent(row -> plan(row.value1()));
     }
@@ -162,12 +162,12 @@ public class Triggers {
                 .where(RULE_AFTER.PARENT_ID.eq(parentRule), DSL.arrayOverlap(RULE_AFTER.OUTCOMES, any))
                 .fetch(RULE_AFTER.RULE_ID);
         for (UUID follower : followers) {
-            db.insertInto(OCCASION)
-                    .set(OCCASION.RULE_ID, follower)
-                    .set(OCCASION.SLOT, slot)
-                    .set(OCCASION.PARENT_ID, parentCheck)
+            db.insertInto(RULE_TRIGGER)
+                    .set(RULE_TRIGGER.RULE_ID, follower)
+                    .set(RULE_TRIGGER.SLOT, slot)
+                    .set(RULE_TRIGGER.PARENT_ID, parentCheck)
                     .onConflictDoNothing()
-                    .returningResult(OCCASION.ID)
+                    .returningResult(RULE_TRIGGER.ID)
                     .fetchOptional()
                     .ifPresent(row -> plan(row.value1()));
         }
@@ -177,34 +177,34 @@ public class Triggers {
         tasks.schedule(TASK.instance(Long.toString(occasion)).build(), clock.instant());
     }
 
-    public Optional<OccasionRecord> find(long id) {
-        return db.selectFrom(OCCASION).where(OCCASION.ID.eq(id)).fetchOptional();
+    public Optional<RuleTriggerRecord> find(long id) {
+        return db.selectFrom(RULE_TRIGGER).where(RULE_TRIGGER.ID.eq(id)).fetchOptional();
     }
 
     /** True for the first of the occasions that a check answers, whose task runs it. */
     public boolean isHead(long id, UUID checkId) {
-        return !db.fetchExists(OCCASION, OCCASION.CHECK_ID.eq(checkId).and(OCCASION.ID.lt(id)));
+        return !db.fetchExists(RULE_TRIGGER, RULE_TRIGGER.CHECK_ID.eq(checkId).and(RULE_TRIGGER.ID.lt(id)));
     }
 
     /** Those of a rule that no check has answered, the oldest first. */
-    public List<OccasionRecord> waiting(UUID ruleId) {
-        return db.selectFrom(OCCASION)
-                .where(OCCASION.RULE_ID.eq(ruleId), OCCASION.CHECK_ID.isNull())
-                .orderBy(OCCASION.ID)
+    public List<RuleTriggerRecord> waiting(UUID ruleId) {
+        return db.selectFrom(RULE_TRIGGER)
+                .where(RULE_TRIGGER.RULE_ID.eq(ruleId), RULE_TRIGGER.CHECK_ID.isNull())
+                .orderBy(RULE_TRIGGER.ID)
                 .fetch();
     }
 
     public void answer(List<Long> occasions, UUID checkId) {
-        db.update(OCCASION)
-                .set(OCCASION.CHECK_ID, checkId)
-                .where(OCCASION.ID.in(new HashSet<>(occasions)))
+        db.update(RULE_TRIGGER)
+                .set(RULE_TRIGGER.CHECK_ID, checkId)
+                .where(RULE_TRIGGER.ID.in(new HashSet<>(occasions)))
                 .execute();
     }
 
     /** A rule that is not active misses nothing. */
     public void drop(UUID ruleId) {
-        db.deleteFrom(OCCASION)
-                .where(OCCASION.RULE_ID.eq(ruleId), OCCASION.CHECK_ID.isNull())
+        db.deleteFrom(RULE_TRIGGER)
+                .where(RULE_TRIGGER.RULE_ID.eq(ruleId), RULE_TRIGGER.CHECK_ID.isNull())
                 .execute();
     }
 }

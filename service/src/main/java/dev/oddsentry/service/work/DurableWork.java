@@ -58,7 +58,7 @@ class DurableWork implements SmartLifecycle {
             MessageSender handOver,
             LongWork longWork,
             RoundUpWork roundUps,
-            IncidentMail troubleMail,
+            IncidentMail incidentMail,
             BounceMailbox bounces,
             Escalations escalations,
             Retention retention) {
@@ -74,7 +74,7 @@ class DurableWork implements SmartLifecycle {
                         node,
                         clock)
                 .startTasks(Stream.concat(
-                                Stream.of(troubleMail.task(), escalations.task(), retention.task()),
+                                Stream.of(incidentMail.task(), escalations.task(), retention.task()),
                                 bounces.task().stream())
                         .toList())
                 .threads(work.atOnce())

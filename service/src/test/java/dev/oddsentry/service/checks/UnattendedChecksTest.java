@@ -253,7 +253,7 @@ class UnattendedChecksTest {
         api.check(sailings.name);
         service.execute(
                 "records",
-                "update trouble set mailed_at = mailed_at - interval '25 hours' where cause = 'rule " + sailings.name
+                "update incident set mailed_at = mailed_at - interval '25 hours' where cause = 'rule " + sailings.name
                         + "'");
         RunningService.await("another", () -> subjectsToOwner().size() == 2);
         assertThat(subjectsToOwner().getLast()).startsWith("Checks still failing: Late sailings of " + sailings.name);

@@ -1,19 +1,23 @@
 package dev.oddsentry.service.db;
 
+import static java.nio.charset.StandardCharsets.UTF_8;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.LateSailings;
 import dev.oddsentry.service.RunningService;
+import java.io.IOException;
 import java.sql.Connection;
 import java.sql.SQLException;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.regex.Pattern;
 import org.flywaydb.core.Flyway;
 import org.junit.jupiter.api.Test;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.core.io.ClassPathResource;
 
 /** A database of the first version, with data in it, taken over by this one. */
 class UpgradeTest {
@@ -24,7 +28,7 @@ class UpgradeTest {
     private final LateSailings sailings = new LateSailings(service);
 
     @Test
-    void anInstallationOfTheFirstVersionKeepsItsRulesAndItsMemory() throws SQLException {
+    void anInstallationOfTheFirstVersionKeepsItsRulesAndItsMemory() throws SQLException, IOException {
         sailings.late("SK-1", 20).late("SK-2", 60);
         try (var before = node("before_" + id)) {
             var api = api(before);
@@ -71,6 +75,9 @@ class UpgradeTest {
         return service.startNode(database, service.postgres().jdbcUrl(database));
     }
 
+    private static final Pattern RENAME =
+            Pattern.compile("alter table (?<table>\\w+) rename (column (?<column>\\w+) )?to (?<to>\\w+);");
+
     private static HttpApi api(ConfigurableApplicationContext node) {
         return HttpApi.loggedIn(RunningService.baseUrl(node), "operator", RunningService.OPERATOR_PASSWORD);
     }
@@ -89,7 +96,7 @@ class UpgradeTest {
     }
 
     /** Makes a database as the first version would have left it, from one of this version: its tables with its columns alone. */
-    private void asFirstVersion(String from, String to) throws SQLException {
+    private void asFirstVersion(String from, String to) throws SQLException, IOException {
         service.execute("postgres", "create database " + to);
         Flyway.configure()
                 .dataSource(service.postgres().jdbcUrl(to), "odd", "")
@@ -98,7 +105,9 @@ class UpgradeTest {
                 .migrate();
         try (var source = service.connect(from);
                 var target = service.connect(to)) {
-            // What was heard at opening stood in rows of its own then.
+            source.setAutoCommit(false);
+            undoNames(source);
+            // What was reported at opening stood in rows of its own then.
             source.createStatement()
                     .execute(
                             "insert into reported (finding_id, audience_id, state, severity, fingerprint, row, at, told_at, message_id)"
@@ -106,6 +115,7 @@ class UpgradeTest {
                                     + " case when heard_told then opened_at end, heard_message from finding where heard_by is not null");
             target.createStatement().execute("set session_replication_role = replica");
             for (String table : tables(target)) copy(source, target, table);
+            source.rollback();
             // What is refused today may be stored.
             target.createStatement()
                     .execute("update source set jdbc_url = jdbc_url || '?password=reader', most_connections = 1");
@@ -115,6 +125,22 @@ class UpgradeTest {
                     target,
                     "select format('select setval(pg_get_serial_sequence(%L, %L), 1000)', table_name, column_name)"
                             + " from information_schema.columns where is_identity = 'YES' and table_schema = 'public'");
+        }
+    }
+
+    /** Gives tables and columns back the names that they had before they got those of the glossary. */
+    private static void undoNames(Connection source) throws SQLException, IOException {
+        String migration =
+                new ClassPathResource("db/migration/V30__names_of_the_glossary.sql").getContentAsString(UTF_8);
+        var renames = RENAME.matcher(migration).results().toList().reversed();
+        for (var rename : renames) {
+            String column = rename.group("column");
+            source.createStatement()
+                    .execute(
+                            column == null
+                                    ? "alter table " + rename.group("to") + " rename to " + rename.group("table")
+                                    : "alter table " + rename.group("table") + " rename column " + rename.group("to")
+                                            + " to " + column);
         }
     }
 

@@ -35,7 +35,7 @@ class EscalationsTest {
                 () -> service.count("records", "select count(*) from escalation where rule_id = " + rule) == 1);
         service.execute(
                 "records",
-                "update escalation set told_to = told_to - interval '1 hour' where rule_id = " + rule
+                "update escalation set reports_seen_to = reports_seen_to - interval '1 hour' where rule_id = " + rule
                         + "; update message set created_at = created_at - interval '1 hour' where rule_id = " + rule);
     }
 
@@ -127,7 +127,7 @@ class EscalationsTest {
     void aMistakeIsRefusedWithItsPlace() {
         sailings.saved();
         for (var wrong : Map.of(
-                        "{ after: 2 checks, to: [a@b.example] }", "escalate after takes a time, such as 4 hours",
+                        "{ after: 2 checks, to: [a@b.example] }", "is not a length of time. Examples: 10 minutes, 4 hours",
                         "{ to: [a@b.example] }", "4 hours",
                         "{ after: 4 hours }", "lead@skerry.example",
                         "{ after: 4 hours, to: [\"team: Nobody at all\"] }", "there is no team")

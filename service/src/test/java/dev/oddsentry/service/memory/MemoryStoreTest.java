@@ -67,12 +67,12 @@ class MemoryStoreTest {
             row.setRow(JSONB.valueOf("{}"));
             row.setNoData(now.noData());
             if (now.held() != null) {
-                row.setHeldOrdinal(now.held().ordinal());
-                row.setHeldSlot(now.held().slot());
+                row.setLastingOrdinal(now.held().ordinal());
+                row.setLastingSlot(now.held().slot());
             }
             if (now.missed() != null) {
-                row.setMissedOrdinal(now.missed().ordinal());
-                row.setMissedSlot(now.missed().slot());
+                row.setAbsentOrdinal(now.missed().ordinal());
+                row.setAbsentSlot(now.missed().slot());
             }
             if (now.better() != null) {
                 row.setBetterOrdinal(now.better().ordinal());
@@ -121,7 +121,7 @@ class MemoryStoreTest {
             insert(whole, 50);
             insert(copy, 50);
             db.update(FINDING)
-                    .set(FINDING.STANDING, FINDING.ID.mod(5).eq(0L))
+                    .set(FINDING.UNREPORTED, FINDING.ID.mod(5).eq(0L))
                     .where(FINDING.RULE_ID.eq(rule))
                     .execute();
             for (var scope : List.of(whole, copy)) {

@@ -126,10 +126,10 @@ class RetentionTest {
                 .isEqualTo(1);
         assertThat(count("finding_event", "finding_id in (select id from finding where rule_id = " + rule + ")"))
                 .isZero();
-        assertThat(count("reported", "finding_id in (select id from finding where rule_id = " + rule + ")"))
+        assertThat(count("last_report", "finding_id in (select id from finding where rule_id = " + rule + ")"))
                 .as("of those that moved since they were told")
                 .isEqualTo(2);
-        assertThat(count("finding", "heard_told and heard_message is null and rule_id = " + rule))
+        assertThat(count("finding", "opening_reported and opening_message is null and rule_id = " + rule))
                 .isEqualTo(1);
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
     }

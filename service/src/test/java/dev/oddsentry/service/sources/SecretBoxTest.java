@@ -35,7 +35,7 @@ class SecretBoxTest {
                 file,
                 mail,
                 work,
-                new Settings.Trouble(Duration.ofSeconds(1), Duration.ofSeconds(1)),
+                new Settings.IncidentMails(Duration.ofSeconds(1), Duration.ofSeconds(1)),
                 new Settings.Retention(1, 1, 1, 1, 1, 1, 1, 1),
                 new Settings.FirstOperator("o", "o", "o@o.example", null)));
     }

@@ -79,7 +79,7 @@ class SeveralNodesTest {
                 () -> count("select count(*) from rule_check where state = 'RUNNING' and rule_id = " + rule) == 0);
         service.execute(
                 "records",
-                "insert into rule_check (id, rule_id, slot, origin, state, attempt, stands_for, node, started_at)"
+                "insert into rule_check (id, rule_id, slot, origin, state, attempt, slots_covered, node, started_at)"
                         + " values (gen_random_uuid(), " + rule
                         + ", now() + interval '10 milliseconds', 'SCHEDULED', 'RUNNING', 1, 1, 'dead', now())");
         service.api().post("/api/rules/" + sailings.name + "/activate", "");

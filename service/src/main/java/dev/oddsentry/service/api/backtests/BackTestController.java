@@ -79,7 +79,7 @@ class BackTestController {
                     row.getState(),
                     row.getStepsDone(),
                     row.getSteps(),
-                    row.getAskedAt(),
+                    row.getRequestedAt(),
                     row.getEndedAt(),
                     row.getReason(),
                     row.getResult() == null

@@ -46,7 +46,7 @@ class Revisions {
     @GetMapping(produces = "application/json")
     List<RevisionView> listRevisions(
             @AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
-        return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REMARK, PERSON.NAME, DEFINITION_REVISION.AT)
+        return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REASON, PERSON.NAME, DEFINITION_REVISION.AT)
                 .from(DEFINITION_REVISION)
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(DEFINITION_REVISION.AUTHOR_ID))

@@ -1,7 +1,7 @@
 package dev.oddsentry.service.api.findings;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static org.jooq.impl.DSL.noCondition;
 
 import dev.oddsentry.core.definition.RuleDefinition;
@@ -107,9 +107,9 @@ class FindingController {
         ZoneId zone = rule.definition().zone();
         var groups = rule.definition().groups();
         var which = FINDING.RULE_ID.eq(rule.id()).and(state == null ? noCondition() : FINDING.STATE.eq(state));
-        var reportedAt = DSL.field(DSL.select(DSL.coalesce(DSL.max(REPORTED.TOLD_AT), DSL.max(REPORTED.AT)))
-                .from(REPORTED)
-                .where(REPORTED.FINDING_ID.eq(FINDING.ID)));
+        var reportedAt = DSL.field(DSL.select(DSL.coalesce(DSL.max(LAST_REPORT.REPORTED_AT), DSL.max(LAST_REPORT.AT)))
+                .from(LAST_REPORT)
+                .where(LAST_REPORT.FINDING_ID.eq(FINDING.ID)));
         var findings = db.select(FINDING.asterisk(), reportedAt)
                 .from(FINDING)
                 .where(which, FindingPlace.behind(after))
@@ -151,9 +151,9 @@ class FindingController {
                 finding.getSeverity(),
                 finding.getOpenedAt(),
                 finding.getChangedAt(),
-                finding.getHeardBy() == null ? reportedAt : finding.getOpenedAt(),
+                finding.getOpeningAudience() == null ? reportedAt : finding.getOpenedAt(),
                 finding.getNoData(),
-                finding.getStanding(),
+                finding.getUnreported(),
                 marks,
                 row);
     }

@@ -2,8 +2,8 @@ package dev.oddsentry.service.api.findings;
 
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
+import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
-import static dev.oddsentry.service.db.generated.Tables.REPORTED;
 import static org.jooq.impl.DSL.lateral;
 import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.select;
@@ -46,10 +46,11 @@ class FindingExport {
         ZoneId zone = rule.definition().zone();
         // Whichever audience heard last.
         var heard = select(
-                        max(REPORTED.AT).as(REPORTED.AT), max(REPORTED.TOLD_AT).as(REPORTED.TOLD_AT))
-                .from(REPORTED)
-                .where(REPORTED.FINDING_ID.eq(FINDING.ID))
-                .asTable(REPORTED.getName());
+                        max(LAST_REPORT.AT).as(LAST_REPORT.AT),
+                        max(LAST_REPORT.REPORTED_AT).as(LAST_REPORT.REPORTED_AT))
+                .from(LAST_REPORT)
+                .where(LAST_REPORT.FINDING_ID.eq(FINDING.ID))
+                .asTable(LAST_REPORT.getName());
         try (var rows = db.select(FINDING.fields())
                 .select(heard.fields())
                 .from(FINDING, lateral(heard))
@@ -69,13 +70,13 @@ class FindingExport {
         record.put("severity", row.get(FINDING.SEVERITY).word());
         record.put("opened at", text(row.get(FINDING.OPENED_AT)));
         record.put("changed at", text(row.get(FINDING.CHANGED_AT)));
-        boolean asOpened = row.get(FINDING.HEARD_BY) != null;
-        record.put("reported at", text(row.get(asOpened ? FINDING.OPENED_AT : REPORTED.AT)));
-        boolean toldAtOpening = row.get(FINDING.HEARD_TOLD);
-        record.put("reported at", text(row.get(toldAtOpening ? FINDING.OPENED_AT : REPORTED.TOLD_AT)));
+        boolean asOpened = row.get(FINDING.OPENING_AUDIENCE) != null;
+        record.put("reported at", text(row.get(asOpened ? FINDING.OPENED_AT : LAST_REPORT.AT)));
+        boolean toldAtOpening = row.get(FINDING.OPENING_REPORTED);
+        record.put("reported at", text(row.get(toldAtOpening ? FINDING.OPENED_AT : LAST_REPORT.REPORTED_AT)));
         record.put("copy", row.get(FINDING.COPY_KEY));
         record.put("split value", row.get(FINDING.SPLIT_VALUE));
-        record.put("unreported update", String.valueOf(row.get(FINDING.STANDING)));
+        record.put("unreported update", String.valueOf(row.get(FINDING.UNREPORTED)));
         Json.row(row.get(FINDING.ROW))
                 .forEach((column, cell) -> record.put("row: " + column, cell == null ? null : CellText.of(cell, zone)));
         return record;

@@ -54,7 +54,7 @@ class OutboxController {
     }
 
     /**
-     * @param rule null where the mail is of several: of trouble, or of a round-up
+     * @param rule null where the mail is of several: of incident, or of a round-up
      * @param roundUp the name of the round-up; null where it is none
      * @param preview whether a person sent it to themselves, and it reported nothing
      * @param repeat whether it is another one once more
@@ -161,7 +161,7 @@ class OutboxController {
                                 MESSAGE_RECIPIENT.STATE,
                                 MESSAGE_RECIPIENT.TRIES,
                                 MESSAGE_RECIPIENT.NEXT_TRY,
-                                MESSAGE_RECIPIENT.WORDS,
+                                MESSAGE_RECIPIENT.RESPONSE,
                                 MESSAGE_RECIPIENT.SETTLED_AT)
                         .from(MESSAGE_RECIPIENT)
                         .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
@@ -198,7 +198,7 @@ class OutboxController {
                 .where(MESSAGE.ID.eq(id))
                 .fetchSingle();
         var parts = MessageParts.of(stored.value2());
-        var tries = db.select(RECIPIENT_TRY.ADDRESS, RECIPIENT_TRY.AT, RECIPIENT_TRY.OUTCOME, RECIPIENT_TRY.WORDS)
+        var tries = db.select(RECIPIENT_TRY.ADDRESS, RECIPIENT_TRY.AT, RECIPIENT_TRY.OUTCOME, RECIPIENT_TRY.RESPONSE)
                 .from(RECIPIENT_TRY)
                 .where(RECIPIENT_TRY.MESSAGE_ID.eq(id))
                 .orderBy(RECIPIENT_TRY.ID)

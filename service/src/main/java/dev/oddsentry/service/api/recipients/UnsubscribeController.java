@@ -94,7 +94,7 @@ class UnsubscribeController {
                 .from(MESSAGE)
                 .join(DEFINITION)
                 .on(DEFINITION.ID.eq(MESSAGE.RULE_ID))
-                .where(MESSAGE.ID.eq(id), MESSAGE.MAY_LEAVE.isTrue())
+                .where(MESSAGE.ID.eq(id), MESSAGE.ALLOW_UNSUBSCRIBE.isTrue())
                 .fetchOne();
         if (row == null || row.value2().plus(WORKS_FOR).isBefore(clock.instant())) return Optional.empty();
         var addresses = db.select(MESSAGE_RECIPIENT.ADDRESS)

@@ -82,8 +82,8 @@ class RuleViews {
                     row.get(RULE_CHECK.ID),
                     row.get(RULE_CHECK.SLOT),
                     row.get(RULE_CHECK.STATE),
-                    row.get(RULE_CHECK.NEWS),
-                    row.get(RULE_CHECK.WORST_NEWS),
+                    row.get(RULE_CHECK.UPDATES),
+                    row.get(RULE_CHECK.WORST_UPDATE),
                     row.get(RULE_CHECK.EXCEPTIONS),
                     row.get(RULE_CHECK.REASON),
                     row.get(RULE_CHECK.RETRY_AT));
@@ -336,8 +336,8 @@ class RuleViews {
                         RULE_CHECK.ID,
                         RULE_CHECK.SLOT,
                         RULE_CHECK.STATE,
-                        RULE_CHECK.NEWS,
-                        RULE_CHECK.WORST_NEWS,
+                        RULE_CHECK.UPDATES,
+                        RULE_CHECK.WORST_UPDATE,
                         RULE_CHECK.EXCEPTIONS,
                         RULE_CHECK.REASON,
                         RULE_CHECK.RETRY_AT)
