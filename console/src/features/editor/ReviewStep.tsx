@@ -12,10 +12,10 @@ const Differences = lazy(() =>
 
 const effects: Record<string, string> = {
   NO_EFFECT: 'Its memory is not affected.',
-  RE_BASE: 'Other columns are watched: the next check records their values.',
-  RE_JUDGE: 'The conditions changed: the next check reports what differs from the last report.',
-  NEW_AUDIENCES: 'The audiences changed: existing findings are treated as known.',
-  NEW_IDENTITY: 'The key columns changed: all findings start over and are reported again.',
+  OTHER_WATCHED_COLUMNS: 'Other columns are watched: the next check records their values.',
+  OTHER_CONDITIONS: 'The conditions changed: the next check reports what differs from the last report.',
+  OTHER_AUDIENCES: 'The audiences changed: existing findings are treated as known.',
+  OTHER_KEY_COLUMNS: 'The key columns changed: all findings start over and are reported again.',
 }
 
 /** What is done with the edit. `activate` after a save makes the rule active too. */

@@ -82,7 +82,7 @@ test('it is run as it stands, with rows, time, and what a relative date means to
 
 test('it says who uses it and what the edit would move', async () => {
   const effect = {
-    effect: 'RE_JUDGE',
+    effect: 'OTHER_CONDITIONS',
     rules: [
       {
         rule: 'late-sailings',

@@ -59,27 +59,27 @@ public class Judging {
     @Benchmark
     @OperationsPerInvocation(Sailings.ROWS)
     public void judgeFiveComparisons(Blackhole hole) {
-        var judge = Condition.read(Sailings.FIVE_COMPARISONS, sailings.columns())
+        var evaluator = Condition.read(Sailings.FIVE_COMPARISONS, sailings.columns())
                 .orThrow()
                 .at(Sailings.SLOT);
-        for (var row : sailings.rows()) hole.consume(judge.judge(row));
+        for (var row : sailings.rows()) hole.consume(evaluator.evaluate(row));
     }
 
     /** All that is made of a row: verdict, severity, identity and fingerprint. */
     @Benchmark
     @OperationsPerInvocation(Sailings.ROWS)
     public void sightRow(Blackhole hole) {
-        var judge = sailings.judgeOfRows();
-        for (var row : sailings.rows()) judge.accept(row, hole::consume);
+        var evaluator = sailings.judgeOfRows();
+        for (var row : sailings.rows()) evaluator.accept(row, hole::consume);
     }
 
-    /** A row into one of 26 groups with five aggregates, which are judged at the end. */
+    /** A row into one of 26 groups with five aggregates, which are evaluated at the end. */
     @Benchmark
     @OperationsPerInvocation(Sailings.ROWS)
     public void groupRow(Blackhole hole) {
-        var judge = sailings.judgeOfGroups();
-        for (var row : sailings.rows()) judge.accept(row, hole::consume);
-        judge.finish((_, _) -> Series.EMPTY, hole::consume);
+        var evaluator = sailings.judgeOfGroups();
+        for (var row : sailings.rows()) evaluator.accept(row, hole::consume);
+        evaluator.finish((_, _) -> Series.EMPTY, hole::consume);
     }
 
     /** Takes JMH's own options, such as {@code -f 1 -i 3}. */

@@ -1,9 +1,9 @@
 package dev.oddsentry.bench;
 
 import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.evaluation.CheckedRule;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
 import dev.oddsentry.core.finding.Digester;
-import dev.oddsentry.core.judging.RuleJudge;
-import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Columns;
@@ -22,7 +22,7 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Map;
 
-/** 50,000 rows of 12 columns in a PostgreSQL of its own, a query on them and two rules that judge them. */
+/** 50,000 rows of 12 columns in a PostgreSQL of its own, a query on them and two rules that evaluate them. */
 final class Sailings {
     static final int ROWS = 50_000;
     static final Moment SLOT = new Moment(Instant.parse("2026-11-24T04:40:00Z"), ZoneId.of("Europe/Oslo"));
@@ -56,8 +56,8 @@ final class Sailings {
     private final QueryDefinition query;
     private final Columns columns;
     private final List<Object[]> rows = new ArrayList<>(ROWS);
-    private final RuleJudges ofRows;
-    private final RuleJudges ofGroups;
+    private final CheckedRule ofRows;
+    private final CheckedRule ofGroups;
 
     Sailings() {
         service.ferry("drop table if exists sailing");
@@ -77,8 +77,8 @@ final class Sailings {
         query = saved.definition();
         columns = definitions.columns(saved);
         source = unlimited(service.bean(Sources.class).require("ferry"));
-        ofRows = judges(definitions, "late");
-        ofGroups = judges(definitions, "by-route");
+        ofRows = conditions(definitions, "late");
+        ofGroups = conditions(definitions, "by-route");
         runner.read(
                 source,
                 query,
@@ -87,9 +87,9 @@ final class Sailings {
                 new RunningQuery(source.timeLimit()));
     }
 
-    private RuleJudges judges(DefinitionStore definitions, String rule) {
-        return RuleJudges.check(definitions.rule(rule).orElseThrow().definition(), columns, Thresholds.NONE, null)
-                .judges();
+    private CheckedRule conditions(DefinitionStore definitions, String rule) {
+        return CheckedRule.check(definitions.rule(rule).orElseThrow().definition(), columns, Thresholds.NONE, null)
+                .conditions();
     }
 
     private static Source unlimited(Source source) {
@@ -129,11 +129,11 @@ final class Sailings {
         return columns;
     }
 
-    RuleJudge judgeOfRows() {
+    RuleEvaluator judgeOfRows() {
         return ofRows.at(SLOT, new Digester(7));
     }
 
-    RuleJudge judgeOfGroups() {
+    RuleEvaluator judgeOfGroups() {
         return ofGroups.at(SLOT, new Digester(7));
     }
 }

@@ -91,7 +91,7 @@ class DocumentsCommandsTest extends AgainstAService {
         answer(
                 "POST /api/review",
                 "{\"kind\":\"rule\",\"name\":\"late\",\"before\":\"name: late\\nexceptions: delay_min > 15\\n\",\"text\":\"name: late\\nexceptions: delay_min > 30\\n\","
-                        + "\"revision\":7,\"effect\":\"RE_JUDGE\",\"problems\":[{\"weight\":\"WARNING\",\"message\":\"doubtful\"}]}");
+                        + "\"revision\":7,\"effect\":\"OTHER_CONDITIONS\",\"problems\":[{\"weight\":\"WARNING\",\"message\":\"doubtful\"}]}");
         answer(
                 "POST /api/preview",
                 "{\"draft\":{\"wouldReport\":0},\"compared\":{\"both\":12,\"onlyDraftCount\":0,\"onlyDraft\":[],\"onlyActiveCount\":8,\"onlyActive\":[\"SK-1\"]}}");

@@ -55,7 +55,7 @@ class EditingCommandsTest extends AgainstAService {
     @Test
     void aDraftIsLaidBesideARuleShownSwitchedToAndThrownAway() throws IOException {
         String draft =
-                "{\"version\":2,\"baseRevision\":6,\"revision\":7,\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\",\"effect\":\"RE_JUDGE\","
+                "{\"version\":2,\"baseRevision\":6,\"revision\":7,\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\",\"effect\":\"OTHER_CONDITIONS\","
                         + "\"document\":{\"name\":\"late\",\"exceptions\":\"delay_min > 30\",\"memory\":{\"key\":[\"sailing\"],\"open_after\":\"2 checks\"}}}";
         answer("PUT /api/rules/late/draft", draft);
         answer("GET /api/rules/late/draft", draft);
@@ -87,7 +87,7 @@ class EditingCommandsTest extends AgainstAService {
 
         answer(
                 "POST /api/rules/late/draft/apply?reason=in%20winter&treatAsKnown=true",
-                "{\"revision\":8,\"effect\":\"RE_JUDGE\"}");
+                "{\"revision\":8,\"effect\":\"OTHER_CONDITIONS\"}");
         assertThat(odd("draft", "late", "--apply", "--reason", "in winter", "--treat-as-known")
                         .out())
                 .contains("The draft changes of late are applied, as revision 8.", "treated as known");
@@ -134,7 +134,7 @@ class EditingCommandsTest extends AgainstAService {
                 .contains("Revision,Saved,By,Reason", ",Ines Holm,wider window");
         answer(
                 "POST /api/definitions/query/lately/revisions/1/restore?reason=too%20slow",
-                "{\"revision\":3,\"changed\":true,\"effect\":\"RE_JUDGE\"}");
+                "{\"revision\":3,\"changed\":true,\"effect\":\"OTHER_CONDITIONS\"}");
         var back = odd("revisions", "lately", "--kind", "query", "--back-to", "1", "--reason", "too slow");
         assertThat(back.err())
                 .contains(

@@ -4,9 +4,9 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.history.Series;
-import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Column;
@@ -205,11 +205,12 @@ class AggregatesOracleTest {
                         exceptions: "%s"
                         delivery: { to: [ines.holm@skerryline.example] }
                         """.formatted(whole ? "" : "g", condition)).definition();
-        var judge =
-                RuleJudges.check(rule, COLUMNS, Thresholds.NONE, null).judges().at(SLOT, new Digester(7));
-        for (var row : rows) judge.accept(row, _ -> {});
+        var evaluator = CheckedRule.check(rule, COLUMNS, Thresholds.NONE, null)
+                .conditions()
+                .at(SLOT, new Digester(7));
+        for (var row : rows) evaluator.accept(row, _ -> {});
         var groups = new TreeMap<String, Boolean>();
-        judge.finish((_, _) -> Series.EMPTY, sighting -> {
+        evaluator.finish((_, _) -> Series.EMPTY, sighting -> {
             Object group =
                     sighting.identity().isEmpty() ? "all" : sighting.identity().getFirst();
             groups.put(group == null ? "missing" : group.toString(), sighting.isException());

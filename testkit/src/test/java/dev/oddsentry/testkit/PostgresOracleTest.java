@@ -3,8 +3,8 @@ package dev.oddsentry.testkit;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.core.condition.Condition;
+import dev.oddsentry.core.condition.RowEvaluator;
 import dev.oddsentry.core.condition.RowFailureException;
-import dev.oddsentry.core.condition.RowJudge;
 import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Column;
@@ -231,15 +231,15 @@ class PostgresOracleTest {
 
     private List<String> ours(String expression, List<Object[]> rows) {
         var reading = Condition.read(expression, COLUMNS);
-        RowJudge judge = reading.condition()
+        RowEvaluator evaluator = reading.condition()
                 .orElseThrow(() -> new AssertionError("seed " + seed + ": " + expression + " " + reading.problems()))
                 .at(new Moment(SLOT, ZoneId.of("Europe/Oslo")));
-        return rows.stream().map(row -> verdict(judge, row)).toList();
+        return rows.stream().map(row -> verdict(evaluator, row)).toList();
     }
 
-    private static String verdict(RowJudge judge, Object[] row) {
+    private static String verdict(RowEvaluator evaluator, Object[] row) {
         try {
-            return judge.judge(row) == Verdict.TRUE ? "true" : "not";
+            return evaluator.evaluate(row) == Verdict.TRUE ? "true" : "not";
         } catch (RowFailureException failed) {
             return "error";
         }

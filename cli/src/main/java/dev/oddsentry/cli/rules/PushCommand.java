@@ -88,16 +88,16 @@ public final class PushCommand extends ServiceCommand {
     static Optional<String> effect(String effect, boolean treatAsKnown) {
         String found = treatAsKnown ? "what it finds is treated as known" : "what it finds is reported";
         return switch (effect) {
-            case "RE_BASE" ->
+            case "OTHER_WATCHED_COLUMNS" ->
                 Optional.of(
                         "  Other columns are watched: the next check records their values and does not report that they differ.");
-            case "RE_JUDGE" ->
+            case "OTHER_CONDITIONS" ->
                 Optional.of("  The conditions changed: the next check evaluates again; " + found
                         + ". Findings that are no longer exceptions clear without a message.");
-            case "NEW_IDENTITY" ->
+            case "OTHER_KEY_COLUMNS" ->
                 Optional.of("  The key columns changed: all findings start over; " + found
                         + ". Old findings clear without a message.");
-            case "NEW_AUDIENCES" -> Optional.of("  The audiences changed: existing findings are treated as known.");
+            case "OTHER_AUDIENCES" -> Optional.of("  The audiences changed: existing findings are treated as known.");
             default -> Optional.empty();
         };
     }

@@ -23,7 +23,7 @@ import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** A condition checked against the columns of a query: read once, bound to a slot, then a judge of many rows. */
+/** A condition checked against the columns of a query: read once, bound to a slot, then an evaluator of many rows. */
 public final class Condition {
     private final Expression tree;
     private final Layout layout;
@@ -270,13 +270,13 @@ public final class Condition {
         return columnsOf(tree);
     }
 
-    /** A judge of rows for the check at {@code moment}; rows must have the columns that this was read against. */
-    public RowJudge at(Moment moment) {
+    /** A evaluator of rows for the check at {@code moment}; rows must have the columns that this was read against. */
+    public RowEvaluator at(Moment moment) {
         var compiler = new Compiler(layout, types, places, moment, thresholds);
         var parts = parts().stream()
-                .map(part -> new RowJudge.Part(part, places.textOf(part), compiler.compile(part), columnsOf(part)))
+                .map(part -> new RowEvaluator.Part(part, places.textOf(part), compiler.compile(part), columnsOf(part)))
                 .toList();
-        return new RowJudge(parts, new CellHighlighter(compiler, this::columnsOf));
+        return new RowEvaluator(parts, new CellHighlighter(compiler, this::columnsOf));
     }
 
     private static Set<String> thresholdsIn(Expression tree) {

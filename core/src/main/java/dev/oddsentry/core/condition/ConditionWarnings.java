@@ -18,7 +18,7 @@ import java.util.Optional;
 import java.util.OptionalInt;
 import java.util.stream.Stream;
 
-/** What is doubtful in a condition that can be judged: parts that can never hold, or always do, and equality on a quotient. */
+/** What is doubtful in a condition that can be evaluated: parts that can never hold, or always do, and equality on a quotient. */
 final class ConditionWarnings {
     /** Each is held against each; a long list of alternatives is a list, and nobody errs in it so. */
     private static final int MOST_COMPARED = 100;

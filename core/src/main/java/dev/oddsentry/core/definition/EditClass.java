@@ -13,28 +13,28 @@ public enum EditClass {
     /** Names, schedule, recipients, layout and texts. */
     NO_EFFECT,
     /** Other watched columns: the next good check takes fingerprints as they are. */
-    RE_BASE,
+    OTHER_WATCHED_COLUMNS,
     /** Other conditions, bands, parameters or rows: other exceptions are found. */
-    RE_JUDGE,
+    OTHER_CONDITIONS,
     /** Split by another column, or no longer: the new audiences have no reports yet, and existing findings are treated as known. */
-    NEW_AUDIENCES,
+    OTHER_AUDIENCES,
     /** Other columns identify findings or personal copies, so none is recognised. */
-    NEW_IDENTITY;
+    OTHER_KEY_COLUMNS;
 
     public static EditClass of(RuleDefinition before, RuleDefinition after) {
-        if (!Objects.equals(copiesBy(before), copiesBy(after))) return NEW_IDENTITY;
+        if (!Objects.equals(copiesBy(before), copiesBy(after))) return OTHER_KEY_COLUMNS;
         boolean identity = !before.key().equals(after.key()) || (before.groups() == null) != (after.groups() == null);
-        if (identity) return NEW_IDENTITY;
-        if (!Objects.equals(splitBy(before), splitBy(after))) return NEW_AUDIENCES;
-        boolean judged = !Objects.equals(before.exceptions(), after.exceptions())
+        if (identity) return OTHER_KEY_COLUMNS;
+        if (!Objects.equals(splitBy(before), splitBy(after))) return OTHER_AUDIENCES;
+        boolean evaluated = !Objects.equals(before.exceptions(), after.exceptions())
                 || !before.severity().equals(after.severity())
                 || !Objects.equals(before.groups(), after.groups())
                 || !before.parameters().equals(after.parameters())
                 || !Objects.equals(valuesOfCopies(before), valuesOfCopies(after))
                 || !before.query().equals(after.query())
                 || !before.zone().equals(after.zone());
-        if (judged) return RE_JUDGE;
-        return before.memory().watch().equals(after.memory().watch()) ? NO_EFFECT : RE_BASE;
+        if (evaluated) return OTHER_CONDITIONS;
+        return before.memory().watch().equals(after.memory().watch()) ? NO_EFFECT : OTHER_WATCHED_COLUMNS;
     }
 
     private static @Nullable String copiesBy(RuleDefinition rule) {
@@ -54,7 +54,7 @@ public enum EditClass {
         boolean rows = !before.sql().equals(after.sql())
                 || !before.source().equals(after.source())
                 || !asked(before).equals(asked(after));
-        return rows ? RE_JUDGE : NO_EFFECT;
+        return rows ? OTHER_CONDITIONS : NO_EFFECT;
     }
 
     private record Asked(ParameterType type, @Nullable String preset, boolean several) {}
@@ -77,11 +77,11 @@ public enum EditClass {
         var report = treatAsKnown ? ReportChoice.TREAT_AS_KNOWN : ReportChoice.NONE;
         return switch (this) {
             case NO_EFFECT -> PendingEffect.NONE;
-            case RE_BASE -> PendingEffect.of(EditEffect.OTHER_COLUMNS);
-            case RE_JUDGE -> new PendingEffect(EditEffect.OTHER_CONDITIONS, report);
+            case OTHER_WATCHED_COLUMNS -> PendingEffect.of(EditEffect.OTHER_COLUMNS);
+            case OTHER_CONDITIONS -> new PendingEffect(EditEffect.OTHER_CONDITIONS, report);
             // Conditions may have changed with the split.
-            case NEW_AUDIENCES -> new PendingEffect(EditEffect.OTHER_CONDITIONS, ReportChoice.TREAT_AS_KNOWN);
-            case NEW_IDENTITY -> new PendingEffect(EditEffect.OTHER_KEY, report);
+            case OTHER_AUDIENCES -> new PendingEffect(EditEffect.OTHER_CONDITIONS, ReportChoice.TREAT_AS_KNOWN);
+            case OTHER_KEY_COLUMNS -> new PendingEffect(EditEffect.OTHER_KEY, report);
         };
     }
 }

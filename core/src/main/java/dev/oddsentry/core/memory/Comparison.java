@@ -18,7 +18,7 @@ public final class Comparison {
     /**
      * How a rule wants its findings to move.
      *
-     * @param guard within how many slots one that cleared may come back as if it had not
+     * @param guard the number of slots within which a cleared finding may return as if it had not cleared
      */
     public record Rules(Absence absence, MinimumDuration hold, MinimumDuration misses, int guard) {
         /** Those of a check that starts over: whatever is not in its result is over at once. */
@@ -39,54 +39,57 @@ public final class Comparison {
      * @return the current state of the finding; null where the row is no exception
      * @throws DuplicateIdentityException if a row of this identity was seen before
      */
-    public @Nullable CurrentFinding see(EvaluatedRow sighting) {
-        StoredFinding before = known.find(sighting.key());
-        if (!known.see(sighting.key())) throw new DuplicateIdentityException(sighting.identity());
-        Severity severity = sighting.severity();
+    public @Nullable CurrentFinding see(EvaluatedRow evaluatedRow) {
+        StoredFinding before = known.find(evaluatedRow.key());
+        if (!known.see(evaluatedRow.key())) throw new DuplicateIdentityException(evaluatedRow.identity());
+        Severity severity = evaluatedRow.severity();
         if (severity != null) {
             exceptions++;
-            return before == null ? open(sighting, severity) : alter(before, sighting, severity);
+            return before == null ? open(evaluatedRow, severity) : alter(before, evaluatedRow, severity);
         }
         if (before != null) {
-            if (sighting.judged()) miss(before);
+            if (evaluatedRow.evaluated()) miss(before);
             else withoutData(before);
         }
         return null;
     }
 
-    private CurrentFinding open(EvaluatedRow sighting, Severity severity) {
-        var now = fromUnknown(null, severity, sighting);
-        move(new FindingChange.Opened(sighting.withoutCells(), now));
+    private CurrentFinding open(EvaluatedRow evaluatedRow, Severity severity) {
+        var now = fromUnknown(null, severity, evaluatedRow);
+        move(new FindingChange.Opened(evaluatedRow.withoutCells(), now));
         return now;
     }
 
-    private CurrentFinding alter(StoredFinding before, EvaluatedRow sighting, Severity severity) {
+    private CurrentFinding alter(StoredFinding before, EvaluatedRow evaluatedRow, Severity severity) {
         boolean restarts = isOver(before.now());
-        var now = restarts ? fromUnknown(null, severity, sighting) : seenAgain(before.now(), severity, sighting);
-        if (!now.equals(before.now())) move(new FindingChange.Altered(before, sighting.withoutCells(), now, restarts));
+        var now =
+                restarts ? fromUnknown(null, severity, evaluatedRow) : seenAgain(before.now(), severity, evaluatedRow);
+        if (!now.equals(before.now()))
+            move(new FindingChange.Altered(before, evaluatedRow.withoutCells(), now, restarts));
         return now;
     }
 
-    private CurrentFinding seenAgain(CurrentFinding was, Severity severity, EvaluatedRow sighting) {
-        if (was.state() == FindingState.PENDING) return fromUnknown(was.held(), severity, sighting);
+    private CurrentFinding seenAgain(CurrentFinding was, Severity severity, EvaluatedRow evaluatedRow) {
+        if (was.state() == FindingState.PENDING) return fromUnknown(was.held(), severity, evaluatedRow);
         var better = was.state() == FindingState.CLEARED || severity.isWorseThan(was.severity()) ? null : was.better();
         boolean fell = was.severity().isWorseThan(severity);
-        return CurrentFinding.of(FindingState.OPEN, severity, sighting.fingerprint())
+        return CurrentFinding.of(FindingState.OPEN, severity, evaluatedRow.fingerprint())
                 .betterSince(fell ? tick.start() : better);
     }
 
     /** Cleared for longer than a quick return takes: whatever comes now is as if never seen. */
     private boolean isOver(CurrentFinding was) {
         return was.state() == FindingState.CLEARED
-                && (was.better() == null || tick.isGuardOver(was.better(), rules.guard()));
+                && (was.better() == null || tick.isConfirmed(was.better(), rules.guard()));
     }
 
     private CurrentFinding fromUnknown(
-            MinimumDuration.@Nullable Start since, Severity severity, EvaluatedRow sighting) {
+            MinimumDuration.@Nullable Start since, Severity severity, EvaluatedRow evaluatedRow) {
         var held = since == null ? tick.start() : since;
         return rules.hold().isOver(held, tick)
-                ? CurrentFinding.of(FindingState.OPEN, severity, sighting.fingerprint())
-                : new CurrentFinding(FindingState.PENDING, severity, sighting.fingerprint(), held, null, null, false);
+                ? CurrentFinding.of(FindingState.OPEN, severity, evaluatedRow.fingerprint())
+                : new CurrentFinding(
+                        FindingState.PENDING, severity, evaluatedRow.fingerprint(), held, null, null, false);
     }
 
     /** In the result but no exception, or gone where that means the same. */

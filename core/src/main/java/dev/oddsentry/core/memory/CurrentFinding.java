@@ -9,8 +9,8 @@ import org.jspecify.annotations.Nullable;
  *
  * @param held where it began, while it is pending; null otherwise
  * @param missed the first check of those in a row that missed it; null where the last good one saw it
- * @param better the check at which it cleared or its severity fell, from which the guard counts; null where neither is so
- * @param noData true while its group cannot be judged
+ * @param better the check at which it cleared or its severity fell, from which {@code confirm_after} counts; null if neither
+ * @param noData true while its group cannot be evaluated
  */
 public record CurrentFinding(
         FindingState state,

@@ -11,7 +11,7 @@ import org.jspecify.annotations.Nullable;
  * @param key digest of the identity
  * @param identity the values of the key columns, for people and as proof against a collision
  * @param severity null where the row is no exception
- * @param judged false where a group's condition is unknown
+ * @param evaluated false where a group's condition is unknown
  * @param fingerprint digest of the watched columns; of no meaning where it is no exception
  * @param row all cells of the row; none where it is no exception, since nobody looks at them
  */
@@ -19,18 +19,18 @@ public record EvaluatedRow(
         Digest key,
         List<@Nullable Object> identity,
         @Nullable Severity severity,
-        boolean judged,
+        boolean evaluated,
         Digest fingerprint,
         List<@Nullable Object> row) {
 
     /** A row that is no exception, or one that is unknown. */
-    public static EvaluatedRow unremarkable(Digest key, List<@Nullable Object> identity, boolean judged) {
-        return new EvaluatedRow(key, identity, null, judged, key, List.of());
+    public static EvaluatedRow unremarkable(Digest key, List<@Nullable Object> identity, boolean evaluated) {
+        return new EvaluatedRow(key, identity, null, evaluated, key, List.of());
     }
 
     /** The same without its cells: a million of them are kept until the end of a check, and their rows stand elsewhere. */
     EvaluatedRow withoutCells() {
-        return new EvaluatedRow(key, List.of(), severity, judged, fingerprint, List.of());
+        return new EvaluatedRow(key, List.of(), severity, evaluated, fingerprint, List.of());
     }
 
     public boolean isException() {

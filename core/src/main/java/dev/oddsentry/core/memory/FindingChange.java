@@ -20,15 +20,15 @@ public sealed interface FindingChange {
     }
 
     /** Seen as an exception for the first time; the sighting has no cells. */
-    record Opened(EvaluatedRow sighting, CurrentFinding now) implements FindingChange {}
+    record Opened(EvaluatedRow evaluatedRow, CurrentFinding now) implements FindingChange {}
 
     /**
      * Known before: reopened, back in sight, of another severity, or with other watched values.
      *
-     * @param sighting without cells
+     * @param evaluatedRow without cells
      * @param restarts whether it starts as if never seen, since it had cleared for good
      */
-    record Altered(StoredFinding before, EvaluatedRow sighting, CurrentFinding now, boolean restarts)
+    record Altered(StoredFinding before, EvaluatedRow evaluatedRow, CurrentFinding now, boolean restarts)
             implements FindingChange {}
 
     /** Seen, and no exception any more; or gone, where absence means put right. */
@@ -40,7 +40,7 @@ public sealed interface FindingChange {
     /** Not seen as an exception, though not for long enough yet to clear. */
     record Missed(StoredFinding before, CurrentFinding now) implements FindingChange {}
 
-    /** Its group cannot be judged: it stays as it was. */
+    /** Its group cannot be evaluated: it stays as it was. */
     record WithoutData(StoredFinding before, CurrentFinding now) implements FindingChange {}
 
     /** Gone, where absence means that the window passed it by. */

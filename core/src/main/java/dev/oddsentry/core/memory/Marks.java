@@ -8,14 +8,14 @@ import java.util.Objects;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** What people have said of one finding: at most one mark of each kind. A check honours them and never writes them. */
+/** The handling of one finding: at most one of each kind. A check respects it and never writes it. */
 public record Marks(
         @Nullable Taken taken,
         @Nullable Snoozed snoozed,
         @Nullable Accepted accepted) {
     public static final Marks NONE = new Marks(null, null, null);
 
-    /** What a person may say of a finding. */
+    /** The kinds of handling. */
     public enum Kind {
         TAKE,
         SNOOZE,
@@ -29,16 +29,16 @@ public record Marks(
     /**
      * Someone works on it: no reminders.
      *
-     * @param at its severity when it was taken; a higher one ends the mark
+     * @param at its severity when it was taken; a higher one ends the handling
      * @param until from when on reminders resume; null for never
      */
     public record Taken(Severity at, @Nullable Instant until) {}
 
-    /** Nothing is said until then; what differs at its end is news. */
+    /** Nothing is reported until then; what differs at its end is an update. */
     public record Snoozed(Instant until) {}
 
     /**
-     * It is as it should be: nothing is said, and its clearing ends the mark without a word.
+     * It is correct: nothing is reported, and its clearing ends the handling without a message.
      *
      * @param until null for as long as it lasts
      */
@@ -60,7 +60,7 @@ public record Marks(
                 other.accepted == null ? accepted : other.accepted);
     }
 
-    /** True where nothing is said of it at this slot. */
+    /** {@code true} if nothing is reported of it at this slot. */
     public boolean silenceAt(Instant slot) {
         return (snoozed != null && slot.isBefore(snoozed.until)) || isAcceptedAt(slot);
     }

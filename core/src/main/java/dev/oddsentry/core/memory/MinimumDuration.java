@@ -53,7 +53,7 @@ public sealed interface MinimumDuration {
         }
 
         /** True once so many slots have gone by since what became better at {@code start}; at once where none is wanted. */
-        public boolean isGuardOver(Start start, int slots) {
+        public boolean isConfirmed(Start start, int slots) {
             return slots == 0 || ordinal() - start.ordinal() >= slots;
         }
     }

@@ -42,11 +42,11 @@ public final class Moves extends AbstractList<FindingChange> {
         if ((opened + 1) * WORDS > words.length)
             words = Arrays.copyOf(words, Math.addExact(words.length, words.length / 2 / WORDS * WORDS));
         int at = opened++ * WORDS;
-        var sighting = move.sighting();
-        words[at] = sighting.key().high();
-        words[at + 1] = sighting.key().low();
-        words[at + 2] = sighting.fingerprint().high();
-        words[at + 3] = sighting.fingerprint().low();
+        var evaluatedRow = move.evaluatedRow();
+        words[at] = evaluatedRow.key().high();
+        words[at + 1] = evaluatedRow.key().low();
+        words[at + 2] = evaluatedRow.fingerprint().high();
+        words[at + 3] = evaluatedRow.fingerprint().low();
         words[at + 4] = move.now().severity().ordinal() | (move.now().state() == FindingState.PENDING ? PENDING : 0);
     }
 

@@ -60,7 +60,7 @@ public record PendingEffect(EditEffect edit, ReportChoice report) {
         return report == ReportChoice.OPEN;
     }
 
-    /** {@code true} if findings are told apart by other columns than before, so that none is recognised. */
+    /** {@code true} if findings are identified by other columns than before, so that none is recognised. */
     public boolean startsOver() {
         return edit == EditEffect.OTHER_KEY;
     }

@@ -13,60 +13,61 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Chooses, for one audience, which differences are told, which are let pass, and which stand. If a rule reports any of a finding's
- * kinds of news, all are told; if none, reported moves to now without a word.
+ * Decides, for one audience, which updates are reported, treated as known, or stay unreported. If the rule reports any of a finding's
+ * kinds of update, all are reported; if none, the finding is recorded as reported without a message.
  *
- * @param reports the kinds of news that the rule reports
- * @param guard how many slots what became better must stay so before that counts
- * @param remindEvery how long after it was last told an open finding is said again; null for never
+ * @param reports the kinds of update that the rule reports
+ * @param confirmAfter the number of slots for which a finding must stay cleared or improved before that counts
+ * @param remindEvery how long after its last report an open finding is reported again; null for never
  */
 public record ReportPolicy(
-        Set<UpdateKind> reports, int guard, @Nullable Span remindEvery) {
+        Set<UpdateKind> reports, int confirmAfter, @Nullable Span remindEvery) {
 
     /**
-     * A finding after this check, as one audience stands to it.
+     * A finding after this check, and its last report to one audience.
      *
-     * @param subject whatever the caller needs to find it again
+     * @param subject what the caller identifies it by
      * @param here whether it belongs to this audience
      */
-    public record Standing<T>(
+    public record Candidate<T>(
             T subject, CurrentFinding now, @Nullable LastReport reported, Marks marks, boolean here) {}
 
     /**
      * @param severity the present one; of a finding that has moved away, the one that was last reported
      * @param differs whether the current state is other than what was reported, also where the rule has no name for it
      */
-    public record Told<T>(T subject, CurrentFinding now, Severity severity, Set<UpdateKind> kinds, boolean differs) {
-        static <T> Told<T> of(Standing<T> each, Set<UpdateKind> kinds, boolean differs) {
+    public record Update<T>(T subject, CurrentFinding now, Severity severity, Set<UpdateKind> kinds, boolean differs) {
+        static <T> Update<T> of(Candidate<T> each, Set<UpdateKind> kinds, boolean differs) {
             var reported = each.reported();
-            // What has become of it is for those to hear to whom it went.
+            // Its further course is reported to the audience that it moved to.
             var severity = reported != null && kinds.contains(UpdateKind.MOVED)
                     ? reported.severity()
                     : each.now().severity();
-            return new Told<>(each.subject(), each.now(), severity, kinds, differs);
+            return new Update<>(each.subject(), each.now(), severity, kinds, differs);
         }
     }
 
     public record Ended<T>(T subject, Set<Marks.Kind> marks) {}
 
     /**
-     * @param told worst first is the renderer's business; here they stand in the order given
-     * @param letPass findings whose reported moves to now without a word
-     * @param standing findings whose difference stands for a later check, since a mark silences it or the guard runs
-     * @param ended marks that the current state has ended
-     * @param leftOut how many open ones a mark keeps out of what would be told in full
+     * @param updates in the order given; the renderer sorts them
+     * @param treatedAsKnown findings recorded as reported without a message
+     * @param unreported findings whose updates wait for a later check, because handling silences them or {@code confirm_after} runs
+     * @param ended handling that the current state has ended
+     * @param leftOut the number of open findings that handling keeps out of a full report
      */
-    public record Choice<T>(List<Told<T>> told, List<T> letPass, List<T> standing, List<Ended<T>> ended, int leftOut) {
+    public record Choice<T>(
+            List<Update<T>> updates, List<T> treatedAsKnown, List<T> unreported, List<Ended<T>> ended, int leftOut) {
 
         public static <T> Choice<T> nothing() {
             return new Choice<>(List.of(), List.of(), List.of(), List.of(), 0);
         }
 
-        /** Where the rule does not fire: what would be told stands, and nobody is reminded. */
+        /** For a rule that does not fire: updates stay unreported, and there are no reminders. */
         public Choice<T> notFired() {
-            var waiting = new ArrayList<>(standing);
-            var passes = new ArrayList<>(letPass);
-            for (var each : told) {
+            var waiting = new ArrayList<>(unreported);
+            var passes = new ArrayList<>(treatedAsKnown);
+            for (var each : updates) {
                 if (!each.differs()) continue;
                 (each.kinds().contains(UpdateKind.REMINDER) ? passes : waiting).add(each.subject());
             }
@@ -77,14 +78,14 @@ public record ReportPolicy(
     private static final Set<UpdateKind> REMINDER = Set.of(UpdateKind.REMINDER);
 
     /**
-     * @param candidates every finding that may have something to tell: those that moved, those whose difference stood, and those
-     *     that carry a mark; where reminders are wanted, the open ones too
+     * @param candidates every finding that may have an update: those that changed, those with unreported updates, and those
+     *     with handling; with reminders, all open ones
      */
     public <T> Choice<T> choose(
-            List<Standing<T>> candidates, Moment moment, MinimumDuration.Tick tick, PendingEffect pending) {
-        var told = new ArrayList<Told<T>>();
-        var letPass = new ArrayList<T>();
-        var standing = new ArrayList<T>();
+            List<Candidate<T>> candidates, Moment moment, MinimumDuration.Tick tick, PendingEffect pending) {
+        var updates = new ArrayList<Update<T>>();
+        var treatedAsKnown = new ArrayList<T>();
+        var unreported = new ArrayList<T>();
         var ended = new ArrayList<Ended<T>>();
         var current = candidates.stream()
                 .map(each -> withoutEnded(each, moment, tick, ended))
@@ -96,64 +97,64 @@ public record ReportPolicy(
         boolean remind = isAnyReminderDue(current, moment);
         for (var each : current) {
             CurrentFinding now = each.now();
-            boolean guardOver = isGuardOver(now, tick);
+            boolean confirmed = isConfirmed(now, tick);
             if (pending.treatsAsKnown()) {
-                if (isNotAsReported(each)) letPass.add(each.subject());
+                if (isNotAsReported(each)) treatedAsKnown.add(each.subject());
                 continue;
             }
-            var kinds = UpdateDetector.between(now, each.reported(), each.here(), guardOver);
+            var kinds = UpdateDetector.between(now, each.reported(), each.here(), confirmed);
             boolean reminded = remind && isToBeReminded(each, moment);
             if (kinds.isEmpty()) {
-                if (waitsForGuard(each)) standing.add(each.subject());
-                else if (reminded) told.add(Told.of(each, REMINDER, false));
+                if (waitsForConfirmation(each)) unreported.add(each.subject());
+                else if (reminded) updates.add(Update.of(each, REMINDER, false));
                 continue;
             }
-            if (isOver(kinds, pending) || endedWithoutWord.contains(each.subject())) letPass.add(each.subject());
+            if (isOver(kinds, pending) || endedWithoutWord.contains(each.subject())) treatedAsKnown.add(each.subject());
             else if (isWanted(kinds, pending)) {
-                if (each.marks().silenceAt(moment.slot())) standing.add(each.subject());
-                else told.add(Told.of(each, named(kinds, pending), true));
-            } else if (reminded) told.add(Told.of(each, with(named(kinds, pending)), true));
-            else letPass.add(each.subject());
+                if (each.marks().silenceAt(moment.slot())) unreported.add(each.subject());
+                else updates.add(Update.of(each, named(kinds, pending), true));
+            } else if (reminded) updates.add(Update.of(each, with(named(kinds, pending)), true));
+            else treatedAsKnown.add(each.subject());
         }
-        return new Choice<>(told, letPass, standing, ended, 0);
+        return new Choice<>(updates, treatedAsKnown, unreported, ended, 0);
     }
 
-    /** A mark that the current state ends counts no more at this very check. */
-    private <T> Standing<T> withoutEnded(
-            Standing<T> each, Moment moment, MinimumDuration.Tick tick, List<Ended<T>> ended) {
-        var over = each.marks().endedBy(each.now(), isGuardOver(each.now(), tick), moment.slot());
+    /** Handling that the current state ends no longer counts at this check. */
+    private <T> Candidate<T> withoutEnded(
+            Candidate<T> each, Moment moment, MinimumDuration.Tick tick, List<Ended<T>> ended) {
+        var over = each.marks().endedBy(each.now(), isConfirmed(each.now(), tick), moment.slot());
         if (over.isEmpty()) return each;
         ended.add(new Ended<>(each.subject(), over));
-        return new Standing<>(
+        return new Candidate<>(
                 each.subject(), each.now(), each.reported(), each.marks().without(over), each.here());
     }
 
     /**
-     * The same, and besides every other open finding of the present result, with no kind of news.
+     * The same, with every other open finding of the present result, without a kind of update.
      *
      * @param open in the order of the result
      */
-    public <T> Choice<T> inFull(Choice<T> choice, List<Standing<T>> open, Instant slot) {
-        var told = new ArrayList<>(choice.told());
+    public <T> Choice<T> inFull(Choice<T> choice, List<Candidate<T>> open, Instant slot) {
+        var updates = new ArrayList<>(choice.updates());
         var subjects = new HashSet<T>();
-        told.forEach(each -> subjects.add(each.subject()));
+        updates.forEach(each -> subjects.add(each.subject()));
         int leftOut = 0;
         for (var each : open) {
             if (each.marks().silenceAt(slot)) leftOut++;
-            else if (subjects.add(each.subject())) told.add(Told.of(each, Set.of(), false));
+            else if (subjects.add(each.subject())) updates.add(Update.of(each, Set.of(), false));
         }
-        var letPass = choice.letPass().stream()
+        var treatedAsKnown = choice.treatedAsKnown().stream()
                 .filter(subject -> !subjects.contains(subject))
                 .toList();
-        return new Choice<>(told, letPass, choice.standing(), choice.ended(), leftOut);
+        return new Choice<>(updates, treatedAsKnown, choice.unreported(), choice.ended(), leftOut);
     }
 
-    private static boolean waitsForGuard(Standing<?> each) {
+    private static boolean waitsForConfirmation(Candidate<?> each) {
         return !UpdateDetector.between(each.now(), each.reported(), each.here(), true)
                 .isEmpty();
     }
 
-    /** Cleared, since nobody asks for it any more. */
+    /** Cleared by an edit, not because it was fixed. */
     private static boolean isOver(Set<UpdateKind> kinds, PendingEffect pending) {
         return pending.clearsSilently() && kinds.contains(UpdateKind.CLEARED);
     }
@@ -168,7 +169,7 @@ public record ReportPolicy(
         return all;
     }
 
-    /** Other watched columns, or other conditions that name them, give other fingerprints, which is no news of the finding. */
+    /** Other watched columns, or other conditions that name them, give other fingerprints, which is not an update of the finding. */
     private static Set<UpdateKind> named(Set<UpdateKind> kinds, PendingEffect pending) {
         boolean otherColumns = pending.watchesOtherColumns();
         if (!otherColumns) return kinds;
@@ -178,35 +179,35 @@ public record ReportPolicy(
         return named;
     }
 
-    private static boolean isNotAsReported(Standing<?> each) {
-        LastReport as = LastReport.letPass(each.now(), each.here(), each.reported());
+    private static boolean isNotAsReported(Candidate<?> each) {
+        LastReport as = LastReport.treatedAsKnown(each.now(), each.here(), each.reported());
         boolean neverThere = each.reported() == null && each.now().state() == FindingState.CLEARED;
         return !neverThere && !as.equals(each.reported());
     }
 
-    /** True where it did not become better, or has been better for as long as the guard wants. */
-    private boolean isGuardOver(CurrentFinding now, MinimumDuration.Tick tick) {
-        return now.better() == null || tick.isGuardOver(now.better(), guard);
+    /** True where it did not become better, or has been better for as long as the confirmAfter wants. */
+    private boolean isConfirmed(CurrentFinding now, MinimumDuration.Tick tick) {
+        return now.better() == null || tick.isConfirmed(now.better(), confirmAfter);
     }
 
-    /** One audience's reminders fall due together: with the first that is due, all are said. */
-    private boolean isAnyReminderDue(List<? extends Standing<?>> candidates, Moment moment) {
+    /** Reminders of one audience are due together: with the first that is due, all are sent. */
+    private boolean isAnyReminderDue(List<? extends Candidate<?>> candidates, Moment moment) {
         if (remindEvery == null) return false;
         return candidates.stream()
                 .filter(each -> isToBeReminded(each, moment))
-                .map(each -> each.reported() == null ? null : each.reported().toldAt())
-                .anyMatch(toldAt -> toldAt != null && isDue(toldAt, remindEvery, moment));
+                .map(each -> each.reported() == null ? null : each.reported().reportedAt())
+                .anyMatch(reportedAt -> reportedAt != null && isDue(reportedAt, remindEvery, moment));
     }
 
-    private static boolean isDue(Instant toldAt, Span every, Moment moment) {
-        return !every.addTo(toldAt.atZone(moment.zone())).toInstant().isAfter(moment.slot());
+    private static boolean isDue(Instant reportedAt, Span every, Moment moment) {
+        return !every.addTo(reportedAt.atZone(moment.zone())).toInstant().isAfter(moment.slot());
     }
 
-    private static boolean isToBeReminded(Standing<?> each, Moment moment) {
+    private static boolean isToBeReminded(Candidate<?> each, Moment moment) {
         return each.here()
                 && each.now().state() == FindingState.OPEN
                 && each.reported() != null
-                && each.reported().toldAt() != null
+                && each.reported().reportedAt() != null
                 && !each.marks().stopRemindersAt(moment.slot());
     }
 }

@@ -4,15 +4,15 @@ import java.util.EnumSet;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** The difference between the current state and what one audience was last told. */
+/** The difference between the current state and the last report to one audience. */
 final class UpdateDetector {
     private UpdateDetector() {}
 
     /**
-     * All kinds that apply, but for reminders; empty where there is nothing to tell.
+     * All kinds that apply, except reminders; empty without updates.
      *
-     * @param here whether the finding belongs to this audience still
-     * @param guardOver whether what became better has been so for as long as the guard wants
+     * @param here whether the finding still belongs to this audience
+     * @param guardOver whether a clearing or improvement has lasted for {@code confirm_after}
      */
     static Set<UpdateKind> between(CurrentFinding now, @Nullable LastReport reported, boolean here, boolean guardOver) {
         if (!here) return isOpenFor(reported) ? Set.of(UpdateKind.MOVED) : Set.of();
@@ -28,7 +28,7 @@ final class UpdateDetector {
         return reported != null && reported.state() != FindingState.CLEARED;
     }
 
-    /** Out of sight, it has no news of itself, but what was not told before it went is told from its last row. */
+    /** Once aged out it has no further updates, but those that were unreported before are reported from its last row. */
     private static Set<UpdateKind> ofOpen(CurrentFinding now, @Nullable LastReport reported, boolean guardOver) {
         if (reported == null) return Set.of(UpdateKind.NEW);
         var kinds = EnumSet.noneOf(UpdateKind.class);

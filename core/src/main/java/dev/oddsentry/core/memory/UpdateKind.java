@@ -2,19 +2,19 @@ package dev.oddsentry.core.memory;
 
 import java.util.Locale;
 
-/** A name for a difference between the current state and what was last reported, in the order they are told. */
+/** A kind of update: a difference between the current state and the last report, in the order of messages. */
 public enum UpdateKind {
     NEW,
     RETURNED,
     WORSENED,
-    /** Of a lower severity than was reported, once the guard has run out. */
+    /** Of a lower severity than was reported, after {@code confirm_after}. */
     IMPROVED,
     /** Other values in the watched columns. */
     CHANGED,
     CLEARED,
     /** It belongs to another audience now. */
     MOVED,
-    /** Nothing differs, but it was told so long ago that it is said again. */
+    /** Nothing differs, but the last report is so long ago that it is reported again. */
     REMINDER;
 
     public String code() {

@@ -1,5 +1,5 @@
 /**
- * The current state, what was last reported, and the difference between them: news. Pure values; the service stores them.
+ * The current state, what was last reported, and the difference between them: updates. Pure values; the service stores them.
  */
 @NullMarked
 package dev.oddsentry.core.memory;

@@ -40,7 +40,7 @@ public sealed interface Window {
         }
     }
 
-    /** True where the bounds can fall within a day, so that a date cannot be judged by them. */
+    /** True where the bounds can fall within a day, so that a date cannot be evaluated by them. */
     default boolean needsClock() {
         return switch (this) {
             case Last(var span) -> span.hasClock();

@@ -173,9 +173,9 @@ class ConditionProblemsTest {
         assertThat(reading.problems()).isEmpty();
         String texts =
                 IntStream.range(0, 20_000).mapToObj(i -> "'SK-" + i + "'").collect(Collectors.joining(", "));
-        var judge = Condition.read("sailing in (" + texts + ")", Sailings.COLUMNS)
+        var evaluator = Condition.read("sailing in (" + texts + ")", Sailings.COLUMNS)
                 .orThrow()
                 .at(new Moment(Instant.EPOCH, ZoneOffset.UTC));
-        assertThat(judge.judge(Sailings.row())).isEqualTo(Verdict.TRUE);
+        assertThat(evaluator.evaluate(Sailings.row())).isEqualTo(Verdict.TRUE);
     }
 }

@@ -19,7 +19,7 @@ class ConditionTest {
     /** Tuesday 05:40 in Oslo. */
     private static final Moment SLOT = new Moment(Instant.parse("2026-11-24T04:40:00Z"), ZoneId.of("Europe/Oslo"));
 
-    private static RowJudge judge(String condition) {
+    private static RowEvaluator evaluate(String condition) {
         return Condition.read(condition, Sailings.COLUMNS).orThrow().at(SLOT);
     }
 
@@ -79,7 +79,7 @@ class ConditionTest {
                 "case when tickets = 0 then true else heads / tickets > 1 end",
             })
     void holdsForTheRow(String condition) {
-        assertThat(judge(condition).judge(Sailings.row())).isEqualTo(Verdict.TRUE);
+        assertThat(evaluate(condition).evaluate(Sailings.row())).isEqualTo(Verdict.TRUE);
     }
 
     @ParameterizedTest
@@ -105,7 +105,7 @@ class ConditionTest {
                 "round(drift) = 1",
             })
     void isUnknownForTheRow(String condition) {
-        assertThat(judge(condition).judge(Sailings.row())).isEqualTo(Verdict.UNKNOWN);
+        assertThat(evaluate(condition).evaluate(Sailings.row())).isEqualTo(Verdict.UNKNOWN);
     }
 
     @ParameterizedTest
@@ -118,12 +118,13 @@ class ConditionTest {
                 "due in last 0 days"
             })
     void doesNotHoldForTheRow(String condition) {
-        assertThat(judge(condition).judge(Sailings.row())).isEqualTo(Verdict.FALSE);
+        assertThat(evaluate(condition).evaluate(Sailings.row())).isEqualTo(Verdict.FALSE);
     }
 
     @Test
     void aFailureOnARowNamesThePlaceAndIsNeverQuiet() {
-        assertThatThrownBy(() -> judge("delay_min > 1 and heads / tickets > 2").judge(Sailings.row()))
+        assertThatThrownBy(
+                        () -> evaluate("delay_min > 1 and heads / tickets > 2").evaluate(Sailings.row()))
                 .isInstanceOf(RowFailureException.class)
                 .hasMessage("division by zero in heads / tickets")
                 .extracting(e -> ((RowFailureException) e).place().column())
@@ -140,7 +141,7 @@ class ConditionTest {
                 "status like status || '!' escape '!'; the pattern ends with its escape",
             })
     void functionsFailWithWords(String condition, String message) {
-        assertThatThrownBy(() -> judge(condition).judge(Sailings.row()))
+        assertThatThrownBy(() -> evaluate(condition).evaluate(Sailings.row()))
                 .isInstanceOf(RowFailureException.class)
                 .hasMessageContaining(message);
     }
@@ -151,16 +152,17 @@ class ConditionTest {
         row[9] = LocalDate.MAX;
         row[8] = LocalDateTime.MIN;
         row[7] = Instant.MAX;
-        assertThat(judge("due > date '9999-12-31' and due = planned and logged < due")
-                        .judge(row))
+        assertThat(evaluate("due > date '9999-12-31' and due = planned and logged < due")
+                        .evaluate(row))
                 .isEqualTo(Verdict.TRUE);
-        assertThat(judge("due - date '2026-01-01' > 1 day").judge(row)).isEqualTo(Verdict.UNKNOWN);
-        assertThat(judge("planned - 7 days > date '2026-01-01'").judge(row)).isEqualTo(Verdict.UNKNOWN);
+        assertThat(evaluate("due - date '2026-01-01' > 1 day").evaluate(row)).isEqualTo(Verdict.UNKNOWN);
+        assertThat(evaluate("planned - 7 days > date '2026-01-01'").evaluate(row))
+                .isEqualTo(Verdict.UNKNOWN);
     }
 
     @Test
     void tellsRowsLeftAfterEachPartAndWhereItIsUnknown() {
-        var judge = judge("delay_min > 15 and reason is null and status not in ('cancelled')");
+        var evaluator = evaluate("delay_min > 15 and reason is null and status not in ('cancelled')");
         Object[] withoutStatus = Sailings.row();
         withoutStatus[3] = null;
         Object[] onTime = Sailings.row();
@@ -168,13 +170,14 @@ class ConditionTest {
         Object[] withoutDelayButWithReason = Sailings.row();
         withoutDelayButWithReason[1] = null;
         withoutDelayButWithReason[2] = "fog";
-        for (Object[] row : List.of(Sailings.row(), withoutStatus, onTime, withoutDelayButWithReason)) judge.judge(row);
-        assertThat(judge.unknownRows()).isEqualTo(1);
-        assertThat(judge.tally())
+        for (Object[] row : List.of(Sailings.row(), withoutStatus, onTime, withoutDelayButWithReason))
+            evaluator.evaluate(row);
+        assertThat(evaluator.unknownRows()).isEqualTo(1);
+        assertThat(evaluator.tally())
                 .containsExactly(
-                        new RowJudge.PartTally("delay_min > 15", 2, 0, Map.of()),
-                        new RowJudge.PartTally("reason is null", 2, 0, Map.of()),
-                        new RowJudge.PartTally("status not in ('cancelled')", 1, 1, Map.of(3, 1L)));
+                        new RowEvaluator.PartTally("delay_min > 15", 2, 0, Map.of()),
+                        new RowEvaluator.PartTally("reason is null", 2, 0, Map.of()),
+                        new RowEvaluator.PartTally("status not in ('cancelled')", 1, 1, Map.of(3, 1L)));
     }
 
     @ParameterizedTest
@@ -192,23 +195,23 @@ class ConditionTest {
     void marksTheCellsThatMadeTheRowAnException(String condition, String columns) {
         var expected =
                 List.of(columns.split(",")).stream().map(Integer::valueOf).toList();
-        assertThat(judge(condition).marks(Sailings.row())).containsExactlyInAnyOrderElementsOf(expected);
+        assertThat(evaluate(condition).marks(Sailings.row())).containsExactlyInAnyOrderElementsOf(expected);
     }
 
     @Test
     void windowsKeepTheLocalTimeAcrossAClockChange() {
         // Clocks in Oslo went back on 25 October 2026: one day before 26 October 02:30 is 25 hours before it.
         var moment = new Moment(Instant.parse("2026-10-26T01:30:00Z"), ZoneId.of("Europe/Oslo"));
-        var judge = Condition.read("planned in last 1 day", Sailings.COLUMNS)
+        var evaluator = Condition.read("planned in last 1 day", Sailings.COLUMNS)
                 .orThrow()
                 .at(moment);
         Object[] row = Sailings.row();
         row[7] = Instant.parse("2026-10-25T00:30:00Z");
-        assertThat(judge.judge(row)).isEqualTo(Verdict.TRUE);
+        assertThat(evaluator.evaluate(row)).isEqualTo(Verdict.TRUE);
         row[7] = Instant.parse("2026-10-25T00:29:59Z");
-        assertThat(judge.judge(row)).isEqualTo(Verdict.FALSE);
+        assertThat(evaluator.evaluate(row)).isEqualTo(Verdict.FALSE);
         row[7] = moment.slot();
-        assertThat(judge.judge(row)).as("the window is half-open").isEqualTo(Verdict.FALSE);
+        assertThat(evaluator.evaluate(row)).as("the window is half-open").isEqualTo(Verdict.FALSE);
     }
 
     @Test
@@ -220,6 +223,6 @@ class ConditionTest {
                         Sailings.COLUMNS)
                 .orThrow();
         assertThat(condition.isRelative()).isTrue();
-        assertThat(condition.at(moment).judge(Sailings.row())).isEqualTo(Verdict.TRUE);
+        assertThat(condition.at(moment).evaluate(Sailings.row())).isEqualTo(Verdict.TRUE);
     }
 }

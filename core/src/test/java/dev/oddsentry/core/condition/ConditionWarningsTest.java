@@ -61,7 +61,7 @@ class ConditionWarningsTest {
     }
 
     private static List<Verdict> verdicts(String condition) {
-        var judge = Condition.read(condition, Sailings.COLUMNS).orThrow().at(SLOT);
+        var evaluator = Condition.read(condition, Sailings.COLUMNS).orThrow().at(SLOT);
         var verdicts = new ArrayList<Verdict>();
         Object[] row = Sailings.row();
         for (var heads : NUMBERS) {
@@ -70,7 +70,7 @@ class ConditionWarningsTest {
                     row[3] = status;
                     row[4] = tickets;
                     row[5] = heads;
-                    verdicts.add(judge.judge(row));
+                    verdicts.add(evaluator.evaluate(row));
                 }
             }
         }

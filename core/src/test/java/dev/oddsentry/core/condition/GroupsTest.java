@@ -140,9 +140,10 @@ class GroupsTest {
         var needs = grouping.needs();
         assertThat(needs.keySet()).containsExactly(new Measured("fuel", "fuel; fuel: sum(litres) / sum(miles)"));
         var cells = cells(grouping, ROWS, _ -> series(3));
-        var judge = condition.orThrow().at(SLOT);
-        assertThat(judge.judge(cells)).isEqualTo(Verdict.TRUE);
-        assertThat(judge.marks(cells).stream().map(i -> grouping.columns().at(i).name()))
+        var evaluator = condition.orThrow().at(SLOT);
+        assertThat(evaluator.evaluate(cells)).isEqualTo(Verdict.TRUE);
+        assertThat(evaluator.marks(cells).stream()
+                        .map(i -> grouping.columns().at(i).name()))
                 .containsExactlyInAnyOrder("vessel", "fuel", "previous(fuel)");
         assertThat(grouping.shown()).containsExactly("vessel", "fuel", "previous(fuel)");
     }

@@ -9,7 +9,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.LocalTime;
 
-/** One sailing, in a result with a column of every type, for conditions to be judged on. */
+/** One sailing, in a result with a column of every type, for conditions to be evaluated on. */
 final class Sailings {
     static final Columns COLUMNS = Columns.of(
             new Column("sailing", Type.TEXT),

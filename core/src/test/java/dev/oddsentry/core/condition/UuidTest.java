@@ -44,14 +44,15 @@ class UuidTest {
                 "id = upper(id)                                         | TRUE",
             })
     void isComparedWithoutRegardToCase(String condition, Verdict verdict) {
-        var judge = Condition.read(condition, COLUMNS).orThrow().at(SLOT);
-        assertThat(judge.judge(new Object[] {ID, CAPITALS, "Holm"})).isEqualTo(verdict);
+        var evaluator = Condition.read(condition, COLUMNS).orThrow().at(SLOT);
+        assertThat(evaluator.evaluate(new Object[] {ID, CAPITALS, "Holm"})).isEqualTo(verdict);
     }
 
     @Test
     void aMissingOneIsUnknownAsAnyOther() {
-        var judge = Condition.read("id = '" + CAPITALS + "'", COLUMNS).orThrow().at(SLOT);
-        assertThat(judge.judge(new Object[] {null, CAPITALS, "Holm"})).isEqualTo(Verdict.UNKNOWN);
+        var evaluator =
+                Condition.read("id = '" + CAPITALS + "'", COLUMNS).orThrow().at(SLOT);
+        assertThat(evaluator.evaluate(new Object[] {null, CAPITALS, "Holm"})).isEqualTo(Verdict.UNKNOWN);
     }
 
     @Test
@@ -64,12 +65,12 @@ class UuidTest {
     @Test
     void aGroupOfOneIsFoundInAnyCase() {
         var grouping = new Grouping(COLUMNS, new int[] {0}, Thresholds.NONE);
-        var judge = grouping.condition("id = '" + CAPITALS + "' and count() > 0")
+        var evaluator = grouping.condition("id = '" + CAPITALS + "' and count() > 0")
                 .orThrow()
                 .at(SLOT);
         var row = new Object[grouping.columns().size()];
         row[0] = ID;
         row[1] = 3L;
-        assertThat(judge.judge(row)).isEqualTo(Verdict.TRUE);
+        assertThat(evaluator.evaluate(row)).isEqualTo(Verdict.TRUE);
     }
 }

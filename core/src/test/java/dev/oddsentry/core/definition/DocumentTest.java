@@ -3,8 +3,8 @@ package dev.oddsentry.core.definition;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
@@ -132,7 +132,7 @@ class DocumentTest {
                 new Column("sailing_id", Type.NUMBER),
                 new Column("delay_min", Type.NUMBER),
                 new Column("resaon", Type.TEXT));
-        assertThatThrownBy(() -> RuleJudges.check(
+        assertThatThrownBy(() -> CheckedRule.check(
                         (RuleDefinition) document.definition(), columns, Thresholds.NONE, document.places()))
                 .isInstanceOfSatisfying(InvalidDefinitionException.class, refused -> {
                     var problem = refused.problems().getFirst();

@@ -52,13 +52,13 @@ class RuleDocumentTest {
         "name: late-sailings,          name: later,                     NO_EFFECT",
         "confirm_after: 2 checks,              confirm_after: 3 checks,                 NO_EFFECT",
         "recur: FREQ=DAILY,            recur: FREQ=WEEKLY,              NO_EFFECT",
-        "watch: [delay_min],           watch: [status],                 RE_BASE",
-        "exceptions: delay_min > 15,   exceptions: delay_min > 20,      RE_JUDGE",
-        "zone: Europe/Oslo,            zone: UTC,                       RE_JUDGE",
-        "query: sailings-lately,       query: sailings,                 RE_JUDGE",
+        "watch: [delay_min],           watch: [status],                 OTHER_WATCHED_COLUMNS",
+        "exceptions: delay_min > 15,   exceptions: delay_min > 20,      OTHER_CONDITIONS",
+        "zone: Europe/Oslo,            zone: UTC,                       OTHER_CONDITIONS",
+        "query: sailings-lately,       query: sailings,                 OTHER_CONDITIONS",
         "split_from: terminal-mail,    split_from: others,              NO_EFFECT",
-        "split_by: terminal,           split_by: route,                 NEW_AUDIENCES",
-        "key: [sailing_id],            key: [sailing],                  NEW_IDENTITY",
+        "split_by: terminal,           split_by: route,                 OTHER_AUDIENCES",
+        "key: [sailing_id],            key: [sailing],                  OTHER_KEY_COLUMNS",
     })
     void anEditIsPutIntoOneClass(String before, String after, EditClass expected) {
         assertThat(EditClass.of(read(RULE), read(RULE.replace(before, after)))).isEqualTo(expected);

@@ -100,9 +100,9 @@ class ComparisonTest {
     @Test
     void whatBelongsToAnotherAudienceNowIsSaidToHaveMovedAwayOnce() {
         var now = CurrentFinding.of(FindingState.OPEN, Severity.WARNING, PLAIN);
-        var told = LastReport.told(now, true, Instant.EPOCH);
+        var told = LastReport.inMessage(now, true, Instant.EPOCH);
         assertThat(UpdateDetector.between(now, told, false, true)).containsExactly(UpdateKind.MOVED);
-        assertThat(UpdateDetector.between(now, LastReport.told(now, false, Instant.EPOCH), false, true))
+        assertThat(UpdateDetector.between(now, LastReport.inMessage(now, false, Instant.EPOCH), false, true))
                 .isEmpty();
         assertThat(UpdateDetector.between(now, null, false, true)).isEmpty();
     }

@@ -19,7 +19,7 @@ class HoldTest {
     private static final Instant START = Instant.parse("2026-11-24T04:40:00Z");
 
     /**
-     * Of each check: X seen, . not seen, x seen on demand, ? not judged; of its state after it: P pending, O open, C cleared, - never
+     * Of each check: X seen, . not seen, x seen on demand, ? not evaluated; of its state after it: P pending, O open, C cleared, - never
      * heard of.
      */
     @ParameterizedTest

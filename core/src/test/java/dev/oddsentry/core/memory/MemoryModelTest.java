@@ -65,7 +65,7 @@ class MemoryModelTest {
     }
 
     /** @param severity null for a row that is no exception */
-    record Row(int key, @Nullable Severity severity, boolean judged, int values) {}
+    record Row(int key, @Nullable Severity severity, boolean evaluated, int values) {}
 
     @Test
     void mailsWhatThePlainModelMails() {
@@ -172,7 +172,7 @@ class MemoryModelTest {
                     KnownTable.of(known.values()), pending.startsOver() ? rules.restarted() : rules, tick);
             var open = new ArrayList<Digest>();
             for (var row : rows) {
-                var now = comparison.see(sighting(row));
+                var now = comparison.see(evaluatedRow(row));
                 if (now != null && now.state() == FindingState.OPEN) open.add(digest(row.key));
             }
             var candidates = new java.util.LinkedHashSet<Digest>(standing);
@@ -195,14 +195,14 @@ class MemoryModelTest {
         private Map<Integer, Set<UpdateKind>> settle(
                 Set<Digest> candidates, ReportPolicy.Choice<Digest> choice, Instant slot, boolean scheduled) {
             var said = new TreeMap<Integer, Set<UpdateKind>>();
-            for (var told : choice.told()) {
-                reported.put(told.subject(), LastReport.told(told.now(), true, slot));
+            for (var told : choice.updates()) {
+                reported.put(told.subject(), LastReport.inMessage(told.now(), true, slot));
                 said.put((int) told.subject().low(), told.kinds());
             }
-            for (var passed : choice.letPass())
-                reported.put(passed, LastReport.letPass(known.get(passed).now(), true, reported.get(passed)));
+            for (var passed : choice.treatedAsKnown())
+                reported.put(passed, LastReport.treatedAsKnown(known.get(passed).now(), true, reported.get(passed)));
             standing.removeAll(candidates);
-            standing.addAll(choice.standing());
+            standing.addAll(choice.unreported());
             for (var ended : choice.ended()) ended.marks().forEach(kind -> unmark(ended.subject(), kind));
             if (scheduled) scheduledBefore++;
             return said;
@@ -218,14 +218,14 @@ class MemoryModelTest {
                             kind == Marks.Kind.ACCEPT ? null : before.accepted()));
         }
 
-        private ReportPolicy.Standing<Digest> standing(Digest key) {
-            return new ReportPolicy.Standing<>(
+        private ReportPolicy.Candidate<Digest> standing(Digest key) {
+            return new ReportPolicy.Candidate<>(
                     key, known.get(key).now(), reported.get(key), marks.getOrDefault(key, Marks.NONE), true);
         }
 
         private Digest apply(FindingChange move) {
             if (move instanceof FindingChange.Opened it) {
-                var key = it.sighting().key();
+                var key = it.evaluatedRow().key();
                 known.put(key, new StoredFinding(key.low() + 1, key, it.now()));
                 return key;
             }
@@ -234,12 +234,12 @@ class MemoryModelTest {
             return before.key();
         }
 
-        private static EvaluatedRow sighting(Row row) {
+        private static EvaluatedRow evaluatedRow(Row row) {
             return new EvaluatedRow(
                     digest(row.key),
                     List.of(row.key),
                     row.severity,
-                    row.judged,
+                    row.evaluated,
                     new Digest(9, row.values),
                     List.of(row.key));
         }

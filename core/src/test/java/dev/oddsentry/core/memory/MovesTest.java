@@ -50,7 +50,8 @@ class MovesTest {
         }
         assertThat(moves.opened()).isEqualTo(opened.size());
         assertThat(moves.key(17))
-                .isEqualTo(((FindingChange.Opened) opened.get(17)).sighting().key());
+                .isEqualTo(
+                        ((FindingChange.Opened) opened.get(17)).evaluatedRow().key());
         var expected = new ArrayList<>(opened);
         expected.addAll(others);
         assertThat(moves).isEqualTo(expected);

@@ -114,7 +114,7 @@ final class PlainModel {
     private void move(
             Finding finding, MemoryModelTest.@Nullable Row row, int present, int first, PendingEffect pending) {
         if (row != null && row.severity() != null) seen(finding, row, row.severity(), present, first);
-        else if (row != null && row.judged()) notSeen(finding, present, first, false, pending);
+        else if (row != null && row.evaluated()) notSeen(finding, present, first, false, pending);
         else if (row == null) {
             var absence = pending.edit() == EditEffect.OTHER_KEY ? Absence.CLEARS : habits.absence();
             if (finding.now == FindingState.PENDING) notSeen(finding, present, first, true, pending);

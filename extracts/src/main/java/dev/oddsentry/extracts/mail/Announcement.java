@@ -57,7 +57,7 @@ public record Announcement(
         Links links) {
 
     /**
-     * Rows of another query, which nothing judged.
+     * Rows of another query, which nothing evaluated.
      *
      * @param rows all of them
      * @param most how many stand in the mail
@@ -127,7 +127,7 @@ public record Announcement(
     /** Rows said in the mail itself unless the layout says how many; the first come first, the others are in the attachment and behind the link. */
     public static final int MOST_ROWS = 50;
 
-    /** That so many rows were not judged, in that language; empty for none. */
+    /** That so many rows were not evaluated, in that language; empty for none. */
     public static String unknown(Language language, long rows) {
         return rows == 0 ? "" : Phrases.in(language).of("unknown", rows);
     }

@@ -108,7 +108,7 @@ final class HtmlParts {
         return html.append("</table>").toString();
     }
 
-    /** Of rows that nothing judged: one line each. */
+    /** Of rows that nothing evaluated: one line each. */
     String rows(Extract extract, int most, String more) {
         var html = new StringBuilder(
                 "<table role=\"presentation\" style=\"width:100%;table-layout:fixed;border-collapse:collapse;background:#ffffff;overflow-wrap:anywhere;word-break:break-word\">");

@@ -86,7 +86,7 @@ public final class TextMail {
         }
     }
 
-    /** Of rows that nothing judged. */
+    /** Of rows that nothing evaluated. */
     private void plainRows(Extract extract, int most, List<String> lines) {
         for (var line : Outline.of(extract, most)) {
             switch (line) {

@@ -9,7 +9,7 @@ import dev.oddsentry.core.definition.RuleDefinition.ExpectedGroups.OfQuery;
 import dev.oddsentry.core.definition.SharedLayoutDefinition;
 import dev.oddsentry.core.definition.ThresholdDefinition;
 import dev.oddsentry.core.document.FieldPlaces;
-import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
@@ -112,8 +112,8 @@ class DefinitionChecks {
         var lookBack = store.rules().stream()
                 .map(DefinitionStore.Current::definition)
                 .filter(rule -> rule.query().equals(query.name()))
-                .filter(rule -> !RuleJudges.check(rule, columns, thresholds.all(), null)
-                        .judges()
+                .filter(rule -> !CheckedRule.check(rule, columns, thresholds.all(), null)
+                        .conditions()
                         .needs()
                         .isEmpty())
                 .map(RuleDefinition::name)
@@ -157,7 +157,7 @@ class DefinitionChecks {
             var rule = each.definition();
             if (!which.test(rule)) continue;
             try {
-                RuleJudges.check(as.apply(rule), columns == null ? columnsOf(rule) : columns, among, null);
+                CheckedRule.check(as.apply(rule), columns == null ? columnsOf(rule) : columns, among, null);
             } catch (InvalidDefinitionException broken) {
                 broken.problems()
                         .forEach(problem -> problems.add(Problem.error(
@@ -190,11 +190,11 @@ class DefinitionChecks {
         if (query.isEmpty())
             throw new InvalidDefinitionException(List.of(others.noQuery(rule.query(), "query", places)));
         var problems = new ArrayList<>(Parameters.problemsOf(rule, query.get().definition(), places));
-        RuleJudges judges = null;
+        CheckedRule conditions = null;
         try {
-            var checked = RuleJudges.check(rule, store.columns(query.get()), thresholds.all(), places);
+            var checked = CheckedRule.check(rule, store.columns(query.get()), thresholds.all(), places);
             problems.addAll(checked.warnings());
-            judges = checked.judges();
+            conditions = checked.conditions();
         } catch (InvalidDefinitionException refused) {
             problems.addAll(refused.problems());
         }
@@ -212,8 +212,8 @@ class DefinitionChecks {
             problems.addAll(periodProblems(rule, query.get().definition(), places));
         }
         boolean clean = problems.stream().noneMatch(Problem::stopsSave);
-        if (clean && judges != null)
-            problems.addAll(lookAhead.warnings(rule, query.get().definition(), judges, places));
+        if (clean && conditions != null)
+            problems.addAll(lookAhead.warnings(rule, query.get().definition(), conditions, places));
         if (problems.stream().anyMatch(Problem::stopsSave)) throw new InvalidDefinitionException(problems);
         schedules
                 .runsOut(rule.schedule(), clock.instant().atZone(rule.zone()).toLocalDate())

@@ -3,7 +3,7 @@ package dev.oddsentry.service.authoring;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.document.FieldPlaces;
-import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.memory.Absence;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
@@ -42,26 +42,27 @@ class LookAhead {
         this.clock = clock;
     }
 
-    List<Problem> warnings(RuleDefinition rule, QueryDefinition query, RuleJudges judges, FieldPlaces places) {
+    List<Problem> warnings(RuleDefinition rule, QueryDefinition query, CheckedRule conditions, FieldPlaces places) {
         var warnings = new ArrayList<Problem>();
-        unseenTime(rule, query, judges)
+        unseenTime(rule, query, conditions)
                 .map(words -> Problem.warning(words, "schedule", places.of("schedule")))
                 .ifPresent(warnings::add);
-        boolean agesOut = judges.absence(rule, Parameters.move(rule, query)) == Absence.AGES_OUT;
+        boolean agesOut = conditions.absence(rule, Parameters.move(rule, query)) == Absence.AGES_OUT;
         if (agesOut && !rule.memory().report().contains(UpdateKind.CHANGED))
-            judges.comingBesideKey()
+            conditions
+                    .comingBesideKey()
                     .forEach(column ->
                             warnings.add(Problem.warning(comesBack(column), "memory.key", places.of("memory.key"))));
         return warnings;
     }
 
     /** Time that lies between the windows of the coming checks. */
-    private Optional<String> unseenTime(RuleDefinition rule, QueryDefinition query, RuleJudges judges) {
+    private Optional<String> unseenTime(RuleDefinition rule, QueryDefinition query, CheckedRule conditions) {
         var byWindow = new LinkedHashMap<String, List<Stretch>>();
         for (Instant slot : schedules.of(rule).next(SLOTS, clock.instant())) {
             var moment = schedules.moment(rule, slot);
             try {
-                windows(moment, rule, query, judges)
+                windows(moment, rule, query, conditions)
                         .forEach((name, stretch) -> byWindow.computeIfAbsent(name, _ -> new ArrayList<>())
                                 .add(stretch));
             } catch (InvalidDefinitionException periodsEnd) {
@@ -76,12 +77,12 @@ class LookAhead {
     }
 
     private static Map<String, Stretch> windows(
-            Moment moment, RuleDefinition rule, QueryDefinition query, RuleJudges judges) {
+            Moment moment, RuleDefinition rule, QueryDefinition query, CheckedRule conditions) {
         var windows = new LinkedHashMap<String, Stretch>();
         Parameters.stretch(moment, rule, query)
                 .filter(stretch -> isWindow(stretch, moment))
                 .ifPresent(stretch -> windows.put("the dates of the parameters", stretch));
-        judges.windowsAt(moment).forEach((column, stretch) -> windows.put("the window on " + column, stretch));
+        conditions.windowsAt(moment).forEach((column, stretch) -> windows.put("the window on " + column, stretch));
         return windows;
     }
 

@@ -87,20 +87,20 @@ public class ThresholdChanges {
             boolean treatAsKnown) {
         store.give(threshold.id(), by.id(), values, reason);
         audit.record(db, by.id(), "set threshold", threshold.definition().name(), words(values) + ": " + reason);
-        rejudge(threshold.definition().name(), values, treatAsKnown);
+        reevaluate(threshold.definition().name(), values, treatAsKnown);
     }
 
     /**
      * A value that is changed under a rule evaluates the current rows again; one that takes effect on its date is ordinary news when that
      * date comes.
      */
-    private void rejudge(String threshold, List<NewValue> values, boolean treatAsKnown) {
+    private void reevaluate(String threshold, List<NewValue> values, boolean treatAsKnown) {
         for (var rule : definitions.rules()) {
             if (!rule.definition().thresholdsUsed().contains(threshold) || !rules.remembers(rule.id())) continue;
             var today = clock.instant().atZone(rule.definition().zone()).toLocalDate();
             boolean now = values.stream()
                     .anyMatch(value -> value.from() == null || !value.from().isAfter(today));
-            if (now) rules.owe(rule.id(), EditClass.RE_JUDGE.pendingEffect(treatAsKnown));
+            if (now) rules.owe(rule.id(), EditClass.OTHER_CONDITIONS.pendingEffect(treatAsKnown));
         }
     }
 

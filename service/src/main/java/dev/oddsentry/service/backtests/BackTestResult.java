@@ -19,7 +19,7 @@ public record BackTestResult(
      * @param thresholds those on trial; none for the rule as it is
      * @param messages how many checks would have fired
      * @param updates how many findings their mails would have told
-     * @param slots those that would have fired, or that found or could not judge something
+     * @param slots those that would have fired, or that found or could not evaluate something
      */
     record VariantResult(
             Map<String, BigDecimal> thresholds,

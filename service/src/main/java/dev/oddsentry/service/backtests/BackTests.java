@@ -132,7 +132,7 @@ public class BackTests {
                 work.schedule(rule, ask.from()),
                 ask.from(),
                 ask.to(),
-                work.judges(rule).needs().values());
+                work.conditions(rule).needs().values());
         UUID id = UUID.randomUUID();
         store.insert(id, kind, ruleId, by.id(), ask);
         work.plan(id);

@@ -9,7 +9,7 @@ import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.schedule.Schedule;
 import dev.oddsentry.service.backtests.BackTests.Ask;
 import dev.oddsentry.service.copies.CopyLookup;
@@ -141,11 +141,11 @@ public class LongWork {
         return schedules.lookingBack(rule, from);
     }
 
-    /** The judges of a rule as its query was saved, to know how far it looks back. */
-    RuleJudges judges(RuleDefinition rule) {
+    /** The evaluates of a rule as its query was saved, to know how far it looks back. */
+    CheckedRule conditions(RuleDefinition rule) {
         var query = definitions.query(rule.query()).orElseThrow();
-        return RuleJudges.check(rule, definitions.columns(query), thresholds.all(), null)
-                .judges();
+        return CheckedRule.check(rule, definitions.columns(query), thresholds.all(), null)
+                .conditions();
     }
 
     private final class Run {
@@ -170,7 +170,7 @@ public class LongWork {
                     schedule(rule, ask.from()),
                     ask.from(),
                     ask.to(),
-                    judges(rule).needs().values());
+                    conditions(rule).needs().values());
         }
 
         void run() {

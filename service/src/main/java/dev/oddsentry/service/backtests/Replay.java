@@ -3,10 +3,10 @@ package dev.oddsentry.service.backtests;
 import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.condition.Grouping.Need;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.PastSeries;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.history.Series;
-import dev.oddsentry.core.judging.PastSeries;
-import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.memory.FindingChange;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.KnownTable;
@@ -102,7 +102,7 @@ public final class Replay implements Audiences {
     }
 
     @Override
-    public boolean isAnyToldBefore(Instant slot) {
+    public boolean isAnyReportedBefore(Instant slot) {
         return true;
     }
 
@@ -147,14 +147,20 @@ public final class Replay implements Audiences {
         lastSlot = slot;
         evaluation.moves().forEach(this::apply);
         if (rule.delivery().split() != null)
-            evaluation.exceptions().forEach(sighting -> audiences.put(sighting.key(), evaluation.audienceOf(sighting)));
+            evaluation
+                    .exceptions()
+                    .forEach(evaluatedRow -> audiences.put(evaluatedRow.key(), evaluation.audienceOf(evaluatedRow)));
         for (var part : choice.parts()) {
-            for (var item : part.told()) report(part.audience(), item.subject().key(), slot);
-            for (var subject : part.letPass()) report(part.audience(), subject.key(), null);
-            if (part.takesOpened()) takeOpened(evaluation.moves(), part.audience());
+            for (var item : part.updates())
+                report(part.audience(), item.subject().key(), slot);
+            for (var subject : part.treatedAsKnown()) report(part.audience(), subject.key(), null);
+            if (part.treatsOpenedAsKnown()) takeOpened(evaluation.moves(), part.audience());
         }
-        evaluation.judge().points().forEach(point -> keep(slot, point));
-        evaluation.judge().groupsWithRows().forEach(group -> groups.put(group.key(), new Seen(group.per(), goodSlots)));
+        evaluation.evaluator().points().forEach(point -> keep(slot, point));
+        evaluation
+                .evaluator()
+                .groupsWithRows()
+                .forEach(group -> groups.put(group.key(), new Seen(group.per(), goodSlots)));
     }
 
     private void takeOpened(Moves moves, AudienceKey audience) {
@@ -170,8 +176,8 @@ public final class Replay implements Audiences {
         if (earlier.isPresent()) {
             var before = earlier.get();
             known.put(before.key(), new StoredFinding(before.id(), before.key(), move.now()));
-        } else if (move instanceof FindingChange.Opened(var sighting, var now)) {
-            known.put(sighting.key(), new StoredFinding(nextId++, sighting.key(), now));
+        } else if (move instanceof FindingChange.Opened(var evaluatedRow, var now)) {
+            known.put(evaluatedRow.key(), new StoredFinding(nextId++, evaluatedRow.key(), now));
         }
     }
 
@@ -184,11 +190,11 @@ public final class Replay implements Audiences {
         heard.put(
                 audience,
                 toldAt == null
-                        ? LastReport.letPass(now, here, heard.get(audience))
-                        : LastReport.told(now, here, toldAt));
+                        ? LastReport.treatedAsKnown(now, here, heard.get(audience))
+                        : LastReport.inMessage(now, here, toldAt));
     }
 
-    private void keep(Instant slot, RuleJudge.Point point) {
+    private void keep(Instant slot, RuleEvaluator.Point point) {
         points.computeIfAbsent(point.measured(), _ -> new HashMap<>())
                 .computeIfAbsent(point.group(), _ -> new ArrayList<>())
                 .add(new Series.Point(slot, point.value()));

@@ -1,8 +1,8 @@
 package dev.oddsentry.service.backtests;
 
 import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.EvaluationInput;
@@ -40,9 +40,9 @@ public class ReplayRunner {
             long rowsRead,
             long exceptions,
             long critical,
-            long notJudged,
+            long unevaluated,
             int news,
-            List<RuleJudge.Point> points) {}
+            List<RuleEvaluator.Point> points) {}
 
     /**
      * @param replays of one query with the same parameters
@@ -60,7 +60,7 @@ public class ReplayRunner {
                         replay.tick(slot),
                         PendingEffect.NONE,
                         replay.past(),
-                        EvaluationInput.Asking.of(replay.copy())))
+                        EvaluationInput.Options.of(replay.copy())))
                 .toList();
         var all = Refusals.inWords(() -> evaluator.evaluateAll(questions));
         var steps = new ArrayList<Step>();
@@ -83,8 +83,8 @@ public class ReplayRunner {
                 evaluation.reading().rows(),
                 evaluation.exceptions().count(),
                 critical,
-                evaluation.judge().notJudged().size(),
-                choice.told().size(),
-                evaluation.judge().points());
+                evaluation.evaluator().unevaluated().size(),
+                choice.updates().size(),
+                evaluation.evaluator().points());
     }
 }

@@ -12,7 +12,7 @@ final class Tally {
     private int checks;
     private int mails;
     private int news;
-    private int notJudged;
+    private int unevaluated;
     private long mostExceptions;
 
     Tally(Variant variant) {
@@ -23,14 +23,14 @@ final class Tally {
         checks++;
         if (step.news() > 0) mails++;
         news += step.news();
-        if (step.notJudged() > 0) notJudged++;
+        if (step.unevaluated() > 0) unevaluated++;
         mostExceptions = Math.max(mostExceptions, step.exceptions());
-        boolean silent = step.news() == 0 && step.exceptions() == 0 && step.notJudged() == 0;
+        boolean silent = step.news() == 0 && step.exceptions() == 0 && step.unevaluated() == 0;
         if (!silent)
-            slots.add(new SlotResult(step.slot(), step.exceptions(), step.critical(), step.news(), step.notJudged()));
+            slots.add(new SlotResult(step.slot(), step.exceptions(), step.critical(), step.news(), step.unevaluated()));
     }
 
     VariantResult result() {
-        return new VariantResult(variant.thresholds(), checks, mails, news, mostExceptions, notJudged, slots);
+        return new VariantResult(variant.thresholds(), checks, mails, news, mostExceptions, unevaluated, slots);
     }
 }

@@ -58,9 +58,9 @@ class CheckCommit {
 
     /** @return false: stale, and nothing was written */
     @Transactional
-    public boolean commit(Attempt attempt, Evaluation evaluation, ReportPlan told) {
+    public boolean commit(Attempt attempt, Evaluation evaluation, ReportPlan plan) {
         if (!unchanged.lock(attempt)) return false;
-        var counts = CheckSummary.of(evaluation, told);
+        var counts = CheckSummary.of(evaluation, plan);
         // A later attempt may have the check, and this one writes nothing.
         if (!checks.end(attempt.checkId(), attempt.number(), counts.state(), null)) return true;
         write(attempt.checkId(), counts);
@@ -69,7 +69,7 @@ class CheckCommit {
                 .set(RULE_CHECK.UNEVALUATED_GROUPS, Json.write(UnevaluatedGroup.first(evaluation, attempt.moment())))
                 .where(RULE_CHECK.ID.eq(attempt.checkId()))
                 .execute();
-        resultWriter.keep(attempt, evaluation, told);
+        resultWriter.keep(attempt, evaluation, plan);
         moveOn(attempt, counts, Set.of());
         return true;
     }
@@ -80,9 +80,9 @@ class CheckCommit {
                 .set(RULE_CHECK.ROWS_READ, counts.rows())
                 .set(RULE_CHECK.EXCEPTIONS, counts.exceptions())
                 .set(RULE_CHECK.UNKNOWN_ROWS, counts.unknownRows())
-                .set(RULE_CHECK.UNEVALUATED, counts.notJudged())
+                .set(RULE_CHECK.UNEVALUATED, counts.unevaluated())
                 .set(RULE_CHECK.UPDATES, counts.news())
-                .set(RULE_CHECK.WORST_UPDATE, counts.worstNews())
+                .set(RULE_CHECK.WORST_UPDATE, counts.worstUpdate())
                 .set(RULE_CHECK.MESSAGES, counts.messages())
                 .set(RULE_CHECK.TOOK_MS, counts.tookMillis())
                 .set(RULE_CHECK.OPENED, counts.opened())

@@ -27,7 +27,7 @@ final class CheckLog implements AutoCloseable {
         LOG.debug("Attempt {} began.", attempt);
     }
 
-    /** One line for what became of it. What went well is said at DEBUG. */
+    /** One line for the outcome; at DEBUG if the check succeeded. */
     void left(RuleCheckRecord check) {
         String reason = check.getReason() == null
                 ? "."

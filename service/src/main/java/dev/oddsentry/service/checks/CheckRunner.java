@@ -18,7 +18,7 @@ import org.springframework.stereotype.Component;
 
 /**
  * Runs one check from its slot to its messages: {@link CheckStarter} fixes what it is calculated with, {@link Evaluator} reads,
- * judges and compares, {@link ReportPlanner} chooses and renders, {@link CheckCommit} writes all of it or nothing. Where the rule has personal
+ * evaluates and compares, {@link ReportPlanner} chooses and renders, {@link CheckCommit} writes all of it or nothing. Where the rule has personal
  * copies, {@link PersonalCopies} does these steps for each.
  *
  * <p>If this node dies on the way, the durable task behind the check runs again elsewhere and starts the next attempt; whatever
@@ -106,7 +106,7 @@ public class CheckRunner {
                         + " missed while the service was down; the rule skips missed slots.");
     }
 
-    /** Runs a check that stands as running; one that has ended is left as it is. */
+    /** Runs a check whose state is running; a check that has ended is left as it is. */
     void run(UUID checkId) {
         try (var log = new CheckLog(checkId)) {
             attempts(checkId);

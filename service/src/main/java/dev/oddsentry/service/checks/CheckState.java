@@ -2,7 +2,7 @@ package dev.oddsentry.service.checks;
 
 import java.util.Set;
 
-/** Where a check stands. Every move is from {@code RUNNING}, once. */
+/** The state of a check. Every change is from {@code RUNNING}, once. */
 public enum CheckState {
     RUNNING,
     /** Ended well, nothing to report. */
@@ -20,6 +20,6 @@ public enum CheckState {
     /** Its slot lay before one that was done already. */
     SKIPPED;
 
-    /** Those after which the slot is done and memory stands as the source was read. */
+    /** States after which the slot is done and memory matches the source. */
     static final Set<CheckState> GOOD = Set.of(QUIET, FIRED, INCOMPLETE);
 }

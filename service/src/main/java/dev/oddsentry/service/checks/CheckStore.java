@@ -169,7 +169,7 @@ public class CheckStore {
                 .isPresent();
     }
 
-    /** With which thresholds it was judged, and when its source was read; of personal copies the first counts. */
+    /** With which thresholds it was evaluated, and when its source was read; of personal copies the first counts. */
     void read(Attempt attempt, Instant at) {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.READ_AT, DSL.coalesce(RULE_CHECK.READ_AT, DSL.val(at, RULE_CHECK.READ_AT)))
@@ -197,7 +197,7 @@ public class CheckStore {
                 == 1;
     }
 
-    /** @return false: it is not kept back any more */
+    /** @return false if it no longer awaits approval */
     boolean release(UUID checkId, UUID by) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, CheckState.RUNNING)
@@ -209,7 +209,7 @@ public class CheckStore {
                 == 1;
     }
 
-    /** @return false: it is not kept back any more */
+    /** @return false if it no longer awaits approval */
     boolean discard(UUID checkId, String reason) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, CheckState.STOPPED)
@@ -227,7 +227,7 @@ public class CheckStore {
     Optional<TakenUp> takeUp(UUID checkId, boolean again) {
         return db.update(RULE_CHECK)
                 .set(RULE_CHECK.ATTEMPT, RULE_CHECK.ATTEMPT.plus(1))
-                // An attempt that failed or waits has said so; one that has not was cut off by the end of its node.
+                // An attempt that failed or waits has recorded it; one that has not was cut off by the end of its node.
                 .set(
                         RULE_CHECK.INTERRUPTIONS,
                         when(
@@ -342,7 +342,7 @@ public class CheckStore {
         return last == null || now.isAfter(last) ? now : last.plusMillis(1);
     }
 
-    /** Where the rule as a whole stands before its next check; a personal copy that it meets then is a newcomer if it was ever checked. */
+    /** The state of the whole rule before its next check; a personal copy that appears then is a newcomer if the rule was ever checked. */
     public PriorChecks ofRule(UUID ruleId) {
         return db.select(RULE.GOOD_SLOTS, RULE.LAST_GOOD_SLOT, RULE.PENDING_EDIT, RULE.PENDING_REPORT)
                 .from(RULE)

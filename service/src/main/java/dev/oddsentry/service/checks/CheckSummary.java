@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * What a good check came to, or one personal copy of it.
  *
  * @param state how it ended
- * @param worstNews the worst that was told; null where nothing was, and where copies are summed up
+ * @param worstUpdate the highest severity that was reported; null if nothing was, and for the sum of copies
  * @param parts what each part of the condition left, and what it stayed unknown for
  * @param tookMillis from asking the source until its last row was taken
  */
@@ -25,42 +25,42 @@ record CheckSummary(
         long rows,
         long exceptions,
         long unknownRows,
-        long notJudged,
+        long unevaluated,
         long opened,
         long cleared,
         int news,
         int messages,
         int tookMillis,
-        @Nullable Severity worstNews,
+        @Nullable Severity worstUpdate,
         List<PartCount> parts) {
 
-    static CheckSummary of(Evaluation evaluation, ReportPlan told) {
-        long notJudged = evaluation.judge().notJudged().size();
+    static CheckSummary of(Evaluation evaluation, ReportPlan plan) {
+        long unevaluated = evaluation.evaluator().unevaluated().size();
         return new CheckSummary(
-                state(told.told().isEmpty() ? 0 : told.messages().size(), notJudged),
+                state(plan.updates().isEmpty() ? 0 : plan.messages().size(), unevaluated),
                 evaluation.reading().rows(),
                 evaluation.exceptions().count(),
-                evaluation.judge().unknownRows(),
-                notJudged,
+                evaluation.evaluator().unknownRows(),
+                unevaluated,
                 SafetyLimit.opened(evaluation.moves()),
                 SafetyLimit.cleared(evaluation.moves()),
-                told.told().size(),
-                told.messages().size(),
+                plan.updates().size(),
+                plan.messages().size(),
                 Math.toIntExact(evaluation.reading().took().toMillis()),
-                told.told().stream()
+                plan.updates().stream()
                         .map(ReportPlan.Item::severity)
                         .max(Comparator.naturalOrder())
                         .orElse(null),
                 PartCount.of(evaluation));
     }
 
-    /** @param messages those with news: that all is quiet is said without firing */
-    private static CheckState state(int messages, long notJudged) {
+    /** @param messages messages with updates; a "nothing new" message does not count as fired */
+    private static CheckState state(int messages, long unevaluated) {
         if (messages > 0) return CheckState.FIRED;
-        return notJudged > 0 ? CheckState.INCOMPLETE : CheckState.QUIET;
+        return unevaluated > 0 ? CheckState.INCOMPLETE : CheckState.QUIET;
     }
 
-    /** Nobody follows a check of which a part was not judged as if it had been quiet. */
+    /** Nobody follows a check of which a part was not evaluated as if it had been quiet. */
     Set<Outcome> outcomes() {
         var outcomes = EnumSet.noneOf(Outcome.class);
         if (state == CheckState.FIRED) outcomes.add(Outcome.FIRED);
@@ -74,7 +74,7 @@ record CheckSummary(
             @Nullable BigDecimal rows,
             @Nullable BigDecimal exceptions,
             @Nullable BigDecimal unknownRows,
-            @Nullable BigDecimal notJudged,
+            @Nullable BigDecimal unevaluated,
             @Nullable BigDecimal opened,
             @Nullable BigDecimal cleared,
             @Nullable BigDecimal news,
@@ -83,11 +83,11 @@ record CheckSummary(
         CheckSummary counts(List<PartCount> parts) {
             int sent = (int) whole(messages);
             return new CheckSummary(
-                    state(whole(news) == 0 ? 0 : sent, whole(notJudged)),
+                    state(whole(news) == 0 ? 0 : sent, whole(unevaluated)),
                     whole(rows),
                     whole(exceptions),
                     whole(unknownRows),
-                    whole(notJudged),
+                    whole(unevaluated),
                     whole(opened),
                     whole(cleared),
                     (int) whole(news),

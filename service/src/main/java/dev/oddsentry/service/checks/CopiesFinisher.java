@@ -24,7 +24,7 @@ import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Ends a check once its personal copies were gone through: good, partly failed, kept back, or to be tried again for those that failed. */
+/** Ends a check after its personal copies: successful, partly failed, awaiting approval, or to be retried for those that failed. */
 @Component
 class CopiesFinisher {
     private static final int MOST_NAMED = 3;
@@ -73,14 +73,15 @@ class CopiesFinisher {
                 each.reason(),
                 each.counts()));
         var failed = undone.stream().filter(each -> each.failure() != null).toList();
-        var keptBack = undone.stream().filter(each -> each.failure() == null).toList();
-        if (copies.done(attempt.checkId()).isEmpty() && keptBack.isEmpty())
+        var awaitingApproval =
+                undone.stream().filter(each -> each.failure() == null).toList();
+        if (copies.done(attempt.checkId()).isEmpty() && awaitingApproval.isEmpty())
             failing.fail(attempt.checkId(), attempt.number(), together(failed, keys.size()));
-        else if (failed.isEmpty() && keptBack.isEmpty()) good(attempt, keys);
+        else if (failed.isEmpty() && awaitingApproval.isEmpty()) good(attempt, keys);
         else if (failed.isEmpty()
                 || !failing.triesAgain(attempt.checkId(), attempt.number(), together(failed, keys.size()))) {
-            if (keptBack.isEmpty()) partly(attempt, keys, failed);
-            else keepBack(attempt, keys.size(), keptBack, failed);
+            if (awaitingApproval.isEmpty()) partly(attempt, keys, failed);
+            else keepBack(attempt, keys.size(), awaitingApproval, failed);
         }
         return true;
     }
@@ -90,11 +91,11 @@ class CopiesFinisher {
         checks.end(attempt.checkId(), attempt.number(), counts.state(), null);
         commit.write(attempt.checkId(), counts);
         commit.moveOn(attempt, counts, keys);
-        copies.stillOwe(attempt.ruleId(), notJudgedSince(attempt, keys), attempt.pending());
+        copies.stillOwe(attempt.ruleId(), unevaluatedSince(attempt, keys), attempt.pending());
     }
 
     /** The copies to which this check did not do what it owed to what a person did: they were done before that, or rest. */
-    private Set<String> notJudgedSince(Attempt attempt, Set<String> keys) {
+    private Set<String> unevaluatedSince(Attempt attempt, Set<String> keys) {
         var owe = new HashSet<>(copies.priorChecks(attempt.ruleId()).keySet());
         owe.removeAll(keys);
         owe.addAll(copies.doneBefore(attempt.checkId(), attempt.memoryEpoch()));
@@ -108,7 +109,7 @@ class CopiesFinisher {
         commit.write(attempt.checkId(), counts);
         if (failure.timedOut()) checks.timedOut(attempt.checkId(), attempt.number());
         commit.settle(attempt, keys);
-        var owe = notJudgedSince(attempt, keys);
+        var owe = unevaluatedSince(attempt, keys);
         failed.forEach(each -> owe.add(each.copy().key()));
         copies.stillOwe(attempt.ruleId(), owe, attempt.pending());
         tellOfPart(attempt.ruleId(), attempt.checkId(), counts);
@@ -125,9 +126,9 @@ class CopiesFinisher {
         occasions.follow(ruleId, checkId, checks.find(checkId).orElseThrow().getSlot(), outcomes);
     }
 
-    /** The slot is not done: a release goes on with it for those that were kept back. */
-    private void keepBack(Attempt attempt, int of, List<Undone> keptBack, List<Undone> failed) {
-        String reason = named(keptBack, of, "awaiting approval")
+    /** The slot is not done: approval continues it for the copies that await approval. */
+    private void keepBack(Attempt attempt, int of, List<Undone> awaitingApproval, List<Undone> failed) {
+        String reason = named(awaitingApproval, of, "awaiting approval")
                 + (failed.isEmpty() ? "" : "; " + named(failed, of, "failed"))
                 + ". Approve or discard it.";
         checks.end(attempt.checkId(), attempt.number(), CheckState.AWAITING_APPROVAL, reason);

@@ -24,11 +24,11 @@ class CopyCommit {
 
     /** @return false: stale, stopped, or another attempt has the check, and nothing was written */
     @Transactional
-    public boolean commit(Attempt attempt, PersonalCopy copy, Evaluation evaluation, ReportPlan told) {
+    public boolean commit(Attempt attempt, PersonalCopy copy, Evaluation evaluation, ReportPlan plan) {
         if (!unchanged.lock(attempt) || !checks.lockRunning(attempt.checkId(), attempt.number())) return false;
-        copies.good(attempt, copy, CheckSummary.of(evaluation, told));
+        copies.good(attempt, copy, CheckSummary.of(evaluation, plan));
         checks.read(attempt, evaluation.reading().readAt());
-        resultWriter.keep(attempt, evaluation, told);
+        resultWriter.keep(attempt, evaluation, plan);
         return true;
     }
 }

@@ -93,7 +93,7 @@ public class CopyStore {
                 .execute();
     }
 
-    /** It failed, or was kept back; what it would have counted stands with it where it came so far. */
+    /** Records that the copy failed or awaits approval, with its counts if it got that far. */
     void notGood(Attempt attempt, PersonalCopy copy, CheckState state, String reason, @Nullable CheckSummary counts) {
         var row = counts == null ? bare(attempt, copy) : row(attempt, copy, counts);
         row.setState(state);
@@ -118,7 +118,7 @@ public class CopyStore {
         row.setRowsRead(counts.rows());
         row.setExceptions(counts.exceptions());
         row.setUnknownRows(counts.unknownRows());
-        row.setUnevaluated(counts.notJudged());
+        row.setUnevaluated(counts.unevaluated());
         row.setOpened(counts.opened());
         row.setCleared(counts.cleared());
         row.setUpdates(counts.news());
@@ -185,7 +185,7 @@ public class CopyStore {
     }
 
     /**
-     * What a person did since the check before still counts for these copies at their next check: they were not judged under it, since
+     * What a person did since the check before still counts for these copies at their next check: they were not evaluated under it, since
      * they failed or were done before it.
      */
     void stillOwe(UUID ruleId, Collection<String> keys, PendingEffect owed) {

@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** What becomes of an attempt that failed: tried again if the rule says so, else the check has failed, and its owners hear of it. */
+/** Handles a failed attempt: it is retried if the rule has retries left, else the check fails and the owning team is notified. */
 @Component
 class FailureHandler {
     static final String REPLACED = " A later slot was due before the retry.";

@@ -25,7 +25,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 
 /**
  * Checks that a person asks for. The ask is committed as a running check with a durable task behind it, so it survives this node.
- * Asking while one runs, or again with the same request key, gives the same check.
+ * Options while one runs, or again with the same request key, gives the same check.
  */
 @Component
 public class OnDemandChecks {
@@ -137,7 +137,7 @@ public class OnDemandChecks {
             throw RefusedException.conflict("The check is no longer running.");
     }
 
-    /** Lets a check through that was kept back: it is run again for its slot. */
+    /** Approves a check: it runs again for its slot, without safety limits. */
     public void release(Person by, UUID checkId) {
         transactions.executeWithoutResult(_ -> {
             var check = store.find(checkId).orElseThrow(() -> RefusedException.notFound("No such check."));
@@ -156,13 +156,13 @@ public class OnDemandChecks {
             throw RefusedException.conflict("The check no longer awaits approval.");
     }
 
-    /** Those who wait are told how far it is, rather than keep the service from its end. */
+    /** Answers callers that wait, so that they do not delay shutdown. */
     @EventListener(ContextClosedEvent.class)
     void end() {
         ending = true;
     }
 
-    /** Waits for the check to end or to wait for something itself, at most so long; then tells how it stands. */
+    /** Waits until the check ends or waits for something itself, within a limit, and returns its state. */
     public RuleCheckRecord await(UUID checkId, Duration atMost) {
         long until = System.nanoTime() + atMost.toNanos();
         while (true) {

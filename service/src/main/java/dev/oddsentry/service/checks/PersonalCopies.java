@@ -22,8 +22,8 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * Runs a check of a rule with personal copies: each is calculated, told and committed for itself, so that one that fails holds back no
- * other. Another attempt at the same check leaves alone those that are done.
+ * Runs a check of a rule with personal copies: each is calculated, reported and committed separately, so that one that fails stops no
+ * other. Another attempt at the same check skips those that are done.
  */
 @Component
 class PersonalCopies {
@@ -63,7 +63,7 @@ class PersonalCopies {
         }
     }
 
-    /** @param failure null where it was kept back */
+    /** @param failure null if the copy awaits approval */
     record Undone(
             PersonalCopy copy,
             String reason,

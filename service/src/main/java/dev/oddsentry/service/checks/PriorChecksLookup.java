@@ -5,7 +5,7 @@ import dev.oddsentry.service.memory.Scope;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Where a rule, or one of its personal copies, stands before its next check: what windows since the last check begin at. */
+/** The state of a rule or personal copy before its next check: where windows since the last check begin. */
 @Component
 public class PriorChecksLookup {
     private final CheckStore checks;

@@ -28,7 +28,7 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Writes what a check, or one personal copy of it, has found and told: memory, what was reported, the messages, what was measured. */
+/** Writes the result of a check or personal copy: memory, last reports, messages, measurements. */
 @Component
 class ResultWriter {
     private final MemoryWriter memory;
@@ -54,79 +54,80 @@ class ResultWriter {
     }
 
     /** In the transaction that is open. */
-    void keep(Attempt attempt, Evaluation evaluation, ReportPlan told) {
+    void keep(Attempt attempt, Evaluation evaluation, ReportPlan plan) {
         var by = new MemoryWriter.Writing(attempt.scope(), attempt.checkId(), attempt.slot());
-        var hearing = hearing(by, told);
-        var heard = heard(evaluation, hearing);
-        var taken = taken(hearing);
+        var reports = reports(by, plan);
+        var heard = heard(evaluation, reports);
+        var taken = taken(reports);
         NewFindingWriter.AtOpening atOpening = (key, at) -> heard.getOrDefault(key, taken.get(at));
         var ids = memory.apply(by, evaluation.moves(), atOpening, evaluation.columns(), rows(evaluation));
-        reported.stand(by.scope(), ids(told.standing(), ids));
-        reported.endMarks(by, endedMarks(told, ids));
-        hearing.forEach(each -> report(by, each, heard, ids));
-        tellRoundUps(by, evaluation, told);
+        reported.stand(by.scope(), ids(plan.unreported(), ids));
+        reported.endMarks(by, endedMarks(plan, ids));
+        reports.forEach(each -> report(by, each, heard, ids));
+        updateRoundUps(by, evaluation, plan);
         if (attempt.isCounted()) keepMeasures(attempt, evaluation);
     }
 
-    /** They hear at their own times, but for what they want at once. */
-    private void tellRoundUps(MemoryWriter.Writing by, Evaluation evaluation, ReportPlan told) {
+    /** Round-ups report at their own times, except updates that they send immediately. */
+    private void updateRoundUps(MemoryWriter.Writing by, Evaluation evaluation, ReportPlan plan) {
         if (evaluation.moves().isEmpty() || by.scope().copy() != null) return;
-        var hearing = roundUps.of(by.ruleId());
-        if (hearing.isEmpty()) return;
-        roundUps.letPassMoved(by.scope(), by.slot(), told.owed());
-        hearing.forEach(roundUp -> roundUpTasks.lookAtOnce(roundUp, by));
+        var reports = roundUps.of(by.ruleId());
+        if (reports.isEmpty()) return;
+        roundUps.treatMovedAsKnown(by.scope(), by.slot(), plan.pendingEffect());
+        reports.forEach(roundUp -> roundUpTasks.lookAtOnce(roundUp, by));
     }
 
-    /** One audience's part, and the message that tells of it; null where there is nothing to tell. */
-    private record Hearing(
+    /** One audience's part of the plan, and the message with it; null without updates. */
+    private record AudienceReport(
             ReportPlan.Part part,
             LastReportWriter.Audience audience,
             @Nullable UUID message) {}
 
-    private List<Hearing> hearing(MemoryWriter.Writing by, ReportPlan told) {
+    private List<AudienceReport> reports(MemoryWriter.Writing by, ReportPlan plan) {
         var audiences = new HashMap<AudienceKey, LastReportWriter.Audience>();
-        for (var part : told.parts()) audiences.put(part.audience(), reported.audience(by.scope(), part.audience()));
-        // Without anything to tell, a first good check has made its audience nevertheless.
-        if (told.parts().isEmpty()) reported.audience(by.scope(), AudienceKey.WHOLE);
+        for (var part : plan.parts()) audiences.put(part.audience(), reported.audience(by.scope(), part.audience()));
+        // The first successful check creates the audience even without updates.
+        if (plan.parts().isEmpty()) reported.audience(by.scope(), AudienceKey.WHOLE);
         var messages = new HashMap<AudienceKey, UUID>();
-        for (var outgoing : told.messages()) {
-            // Those who only hear that all is quiet have no part in what is told.
+        for (var outgoing : plan.messages()) {
+            // A "nothing new" message has no part in the plan.
             var first = audiences.computeIfAbsent(
                     outgoing.parts().getFirst().audience(), key -> reported.audience(by.scope(), key));
             var message = outbox.queue(MessageCause.OfCheck.of(by, first.id()), by.slot(), outgoing.message());
             outgoing.parts().forEach(part -> messages.put(part.audience(), message));
         }
-        return told.parts().stream()
-                .map(part -> new Hearing(
+        return plan.parts().stream()
+                .map(part -> new AudienceReport(
                         part, Objects.requireNonNull(audiences.get(part.audience())), messages.get(part.audience())))
                 .toList();
     }
 
-    /** What is heard, by audience, where all that opens is taken as known. */
-    private static Map<AudienceKey, NewFindingWriter.Heard> taken(List<Hearing> hearing) {
+    /** The opening report by audience, if all that opens is treated as known. */
+    private static Map<AudienceKey, NewFindingWriter.Heard> taken(List<AudienceReport> reports) {
         var taken = new HashMap<AudienceKey, NewFindingWriter.Heard>();
-        for (var each : hearing)
-            if (each.part().takesOpened())
+        for (var each : reports)
+            if (each.part().treatsOpenedAsKnown())
                 taken.put(
                         each.part().audience(),
                         new NewFindingWriter.Heard(each.audience().id(), null, Set.of()));
         return taken;
     }
 
-    /** What is heard at once of findings that open; the others have rows of their own for what was reported. */
-    private static Map<Digest, NewFindingWriter.Heard> heard(Evaluation evaluation, List<Hearing> hearing) {
+    /** The opening reports of findings that open; other reports have rows of their own. */
+    private static Map<Digest, NewFindingWriter.Heard> heard(Evaluation evaluation, List<AudienceReport> reports) {
         var heard = new HashMap<Digest, NewFindingWriter.Heard>();
-        for (var each : hearing) {
+        for (var each : reports) {
             long audience = each.audience().id();
             var passed = new NewFindingWriter.Heard(audience, null, Set.of());
-            for (var subject : each.part().letPass()) if (opens(subject, evaluation)) heard.put(subject.key(), passed);
+            for (var subject : each.part().treatedAsKnown())
+                if (opens(subject, evaluation)) heard.put(subject.key(), passed);
             if (each.message() == null) continue;
-            var told = new HashMap<Set<UpdateKind>, NewFindingWriter.Heard>();
-            for (var item : each.part().told())
+            var plan = new HashMap<Set<UpdateKind>, NewFindingWriter.Heard>();
+            for (var item : each.part().updates())
                 if (opens(item.subject(), evaluation))
                     heard.put(
                             item.subject().key(),
-                            told.computeIfAbsent(
+                            plan.computeIfAbsent(
                                     item.kinds(),
                                     kinds -> new NewFindingWriter.Heard(audience, each.message(), kinds)));
         }
@@ -140,22 +141,22 @@ class ResultWriter {
 
     private void report(
             MemoryWriter.Writing by,
-            Hearing each,
+            AudienceReport each,
             Map<Digest, NewFindingWriter.Heard> heard,
             NewFindingWriter.Ids ids) {
         reported.letPass(
                 by,
                 each.audience(),
-                each.part().letPass().stream()
+                each.part().treatedAsKnown().stream()
                         .filter(subject -> !heard.containsKey(subject.key()))
                         .map(subject -> id(subject, ids))
                         .toList());
         if (each.message() == null) return;
         var atOpening = new ArrayList<ReportPlan.Item>();
         var others = new ArrayList<ReportPlan.Item>();
-        for (var item : each.part().told()) (heard.containsKey(item.subject().key()) ? atOpening : others).add(item);
-        reported.record(each.audience(), each.message(), tellings(atOpening, ids));
-        reported.report(by, each.audience(), each.message(), tellings(others, ids));
+        for (var item : each.part().updates()) (heard.containsKey(item.subject().key()) ? atOpening : others).add(item);
+        reported.record(each.audience(), each.message(), reportedUpdates(atOpening, ids));
+        reported.report(by, each.audience(), each.message(), reportedUpdates(others, ids));
         reported.heard(by, each.audience());
     }
 
@@ -176,19 +177,23 @@ class ResultWriter {
     /** Only checks that count add points, one a slot, so that a person who asks often does not bend the usual value. */
     private void keepMeasures(Attempt attempt, Evaluation evaluation) {
         var rule = attempt.rule().definition();
-        var points = evaluation.judge().points();
+        var points = evaluation.evaluator().points();
         if (!points.isEmpty())
             series.keep(attempt.scope(), rule, attempt.query().definition(), attempt.slot(), points, false);
         boolean expectsThemAgain =
                 rule.groups() != null && rule.groups().from() instanceof RuleDefinition.ExpectedGroups.OfLastChecks;
         if (expectsThemAgain)
             series.saw(
-                    attempt.scope(), attempt.goodSlots() + 1, evaluation.judge().groupsWithRows());
+                    attempt.scope(),
+                    attempt.goodSlots() + 1,
+                    evaluation.evaluator().groupsWithRows());
     }
 
-    private static List<LastReportWriter.Telling> tellings(List<ReportPlan.Item> told, NewFindingWriter.Ids ids) {
-        return told.stream()
-                .map(item -> new LastReportWriter.Telling(id(item.subject(), ids), item.severity(), item.kinds()))
+    private static List<LastReportWriter.ReportedUpdate> reportedUpdates(
+            List<ReportPlan.Item> plan, NewFindingWriter.Ids ids) {
+        return plan.stream()
+                .map(item ->
+                        new LastReportWriter.ReportedUpdate(id(item.subject(), ids), item.severity(), item.kinds()))
                 .toList();
     }
 
@@ -196,8 +201,8 @@ class ResultWriter {
         return subjects.stream().map(subject -> id(subject, opened)).toList();
     }
 
-    private static List<LastReportWriter.EndedMark> endedMarks(ReportPlan told, NewFindingWriter.Ids opened) {
-        return told.ended().stream()
+    private static List<LastReportWriter.EndedMark> endedMarks(ReportPlan plan, NewFindingWriter.Ids opened) {
+        return plan.ended().stream()
                 .flatMap(ended -> ended.marks().stream()
                         .map(kind -> new LastReportWriter.EndedMark(id(ended.subject(), opened), kind)))
                 .toList();

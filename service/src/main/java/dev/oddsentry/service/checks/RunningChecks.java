@@ -17,8 +17,8 @@ import org.springframework.dao.DataAccessException;
 import org.springframework.stereotype.Component;
 
 /**
- * The checks whose queries run on this node. Twice a second it cancels those that are over their time, and those that stand as running
- * no more or have another attempt, whichever node ended them; and tells the database how far the others are.
+ * The checks whose queries run on this node. Twice a second it cancels those over their time limit and those that are no longer
+ * running or have another attempt, whichever node ended them, and records the progress of the others.
  */
 @Component
 class RunningChecks extends RepeatedWatch {

@@ -11,7 +11,7 @@ import java.util.Optional;
 final class SafetyLimit {
     private SafetyLimit() {}
 
-    /** Why the check is kept back; empty if it is not, since it is within bounds, was let through, or follows an edit. */
+    /** The limit that the check exceeds, in words; empty if it is within limits, was approved, or follows an edit. */
     static Optional<String> on(Attempt attempt, Evaluation evaluation) {
         if (attempt.released() || !attempt.pending().isNone()) return Optional.empty();
         long opened = opened(evaluation.moves());

@@ -2,7 +2,7 @@ package dev.oddsentry.service.evaluation;
 
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.threshold.Thresholds;
@@ -18,18 +18,18 @@ import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One attempt at a check, with everything as it stood at the start. The commit asks for all of it to stand still.
+ * One attempt at a check, with everything as it was at the start. The commit fails if any of it has changed since.
  *
- * @param number of the attempt; a later one makes this one stale
- * @param moment the slot it stands for, in the rule's zone and calendar
+ * @param number of the attempt; a later attempt makes this one invalid
+ * @param moment the slot, in the rule's zone and calendar
  * @param memoryEpoch of the rule's memory
- * @param goodSlots how many good scheduled checks the rule has had
- * @param pending what it owes to what a person did since the last good one
- * @param released whether a person let through what was kept back
+ * @param goodSlots the number of successful scheduled checks so far
+ * @param pending the effect of edits and choices since the last successful check
+ * @param released whether a person approved the check
  * @param timeLimit of its query, given or learned
- * @param thresholdVersions what each threshold that the rule uses stood at, by name
+ * @param thresholdVersions the version of each threshold that the rule uses, by name
  * @param copy the personal copy that is checked; null where the rule has none, and for the check of all of them
- * @param newcomer whether the copy came when the rule had been checked already; of the whole, whether one that comes now does
+ * @param newcomer whether the copy was added after the rule's first check; of the whole rule, whether a copy added now would be
  * @param calendarRevision of the calendar that the rule goes by; null where it names none
  */
 public record Attempt(

@@ -2,7 +2,7 @@ package dev.oddsentry.service.evaluation;
 
 import org.jspecify.annotations.Nullable;
 
-/** A check that could not be judged; the message is for the rule's owner. */
+/** A check that failed; the message is for the owning team. */
 public final class CheckFailureException extends RuntimeException {
     public CheckFailureException(String message, @Nullable Throwable cause) {
         super(message, cause);

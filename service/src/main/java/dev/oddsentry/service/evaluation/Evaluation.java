@@ -1,10 +1,10 @@
 package dev.oddsentry.service.evaluation;
 
+import dev.oddsentry.core.evaluation.CheckedRule;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
+import dev.oddsentry.core.evaluation.RuleLabels;
+import dev.oddsentry.core.evaluation.SeenTexts;
 import dev.oddsentry.core.finding.Digest;
-import dev.oddsentry.core.judging.RuleJudge;
-import dev.oddsentry.core.judging.RuleJudges;
-import dev.oddsentry.core.judging.RuleLabels;
-import dev.oddsentry.core.judging.SeenTexts;
 import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.problem.Problem;
@@ -18,7 +18,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A result read to its end, judged and compared with memory.
+ * A result read to its end, evaluated and compared with memory.
  *
  * @param moves those that this check moves
  * @param exceptions every exception of the present result, pending ones among them
@@ -29,13 +29,13 @@ import org.jspecify.annotations.Nullable;
  */
 public record Evaluation(
         QueryRunner.Reading reading,
-        RuleJudge judge,
-        EvaluationInput question,
+        RuleEvaluator evaluator,
+        EvaluationInput input,
         Moves moves,
         SeenExceptions exceptions,
         Set<Digest> pending,
         long open,
-        RuleJudges judges,
+        CheckedRule conditions,
         List<Problem> warnings,
         List<SeenTexts.Empty> emptyTexts)
         implements AutoCloseable {
@@ -48,31 +48,31 @@ public record Evaluation(
     /** The store's number of a finding; null of one that this check opens. */
     @Nullable
     public Long idOf(Digest key) {
-        var known = question.known().find(key);
+        var known = input.known().find(key);
         return known == null ? null : known.id();
     }
 
     /** Whose an exception of the result is. */
     public AudienceKey audienceOf(EvaluatedRow exception) {
-        var split = question.rule().delivery().split();
+        var split = input.rule().delivery().split();
         if (split == null) return AudienceKey.WHOLE;
         Object value = exception.row().get(columns().require(split.by()));
         return new AudienceKey(
-                value == null ? "" : CellText.of(value, question.moment().zone()));
+                value == null ? "" : CellText.of(value, input.moment().zone()));
     }
 
     /** The names of the columns that an extract shows unless the rule says which. */
     private List<String> shown() {
-        return judges.shown();
+        return conditions.shown();
     }
 
     /** How its rows are laid out. */
     public ExtractRows rows(RuleLabels labels) {
-        return new ExtractRows(question.rule(), labels, judge, shown());
+        return new ExtractRows(input.rule(), labels, evaluator, shown());
     }
 
-    /** The columns of what was judged: the query's, or those of the groups. */
+    /** The columns of what was evaluated: the query's, or those of the groups. */
     public Columns columns() {
-        return judge.columns();
+        return evaluator.columns();
     }
 }

@@ -18,7 +18,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param known every finding as memory holds it; used up by the calculation
  * @param tick how the rule's good checks are counted at this one
- * @param pending what a person did that this check owes something to
+ * @param pending the effect of edits and choices since the last successful check
  */
 public record EvaluationInput(
         RuleDefinition rule,
@@ -30,7 +30,7 @@ public record EvaluationInput(
         MinimumDuration.Tick tick,
         PendingEffect pending,
         PriorMeasurements past,
-        Asking asking) {
+        Options options) {
 
     /**
      * Who asks, and what they want kept.
@@ -41,9 +41,9 @@ public record EvaluationInput(
      * @param sought the identity of which everything is kept; null for none
      * @param running to follow and cancel the query by; null where nobody does
      * @param wanted the keys of those whose rows are kept though they do not move; null where any row may be wanted
-     * @param most how many rows are judged; the others are read and passed over, for a sample
+     * @param most how many rows are evaluated; the others are read and passed over, for a sample
      */
-    public record Asking(
+    public record Options(
             @Nullable String copy,
             boolean newcomer,
             boolean curious,
@@ -53,22 +53,22 @@ public record EvaluationInput(
             long most) {
 
         /** Calculates alone. */
-        public static Asking of(@Nullable String copy) {
-            return new Asking(copy, false, false, null, null, null, Long.MAX_VALUE);
+        public static Options of(@Nullable String copy) {
+            return new Options(copy, false, false, null, null, null, Long.MAX_VALUE);
         }
 
         /** A person looks on. */
-        public static Asking curious(@Nullable PersonalCopy copy, boolean newcomer) {
-            return new Asking(copy == null ? null : copy.key(), newcomer, true, null, null, null, Long.MAX_VALUE);
+        public static Options curious(@Nullable PersonalCopy copy, boolean newcomer) {
+            return new Options(copy == null ? null : copy.key(), newcomer, true, null, null, null, Long.MAX_VALUE);
         }
 
         /** A person looks on, to whom so many rows are enough. */
-        public static Asking sample(@Nullable PersonalCopy copy, long most) {
-            return new Asking(copy == null ? null : copy.key(), false, true, null, null, null, most);
+        public static Options sample(@Nullable PersonalCopy copy, long most) {
+            return new Options(copy == null ? null : copy.key(), false, true, null, null, null, most);
         }
 
-        public static Asking seeking(@Nullable String copy, Digest identity) {
-            return new Asking(copy, false, false, identity, null, null, Long.MAX_VALUE);
+        public static Options seeking(@Nullable String copy, Digest identity) {
+            return new Options(copy, false, false, identity, null, null, Long.MAX_VALUE);
         }
     }
 }

@@ -2,11 +2,11 @@ package dev.oddsentry.service.evaluation;
 
 import dev.oddsentry.core.condition.RowFailureException;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.CheckedRule;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
+import dev.oddsentry.core.evaluation.SeenTexts;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
-import dev.oddsentry.core.judging.RuleJudge;
-import dev.oddsentry.core.judging.RuleJudges;
-import dev.oddsentry.core.judging.SeenTexts;
 import dev.oddsentry.core.memory.Comparison;
 import dev.oddsentry.core.memory.DuplicateIdentityException;
 import dev.oddsentry.core.memory.EvaluatedRow;
@@ -29,7 +29,7 @@ import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Second step, outside any transaction of ours: reads the result, judges each row and compares it with memory as it streams. */
+/** Second step, outside any transaction of ours: reads the result, evaluates each row and compares it with memory as it streams. */
 @Component
 public class Evaluator {
     private final QueryRunner queries;
@@ -64,7 +64,7 @@ public class Evaluator {
                 attempt.tick(),
                 attempt.pending(),
                 new StoredMeasurements(series, attempt.scope(), rule, query, attempt.moment(), attempt.goodSlots()),
-                new EvaluationInput.Asking(
+                new EvaluationInput.Options(
                         attempt.scope().copy(),
                         attempt.newcomer(),
                         false,
@@ -74,7 +74,7 @@ public class Evaluator {
                         Long.MAX_VALUE)));
     }
 
-    /** Where all that is open is told or attached, any row may be wanted; else only those that move or have something to tell. */
+    /** Any row may be needed if all open findings are reported or attached; else only rows of findings that change or have updates. */
     private @Nullable Set<Digest> wanted(Attempt attempt) {
         var rule = attempt.rule().definition();
         boolean all = rule.delivery().attaches()
@@ -86,8 +86,8 @@ public class Evaluator {
     }
 
     /** The same for a preview or a trial, which have no attempt. */
-    public Evaluation evaluate(EvaluationInput question) {
-        return evaluateAll(List.of(question)).getFirst();
+    public Evaluation evaluate(EvaluationInput input) {
+        return evaluateAll(List.of(input)).getFirst();
     }
 
     /** Several questions on the rows of one reading: they differ in conditions, thresholds or memory alone. */
@@ -95,7 +95,7 @@ public class Evaluator {
         var all = questions.stream().map(Rows::new).toList();
         var first = questions.getFirst();
         var values = Parameters.valuesAt(first.moment(), first.rule(), first.query());
-        var watched = first.asking().running();
+        var watched = first.options().running();
         var running = watched == null ? new RunningQuery(first.source().timeLimit()) : watched;
         try {
             return evaluateAll(all, first, values, running);
@@ -121,89 +121,93 @@ public class Evaluator {
 
     /** Takes the rows of one result. */
     private final class Rows {
-        private final EvaluationInput question;
+        private final EvaluationInput input;
         private final SeenExceptions exceptions = new SeenExceptions();
         private final Set<Digest> pending = new HashSet<>();
         private final List<Problem> warnings = new ArrayList<>();
         private @Nullable SeenTexts texts;
-        private long judged;
-        private @Nullable RuleJudges judges;
-        private @Nullable RuleJudge judge;
+        private long evaluated;
+        private @Nullable CheckedRule conditions;
+        private @Nullable RuleEvaluator evaluator;
         private @Nullable Comparison comparison;
 
-        Rows(EvaluationInput question) {
-            this.question = question;
+        Rows(EvaluationInput input) {
+            this.input = input;
         }
 
         /** The rule is checked against the columns that came, since the source may have changed since it was saved. */
         QueryRunner.RowSink start(Columns columns) {
-            var rule = question.rule();
-            var checked = RuleJudges.check(rule, columns, question.thresholds(), null);
-            judges = checked.judges();
+            var rule = input.rule();
+            var checked = CheckedRule.check(rule, columns, input.thresholds(), null);
+            conditions = checked.conditions();
             warnings.addAll(checked.warnings());
-            var asking = question.asking();
-            if (asking.curious()) texts = judges.seenTexts();
-            judge = judges.at(question.moment(), asking.copy() == null ? digester : digester.of(asking.copy()));
-            if (asking.sought() != null) judge.seek(asking.sought());
-            boolean parametersMove = Parameters.move(rule, question.query());
+            var options = input.options();
+            if (options.curious()) texts = conditions.seenTexts();
+            evaluator = conditions.at(input.moment(), options.copy() == null ? digester : digester.of(options.copy()));
+            if (options.sought() != null) evaluator.seek(options.sought());
+            boolean parametersMove = Parameters.move(rule, input.query());
             var rules = new Comparison.Rules(
-                    judges.absence(rule, parametersMove),
+                    conditions.absence(rule, parametersMove),
                     rule.memory().openAfter(),
                     rule.memory().clearAfter(),
                     rule.memory().confirmAfter());
-            boolean restarts = question.pending().startsOver();
-            comparison = new Comparison(question.known(), restarts ? rules.restarted() : rules, question.tick());
+            boolean restarts = input.pending().startsOver();
+            comparison = new Comparison(input.known(), restarts ? rules.restarted() : rules, input.tick());
             return this::accept;
         }
 
         Evaluation finish(QueryRunner.Reading reading) {
-            var groupsDefinition = question.rule().groups();
+            var groupsDefinition = input.rule().groups();
             if (groupsDefinition != null) {
-                expected.tell(judge(), groupsDefinition, question);
-                inWords(null, () -> judge().finish(question.past().series(judges().needs()), this::see));
+                expected.tell(evaluator(), groupsDefinition, input);
+                inWords(
+                        null,
+                        () -> evaluator()
+                                .finish(input.past().series(conditions().needs()), this::see));
             }
             if (texts != null) warnings.addAll(texts.warnings());
             var moves = comparison().finish();
             return new Evaluation(
                     reading,
-                    judge(),
-                    question,
+                    evaluator(),
+                    input,
                     moves,
                     exceptions,
                     pending,
                     comparison().open(),
-                    judges(),
+                    conditions(),
                     warnings,
                     texts == null ? List.of() : texts.emptyTexts());
         }
 
         private void accept(@Nullable Object[] row) {
-            if (judged++ >= question.asking().most()) return;
+            if (evaluated++ >= input.options().most()) return;
             if (texts != null) texts.see(row);
-            inWords(row, () -> judge().accept(row, this::see));
+            inWords(row, () -> evaluator().accept(row, this::see));
         }
 
-        private void see(EvaluatedRow sighting) {
+        private void see(EvaluatedRow evaluatedRow) {
             int movesBefore = comparison().moves();
-            var now = comparison().see(sighting);
+            var now = comparison().see(evaluatedRow);
             if (now == null) return;
-            var wanted = question.asking().wanted();
+            var wanted = input.options().wanted();
             boolean moved = comparison().moves() > movesBefore;
-            if (wanted == null || moved || wanted.contains(sighting.key())) exceptions.add(sighting);
-            else exceptions.count(sighting);
-            if (now.state() == FindingState.PENDING) pending.add(sighting.key());
+            if (wanted == null || moved || wanted.contains(evaluatedRow.key())) exceptions.add(evaluatedRow);
+            else exceptions.count(evaluatedRow);
+            if (now.state() == FindingState.PENDING) pending.add(evaluatedRow.key());
         }
 
         /** @param row null for a group */
-        private void inWords(@Nullable Object @Nullable [] row, Runnable judging) {
+        private void inWords(@Nullable Object @Nullable [] row, Runnable step) {
             try {
-                judging.run();
+                step.run();
             } catch (RowFailureException e) {
-                String where = row == null ? "a group" : "the row " + words(judge().identityOf(row));
+                String where =
+                        row == null ? "a group" : "the row " + words(evaluator().identityOf(row));
                 throw new CheckFailureException(
                         "The condition cannot be calculated for " + where + ": " + e.getMessage() + ".", e);
             } catch (DuplicateIdentityException e) {
-                String key = String.join(", ", question.rule().key());
+                String key = String.join(", ", input.rule().key());
                 throw new CheckFailureException(
                         "Two rows have the same key values (" + key + "): " + words(e.identity())
                                 + ". Nothing was saved. Add key columns so that each row is unique.",
@@ -212,15 +216,15 @@ public class Evaluator {
         }
 
         private String words(List<? extends @Nullable Object> identity) {
-            return CellText.joined(identity, question.moment().zone());
+            return CellText.joined(identity, input.moment().zone());
         }
 
-        private RuleJudges judges() {
-            return Objects.requireNonNull(judges, "no columns yet");
+        private CheckedRule conditions() {
+            return Objects.requireNonNull(conditions, "no columns yet");
         }
 
-        RuleJudge judge() {
-            return Objects.requireNonNull(judge, "no columns yet");
+        RuleEvaluator evaluator() {
+            return Objects.requireNonNull(evaluator, "no columns yet");
         }
 
         Comparison comparison() {

@@ -3,7 +3,7 @@ package dev.oddsentry.service.evaluation;
 import dev.oddsentry.core.definition.RuleDefinition.ExpectedGroups.OfLastChecks;
 import dev.oddsentry.core.definition.RuleDefinition.ExpectedGroups.OfQuery;
 import dev.oddsentry.core.definition.RuleDefinition.GroupsDefinition;
-import dev.oddsentry.core.judging.RuleJudge;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryRunner;
@@ -12,7 +12,7 @@ import java.util.ArrayList;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Tells a judge which groups it should find, even if they have no rows. */
+/** Tells an evaluator which groups it should find, even if they have no rows. */
 @Component
 class ExpectedGroups {
     private final DefinitionStore definitions;
@@ -25,22 +25,21 @@ class ExpectedGroups {
         this.queries = queries;
     }
 
-    void tell(RuleJudge judge, GroupsDefinition groups, EvaluationInput question) {
+    void tell(RuleEvaluator evaluator, GroupsDefinition groups, EvaluationInput input) {
         switch (groups.from()) {
             case null -> {}
-            case OfLastChecks(int checks) ->
-                question.past().groupsOfLast(checks).forEach(judge::expect);
-            case OfQuery(var name) -> tellOfQuery(judge, groups, question, name);
+            case OfLastChecks(int checks) -> input.past().groupsOfLast(checks).forEach(evaluator::expect);
+            case OfQuery(var name) -> tellOfQuery(evaluator, groups, input, name);
         }
     }
 
-    private void tellOfQuery(RuleJudge judge, GroupsDefinition groups, EvaluationInput question, String name) {
+    private void tellOfQuery(RuleEvaluator evaluator, GroupsDefinition groups, EvaluationInput input, String name) {
         var query = definitions
                 .query(name)
                 .orElseThrow(() ->
                         new CheckFailureException("The query " + name + ", which groups come from, is gone.", null))
                 .definition();
-        var values = Parameters.valuesAt(question.moment(), question.rule(), query);
+        var values = Parameters.valuesAt(input.moment(), input.rule(), query);
         queries.readAll(sources.require(query.source()), query, values, columns -> {
             var per = groups.per().stream()
                     .map(column -> columns.indexOf(column, false)
@@ -51,7 +50,7 @@ class ExpectedGroups {
             return row -> {
                 var group = new ArrayList<@Nullable Object>();
                 per.forEach(index -> group.add(row[index]));
-                judge.expect(group);
+                evaluator.expect(group);
             };
         });
     }

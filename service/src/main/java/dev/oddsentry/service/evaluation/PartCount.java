@@ -18,7 +18,7 @@ public record PartCount(
         @Nullable Long unknownRows) {
     public static List<PartCount> of(Evaluation evaluation) {
         var columns = evaluation.columns();
-        return evaluation.judge().tally().stream()
+        return evaluation.evaluator().tally().stream()
                 .map(part -> {
                     var unknown = new LinkedHashMap<String, Long>();
                     part.unknownByColumn()
@@ -29,7 +29,7 @@ public record PartCount(
                 .toList();
     }
 
-    /** The same of several results that one condition was judged on, part by part. */
+    /** The same of several results that one condition was evaluated on, part by part. */
     public static List<PartCount> sum(List<List<PartCount>> all) {
         var sums = new LinkedHashMap<String, PartCount>();
         all.forEach(parts -> parts.forEach(part -> sums.merge(part.text(), part, PartCount::plus)));

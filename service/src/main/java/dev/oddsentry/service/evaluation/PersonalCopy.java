@@ -10,9 +10,9 @@ import org.jspecify.annotations.Nullable;
 /**
  * One row of a recipient query.
  *
- * @param key what tells copies apart, as text
+ * @param key the value that identifies the copy, as text
  * @param to its addresses; empty where the row names none
- * @param greeting what stands before all else in its mail; null for nothing
+ * @param greeting the first line of its messages; null for none
  * @param values of the rule's parameters, as one would write them
  * @param row every column of the row as text, for the texts of the mail
  * @param problem why it cannot be checked, in words; null if it can

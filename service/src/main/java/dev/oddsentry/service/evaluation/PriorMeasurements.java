@@ -2,7 +2,7 @@ package dev.oddsentry.service.evaluation;
 
 import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.condition.Grouping.Need;
-import dev.oddsentry.core.judging.PastSeries;
+import dev.oddsentry.core.evaluation.PastSeries;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;

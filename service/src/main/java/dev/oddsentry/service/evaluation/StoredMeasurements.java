@@ -4,7 +4,7 @@ import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.condition.Grouping.Need;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.PastSeries;
+import dev.oddsentry.core.evaluation.PastSeries;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.measurements.MeasurementStore;
 import dev.oddsentry.service.memory.Scope;

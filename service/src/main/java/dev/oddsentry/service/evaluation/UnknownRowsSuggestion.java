@@ -13,13 +13,13 @@ import java.util.List;
 public record UnknownRowsSuggestion(String column, long rows, String condition, boolean empty) {
     public static List<UnknownRowsSuggestion> of(Evaluation evaluation) {
         var offers = new ArrayList<UnknownRowsSuggestion>();
-        var tally = evaluation.judge().tally();
+        var tally = evaluation.evaluator().tally();
         for (int i = 0; i < tally.size(); i++) {
             int part = i;
             tally.get(i).unknownByColumn().forEach((index, rows) -> {
                 String column = evaluation.columns().at(index).name();
                 evaluation
-                        .judges()
+                        .conditions()
                         .countingMissing(part, column)
                         .ifPresent(condition -> offers.add(new UnknownRowsSuggestion(column, rows, condition, false)));
             });

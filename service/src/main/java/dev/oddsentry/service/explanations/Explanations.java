@@ -7,8 +7,8 @@ import static dev.oddsentry.service.db.generated.Tables.RULE;
 
 import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
 import dev.oddsentry.core.finding.Digest;
-import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks.Kind;
 import dev.oddsentry.core.value.CellText;
@@ -166,7 +166,7 @@ public class Explanations {
         } catch (RefusedException unreachable) {
             return new ExplainedRow(at, null, null, List.of(), List.of(), unreachable.getMessage());
         }
-        Optional<RuleJudge.Sought> sought = seen.sought();
+        Optional<RuleEvaluator.Sought> sought = seen.sought();
         if (sought.isEmpty()) return new ExplainedRow(at, null, null, List.of(), List.of(), null);
         var cells = new ArrayList<ExplainedCell>();
         for (int i = 0; i < seen.columns().size(); i++) {

@@ -210,7 +210,7 @@ public class ReportedOnDay {
                 .orderBy(FINDING.ID)
                 .fetch();
         var told = coalesce(FINDING_EVENT.AT_OPENING, FINDING_EVENT.KIND);
-        var lastTold = db.select(FINDING_EVENT.FINDING_ID, told, FINDING_EVENT.SLOT)
+        var lastReported = db.select(FINDING_EVENT.FINDING_ID, told, FINDING_EVENT.SLOT)
                 .distinctOn(FINDING_EVENT.FINDING_ID)
                 .from(FINDING_EVENT)
                 .where(
@@ -222,7 +222,7 @@ public class ReportedOnDay {
                 .fetchMap(FINDING_EVENT.FINDING_ID, row -> row);
         Map<String, List<String>> byReason = new LinkedHashMap<>();
         for (var finding : open) {
-            var last = lastTold.get(finding.value1());
+            var last = lastReported.get(finding.value1());
             if (last != null
                     && last.value2() == FindingEventKind.REPORTED
                     && !last.value3().isBefore(from)) continue;

@@ -123,8 +123,8 @@ class Timeline {
     }
 
     private static String revision(FindingEventKind kind, @Nullable Integer revision) {
-        boolean judged = kind != FindingEventKind.TREATED_AS_KNOWN && revision != null;
-        return judged ? " (rule revision " + revision + ")" : "";
+        boolean evaluated = kind != FindingEventKind.TREATED_AS_KNOWN && revision != null;
+        return evaluated ? " (rule revision " + revision + ")" : "";
     }
 
     private Map<UUID, String> recipients(List<UUID> messages) {

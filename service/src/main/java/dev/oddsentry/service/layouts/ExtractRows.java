@@ -3,11 +3,11 @@ package dev.oddsentry.service.layouts;
 import dev.oddsentry.core.condition.RowFailureException;
 import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.judging.RuleJudge;
-import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Columns;
@@ -25,7 +25,7 @@ import org.jspecify.annotations.Nullable;
 public final class ExtractRows {
     private static final int LONGEST_SHEET = 31;
 
-    private final RuleJudge judge;
+    private final RuleEvaluator evaluator;
     private final Columns resultColumns;
     private final List<LayoutDefinition.Shown> shown;
     private final List<Integer> chosen;
@@ -37,10 +37,10 @@ public final class ExtractRows {
     private final int firstReckoned;
 
     /** @param usual the names of the columns that are shown unless the layout says which */
-    public ExtractRows(RuleDefinition rule, RuleLabels labels, RuleJudge judge, List<String> usual) {
-        this.judge = judge;
+    public ExtractRows(RuleDefinition rule, RuleLabels labels, RuleEvaluator evaluator, List<String> usual) {
+        this.evaluator = evaluator;
         this.labels = labels;
-        this.resultColumns = judge.columns();
+        this.resultColumns = evaluator.columns();
         this.layout = rule.delivery().layout();
         this.title = rule.title();
         this.zone = rule.zone();
@@ -55,7 +55,7 @@ public final class ExtractRows {
     }
 
     private ExtractRows(ExtractRows same, Language language) {
-        this.judge = same.judge;
+        this.evaluator = same.evaluator;
         this.labels = same.labels;
         this.resultColumns = same.resultColumns;
         this.layout = same.layout;
@@ -158,7 +158,7 @@ public final class ExtractRows {
             Severity severity,
             Set<UpdateKind> kinds,
             Map<String, @Nullable Object> was) {
-        Set<Integer> marks = judge.marks(row);
+        Set<Integer> marks = evaluator.marks(row);
         var cells = new ArrayList<Extract.Cell>();
         for (int index : chosen) {
             Object value = shown(index, row.get(index));

@@ -1,7 +1,7 @@
 package dev.oddsentry.service.layouts;
 
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
@@ -36,7 +36,7 @@ public class Layouts {
         var checked = rule.withDelivery(rule.delivery().instead(found.layout()));
         var columns = definitions.columns(definitions.query(rule.query()).orElseThrow());
         try {
-            RuleJudges.check(checked, columns, thresholds.all(), null);
+            CheckedRule.check(checked, columns, thresholds.all(), null);
         } catch (InvalidDefinitionException unfit) {
             throw RefusedException.invalid("The layout " + name + " does not fit the rule: "
                     + unfit.problems().getFirst().message() + ".");

@@ -13,7 +13,7 @@ import java.util.List;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
-/** The rows of a query as they are, laid out: nothing judges them, so they have no severity. */
+/** The rows of a query as they are, laid out: nothing evaluates them, so they have no severity. */
 public final class QueryRows {
     private final QueryDefinition query;
     private final Columns columns;

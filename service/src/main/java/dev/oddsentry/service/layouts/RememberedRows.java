@@ -2,8 +2,8 @@ package dev.oddsentry.service.layouts;
 
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.RuleJudges;
-import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.evaluation.CheckedRule;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.config.Installation;
@@ -29,10 +29,10 @@ public class RememberedRows {
     public OfRule of(RuleDefinition rule, Moment moment, Thresholds among) {
         Current<QueryDefinition> query = definitions.query(rule.query()).orElseThrow();
         var labels = new RuleLabels(rule.groups(), query.definition(), among, moment.today());
-        var judges =
-                RuleJudges.check(rule, definitions.columns(query), among, null).judges();
+        var conditions =
+                CheckedRule.check(rule, definitions.columns(query), among, null).conditions();
         return new OfRule(
-                new ExtractRows(rule, labels, judges.at(moment, installation.digester()), judges.shown()),
+                new ExtractRows(rule, labels, conditions.at(moment, installation.digester()), conditions.shown()),
                 labels.because(rule.exceptions(), rule.delivery().texts().language()));
     }
 }

@@ -2,7 +2,7 @@ package dev.oddsentry.service.measurements;
 
 import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
@@ -45,10 +45,10 @@ public class MeasurementJoin {
 
     private Map<Measured, UUID> meanings(RuleDefinition rule) {
         var query = definitions.query(rule.query()).orElseThrow();
-        var judges = RuleJudges.check(rule, definitions.columns(query), thresholds.all(), null)
-                .judges();
+        var conditions = CheckedRule.check(rule, definitions.columns(query), thresholds.all(), null)
+                .conditions();
         var meanings = new HashMap<Measured, UUID>();
-        for (var measured : judges.recorded())
+        for (var measured : conditions.recorded())
             meanings.put(measured, store.meaning(rule, query.definition(), measured));
         return meanings;
     }

@@ -10,11 +10,11 @@ import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.condition.Grouping.Need;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.PastSeries;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.history.Series;
-import dev.oddsentry.core.judging.PastSeries;
-import dev.oddsentry.core.judging.RuleJudge;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.config.Installation;
@@ -112,7 +112,7 @@ public class MeasurementStore {
             RuleDefinition rule,
             QueryDefinition query,
             Instant slot,
-            List<RuleJudge.Point> points,
+            List<RuleEvaluator.Point> points,
             boolean filledIn) {
         var ids = seriesOf(scope, rule, query, points);
         var rows = new ArrayList<SeriesPointRecord>();
@@ -129,7 +129,7 @@ public class MeasurementStore {
     private record Place(UUID group, UUID meaning) {}
 
     private Map<Place, Long> seriesOf(
-            Scope scope, RuleDefinition rule, QueryDefinition query, List<RuleJudge.Point> points) {
+            Scope scope, RuleDefinition rule, QueryDefinition query, List<RuleEvaluator.Point> points) {
         var ids = known(scope.ruleId());
         boolean added = false;
         for (var point : points) {
@@ -168,7 +168,7 @@ public class MeasurementStore {
     }
 
     /** Notes which groups the good check of this number saw. */
-    public void saw(Scope scope, long ordinal, List<RuleJudge.Group> groups) {
+    public void saw(Scope scope, long ordinal, List<RuleEvaluator.Group> groups) {
         var rows = groups.stream()
                 .map(group -> new SeenGroupRecord(
                         scope.ruleId(), group.key().asUuid(), Json.cells(group.per()), ordinal, scope.copy()))

@@ -3,7 +3,7 @@ package dev.oddsentry.service.memory;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Who hears together of one rule.
+ * An audience of one rule.
  *
  * @param split the value of the split's column, as text, empty where it has none; null where the rule is not split
  */

@@ -4,9 +4,9 @@ import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.RULE_COPY;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
-import dev.oddsentry.core.judging.RuleJudges;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.config.Installation;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -49,7 +49,7 @@ public class FindingKeys {
 
     /**
      * @param copy whose personal copy; null where the rule has none, or for the one that has found it
-     * @throws RefusedException with what the rule's key is, if the texts do not fit it, or if it cannot be told which copy is meant
+     * @throws RefusedException with what the rule's key is, if the texts do not fit it, or if it is not clear which copy is meant
      */
     public Identity read(Current<RuleDefinition> rule, List<String> texts, @Nullable String copy) {
         var cells = cells(rule, texts);
@@ -90,8 +90,8 @@ public class FindingKeys {
                     + ".");
         var query = definitions.query(rule.definition().query()).orElseThrow();
         var used = thresholds.named(rule.definition().thresholdsUsed());
-        var columns = RuleJudges.check(rule.definition(), definitions.columns(query), used, null)
-                .judges()
+        var columns = CheckedRule.check(rule.definition(), definitions.columns(query), used, null)
+                .conditions()
                 .columns();
         var cells = new ArrayList<@Nullable Object>();
         for (int i = 0; i < names.size(); i++) {

@@ -29,7 +29,7 @@ import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Writes what was reported, in the commit of a check: told in a message, let pass, or standing for a later check. */
+/** Writes last reports, in the commit of a check: reported in a message, treated as known, or unreported until a later check. */
 @Component
 public class LastReportWriter {
     private static final List<Field<?>> COLUMNS = List.of(
@@ -51,7 +51,7 @@ public class LastReportWriter {
         this.events = events;
     }
 
-    /** @param key who it is; null for a round-up, which hears of the whole rule whatever its split */
+    /** @param key who it is; null for a round-up, which gets all findings of the rule whatever its split */
     public record Audience(long id, @Nullable AudienceKey key) {
         static Audience ofRoundUp(long id) {
             return new Audience(id, null);
@@ -63,7 +63,7 @@ public class LastReportWriter {
         }
     }
 
-    /** An audience, made where it has heard of nothing yet. */
+    /** An audience, created if it does not exist. */
     public Audience audience(Scope scope, AudienceKey key) {
         db.insertInto(AUDIENCE)
                 .set(AUDIENCE.RULE_ID, scope.ruleId())
@@ -82,14 +82,14 @@ public class LastReportWriter {
         return new Audience(id, key);
     }
 
-    /** @param kinds empty where it was let pass, or told again in full */
-    public record Telling(long finding, Severity severity, Set<UpdateKind> kinds) {}
+    /** @param kinds empty if it was treated as known, or reported again in full */
+    public record ReportedUpdate(long finding, Severity severity, Set<UpdateKind> kinds) {}
 
     /**
-     * Moves what was reported to the current state, for findings told in a message; keeps what stood there before, so that the report
+     * Moves what was reported to the current state, for findings reported in a message; keeps the earlier values, so that the report
      * can be taken back.
      */
-    public void report(MemoryWriter.Writing by, Audience audience, UUID messageId, List<Telling> told) {
+    public void report(MemoryWriter.Writing by, Audience audience, UUID messageId, List<ReportedUpdate> told) {
         keepAsRows(ids(told));
         record(audience, messageId, told);
         moveReported(by, audience, messageId, ids(told));
@@ -101,9 +101,9 @@ public class LastReportWriter {
         byKind.forEach((kind, findings) -> events.record(by, kind, findings, messageId));
     }
 
-    /** Which news a message told, and what stood before it. */
-    public void record(Audience audience, UUID messageId, List<Telling> told) {
-        var byKinds = told.stream().collect(Collectors.groupingBy(Telling::kinds));
+    /** The updates of a message, and the last reports before it. */
+    public void record(Audience audience, UUID messageId, List<ReportedUpdate> told) {
+        var byKinds = told.stream().collect(Collectors.groupingBy(ReportedUpdate::kinds));
         byKinds.forEach((kinds, some) -> recordReport(audience.id(), messageId, FindingEvents.codes(kinds), ids(some)));
     }
 
@@ -115,8 +115,8 @@ public class LastReportWriter {
                 .execute();
     }
 
-    private static List<Long> ids(List<Telling> told) {
-        return told.stream().map(Telling::finding).toList();
+    private static List<Long> ids(List<ReportedUpdate> told) {
+        return told.stream().map(ReportedUpdate::finding).toList();
     }
 
     private void recordReport(long audience, UUID messageId, String[] kinds, List<Long> findings) {
@@ -180,7 +180,7 @@ public class LastReportWriter {
         }
     }
 
-    /** The difference of exactly these findings stands for a later check to tell. */
+    /** Exactly these findings have unreported updates. */
     public void stand(Scope scope, List<Long> findings) {
         var ids = findings.toArray(Long[]::new);
         db.update(FINDING)
@@ -199,7 +199,7 @@ public class LastReportWriter {
 
     public record EndedMark(long finding, Marks.Kind kind) {}
 
-    /** The marks are what people said; that the current state has ended them is added. */
+    /** Records which handling the current state has ended. */
     public void endMarks(MemoryWriter.Writing by, List<EndedMark> ended) {
         for (var mark : ended) {
             db.update(HANDLING)
@@ -222,7 +222,7 @@ public class LastReportWriter {
         }
     }
 
-    /** What was heard of these when they opened is written down before they move, or something else is reported about them. */
+    /** Writes the opening reports of these into rows of their own, before they change or are reported again. */
     void keepAsRows(List<Long> findings) {
         for (var some : Batches.of(findings)) {
             var kept = Batches.isOneOf(FINDING.ID, some).and(FINDING.OPENING_AUDIENCE.isNotNull());
@@ -266,7 +266,7 @@ public class LastReportWriter {
                                     FINDING.FINGERPRINT,
                                     FINDING.ROW,
                                     val(by.slot()),
-                                    // Let pass, last told stays where it was.
+                                    // Treated as known, the time of the last report stays.
                                     messageId == null ? LAST_REPORT.REPORTED_AT : val(by.slot()),
                                     val(messageId, UUID.class))
                             .from(Batches.wanted(some))

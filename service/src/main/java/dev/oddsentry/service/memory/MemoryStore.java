@@ -62,7 +62,7 @@ public class MemoryStore {
         return db.fetchExists(AUDIENCE, audiencesOf(scope));
     }
 
-    /** When each audience was last told anything; only of those that were. */
+    /** When each audience last got a report; only those that did. */
     public Map<AudienceKey, Instant> lastReports(Scope scope) {
         return db.select(AUDIENCE.SPLIT_VALUE, AUDIENCE.LAST_REPORT_SLOT)
                 .from(AUDIENCE)
@@ -72,7 +72,7 @@ public class MemoryStore {
 
     /** How many messages of checks each audience was sent for slots after that one; only of those that were sent any. */
     public Map<AudienceKey, Integer> messagesAfter(Scope scope, Instant slot) {
-        // One check may tell an audience in several languages.
+        // One check may send an audience messages in several languages.
         return db.select(AUDIENCE.SPLIT_VALUE, countDistinct(MESSAGE.CHECK_ID))
                 .from(MESSAGE)
                 .join(AUDIENCE)
@@ -111,10 +111,10 @@ public class MemoryStore {
     }
 
     /**
-     * How the audiences stood, before this check, to the findings that may have something to tell.
+     * The audiences' last reports, before this check, of findings that may have an update.
      *
      * @param moved the store's numbers of those that the check moves
-     * @param which besides those whose difference stands and those that carry a mark
+     * @param which in addition to findings with unreported updates and those with handling
      */
     public List<Before> mayTell(Scope scope, Collection<Long> moved, MayTell which) {
         var found = new HashMap<Long, Before>();
@@ -139,7 +139,7 @@ public class MemoryStore {
                 .toList();
     }
 
-    /** The keys of those that may have something to tell at a check that does not move them. */
+    /** The keys of findings that may have an update at a check that does not change them. */
     public Set<Digest> mayTellUnmoved(Scope scope) {
         return db.select(FINDING.KEY)
                 .from(FINDING)
@@ -159,10 +159,10 @@ public class MemoryStore {
     public record MayTell(boolean pendingToo, boolean openToo) {}
 
     /**
-     * A finding before this check, and how those who heard of it stand to it.
+     * A finding before this check, and the last reports of it.
      *
      * @param at whose it was
-     * @param reported what each audience was told last or let pass; only of those that were
+     * @param reported the last report to each audience; only those that have one
      */
     public record Before(StoredFinding known, AudienceKey at, Map<AudienceKey, LastReport> reported, Marks marks) {
         Before with(Marks others) {
@@ -193,7 +193,7 @@ public class MemoryStore {
                 .forEach(row -> {
                     var before =
                             found.computeIfAbsent(row.get(FINDING.ID), _ -> before(row, row.get(heard.SPLIT_VALUE)));
-                    // What a round-up was told is no business of a check.
+                    // Reports of round-ups do not concern a check.
                     if (row.get(LAST_REPORT.STATE) == null || row.get(AUDIENCE.ROUND_UP_ID) != null) return;
                     before.reported()
                             .put(
@@ -207,7 +207,7 @@ public class MemoryStore {
         return found.values();
     }
 
-    /** @param heard the split value of the audience that heard of it when it opened, and knows it as it is so now */
+    /** @param heard the split value of the audience that got the opening report */
     private static Before before(Record row, @Nullable String heard) {
         var finding = row.into(FINDING);
         var reported = new HashMap<AudienceKey, LastReport>(2);
@@ -223,7 +223,7 @@ public class MemoryStore {
         return new Before(known, new AudienceKey(finding.getSplitValue()), reported, Marks.NONE);
     }
 
-    /** What people have said of the findings, by finding; only of those that carry a mark. */
+    /** The handling of findings, by finding; only those that have any. */
     public Map<Long, Marks> marks(Scope scope) {
         var marks = new HashMap<Long, Marks>();
         db.select(HANDLING.FINDING_ID, HANDLING.KIND, HANDLING.SEVERITY, HANDLING.UNTIL)
@@ -236,8 +236,8 @@ public class MemoryStore {
         return marks;
     }
 
-    /** Whether an open finding was told so long ago that a reminder may be due. */
-    public boolean isAnyToldBefore(Scope scope, Instant slot) {
+    /** Whether a reminder of an open finding may be due. */
+    public boolean isAnyReportedBefore(Scope scope, Instant slot) {
         return db.fetchExists(
                         FINDING,
                         findingsOf(scope)
@@ -266,7 +266,7 @@ public class MemoryStore {
                 .fetchMap(FINDING.ID, row -> Json.row(row.value2()));
     }
 
-    /** The rows as the audience last heard of them, by finding. */
+    /** The rows as last reported to the audience, by finding. */
     public Map<Long, Map<String, @Nullable Object>> reportedRows(AudienceKey audience, Collection<Long> findings) {
         return reportedRows(
                 AUDIENCE.SPLIT_VALUE.isNotDistinctFrom(audience.split()).and(AUDIENCE.ROUND_UP_ID.isNull()), findings);

@@ -61,7 +61,7 @@ public class MemoryWriter {
     /**
      * What becomes of the findings' state now.
      *
-     * @param heard what is told or let pass at once of those that open
+     * @param heard the opening report of findings that open
      * @param rows the exceptions of the result with their cells
      * @return the numbers of those that open, by key
      */
@@ -73,7 +73,7 @@ public class MemoryWriter {
         for (FindingChange move : others) {
             switch (move) {
                 case FindingChange.Opened opened -> throw new IllegalStateException("not first: " + opened);
-                case FindingChange.Altered it -> altered.put(it.sighting().key(), it);
+                case FindingChange.Altered it -> altered.put(it.evaluatedRow().key(), it);
                 case FindingChange.Missed it -> changed.add(stayed(it.before().id(), it));
                 case FindingChange.WithoutData it ->
                     changed.add(stayed(it.before().id(), it));
@@ -157,7 +157,7 @@ public class MemoryWriter {
         return record;
     }
 
-    /** Back in sight, or back within the guard, it is the same affair still. */
+    /** Back in the window, or back before its clearing counted, it is still the same finding. */
     private static boolean opens(FindingChange.Altered move) {
         FindingState was = move.before().now().state();
         return move.restarts() || (was == FindingState.PENDING && move.now().state() == FindingState.OPEN);

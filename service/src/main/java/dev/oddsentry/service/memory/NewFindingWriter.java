@@ -27,10 +27,10 @@ public class NewFindingWriter {
     }
 
     /**
-     * What an audience hears of a finding at the very check that opens it.
+     * What an audience gets of a finding at the check that opens it.
      *
-     * @param messageId null where it is let pass
-     * @param kinds empty where it is let pass
+     * @param messageId null if it is treated as known
+     * @param kinds empty if it is treated as known
      */
     public record Heard(long audience, @Nullable UUID messageId, Set<UpdateKind> kinds) {
         private FindingEventKind event() {
@@ -43,7 +43,7 @@ public class NewFindingWriter {
         }
     }
 
-    /** What is heard of those that open; null of one that only stands, or has a row of its own for what was reported. */
+    /** The opening report; null for a finding that stays unreported or has a row of its own for its last report. */
     public interface AtOpening {
         @Nullable
         Heard of(Digest key, AudienceKey at);

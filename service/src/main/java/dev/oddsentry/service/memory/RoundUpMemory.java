@@ -26,8 +26,8 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * What round-ups were told. Each is an audience of every rule that it names, whatever the rule's split, and hears of the difference between
- * now and reported at its own times, when no query runs.
+ * The last reports of round-ups. Each is an audience of every rule in it, whatever the rule's split, and gets the updates
+ * since its last report at its own times, when no query runs.
  */
 @Component
 public class RoundUpMemory {
@@ -39,7 +39,7 @@ public class RoundUpMemory {
         this.memory = memory;
     }
 
-    /** A finding as a round-up stands to it. @param reported null where it never heard of it */
+    /** A finding and its last report in a round-up. @param reported null if there is none */
     public record Differing(StoredFinding known, @Nullable LastReport reported, Marks marks) {}
 
     /** Where this round-up is an audience of the rule already. */
@@ -64,7 +64,7 @@ public class RoundUpMemory {
         return LastReportWriter.Audience.ofRoundUp(id);
     }
 
-    /** Of other rules than these it hears no more; should it join one again, it takes what is there then as known. */
+    /** It no longer reports other rules than these; if one is added again, its findings are treated as known. */
     public void leaveAllBut(UUID roundUp, List<UUID> rules) {
         var left = AUDIENCE.ROUND_UP_ID.eq(roundUp).and(AUDIENCE.RULE_ID.notIn(rules));
         db.deleteFrom(LAST_REPORT)
@@ -74,7 +74,7 @@ public class RoundUpMemory {
         db.deleteFrom(AUDIENCE).where(left).execute();
     }
 
-    /** The round-ups that hear of the rule. */
+    /** The round-ups that contain the rule. */
     public List<UUID> of(UUID rule) {
         return db.select(AUDIENCE.ROUND_UP_ID)
                 .from(AUDIENCE)
@@ -83,10 +83,10 @@ public class RoundUpMemory {
     }
 
     /**
-     * What a check owes to something that a person did, it owes to round-ups too: what it moved, or only what it cleared, they let pass.
+     * Edits and choices apply to round-ups too: what the check changed, or only what it cleared, is treated as known.
      * Called in the commit of the check, once it has moved its findings.
      */
-    public void letPassMoved(Scope scope, Instant slot, PendingEffect pending) {
+    public void treatMovedAsKnown(Scope scope, Instant slot, PendingEffect pending) {
         if (scope.copy() != null || !(pending.treatsAsKnown() || pending.clearsSilently())) return;
         var moved = FINDING.RULE_ID
                 .eq(scope.ruleId())
@@ -132,14 +132,14 @@ public class RoundUpMemory {
     }
 
     /**
-     * The findings about which it last heard something other than the current state, or nothing.
+     * Findings whose last report differs from the current state, or that were never reported.
      *
      * @param audience null for one that joins only now, to which everything is known
      * @param openToo whether every open one counts, since a reminder may be due
      */
     public List<Differing> differing(UUID rule, LastReportWriter.@Nullable Audience audience, boolean openToo) {
         if (audience == null) return List.of();
-        var neverHeard =
+        var neverReported =
                 LAST_REPORT.FINDING_ID.isNull().and(FINDING.STATE.in(FindingState.OPEN, FindingState.AGED_OUT));
         var otherwise = LAST_REPORT
                 .FINDING_ID
@@ -159,7 +159,7 @@ public class RoundUpMemory {
                 .where(
                         FINDING.RULE_ID.eq(rule),
                         FINDING.COPY_KEY.isNull(),
-                        neverHeard.or(otherwise).or(open))
+                        neverReported.or(otherwise).or(open))
                 .orderBy(FINDING.ID)
                 .forEach(row -> {
                     var finding = row.into(FINDING);
@@ -184,7 +184,7 @@ public class RoundUpMemory {
                 FINDING, FINDING.RULE_ID.eq(rule), FINDING.COPY_KEY.isNull(), FINDING.STATE.eq(FindingState.OPEN));
     }
 
-    /** The rows as the round-up last heard of them, by finding. */
+    /** The rows as last reported in the round-up, by finding. */
     public Map<Long, Map<String, @Nullable Object>> reportedRows(
             LastReportWriter.@Nullable Audience audience, List<Long> findings) {
         return audience == null ? Map.of() : memory.reportedRows(AUDIENCE.ID.eq(audience.id()), findings);

@@ -6,7 +6,7 @@ import org.jooq.TableField;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is judged and remembered for itself: a rule, or one personal copy of it.
+ * What is evaluated and remembered for itself: a rule, or one personal copy of it.
  *
  * @param copy the copy's key; null where the rule has none
  */

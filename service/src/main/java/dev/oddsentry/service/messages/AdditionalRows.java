@@ -45,13 +45,13 @@ class AdditionalRows {
             @Nullable Integer split) {
 
         /** Those of an audience: nobody sees the rows of another. @param values of the split, as text */
-        List<@Nullable Object[]> of(MessageContext about, Set<String> values) {
+        List<@Nullable Object[]> of(MessageContext context, Set<String> values) {
             if (split == null) return all;
             return all.stream()
                     .filter(row -> values.contains(
                             row[split] == null
                                     ? ""
-                                    : CellText.of(row[split], about.rule().zone())))
+                                    : CellText.of(row[split], context.rule().zone())))
                     .toList();
         }
     }
@@ -59,13 +59,13 @@ class AdditionalRows {
     /**
      * @throws CheckFailureException if one of them cannot be read; without its rows the mail would say less than it was asked to
      */
-    List<Rows> read(MessageContext about) {
+    List<Rows> read(MessageContext context) {
         var all = new ArrayList<Rows>();
-        for (var also : about.rule().delivery().alsoSent()) all.add(read(about, also));
+        for (var also : context.rule().delivery().alsoSent()) all.add(read(context, also));
         return all;
     }
 
-    private Rows read(MessageContext about, AlsoSent also) {
+    private Rows read(MessageContext context, AlsoSent also) {
         var query = definitions
                 .query(also.query())
                 .orElseThrow(() -> failed(also, "is gone", null))
@@ -73,7 +73,7 @@ class AdditionalRows {
         var rows = new ArrayList<@Nullable Object[]>();
         var columns = new AtomicReference<Columns>();
         try {
-            var values = Parameters.valuesAt(about.moment(), about.rule(), query);
+            var values = Parameters.valuesAt(context.moment(), context.rule(), query);
             queries.readAll(sources.require(query.source()), query, values, found -> {
                 columns.set(found);
                 return row -> {
@@ -85,7 +85,7 @@ class AdditionalRows {
             throw failed(also, "cannot be read: " + unread.getMessage(), unread);
         }
         var found = Objects.requireNonNull(columns.get());
-        var split = about.rule().delivery().split();
+        var split = context.rule().delivery().split();
         return new Rows(
                 also, query, laidOut(also, query, found), rows, split == null ? null : found.require(split.by()));
     }

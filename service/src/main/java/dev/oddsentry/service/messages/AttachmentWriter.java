@@ -75,16 +75,16 @@ class AttachmentWriter {
     /** Rows of another query. */
     record Other(DeliveryDefinition.AlsoSent asked, QueryDefinition query, Extract rows) {}
 
-    /** The news first unless the layout has an order of its own, then what was told before and is still there. */
+    /** Updates first unless the layout has an order of its own, then findings reported earlier that are still open. */
     Attached files(
-            MessageContext about,
+            MessageContext context,
             String title,
             @Nullable String split,
             ExtractRows rows,
             Extract news,
             List<Extract.Row> standing,
             List<Other> others) {
-        var delivery = about.rule().delivery();
+        var delivery = context.rule().delivery();
         boolean linkOnly = delivery.show() == Show.LINK;
         boolean anything = delivery.attaches()
                 || linkOnly
@@ -95,12 +95,12 @@ class AttachmentWriter {
         everything.addAll(rows.extract(standing).rows());
         var extract = delivery.layout().sort().isEmpty() ? news.with(everything) : rows.extract(everything);
         var of = new ExtractFiles.About(
-                about.rule().name(),
+                context.rule().name(),
                 title,
-                about.moment().slot(),
-                about.rule().zone(),
+                context.moment().slot(),
+                context.rule().zone(),
                 split,
-                about.copy() == null ? null : about.copy().key());
+                context.copy() == null ? null : context.copy().key());
         var files = new ArrayList<ExtractFiles.File>();
         var instead = new ArrayList<String>();
         for (var wanted : delivery.attachments()) add(wanted, extract, of, files, instead);
@@ -113,7 +113,7 @@ class AttachmentWriter {
             files.addFirst(ExtractFiles.file(Attachment.of(Format.HTML), extract, of));
             return new Attached(List.of(), files, Set.of(), List.of(), List.of());
         }
-        return packed(about, delivery, of, files, ofOthers, instead);
+        return packed(context, delivery, of, files, ofOthers, instead);
     }
 
     private static void add(
@@ -127,7 +127,7 @@ class AttachmentWriter {
         if (!file.name().endsWith("." + wanted.format().code())) instead.add(file.name());
     }
 
-    /** For files as they are sent: what the operator allows, or less where the mail server has said that it takes less. */
+    /** For files as they are sent: what the operator allows, or less if the mail server has announced a lower limit. */
     private long mostBytes() {
         long allowed = settings.mail().mostAttached().toBytes();
         var largest = server.largest();
@@ -142,7 +142,7 @@ class AttachmentWriter {
 
     /** Files that are too great for a mail go packed, and where that is not enough, stay behind the link. */
     private Attached packed(
-            MessageContext about,
+            MessageContext context,
             DeliveryDefinition delivery,
             ExtractFiles.About of,
             List<ExtractFiles.File> files,
@@ -152,12 +152,12 @@ class AttachmentWriter {
         boolean great = files.stream().mapToLong(file -> asSent(file.bytes())).sum() > most;
         if (delivery.packing() == Packing.NOT && !great)
             return new Attached(files, List.of(), ofOthers, List.of(), instead);
-        char[] password = delivery.packing() == Packing.ENCRYPTED ? password(about) : null;
+        char[] password = delivery.packing() == Packing.ENCRYPTED ? password(context) : null;
         try {
             var entries = files.stream()
                     .map(file -> new ZipPack.Entry(file.name(), file.bytes()))
                     .toList();
-            byte[] zip = ZipPack.of(entries, about.moment().slot(), password);
+            byte[] zip = ZipPack.of(entries, context.moment().slot(), password);
             var packed = List.of(new ExtractFiles.File(of.name(null) + ".zip", "application/zip", zip));
             if (asSent(zip) <= most) return new Attached(packed, List.of(), Set.of(), List.of(), instead);
             var names = files.stream().map(ExtractFiles.File::name).toList();
@@ -167,13 +167,13 @@ class AttachmentWriter {
         }
     }
 
-    private char[] password(MessageContext about) {
-        var of = about.scope();
+    private char[] password(MessageContext context) {
+        var of = context.scope();
         return passwords
                 .of(of == null ? null : of.ruleId())
                 .orElseThrow(() -> new CheckFailureException(
                         "The rule packs its files with a password, and none is kept for it: odd set-file-password "
-                                + about.rule().name(),
+                                + context.rule().name(),
                         null))
                 .toCharArray();
     }

@@ -40,7 +40,7 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Writes a letter into the bytes of a message: the rows in the mail, and everything open as attached files. */
+/** Writes a draft into the bytes of a message: the rows in the mail, and all open findings as attached files. */
 @Component
 class MessageComposer {
     private static final int MOST_HTML = 100_000;
@@ -69,93 +69,99 @@ class MessageComposer {
 
     /** @param also the rows of other queries that go with it */
     NewMessage message(
-            MessageContext about, Evaluation evaluation, MessageDraft letter, List<AdditionalRows.Rows> also) {
-        return letter.language() == null
-                ? composed(about, evaluation, letter, also)
-                : composed(about.in(letter.language()), evaluation, letter, also);
+            MessageContext context, Evaluation evaluation, MessageDraft draft, List<AdditionalRows.Rows> also) {
+        return draft.language() == null
+                ? composed(context, evaluation, draft, also)
+                : composed(context.in(draft.language()), evaluation, draft, also);
     }
 
     private NewMessage composed(
-            MessageContext about, Evaluation evaluation, MessageDraft letter, List<AdditionalRows.Rows> also) {
+            MessageContext context, Evaluation evaluation, MessageDraft draft, List<AdditionalRows.Rows> also) {
         UUID id = UUID.randomUUID();
-        var rule = about.rule();
+        var rule = context.rule();
         var delivery = rule.delivery();
-        var rows = evaluation.rows(about.labels()).in(rule.delivery().texts().language());
-        var news = rows.extract(newsRows(about, letter, evaluation, rows));
+        var rows = evaluation.rows(context.labels()).in(rule.delivery().texts().language());
+        var news = rows.extract(updateRows(context, draft, evaluation, rows));
         var layout = delivery.layout();
         boolean linkOnly = delivery.show() == Show.LINK;
         boolean all = delivery.attaches() || layout.stillOpen() || linkOnly;
-        var standing = all ? standing(about, letter, evaluation, rows) : List.<Extract.Row>of();
-        var others = also.stream().map(each -> other(about, letter, each)).toList();
+        var standing = all ? standing(context, draft, evaluation, rows) : List.<Extract.Row>of();
+        var others = also.stream().map(each -> other(context, draft, each)).toList();
         var attached =
-                attachmentWriter.files(about, title(about, letter), letter.split(), rows, news, standing, others);
-        Instant next = schedules.of(rule).nextAfter(about.moment().slot()).orElse(null);
+                attachmentWriter.files(context, title(context, draft), draft.split(), rows, news, standing, others);
+        Instant next = schedules.of(rule).nextAfter(context.moment().slot()).orElse(null);
         String findings = settings.baseUrl() + "/rules/" + rule.name();
         int mostRows = layout.rowsInMail() == null ? Announcement.MOST_ROWS : layout.rowsInMail();
-        boolean mayLeave = delivery.options().allowUnsubscribe() && about.scope() != null;
+        boolean allowUnsubscribe = delivery.options().allowUnsubscribe() && context.scope() != null;
         var said = new Announcement(
-                title(about, letter),
-                about.copy() == null ? null : about.copy().greeting(),
+                title(context, draft),
+                context.copy() == null ? null : context.copy().greeting(),
                 rule.owner(),
                 rule.zone(),
-                about.moment().slot(),
+                context.moment().slot(),
                 news,
                 layout.stillOpen() ? rows.extract(standing).rows() : List.of(),
                 mostRows,
                 linkOnly,
-                own(about, letter, news, next, findings),
-                letter.open(),
-                letter.leftOut(),
-                because(about),
-                notCounted(about, evaluation),
+                own(context, draft, news, next, findings),
+                draft.open(),
+                draft.leftOut(),
+                because(context),
+                notCounted(context, evaluation),
                 new Announcement.Habit(
                         rule.memory().mode() == RuleDefinition.Mode.FULL,
                         rule.memory().report(),
                         rule.memory().remindEvery() == null
                                 ? null
                                 : MinimumDuration.text(rule.memory().remindEvery())),
-                letter.since(),
+                draft.since(),
                 next,
-                linkOnly ? null : ChartBuilder.of(about, evaluation, letter).orElse(null),
+                linkOnly ? null : ChartBuilder.of(context, evaluation, draft).orElse(null),
                 linkOnly
                         ? List.of()
                         : others.stream().flatMap(MessageComposer::shown).toList(),
                 attached.said(delivery),
                 new Announcement.Links(
-                        findings, settings.baseUrl() + "/extracts/" + id, mayLeave ? readerLinks.stored(id) : null));
+                        findings,
+                        settings.baseUrl() + "/extracts/" + id,
+                        allowUnsubscribe ? readerLinks.stored(id) : null));
         var recipients = delivery.recipients();
         var language = delivery.texts().language();
         var envelope = new Envelope(
                 id,
-                letter.alone()
-                        ? Recipients.to(letter.to())
+                draft.alone()
+                        ? Recipients.to(draft.to())
                         : new Recipients(
-                                letter.to(),
-                                letter.withCopies() ? recipients.cc() : List.of(),
-                                letter.withCopies() ? recipients.bcc() : List.of(),
+                                draft.to(),
+                                draft.withCopies() ? recipients.cc() : List.of(),
+                                draft.withCopies() ? recipients.bcc() : List.of(),
                                 recipients.replyTo()),
                 rule.owner(),
                 rule.name() + ".rules",
-                about.scope() == null || letter.alone() ? null : about.scope().ruleId(),
-                thread(about),
+                context.scope() == null || draft.alone()
+                        ? null
+                        : context.scope().ruleId(),
+                thread(context),
                 new NewMessage.Ways(
-                        LateNote.words(language, about.moment().slot(), rule.zone()), mayLeave, attached.kept()));
+                        LateNote.words(language, context.moment().slot(), rule.zone()),
+                        allowUnsubscribe,
+                        attached.kept()));
         return messages.build(envelope, fitting(said), attached.files());
     }
 
-    private static AttachmentWriter.Other other(MessageContext about, MessageDraft letter, AdditionalRows.Rows rows) {
-        var values = letter.parts().stream()
+    private static AttachmentWriter.Other other(MessageContext context, MessageDraft draft, AdditionalRows.Rows rows) {
+        var values = draft.parts().stream()
                 .map(part -> Objects.requireNonNullElse(part.audience().split(), ""))
                 .collect(Collectors.toSet());
         var extract = rows.laidOut()
                 .extract(
-                        rows.of(about, values),
-                        about.rule().zone(),
-                        about.rule().delivery().texts().language());
+                        rows.of(context, values),
+                        context.rule().zone(),
+                        context.rule().delivery().texts().language());
         return new AttachmentWriter.Other(rows.asked(), rows.query(), extract);
     }
 
-    /** What of another query's rows stands in the mail. */
+    /** The rows of another query that the mail shows. */
     private static Stream<Announcement.Also> shown(AttachmentWriter.Other other) {
         int most = other.asked().rowsInMail();
         return most == 0
@@ -174,9 +180,9 @@ class MessageComposer {
     }
 
     /** What mail programs show as one conversation. */
-    private static @Nullable String thread(MessageContext about) {
-        var rule = about.rule();
-        var day = about.moment().slot().atZone(rule.zone()).toLocalDate();
+    private static @Nullable String thread(MessageContext context) {
+        var rule = context.rule();
+        var day = context.moment().slot().atZone(rule.zone()).toLocalDate();
         String name = "thread." + rule.name();
         return switch (rule.delivery().options().thread()) {
             case NONE -> null;
@@ -186,42 +192,43 @@ class MessageComposer {
         };
     }
 
-    private static String because(MessageContext about) {
-        var rule = about.rule();
-        return about.labels().because(rule.exceptions(), rule.delivery().texts().language());
+    private static String because(MessageContext context) {
+        var rule = context.rule();
+        return context.labels()
+                .because(rule.exceptions(), rule.delivery().texts().language());
     }
 
-    private static String notCounted(MessageContext about, Evaluation evaluation) {
-        var language = about.rule().delivery().texts().language();
+    private static String notCounted(MessageContext context, Evaluation evaluation) {
+        var language = context.rule().delivery().texts().language();
         return language == Language.EN
-                ? UnknownSummary.of(evaluation, about.labels(), about.rule().zone())
-                : Announcement.unknown(language, evaluation.judge().unknownRows());
+                ? UnknownSummary.of(evaluation, context.labels(), context.rule().zone())
+                : Announcement.unknown(language, evaluation.evaluator().unknownRows());
     }
 
     private static Announcement.Own own(
-            MessageContext about, MessageDraft letter, Extract news, @Nullable Instant next, String link) {
-        var texts = about.rule().delivery().texts();
+            MessageContext context, MessageDraft draft, Extract news, @Nullable Instant next, String link) {
+        var texts = context.rule().delivery().texts();
         if (texts.subject() == null && texts.opening() == null) return Announcement.Own.NONE;
-        var copy = about.copy();
+        var copy = context.copy();
         var fields = MailFields.of(
                 new MailFields.Facts(
-                        about.title(),
-                        about.rule().name(),
-                        about.rule().owner(),
-                        about.moment().slot(),
-                        about.rule().zone(),
+                        context.title(),
+                        context.rule().name(),
+                        context.rule().owner(),
+                        context.moment().slot(),
+                        context.rule().zone(),
                         next,
-                        letter.split(),
+                        draft.split(),
                         copy == null ? null : copy.key(),
                         copy == null ? null : copy.greeting(),
                         copy == null ? Map.of() : copy.row(),
-                        because(about),
-                        about.rule().thresholdsUsed().stream()
-                                .map(name -> about.labels()
+                        because(context),
+                        context.rule().thresholdsUsed().stream()
+                                .map(name -> context.labels()
                                         .inForce(name, texts.language().locale()))
                                 .collect(Collectors.joining(", ")),
                         link,
-                        letter.open()),
+                        draft.open()),
                 news);
         return new Announcement.Own(rendered(texts.subject(), fields), rendered(texts.opening(), fields));
     }
@@ -230,73 +237,74 @@ class MessageComposer {
         return text == null ? null : Template.of(text).render(fields);
     }
 
-    /** Whose part it is stands in the title, and so in the subject. */
-    private static String title(MessageContext about, MessageDraft letter) {
+    /** The audience's value is part of the title, and so of the subject. */
+    private static String title(MessageContext context, MessageDraft draft) {
         var parts = new ArrayList<String>();
-        if (about.copy() != null) parts.add(about.copy().key());
-        if (letter.split() != null) parts.add(letter.split());
-        return parts.isEmpty() ? about.title() : about.title() + ": " + String.join(", ", parts);
+        if (context.copy() != null) parts.add(context.copy().key());
+        if (draft.split() != null) parts.add(draft.split());
+        return parts.isEmpty() ? context.title() : context.title() + ": " + String.join(", ", parts);
     }
 
-    private List<Extract.Row> newsRows(
-            MessageContext about, MessageDraft letter, Evaluation evaluation, ExtractRows rows) {
-        var told = letter.told();
-        if (told.isEmpty()) return List.of();
+    private List<Extract.Row> updateRows(
+            MessageContext context, MessageDraft draft, Evaluation evaluation, ExtractRows rows) {
+        var plan = draft.plan();
+        if (plan.isEmpty()) return List.of();
         var present = new HashMap<Digest, EvaluatedRow>();
-        var toldKeys = new HashSet<Digest>();
-        told.forEach(item -> toldKeys.add(item.subject().key()));
+        var reportedKeys = new HashSet<Digest>();
+        plan.forEach(item -> reportedKeys.add(item.subject().key()));
         var held = new HeldRows();
-        evaluation.exceptions().forEach(toldKeys::contains, sighting -> {
-            held.add(sighting.row());
-            present.put(sighting.key(), sighting);
+        evaluation.exceptions().forEach(reportedKeys::contains, evaluatedRow -> {
+            held.add(evaluatedRow.row());
+            present.put(evaluatedRow.key(), evaluatedRow);
         });
-        var ids = told.stream()
+        var ids = plan.stream()
                 .map(item -> item.subject().id())
                 .filter(Objects::nonNull)
                 .toList();
         var lastRows = memory.lastRows(ids);
         var reportedRows = new HashMap<Long, Map<String, @Nullable Object>>();
-        letter.parts().forEach(part -> reportedRows.putAll(memory.reportedRows(part.audience(), ids)));
+        draft.parts().forEach(part -> reportedRows.putAll(memory.reportedRows(part.audience(), ids)));
         var news = new ArrayList<Extract.Row>();
-        for (var item : told) {
-            EvaluatedRow sighting = present.get(item.subject().key());
+        for (var item : plan) {
+            EvaluatedRow evaluatedRow = present.get(item.subject().key());
             Map<String, @Nullable Object> was =
                     reportedRows.getOrDefault(item.subject().id(), Map.of());
             boolean gone = item.kinds().contains(UpdateKind.MOVED);
             var row = gone
                     ? rows.past(item.severity(), item.kinds(), was)
-                    : sighting != null
-                            ? rows.present(sighting.row(), item.severity(), item.kinds(), was)
+                    : evaluatedRow != null
+                            ? rows.present(evaluatedRow.row(), item.severity(), item.kinds(), was)
                             : rows.past(
                                     item.severity(),
                                     item.kinds(),
                                     lastRows.getOrDefault(item.subject().id(), Map.of()));
-            news.add(linked(about, row, item.subject().key()));
+            news.add(linked(context, row, item.subject().key()));
         }
         return news;
     }
 
     /** To its story, by its key: one that opens at this check has no number yet. A rule that was never saved has no stories. */
-    private Extract.Row linked(MessageContext about, Extract.Row row, Digest key) {
-        if (about.scope() == null) return row;
-        String copy = about.copy() == null
+    private Extract.Row linked(MessageContext context, Extract.Row row, Digest key) {
+        if (context.scope() == null) return row;
+        String copy = context.copy() == null
                 ? ""
-                : "?copy=" + URLEncoder.encode(about.copy().key(), StandardCharsets.UTF_8);
-        return row.linked(settings.baseUrl() + "/rules/" + about.rule().name() + "/findings/" + key.asUuid() + copy);
+                : "?copy=" + URLEncoder.encode(context.copy().key(), StandardCharsets.UTF_8);
+        return row.linked(settings.baseUrl() + "/rules/" + context.rule().name() + "/findings/" + key.asUuid() + copy);
     }
 
-    /** What was told before and is still there. */
+    /** Findings reported earlier that are still open. */
     private List<Extract.Row> standing(
-            MessageContext about, MessageDraft letter, Evaluation evaluation, ExtractRows rows) {
-        Set<Digest> toldKeys = new HashSet<>();
-        letter.told().forEach(item -> toldKeys.add(item.subject().key()));
+            MessageContext context, MessageDraft draft, Evaluation evaluation, ExtractRows rows) {
+        Set<Digest> reportedKeys = new HashSet<>();
+        draft.plan().forEach(item -> reportedKeys.add(item.subject().key()));
         var standing = new ArrayList<Extract.Row>();
         var held = new HeldRows();
-        evaluation.exceptions().forEach(sighting -> {
-            boolean open = !evaluation.pending().contains(sighting.key()) && !toldKeys.contains(sighting.key());
-            if (!open || (letter.split() != null && !letter.has(evaluation.audienceOf(sighting)))) return;
-            held.add(sighting.row());
-            standing.add(linked(about, rows.standing(sighting), sighting.key()));
+        evaluation.exceptions().forEach(evaluatedRow -> {
+            boolean open =
+                    !evaluation.pending().contains(evaluatedRow.key()) && !reportedKeys.contains(evaluatedRow.key());
+            if (!open || (draft.split() != null && !draft.has(evaluation.audienceOf(evaluatedRow)))) return;
+            held.add(evaluatedRow.row());
+            standing.add(linked(context, rows.standing(evaluatedRow), evaluatedRow.key()));
         });
         return standing;
     }

@@ -1,8 +1,8 @@
 package dev.oddsentry.service.messages;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.extract.Language;
-import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.PersonalCopy;
@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * What a mail is about.
  *
- * @param scope whose memory says what was told before; null for a rule that was never saved
+ * @param scope whose memory has the last reports; null for a rule that was never saved
  * @param title what the mail calls it
  * @param labels the words of its columns and conditions
  * @param copy whose personal copy it is; null where there is none
@@ -37,7 +37,7 @@ public record MessageContext(
         return new MessageContext(scope, rule.withDelivery(rule.delivery().in(language)), title, moment, labels, copy);
     }
 
-    /** Those who hear unless a split names others. */
+    /** The recipients, unless a split has others. */
     public List<String> to() {
         return copy == null || copy.to().isEmpty() ? rule.delivery().to() : copy.to();
     }

@@ -9,7 +9,7 @@ import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
- * One message and those who hear by it.
+ * One message and its audiences.
  *
  * @param to as they are written in the rule or by a query
  * @param split whose part it is, in words; null for the whole
@@ -51,8 +51,8 @@ record MessageDraft(
         return new MessageDraft(parts, List.of(address), split, open, since, true, language, false);
     }
 
-    List<ReportPlan.Item> told() {
-        return parts.stream().flatMap(part -> part.told().stream()).toList();
+    List<ReportPlan.Item> plan() {
+        return parts.stream().flatMap(part -> part.updates().stream()).toList();
     }
 
     boolean has(AudienceKey audience) {

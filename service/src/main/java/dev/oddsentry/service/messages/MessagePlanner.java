@@ -18,7 +18,7 @@ import java.util.Map;
 import java.util.Objects;
 import org.springframework.stereotype.Component;
 
-/** Says which audiences hear by which message: one for each, and one for all those for whom nobody is named. */
+/** Decides which audience gets which message: one for each, and one for all audiences without recipients of their own. */
 @Component
 public class MessagePlanner {
     /** Of a split with many values, a person looks at some. */
@@ -48,98 +48,101 @@ public class MessagePlanner {
     }
 
     /** The plan with the messages that report it: one for each audience that is sent anything, and one for all without recipients of their own. */
-    public ReportPlan withMessages(MessageContext about, Evaluation evaluation, ReportPlan told) {
-        boolean says = !told.told().isEmpty() || about.rule().delivery().texts().sendWhenQuiet();
-        return says ? told.with(messages(about, evaluation, told)) : told;
+    public ReportPlan withMessages(MessageContext context, Evaluation evaluation, ReportPlan plan) {
+        boolean says =
+                !plan.updates().isEmpty() || context.rule().delivery().texts().sendWhenQuiet();
+        return says ? plan.with(messages(context, evaluation, plan)) : plan;
     }
 
-    public List<ReportPlan.Outgoing> messages(MessageContext about, Evaluation evaluation, ReportPlan told) {
-        var letters = letters(about, evaluation, told);
-        var also = letters.isEmpty() ? List.<AdditionalRows.Rows>of() : alsoSending.read(about);
-        return letters.stream()
-                // A rule that only a round-up tells of has nobody of its own.
-                .filter(letter -> !letter.to().isEmpty())
-                .map(letter -> new ReportPlan.Outgoing(
-                        messageComposer.message(about, evaluation, letter, also), letter.parts()))
+    public List<ReportPlan.Outgoing> messages(MessageContext context, Evaluation evaluation, ReportPlan plan) {
+        var drafts = drafts(context, evaluation, plan);
+        var also = drafts.isEmpty() ? List.<AdditionalRows.Rows>of() : alsoSending.read(context);
+        return drafts.stream()
+                // A rule that is only in a round-up has no recipients of its own.
+                .filter(draft -> !draft.to().isEmpty())
+                .map(draft -> new ReportPlan.Outgoing(
+                        messageComposer.message(context, evaluation, draft, also), draft.parts()))
                 .toList();
     }
 
     /** All messages as they would be, each to this address alone. */
     public List<ReportPlan.Outgoing> previewsFor(
-            String address, MessageContext about, Evaluation evaluation, ReportPlan told) {
-        var letters = letters(about, evaluation, told);
-        var also = letters.isEmpty() ? List.<AdditionalRows.Rows>of() : alsoSending.read(about);
-        return letters.stream()
+            String address, MessageContext context, Evaluation evaluation, ReportPlan plan) {
+        var drafts = drafts(context, evaluation, plan);
+        var also = drafts.isEmpty() ? List.<AdditionalRows.Rows>of() : alsoSending.read(context);
+        return drafts.stream()
                 .limit(MOST_PREVIEWS)
-                .map(letter -> letter.insteadTo(address))
-                .map(letter -> new ReportPlan.Outgoing(
-                        messageComposer.message(about, evaluation, letter, also), letter.parts()))
+                .map(draft -> draft.insteadTo(address))
+                .map(draft -> new ReportPlan.Outgoing(
+                        messageComposer.message(context, evaluation, draft, also), draft.parts()))
                 .toList();
     }
 
     /** Those of the messages that go to this address among others, written to it alone. */
     public List<ReportPlan.Outgoing> messagesTo(
-            String address, MessageContext about, Evaluation evaluation, ReportPlan told) {
-        var letters = letters(about, evaluation, told);
-        var also = letters.isEmpty() ? List.<AdditionalRows.Rows>of() : alsoSending.read(about);
-        return letters.stream()
-                .map(letter -> letter.toOnly(address))
-                .filter(letter -> !letter.to().isEmpty())
-                .map(letter -> new ReportPlan.Outgoing(
-                        messageComposer.message(about, evaluation, letter, also), letter.parts()))
+            String address, MessageContext context, Evaluation evaluation, ReportPlan plan) {
+        var drafts = drafts(context, evaluation, plan);
+        var also = drafts.isEmpty() ? List.<AdditionalRows.Rows>of() : alsoSending.read(context);
+        return drafts.stream()
+                .map(draft -> draft.toOnly(address))
+                .filter(draft -> !draft.to().isEmpty())
+                .map(draft -> new ReportPlan.Outgoing(
+                        messageComposer.message(context, evaluation, draft, also), draft.parts()))
                 .toList();
     }
 
-    /** Of those who hear together each reads it in their own language, where they have set one. */
-    private List<MessageDraft> letters(MessageContext about, Evaluation evaluation, ReportPlan told) {
+    /** One message for each language that recipients of the audience have set. */
+    private List<MessageDraft> drafts(MessageContext context, Evaluation evaluation, ReportPlan plan) {
         var languages = this.languages.byAddress();
-        return inOneLanguage(about, evaluation, told).stream()
-                .flatMap(letter -> byLanguage(letter, about, languages).stream())
+        return inOneLanguage(context, evaluation, plan).stream()
+                .flatMap(draft -> byLanguage(draft, context, languages).stream())
                 .toList();
     }
 
-    private List<MessageDraft> byLanguage(MessageDraft letter, MessageContext about, Map<String, Language> languages) {
-        var usual = about.rule().delivery().texts().language();
+    private List<MessageDraft> byLanguage(MessageDraft draft, MessageContext context, Map<String, Language> languages) {
+        var usual = context.rule().delivery().texts().language();
         var readers = new LinkedHashMap<Language, List<String>>();
-        for (String each : directory.written(letter.to())) {
+        for (String each : directory.written(draft.to())) {
             var own = languages.getOrDefault(MailAddress.bare(each).toLowerCase(Locale.ROOT), usual);
             readers.computeIfAbsent(own, _ -> new ArrayList<>()).add(each);
         }
-        if (readers.isEmpty()) return List.of(letter);
+        if (readers.isEmpty()) return List.of(draft);
         var withCopies =
                 readers.containsKey(usual) ? usual : readers.firstEntry().getKey();
         return readers.entrySet().stream()
-                .map(each -> letter.in(each.getKey(), each.getValue(), each.getKey() == withCopies))
+                .map(each -> draft.in(each.getKey(), each.getValue(), each.getKey() == withCopies))
                 .toList();
     }
 
-    private List<MessageDraft> inOneLanguage(MessageContext about, Evaluation evaluation, ReportPlan told) {
-        var hearing = told.parts().stream()
-                .filter(part -> !part.told().isEmpty())
+    private List<MessageDraft> inOneLanguage(MessageContext context, Evaluation evaluation, ReportPlan plan) {
+        var reported = plan.parts().stream()
+                .filter(part -> !part.updates().isEmpty())
                 .sorted(Comparator.comparing(
                         part -> part.audience().split(), Comparator.nullsFirst(Comparator.naturalOrder())))
                 .toList();
-        Map<AudienceKey, Instant> lastReports = about.scope() == null ? Map.of() : memory.lastReports(about.scope());
-        if (hearing.isEmpty()) {
-            if (!about.rule().delivery().texts().sendWhenQuiet()) return List.of();
+        Map<AudienceKey, Instant> lastReports =
+                context.scope() == null ? Map.of() : memory.lastReports(context.scope());
+        if (reported.isEmpty()) {
+            if (!context.rule().delivery().texts().sendWhenQuiet()) return List.of();
             var last = lastReports.get(AudienceKey.WHOLE);
-            return List.of(new MessageDraft(List.of(ReportPlan.Part.QUIET), about.to(), null, evaluation.open(), last));
+            return List.of(
+                    new MessageDraft(List.of(ReportPlan.Part.QUIET), context.to(), null, evaluation.open(), last));
         }
-        var split = about.rule().delivery().split();
+        var split = context.rule().delivery().split();
         if (split == null) {
-            var last = lastReports.get(hearing.getFirst().audience());
-            return List.of(new MessageDraft(hearing, about.to(), null, evaluation.open(), last));
+            var last = lastReports.get(reported.getFirst().audience());
+            return List.of(new MessageDraft(reported, context.to(), null, evaluation.open(), last));
         }
-        var addresses = this.addresses.of(about.rule(), about.moment(), split);
-        Map<AudienceKey, Integer> open = about.scope() == null ? Map.of() : memory.open(about.scope());
-        var letters = new ArrayList<MessageDraft>();
+        var addresses = this.addresses.of(context.rule(), context.moment(), split);
+        Map<AudienceKey, Integer> open = context.scope() == null ? Map.of() : memory.open(context.scope());
+        var drafts = new ArrayList<MessageDraft>();
         var unassigned = new ArrayList<ReportPlan.Part>();
-        for (var part : hearing) {
+        for (var part : reported) {
             String value = Objects.requireNonNullElse(part.audience().split(), "");
-            var to = this.addresses.recipientsOf(addresses, about, part, evaluation);
+            var to = this.addresses.recipientsOf(addresses, context, part, evaluation);
             if (to.isEmpty()) unassigned.add(part);
             else
-                letters.add(
+                drafts.add(
                         new MessageDraft(List.of(part), to, value, open(open, part), lastReports.get(part.audience())));
         }
         if (!unassigned.isEmpty()) {
@@ -150,9 +153,9 @@ public class MessagePlanner {
                     .filter(Objects::nonNull)
                     .max(Comparator.naturalOrder())
                     .orElse(null);
-            letters.add(new MessageDraft(unassigned, about.to(), "others", openOfAll, since));
+            drafts.add(new MessageDraft(unassigned, context.to(), "others", openOfAll, since));
         }
-        return letters;
+        return drafts;
     }
 
     private static long open(Map<AudienceKey, Integer> before, ReportPlan.Part part) {

@@ -23,19 +23,19 @@ class RowAddresses {
         this.memory = memory;
     }
 
-    /** Of what the audience is told; what is over by its last row. What is no address names nobody, so that others hear of it. */
-    List<String> addresses(MessageContext about, ReportPlan.Part part, String column, Evaluation evaluation) {
+    /** The addresses in the rows that the audience gets; for cleared findings, in their last rows. Texts that are not addresses are skipped. */
+    List<String> addresses(MessageContext context, ReportPlan.Part part, String column, Evaluation evaluation) {
         var place = evaluation.columns().indexOf(column, false);
         if (place.isEmpty()) return List.of();
-        Set<Digest> told =
-                part.told().stream().map(item -> item.subject().key()).collect(Collectors.toSet());
+        Set<Digest> plan =
+                part.updates().stream().map(item -> item.subject().key()).collect(Collectors.toSet());
         var found = new LinkedHashSet<String>();
         var present = new LinkedHashSet<Digest>();
-        evaluation.exceptions().forEach(told::contains, sighting -> {
-            present.add(sighting.key());
-            named(sighting.row().get(place.getAsInt())).forEach(found::add);
+        evaluation.exceptions().forEach(plan::contains, evaluatedRow -> {
+            present.add(evaluatedRow.key());
+            named(evaluatedRow.row().get(place.getAsInt())).forEach(found::add);
         });
-        var gone = part.told().stream()
+        var gone = part.updates().stream()
                 .map(ReportPlan.Item::subject)
                 .filter(subject -> !present.contains(subject.key()))
                 .map(ReportPlan.Subject::id)

@@ -20,7 +20,7 @@ import java.util.Map;
 import java.util.Objects;
 import org.springframework.stereotype.Component;
 
-/** Who hears of each value of a split: named in the rule itself, by a query, or in the rows. */
+/** The recipients of each value of a split: from the rule, a query, or the rows. */
 @Component
 public class SplitRecipients {
     private final DefinitionStore definitions;
@@ -48,14 +48,14 @@ public class SplitRecipients {
 
     /**
      * @param named by value, as {@link #of} gives them
-     * @return who hears of an audience's findings: who is named for its value, else the addresses in its rows; empty where neither is
+     * @return the recipients of an audience: those of its value, else the addresses in its rows; empty if there are none
      */
     public List<String> recipientsOf(
-            Map<String, List<String>> named, MessageContext about, ReportPlan.Part part, Evaluation evaluation) {
-        var split = Objects.requireNonNull(about.rule().delivery().split(), "not split");
+            Map<String, List<String>> named, MessageContext context, ReportPlan.Part part, Evaluation evaluation) {
+        var split = Objects.requireNonNull(context.rule().delivery().split(), "not split");
         var to = named.getOrDefault(Objects.requireNonNullElse(part.audience().split(), ""), List.of());
         return to.isEmpty() && split.address() != null
-                ? ofRows.addresses(about, part, split.address(), evaluation)
+                ? ofRows.addresses(context, part, split.address(), evaluation)
                 : to;
     }
 

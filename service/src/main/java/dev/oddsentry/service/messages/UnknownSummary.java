@@ -1,6 +1,6 @@
 package dev.oddsentry.service.messages;
 
-import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.evaluation.Evaluation;
 import java.time.ZoneId;
@@ -21,7 +21,7 @@ final class UnknownSummary {
     private static String rows(Evaluation evaluation, RuleLabels labels) {
         var byColumn = new TreeMap<Integer, Long>();
         evaluation
-                .judge()
+                .evaluator()
                 .tally()
                 .forEach(part ->
                         part.unknownByColumn().forEach((index, rows) -> byColumn.merge(index, rows, Long::sum)));
@@ -33,7 +33,7 @@ final class UnknownSummary {
     }
 
     private static String groups(Evaluation evaluation, ZoneId zone) {
-        var unknown = evaluation.judge().notJudged();
+        var unknown = evaluation.evaluator().unevaluated();
         if (unknown.isEmpty()) return "";
         String named = unknown.stream()
                 .limit(MOST_NAMED)

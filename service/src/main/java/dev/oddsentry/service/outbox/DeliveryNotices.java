@@ -56,7 +56,7 @@ class DeliveryNotices {
         if (message.getPreviewOf() != null) return;
         UUID definition = definitionOf(message);
         if (definition == null) return;
-        if (nobody && !toldSince(definition, Kind.REFUSED, REFUSED_ONCE_IN))
+        if (nobody && !reportedSince(definition, Kind.REFUSED, REFUSED_ONCE_IN))
             tellRefused(definition, message, recipients);
         if (!unconfirmed.isEmpty() && mayTellUnconfirmed(definition, messageId))
             tellUnconfirmed(definition, message, unconfirmed);
@@ -73,7 +73,7 @@ class DeliveryNotices {
         return rule == null ? message.getRoundUpId() : rule;
     }
 
-    private boolean toldSince(UUID definition, Kind kind, Duration ago) {
+    private boolean reportedSince(UUID definition, Kind kind, Duration ago) {
         return db.fetchExists(
                 DELIVERY_NOTICE,
                 DELIVERY_NOTICE

@@ -220,7 +220,7 @@ public class Day {
                 .groupBy(FINDING.RULE_ID)
                 .fetchMap(FINDING.RULE_ID, row -> row.value2());
         var taken = taken(bySeverity.keySet());
-        var told = lastTold(bySeverity.keySet());
+        var told = lastReported(bySeverity.keySet());
         var inNoHands = criticalInNoHands(bySeverity.keySet());
         var open = new ArrayList<DayOpenFindings>();
         bySeverity.forEach((id, counts) -> {
@@ -289,9 +289,9 @@ public class Day {
                 .fetchMap(FINDING.RULE_ID, row -> row.value2());
     }
 
-    private record LastTold(Instant at, int readers) {}
+    private record LastReported(Instant at, int readers) {}
 
-    private Map<UUID, LastTold> lastTold(Set<UUID> rules) {
+    private Map<UUID, LastReported> lastReported(Set<UUID> rules) {
         var newest = db.select(MESSAGE.RULE_ID, max(MESSAGE.CREATED_AT).as("at"))
                 .from(MESSAGE)
                 .where(MESSAGE.RULE_ID.in(rules))
@@ -306,7 +306,7 @@ public class Day {
                 .join(MESSAGE_RECIPIENT)
                 .on(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
                 .groupBy(MESSAGE.RULE_ID, MESSAGE.CREATED_AT)
-                .fetchMap(MESSAGE.RULE_ID, row -> new LastTold(row.value2(), row.value3()));
+                .fetchMap(MESSAGE.RULE_ID, row -> new LastReported(row.value2(), row.value3()));
     }
 
     private int messages(@Nullable Instant since, Set<RecipientState> states) {

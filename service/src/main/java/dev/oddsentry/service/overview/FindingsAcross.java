@@ -11,8 +11,8 @@ import static org.jooq.impl.DSL.not;
 import static org.jooq.impl.DSL.selectOne;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.value.CellText;

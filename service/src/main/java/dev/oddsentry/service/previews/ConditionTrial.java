@@ -68,7 +68,7 @@ public class ConditionTrial {
     /**
      * @param condition as in a rule's {@code exceptions}
      * @param parameters values by name; a query's defaults hold for the others
-     * @param per the columns of the groups that it judges, none for the whole result; null where it judges rows
+     * @param per the columns of the groups that it evaluates, none for the whole result; null where it evaluates rows
      * @param key columns of the identity; empty for the whole row
      */
     public record Ask(
@@ -105,7 +105,7 @@ public class ConditionTrial {
         var source = sources.require(query.definition().source());
         var rule = ruleOf(query.definition(), ask);
         var moment = new Moment(ask.slot(), ask.zone());
-        var question = new EvaluationInput(
+        var input = new EvaluationInput(
                 rule,
                 query.definition(),
                 source,
@@ -115,8 +115,8 @@ public class ConditionTrial {
                 new MinimumDuration.Tick(0, true, ask.slot()),
                 PendingEffect.NONE,
                 PriorMeasurements.NONE,
-                EvaluationInput.Asking.curious(null, false));
-        var evaluation = Refusals.inWords(() -> evaluator.evaluate(question));
+                EvaluationInput.Options.curious(null, false));
+        var evaluation = Refusals.inWords(() -> evaluator.evaluate(input));
         var exceptions = new ArrayList<EvaluatedRow>();
         evaluation.exceptions().forEach(each -> {
             if (exceptions.size() < MOST_SHOWN) exceptions.add(each);
@@ -125,7 +125,7 @@ public class ConditionTrial {
         return new ConditionTrialResult(
                 evaluation.reading().rows(),
                 evaluation.exceptions().count(),
-                evaluation.judge().unknownRows(),
+                evaluation.evaluator().unknownRows(),
                 rule.groups() != null,
                 PartCount.of(evaluation),
                 UnknownRowsSuggestion.of(evaluation),

@@ -106,7 +106,7 @@ public class ExceptionCounts {
                                 tick,
                                 PendingEffect.NONE,
                                 past,
-                                EvaluationInput.Asking.of(key)))
+                                EvaluationInput.Options.of(key)))
                         .toList();
                 var evaluation = Refusals.inWords(() -> evaluator.evaluateAll(questions));
                 counted = counted.plus(countAndClose(evaluation.getFirst(), evaluation.getLast()));
@@ -129,10 +129,11 @@ public class ExceptionCounts {
         try (before;
                 after) {
             var severities = new HashMap<Digest, Severity>();
-            before.exceptions().forEach(sighting -> severities.put(sighting.key(), sighting.severity()));
+            before.exceptions().forEach(evaluatedRow -> severities.put(evaluatedRow.key(), evaluatedRow.severity()));
             long[] other = {0};
-            after.exceptions().forEach(sighting -> {
-                if (severities.getOrDefault(sighting.key(), sighting.severity()) != sighting.severity()) other[0]++;
+            after.exceptions().forEach(evaluatedRow -> {
+                if (severities.getOrDefault(evaluatedRow.key(), evaluatedRow.severity()) != evaluatedRow.severity())
+                    other[0]++;
             });
             return new BeforeAndAfter(
                     before.exceptions().count(), after.exceptions().count(), other[0]);

@@ -98,11 +98,11 @@ public class MailPreview {
 
     private MessagePreview seen(RuleDefinition rule, PreviewRun looked, @Nullable Sample sample) {
         try (var run = looked) {
-            var told = reportPlanner.choose(run.evaluation(), run.audiences());
-            if (told.told().isEmpty()) told = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
-            var mails = told.told().isEmpty()
+            var plan = reportPlanner.choose(run.evaluation(), run.audiences());
+            if (plan.updates().isEmpty()) plan = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
+            var mails = plan.updates().isEmpty()
                     ? List.<PreviewedMessage>of()
-                    : messagePlanner.messages(run.about(rule.title()), run.evaluation(), told).stream()
+                    : messagePlanner.messages(run.context(rule.title()), run.evaluation(), plan).stream()
                             .limit(MOST)
                             .map(outgoing -> seen(outgoing.message()))
                             .toList();

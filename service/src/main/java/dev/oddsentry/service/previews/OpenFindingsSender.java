@@ -121,9 +121,9 @@ public class OpenFindingsSender {
     private List<Ready> ready(
             RuleDefinition rule, UUID ruleId, Instant slot, @Nullable PersonalCopy copy, String address) {
         try (var run = previewing.run(rule, ruleId, slot, copy)) {
-            var told = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
-            var about = run.about("Open now: " + rule.title());
-            return messagePlanner.messagesTo(address, about, run.evaluation(), told).stream()
+            var plan = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
+            var context = run.context("Open now: " + rule.title());
+            return messagePlanner.messagesTo(address, context, run.evaluation(), plan).stream()
                     .map(outgoing -> new Ready(Objects.requireNonNull(run.scope()), outgoing))
                     .toList();
         }

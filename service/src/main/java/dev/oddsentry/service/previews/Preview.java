@@ -226,38 +226,39 @@ public class Preview {
 
     static PreviewComparison compared(Evaluation draft, Evaluation active, ZoneId zone) {
         var onlyActive = new HashMap<Digest, Severity>();
-        active.exceptions().forEach(sighting -> onlyActive.put(sighting.key(), sighting.severity()));
+        active.exceptions().forEach(evaluatedRow -> onlyActive.put(evaluatedRow.key(), evaluatedRow.severity()));
         long[] both = {0, 0, 0};
         var draftNames = new ArrayList<String>();
-        draft.exceptions().forEach(sighting -> {
-            if (onlyActive.containsKey(sighting.key())) {
+        draft.exceptions().forEach(evaluatedRow -> {
+            if (onlyActive.containsKey(evaluatedRow.key())) {
                 both[0]++;
-                if (onlyActive.remove(sighting.key()) != sighting.severity()) both[2]++;
-            } else if (both[1]++ < MOST_ROWS_SHOWN) draftNames.add(CellText.joined(sighting.identity(), zone));
+                if (onlyActive.remove(evaluatedRow.key()) != evaluatedRow.severity()) both[2]++;
+            } else if (both[1]++ < MOST_ROWS_SHOWN) draftNames.add(CellText.joined(evaluatedRow.identity(), zone));
         });
         var activeNames = new ArrayList<String>();
-        active.exceptions().forEach(onlyActive::containsKey, sighting -> {
-            if (activeNames.size() < MOST_ROWS_SHOWN) activeNames.add(CellText.joined(sighting.identity(), zone));
+        active.exceptions().forEach(onlyActive::containsKey, evaluatedRow -> {
+            if (activeNames.size() < MOST_ROWS_SHOWN) activeNames.add(CellText.joined(evaluatedRow.identity(), zone));
         });
         return new PreviewComparison(both[0], both[2], both[1], draftNames, onlyActive.size(), activeNames);
     }
 
-    private List<PreviewAudience> hearers(PreviewRun run, ReportPlan choice) {
+    private List<PreviewAudience> recipients(PreviewRun run, ReportPlan choice) {
         var split = run.rule().delivery().split();
-        var hearing =
-                choice.parts().stream().filter(part -> !part.told().isEmpty()).toList();
+        var hearing = choice.parts().stream()
+                .filter(part -> !part.updates().isEmpty())
+                .toList();
         if (hearing.isEmpty()) return List.of();
         var named = split == null ? Map.<String, List<String>>of() : addresses.of(run.rule(), run.moment(), split);
-        var others = run.about().to();
+        var others = run.context().to();
         return hearing.stream()
                 .map(part -> {
                     var to = split == null
                             ? List.<String>of()
-                            : addresses.recipientsOf(named, run.about(), part, run.evaluation());
+                            : addresses.recipientsOf(named, run.context(), part, run.evaluation());
                     return new PreviewAudience(
                             part.audience().split(),
                             to.isEmpty() ? others : to,
-                            part.told().size());
+                            part.updates().size());
                 })
                 .sorted(Comparator.comparing(PreviewAudience::split, Comparator.nullsFirst(Comparator.naturalOrder())))
                 .toList();
@@ -274,15 +275,15 @@ public class Preview {
                     run.took().toMillis(),
                     evaluation.exceptions().count(),
                     evaluation.exceptions().bySeverity(),
-                    evaluation.judge().unknownRows(),
+                    evaluation.evaluator().unknownRows(),
                     run.rule().groups() != null,
                     PartCount.of(evaluation),
                     UnknownRowsSuggestion.of(evaluation),
                     evaluation.warnings(),
-                    evaluation.judge().notJudged().size(),
+                    evaluation.evaluator().unevaluated().size(),
                     UnevaluatedGroup.first(evaluation, run.moment()),
-                    choice.told().size(),
-                    hearers(run, choice),
+                    choice.updates().size(),
+                    recipients(run, choice),
                     rows.columns().stream()
                             .map(column -> new PreviewColumn(
                                     column.name(), column.label(), column.type().code()))
@@ -295,13 +296,13 @@ public class Preview {
 
     private static List<PreviewRow> shown(Evaluation evaluation, ReportPlan choice, ExtractRows rows, Moment moment) {
         var kinds = new HashMap<Digest, Set<UpdateKind>>();
-        choice.told().forEach(item -> kinds.put(item.subject().key(), item.kinds()));
+        choice.updates().forEach(item -> kinds.put(item.subject().key(), item.kinds()));
         var worstFirst = worstFirst(evaluation.exceptions());
         return worstFirst.stream()
                 .limit(MOST_ROWS_SHOWN)
-                .map(sighting -> {
-                    var row = rows.standing(sighting);
-                    var news = kinds.getOrDefault(sighting.key(), Set.of()).stream()
+                .map(evaluatedRow -> {
+                    var row = rows.standing(evaluatedRow);
+                    var news = kinds.getOrDefault(evaluatedRow.key(), Set.of()).stream()
                             .sorted()
                             .map(UpdateKind::code)
                             .toList();
@@ -318,8 +319,8 @@ public class Preview {
     /** The worst so many, in the order of the result where they are as bad. */
     private static List<EvaluatedRow> worstFirst(SeenExceptions exceptions) {
         var worst = new ArrayList<EvaluatedRow>();
-        exceptions.forEach(sighting -> {
-            worst.add(sighting);
+        exceptions.forEach(evaluatedRow -> {
+            worst.add(evaluatedRow);
             if (worst.size() >= 2 * MOST_ROWS_SHOWN) keepWorst(worst);
         });
         keepWorst(worst);

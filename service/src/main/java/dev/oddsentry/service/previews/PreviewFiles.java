@@ -75,9 +75,9 @@ public class PreviewFiles {
         audit.record(db, by.id(), "preview mail", rule.name(), split);
         return previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
-                var told = toldNow(run);
-                var about = run.about("Preview: " + rule.title());
-                var messages = messagePlanner.messages(about, run.evaluation(), told);
+                var plan = planNow(run);
+                var context = run.context("Preview: " + rule.title());
+                var messages = messagePlanner.messages(context, run.evaluation(), plan);
                 return messages.stream()
                         .filter(each -> split == null
                                 || each.parts().stream()
@@ -99,9 +99,9 @@ public class PreviewFiles {
         audit.record(db, by.id(), "preview mail", rule.name(), by.email());
         var messages = previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
-                var told = toldNow(run);
-                var about = run.about("Preview: " + rule.title());
-                return messagePlanner.previewsFor(by.email(), about, run.evaluation(), told).stream()
+                var plan = planNow(run);
+                var context = run.context("Preview: " + rule.title());
+                return messagePlanner.previewsFor(by.email(), context, run.evaluation(), plan).stream()
                         .map(ReportPlan.Outgoing::message)
                         .toList();
             }
@@ -112,12 +112,12 @@ public class PreviewFiles {
     }
 
     /** What is new; where nothing is, everything that is open. */
-    private ReportPlan toldNow(PreviewRun run) {
-        var told = reportPlanner.choose(run.evaluation(), run.audiences());
-        if (told.told().isEmpty()) told = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
-        if (told.told().isEmpty())
+    private ReportPlan planNow(PreviewRun run) {
+        var plan = reportPlanner.choose(run.evaluation(), run.audiences());
+        if (plan.updates().isEmpty()) plan = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
+        if (plan.updates().isEmpty())
             throw RefusedException.conflict("Nothing is open, so there is nothing that a mail would say.");
-        return told;
+        return plan;
     }
 
     /** Every exception of now as a file, in the rule's layout. */
@@ -131,16 +131,16 @@ public class PreviewFiles {
                 var rows = run.evaluation().rows(run.labels());
                 var all = new ArrayList<Extract.Row>();
                 var held = new HeldRows();
-                run.evaluation().exceptions().forEach(sighting -> {
-                    held.add(sighting.row());
-                    all.add(rows.standing(sighting));
+                run.evaluation().exceptions().forEach(evaluatedRow -> {
+                    held.add(evaluatedRow.row());
+                    all.add(rows.standing(evaluatedRow));
                 });
                 var wanted = run.rule().delivery().attachments().stream()
                         .filter(each -> each.format() == format)
                         .findFirst()
                         .orElse(Attachment.of(format));
-                var about = new ExtractFiles.About(rule.name(), rule.title(), slot, rule.zone(), null, copy);
-                return ExtractFiles.file(wanted, rows.extract(all), about);
+                var context = new ExtractFiles.About(rule.name(), rule.title(), slot, rule.zone(), null, copy);
+                return ExtractFiles.file(wanted, rows.extract(all), context);
             }
         });
     }

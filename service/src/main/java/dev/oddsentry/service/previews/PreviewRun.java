@@ -1,7 +1,7 @@
 package dev.oddsentry.service.previews;
 
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.PersonalCopy;
@@ -33,13 +33,13 @@ record PreviewRun(
         return Duration.ofNanos(System.nanoTime() - beganNanos);
     }
 
-    MessageContext about(String title) {
+    MessageContext context(String title) {
         return new MessageContext(scope, rule, title, moment, labels, copy);
     }
 
-    /** Those who hear unless a split names others. */
-    MessageContext about() {
-        return about(rule.title());
+    /** The recipients, unless a split has others. */
+    MessageContext context() {
+        return context(rule.title());
     }
 
     @Override

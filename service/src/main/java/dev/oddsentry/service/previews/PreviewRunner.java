@@ -2,7 +2,7 @@ package dev.oddsentry.service.previews;
 
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
@@ -76,7 +76,7 @@ class PreviewRunner {
     /** A rule of which nothing is remembered, on some of its rows. */
     PreviewRun sample(RuleDefinition asWritten, Instant slot, @Nullable PersonalCopy copy, long rows) {
         var query = definitions.query(asWritten.query()).orElseThrow().definition();
-        return run(asWritten, query, null, slot, copy, EvaluationInput.Asking.sample(copy, rows));
+        return run(asWritten, query, null, slot, copy, EvaluationInput.Options.sample(copy, rows));
     }
 
     /** The same on a query that is not the saved one. */
@@ -89,14 +89,14 @@ class PreviewRunner {
         return run(asWritten, query, memoryOf, slot, copy, null);
     }
 
-    /** @param asking null for a person who looks on */
+    /** @param options null for a person who looks on */
     private PreviewRun run(
             RuleDefinition asWritten,
             QueryDefinition query,
             @Nullable UUID memoryOf,
             Instant slot,
             @Nullable PersonalCopy copy,
-            EvaluationInput.@Nullable Asking asking) {
+            EvaluationInput.@Nullable Options options) {
         long began = System.nanoTime();
         var rule = layouts.resolved(asWritten);
         var asked = copy == null ? rule : copy.applyTo(rule);
@@ -104,7 +104,7 @@ class PreviewRunner {
         var scope = memoryOf == null ? null : new Scope(memoryOf, copy == null ? null : copy.key());
         var prior = standings.of(scope);
         var moment = schedules.moment(rule, slot, prior.lastGoodSlot());
-        var question = new EvaluationInput(
+        var input = new EvaluationInput(
                 asked,
                 query,
                 sources.require(query.source()),
@@ -116,7 +116,7 @@ class PreviewRunner {
                 scope == null
                         ? PriorMeasurements.NONE
                         : new StoredMeasurements(series, scope, asked, query, moment, prior.goodSlots()),
-                asking == null ? EvaluationInput.Asking.curious(copy, prior.newcomer()) : asking);
+                options == null ? EvaluationInput.Options.curious(copy, prior.newcomer()) : options);
         return new PreviewRun(
                 asked,
                 scope,
@@ -124,7 +124,7 @@ class PreviewRunner {
                 moment,
                 new RuleLabels(rule.groups(), query, used, moment.today()),
                 scope == null ? Audiences.NEW : new StoredAudiences(memory, scope),
-                evaluator.evaluate(question),
+                evaluator.evaluate(input),
                 began);
     }
 

@@ -1,9 +1,9 @@
 package dev.oddsentry.service.previews;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.RuleEvaluator;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.finding.Digest;
-import dev.oddsentry.core.judging.RuleJudge;
-import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.PendingEffect;
@@ -69,7 +69,7 @@ public class RowInspector {
     }
 
     /** @param sought empty if the result has no such row */
-    public record Seen(Columns columns, RuleLabels labels, Optional<RuleJudge.Sought> sought) {}
+    public record Seen(Columns columns, RuleLabels labels, Optional<RuleEvaluator.Sought> sought) {}
 
     /**
      * @param copy which personal copy's; null where the rule has none
@@ -84,7 +84,7 @@ public class RowInspector {
         long goodSlots = prior.goodSlots();
         var moment = schedules.moment(rule.definition(), slot, prior.lastGoodSlot());
         var used = thresholds.named(asked.thresholdsUsed());
-        var question = new EvaluationInput(
+        var input = new EvaluationInput(
                 asked,
                 query,
                 sources.require(query.source()),
@@ -94,12 +94,13 @@ public class RowInspector {
                 new MinimumDuration.Tick(goodSlots, true, slot),
                 PendingEffect.NONE,
                 new StoredMeasurements(series, scope, asked, query, moment, goodSlots),
-                EvaluationInput.Asking.seeking(copy, key));
+                EvaluationInput.Options.seeking(copy, key));
         try {
-            var evaluation = Refusals.inWords(() -> evaluator.evaluate(question));
+            var evaluation = Refusals.inWords(() -> evaluator.evaluate(input));
             try (evaluation) {
                 var labels = new RuleLabels(asked.groups(), query, used, moment.today());
-                return new Seen(evaluation.columns(), labels, evaluation.judge().sought());
+                return new Seen(
+                        evaluation.columns(), labels, evaluation.evaluator().sought());
             }
         } catch (InvalidDefinitionException noLongerFits) {
             throw RefusedException.invalid("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");

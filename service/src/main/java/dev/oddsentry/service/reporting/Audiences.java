@@ -9,7 +9,7 @@ import java.util.Collection;
 import java.util.List;
 import java.util.Map;
 
-/** What those who hear of a rule were told so far: one audience, or one for each value of the split's column. */
+/** The audiences of a rule and their last reports: one, or one for each value of the split column. */
 public interface Audiences {
     /** Those of a rule that was never checked. */
     Audiences NEW = new Audiences() {
@@ -24,7 +24,7 @@ public interface Audiences {
         }
 
         @Override
-        public boolean isAnyToldBefore(Instant slot) {
+        public boolean isAnyReportedBefore(Instant slot) {
             return false;
         }
 
@@ -42,10 +42,10 @@ public interface Audiences {
     /** True before the rule's first good check. */
     boolean areNew();
 
-    /** How they stood, before this check, to the findings that may have something to tell; those that the check opens are not among them. */
+    /** The audiences' last reports, before this check, of findings that may have an update; without those that the check opens. */
     List<Before> mayTell(Collection<Long> moved, MayTell which);
 
-    boolean isAnyToldBefore(Instant slot);
+    boolean isAnyReportedBefore(Instant slot);
 
     Map<Long, Marks> marks();
 

@@ -17,13 +17,13 @@ import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What this check tells and what it lets pass.
+ * Updates that this check reports, and those it records as known without a message.
  *
- * @param parts one for each audience that has anything to hear or is let pass anything
- * @param messages ready to be queued; empty where there is nothing to tell, and in a preview
- * @param owed what it owed to something that a person did
+ * @param parts one for each audience with updates or findings that are treated as known
+ * @param messages ready to be queued; empty without updates, and in a preview
+ * @param pendingEffect what it pendingEffect to something that a person did
  */
-public record ReportPlan(List<Part> parts, List<Outgoing> messages, PendingEffect owed) {
+public record ReportPlan(List<Part> parts, List<Outgoing> messages, PendingEffect pendingEffect) {
     public static final ReportPlan NOTHING = new ReportPlan(List.of(), List.of(), PendingEffect.NONE);
 
     /** A finding by its key, and by the store's number where it has one already. */
@@ -36,66 +36,66 @@ public record ReportPlan(List<Part> parts, List<Outgoing> messages, PendingEffec
     /**
      * One audience's.
      *
-     * @param standing whose difference stands for a later check
-     * @param ended marks that the current state has ended
-     * @param leftOut how many open ones a mark keeps out of a full report
-     * @param takesOpened whether all that open at this check, and are open at once, are taken as known; they are not among {@code letPass}
+     * @param unreported findings whose updates wait for a later check
+     * @param ended handling that the current state has ended
+     * @param leftOut the number of open findings that handling keeps out of a full report
+     * @param treatsOpenedAsKnown whether findings that open at this check are treated as known; they are not among {@code treatedAsKnown}
      * @param openedMore by how many its open findings grew at this check
      */
     public record Part(
             AudienceKey audience,
-            List<Item> told,
-            List<Subject> letPass,
-            List<Subject> standing,
+            List<Item> updates,
+            List<Subject> treatedAsKnown,
+            List<Subject> unreported,
             List<Ended> ended,
             int leftOut,
-            boolean takesOpened,
+            boolean treatsOpenedAsKnown,
             int openedMore) {
-        /** Of those who hear that there is nothing to hear. */
+        /** An audience that gets the "nothing new" message. */
         public static final Part QUIET =
                 new Part(AudienceKey.WHOLE, List.of(), List.of(), List.of(), List.of(), 0, false, 0);
 
-        /** The same without telling anything. */
-        Part untold() {
-            var all = Stream.concat(standing.stream(), told.stream().map(Item::subject))
+        /** The same without a message: its updates stay unreported. */
+        Part unsent() {
+            var all = Stream.concat(unreported.stream(), updates.stream().map(Item::subject))
                     .distinct()
                     .toList();
-            return new Part(audience, List.of(), letPass, all, ended, leftOut, takesOpened, openedMore);
+            return new Part(audience, List.of(), treatedAsKnown, all, ended, leftOut, treatsOpenedAsKnown, openedMore);
         }
 
         static Part of(
                 AudienceKey audience,
                 Choice<Subject> choice,
                 Comparator<Item> order,
-                boolean takesOpened,
+                boolean treatsOpenedAsKnown,
                 int openedMore) {
             return new Part(
                     audience,
-                    choice.told().stream()
-                            .map(told -> new Item(told.subject(), told.severity(), told.kinds()))
+                    choice.updates().stream()
+                            .map(each -> new Item(each.subject(), each.severity(), each.kinds()))
                             .sorted(order)
                             .toList(),
-                    choice.letPass(),
-                    choice.standing(),
+                    choice.treatedAsKnown(),
+                    choice.unreported(),
                     choice.ended().stream()
                             .map(each -> new Ended(each.subject(), each.marks()))
                             .toList(),
                     choice.leftOut(),
-                    takesOpened,
+                    treatsOpenedAsKnown,
                     openedMore);
         }
     }
 
-    /** @param parts those who hear of their findings by this message */
+    /** @param parts of the audiences that get this message */
     public record Outgoing(NewMessage message, List<Part> parts) {}
 
-    public List<Item> told() {
-        return parts.stream().map(Part::told).flatMap(Collection::stream).toList();
+    public List<Item> updates() {
+        return parts.stream().map(Part::updates).flatMap(Collection::stream).toList();
     }
 
-    public List<Subject> standing() {
+    public List<Subject> unreported() {
         return parts.stream()
-                .map(Part::standing)
+                .map(Part::unreported)
                 .flatMap(Collection::stream)
                 .distinct()
                 .toList();
@@ -109,18 +109,18 @@ public record ReportPlan(List<Part> parts, List<Outgoing> messages, PendingEffec
                 .toList();
     }
 
-    /** Of an audience that nobody can reach the news stands. */
+    /** The updates of an audience without recipients stay unreported. */
     public ReportPlan with(List<Outgoing> ready) {
         var reached = ready.stream()
                 .filter(outgoing -> !outgoing.message().to().isEmpty())
                 .toList();
         var unreached =
                 ready.stream().flatMap(outgoing -> outgoing.parts().stream()).collect(Collectors.toSet());
-        // One audience may read in several languages, by a message each.
+        // One audience may get several messages, one for each language.
         reached.forEach(outgoing -> outgoing.parts().forEach(unreached::remove));
         var all = parts.stream()
-                .map(part -> unreached.contains(part) ? part.untold() : part)
+                .map(part -> unreached.contains(part) ? part.unsent() : part)
                 .toList();
-        return new ReportPlan(all, reached, owed);
+        return new ReportPlan(all, reached, pendingEffect);
     }
 }

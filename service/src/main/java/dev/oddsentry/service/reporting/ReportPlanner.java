@@ -42,9 +42,9 @@ public class ReportPlanner {
         return choose(evaluation, new StoredAudiences(memory, scope));
     }
 
-    /** What a check tells these audiences, without the messages. */
+    /** What a check reports to these audiences, without the messages. */
     public ReportPlan choose(Evaluation evaluation, Audiences audiences) {
-        return choose(evaluation, audiences, pending(evaluation.question(), audiences));
+        return choose(evaluation, audiences, pending(evaluation.input(), audiences));
     }
 
     /** The same as if something else had been done since the check before. */
@@ -52,24 +52,24 @@ public class ReportPlanner {
         return choose(evaluation, audiences, pending, false);
     }
 
-    /** Everything that is open, for a person who asks for it: whether the rule would fire, or has said enough, is another question. */
+    /** All open findings, for a person who asks for them, whether or not the rule would fire or has reached its hourly limit. */
     public ReportPlan everythingOpen(Evaluation evaluation, Audiences audiences) {
         return choose(evaluation, audiences, PendingEffect.of(PendingEffect.ReportChoice.OPEN), true);
     }
 
     private ReportPlan choose(Evaluation evaluation, Audiences audiences, PendingEffect pending, boolean asked) {
-        var question = evaluation.question();
-        var habits = question.rule().memory();
+        var input = evaluation.input();
+        var habits = input.rule().memory();
         var core = new dev.oddsentry.core.memory.ReportPolicy(
                 habits.report(), habits.confirmAfter(), habits.remindEvery());
         var candidates = UpdateCandidates.of(evaluation, audiences, pending);
         var choices = new LinkedHashMap<AudienceKey, Choice<ReportPlan.Subject>>();
         candidates.forEach((audience, standings) ->
-                choices.put(audience, core.choose(standings.list(), question.moment(), question.tick(), pending)));
+                choices.put(audience, core.choose(standings.list(), input.moment(), input.tick(), pending)));
         boolean full = habits.mode() == RuleDefinition.Mode.FULL || pending.reportsOpen();
         if (!asked && !fires(evaluation, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
         else if (full) inFull(core, choices, evaluation, audiences.marks());
-        if (!asked) guardAgainstFlood(choices, evaluation.question(), audiences);
+        if (!asked) guardAgainstFlood(choices, evaluation.input(), audiences);
         var order = order(evaluation, choices.values());
         var parts = new ArrayList<ReportPlan.Part>();
         choices.forEach((audience, choice) -> {
@@ -85,10 +85,10 @@ public class ReportPlanner {
 
     /** Recipients who had as many messages as the rule allows in an hour get these updates with the next message. */
     private static void guardAgainstFlood(
-            Map<AudienceKey, Choice<ReportPlan.Subject>> choices, EvaluationInput question, Audiences audiences) {
-        if (choices.values().stream().allMatch(choice -> choice.told().isEmpty())) return;
-        int most = question.rule().delivery().options().hourlyLimit();
-        var sent = audiences.messagesAfter(question.moment().slot().minus(Duration.ofHours(1)));
+            Map<AudienceKey, Choice<ReportPlan.Subject>> choices, EvaluationInput input, Audiences audiences) {
+        if (choices.values().stream().allMatch(choice -> choice.updates().isEmpty())) return;
+        int most = input.rule().delivery().options().hourlyLimit();
+        var sent = audiences.messagesAfter(input.moment().slot().minus(Duration.ofHours(1)));
         choices.replaceAll((audience, choice) -> sent.getOrDefault(audience, 0) >= most ? choice.notFired() : choice);
     }
 
@@ -103,40 +103,42 @@ public class ReportPlanner {
             var all = core.inFull(
                     choice,
                     open.getOrDefault(audience, List.of()),
-                    evaluation.question().moment().slot());
+                    evaluation.input().moment().slot());
             // A full report without an open exception would say nothing of what the rule asks for.
-            return all.told().stream().anyMatch(each -> each.now().state() == FindingState.OPEN)
+            return all.updates().stream().anyMatch(each -> each.now().state() == FindingState.OPEN)
                     ? all
                     : choice.notFired();
         });
     }
 
-    private static PendingEffect pending(EvaluationInput question, Audiences audiences) {
-        var copies = question.rule().copies();
-        var first = copies != null && question.asking().newcomer()
+    private static PendingEffect pending(EvaluationInput input, Audiences audiences) {
+        var copies = input.rule().copies();
+        var first = copies != null && input.options().newcomer()
                 ? copies.newcomers()
-                : question.rule().memory().firstCheck();
+                : input.rule().memory().firstCheck();
         boolean known = audiences.areNew() && first == FirstCheck.TREAT_AS_KNOWN;
-        return known && question.pending().isNone()
+        return known && input.pending().isNone()
                 ? PendingEffect.of(PendingEffect.ReportChoice.TREAT_AS_KNOWN)
-                : question.pending();
+                : input.pending();
     }
 
     /** In the order of the result; what is no longer in it comes last. */
     private static Comparator<ReportPlan.Item> order(
             Evaluation evaluation, Collection<Choice<ReportPlan.Subject>> choices) {
         var told = new HashSet<Digest>();
-        choices.forEach(
-                choice -> choice.told().forEach(each -> told.add(each.subject().key())));
+        choices.forEach(choice ->
+                choice.updates().forEach(each -> told.add(each.subject().key())));
         var places = new HashMap<Digest, Integer>();
         if (!told.isEmpty()) {
-            evaluation.exceptions().forEach(told::contains, sighting -> places.put(sighting.key(), places.size()));
+            evaluation
+                    .exceptions()
+                    .forEach(told::contains, evaluatedRow -> places.put(evaluatedRow.key(), places.size()));
         }
         return Comparator.comparing(item -> places.getOrDefault(item.subject().key(), Integer.MAX_VALUE));
     }
 
     private static boolean fires(Evaluation evaluation, Collection<Choice<ReportPlan.Subject>> choices) {
-        String fireWhen = evaluation.question().rule().fireWhen();
+        String fireWhen = evaluation.input().rule().fireWhen();
         if (fireWhen == null) return true;
         var condition = FireWhen.read(fireWhen).readable();
         if (condition == null) throw new IllegalStateException("saved though unreadable: " + fireWhen);
@@ -161,7 +163,7 @@ public class ReportPlanner {
         @Override
         public long news(String kind) {
             return choices.stream()
-                    .flatMap(choice -> choice.told().stream())
+                    .flatMap(choice -> choice.updates().stream())
                     .filter(told -> kind.isEmpty()
                             || told.kinds().stream()
                                     .anyMatch(each -> each.code().equals(kind)))

@@ -24,8 +24,8 @@ public record StoredAudiences(MemoryStore memory, Scope scope) implements Audien
     }
 
     @Override
-    public boolean isAnyToldBefore(Instant slot) {
-        return memory.isAnyToldBefore(scope, slot);
+    public boolean isAnyReportedBefore(Instant slot) {
+        return memory.isAnyReportedBefore(scope, slot);
     }
 
     @Override

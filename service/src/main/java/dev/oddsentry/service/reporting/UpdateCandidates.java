@@ -7,7 +7,7 @@ import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.PendingEffect;
-import dev.oddsentry.core.memory.ReportPolicy.Standing;
+import dev.oddsentry.core.memory.ReportPolicy.Candidate;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.memory.AudienceKey;
@@ -22,7 +22,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
 
-/** The findings that may have something to tell, as each audience stands to them: those that moved as they are now, the others as they were. */
+/** Findings that may have an update, each with its current state and the last report to each audience. */
 final class UpdateCandidates {
     private final Evaluation evaluation;
     private final Map<Digest, AudienceKey> present = new HashMap<>();
@@ -34,15 +34,15 @@ final class UpdateCandidates {
 
     /** What is considered for one audience. */
     static final class OfAudience {
-        private final List<Standing<ReportPlan.Subject>> standings = new ArrayList<>();
+        private final List<Candidate<ReportPlan.Subject>> standings = new ArrayList<>();
         private int openedMore;
         private boolean takesOpened;
 
-        List<Standing<ReportPlan.Subject>> list() {
+        List<Candidate<ReportPlan.Subject>> list() {
             return standings;
         }
 
-        /** Whether all that open and are open at once are taken as known; they do not stand in the list. */
+        /** Whether findings that open at this check are treated as known; they are not in the list. */
         boolean takesOpened() {
             return takesOpened;
         }
@@ -64,7 +64,7 @@ final class UpdateCandidates {
         var moved = new HashMap<Long, CurrentFinding>();
         for (FindingChange move : moves.subList(moves.opened(), moves.size()))
             move.earlier().ifPresent(before -> moved.put(before.id(), move.now()));
-        Span every = evaluation.question().rule().memory().remindEvery();
+        Span every = evaluation.input().rule().memory().remindEvery();
         boolean remind = every != null && isReminderTime(audiences, every);
         var before = audiences.mayTell(moved.keySet(), new MayTell(pending.treatsAsKnown(), remind));
         findPresent(moves, before);
@@ -75,49 +75,51 @@ final class UpdateCandidates {
     }
 
     private boolean isReminderTime(Audiences audiences, Span every) {
-        var moment = evaluation.question().moment();
+        var moment = evaluation.input().moment();
         // An hour more than needed, since a day may be shorter; what is due exactly is for core to say.
-        return audiences.isAnyToldBefore(
+        return audiences.isAnyReportedBefore(
                 every.negated().addTo(moment.local()).plusHours(2).toInstant());
     }
 
-    /** Whose those are that stand in the result; where the rule is not split, everyone hears of all of them. */
+    /** The audience of each finding in the result; if the rule is not split, there is one for all. */
     private void findPresent(Moves moves, List<Before> before) {
-        if (evaluation.question().rule().delivery().split() == null) return;
+        if (evaluation.input().rule().delivery().split() == null) return;
         Set<Digest> wanted = new HashSet<>();
         for (int i = 0; i < moves.opened(); i++) wanted.add(moves.key(i));
         before.forEach(each -> wanted.add(each.known().key()));
         evaluation
                 .exceptions()
-                .forEach(wanted::contains, sighting -> present.put(sighting.key(), evaluation.audienceOf(sighting)));
+                .forEach(
+                        wanted::contains,
+                        evaluatedRow -> present.put(evaluatedRow.key(), evaluation.audienceOf(evaluatedRow)));
     }
 
     /** @param treatAsKnown where everything is taken as known; a million of them need not be looked at one by one */
     private void consider(FindingChange.Opened move, boolean treatAsKnown) {
-        var key = move.sighting().key();
+        var key = move.evaluatedRow().key();
         var audience = of(present.getOrDefault(key, AudienceKey.WHOLE));
         if (treatAsKnown && move.now().state() == FindingState.OPEN) {
             audience.takesOpened = true;
             audience.openedMore++;
             return;
         }
-        audience.standings.add(new Standing<>(new ReportPlan.Subject(key, null), move.now(), null, Marks.NONE, true));
+        audience.standings.add(new Candidate<>(new ReportPlan.Subject(key, null), move.now(), null, Marks.NONE, true));
         if (move.now().state() == FindingState.OPEN) audience.openedMore++;
     }
 
     private void consider(Before before, CurrentFinding now) {
         var known = before.known();
         var subject = new ReportPlan.Subject(known.key(), known.id());
-        boolean split = evaluation.question().rule().delivery().split() != null;
+        boolean split = evaluation.input().rule().delivery().split() != null;
         var at = split ? present.getOrDefault(known.key(), before.at()) : AudienceKey.WHOLE;
         if (known.now().state() == FindingState.OPEN) of(before.at()).openedMore--;
         if (now.state() == FindingState.OPEN) of(at).openedMore++;
-        of(at).standings.add(new Standing<>(subject, now, before.reported().get(at), before.marks(), true));
+        of(at).standings.add(new Candidate<>(subject, now, before.reported().get(at), before.marks(), true));
         before.reported().forEach((audience, reported) -> {
             // It moved away from those who think it still theirs; those of another split are there no more.
             boolean isStillThere = audience.isWhole() != split;
             if (isStillThere && !audience.equals(at) && reported.state() != FindingState.CLEARED)
-                of(audience).standings.add(new Standing<>(subject, now, reported, before.marks(), false));
+                of(audience).standings.add(new Candidate<>(subject, now, reported, before.marks(), false));
         });
     }
 
@@ -126,16 +128,16 @@ final class UpdateCandidates {
     }
 
     /** Everything open in the result, by audience, in its order. */
-    static Map<AudienceKey, List<Standing<ReportPlan.Subject>>> open(Evaluation evaluation, Map<Long, Marks> marks) {
-        var open = new LinkedHashMap<AudienceKey, List<Standing<ReportPlan.Subject>>>();
-        evaluation.exceptions().forEach(sighting -> {
-            if (evaluation.pending().contains(sighting.key())) return;
-            Long id = evaluation.idOf(sighting.key());
+    static Map<AudienceKey, List<Candidate<ReportPlan.Subject>>> open(Evaluation evaluation, Map<Long, Marks> marks) {
+        var open = new LinkedHashMap<AudienceKey, List<Candidate<ReportPlan.Subject>>>();
+        evaluation.exceptions().forEach(evaluatedRow -> {
+            if (evaluation.pending().contains(evaluatedRow.key())) return;
+            Long id = evaluation.idOf(evaluatedRow.key());
             var now = CurrentFinding.of(
-                    FindingState.OPEN, Objects.requireNonNull(sighting.severity()), sighting.fingerprint());
+                    FindingState.OPEN, Objects.requireNonNull(evaluatedRow.severity()), evaluatedRow.fingerprint());
             var said = id == null ? Marks.NONE : marks.getOrDefault(id, Marks.NONE);
-            open.computeIfAbsent(evaluation.audienceOf(sighting), _ -> new ArrayList<>())
-                    .add(new Standing<>(new ReportPlan.Subject(sighting.key(), id), now, null, said, true));
+            open.computeIfAbsent(evaluation.audienceOf(evaluatedRow), _ -> new ArrayList<>())
+                    .add(new Candidate<>(new ReportPlan.Subject(evaluatedRow.key(), id), now, null, said, true));
         });
         return open;
     }

@@ -32,7 +32,7 @@ public class RoundUpRun {
     private final DefinitionStore definitions;
     private final Schedules schedules;
     private final RoundUps roundUps;
-    private final RoundUpNews news;
+    private final RoundUpUpdates news;
     private final RoundUpMemory memory;
     private final LastReportWriter reported;
     private final MessageBuilder messages;
@@ -43,7 +43,7 @@ public class RoundUpRun {
             DefinitionStore definitions,
             Schedules schedules,
             RoundUps roundUps,
-            RoundUpNews news,
+            RoundUpUpdates news,
             RoundUpMemory memory,
             LastReportWriter reported,
             MessageBuilder messages,
@@ -73,7 +73,7 @@ public class RoundUpRun {
         var slots = schedules
                 .of(roundUp.definition().schedule(), roundUp.definition().zone())
                 .due(due.get(), standing.now());
-        tell(new RoundUpNews.Asked(roundUp, slots.latest(), null), standing.lastSlot());
+        tell(new RoundUpUpdates.Asked(roundUp, slots.latest(), null), standing.lastSlot());
         roundUps.goneThrough(id, slots.latest());
         roundUps.waitFor(id, slots.next().orElse(null));
         return slots.next();
@@ -86,7 +86,7 @@ public class RoundUpRun {
         var roundUp = definitions.roundUp(id).orElseThrow();
         var atOnce = roundUp.definition().sendImmediately();
         if (atOnce == null || standing.paused()) return;
-        tell(new RoundUpNews.Asked(roundUp, standing.now(), atOnce), standing.lastSlot());
+        tell(new RoundUpUpdates.Asked(roundUp, standing.now(), atOnce), standing.lastSlot());
     }
 
     /** Tells everything now, whatever its times. @return the message's number; empty where there is nothing to say */
@@ -94,12 +94,12 @@ public class RoundUpRun {
     public Optional<UUID> now(UUID id) {
         var standing = roundUps.lock(id);
         var roundUp = definitions.roundUp(id).orElseThrow();
-        var message = tell(new RoundUpNews.Asked(roundUp, standing.now(), null), standing.lastSlot());
+        var message = tell(new RoundUpUpdates.Asked(roundUp, standing.now(), null), standing.lastSlot());
         if (message != null) roundUps.goneThrough(id, standing.now());
         return Optional.ofNullable(message);
     }
 
-    private @Nullable UUID tell(RoundUpNews.Asked asked, @Nullable Instant last) {
+    private @Nullable UUID tell(RoundUpUpdates.Asked asked, @Nullable Instant last) {
         lockRules(asked.roundUp().definition());
         var gathered = news.gather(asked, last);
         var built = gathered.said() == null
@@ -121,16 +121,16 @@ public class RoundUpRun {
         db.selectFrom(RULE).where(RULE.ID.in(ids)).orderBy(RULE.ID).forUpdate().fetch();
     }
 
-    private void keep(RoundUpNews.Asked asked, RoundUpNews.OfRule each, @Nullable UUID message) {
+    private void keep(RoundUpUpdates.Asked asked, RoundUpUpdates.OfRule each, @Nullable UUID message) {
         var by = new MemoryWriter.Writing(Scope.of(each.ruleId()), null, asked.slot());
         var audience = memory.join(asked.roundUp().id(), each.ruleId());
         reported.letPass(by, audience, each.letPass());
         if (message == null || each.told().isEmpty()) return;
-        List<LastReportWriter.Telling> tellings = each.told().stream()
-                .map(told ->
-                        new LastReportWriter.Telling(told.subject(), told.now().severity(), told.kinds()))
+        List<LastReportWriter.ReportedUpdate> reportedUpdates = each.told().stream()
+                .map(told -> new LastReportWriter.ReportedUpdate(
+                        told.subject(), told.now().severity(), told.kinds()))
                 .toList();
-        reported.report(by, audience, message, tellings);
+        reported.report(by, audience, message, reportedUpdates);
         reported.heard(by, audience);
     }
 }

@@ -108,7 +108,7 @@ public class Status {
                                 RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE))
                         .and(MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())))
                 .fetchSingle();
-        int keptBack = db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.AWAITING_APPROVAL));
+        int awaitingApproval = db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.AWAITING_APPROVAL));
         int failing = db.fetchCount(SCHEDULED_TASKS, SCHEDULED_TASKS.CONSECUTIVE_FAILURES.gt(2))
                 + db.fetchCount(MAIL_TASKS, MAIL_TASKS.CONSECUTIVE_FAILURES.gt(2));
         int holds = db.fetchCount(MAIL_HOLD, MAIL_HOLD.ENDED_AT.isNull());
@@ -120,7 +120,7 @@ public class Status {
                 MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED).and(MESSAGE_RECIPIENT.SETTLED_AT.isNull()));
         var notDelivered = notDelivered(now);
         var nodes = nodes(now);
-        var problems = problems(latest, keptBack, oldest, holds, failing, incidents);
+        var problems = problems(latest, awaitingApproval, oldest, holds, failing, incidents);
         problems.addAll(mailProblems(unconfirmed, notDelivered));
         problems.addAll(clockProblems(nodes));
         return new StatusView(
@@ -132,7 +132,7 @@ public class Status {
                 latest,
                 db.select(max(RULE_CHECK.FINISHED_AT)).from(RULE_CHECK).fetchOne(0, Instant.class),
                 outcomes(now),
-                keptBack,
+                awaitingApproval,
                 waiting.value1(),
                 oldest,
                 holds,
@@ -185,7 +185,7 @@ public class Status {
     }
 
     private static ArrayList<String> problems(
-            long latest, int keptBack, long oldest, int holds, int failing, List<IncidentView> incidents) {
+            long latest, int awaitingApproval, long oldest, int holds, int failing, List<IncidentView> incidents) {
         var problems = new ArrayList<String>();
         if (latest > LATE.toSeconds())
             problems.add("A check is " + latest
@@ -194,8 +194,9 @@ public class Status {
             problems.add("A message has been queued for " + oldest / 60
                     + " minutes. See the mail server replies in the outbox.");
         if (holds > 0) problems.add("Outgoing mail is held. See odd hold-mail.");
-        if (keptBack > 0)
-            problems.add(keptBack + (keptBack == 1 ? " check is" : " checks are") + " awaiting approval.");
+        if (awaitingApproval > 0)
+            problems.add(
+                    awaitingApproval + (awaitingApproval == 1 ? " check is" : " checks are") + " awaiting approval.");
         if (failing > 0) problems.add(failing + " background tasks keep failing. See the log.");
         for (var incident : incidents)
             problems.add("Checks failing (" + incident.cause() + "): " + String.join(", ", incident.rules()) + ". "

@@ -35,7 +35,7 @@ class DraftsTest {
         assertThat(api.send("GET", path + "/draft", null, Map.of()).status()).isEqualTo(404);
         var draft = put(stricter(), "").body();
         assertThat(draft.path("version").asInt()).isEqualTo(1);
-        assertThat(draft.path("effect").asString()).isEqualTo("RE_JUDGE");
+        assertThat(draft.path("effect").asString()).isEqualTo("OTHER_CONDITIONS");
         assertThat(draft.path("document").path("exceptions").asString()).isEqualTo("delay_min > 30");
         assertThat(page().path("draft").path("author").asString()).isEqualTo("Operator");
         assertThat(page().path("rule").path("revision").asInt()).isEqualTo(1);
@@ -60,7 +60,7 @@ class DraftsTest {
                 .contains("delay_min > 15 and reason is null");
         var back = api.post(revisions + "/1/restore", "");
         assertThat(back.path("revision").asInt()).isEqualTo(3);
-        assertThat(back.path("effect").asString()).isEqualTo("RE_JUDGE");
+        assertThat(back.path("effect").asString()).isEqualTo("OTHER_CONDITIONS");
         assertThat(api.get(revisions).path(0).path("reason").asString()).isEqualTo("restore revision 1");
         assertThat(api.check(sailings.name).path("updates").asInt()).isEqualTo(1);
         assertThat(api.postAnswer(revisions + "/9/restore", "").text()).contains("no revision 9");

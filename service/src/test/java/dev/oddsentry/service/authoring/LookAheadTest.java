@@ -9,7 +9,7 @@ import static org.mockito.Mockito.when;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.RuleJudges;
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
@@ -72,10 +72,10 @@ class LookAheadTest {
                 parameters: %s
                 %s
                 """.formatted(parameters, more)).definition();
-        var judges = RuleJudges.check(rule, COLUMNS, Thresholds.NONE, null).judges();
+        var conditions = CheckedRule.check(rule, COLUMNS, Thresholds.NONE, null).conditions();
         var places =
                 Document.read("kind: query\nname: a\nsource: b\nsql: select 1").places();
-        return lookAhead.warnings(rule, query, judges, places).stream()
+        return lookAhead.warnings(rule, query, conditions, places).stream()
                 .map(Problem::message)
                 .toList();
     }

@@ -332,7 +332,7 @@ class PersonalCopiesTest {
         mails.sent(sailings.recipient, 1);
         api.push(query());
         assertThat(api.push(sailings.rule() + copies("")).path("effect").asString())
-                .isEqualTo("NEW_IDENTITY");
+                .isEqualTo("OTHER_KEY_COLUMNS");
         api.check(sailings.name);
         mails.sent(holm, 1);
         mails.sent(sailings.recipient, 1);

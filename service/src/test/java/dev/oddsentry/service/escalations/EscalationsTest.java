@@ -127,7 +127,8 @@ class EscalationsTest {
     void aMistakeIsRefusedWithItsPlace() {
         sailings.saved();
         for (var wrong : Map.of(
-                        "{ after: 2 checks, to: [a@b.example] }", "is not a length of time. Examples: 10 minutes, 4 hours",
+                        "{ after: 2 checks, to: [a@b.example] }",
+                                "is not a length of time. Examples: 10 minutes, 4 hours",
                         "{ to: [a@b.example] }", "4 hours",
                         "{ after: 4 hours }", "lead@skerry.example",
                         "{ after: 4 hours, to: [\"team: Nobody at all\"] }", "there is no team")

@@ -19,7 +19,7 @@ import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
 class SeenExceptionsTest {
-    private static EvaluatedRow sighting(int i) {
+    private static EvaluatedRow evaluatedRow(int i) {
         var cells = new ArrayList<Object>(Arrays.asList(
                 (long) i,
                 i % 7 == 0 ? null : "Måkehamn " + i,
@@ -44,11 +44,11 @@ class SeenExceptionsTest {
     void givesBackWhatWasPutInInItsOrderAsOftenAsAsked(int count) throws IOException {
         long before = filesPutAside();
         try (var exceptions = new SeenExceptions()) {
-            for (int i = 0; i < count; i++) exceptions.add(sighting(i));
+            for (int i = 0; i < count; i++) exceptions.add(evaluatedRow(i));
             for (int round = 0; round < 2; round++) {
                 var back = all(exceptions);
                 assertThat(back).hasSize(count);
-                for (int i = 0; i < count; i++) assertThat(back.get(i)).isEqualTo(sighting(i));
+                for (int i = 0; i < count; i++) assertThat(back.get(i)).isEqualTo(evaluatedRow(i));
             }
             assertThat(exceptions.count()).isEqualTo(count);
             assertThat(exceptions.count(Severity.NOTICE)).isEqualTo((count + 2) / 3);
@@ -63,10 +63,10 @@ class SeenExceptionsTest {
     @Test
     void moreCanBePutInAfterSomeoneWentThroughThem() {
         try (var exceptions = new SeenExceptions()) {
-            for (int i = 0; i < 6_000; i++) exceptions.add(sighting(i));
+            for (int i = 0; i < 6_000; i++) exceptions.add(evaluatedRow(i));
             assertThat(all(exceptions)).hasSize(6_000);
-            exceptions.add(sighting(6_000));
-            assertThat(all(exceptions).getLast()).isEqualTo(sighting(6_000));
+            exceptions.add(evaluatedRow(6_000));
+            assertThat(all(exceptions).getLast()).isEqualTo(evaluatedRow(6_000));
         }
     }
 

@@ -114,10 +114,10 @@ class HandlingAndExplanationsTest {
         assertThat(updates()).isEqualTo(1);
         String edited = sailings.rule().replace("delay_min > 15", "delay_min between 10 and 14");
         assertThat(api.push(edited, "?treatAsKnown=true").path("effect").asString())
-                .isEqualTo("RE_JUDGE");
+                .isEqualTo("OTHER_CONDITIONS");
         assertThat(updates()).as("SK-1 ended, SK-2 known").isZero();
         assertThat(story("SK-1").path("now").path("state").asString()).isEqualTo("CLEARED");
-        assertThat(api.push(sailings.rule()).path("effect").asString()).isEqualTo("RE_JUDGE");
+        assertThat(api.push(sailings.rule()).path("effect").asString()).isEqualTo("OTHER_CONDITIONS");
         assertThat(updates()).as("SK-1 returned").isEqualTo(1);
         assertThat(words(story("SK-2"))).noneMatch(words -> words.startsWith("reported"));
         assertThat(service.mailTo(sailings.recipient).size()).isLessThanOrEqualTo(2);
@@ -129,7 +129,7 @@ class HandlingAndExplanationsTest {
         updates();
         String edited = sailings.rule().replace("key: [sailing]", "key: [sailing, delay_min]");
         assertThat(api.push(edited, "?treatAsKnown=true").path("effect").asString())
-                .isEqualTo("NEW_IDENTITY");
+                .isEqualTo("OTHER_KEY_COLUMNS");
         assertThat(updates()).isZero();
         var findings = api.get(path + "/findings");
         assertThat(findings.path("findings")

@@ -110,7 +110,7 @@ class AdditionalRowsTest {
                 "also_send: [{ query: no-such-query }] | there is no query",
                 "also_send: [{ query: ALL, layout: none-such }] | there is no layout",
                 "also_send: [{ layout: none-such }] | query",
-                "also_send: [{ query: ALL, rows_in_mail: 900 }] | is not a whole number from 1 to 200",
+                "also_send: [{ query: ALL, rows_in_mail: 900 }] | is not a whole number from 0 to 200",
                 "split_by: reason, also_send: [{ query: ALL }] | returns no column reason",
                 "also_send: [{ query: ALL, attach: [{ format: csv, file: '{{nothing}}' }] }] | there is no field",
             })

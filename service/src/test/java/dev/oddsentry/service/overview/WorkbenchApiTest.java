@@ -308,7 +308,7 @@ class WorkbenchApiTest {
         var review = service.api()
                 .postYaml("/api/review", sailings.rule().replace("delay_min > 15", "delay_min > 30"))
                 .body();
-        assertThat(review.path("effect").asString()).isEqualTo("RE_JUDGE");
+        assertThat(review.path("effect").asString()).isEqualTo("OTHER_CONDITIONS");
         assertThat(review.path("before").asString()).contains("delay_min > 15");
         assertThat(review.path("text").asString()).contains("delay_min > 30");
         assertThat(review.path("revision").asInt()).isEqualTo(1);

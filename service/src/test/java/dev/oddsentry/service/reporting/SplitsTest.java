@@ -78,10 +78,11 @@ class SplitsTest {
         api.post("/api/rules/" + sailings.name + "/activate", "");
         sailings.change(
                 "insert into sailing_table values ('SK-1', 20, '" + holm + "', 'Holm'), ('SK-2', 20, null, 'Vik')");
-        var hearers = api.post("/api/rules/" + sailings.name + "/preview", "").path("audiences");
-        assertThat(hearers.path(0).path("split").asString()).isEqualTo("Holm");
-        assertThat(hearers.path(0).path("to").toString()).isEqualTo("[\"" + holm + "\"]");
-        assertThat(hearers.path(1).path("to")).as("in nobody's row").isEmpty();
+        var recipients =
+                api.post("/api/rules/" + sailings.name + "/preview", "").path("audiences");
+        assertThat(recipients.path(0).path("split").asString()).isEqualTo("Holm");
+        assertThat(recipients.path(0).path("to").toString()).isEqualTo("[\"" + holm + "\"]");
+        assertThat(recipients.path(1).path("to")).as("in nobody's row").isEmpty();
         api.check(sailings.name);
         mails.sent(holm, 1);
         assertThat(mails.lastText(holm)).contains("SK-1").doesNotContain("SK-2");
@@ -174,13 +175,13 @@ class SplitsTest {
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);
         mails.sent(sailings.recipient, 1);
-        assertThat(api.push(rule(byTable())).path("effect").asString()).isEqualTo("NEW_AUDIENCES");
+        assertThat(api.push(rule(byTable())).path("effect").asString()).isEqualTo("OTHER_AUDIENCES");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
         late("SK-2", 20, "'Holm'");
         api.check(sailings.name);
         mails.sent(holm, 1);
         assertThat(mails.lastText(holm)).contains("SK-2", "all 2 open findings").doesNotContain("SK-1");
-        assertThat(api.push(rule("")).path("effect").asString()).isEqualTo("NEW_AUDIENCES");
+        assertThat(api.push(rule("")).path("effect").asString()).isEqualTo("OTHER_AUDIENCES");
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
     }
 

@@ -96,26 +96,26 @@ class UpdateCandidatesTest {
         var rule = (RuleDefinition) Document.read("{kind: rule, name: gear, owner: Traffic reporting, query: gear,"
                         + " memory: {key: [serial]}" + (split ? ", delivery: {split_by: terminal}" : "") + "}")
                 .definition();
-        EvaluationInput question = mock();
-        when(question.rule()).thenReturn(rule);
-        when(question.moment()).thenReturn(new Moment(SLOT, ZoneOffset.UTC));
+        EvaluationInput input = mock();
+        when(input.rule()).thenReturn(rule);
+        when(input.moment()).thenReturn(new Moment(SLOT, ZoneOffset.UTC));
         Evaluation evaluation = mock();
-        when(evaluation.question()).thenReturn(question);
+        when(evaluation.input()).thenReturn(input);
         var moves = new ArrayList<FindingChange>();
         var before = new ArrayList<Before>();
         try (var exceptions = new SeenExceptions()) {
             for (var each : cases) {
-                var sighting = new EvaluatedRow(
+                var evaluatedRow = new EvaluatedRow(
                         each.key(), List.of(each.id()), Severity.WARNING, true, new Digest(1, 1), List.of(each.id()));
-                if (each.isAt() != null) exceptions.add(sighting);
+                if (each.isAt() != null) exceptions.add(evaluatedRow);
                 if (each.was() == null) {
-                    moves.add(new FindingChange.Opened(sighting, now(FindingState.OPEN)));
+                    moves.add(new FindingChange.Opened(evaluatedRow, now(FindingState.OPEN)));
                     continue;
                 }
                 var known = new StoredFinding(each.id(), each.key(), now(each.was()));
                 before.add(new Before(known, split ? each.wasAt() : AudienceKey.WHOLE, each.reported(), Marks.NONE));
                 if (each.isAt() != null)
-                    moves.add(new FindingChange.Altered(known, sighting, now(FindingState.OPEN), false));
+                    moves.add(new FindingChange.Altered(known, evaluatedRow, now(FindingState.OPEN), false));
                 else if (each.is() == FindingState.CLEARED)
                     moves.add(new FindingChange.Cleared(known, now(FindingState.CLEARED)));
             }

@@ -244,7 +244,8 @@ class MalformedRequestsTest {
 
     private static boolean isFine(RawHttp.Answer answer) {
         boolean refused = answer.status() >= 400;
-        boolean tells = CLASS_OF_EXCEPTION.matcher(answer.body()).find() || answer.body().contains("\tat ");
+        boolean tells = CLASS_OF_EXCEPTION.matcher(answer.body()).find()
+                || answer.body().contains("\tat ");
         return answer.status() < 500
                 && answer.status() != 0
                 && (!refused || answer.isProblem())

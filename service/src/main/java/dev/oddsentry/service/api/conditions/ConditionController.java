@@ -5,7 +5,7 @@ import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.condition.FireWhen;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.judging.RuleLabels;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.definitions.DefinitionStore;

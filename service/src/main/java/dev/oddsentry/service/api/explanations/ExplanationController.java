@@ -29,13 +29,14 @@ class ExplanationController {
     private final RuleNames names;
     private final DefinitionStore definitions;
     private final Explanations stories;
-    private final ReportedOnDay toldOnDay;
+    private final ReportedOnDay reportedOnDay;
 
-    ExplanationController(RuleNames names, DefinitionStore definitions, Explanations stories, ReportedOnDay toldOnDay) {
+    ExplanationController(
+            RuleNames names, DefinitionStore definitions, Explanations stories, ReportedOnDay reportedOnDay) {
         this.names = names;
         this.definitions = definitions;
         this.stories = stories;
-        this.toldOnDay = toldOnDay;
+        this.reportedOnDay = reportedOnDay;
     }
 
     /**
@@ -64,6 +65,6 @@ class ExplanationController {
     @GetMapping("/reported")
     ReportedOnDay.ReportedDay explainDay(
             @PathVariable String name, @RequestParam String to, @RequestParam LocalDate on) {
-        return toldOnDay.of(definitions.rule(names.idOf(name)).orElseThrow(), to, on);
+        return reportedOnDay.of(definitions.rule(names.idOf(name)).orElseThrow(), to, on);
     }
 }

@@ -5,9 +5,9 @@ import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static org.jooq.impl.DSL.noCondition;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.evaluation.CheckedRule;
+import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.core.judging.RuleJudges;
-import dev.oddsentry.core.judging.RuleLabels;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Numbers;
@@ -161,13 +161,13 @@ class FindingController {
     private List<FindingColumn> columns(RuleDefinition rule) {
         var query = definitions.query(rule.query()).orElseThrow();
         var thresholdsUsed = thresholds.named(rule.thresholdsUsed());
-        var judges = RuleJudges.check(rule, definitions.columns(query), thresholdsUsed, null)
-                .judges();
+        var conditions = CheckedRule.check(rule, definitions.columns(query), thresholdsUsed, null)
+                .conditions();
         var today = clock.instant().atZone(rule.zone()).toLocalDate();
         var labels = new RuleLabels(rule.groups(), query.definition(), thresholdsUsed, today);
-        var known = judges.columns();
+        var known = conditions.columns();
         var names = rule.delivery().layout().columnNames().isEmpty()
-                ? judges.shown()
+                ? conditions.shown()
                 : rule.delivery().layout().columnNames();
         return names.stream()
                 .map(name -> {

@@ -32,7 +32,7 @@ class ConditionTrialController {
     }
 
     /**
-     * @param per the columns of the groups that it judges, none for the whole result; absent where it judges rows
+     * @param per the columns of the groups that it evaluates, none for the whole result; absent where it evaluates rows
      * @param zone where windows and relative dates are calculated; UTC if absent
      */
     record ConditionTrialBody(

@@ -51,7 +51,7 @@ class UnsubscribeController {
                 token,
                 reader -> reach.hasLeft(reader.rule(), reader.address())
                         ? reader.page().left()
-                        : reader.page().question());
+                        : reader.page().input());
     }
 
     @PostMapping(path = "/leave/{message}/{token}", produces = "text/html;charset=UTF-8")

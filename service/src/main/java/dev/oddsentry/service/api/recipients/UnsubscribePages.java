@@ -33,7 +33,7 @@ record UnsubscribePages(Language language, String title, String owner, String ad
                 .replace("{address}", address));
     }
 
-    String question() {
+    String input() {
         return page(
                 language.code(),
                 word("question"),

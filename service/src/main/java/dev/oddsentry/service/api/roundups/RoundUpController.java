@@ -10,8 +10,8 @@ import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.mail.NewMessage;
 import dev.oddsentry.service.people.Person;
-import dev.oddsentry.service.roundups.RoundUpNews;
 import dev.oddsentry.service.roundups.RoundUpRun;
+import dev.oddsentry.service.roundups.RoundUpUpdates;
 import dev.oddsentry.service.roundups.RoundUps;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
@@ -35,7 +35,7 @@ import org.springframework.web.bind.annotation.RestController;
 class RoundUpController {
     private final DefinitionStore definitions;
     private final RoundUps roundUps;
-    private final RoundUpNews news;
+    private final RoundUpUpdates news;
     private final RoundUpRun run;
     private final MessageBuilder messages;
     private final Audit audit;
@@ -45,7 +45,7 @@ class RoundUpController {
     RoundUpController(
             DefinitionStore definitions,
             RoundUps roundUps,
-            RoundUpNews news,
+            RoundUpUpdates news,
             RoundUpRun run,
             MessageBuilder messages,
             Audit audit,
@@ -145,7 +145,7 @@ class RoundUpController {
     private @Nullable NewMessage message(Person by, Current<RoundUpDefinition> roundUp) {
         audit.record(db, by.id(), "preview round-up", roundUp.definition().name(), null);
         var last = roundUps.standing(roundUp.id()).lastSlot();
-        RoundUp said = news.gather(new RoundUpNews.Asked(roundUp, clock.instant(), null), last)
+        RoundUp said = news.gather(new RoundUpUpdates.Asked(roundUp, clock.instant(), null), last)
                 .said();
         return said == null ? null : messages.build(null, roundUp.definition(), said);
     }

@@ -1,4 +1,4 @@
-package dev.oddsentry.core.judging;
+package dev.oddsentry.core.evaluation;
 
 import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.condition.EmptyTexts;
@@ -25,8 +25,8 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
-/** A rule checked against the columns of its query; makes a fresh judge for each check. */
-public final class RuleJudges {
+/** A rule checked against the columns of its query; makes a new evaluator for each check. */
+public final class CheckedRule {
     private final Columns columns;
     private final @Nullable Grouping grouping;
     private final int[] per;
@@ -38,7 +38,7 @@ public final class RuleJudges {
     private record CheckedBand(
             RuleDefinition.SeverityLevel band, @Nullable Condition condition) {}
 
-    private RuleJudges(
+    private CheckedRule(
             Columns columns,
             @Nullable Grouping grouping,
             int[] per,
@@ -55,8 +55,8 @@ public final class RuleJudges {
         this.watch = watch;
     }
 
-    /** @param warnings what is doubtful though it can be judged */
-    public record Checked(RuleJudges judges, List<Problem> warnings) {}
+    /** @param warnings what is doubtful though it can be evaluated */
+    public record Checked(CheckedRule conditions, List<Problem> warnings) {}
 
     /**
      * @param rows the columns of the rule's query
@@ -99,7 +99,7 @@ public final class RuleJudges {
                 .distinct()
                 .toArray();
         int[] identity = grouping == null ? key : IntStream.range(0, per.length).toArray();
-        return new Checked(new RuleJudges(columns, grouping, per, exceptions, bands, identity, watch), problems);
+        return new Checked(new CheckedRule(columns, grouping, per, exceptions, bands, identity, watch), problems);
     }
 
     /** The columns that conditions read; without a condition, those that are sent, since any of them may have changed. */
@@ -123,16 +123,16 @@ public final class RuleJudges {
         return read.stream().mapToInt(Integer::intValue).sorted().toArray();
     }
 
-    public RuleJudge at(Moment moment, Digester digester) {
-        var judged = new ArrayList<RuleJudge.JudgedBand>();
+    public RuleEvaluator at(Moment moment, Digester digester) {
+        var evaluated = new ArrayList<RuleEvaluator.LevelCondition>();
         for (var each : bands) {
-            judged.add(new RuleJudge.JudgedBand(
+            evaluated.add(new RuleEvaluator.LevelCondition(
                     each.band().severity(),
                     each.condition() == null ? null : each.condition().at(moment)));
         }
         var groups = grouping == null ? null : new GroupRows(grouping.at(moment), per, digester);
-        var judge = exceptions == null ? null : exceptions.at(moment);
-        return new RuleJudge(columns, groups, judge, judged, key, watch, digester);
+        var evaluator = exceptions == null ? null : exceptions.at(moment);
+        return new RuleEvaluator(columns, groups, evaluator, evaluated, key, watch, digester);
     }
 
     /** Everything whose values are kept for later checks. */
@@ -179,7 +179,7 @@ public final class RuleJudges {
         return coming;
     }
 
-    /** The columns of what is judged: the query's, or those of the groups. */
+    /** The columns of what is evaluated: the query's, or those of the groups. */
     public Columns columns() {
         return columns;
     }

@@ -1,4 +1,4 @@
-package dev.oddsentry.core.judging;
+package dev.oddsentry.core.evaluation;
 
 import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.condition.SentenceWords;
@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
 /**
  * What people call the things that a rule's conditions name, and so the rule's sentences.
  *
- * @param groups null where the rule judges rows
+ * @param groups null where the rule evaluates rows
  * @param date on which thresholds are told
  */
 public record RuleLabels(

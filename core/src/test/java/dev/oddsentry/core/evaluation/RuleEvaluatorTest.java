@@ -1,4 +1,4 @@
-package dev.oddsentry.core.judging;
+package dev.oddsentry.core.evaluation;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -23,7 +23,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-class RuleJudgeTest {
+class RuleEvaluatorTest {
     private static final Columns COLUMNS = Columns.of(
             new Column("sailing", Type.TEXT),
             new Column("delay_min", Type.NUMBER),
@@ -36,24 +36,24 @@ class RuleJudgeTest {
                 .definition();
     }
 
-    private static RuleJudge judge(String more) {
-        return RuleJudges.check(rule(more), COLUMNS, Thresholds.NONE, null)
-                .judges()
+    private static RuleEvaluator evaluate(String more) {
+        return CheckedRule.check(rule(more), COLUMNS, Thresholds.NONE, null)
+                .conditions()
                 .at(SLOT, new Digester(1));
     }
 
-    private static EvaluatedRow sighted(RuleJudge judge, Object[] row) {
-        var sightings = new ArrayList<EvaluatedRow>();
-        judge.accept(row, sightings::add);
-        return sightings.getFirst();
+    private static EvaluatedRow sighted(RuleEvaluator evaluator, Object[] row) {
+        var evaluatedRows = new ArrayList<EvaluatedRow>();
+        evaluator.accept(row, evaluatedRows::add);
+        return evaluatedRows.getFirst();
     }
 
     @Test
     void emptyTextsAreCountedWhereTheConditionAsksForMissingOnes() {
-        var judges = RuleJudges.check(
+        var conditions = CheckedRule.check(
                         rule("exceptions: reason is null\nmemory: { key: [sailing] }"), COLUMNS, Thresholds.NONE, null)
-                .judges();
-        var texts = judges.seenTexts();
+                .conditions();
+        var texts = conditions.seenTexts();
         for (String reason : new String[] {"fog", null, "", "   ", "\t"})
             texts.see(new Object[] {"SK-1", 20L, reason, SLOT.slot()});
         assertThat(texts.emptyTexts())
@@ -66,42 +66,43 @@ class RuleJudgeTest {
 
     @Test
     void theFirstBandThatHoldsIsTheSeverityAndItsCellsAreMarkedToo() {
-        var judge = judge("""
+        var evaluator = evaluate("""
                 exceptions: reason is null
                 severity: [ { critical: delay_min >= 45 }, { warning: delay_min > 15 }, notice ]
                 memory: { key: [sailing] }
                 """);
-        assertThat(sighted(judge, late("SK-1", 71L)).severity()).isEqualTo(Severity.CRITICAL);
-        assertThat(sighted(judge, late("SK-2", 20L)).severity()).isEqualTo(Severity.WARNING);
-        assertThat(sighted(judge, late("SK-3", 5L)).severity()).isEqualTo(Severity.NOTICE);
-        assertThat(sighted(judge, late("SK-4", null)).severity())
+        assertThat(sighted(evaluator, late("SK-1", 71L)).severity()).isEqualTo(Severity.CRITICAL);
+        assertThat(sighted(evaluator, late("SK-2", 20L)).severity()).isEqualTo(Severity.WARNING);
+        assertThat(sighted(evaluator, late("SK-3", 5L)).severity()).isEqualTo(Severity.NOTICE);
+        assertThat(sighted(evaluator, late("SK-4", null)).severity())
                 .as("a band that is unknown is false")
                 .isEqualTo(Severity.NOTICE);
-        assertThat(judge.marks(Arrays.asList(late("SK-1", 71L)))).containsExactlyInAnyOrder(1, 2);
+        assertThat(evaluator.marks(Arrays.asList(late("SK-1", 71L)))).containsExactlyInAnyOrder(1, 2);
     }
 
     @Test
     void withoutKeyColumnsEqualRowsAreNumberedByCopy() {
-        var judge = judge("memory: { mode: full }\n");
-        var first = sighted(judge, late("SK-1", 20L));
-        var second = sighted(judge, late("SK-1", 20L));
+        var evaluator = evaluate("memory: { mode: full }\n");
+        var first = sighted(evaluator, late("SK-1", 20L));
+        var second = sighted(evaluator, late("SK-1", 20L));
         assertThat(first.key()).isNotEqualTo(second.key());
         assertThat(second.identity()).endsWith(2L);
-        assertThat(sighted(judge("memory: { mode: full }\n"), late("SK-1", 20L)).key())
+        assertThat(sighted(evaluate("memory: { mode: full }\n"), late("SK-1", 20L))
+                        .key())
                 .as("the same at every check")
                 .isEqualTo(first.key());
     }
 
     @Test
     void theFingerprintFollowsTheWatchedColumnsAndNoOthers() {
-        var byCondition = judge("exceptions: delay_min > 15\nmemory: { key: [sailing] }\n");
+        var byCondition = evaluate("exceptions: delay_min > 15\nmemory: { key: [sailing] }\n");
         Object[] withReason = late("SK-1", 20L);
         withReason[2] = "fog";
         assertThat(sighted(byCondition, late("SK-1", 20L)).fingerprint())
                 .isEqualTo(sighted(byCondition, withReason).fingerprint());
         assertThat(sighted(byCondition, late("SK-1", 21L)).fingerprint())
                 .isNotEqualTo(sighted(byCondition, withReason).fingerprint());
-        var watching = judge("exceptions: delay_min > 15\nmemory: { key: [sailing], watch: [reason] }\n");
+        var watching = evaluate("exceptions: delay_min > 15\nmemory: { key: [sailing], watch: [reason] }\n");
         assertThat(sighted(watching, late("SK-1", 20L)).fingerprint())
                 .isNotEqualTo(sighted(watching, withReason).fingerprint());
     }
@@ -114,13 +115,13 @@ class RuleJudgeTest {
     })
     void absenceIsPassedByWhereAnythingMovesWithTheSlot(String exceptions, boolean parametersMove, Absence absence) {
         var rule = rule(exceptions + "\nmemory: { key: [sailing] }\n");
-        assertThat(RuleJudges.check(rule, COLUMNS, Thresholds.NONE, null)
-                        .judges()
+        assertThat(CheckedRule.check(rule, COLUMNS, Thresholds.NONE, null)
+                        .conditions()
                         .absence(rule, parametersMove))
                 .isEqualTo(absence);
         var saying = rule(exceptions + "\nmemory: { key: [sailing], absence: stays_open }\n");
-        assertThat(RuleJudges.check(saying, COLUMNS, Thresholds.NONE, null)
-                        .judges()
+        assertThat(CheckedRule.check(saying, COLUMNS, Thresholds.NONE, null)
+                        .conditions()
                         .absence(saying, parametersMove))
                 .isEqualTo(Absence.STAYS_OPEN);
     }
@@ -129,7 +130,7 @@ class RuleJudgeTest {
     void everyProblemOfARuleAgainstItsColumnsIsToldAtOnce() {
         var rule = rule(
                 "exceptions: delay > 15\nseverity: [ { critical: reson is null }, warning ]\nmemory: { key: [sailling], watch: [x] }\ndelivery: { columns: [plannd] }\n");
-        assertThatThrownBy(() -> RuleJudges.check(rule, COLUMNS, Thresholds.NONE, null))
+        assertThatThrownBy(() -> CheckedRule.check(rule, COLUMNS, Thresholds.NONE, null))
                 .isInstanceOfSatisfying(InvalidDefinitionException.class, refused -> {
                     assertThat(refused.problems())
                             .extracting(problem -> problem.field())

@@ -1,10 +1,10 @@
-package dev.oddsentry.core.judging;
+package dev.oddsentry.core.evaluation;
 
 import dev.oddsentry.core.condition.GroupEvaluator.GroupRow;
 import dev.oddsentry.core.condition.GroupEvaluator.Learning;
 import dev.oddsentry.core.condition.Grouping.Measured;
+import dev.oddsentry.core.condition.RowEvaluator;
 import dev.oddsentry.core.condition.RowFailureException;
-import dev.oddsentry.core.condition.RowJudge;
 import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
@@ -24,37 +24,37 @@ import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Judges the rows of one check, or the groups they make: exception or not, how bad, and who it is. Made by {@link RuleJudges};
+ * Judges the rows of one check, or the groups they make: exception or not, how bad, and who it is. Made by {@link CheckedRule};
  * belongs to one thread, since it counts. Give it every row, then {@link #finish} it.
  */
-public final class RuleJudge {
+public final class RuleEvaluator {
     private final Columns columns;
     private final @Nullable GroupRows groups;
-    private final @Nullable RowJudge exceptions;
-    private final List<JudgedBand> bands;
+    private final @Nullable RowEvaluator exceptions;
+    private final List<LevelCondition> bands;
     private final int[] key;
     private final int[] watch;
     private final Digester digester;
     private final Map<Digest, Long> copies = new HashMap<>();
     private final List<Point> points = new ArrayList<>();
-    private final List<NotJudged> notJudged = new ArrayList<>();
+    private final List<UnknownGroup> unevaluated = new ArrayList<>();
     private @Nullable Digest soughtKey;
     private @Nullable Sought sought;
 
     /** @param condition null in the last band, which every other exception gets */
-    record JudgedBand(Severity severity, @Nullable RowJudge condition) {}
+    record LevelCondition(Severity severity, @Nullable RowEvaluator condition) {}
 
     /** What was measured of a group at this check. */
     public record Point(Digest group, List<@Nullable Object> per, Measured measured, BigDecimal value) {}
 
     /** An unknown group, and why. */
-    public record NotJudged(List<@Nullable Object> per, String reason) {}
+    public record UnknownGroup(List<@Nullable Object> per, String reason) {}
 
-    RuleJudge(
+    RuleEvaluator(
             Columns columns,
             @Nullable GroupRows groups,
-            @Nullable RowJudge exceptions,
-            List<JudgedBand> bands,
+            @Nullable RowEvaluator exceptions,
+            List<LevelCondition> bands,
             int[] key,
             int[] watch,
             Digester digester) {
@@ -67,7 +67,7 @@ public final class RuleJudge {
         this.digester = digester;
     }
 
-    /** The columns of what is judged: the query's, or those of the groups. */
+    /** The columns of what is evaluated: the query's, or those of the groups. */
     public Columns columns() {
         return columns;
     }
@@ -77,11 +77,11 @@ public final class RuleJudge {
      * @throws dev.oddsentry.core.condition.RowFailureException if a condition cannot be calculated on this row
      */
     public void accept(@Nullable Object[] row, Consumer<EvaluatedRow> sink) {
-        if (groups == null) sink.accept(judge(row, List.of()));
+        if (groups == null) sink.accept(evaluate(row, List.of()));
         else groups.add(row);
     }
 
-    /** A group that is judged even if it has no rows. */
+    /** A group that is evaluated even if it has no rows. */
     public void expect(List<@Nullable Object> per) {
         if (groups != null) groups.expect(per);
     }
@@ -90,7 +90,7 @@ public final class RuleJudge {
     public void finish(PastSeries past, Consumer<EvaluatedRow> sink) {
         if (groups == null) return;
         groups.finish(past, (group, per, row) -> {
-            sink.accept(judge(row.cells(), row.learning()));
+            sink.accept(evaluate(row.cells(), row.learning()));
             keepPoints(group, per, row);
         });
     }
@@ -99,14 +99,14 @@ public final class RuleJudge {
         row.points().forEach((measured, value) -> points.add(new Point(group, per, measured, value)));
     }
 
-    private EvaluatedRow judge(@Nullable Object[] row, List<Learning> learning) {
+    private EvaluatedRow evaluate(@Nullable Object[] row, List<Learning> learning) {
         var identity = groups == null ? identityOf(row) : pick(row, key);
-        var verdict = exceptions == null ? Verdict.TRUE : exceptions.judge(row);
-        boolean judged = groups == null || verdict != Verdict.UNKNOWN;
-        if (!judged) notJudged.add(new NotJudged(identity, reason(row, learning)));
+        var verdict = exceptions == null ? Verdict.TRUE : exceptions.evaluate(row);
+        boolean evaluated = groups == null || verdict != Verdict.UNKNOWN;
+        if (!evaluated) unevaluated.add(new UnknownGroup(identity, reason(row, learning)));
         var digest = digester.digest(identity);
         if (digest.equals(soughtKey)) sought = sought(row, verdict);
-        if (verdict != Verdict.TRUE) return EvaluatedRow.unremarkable(digest, identity, judged);
+        if (verdict != Verdict.TRUE) return EvaluatedRow.unremarkable(digest, identity, evaluated);
         return new EvaluatedRow(
                 digest, identity, severityOf(row), true, digester.digest(pick(row, watch)), wholeRow(row));
     }
@@ -126,7 +126,7 @@ public final class RuleJudge {
             List<@Nullable Object> cells,
             Verdict verdict,
             @Nullable Severity severity,
-            List<RowJudge.PartVerdict> parts) {}
+            List<RowEvaluator.PartVerdict> parts) {}
 
     private Sought sought(@Nullable Object[] row, Verdict verdict) {
         return new Sought(
@@ -136,7 +136,7 @@ public final class RuleJudge {
                 exceptions == null ? List.of() : partsInWords(row));
     }
 
-    private List<RowJudge.PartVerdict> partsInWords(@Nullable Object[] row) {
+    private List<RowEvaluator.PartVerdict> partsInWords(@Nullable Object[] row) {
         try {
             return exceptions == null ? List.of() : exceptions.partsOn(row);
         } catch (RowFailureException notReached) {
@@ -175,7 +175,7 @@ public final class RuleJudge {
 
     private Severity severityOf(@Nullable Object[] row) {
         for (var band : bands) {
-            if (band.condition() == null || band.condition().judge(row) == Verdict.TRUE) return band.severity();
+            if (band.condition() == null || band.condition().evaluate(row) == Verdict.TRUE) return band.severity();
         }
         throw new IllegalStateException("no level without a condition in " + bands);
     }
@@ -187,7 +187,7 @@ public final class RuleJudge {
         if (exceptions != null) marks.addAll(exceptions.marks(cells));
         for (var band : bands) {
             if (band.condition() == null) break;
-            if (band.condition().judge(cells) == Verdict.TRUE) {
+            if (band.condition().evaluate(cells) == Verdict.TRUE) {
                 marks.addAll(band.condition().marks(cells));
                 break;
             }
@@ -200,14 +200,14 @@ public final class RuleJudge {
         return exceptions == null ? 0 : exceptions.unknownRows();
     }
 
-    public List<NotJudged> notJudged() {
-        return List.copyOf(notJudged);
+    public List<UnknownGroup> unevaluated() {
+        return List.copyOf(unevaluated);
     }
 
     /** A group by the digest of its {@code per} values. */
     public record Group(Digest key, List<@Nullable Object> per) {}
 
-    /** The groups that had a row; none where rows are judged. */
+    /** The groups that had a row; none where rows are evaluated. */
     public List<Group> groupsWithRows() {
         return groups == null ? List.of() : groups.withRows();
     }
@@ -218,7 +218,7 @@ public final class RuleJudge {
     }
 
     /** How many rows each part of the condition left, and where it was unknown; empty where every row is an exception. */
-    public List<RowJudge.PartTally> tally() {
+    public List<RowEvaluator.PartTally> tally() {
         return exceptions == null ? List.of() : exceptions.tally();
     }
 

@@ -12,7 +12,7 @@ import org.jspecify.annotations.Nullable;
  * Judges the rows of one check and keeps the tally of it: how many rows each part left, and where it stayed unknown.
  * Belongs to one thread.
  */
-public final class RowJudge {
+public final class RowEvaluator {
     private final Part[] parts;
     private final long[] left;
     private final List<Map<Integer, Long>> unknownByColumn = new ArrayList<>();
@@ -33,7 +33,7 @@ public final class RowJudge {
      */
     public record PartTally(String text, long rowsLeft, long unknown, Map<Integer, Long> unknownByColumn) {}
 
-    RowJudge(List<Part> parts, CellHighlighter marker) {
+    RowEvaluator(List<Part> parts, CellHighlighter marker) {
         this.parts = parts.toArray(Part[]::new);
         this.left = new long[this.parts.length];
         this.unknownParts = new boolean[this.parts.length];
@@ -43,7 +43,7 @@ public final class RowJudge {
     }
 
     /** @throws RowFailureException if the condition cannot be calculated on this row */
-    public Verdict judge(@Nullable Object[] row) {
+    public Verdict evaluate(@Nullable Object[] row) {
         boolean allTrue = true;
         for (int i = 0; i < parts.length; i++) {
             Object value = parts[i].node().on(row);

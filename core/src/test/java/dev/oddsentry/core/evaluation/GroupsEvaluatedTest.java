@@ -1,4 +1,4 @@
-package dev.oddsentry.core.judging;
+package dev.oddsentry.core.evaluation;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
@@ -32,28 +32,30 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
 
-/** Groups of rows, judged; held against sums that are added up here row by row. */
-class GroupJudgeTest {
+/** Groups of rows, evaluated; held against sums that are added up here row by row. */
+class GroupsEvaluatedTest {
     private static final Columns BUNKERING = Columns.of(
             new Column("vessel", Type.TEXT), new Column("litres", Type.NUMBER), new Column("port", Type.TEXT));
     private static final Moment SLOT = new Moment(Instant.parse("2026-11-24T04:40:00Z"), ZoneId.of("Europe/Oslo"));
     private static final String RULE = "per: [vessel]\nexceptions: sum(litres) > 900\n"
             + "severity: [ { critical: sum(litres) > 1500 }, { warning: count() >= 3 }, notice ]\n";
 
-    private static RuleJudge judge(String more) {
+    private static RuleEvaluator evaluate(String more) {
         var rule = (RuleDefinition) Document.read("kind: rule\nname: fuel\nowner: Engine room\nquery: q\n" + more)
                 .definition();
-        return RuleJudges.check(rule, BUNKERING, Thresholds.NONE, null).judges().at(SLOT, new Digester(1));
+        return CheckedRule.check(rule, BUNKERING, Thresholds.NONE, null)
+                .conditions()
+                .at(SLOT, new Digester(1));
     }
 
-    private static List<EvaluatedRow> judged(RuleJudge judge, List<@Nullable Object[]> rows) {
-        var sightings = new ArrayList<EvaluatedRow>();
-        for (var row : rows) judge.accept(row, sightings::add);
-        assertThat(sightings)
+    private static List<EvaluatedRow> evaluated(RuleEvaluator evaluator, List<@Nullable Object[]> rows) {
+        var evaluatedRows = new ArrayList<EvaluatedRow>();
+        for (var row : rows) evaluator.accept(row, evaluatedRows::add);
+        assertThat(evaluatedRows)
                 .as("nothing is said of a group before its last row")
                 .isEmpty();
-        judge.finish(PastSeries.NONE, sightings::add);
-        return sightings;
+        evaluator.finish(PastSeries.NONE, evaluatedRows::add);
+        return evaluatedRows;
     }
 
     private static @Nullable Object[] row(@Nullable String vessel, @Nullable Long litres) {
@@ -98,24 +100,25 @@ class GroupJudgeTest {
             var rows = rows(random);
             Map<@Nullable Object, Sum> sums = new LinkedHashMap<>();
             for (var row : rows) sums.computeIfAbsent(row[0], _ -> new Sum()).add(row[1]);
-            var judge = judge(RULE);
-            var sightings = judged(judge, rows);
+            var evaluator = evaluate(RULE);
+            var evaluatedRows = evaluated(evaluator, rows);
 
-            assertThat(sightings).hasSize(sums.size());
+            assertThat(evaluatedRows).hasSize(sums.size());
             Map<@Nullable Object, EvaluatedRow> byVessel = new HashMap<>();
-            for (var each : sightings) byVessel.put(each.identity().getFirst(), each);
+            for (var each : evaluatedRows) byVessel.put(each.identity().getFirst(), each);
             sums.forEach((vessel, sum) -> {
-                var sighting = Objects.requireNonNull(byVessel.get(vessel));
-                assertThat(sighting.isException()).isEqualTo(sum.verdict() == Verdict.TRUE);
-                assertThat(sighting.judged()).isEqualTo(sum.verdict() != Verdict.UNKNOWN);
-                if (sighting.isException()) assertThat(sighting.severity()).isEqualTo(sum.severity());
+                var evaluatedRow = Objects.requireNonNull(byVessel.get(vessel));
+                assertThat(evaluatedRow.isException()).isEqualTo(sum.verdict() == Verdict.TRUE);
+                assertThat(evaluatedRow.evaluated()).isEqualTo(sum.verdict() != Verdict.UNKNOWN);
+                if (evaluatedRow.isException())
+                    assertThat(evaluatedRow.severity()).isEqualTo(sum.severity());
             });
             long unknown = sums.values().stream()
                     .filter(sum -> sum.verdict() == Verdict.UNKNOWN)
                     .count();
-            assertThat(judge.notJudged()).hasSize((int) unknown);
-            assertThat(judge.unknownRows()).isEqualTo(unknown);
-            assertThat(judge.groupsWithRows()).hasSize(sums.size());
+            assertThat(evaluator.unevaluated()).hasSize((int) unknown);
+            assertThat(evaluator.unknownRows()).isEqualTo(unknown);
+            assertThat(evaluator.groupsWithRows()).hasSize(sums.size());
         });
     }
 
@@ -125,43 +128,44 @@ class GroupJudgeTest {
             var rows = rows(random);
             var shuffled = new ArrayList<>(rows);
             java.util.Collections.shuffle(shuffled, random);
-            assertThat(Set.copyOf(judged(judge(RULE), shuffled)))
+            assertThat(Set.copyOf(evaluated(evaluate(RULE), shuffled)))
                     .usingRecursiveComparison()
                     .ignoringCollectionOrder()
-                    .isEqualTo(Set.copyOf(judged(judge(RULE), rows)));
+                    .isEqualTo(Set.copyOf(evaluated(evaluate(RULE), rows)));
         });
     }
 
     @Test
     void whyAGroupIsUnknownIsSaid() {
-        var judge = judge(RULE);
-        judged(judge, List.of(row("Tjelden", 1000L), row("Lomvi", null)));
-        assertThat(judge.notJudged())
-                .containsExactly(new RuleJudge.NotJudged(List.of("Lomvi"), "sum(litres) is missing"));
+        var evaluator = evaluate(RULE);
+        evaluated(evaluator, List.of(row("Tjelden", 1000L), row("Lomvi", null)));
+        assertThat(evaluator.unevaluated())
+                .containsExactly(new RuleEvaluator.UnknownGroup(List.of("Lomvi"), "sum(litres) is missing"));
     }
 
     @ParameterizedTest
     @CsvSource({"count() = 0, true", "count() > 0, false", "sum(litres) > 0, false"})
     void anExpectedGroupIsJudgedWithoutRows(String condition, boolean exception) {
-        var judge = judge("per: [vessel]\nexceptions: " + condition + "\n");
-        judge.expect(List.of("Havella"));
-        var sighting = judged(judge, List.of()).getFirst();
-        assertThat(sighting.identity()).containsExactly("Havella");
-        assertThat(sighting.isException()).isEqualTo(exception);
-        assertThat(judge.groupsWithRows()).isEmpty();
+        var evaluator = evaluate("per: [vessel]\nexceptions: " + condition + "\n");
+        evaluator.expect(List.of("Havella"));
+        var evaluatedRow = evaluated(evaluator, List.of()).getFirst();
+        assertThat(evaluatedRow.identity()).containsExactly("Havella");
+        assertThat(evaluatedRow.isException()).isEqualTo(exception);
+        assertThat(evaluator.groupsWithRows()).isEmpty();
     }
 
     @Test
     void anExpectedGroupThatHasRowsIsThereOnce() {
-        var judge = judge(RULE);
-        judge.expect(List.of("Tjelden"));
-        assertThat(judged(judge, List.<Object[]>of(row("Tjelden", 1000L)))).hasSize(1);
+        var evaluator = evaluate(RULE);
+        evaluator.expect(List.of("Tjelden"));
+        assertThat(evaluated(evaluator, List.<Object[]>of(row("Tjelden", 1000L))))
+                .hasSize(1);
     }
 
     @Test
     void theWholeResultIsOneGroupEvenWithoutRows() {
-        var sightings = judged(judge("per: []\nexceptions: count() = 0\n"), List.of());
-        assertThat(sightings).singleElement().satisfies(only -> {
+        var evaluatedRows = evaluated(evaluate("per: []\nexceptions: count() = 0\n"), List.of());
+        assertThat(evaluatedRows).singleElement().satisfies(only -> {
             assertThat(only.identity()).isEmpty();
             assertThat(only.isException()).isTrue();
         });
@@ -169,42 +173,43 @@ class GroupJudgeTest {
 
     @Test
     void whatIsSoughtIsExplainedWithItsParts() {
-        var judge = judge("per: [vessel]\nexceptions: count() >= 2 and sum(litres) > 900\nseverity: [critical]\n");
+        var evaluator =
+                evaluate("per: [vessel]\nexceptions: count() >= 2 and sum(litres) > 900\nseverity: [critical]\n");
         var digester = new Digester(1);
-        judge.seek(digester.digest(List.of("Lomvi")));
-        judged(judge, List.of(row("Tjelden", 1000L), row("Lomvi", 500L), row("Lomvi", 300L)));
-        var sought = judge.sought().orElseThrow();
+        evaluator.seek(digester.digest(List.of("Lomvi")));
+        evaluated(evaluator, List.of(row("Tjelden", 1000L), row("Lomvi", 500L), row("Lomvi", 300L)));
+        var sought = evaluator.sought().orElseThrow();
         assertThat(sought.verdict()).isEqualTo(Verdict.FALSE);
         assertThat(sought.severity()).isNull();
         assertThat(sought.parts()).hasSize(2);
         assertThat(sought.parts().get(0).toString()).contains("count() >= 2");
 
-        var elsewhere = judge("per: [vessel]\nexceptions: count() >= 2\n");
+        var elsewhere = evaluate("per: [vessel]\nexceptions: count() >= 2\n");
         elsewhere.seek(digester.digest(List.of("Ærfugl")));
-        judged(elsewhere, List.<Object[]>of(row("Tjelden", 1L)));
+        evaluated(elsewhere, List.<Object[]>of(row("Tjelden", 1L)));
         assertThat(elsewhere.sought()).isEmpty();
     }
 
     @Test
     void measuresAreKeptAsPointsAndMayBeNamedInConditions() {
-        var judge = judge("per: [vessel]\nmeasures: { fuel: { value: sum(litres), unit: l } }\n"
+        var evaluator = evaluate("per: [vessel]\nmeasures: { fuel: { value: sum(litres), unit: l } }\n"
                 + "exceptions: fuel > 900 and change(fuel) > 0\n");
-        var sightings = judged(judge, List.of(row("Tjelden", 1000L), row("Lomvi", 100L)));
-        assertThat(judge.points())
+        var evaluatedRows = evaluated(evaluator, List.of(row("Tjelden", 1000L), row("Lomvi", 100L)));
+        assertThat(evaluator.points())
                 .extracting(point -> point.per() + " " + point.value())
                 .containsExactly("[Tjelden] 1000", "[Lomvi] 100");
-        assertThat(sightings)
+        assertThat(evaluatedRows)
                 .as("nothing was measured before, so the change is unknown where the first part is true")
-                .extracting(EvaluatedRow::judged)
+                .extracting(EvaluatedRow::evaluated)
                 .containsExactly(false, true);
-        assertThat(judge.notJudged()).hasSize(1);
+        assertThat(evaluator.unevaluated()).hasSize(1);
     }
 
     @Test
     void groupsThatDifferOnlyInCaseOrSpaceAreApart() {
         var keys = new HashSet<>();
-        for (var each :
-                judged(judge(RULE), List.of(row("Lomvi", 1L), row("lomvi", 1L), row("Lomvi ", 1L), row(null, 1L))))
+        for (var each : evaluated(
+                evaluate(RULE), List.of(row("Lomvi", 1L), row("lomvi", 1L), row("Lomvi ", 1L), row(null, 1L))))
             keys.add(each.key());
         assertThat(keys).hasSize(4);
     }

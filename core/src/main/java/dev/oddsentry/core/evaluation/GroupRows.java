@@ -1,4 +1,4 @@
-package dev.oddsentry.core.judging;
+package dev.oddsentry.core.evaluation;
 
 import dev.oddsentry.core.condition.GroupEvaluator;
 import dev.oddsentry.core.condition.GroupEvaluator.GroupRow;
@@ -42,7 +42,7 @@ final class GroupRows {
     }
 
     List<@Nullable Object> perOf(@Nullable Object[] row) {
-        return RuleJudge.pick(row, per);
+        return RuleEvaluator.pick(row, per);
     }
 
     /** Begins the group of these values, if no row of it was seen. */
@@ -55,10 +55,10 @@ final class GroupRows {
                 .group();
     }
 
-    List<RuleJudge.Group> withRows() {
-        var found = new ArrayList<RuleJudge.Group>();
+    List<RuleEvaluator.Group> withRows() {
+        var found = new ArrayList<RuleEvaluator.Group>();
         groups.forEach((key, entry) -> {
-            if (withRows.contains(key)) found.add(new RuleJudge.Group(key, entry.per()));
+            if (withRows.contains(key)) found.add(new RuleEvaluator.Group(key, entry.per()));
         });
         return found;
     }

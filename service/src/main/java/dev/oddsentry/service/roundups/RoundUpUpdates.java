@@ -37,7 +37,7 @@ import org.springframework.stereotype.Component;
 
 /** What a round-up has to say, rule by rule, out of memory: no query runs. */
 @Component
-public class RoundUpNews {
+public class RoundUpUpdates {
     private final DefinitionStore definitions;
     private final RoundUpMemory roundUps;
     private final MemoryStore memory;
@@ -48,7 +48,7 @@ public class RoundUpNews {
     private final RememberedRows remembered;
     private final Layouts layouts;
 
-    RoundUpNews(
+    RoundUpUpdates(
             DefinitionStore definitions,
             RoundUpMemory roundUps,
             MemoryStore memory,
@@ -79,7 +79,7 @@ public class RoundUpNews {
     record OfRule(
             UUID ruleId,
             LastReportWriter.@Nullable Audience audience,
-            List<ReportPolicy.Told<Long>> told,
+            List<ReportPolicy.Update<Long>> told,
             List<Long> letPass,
             RoundUp.@Nullable Section section) {}
 
@@ -135,26 +135,26 @@ public class RoundUpNews {
         var choice = new ReportPolicy(habits.report(), habits.confirmAfter(), habits.remindEvery())
                 .choose(
                         differing.stream()
-                                .map(each -> new ReportPolicy.Standing<>(
+                                .map(each -> new ReportPolicy.Candidate<>(
                                         each.known().id(), each.known().now(), each.reported(), each.marks(), true))
                                 .toList(),
                         moment,
                         tick,
                         PendingEffect.NONE);
-        var told = choice.told().stream()
+        var told = choice.updates().stream()
                 .filter(each -> asked.atLeast() == null || isAtOnce(each, asked.atLeast()))
                 .sorted(Comparator.comparing(
-                                (ReportPolicy.Told<Long> each) -> each.now().severity())
+                                (ReportPolicy.Update<Long> each) -> each.now().severity())
                         .reversed())
                 .toList();
         // What must wait, waits whole.
-        var letPass = asked.atLeast() == null ? choice.letPass() : List.<Long>of();
+        var letPass = asked.atLeast() == null ? choice.treatedAsKnown() : List.<Long>of();
         var section = told.isEmpty() ? null : section(rule, audience, told, moment, among);
         return new OfRule(rule.id(), audience, told, letPass, section);
     }
 
     /** A reminder can wait, and so can what is over. */
-    private static boolean isAtOnce(ReportPolicy.Told<Long> told, Severity atLeast) {
+    private static boolean isAtOnce(ReportPolicy.Update<Long> told, Severity atLeast) {
         return told.differs()
                 && told.now().state() == FindingState.OPEN
                 && told.now().severity().compareTo(atLeast) >= 0;
@@ -163,7 +163,7 @@ public class RoundUpNews {
     private RoundUp.Section section(
             Current<RuleDefinition> rule,
             LastReportWriter.@Nullable Audience audience,
-            List<ReportPolicy.Told<Long>> told,
+            List<ReportPolicy.Update<Long>> told,
             Moment moment,
             Thresholds among) {
         var definition = rule.definition();
@@ -172,7 +172,7 @@ public class RoundUpNews {
         // What must not be mailed is told in number alone.
         int mostRows = definition.delivery().show() == DeliveryDefinition.Show.LINK ? 0 : RoundUp.MOST_ROWS;
         var shown = told.stream().limit(mostRows).toList();
-        var ids = shown.stream().map(ReportPolicy.Told::subject).toList();
+        var ids = shown.stream().map(ReportPolicy.Update::subject).toList();
         var last = memory.lastRows(ids);
         var reported = roundUps.reportedRows(audience, ids);
         String link = settings.baseUrl() + "/rules/" + definition.name();
@@ -196,7 +196,7 @@ public class RoundUpNews {
     private static Extract.Row row(
             String ofRule,
             ExtractRows rows,
-            ReportPolicy.Told<Long> told,
+            ReportPolicy.Update<Long> told,
             Map<String, @Nullable Object> last,
             Map<String, @Nullable Object> was) {
         CurrentFinding now = told.now();

@@ -1,4 +1,4 @@
-package dev.oddsentry.core.judging;
+package dev.oddsentry.core.evaluation;
 
 import dev.oddsentry.core.condition.Condition.ComparedText;
 import dev.oddsentry.core.condition.EmptyTexts;
