@@ -1,6 +1,7 @@
 package dev.oddsentry.service.access;
 
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.Person;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
@@ -16,13 +17,13 @@ public class LogIns {
         this.audit = audit;
     }
 
-    public void succeeded(Person person, String from, String act) {
+    public void succeeded(Person person, String from, AuditAct act) {
         audit.record(db, person.id(), act, person.login(), "from " + from);
     }
 
     /** @param login as it was typed, cut to sixty characters */
     public void failed(String login, String from) {
-        audit.record(db, null, "log in refused", printable(login), "from " + from);
+        audit.record(db, null, AuditAct.LOG_IN_REFUSED, printable(login), "from " + from);
     }
 
     private static String printable(String login) {

@@ -18,7 +18,7 @@ public class Audit {
     }
 
     /** @param person null where the service acted by itself */
-    public void record(DSLContext tx, @Nullable UUID person, String act, String subject, @Nullable String detail) {
+    public void record(DSLContext tx, @Nullable UUID person, AuditAct act, String subject, @Nullable String detail) {
         tx.insertInto(AUDIT_EVENT)
                 .set(AUDIT_EVENT.AT, clock.instant())
                 .set(AUDIT_EVENT.PERSON_ID, person)

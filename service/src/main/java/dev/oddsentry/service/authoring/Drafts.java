@@ -10,6 +10,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
@@ -114,7 +115,7 @@ public class Drafts {
                 .doUpdate()
                 .setAllToExcluded()
                 .execute();
-        audit.record(db, author.id(), "save draft", rule.definition().name(), "version " + version);
+        audit.record(db, author.id(), AuditAct.SAVE_DRAFT, rule.definition().name(), "version " + version);
         return of(rule).orElseThrow();
     }
 
@@ -141,7 +142,7 @@ public class Drafts {
                 .where(RULE_DRAFT.RULE_ID.eq(rule.id()))
                 .execute();
         if (gone == 0) throw none(rule);
-        audit.record(db, by.id(), "discard draft", rule.definition().name(), null);
+        audit.record(db, by.id(), AuditAct.DISCARD_DRAFT, rule.definition().name(), null);
     }
 
     private static RefusedException none(Current<RuleDefinition> rule) {

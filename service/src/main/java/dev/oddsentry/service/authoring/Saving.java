@@ -12,6 +12,7 @@ import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.roundups.RoundUps;
@@ -235,7 +236,7 @@ public class Saving {
         UUID id = UUID.fromString(String.valueOf(definition.id()));
         store.addRevision(id, revision, definition, reason, author.id());
         if (checked.columns() != null) store.addColumns(id, revision, checked.columns());
-        audit.record(db, author.id(), "save " + definition.kind().code(), definition.name(), "revision " + revision);
+        audit.record(db, author.id(), AuditAct.saving(definition.kind()), definition.name(), "revision " + revision);
     }
 
     private static Saved saved(

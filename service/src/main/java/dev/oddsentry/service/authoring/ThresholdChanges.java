@@ -5,6 +5,7 @@ import dev.oddsentry.core.definition.ThresholdDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.threshold.ThresholdTable;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
@@ -86,7 +87,7 @@ public class ThresholdChanges {
             String reason,
             boolean treatAsKnown) {
         store.give(threshold.id(), by.id(), values, reason);
-        audit.record(db, by.id(), "set threshold", threshold.definition().name(), words(values) + ": " + reason);
+        audit.record(db, by.id(), AuditAct.SET_THRESHOLD, threshold.definition().name(), words(values) + ": " + reason);
         reevaluate(threshold.definition().name(), values, treatAsKnown);
     }
 

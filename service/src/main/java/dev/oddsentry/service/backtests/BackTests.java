@@ -2,6 +2,7 @@ package dev.oddsentry.service.backtests;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.authoring.CheckedDrafts;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -136,7 +137,7 @@ public class BackTests {
         UUID id = UUID.randomUUID();
         store.insert(id, kind, ruleId, by.id(), ask);
         work.plan(id);
-        String act = kind == WorkStore.Kind.BACK_TEST ? "back-test rule" : "fill in history";
+        var act = kind == WorkStore.Kind.BACK_TEST ? AuditAct.BACK_TEST : AuditAct.BACKFILL;
         audit.record(db, by.id(), act, rule.name(), days + " days");
         return id;
     }
@@ -167,6 +168,6 @@ public class BackTests {
     public void stop(Person by, UUID id) {
         if (!store.end(id, WorkState.STOPPED, null, "Stopped by " + by.name() + "."))
             throw RefusedException.conflict("It has ended already.");
-        audit.record(db, by.id(), "stop long work", id.toString(), null);
+        audit.record(db, by.id(), AuditAct.STOP_WORK, id.toString(), null);
     }
 }

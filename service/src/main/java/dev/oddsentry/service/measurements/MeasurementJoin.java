@@ -4,6 +4,7 @@ import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.thresholds.ThresholdStore;
@@ -59,7 +60,7 @@ public class MeasurementJoin {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         int moved = 0;
         for (var each : meanings(rule).entrySet()) moved += store.join(ruleId, each.getKey(), each.getValue());
-        audit.record(db, by.id(), "join history", rule.name(), moved + " points");
+        audit.record(db, by.id(), AuditAct.JOIN_MEASUREMENTS, rule.name(), moved + " points");
         return moved;
     }
 }

@@ -14,6 +14,7 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Role;
 import dev.oddsentry.service.web.RefusedException;
@@ -121,7 +122,7 @@ public class Holds {
                 .set(MAIL_HOLD.HELD_BY, by.id())
                 .set(MAIL_HOLD.HELD_AT, clock.instant())
                 .execute();
-        audit.record(db, by.id(), "hold mail", source == null ? String.valueOf(rule) : source, why);
+        audit.record(db, by.id(), AuditAct.HOLD_MAIL, source == null ? String.valueOf(rule) : source, why);
     }
 
     /**
@@ -157,7 +158,12 @@ public class Holds {
                             MESSAGE_RECIPIENT.STATE.in(RecipientState.QUEUED, RecipientState.UNSURE))
                     .execute();
         waiting.forEach(message -> tasks.planAt(message, clock.instant()));
-        audit.record(db, by.id(), throwAway ? "throw held mail away" : "release held mail", String.valueOf(id), null);
+        audit.record(
+                db,
+                by.id(),
+                throwAway ? AuditAct.DISCARD_HELD_MAIL : AuditAct.RELEASE_HELD_MAIL,
+                String.valueOf(id),
+                null);
         return waiting.size();
     }
 }

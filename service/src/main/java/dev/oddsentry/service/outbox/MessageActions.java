@@ -5,6 +5,7 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
 
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.mail.Repeat;
 import dev.oddsentry.service.people.Person;
@@ -52,7 +53,7 @@ public class MessageActions {
                         MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())
                 .execute();
         if (stopped == 0) throw RefusedException.conflict("Nobody is queued for this message any longer.");
-        audit.record(db, by.id(), "stop mail", message.getSubject(), null);
+        audit.record(db, by.id(), AuditAct.CANCEL_MESSAGE, message.getSubject(), null);
         return stopped;
     }
 
@@ -78,7 +79,7 @@ public class MessageActions {
             throw RefusedException.invalid(
                     "It was for " + String.join(", ", recipients) + "; send it to some of them.");
         settle(id);
-        audit.record(db, by.id(), "send mail again", message.getSubject(), String.join(", ", wanted));
+        audit.record(db, by.id(), AuditAct.RESEND_MESSAGE, message.getSubject(), String.join(", ", wanted));
         return outbox.queue(
                 new MessageCause.OfRepeat(message),
                 message.getSlot(),
@@ -93,7 +94,7 @@ public class MessageActions {
         if (findings == 0) throw RefusedException.conflict("It reported nothing, so there is nothing to report again.");
         takingBack.takeBack(id);
         settle(id);
-        audit.record(db, by.id(), "report again", message.getSubject(), null);
+        audit.record(db, by.id(), AuditAct.REPORT_AGAIN, message.getSubject(), null);
         return findings;
     }
 
@@ -103,7 +104,7 @@ public class MessageActions {
         var message = require(id);
         int settled = settle(id);
         if (settled == 0) throw RefusedException.conflict("No recipient of this message is unconfirmed.");
-        audit.record(db, by.id(), "mail arrived", message.getSubject(), null);
+        audit.record(db, by.id(), AuditAct.CONFIRM_MESSAGE, message.getSubject(), null);
         return settled;
     }
 

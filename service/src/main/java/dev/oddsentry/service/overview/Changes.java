@@ -11,6 +11,7 @@ import static org.jooq.impl.DSL.max;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
 
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.outbox.RecipientState;
 import java.io.IOException;
@@ -45,9 +46,6 @@ public class Changes implements SmartLifecycle {
     private static final int LOOKS_TO_A_SIGN_OF_LIFE = 15;
 
     private static final Duration LONGEST = Duration.ofMinutes(10);
-
-    private static final List<String> LOOKS =
-            List.of("run query", "try condition", "explain finding", "count exceptions", "log in refused");
 
     private final DSLContext db;
     private final Set<SseEmitter> listeners = new CopyOnWriteArraySet<>();
@@ -110,7 +108,7 @@ public class Changes implements SmartLifecycle {
                         // Looking at something is in the audit too, and changes nothing.
                         field(select(AUDIT_EVENT.ID)
                                         .from(AUDIT_EVENT)
-                                        .where(AUDIT_EVENT.ACT.notLike("preview%"), AUDIT_EVENT.ACT.notIn(LOOKS))
+                                        .where(AUDIT_EVENT.ACT.notIn(AuditAct.looks()))
                                         .orderBy(AUDIT_EVENT.ID.desc())
                                         .limit(1))
                                 .as("definitions"))

@@ -5,6 +5,7 @@ import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.noCondition;
 
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
@@ -53,7 +54,8 @@ public class People {
     public Person add(Person by, NewPerson added) {
         Passwords.check(added.login(), added.password());
         if (insert(added) == 0) throw RefusedException.conflict("The log-in name \"" + added.login() + "\" is taken.");
-        audit.record(db, by.id(), "add person", added.login(), added.role().name());
+        audit.record(
+                db, by.id(), AuditAct.ADD_PERSON, added.login(), added.role().name());
         return find(added.login()).orElseThrow();
     }
 

@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import static dev.oddsentry.service.db.generated.Tables.TEAM;
 
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import java.time.Clock;
 import java.util.List;
 import org.jooq.DSLContext;
@@ -61,7 +62,7 @@ public class Teams {
                 .doUpdate()
                 .setAllToExcluded()
                 .execute();
-        audit.record(db, by.id(), "save team", name, String.join(", ", addresses));
+        audit.record(db, by.id(), AuditAct.SAVE_TEAM, name, String.join(", ", addresses));
         return new Team(name, addresses);
     }
 }

@@ -16,6 +16,7 @@ import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.evaluation.EvaluationInput;
 import dev.oddsentry.service.evaluation.Evaluator;
@@ -101,7 +102,7 @@ public class ConditionTrial {
         var query = definitions
                 .query(queryName)
                 .orElseThrow(() -> RefusedException.notFound("There is no query \"" + queryName + "\"."));
-        audit.record(db, by.id(), "try condition", queryName, ask.condition());
+        audit.record(db, by.id(), AuditAct.TRY_CONDITION, queryName, ask.condition());
         var source = sources.require(query.definition().source());
         var rule = ruleOf(query.definition(), ask);
         var moment = new Moment(ask.slot(), ask.zone());

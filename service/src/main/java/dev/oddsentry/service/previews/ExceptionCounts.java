@@ -9,6 +9,7 @@ import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.checks.PriorChecksLookup;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -80,7 +81,7 @@ public class ExceptionCounts {
 
     /** @throws RefusedException if it cannot be counted, with the reason in words */
     public BeforeAndAfter of(Person by, Current<RuleDefinition> rule, Thresholds before, Thresholds after) {
-        audit.record(db, by.id(), "count exceptions", rule.definition().name(), null);
+        audit.record(db, by.id(), AuditAct.COUNT_EXCEPTIONS, rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
         var source = sources.require(query.source());
         Instant slot = clock.instant();

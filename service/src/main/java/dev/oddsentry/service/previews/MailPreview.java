@@ -2,6 +2,7 @@ package dev.oddsentry.service.previews;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.authoring.CheckedDrafts;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -81,7 +82,7 @@ public class MailPreview {
     /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem of the document and its place */
     public MessagePreview of(Person by, String document) {
         var rule = drafts.rule(document);
-        audit.record(db, by.id(), "preview mail of draft", rule.name(), null);
+        audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE_OF_DRAFT, rule.name(), null);
         return previewing.inWords(() -> seen(rule, clock.instant()));
     }
 

@@ -2,6 +2,7 @@ package dev.oddsentry.service.previews;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.checks.CheckStore;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -95,7 +96,7 @@ public class OpenFindingsSender {
             throw RefusedException.conflict("Nothing that is open now goes to " + address
                     + ": it is not a recipient of the rule, or none of its findings are open.");
         return Objects.requireNonNull(transactions.execute(_ -> {
-            audit.record(db, by.id(), "send open findings", rule.name(), address);
+            audit.record(db, by.id(), AuditAct.SEND_OPEN_FINDINGS, rule.name(), address);
             return ready.stream()
                     .map(each -> {
                         var writing = new MemoryWriter.Writing(

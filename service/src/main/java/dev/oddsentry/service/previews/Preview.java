@@ -10,6 +10,7 @@ import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.authoring.CheckedDrafts;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -173,7 +174,7 @@ public class Preview {
     /** @throws RefusedException if it cannot be run, with the reason in words */
     public PreviewResult run(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
         var rule = definitions.rule(ruleId).orElseThrow();
-        audit.record(db, by.id(), "preview rule", rule.definition().name(), copy);
+        audit.record(db, by.id(), AuditAct.PREVIEW_RULE, rule.definition().name(), copy);
         return previewing.inWords(() -> seen(rule.definition(), ruleId, slot, copy));
     }
 
@@ -207,7 +208,7 @@ public class Preview {
     public DraftPreview runDraft(Person by, String document, Instant slot) {
         var draft = checkedDrafts.rule(document);
         var active = definitions.rule(draft.name());
-        audit.record(db, by.id(), "preview draft", draft.name(), RunWords.cut(document));
+        audit.record(db, by.id(), AuditAct.PREVIEW_DRAFT, draft.name(), RunWords.cut(document));
         return previewing.inWords(() -> {
             var id = active.map(Current::id).orElse(null);
             var seen = seen(draft, id, slot, null);

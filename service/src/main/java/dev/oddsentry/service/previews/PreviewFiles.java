@@ -4,6 +4,7 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.layouts.ExtractFiles;
@@ -72,7 +73,7 @@ public class PreviewFiles {
      */
     public NewMessage mail(Person by, UUID ruleId, Instant slot, @Nullable String copy, @Nullable String split) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
-        audit.record(db, by.id(), "preview mail", rule.name(), split);
+        audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE, rule.name(), split);
         return previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
                 var plan = planNow(run);
@@ -96,7 +97,7 @@ public class PreviewFiles {
      */
     public int sendTo(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
-        audit.record(db, by.id(), "preview mail", rule.name(), by.email());
+        audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE, rule.name(), by.email());
         var messages = previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
                 var plan = planNow(run);
@@ -125,7 +126,7 @@ public class PreviewFiles {
             Person by, UUID ruleId, Instant slot, @Nullable String copy, @Nullable String layout, Format format) {
         var saved = definitions.rule(ruleId).orElseThrow().definition();
         var rule = layout == null ? saved : layouts.inLayout(by, saved, layout);
-        audit.record(db, by.id(), "preview extract", rule.name(), format.code());
+        audit.record(db, by.id(), AuditAct.PREVIEW_EXTRACT, rule.name(), format.code());
         return previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
                 var rows = run.evaluation().rows(run.labels());

@@ -5,6 +5,7 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.authoring.CheckedDrafts;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -69,7 +70,7 @@ public class QueryEffect {
         var saved = definitions.query(edited.name()).map(Current::definition);
         if (saved.isEmpty()) return new QueryEffectView(EditClass.NO_EFFECT, List.of());
         var effect = EditClass.of(saved.get(), edited);
-        audit.record(db, by.id(), "preview query", edited.name(), RunWords.of(edited, Map.of()));
+        audit.record(db, by.id(), AuditAct.PREVIEW_QUERY, edited.name(), RunWords.of(edited, Map.of()));
         if (effect == EditClass.NO_EFFECT) return new QueryEffectView(effect, List.of());
         Instant slot = clock.instant();
         var rules = definitions.rules().stream()

@@ -10,6 +10,7 @@ import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.checks.PriorChecksLookup;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -76,7 +77,7 @@ public class RowInspector {
      * @throws RefusedException if the source cannot be asked, with the reason in words
      */
     public Seen at(Person by, Current<RuleDefinition> rule, @Nullable String copy, Digest key, Instant slot) {
-        audit.record(db, by.id(), "explain finding", rule.definition().name(), null);
+        audit.record(db, by.id(), AuditAct.EXPLAIN_FINDING, rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
         var asked = oneCopy.rule(rule.definition(), slot, copy);
         var scope = new Scope(rule.id(), copy);

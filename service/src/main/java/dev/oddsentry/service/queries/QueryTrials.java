@@ -8,6 +8,7 @@ import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.time.RelativeDate;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.sources.SourceZones;
@@ -101,7 +102,7 @@ public class QueryTrials {
         var moment =
                 moment(chosen ? zone : zones.of(sources.require(query.source())).getId(), calendar);
         var values = values(query, given, moment);
-        audit.record(db, by.id(), "run query", query.name(), RunWords.of(query, words(values, moment.zone())));
+        audit.record(db, by.id(), AuditAct.RUN_QUERY, query.name(), RunWords.of(query, words(values, moment.zone())));
         var rows = new ArrayList<List<@Nullable String>>();
         try {
             var source = sources.require(query.source());

@@ -6,6 +6,7 @@ import static dev.oddsentry.service.db.generated.Tables.UNSUBSCRIPTION;
 import static org.jooq.Records.mapping;
 
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
@@ -96,7 +97,7 @@ public class BlockedRecipients {
                 .where(BLOCKED_ADDRESS.ADDRESS.eq(lower(address)), BLOCKED_ADDRESS.ENDED_AT.isNull())
                 .execute();
         if (ended == 0) throw RefusedException.notFound("The address " + address + " is not blocked.");
-        audit.record(db, by.id(), "unblock address", address, null);
+        audit.record(db, by.id(), AuditAct.UNBLOCK_ADDRESS, address, null);
     }
 
     /** Latest first. */
@@ -134,7 +135,7 @@ public class BlockedRecipients {
     /** @param by null where the reader comes back by the link @return false if they were not gone */
     @Transactional
     public boolean comeBack(UUID definition, String address, @Nullable Person by) {
-        if (by != null) audit.record(db, by.id(), "resubscribe a recipient", String.valueOf(definition), address);
+        if (by != null) audit.record(db, by.id(), AuditAct.RESUBSCRIBE, String.valueOf(definition), address);
         return db.update(UNSUBSCRIPTION)
                         .set(UNSUBSCRIPTION.RESUBSCRIBED_AT, clock.instant())
                         .set(UNSUBSCRIPTION.RESUBSCRIBED_BY, by == null ? null : by.id())

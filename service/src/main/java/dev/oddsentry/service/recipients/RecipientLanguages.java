@@ -7,6 +7,7 @@ import static org.jooq.Records.mapping;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Role;
 import dev.oddsentry.service.web.RefusedException;
@@ -72,6 +73,6 @@ public class RecipientLanguages {
                     .doUpdate()
                     .setAllToExcluded()
                     .execute();
-        audit.record(db, by.id(), "set language", address, language == null ? "the rule's" : language.code());
+        audit.record(db, by.id(), AuditAct.SET_LANGUAGE, address, language == null ? "the rule's" : language.code());
     }
 }

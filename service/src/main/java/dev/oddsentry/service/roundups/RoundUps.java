@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.ROUND_UP;
 
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.memory.RoundUpMemory;
 import dev.oddsentry.service.people.Person;
@@ -118,7 +119,7 @@ public class RoundUps {
                 .setNull(ROUND_UP.NEXT_SLOT)
                 .where(ROUND_UP.ID.eq(id))
                 .execute();
-        audit.record(db, by.id(), "pause round-up", name, null);
+        audit.record(db, by.id(), AuditAct.PAUSE_ROUND_UP, name, null);
     }
 
     /** What differs by then is news at its next time. */
@@ -130,6 +131,6 @@ public class RoundUps {
                 .where(ROUND_UP.ID.eq(id))
                 .execute();
         wait(id, roundUp);
-        audit.record(db, by.id(), "resume round-up", roundUp.name(), null);
+        audit.record(db, by.id(), AuditAct.RESUME_ROUND_UP, roundUp.name(), null);
     }
 }

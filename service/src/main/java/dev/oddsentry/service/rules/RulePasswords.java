@@ -3,6 +3,7 @@ package dev.oddsentry.service.rules;
 import static dev.oddsentry.service.db.generated.Tables.RULE_PASSWORD;
 
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.sources.SecretBox;
 import java.time.Clock;
@@ -47,6 +48,6 @@ public class RulePasswords {
                 .doUpdate()
                 .setAllToExcluded()
                 .execute();
-        audit.record(db, by.id(), "set password of files", name, null);
+        audit.record(db, by.id(), AuditAct.SET_FILE_PASSWORD, name, null);
     }
 }

@@ -9,6 +9,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.schedules.Schedules;
@@ -85,7 +86,7 @@ public class RuleStates {
         audit.record(
                 db,
                 by.id(),
-                "activate rule",
+                AuditAct.ACTIVATE_RULE,
                 rule.name(),
                 report == ReportChoice.NONE ? null : report.name().toLowerCase(Locale.ROOT));
     }
@@ -146,7 +147,7 @@ public class RuleStates {
         if (moved == 0) throw RefusedException.conflict("Only an active rule can be paused.");
         // What is not checked no longer fails.
         incidents.well(id);
-        audit.record(db, by.id(), "pause rule", rule.name(), null);
+        audit.record(db, by.id(), AuditAct.PAUSE_RULE, rule.name(), null);
     }
 
     /** A save may have changed the schedule of an active rule. Part of the save's transaction. */

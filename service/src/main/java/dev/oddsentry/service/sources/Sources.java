@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.SOURCE;
 
 import dev.oddsentry.core.schedule.ClosedHours;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.db.generated.tables.records.SourceRecord;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
@@ -115,7 +116,7 @@ public class Sources {
                 .doUpdate()
                 .set(changes)
                 .execute();
-        audit.record(db, by.id(), "save source", name, settings.jdbcUrl());
+        audit.record(db, by.id(), AuditAct.SAVE_SOURCE, name, settings.jdbcUrl());
         return require(name);
     }
 

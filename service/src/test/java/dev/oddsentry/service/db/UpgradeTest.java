@@ -171,6 +171,7 @@ class UpgradeTest {
     private static String inFirstWords(String row) {
         return row.replace("\"state\": \"QUEUED\"", "\"state\": \"WAITING\"")
                 .replace("\"state\": \"SENDING\"", "\"state\": \"HANDING_OVER\"")
+                .replace("\"act\": \"SAVE_SOURCE\"", "\"act\": \"save source\"")
                 .replace("\"first_check\":", "\"first check\":")
                 .replace("\"absence\": \"clears\"", "\"absence\": \"put right\"")
                 .replace("\"absence\":\"clears\"", "\"absence\":\"put right\"");

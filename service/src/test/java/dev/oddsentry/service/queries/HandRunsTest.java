@@ -127,7 +127,7 @@ class HandRunsTest {
         assertThat(
                         service.count(
                                 "records",
-                                "select count(*) from audit_event where act = 'run query' and detail like '%kept in the audit%'"))
+                                "select count(*) from audit_event where act = 'RUN_QUERY' and detail like '%kept in the audit%'"))
                 .isEqualTo(1);
     }
 

@@ -128,11 +128,11 @@ class StrangersTest {
         guess(login, "four-calm-otters");
         assertThat(service.count(
                         "records",
-                        "select count(*) from audit_event where act = 'log in refused' and subject = '" + login + "'"))
+                        "select count(*) from audit_event where act = 'LOG_IN_REFUSED' and subject = '" + login + "'"))
                 .isEqualTo(1);
         assertThat(service.count(
                         "records",
-                        "select count(*) from audit_event where act = 'log in for a token' and subject = '" + login
+                        "select count(*) from audit_event where act = 'GET_TOKEN' and subject = '" + login
                                 + "' and detail like 'from 127.%'"))
                 .isEqualTo(1);
         assertThat(

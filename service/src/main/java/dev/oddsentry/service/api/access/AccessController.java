@@ -6,6 +6,7 @@ import dev.oddsentry.service.access.KnownDevices;
 import dev.oddsentry.service.access.LogIns;
 import dev.oddsentry.service.access.LoggedIn;
 import dev.oddsentry.service.access.LoginGate;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
@@ -58,7 +59,7 @@ class AccessController {
 
     @PostMapping("/session")
     Person logIn(@Valid @RequestBody LogInBody credentials, HttpServletRequest request, HttpServletResponse response) {
-        Person person = authenticate(credentials, request, "log in");
+        Person person = authenticate(credentials, request, AuditAct.LOG_IN);
         devices.remember(person, response);
         // A session that existed before the log-in must not become one that is logged in.
         if (request.getSession(false) != null) request.changeSessionId();
@@ -81,7 +82,7 @@ class AccessController {
     @ResponseStatus(HttpStatus.CREATED)
     AccessTokens.IssuedToken issueToken(@Valid @RequestBody LogInBody credentials, HttpServletRequest request) {
         String name = credentials.name();
-        var person = authenticate(credentials, request, "log in for a token");
+        var person = authenticate(credentials, request, AuditAct.GET_TOKEN);
         return tokens.issue(person, name == null ? "command line" : name);
     }
 
@@ -91,7 +92,7 @@ class AccessController {
         if (BearerTokenFilter.hasBearerToken(request)) tokens.revoke(BearerTokenFilter.tokenOf(request));
     }
 
-    private Person authenticate(LogInBody credentials, HttpServletRequest request, String act) {
+    private Person authenticate(LogInBody credentials, HttpServletRequest request, AuditAct act) {
         String from = request.getRemoteAddr();
         return gate.guess(
                         credentials.login(),

@@ -2,6 +2,7 @@ package dev.oddsentry.service.api.findings;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
@@ -60,7 +61,7 @@ class ExportController {
 
     private Current<RuleDefinition> begin(Person by, String name, String file, String type, HttpServletResponse to) {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
-        audit.record(db, by.id(), "export " + file, name, null);
+        audit.record(db, by.id(), AuditAct.EXPORT_FINDINGS, name, file);
         to.setContentType(type + ";charset=UTF-8");
         to.setHeader(HttpHeaders.CONTENT_DISPOSITION, "attachment; filename=\"" + name + "-" + file + "\"");
         return rule;

@@ -4,6 +4,7 @@ import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.ScheduleWords;
 import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.mail.MessageBuilder;
@@ -143,7 +144,8 @@ class RoundUpController {
     }
 
     private @Nullable NewMessage message(Person by, Current<RoundUpDefinition> roundUp) {
-        audit.record(db, by.id(), "preview round-up", roundUp.definition().name(), null);
+        audit.record(
+                db, by.id(), AuditAct.PREVIEW_ROUND_UP, roundUp.definition().name(), null);
         var last = roundUps.standing(roundUp.id()).lastSlot();
         RoundUp said = news.gather(new RoundUpUpdates.Asked(roundUp, clock.instant(), null), last)
                 .said();
@@ -153,7 +155,7 @@ class RoundUpController {
     @PostMapping(path = "/{name}/send", produces = "application/json")
     RoundUpSentView sendRoundUp(@AuthenticationPrincipal Person by, @PathVariable String name) {
         var roundUp = require(name);
-        audit.record(db, by.id(), "send round-up", name, null);
+        audit.record(db, by.id(), AuditAct.SEND_ROUND_UP, name, null);
         return new RoundUpSentView(run.now(roundUp.id()).orElse(null));
     }
 

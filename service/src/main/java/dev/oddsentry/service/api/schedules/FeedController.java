@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.FEED;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
 
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
@@ -58,14 +59,14 @@ class FeedController {
                 .doUpdate()
                 .setAllToExcluded()
                 .execute();
-        audit.record(db, by.id(), "give feed", by.login(), null);
+        audit.record(db, by.id(), AuditAct.CREATE_FEED, by.login(), null);
         return new FeedAddress(settings.baseUrl() + "/feeds/" + token + "/schedules.ics");
     }
 
     @DeleteMapping("/api/feed")
     void revokeFeed(@AuthenticationPrincipal Person by) {
         db.deleteFrom(FEED).where(FEED.PERSON_ID.eq(by.id())).execute();
-        audit.record(db, by.id(), "stop feed", by.login(), null);
+        audit.record(db, by.id(), AuditAct.DELETE_FEED, by.login(), null);
     }
 
     @GetMapping(path = "/feeds/{token}/schedules.ics", produces = "text/calendar;charset=UTF-8")

@@ -4,6 +4,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.service.audit.Audit;
+import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.triggers.Triggers;
@@ -80,7 +81,7 @@ class EventController {
         audit.record(
                 db,
                 by.id(),
-                "report event",
+                AuditAct.SEND_EVENT,
                 event,
                 values.isEmpty() ? null : "with " + String.join(", ", values.keySet()));
         return new EventReceipt(

@@ -11,8 +11,8 @@ import java.util.UUID;
 import org.flywaydb.core.Flyway;
 import org.junit.jupiter.api.Test;
 
-/** V28 and V29 on a database with data in it. */
-class EventKindsMigrationTest {
+/** V28, V29 and V31 on a database with data in it. */
+class StoredValuesMigrationTest {
     private final RunningService service = RunningService.get();
     private final String database = "events_" + UUID.randomUUID().toString().substring(0, 8);
 
@@ -86,5 +86,24 @@ class EventKindsMigrationTest {
         assertThat(texts("select jsonb_path_query(result, '$.variants[*].thresholds')::text from long_work"))
                 .containsExactly("{\"news\": 3}");
         assertThat(texts("select result::text from long_work")).noneMatch(text -> text.contains("notJudged"));
+    }
+
+    @Test
+    void actsOfTheAuditBecomeNamesAndWordsOfOthersStayInTheDetail() throws SQLException {
+        service.execute("postgres", "create database " + database);
+        migrate("30");
+        service.execute(
+                database,
+                "insert into audit_event (at, act, subject, detail) values (now(), 'stop mail', 'Late', null),"
+                        + " (now(), 'save round-up', 'week', 'revision 3'), (now(), 'export events.csv', 'late', null),"
+                        + " (now(), 'repaint the quay', 'Holm', 'in white'), (now(), 'repaint the quay', 'Vik', null)");
+        migrate("31");
+        assertThat(texts("select act || coalesce(' ' || detail, '') from audit_event order by id"))
+                .containsExactly(
+                        "CANCEL_MESSAGE",
+                        "SAVE_ROUND_UP revision 3",
+                        "EXPORT_FINDINGS events.csv",
+                        "EARLIER repaint the quay: in white",
+                        "EARLIER repaint the quay");
     }
 }

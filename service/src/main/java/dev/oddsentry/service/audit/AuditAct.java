@@ -1,0 +1,88 @@
+package dev.oddsentry.service.audit;
+
+import dev.oddsentry.core.definition.Definition;
+import java.util.Arrays;
+import java.util.List;
+
+/** What a person did, as the audit keeps it. */
+public enum AuditAct {
+    LOG_IN,
+    LOG_IN_REFUSED(true),
+    GET_TOKEN,
+    ADD_PERSON,
+    SAVE_TEAM,
+    SAVE_SOURCE,
+    SAVE_QUERY,
+    SAVE_RULE,
+    SAVE_THRESHOLD,
+    SAVE_CALENDAR,
+    SAVE_LAYOUT,
+    SAVE_ROUND_UP,
+    SAVE_DRAFT,
+    DISCARD_DRAFT,
+    SET_THRESHOLD,
+    SET_FILE_PASSWORD,
+    SET_LANGUAGE,
+    ACTIVATE_RULE,
+    PAUSE_RULE,
+    PAUSE_ROUND_UP,
+    RESUME_ROUND_UP,
+    SEND_ROUND_UP,
+    SEND_EVENT,
+    SEND_OPEN_FINDINGS,
+    HOLD_MAIL,
+    RELEASE_HELD_MAIL,
+    DISCARD_HELD_MAIL,
+    CANCEL_MESSAGE,
+    RESEND_MESSAGE,
+    CONFIRM_MESSAGE,
+    REPORT_AGAIN,
+    UNBLOCK_ADDRESS,
+    RESUBSCRIBE,
+    CREATE_FEED,
+    DELETE_FEED,
+    BACK_TEST,
+    BACKFILL,
+    STOP_WORK,
+    JOIN_MEASUREMENTS,
+    EXPORT_FINDINGS,
+    RUN_QUERY(true),
+    TRY_CONDITION(true),
+    EXPLAIN_FINDING(true),
+    COUNT_EXCEPTIONS(true),
+    PREVIEW_RULE(true),
+    PREVIEW_DRAFT(true),
+    PREVIEW_QUERY(true),
+    PREVIEW_MESSAGE(true),
+    PREVIEW_MESSAGE_OF_DRAFT(true),
+    PREVIEW_EXTRACT(true),
+    PREVIEW_ROUND_UP(true),
+    /** From an earlier version, with its words in the detail. */
+    EARLIER;
+
+    private final boolean changesNothing;
+
+    AuditAct() {
+        this(false);
+    }
+
+    AuditAct(boolean changesNothing) {
+        this.changesNothing = changesNothing;
+    }
+
+    public static AuditAct saving(Definition.Kind kind) {
+        return switch (kind) {
+            case QUERY -> SAVE_QUERY;
+            case RULE -> SAVE_RULE;
+            case THRESHOLD -> SAVE_THRESHOLD;
+            case CALENDAR -> SAVE_CALENDAR;
+            case LAYOUT -> SAVE_LAYOUT;
+            case ROUND_UP -> SAVE_ROUND_UP;
+        };
+    }
+
+    /** Those that look at something and change nothing. */
+    public static List<AuditAct> looks() {
+        return Arrays.stream(values()).filter(act -> act.changesNothing).toList();
+    }
+}
