@@ -30,7 +30,7 @@ done
 build() {
   need_build_tools
   local stamp=$root/demo/target/built
-  if is_stale "$stamp" "$root"/{core,extracts,testkit,service,cli,console,demo}/src "$root"/{pom.xml,console/package-lock.json,console/index.html,console/vite.config.ts}; then
+  if is_stale "$stamp" "$root"/{core,extracts,testkit,service,cli,console,demo}/src "$root"/contract/*.json "$root"/{pom.xml,console/package-lock.json,console/types.mjs,console/index.html,console/vite.config.ts}; then
     say "Building (some minutes the first time) ..."
     maven package -DskipTests -Dspotless.check.skip -pl service,cli,demo -am
     touch "$stamp"
@@ -48,7 +48,7 @@ set_up_rules() {
   odd save-source ferry --jdbc-url "jdbc:postgresql://127.0.0.1:$(cat "$demo/postgres.port")/ferry" --user ferry_reader --password-stdin < "$demo/secrets/ferry_reader" > /dev/null
   odd save-team "Traffic reporting" ines.holm@skerryline.example > /dev/null
   [ -e "$stamp" ] || odd add-person ines --name "Ines Holm" --email ines.holm@skerryline.example < "$demo/secrets/ines" > /dev/null
-  odd push "$definitions"/*.calendar.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.layout.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --reason "the demo's own" > /dev/null
+  odd push "$definitions"/*.calendar.yaml "$definitions"/terminals.query.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.layout.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --reason "the demo's own" > /dev/null
   set_thresholds
   local active rule
   active=$(odd rules --csv | grep ',active,' || true)

@@ -42,8 +42,21 @@ need_package() {
   local as_root=()
   [ "$(id -u)" = 0 ] || as_root=(sudo -n)
   export DEBIAN_FRONTEND=noninteractive
-  { "${as_root[@]}" apt-get -o DPkg::Lock::Timeout=600 update -qq && "${as_root[@]}" env RUNLEVEL=1 apt-get -o DPkg::Lock::Timeout=600 install -y -qq --no-install-recommends --no-remove "$package"; } >> "${TMPDIR:-/tmp}/odd-sentry-install.$(id -u).log" 2>&1 ||
-    die "Debian's package $package is missing and could not be installed without removing other packages. See ${TMPDIR:-/tmp}/odd-sentry-install.$(id -u).log, and install it as root: apt-get install $package"
+  local log
+  log=${TMPDIR:-/tmp}/odd-sentry-install.$(id -u).log
+  { update_package_lists && "${as_root[@]}" env RUNLEVEL=1 apt-get -o DPkg::Lock::Timeout=600 install -y -qq --no-install-recommends --no-remove "$package"; } >> "$log" 2>&1 ||
+    die "Debian's package $package is missing and could not be installed without removing other packages. See $log, and install it as root: apt-get install $package"
+}
+
+# Apt waits for the lock of its packages, but not for that of its lists.
+update_package_lists() {
+  local try answer
+  for try in $(seq 60); do
+    answer=$("${as_root[@]}" apt-get -o DPkg::Lock::Timeout=600 update -qq 2>&1) && return 0
+    printf '%s\n' "$answer"
+    case $answer in *"Could not get lock"* | *"nable to lock"*) sleep 10 ;; *) return 1 ;; esac
+  done
+  return 1
 }
 
 need_build_tools() {
@@ -61,4 +74,13 @@ is_stale() {
   [ ! -e "$built" ] || [ -n "$(find "$@" \( -name target -o -name node_modules -o -name dist \) -prune -o -type f -newer "$built" -print -quit)" ]
 }
 
-maven() { (cd "$root" && mvn -B -q -Dstyle.color=never "$@"); }
+# Builds with a line for each module; everything else goes to a log, whose errors are shown if the build fails.
+maven() {
+  local log
+  log=${TMPDIR:-/tmp}/odd-sentry-build.$(id -u).log
+  (cd "$root" && mvn -B --no-transfer-progress -Dstyle.color=never "$@") 2>&1 | tee "$log" |
+    sed -un 's/^\[INFO\] Building \(Odd Sentry.*\) [0-9][^ ]* *\[\([0-9]*\)\/\([0-9]*\)\]$/  \2 of \3: \1/p' >&2 || {
+    grep -m 20 '^\[ERROR\]' "$log" >&2 || tail -20 "$log" >&2
+    die "The build failed. Its log: $log"
+  }
+}
