@@ -8,6 +8,16 @@ import { ApiError } from '../api/client'
 import { session } from '../features/access/api'
 import { App } from './App'
 import './theme.scss'
+import './frame.scss'
+import '../shared/shared.scss'
+import '../shared/code.scss'
+import '../features/access/access.scss'
+import '../features/editor/editor.scss'
+import '../features/queries/queries.scss'
+import '../features/revisions/revisions.scss'
+import '../features/rules/rules.scss'
+import '../features/today/today.scss'
+import './phone.scss'
 
 const dark = matchMedia('(prefers-color-scheme: dark)')
 const applyTheme = () => document.documentElement.setAttribute('data-bs-theme', dark.matches ? 'dark' : 'light')

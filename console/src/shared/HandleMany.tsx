@@ -99,13 +99,13 @@ export function HandleMany({ findings, onDone }: { findings: { rule: string; id:
       <p className="small quiet mt-1 mb-0">{chosen?.help}</p>
       <div role="status">
         {refused.length > 0 && (
-          <ul className="told bad list-unstyled mt-2 mb-0">
+          <ul className="callout bad list-unstyled mt-2 mb-0">
             {[...new Set(refused)].map((each) => (
               <li key={each}>{each}</li>
             ))}
           </ul>
         )}
-        {set.error && <p className="told bad">{set.error.message}</p>}
+        {set.error && <p className="callout bad">{set.error.message}</p>}
       </div>
     </section>
   )

@@ -5,7 +5,7 @@ export function Refusal({ error }: { error: Error | null }) {
   if (!error) return null
   const problems = error instanceof ApiError ? error.problems : []
   return (
-    <ul className="told bad list-unstyled mt-2">
+    <ul className="callout bad list-unstyled mt-2">
       {problems.length === 0 && <li>{error.message}</li>}
       {problems.map((problem, index) => (
         <li key={index}>

@@ -11,7 +11,7 @@ export function TypedHere({
 }) {
   if (!typed.dirty) return null
   return (
-    <p className="told mt-2 mb-0">
+    <p className="callout mt-2 mb-0">
       {typed.found
         ? `Your unsaved changes from ${timeWords(typed.found)} were restored.`
         : 'Not saved. Kept in this browser.'}{' '}

@@ -107,7 +107,7 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
           <div role="status">
             <Refusal error={save.error} />
             {save.isSuccess && (
-              <div className="told mt-2">
+              <div className="callout mt-2">
                 {save.data.changed ? `Saved as revision ${save.data.revision}.` : 'No changes to save.'}
                 {save.data.warnings.map((warning, index) => (
                   <div key={index}>

@@ -36,8 +36,8 @@ export function MailPanel({ document, plain = false }: { document: string; plain
           Shows the message that this definition would send. Nothing is saved, reported or sent.
         </p>
       )}
-      {look.data && !mail && <p className="told">The result has no rows, so there is no message to preview.</p>}
-      {mail && look.data?.sample && <p className="told">{samples[look.data.sample]}</p>}
+      {look.data && !mail && <p className="callout">The result has no rows, so there is no message to preview.</p>}
+      {mail && look.data?.sample && <p className="callout">{samples[look.data.sample]}</p>}
       {look.data && look.data.messages.length > 1 && (
         <Form.Select
           className="mb-2"

@@ -59,7 +59,7 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
         </Button>
       </Form>
       <div role="status">
-        {start.error && <p className="told bad">{start.error.message}</p>}
+        {start.error && <p className="callout bad">{start.error.message}</p>}
         {start.data && <Progress key={start.data.id} asked={start.data} />}
       </div>
     </section>
@@ -72,7 +72,7 @@ function Progress({ asked }: { asked: Work }) {
   const { state, stepsDone, steps, reason, result } = now.data
   if (state === 'DONE' && result)
     return <Variants variants={result.variants} warmUp={result.warmUp} beyondStart={result.beyondStart ?? null} />
-  if (state === 'FAILED' || state === 'STOPPED') return <p className="told bad">{reason}</p>
+  if (state === 'FAILED' || state === 'STOPPED') return <p className="callout bad">{reason}</p>
   return (
     <div className="d-flex gap-2 align-items-center mt-2">
       <ProgressBar className="flex-grow-1" now={stepsDone} max={steps || 1} aria-label="Back-test" />

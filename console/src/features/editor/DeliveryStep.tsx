@@ -46,7 +46,7 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
         <People id="bcc" label="Bcc" value={delivery.bcc} onChange={(bcc) => put({ bcc })} />
       </div>
       {delivery['split_by'] && (
-        <p className="told mt-2 mb-0">
+        <p className="callout mt-2 mb-0">
           Split by <code>{delivery['split_by']}</code>: one audience per value
           {Object.keys(delivery['split_to'] ?? {}).length > 0 &&
             ` (${Object.keys(delivery['split_to'] ?? {}).join(', ')})`}
@@ -98,7 +98,7 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
         </Form.Group>
       </div>
       {delivery.layout !== undefined ? (
-        <p className="told mt-3 mb-0">The layout in the YAML sets its columns.</p>
+        <p className="callout mt-3 mb-0">The layout in the YAML sets its columns.</p>
       ) : (
         <fieldset className="mt-3">
           <legend>Columns in the message, in this order</legend>

@@ -50,7 +50,7 @@ export function MemoryStep({ memory, columns, per, onChange }: Props) {
         />
       </fieldset>
       {per ? (
-        <p className="told mt-3 mb-0">
+        <p className="callout mt-3 mb-0">
           {per.length === 0 ? 'The whole result is one finding.' : `One finding per group (${per.join(', ')}).`}
         </p>
       ) : (

@@ -84,9 +84,9 @@ function Part({ rowsLeft, text }: { rowsLeft: number; text: string }) {
 
 function Against({ compared }: { compared: Compared }) {
   if (compared.onlyDraftCount === 0 && compared.onlyActiveCount === 0 && compared.otherSeverity === 0)
-    return <p className="told mt-2">The same {plural(compared.both, 'exception')} as the saved rule.</p>
+    return <p className="callout mt-2">The same {plural(compared.both, 'exception')} as the saved rule.</p>
   return (
-    <div className="told mt-2">
+    <div className="callout mt-2">
       Compared with the saved rule: {numberWords(compared.both)} in both,{' '}
       <strong>{numberWords(compared.onlyDraftCount)} added</strong>
       {compared.onlyDraft.length > 0 && (

@@ -109,7 +109,7 @@ export function QueryStep({ document, isNew, onChange }: Props) {
         )
       )}
       {document.copies && (
-        <p className="told mt-2 mb-0">
+        <p className="callout mt-2 mb-0">
           Checked once for each row of the query <code>{document.copies.from}</code>, which sets the other parameters.
         </p>
       )}

@@ -36,7 +36,7 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
   return (
     <>
       {remarks.length === 0 ? (
-        <p className="told mt-2">No issues.</p>
+        <p className="callout mt-2">No issues.</p>
       ) : (
         <ul className="list-unstyled remarks mt-2">
           {remarks.map((each, index) => (

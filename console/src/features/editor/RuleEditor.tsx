@@ -167,7 +167,7 @@ function Editor({ found }: { found: Editing }) {
         </a>
       </div>
       {found.draft && (
-        <p className="told mt-2">
+        <p className="callout mt-2">
           Draft changes by {found.draft.author} , saved {timeWords(found.draft.at)}. The active rule is unchanged until
           these changes are applied.
           {found.draft.outdated && ' The rule has a newer revision. Compare, save the draft again, then apply.'}{' '}
@@ -213,7 +213,7 @@ function Editor({ found }: { found: Editing }) {
                     <p className="quiet mt-2 mb-0">Runs the query. Nothing is reported or sent.</p>
                   )}
                   {preview.data && !preview.error && preview.isPlaceholderData && (
-                    <p className="told mt-2" role="status">
+                    <p className="callout mt-2" role="status">
                       {oldPreview(preview.isFetching, readable)}
                     </p>
                   )}

@@ -60,7 +60,7 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
           </Form.Group>
         </div>
       ) : choice === null && (schedule.recur ?? []).length > 0 ? (
-        <p className="told mt-2">
+        <p className="callout mt-2">
           This schedule has settings the fields cannot show: <code>{schedule.recur?.join('; ')}</code>.{' '}
           <Button
             size="sm"

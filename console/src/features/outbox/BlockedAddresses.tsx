@@ -40,7 +40,7 @@ export function BlockedAddresses() {
       <p className="quiet small mb-0">
         No rule sends to this address. Findings that reached nobody else are reported after you unblock it.
       </p>
-      <div role="status">{right.isError && <p className="told bad mb-0">{right.error.message}</p>}</div>
+      <div role="status">{right.isError && <p className="callout bad mb-0">{right.error.message}</p>}</div>
     </section>
   )
 }

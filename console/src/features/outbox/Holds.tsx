@@ -30,7 +30,7 @@ export function Holds({ rule }: { rule: string | null }) {
   return (
     <div className="mb-3">
       {(standing.data ?? []).map((each) => (
-        <div key={each.id} className="told bad mt-2">
+        <div key={each.id} className="callout bad mt-2">
           Held: {heldWords(each)}, by {each.by ?? 'the service'} since {timeWords(each.at)}: {each.reason}.{' '}
           {plural(each.messages, 'message')} queued.{' '}
           <Button
@@ -73,7 +73,7 @@ export function Holds({ rule }: { rule: string | null }) {
           Hold {rule ? `mail of ${rule}` : 'all mail'}
         </Button>
       )}
-      {(hold.error ?? end.error) && <p className="told bad mt-2 mb-0">{(hold.error ?? end.error)?.message}</p>}
+      {(hold.error ?? end.error) && <p className="callout bad mt-2 mb-0">{(hold.error ?? end.error)?.message}</p>}
     </div>
   )
 }

@@ -129,7 +129,7 @@ function Acts({ page: { message: summary } }: { page: Page }) {
   return (
     <div className="mt-2">
       {unconfirmed.length > 0 && (
-        <p className="told bad">
+        <p className="callout bad">
           This message may not have arrived at {unconfirmed.join(', ')}: the connection to the mail server broke while
           it was being sent, and no later try was accepted. Its findings count as reported.{' '}
           <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => doing.mutate('confirm')}>
@@ -178,7 +178,7 @@ function Acts({ page: { message: summary } }: { page: Page }) {
         )}
         {doing.isSuccess && doing.variables === 'report-again' && `The next check reports ${doing.data.count} again.`}
         {doing.isSuccess && doing.variables === 'confirm' && 'Noted.'}
-        {doing.isError && <span className="told bad">{doing.error.message}</span>}
+        {doing.isError && <span className="callout bad">{doing.error.message}</span>}
       </div>
     </div>
   )

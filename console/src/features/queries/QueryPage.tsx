@@ -209,7 +209,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
           <div role="status">
             <Refusal error={save.error} />
             {save.isSuccess && !typed.dirty && (
-              <p className="told mt-2 mb-0">
+              <p className="callout mt-2 mb-0">
                 {save.data.changed ? `Saved as revision ${save.data.revision}.` : 'No changes to save.'}
                 {save.data.warnings.map((warning, index) => (
                   <span key={index}> Warning: {warning.message}.</span>

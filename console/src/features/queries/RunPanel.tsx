@@ -87,7 +87,7 @@ export function RunPanel({
               .
             </p>
             {run.data.warnings.map((warning, index) => (
-              <p key={index} className="small told">
+              <p key={index} className="small callout">
                 Warning: {warning.message}
               </p>
             ))}

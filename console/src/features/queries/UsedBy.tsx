@@ -45,10 +45,10 @@ export function UsedBy({ document }: { document: QueryDocument }) {
 }
 
 function Effects({ effect }: { effect: Effect }) {
-  if (effect.effect === 'NO_EFFECT') return <p className="told mt-2 mb-0">No rule would find other exceptions.</p>
-  if (effect.rules.length === 0) return <p className="told mt-2 mb-0">No rule uses it.</p>
+  if (effect.effect === 'NO_EFFECT') return <p className="callout mt-2 mb-0">No rule would find other exceptions.</p>
+  if (effect.rules.length === 0) return <p className="callout mt-2 mb-0">No rule uses it.</p>
   return (
-    <ul className="told list-unstyled mt-2 mb-0">
+    <ul className="callout list-unstyled mt-2 mb-0">
       {effect.rules.map(({ rule, title, copy, refused, compared }) => (
         <li key={rule}>
           <Link to={`/rules/${rule}`}>{title}</Link>

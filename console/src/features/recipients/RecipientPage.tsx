@@ -29,7 +29,7 @@ function One({ reader: who }: { reader: Reader }) {
         {who.language && ` · language: ${who.language}`}
       </p>
       {who.blocked && (
-        <p className="told bad mt-2">
+        <p className="callout bad mt-2">
           Nothing is sent to this address. {who.blocked} <Link to="/outbox">Show in the outbox</Link>
         </p>
       )}

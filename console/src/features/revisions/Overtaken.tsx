@@ -22,7 +22,7 @@ export function Overtaken({
   const newest = all.data?.[0]
   if (!newest || newest.revision <= base) return null
   return (
-    <div className="told bad mt-2" role="alert">
+    <div className="callout bad mt-2" role="alert">
       <p className="mb-1">
         {newest.author ?? 'Someone'} saved revision {newest.revision} on {timeWords(newest.at)}
         {newest.reason && ` (${newest.reason})`}while you were editing revision {base}. Neither version has been

@@ -148,7 +148,7 @@ export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClea
         )}
         {really.data && (
           <>
-            <p className="told mt-2">
+            <p className="callout mt-2">
               Changed: {plural(really.data.filter((each) => each.refused === null).length, 'rule')}.
             </p>
             {really.data.some((each) => each.refused !== null) && (

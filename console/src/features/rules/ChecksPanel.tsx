@@ -119,7 +119,7 @@ function Moves({ check }: { check: Check }) {
     onSettled: () => client.invalidateQueries({ queryKey: ['rules'] }),
   })
   const failed = move.isError && (
-    <div className="small told bad" role="status">
+    <div className="small callout bad" role="status">
       {move.error.message}
     </div>
   )

@@ -86,7 +86,7 @@ function Present({ explanation }: { explanation: Explanation }) {
     <section className="sheet">
       <h2>Current result</h2>
       {failure !== null ? (
-        <p className="told bad">The source cannot be read. {failure}</p>
+        <p className="callout bad">The source cannot be read. {failure}</p>
       ) : verdict === null ? (
         <p className="quiet mb-0">The row is not in the current result.</p>
       ) : (
@@ -204,7 +204,7 @@ function Marks({ name, now }: { name: string; now: NonNullable<Explanation['now'
         </Button>
       </Form>
       <p className="quiet small mt-2 mb-0">{chosen?.help}</p>
-      <div role="status">{set.isError && <p className="told bad">{set.error.message}</p>}</div>
+      <div role="status">{set.isError && <p className="callout bad">{set.error.message}</p>}</div>
     </section>
   )
 }

@@ -41,7 +41,7 @@ function Earlier({ name, all }: { name: string; all: Series[] }) {
   if (earlier.length === 0) return null
   const points = earlier.reduce((sum, series) => sum + series.total, 0)
   return (
-    <div className="told mt-2">
+    <div className="callout mt-2">
       {plural(points, 'measurement was', 'measurements were')} recorded before the query, parameters, zone or measures
       changed. The rule uses only later ones.{' '}
       <Button size="sm" variant="plain" disabled={join.isPending} onClick={() => join.mutate()}>

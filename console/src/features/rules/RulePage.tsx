@@ -106,7 +106,7 @@ function OneRule({ page }: { page: Page }) {
         </div>
       </div>
       {page.draft && (
-        <p className="told mt-2 mb-0">
+        <p className="callout mt-2 mb-0">
           Draft changes by {page.draft.author}, saved {timeWords(page.draft.at)}
           {page.draft.outdated && '; the rule has a newer revision'}. <Link to={`/rules/${name}/edit`}>Show</Link>
         </p>
@@ -114,9 +114,9 @@ function OneRule({ page }: { page: Page }) {
       {copying && <CopyRule name={name} title={title} onLeave={() => setCopying(false)} />}
       <div role="status">
         {mailMe.data && (
-          <p className="told">{plural(mailMe.data.messages, 'preview')} sent to you. Nothing was reported.</p>
+          <p className="callout">{plural(mailMe.data.messages, 'preview')} sent to you. Nothing was reported.</p>
         )}
-        {mailMe.isError && <p className="told bad">{mailMe.error.message}</p>}
+        {mailMe.isError && <p className="callout bad">{mailMe.error.message}</p>}
         {check.data && <Outcome check={check.data} rule={name} />}
         {check.data && (check.data.id === shown || wasBefore(check.data, check.submittedAt)) && (
           <p className="small quiet">
@@ -126,8 +126,8 @@ function OneRule({ page }: { page: Page }) {
             </Button>
           </p>
         )}
-        {check.isError && <p className="told bad">The check could not be started. {check.error.message}</p>}
-        {move.isError && <p className="told bad">{move.error.message}</p>}
+        {check.isError && <p className="callout bad">The check could not be started. {check.error.message}</p>}
+        {move.isError && <p className="callout bad">{move.error.message}</p>}
       </div>
       <p className="sentence-of mt-3 mb-0">
         {page.text.sentence.charAt(0).toUpperCase() + page.text.sentence.slice(1)}.
@@ -169,7 +169,7 @@ function Outcome({ check, rule: name }: { check: Check; rule: string }) {
   const bad =
     check.state !== 'QUIET' && check.state !== 'INCOMPLETE' && check.state !== 'FIRED' && check.state !== 'RUNNING'
   return (
-    <p className={bad ? 'told bad' : 'told'}>
+    <p className={bad ? 'callout bad' : 'callout'}>
       {outcomeWords(check)} {check.state === 'FIRED' && <Link to={`/outbox?rule=${name}`}>Show message</Link>}
     </p>
   )

@@ -16,7 +16,7 @@ export function RuleText({ page }: { page: RulePage }) {
           : 'Exception: each row where'}
       </h2>
       <pre className="code">{text.exceptions ?? 'all rows'}</pre>
-      <p className="told">{text.sentence.charAt(0).toUpperCase() + text.sentence.slice(1)}.</p>
+      <p className="callout">{text.sentence.charAt(0).toUpperCase() + text.sentence.slice(1)}.</p>
       <dl className="facts">
         {text.severity.map((band, index) => (
           <Fact key={index} name={<SeverityTag severity={band.severity} />}>

@@ -45,7 +45,7 @@ export function SendOpen({ name, named }: { name: string; named: string[] }) {
         </Button>
       </Form>
       <div role="status">
-        {send.data && <p className="told mt-2 mb-0">The message is queued.</p>}
+        {send.data && <p className="callout mt-2 mb-0">The message is queued.</p>}
         <Refusal error={send.error} />
       </div>
     </details>

@@ -33,7 +33,7 @@ export function UnsubscribedRecipients({ name }: { name: string }) {
           </Button>
         </p>
       ))}
-      <div role="status">{back.isError && <p className="told bad mb-0">{back.error.message}</p>}</div>
+      <div role="status">{back.isError && <p className="callout bad mb-0">{back.error.message}</p>}</div>
     </section>
   )
 }

@@ -82,7 +82,7 @@ export function DatesPanel() {
         </Button>
       </Form>
       <div role="status">
-        {find.isError && <p className="told bad">{find.error.message}</p>}
+        {find.isError && <p className="callout bad">{find.error.message}</p>}
         {find.data && <Found found={find.data} />}
       </div>
       <Feed />
@@ -93,7 +93,7 @@ export function DatesPanel() {
 function Found({ found }: { found: Dates }) {
   return (
     <>
-      <p className="told mt-2">
+      <p className="callout mt-2">
         {found.schedule.charAt(0).toUpperCase() + found.schedule.slice(1)} ({found.zone}).
       </p>
       {found.warnings.map((warning) => (
@@ -140,12 +140,12 @@ function Feed() {
       </div>
       <div role="status">
         {give.data && (
-          <p className="told mt-2 text-break">
+          <p className="callout mt-2 text-break">
             <code>{give.data.address}</code>
           </p>
         )}
-        {stop.isSuccess && !give.data && <p className="told mt-2">The address is revoked.</p>}
-        {(give.error ?? stop.error) && <p className="told bad">{(give.error ?? stop.error)?.message}</p>}
+        {stop.isSuccess && !give.data && <p className="callout mt-2">The address is revoked.</p>}
+        {(give.error ?? stop.error) && <p className="callout bad">{(give.error ?? stop.error)?.message}</p>}
       </div>
     </>
   )

@@ -52,7 +52,7 @@ function One({ event }: { event: string }) {
           (tell.data.rules.length === 0
             ? 'No active rule uses this event.'
             : `Started a check of ${tell.data.rules.join(', ')}.`)}
-        {tell.isError && <span className="told bad">{tell.error.message}</span>}
+        {tell.isError && <span className="callout bad">{tell.error.message}</span>}
       </div>
     </li>
   )

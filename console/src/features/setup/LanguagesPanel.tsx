@@ -86,7 +86,7 @@ export function LanguagesPanel() {
           Set
         </Button>
       </Form>
-      <div role="status">{set.isError && <p className="told bad mb-0">{set.error.message}</p>}</div>
+      <div role="status">{set.isError && <p className="callout bad mb-0">{set.error.message}</p>}</div>
     </section>
   )
 }

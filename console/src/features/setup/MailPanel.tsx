@@ -20,11 +20,11 @@ export function MailSetup() {
       )}
       <div role="status">
         {test.data?.map((each) => (
-          <p key={each.server} className={each.reached ? 'told mt-2 mb-0' : 'told bad mt-2 mb-0'}>
+          <p key={each.server} className={each.reached ? 'callout mt-2 mb-0' : 'callout bad mt-2 mb-0'}>
             {each.server}: {each.detail}
           </p>
         ))}
-        {test.error && <p className="told bad mt-2 mb-0">{test.error.message}</p>}
+        {test.error && <p className="callout bad mt-2 mb-0">{test.error.message}</p>}
       </div>
       <p className="small quiet mt-2 mb-0">
         Address, log-in and TLS are settings of the service. Held mail and blocked addresses are in the{' '}

@@ -151,7 +151,7 @@ function NewPerson() {
         </Button>
         <div role="status">
           <Refusal error={add.error} />
-          {add.isSuccess && <p className="told mt-2 mb-0">{add.data.name} can log in.</p>}
+          {add.isSuccess && <p className="callout mt-2 mb-0">{add.data.name} can log in.</p>}
         </div>
       </Form>
     </details>

@@ -85,7 +85,7 @@ function One({ roundUp }: { roundUp: RoundUp }) {
           ) : (
             'Nothing to report, so nothing was sent.'
           ))}
-        {act.isError && <span className="told bad">{act.error.message}</span>}
+        {act.isError && <span className="callout bad">{act.error.message}</span>}
       </div>
       {shown && (
         <Loaded query={now} what="Preview">

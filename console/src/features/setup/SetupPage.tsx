@@ -57,9 +57,9 @@ function Doing({ seen }: { seen: Status }) {
   return (
     <>
       {seen.problems.length === 0 ? (
-        <p className="told mt-2">No problems.</p>
+        <p className="callout mt-2">No problems.</p>
       ) : (
-        <ul className="told bad list-unstyled mt-2">
+        <ul className="callout bad list-unstyled mt-2">
           {seen.problems.map((problem) => (
             <li key={problem}>{problem}</li>
           ))}

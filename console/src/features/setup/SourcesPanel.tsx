@@ -57,7 +57,7 @@ function One({ source, operator }: { source: Source; operator: boolean }) {
       </p>
       <div role="status" className="small">
         {ask.data && <Tested test={ask.data} />}
-        {ask.isError && <span className="told bad">{ask.error.message}</span>}
+        {ask.isError && <span className="callout bad">{ask.error.message}</span>}
       </div>
       {operator && <Edit source={source} />}
     </div>
@@ -67,7 +67,7 @@ function One({ source, operator }: { source: Source; operator: boolean }) {
 function Tested({ test }: { test: SourceTest }) {
   return (
     <>
-      <span className={test.reached ? 'told' : 'told bad'}>{test.detail}</span>
+      <span className={test.reached ? 'callout' : 'callout bad'}>{test.detail}</span>
       {test.warnings.map((warning) => (
         <div key={warning} className="text-break">
           <span aria-hidden="true">◆ </span>Warning: {warning}

@@ -3,9 +3,9 @@ import type { Effect } from './api'
 
 /** What a change of values does to each rule that uses them. */
 export function Effects({ effects }: { effects: Effect[] }) {
-  if (effects.length === 0) return <p className="told">No rule uses it.</p>
+  if (effects.length === 0) return <p className="callout">No rule uses it.</p>
   return (
-    <ul className="told list-unstyled">
+    <ul className="callout list-unstyled">
       {effects.map((each) => (
         <li key={each.rule}>
           {each.title}:{' '}

@@ -61,12 +61,12 @@ export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
       )}
       <div role="status">
         {load.data && (
-          <p className="told">
+          <p className="callout">
             {plural(load.data.read, 'value')} read, {load.data.changed} of them changed.
           </p>
         )}
         {load.isError && (
-          <ul className="told bad list-unstyled">
+          <ul className="callout bad list-unstyled">
             {problems.length === 0 && <li>{load.error.message}</li>}
             {problems.map((problem, index) => (
               <li key={index}>

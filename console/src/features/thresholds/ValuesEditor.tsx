@@ -81,7 +81,7 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
       </div>
       <div role="status">
         {effect.data && <Effects effects={effect.data} />}
-        {(effect.error ?? save.error) && <p className="told bad">{(effect.error ?? save.error)?.message}</p>}
+        {(effect.error ?? save.error) && <p className="callout bad">{(effect.error ?? save.error)?.message}</p>}
       </div>
     </Form>
   )
