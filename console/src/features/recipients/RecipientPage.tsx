@@ -46,7 +46,7 @@ function One({ reader: who }: { reader: Reader }) {
                 <tr>
                   <th>Rule or round-up</th>
                   <th>State</th>
-                  <th>Named in</th>
+                  <th>Recipient field</th>
                   <th className="num">Messages in 30 days</th>
                   <th>Last</th>
                 </tr>

@@ -86,7 +86,7 @@ class DocumentsCommandsTest extends AgainstAService {
     }
 
     @Test
-    void whatDiffersIsToldWithItsEffectAndNothingIsSaved() throws IOException {
+    void comparisonShowsTheEffectAndSavesNothing() throws IOException {
         var file = Files.writeString(folder.resolve("late.rule.yaml"), "kind: rule\nname: late\n");
         answer(
                 "POST /api/review",

@@ -216,7 +216,7 @@ class RenderersTest {
     }
 
     @Test
-    void aNumberIsAlwaysToldWithItsLabel() {
+    void numberIsAlwaysShownWithItsLabel() {
         var extract = extract(
                 List.of(
                         Extract.Column.of("vessel", "Vessel", null, Type.TEXT),

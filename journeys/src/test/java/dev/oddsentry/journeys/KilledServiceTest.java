@@ -47,7 +47,7 @@ class KilledServiceTest {
     }
 
     @Test
-    void everySailingIsToldInOneMessageWhateverMomentAServiceProcessDiesAt() throws Exception {
+    void eachSailingIsInOneMessageWheneverAServiceProcessDies() throws Exception {
         service.execute("postgres", "create database " + database);
         try (var mail = new UnwillingMailServer(UnwillingMailServer.Mood.TAKE)) {
             for (int i = 0; i < 2; i++) nodes.add(start(mail.port()));
@@ -68,7 +68,7 @@ class KilledServiceTest {
                     "all sent",
                     Duration.ofSeconds(90),
                     () -> count("select count(*) from message_recipient where state <> 'SENT'") == 0);
-            assertEverySailingToldOnce(all, mail);
+            assertEverySailingReportedOnce(all, mail);
         } finally {
             for (var node : nodes) node.kill();
         }
@@ -87,7 +87,7 @@ class KilledServiceTest {
         return sailings;
     }
 
-    private void assertEverySailingToldOnce(int all, UnwillingMailServer mail) {
+    private void assertEverySailingReportedOnce(int all, UnwillingMailServer mail) {
         assertThat(count("select count(*) from report")).as("told").isEqualTo(all);
         assertThat(count("select count(distinct finding_id) from report"))
                 .as("each once")

@@ -114,7 +114,7 @@ class WorkbenchTest extends InTheConsole {
     }
 
     @Test
-    void twoWhoEditTheSameRuleAreToldAndNeitherIsOverwritten() {
+    void secondOfTwoEditsOfARuleIsRefused() {
         var sailings = new LateSailings(service).late("SK-1", 20).active();
         var other = anotherPage();
         logIn("/rules/" + sailings.name + "/edit");
@@ -171,7 +171,7 @@ class WorkbenchTest extends InTheConsole {
     }
 
     @Test
-    void aPageThatIsOpenHearsOfAnothersCheckByItself() {
+    void openPageShowsTheCheckOfAnotherUser() {
         var sailings = new LateSailings(service).late("SK-1", 60).active();
         logIn("/findings?rule=" + sailings.name);
         assertThat(page.getByText("No findings match.")).isVisible();

@@ -4,7 +4,7 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.CopyOption;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
-import dev.oddsentry.cli.output.StoryText;
+import dev.oddsentry.cli.output.ExplanationText;
 import dev.oddsentry.cli.output.Words;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -71,11 +71,13 @@ public final class ExplainCommand extends ServiceCommand {
         var asked = new ArrayList<String>();
         key.forEach(value -> asked.add("key=" + Api.part(value)));
         if (copy.key() != null) asked.add("copy=" + Api.part(copy.key()));
-        JsonNode told = to == null
+        JsonNode explanation = to == null
                 ? api().get(rule.path("/explanation?" + String.join("&", asked)))
                 : api().get(rule.path("/reported?to=" + Api.part(to) + "&on=" + (on == null ? LocalDate.now() : on)));
-        if (json) out().println(told.toPrettyString());
-        else (to == null ? StoryText.story(told) : StoryText.day(told)).forEach(out()::println);
+        if (json) out().println(explanation.toPrettyString());
+        else
+            (to == null ? ExplanationText.finding(explanation) : ExplanationText.day(explanation))
+                    .forEach(out()::println);
         return 0;
     }
 

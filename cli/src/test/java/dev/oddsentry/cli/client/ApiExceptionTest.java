@@ -10,7 +10,7 @@ import tools.jackson.databind.json.JsonMapper;
 class ApiExceptionTest {
     @ParameterizedTest
     @CsvSource({"401,3", "403,3", "503,3", "404,1", "409,1", "500,1"})
-    void whatCannotBeReachedOrIsNotAllowedIsToldFromARefusal(int status, int exit) {
+    void unreachableAndForbiddenHaveAnExitStatusOfTheirOwn(int status, int exit) {
         var refused = new ApiException(status, new JsonMapper().readTree("{\"detail\":\"Not now.\"}"));
         assertThat(ExitStatus.of(refused)).isEqualTo(exit);
         assertThat(refused).hasMessage("Not now.");

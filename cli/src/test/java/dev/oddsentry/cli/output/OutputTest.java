@@ -61,7 +61,7 @@ class OutputTest {
                 "{'state':'INCOMPLETE','rowsRead':3,'exceptions':0,'unknownRows':4,'unevaluated':5,'unevaluatedGroups':[{'group':'Terna','reason':'miles is missing'},{'group':'Skua','reason':'still learning usual(fuel, 8), 3 of 8'},{'group':'Lomvi','reason':'miles is missing'}]} | incomplete: 3 rows read, 0 exceptions. Could not be evaluated: Terna, Lomvi: miles is missing; Skua: still learning usual(fuel, 8), 3 of 8; and 2 more.",
                 "{'state':'RUNNING'} | still running.",
             })
-    void aCheckIsToldInOneSentence(String check, String words) {
+    void checkIsSummedUpInOneSentence(String check, String words) {
         assertThat(Words.outcome(JSON.readTree(check.replace('\'', '"')))).isEqualTo(words);
     }
 
@@ -76,7 +76,7 @@ class OutputTest {
     }
 
     @Test
-    void partsCountGroupsWhereGroupsAreJudged() {
+    void partsCountGroupsInARuleOverGroups() {
         var seen = JSON.readTree("""
                 {"parts": [{"text": "sum(litres) > 900", "rowsLeft": 1, "unknown": {"litres": 2}}],
                  "suggestions": [{"column": "litres", "rows": 2, "condition": "sum(litres) > 900 or litres is null"}],

@@ -67,7 +67,7 @@ class ConditionProblemsTest {
     }
 
     @Test
-    void allProblemsOfATextAreToldAtOnce() {
+    void allProblemsOfATextAreReturnedTogether() {
         var problems = Condition.read("resaon is null\n  and statsu = 3\n  and due > 'x'", Sailings.COLUMNS)
                 .problems();
         assertThat(problems).extracting(problem -> problem.place().line()).containsExactly(1, 2, 3);
@@ -166,7 +166,7 @@ class ConditionProblemsTest {
     }
 
     @Test
-    void aVeryLongListOfAlternativesIsReadAndJudged() {
+    void veryLongListOfAlternativesIsReadAndEvaluated() {
         String alternatives =
                 IntStream.range(0, 20_000).mapToObj(i -> "delay_min = " + i).collect(Collectors.joining(" or "));
         var reading = Condition.read(alternatives, Sailings.COLUMNS);

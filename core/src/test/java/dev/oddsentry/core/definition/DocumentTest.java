@@ -126,7 +126,7 @@ class DocumentTest {
     }
 
     @Test
-    void aColumnThatTheQueryLacksIsToldAtItsPlaceInTheDocument() {
+    void missingColumnIsRefusedAtItsPlaceInTheDocument() {
         var document = Document.read(RULE);
         var columns = Columns.of(
                 new Column("sailing_id", Type.NUMBER),

@@ -41,7 +41,7 @@ class LimitsTest {
     }
 
     @Test
-    void onlyTheFirstHundredProblemsAreTold() {
+    void onlyTheFirstHundredProblemsAreReturned() {
         String fields =
                 IntStream.range(0, 5_000).mapToObj(i -> "field" + i + ": x\n").collect(Collectors.joining());
         assertThat(problems("kind: rule\nname: x\n" + fields)).startsWith("100 ");

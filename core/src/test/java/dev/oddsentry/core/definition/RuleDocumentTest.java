@@ -101,7 +101,7 @@ class RuleDocumentTest {
         "  , 9, 40, 0,  9,   false",
         "  , 9, 40, 0,  10,  true",
     })
-    void aCheckIsKeptBackOverItsBrakes(
+    void checkBeyondASafetyLimitAwaitsApproval(
             @Nullable Integer percent, @Nullable Integer most, long open, long cleared, long opened, boolean kept) {
         assertThat(new SafetyLimits(percent, most)
                         .exceededBy(open, cleared, opened)

@@ -95,7 +95,7 @@ class GroupsEvaluatedTest {
     }
 
     @Test
-    void eachGroupIsJudgedAsItsRowsAddUp() {
+    void eachGroupIsEvaluatedOverItsRows() {
         Seeded.cases(500, random -> {
             var rows = rows(random);
             Map<@Nullable Object, Sum> sums = new LinkedHashMap<>();
@@ -145,7 +145,7 @@ class GroupsEvaluatedTest {
 
     @ParameterizedTest
     @CsvSource({"count() = 0, true", "count() > 0, false", "sum(litres) > 0, false"})
-    void anExpectedGroupIsJudgedWithoutRows(String condition, boolean exception) {
+    void expectedGroupIsEvaluatedWithoutRows(String condition, boolean exception) {
         var evaluator = evaluate("per: [vessel]\nexceptions: " + condition + "\n");
         evaluator.expect(List.of("Havella"));
         var evaluatedRow = evaluated(evaluator, List.of()).getFirst();

@@ -127,7 +127,7 @@ class RuleEvaluatorTest {
     }
 
     @Test
-    void everyProblemOfARuleAgainstItsColumnsIsToldAtOnce() {
+    void allProblemsWithColumnsAreReturnedTogether() {
         var rule = rule(
                 "exceptions: delay > 15\nseverity: [ { critical: reson is null }, warning ]\nmemory: { key: [sailling], watch: [x] }\ndelivery: { columns: [plannd] }\n");
         assertThatThrownBy(() -> CheckedRule.check(rule, COLUMNS, Thresholds.NONE, null))

@@ -102,7 +102,7 @@ class RuleLabelsTest {
         "unset,        the threshold Nothing yet (no value)",
         "gone,         the threshold gone",
     })
-    void aThresholdIsToldWithTheValueOfTheDate(String name, String words) {
+    void thresholdIsShownWithTheValueOfTheDate(String name, String words) {
         assertThat(labels("").threshold(name, Locale.ENGLISH)).isEqualTo(words);
     }
 

@@ -32,7 +32,7 @@ class RelativeDateTest {
         "2026-01-05,                   2026-01-05T00:00",
         "2026-01-05 06:30,             2026-01-05T06:30",
     })
-    void isReckonedFromTheSlotInTheZone(String text, LocalDateTime expected) {
+    void isCalculatedFromTheSlotInTheZone(String text, LocalDateTime expected) {
         var slot = new Moment(Instant.parse("2026-03-30T23:10:00Z"), ZoneId.of("Europe/Oslo"));
         assertThat(RelativeDate.parse(text).localAt(slot)).isEqualTo(expected);
     }

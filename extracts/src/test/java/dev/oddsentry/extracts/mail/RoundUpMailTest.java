@@ -74,7 +74,7 @@ class RoundUpMailTest {
     }
 
     @Test
-    void itSaysWhichRulesHaveNewsAndWhichHaveNone() {
+    void namesRulesWithAndWithoutUpdates() {
         assertThat(RoundUpMail.subject(usual(Language.EN)))
                 .isEqualTo("1 critical, 1 warning, 1 cleared: Morning round-up");
         assertThat(RoundUpMail.text(usual(Language.EN)).lines())
@@ -122,7 +122,7 @@ class RoundUpMailTest {
     }
 
     @Test
-    void rowsThatAreToldInNumberAloneAreCountedInHeadlineAndSubject() {
+    void rowsBeyondTheLimitAreCountedInHeadlineAndSubject() {
         var shown = section("Late", Language.EN, row(Severity.CRITICAL, UpdateKind.NEW, "SK-1", 99L));
         var more = List.of(row(Severity.WARNING, UpdateKind.NEW), row(Severity.WARNING, UpdateKind.NEW));
         var section = new RoundUp.Section(shown.title(), shown.news(), more, 3, shown.because(), shown.link());

@@ -9,8 +9,6 @@ public final class PageCodes {
 
     /** @throws RefusedException if it is not a value of {@code next} */
     public static PagePlace read(String after) {
-        return PagePlace.read(after)
-                .orElseThrow(() -> RefusedException.invalid("after: \"" + after
-                        + "\" is not a position in this list; use the value of next from an earlier answer."));
+        return PagePlace.read(after).orElseThrow(() -> RefusedException.notAPosition(after));
     }
 }

@@ -41,9 +41,7 @@ public final class FindingPlace {
     public static Condition behind(@Nullable String code) {
         if (code == null) return DSL.noCondition();
         var parts = CODE.matcher(code);
-        if (!parts.matches())
-            throw RefusedException.invalid("after: \"" + code
-                    + "\" is not a position in this list; use the value of next from an earlier answer.");
+        if (!parts.matches()) throw RefusedException.notAPosition(code);
         int rank = Integer.parseInt(parts.group(1));
         var openedAt = Instant.EPOCH.plus(Long.parseLong(parts.group(2)), ChronoUnit.MICROS);
         long id = Long.parseLong(parts.group(3));

@@ -31,6 +31,12 @@ public final class RefusedException extends RuntimeException {
         return new RefusedException(HttpStatus.CONFLICT, message);
     }
 
+    /** For a parameter {@code after} that no page of the list gave. */
+    public static RefusedException notAPosition(String after) {
+        return invalid("after: \"" + after
+                + "\" is not a position in this list; use the value of next from an earlier answer.");
+    }
+
     public static RefusedException invalid(String message) {
         return new RefusedException(HttpStatus.UNPROCESSABLE_CONTENT, message);
     }

@@ -91,7 +91,7 @@ class BackTestTest {
     }
 
     @Test
-    void anotherTextBeginsTheHistoryAnewAndSaysSo() {
+    void otherMeasureStartsItsMeasurementsOverAndWarns() {
         rule("per: []\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)");
         ended(api.post("/api/rules/" + name + "/measurements/backfill", Map.of("days", 12)));
         assertThat(api.get("/api/rules/" + name + "/measurements")

@@ -58,7 +58,7 @@ class FaultsTest {
     }
 
     @Test
-    void aConditionThatCannotBeReckonedNamesTheRowAndThePlace() {
+    void conditionThatFailsNamesTheRowAndThePlace() {
         sailings.exceptions("100 / delay_min > 2")
                 .late("SK-1", 20)
                 .late("SK-0", 0)

@@ -46,7 +46,7 @@ class RepeatedRequestsTest {
     }
 
     @Test
-    void whatWasSavedSinceIsCheckedAnew() {
+    void checkRunsAgainForARuleSavedMeanwhile() {
         sailings.late("SK-1", 20).active();
         String first = ask();
         api.push(sailings.exceptions("delay_min > 10 and reason is null").rule());

@@ -128,7 +128,7 @@ class UnattendedChecksTest {
     }
 
     @Test
-    void aFailedCheckIsTriedAgainAndGoodAfterAllAndNobodyHearsOfIt() {
+    void checkThatSucceedsOnRetryNotifiesNobody() {
         sailings.late("SK-1", 20).schedule("schedule: { start: 2026-01-01T00:00, recur: FREQ=SECONDLY }");
         save(sailings.saved() + "limits: { retries: 2, retry_after: 30 minutes }\n");
         sailings.change("alter table sailing_table rename to \"" + sailings.name + "-away\"");
@@ -155,7 +155,7 @@ class UnattendedChecksTest {
     }
 
     @Test
-    void whatWouldClearAtOnceIsKeptBackUntilAPersonLetsItThrough() {
+    void clearingTooManyAwaitsApproval() {
         sailings.change("insert into sailing_table select 'SK-' || i, 20, null from generate_series(1, 40) i");
         save(sailings.saved());
         api.post(path + "/activate", "");
@@ -184,7 +184,7 @@ class UnattendedChecksTest {
     }
 
     @Test
-    void tooManyAtOnceAreKeptBackToo() {
+    void tooManyOpenedAwaitApprovalToo() {
         sailings.memory("memory: { key: [sailing], max_opened: 2 }");
         sailings.late("SK-1", 20).late("SK-2", 20).late("SK-3", 20).active();
         var check = api.check(sailings.name);
@@ -287,7 +287,7 @@ class UnattendedChecksTest {
     }
 
     @Test
-    void aCheckKeepsWhatItWasReckonedWith() {
+    void checkStoresTheValuesItUsed() {
         sailings.late("SK-1", 20).active();
         var check = api.check(sailings.name);
         assertThat(check.path("ruleRevision").asInt()).isEqualTo(1);

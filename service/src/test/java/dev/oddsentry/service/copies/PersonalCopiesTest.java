@@ -84,7 +84,7 @@ class PersonalCopiesTest {
     }
 
     @Test
-    void eachHearsOfItsOwnAndIsRememberedForItself() {
+    void eachCopyHasItsOwnMessagesAndMemory() {
         active("");
         late("SK-1", 20, "Holm");
         late("SK-2", 50, "Holm – Vik");
@@ -209,7 +209,7 @@ class PersonalCopiesTest {
     }
 
     @Test
-    void aNewcomerIsToldWhatIsThereWhereTheRuleSaysSo() {
+    void newCopyReportsExistingFindingsIfTheRuleSaysSo() {
         active(", newcomers: report");
         late("SK-1", 20, "Holm – Ytre");
         api.check(sailings.name);
@@ -304,7 +304,7 @@ class PersonalCopiesTest {
     }
 
     @Test
-    void onlyTheCopyThatIsKeptBackWaitsForAPerson() {
+    void onlyTheCopyBeyondItsLimitAwaitsApproval() {
         sailings.memory("memory: { key: [sailing], absence: clears, max_opened: 2 }");
         active("");
         late("SK-0", 20, "Holm – Vik");
@@ -324,7 +324,7 @@ class PersonalCopiesTest {
     }
 
     @Test
-    void aRuleThatGetsCopiesStartsAnewAndClearsTheOldWithoutAWord() {
+    void addingCopiesStartsOverAndClearsEarlierFindingsWithoutAMessage() {
         sailings.late("SK-1", 20);
         sailings.change("update sailing_table set terminals = 'Holm'");
         sailings.active();

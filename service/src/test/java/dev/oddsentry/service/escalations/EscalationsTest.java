@@ -85,7 +85,7 @@ class EscalationsTest {
     }
 
     @Test
-    void oneThatClearsInTimeIsNotPassedOnAndOneThatComesBackIsAnew() throws InterruptedException {
+    void clearedFindingIsNotEscalatedAndAReturnedOneIsAgain() throws InterruptedException {
         sailings.late("SK-1", 20);
         active("", "1 hour");
         api.check(sailings.name);
@@ -107,7 +107,7 @@ class EscalationsTest {
     }
 
     @Test
-    void whatWasToldBeforeTheRulePassesOnIsKnown() {
+    void findingsReportedBeforeEscalationWasAddedAreNotEscalated() {
         sailings.late("SK-1", 20).active();
         api.check(sailings.name);
         mails.sent(sailings.recipient, 1);

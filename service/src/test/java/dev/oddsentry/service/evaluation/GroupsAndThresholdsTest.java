@@ -73,7 +73,7 @@ class GroupsAndThresholdsTest {
     }
 
     @Test
-    void aValueChangedForTodayJudgesAnewWhatThereIs() {
+    void valueChangedForTodayEvaluatesExistingFindingsAgain() {
         String threshold = "late_" + UUID.randomUUID().toString().substring(0, 8);
         String values = "/api/thresholds/" + threshold + "/values";
         api.push("kind: threshold\nname: " + threshold + "\ntitle: late\nunit: min\n");
@@ -118,7 +118,7 @@ class GroupsAndThresholdsTest {
     }
 
     @Test
-    void aGroupThatIsExpectedButHasNoRowIsJudged() {
+    void expectedGroupWithoutRowsIsEvaluated() {
         String vessels = name + "-vessels";
         api.push("kind: query\nname: " + vessels
                 + "\nsource: ferry\nsql: select * from (values ('Terna'), ('Skua'), ('Lomvi')) v(vessel)\n");
@@ -190,7 +190,7 @@ class GroupsAndThresholdsTest {
     }
 
     @Test
-    void whatDoesNotFireStandsAndIsToldByTheFirstCheckThatFires() {
+    void updatesWaitForTheFirstCheckThatFires() {
         bunker("Terna", "90", 10);
         active("exceptions: litres > 60\nfire_when: updates() >= 2\nmemory: { key: [vessel] }");
         assertThat(check().path("state").asString()).isEqualTo("QUIET");

@@ -50,7 +50,7 @@ class HandlingAndExplanationsTest {
     }
 
     @Test
-    void whatIsSnoozedIsNotToldUntilItsEndAndThenAsItIs() {
+    void snoozedFindingIsReportedAfterItsEndAsItIsThen() {
         sailings.late("SK-1", 20).active();
         assertThat(updates()).isEqualTo(1);
         mark(
@@ -77,7 +77,7 @@ class HandlingAndExplanationsTest {
     }
 
     @Test
-    void whatIsTakenGetsWorseAndIsToldAndNoLongerTaken() {
+    void worsenedFindingIsReportedAndNoLongerTaken() {
         sailings.late("SK-1", 20).active();
         updates();
         assertThat(mark("SK-1", "TAKE", null)
@@ -93,7 +93,7 @@ class HandlingAndExplanationsTest {
     }
 
     @Test
-    void whatIsAcceptedClearsWithoutAWordAndIsNewsWhenItReturns() {
+    void acceptedFindingClearsSilentlyAndIsReportedWhenItReturns() {
         sailings.late("SK-1", 20).active();
         updates();
         assertThat(api.postAnswer(
@@ -124,7 +124,7 @@ class HandlingAndExplanationsTest {
     }
 
     @Test
-    void anotherKeyStartsAnew() {
+    void otherKeyColumnsStartOver() {
         sailings.late("SK-1", 20).active();
         updates();
         String edited = sailings.rule().replace("key: [sailing]", "key: [sailing, delay_min]");
@@ -210,7 +210,7 @@ class HandlingAndExplanationsTest {
     }
 
     @Test
-    void whatAPersonWasToldOnADayAndWhyNotMore() {
+    void explainsWhatAPersonGotOnADay() {
         sailings.memory("memory: { key: [sailing], first_check: treat_as_known }")
                 .late("SK-1", 20)
                 .active();

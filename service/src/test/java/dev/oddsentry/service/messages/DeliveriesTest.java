@@ -223,7 +223,7 @@ class DeliveriesTest {
     }
 
     @Test
-    void whoHadMoreThanEnoughHearsTheRestTogetherLater() throws Exception {
+    void updatesBeyondTheHourlyLimitComeTogetherLater() throws Exception {
         sailings.late("SK-1", 20);
         active("max_per_hour: 2");
         sailings.late("SK-2", 20);

@@ -177,7 +177,7 @@ class MessageLinksTest {
     }
 
     @Test
-    void whereEveryoneHasLeftNewsStandsUntilSomeoneIsBack() {
+    void updatesStayUnreportedWhileEveryoneIsUnsubscribed() {
         sailings.late("SK-1", 20);
         active("to: [" + sailings.recipient + "], allow_unsubscribe: true");
         api.check(sailings.name);

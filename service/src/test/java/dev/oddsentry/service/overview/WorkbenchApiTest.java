@@ -332,7 +332,7 @@ class WorkbenchApiTest {
     }
 
     @Test
-    void whoListensHearsThatACheckHasMovedSomething() throws IOException {
+    void listenersAreNotifiedOfACheck() throws IOException {
         var sailings = new LateSailings(service).late("SK-1", 20).active();
         var connection = (HttpURLConnection)
                 URI.create(service.baseUrl() + "/api/changes").toURL().openConnection();

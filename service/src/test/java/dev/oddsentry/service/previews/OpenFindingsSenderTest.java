@@ -23,7 +23,7 @@ class OpenFindingsSenderTest {
     }
 
     @Test
-    void whoIsAddedMayBeSentWhatIsOpenAndNobodyElseHearsOfIt() {
+    void openFindingsCanBeSentToANewRecipientAlone() {
         sailings.late("SK-1", 20).late("SK-2", 60).active();
         assertThat(send(sailings.recipient).text()).contains("no successful check yet");
         api.check(sailings.name);
@@ -75,7 +75,7 @@ class OpenFindingsSenderTest {
     }
 
     @Test
-    void whoIsOnlyInATeamHearsToo() {
+    void membersOfATeamGetTheMessage() {
         String team = "Team of " + siv.substring(0, siv.indexOf('@'));
         api.put(
                 "/api/teams/" + team.replace(" ", "%20"),

@@ -77,7 +77,7 @@ class LanguagesTest {
     }
 
     @Test
-    void rowsNameWhoHearsOfThem() {
+    void rowsNameTheirRecipients() {
         String boat = "boat-" + sailings.recipient;
         sailings.late("SK-1", 20).late("SK-2", 20).late("SK-3", 20);
         sailings.change("update sailing_table set reason = '" + boat + "; ' where sailing = 'SK-1'");

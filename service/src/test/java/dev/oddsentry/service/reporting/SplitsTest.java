@@ -39,7 +39,7 @@ class SplitsTest {
     }
 
     @Test
-    void eachAudienceHearsOfItsFindingsAlone() {
+    void eachAudienceGetsOnlyItsFindings() {
         active(byTable());
         late("SK-1", 20, "'Holm'");
         late("SK-2", 50, "'Vik'");
@@ -147,7 +147,7 @@ class SplitsTest {
     }
 
     @Test
-    void aQuerySaysWhoHearsAndWhatIsNoAddressFailsTheCheck() {
+    void queryNamesTheRecipientsAndAnInvalidAddressFailsTheCheck() {
         String mail = sailings.name + "-mail";
         service.ferry("create table \"" + mail + "\" (terminal text, address text)");
         service.ferry("insert into \"" + mail + "\" values ('Holm', '" + holm + "; ')");
@@ -170,7 +170,7 @@ class SplitsTest {
     }
 
     @Test
-    void whoeverHearsSinceTheRuleIsSplitTakesWhatIsThereAsKnown() {
+    void splittingARuleTreatsExistingFindingsAsKnown() {
         active("");
         late("SK-1", 20, "'Holm'");
         api.check(sailings.name);

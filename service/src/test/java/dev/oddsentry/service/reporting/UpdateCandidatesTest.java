@@ -167,7 +167,7 @@ class UpdateCandidatesTest {
     }
 
     @Test
-    void withoutASplitEveryoneHearsOfAllAndFormerAudiencesOfNothing() {
+    void removingTheSplitSendsAllFindingsToEveryone() {
         var told = Map.of(
                 AudienceKey.WHOLE,
                 new LastReport(FindingState.OPEN, Severity.WARNING, new Digest(1, 1), SLOT),

@@ -75,7 +75,7 @@ class RetentionTest {
     }
 
     @Test
-    void whatAPersonMarkedOrWhatIsStillToBeToldStays() {
+    void handledAndUnreportedFindingsAreKept() {
         sailings.memory("memory: { key: [sailing], report: [new, cleared], absence: ages_out }");
         sailings.late("SK-1", 20).late("SK-2", 20).active();
         api.check(sailings.name);

@@ -108,7 +108,7 @@ class RoundUpsTest {
     }
 
     @Test
-    void whatIsBadEnoughIsToldAtOnceAndNotAgain() {
+    void severeUpdateIsSentImmediatelyAndOnlyOnce() {
         holm.active();
         vik.active();
         api.check(holm.name);
@@ -129,7 +129,7 @@ class RoundUpsTest {
     }
 
     @Test
-    void whatAnEditMakesOfTheFindingsIsNoNewsWhereItIsTakenAsKnown() {
+    void editTreatedAsKnownCausesNoUpdates() {
         holm.late("SK-1", 20).active();
         vik.active();
         api.check(holm.name);

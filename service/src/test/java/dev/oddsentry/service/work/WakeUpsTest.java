@@ -29,7 +29,7 @@ class WakeUpsTest {
     }
 
     @Test
-    void aTaskThatWouldWakeTooLateOrNotAtAllIsPlannedAnew() {
+    void taskThatIsLateOrMissingIsPlannedAgain() {
         sailings.active();
         assertThat(asleep()).isZero();
         change(

@@ -9,23 +9,23 @@ import java.util.Locale;
 import java.util.stream.Collectors;
 import tools.jackson.databind.JsonNode;
 
-/** The story of a finding, and of what a person was told on a day, in lines. Times are in the rule's zone. */
-public final class StoryText {
+/** The explanation of a finding, and of what a person got on a day, in lines. Times are in the rule's zone. */
+public final class ExplanationText {
     private static final DateTimeFormatter TIME = DateTimeFormatter.ofPattern("EEE d MMM yyyy HH:mm", Locale.ENGLISH);
     private static final int NAMED = 5;
 
-    private StoryText() {}
+    private ExplanationText() {}
 
-    public static List<String> story(JsonNode story) {
-        ZoneId zone = ZoneId.of(story.path("zone").asString("UTC"));
+    public static List<String> finding(JsonNode explanation) {
+        ZoneId zone = ZoneId.of(explanation.path("zone").asString("UTC"));
         var lines = new ArrayList<String>();
-        lines.add(story.path("identity").asString("") + " in "
-                + story.path("rule").asString("") + " (times in " + zone + ")");
-        lines.add("  " + story.path("reason").asString(""));
-        for (JsonNode mark : story.path("now").path("handling")) lines.add("  " + mark(mark, zone));
-        lines.addAll(present(story.path("present")));
-        if (!story.path("events").isEmpty()) lines.add("  Timeline:");
-        for (JsonNode event : story.path("events"))
+        lines.add(explanation.path("identity").asString("") + " in "
+                + explanation.path("rule").asString("") + " (times in " + zone + ")");
+        lines.add("  " + explanation.path("reason").asString(""));
+        for (JsonNode mark : explanation.path("now").path("handling")) lines.add("  " + mark(mark, zone));
+        lines.addAll(present(explanation.path("present")));
+        if (!explanation.path("events").isEmpty()) lines.add("  Timeline:");
+        for (JsonNode event : explanation.path("events"))
             lines.add("    " + time(event.path("at"), zone) + "  "
                     + event.path("text").asString(""));
         return lines;
