@@ -20,6 +20,9 @@ const pages: [string, string, ...string[]][] = [
 const here = (pathname: string, addresses: string[]) =>
   addresses.some((each) => pathname === each || pathname.startsWith(`${each}/`))
 
+/** The zone of every time that says no other. */
+const readersZone = Intl.DateTimeFormat().resolvedOptions().timeZone
+
 /** The frame around every page. */
 export function Layout({ person }: { person: Person }) {
   useChanges()
@@ -48,6 +51,7 @@ export function Layout({ person }: { person: Person }) {
           ))}
         </nav>
         <span className="who">
+          <span className="zone">Times: {readersZone}</span>
           {person.name}
           <Button variant="plain" size="sm" onClick={() => leave.mutate()}>
             Log out

@@ -305,7 +305,7 @@ function where({ state, revision, draft }: Editing) {
   if (state === null)
     return 'Six steps. The effect of each is shown next to it. Nothing runs until you activate the rule.'
   if (state === 'ACTIVE')
-    return `${draft ? 'Draft changes of' : 'Changes to'} the active rule (revision ${revision}), which keeps running until you switch.`
+    return `${draft ? 'Draft changes of' : 'Changes to'} the active rule (revision ${revision}), which keeps running until you apply the changes.`
   return `Revision ${revision}, ${state === 'DRAFT' ? 'a draft' : 'paused'}. Nothing is checked until you activate it.`
 }
 
