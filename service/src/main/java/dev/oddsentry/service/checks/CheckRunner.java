@@ -1,17 +1,10 @@
 package dev.oddsentry.service.checks;
 
-import dev.oddsentry.core.definition.TriggersDefinition.WhenEmpty;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
+import dev.oddsentry.service.checks.UnitRunner.UnitOutcome;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.Attempt;
-import dev.oddsentry.service.evaluation.CheckFailureException;
 import dev.oddsentry.service.evaluation.CheckOrigin;
-import dev.oddsentry.service.evaluation.Evaluation;
-import dev.oddsentry.service.evaluation.Evaluator;
-import dev.oddsentry.service.messages.MessageContext;
-import dev.oddsentry.service.messages.MessagePlanner;
-import dev.oddsentry.service.queries.RunningQuery;
-import dev.oddsentry.service.reporting.ReportPlanner;
 import java.time.Instant;
 import java.util.UUID;
 import org.springframework.stereotype.Component;
@@ -33,38 +26,29 @@ public class CheckRunner {
     private static final int MOST_ATTEMPTS_WHEN_STALE = 3;
 
     private final CheckStore store;
-    private final CheckStarter beginning;
-    private final StartGate waiting;
-    private final Evaluator evaluator;
-    private final ReportPlanner reportPlanner;
-    private final MessagePlanner messagePlanner;
+    private final CheckStarter starter;
+    private final StartGate gate;
+    private final UnitRunner units;
     private final CheckCommit commit;
-    private final FailureHandler failing;
-    private final RunningChecks running;
+    private final FailureHandler failures;
     private final PersonalCopies copies;
     private final CheckMetrics metrics;
 
     CheckRunner(
             CheckStore store,
-            CheckStarter beginning,
-            StartGate waiting,
-            Evaluator evaluator,
-            ReportPlanner reportPlanner,
-            MessagePlanner messagePlanner,
+            CheckStarter starter,
+            StartGate gate,
+            UnitRunner units,
             CheckCommit commit,
-            FailureHandler failing,
-            RunningChecks running,
+            FailureHandler failures,
             PersonalCopies copies,
             CheckMetrics metrics) {
         this.store = store;
-        this.beginning = beginning;
-        this.waiting = waiting;
-        this.evaluator = evaluator;
-        this.reportPlanner = reportPlanner;
-        this.messagePlanner = messagePlanner;
+        this.starter = starter;
+        this.gate = gate;
+        this.units = units;
         this.commit = commit;
-        this.failing = failing;
-        this.running = running;
+        this.failures = failures;
         this.copies = copies;
         this.metrics = metrics;
     }
@@ -74,7 +58,7 @@ public class CheckRunner {
         var leftBehind = store.running(ruleId);
         if (leftBehind.isPresent() && isReplaceable(leftBehind.get())) {
             var waiting = leftBehind.get();
-            failing.replaced(waiting, copies.replaced(waiting));
+            failures.replaced(waiting, copies.replaced(waiting));
         } else if (leftBehind.isPresent() && leftBehind.get().getOrigin() == CheckOrigin.SCHEDULED) {
             // A rule's slots are one task's, so the node that began this one has died; its slot comes before any later
             // one.
@@ -122,7 +106,7 @@ public class CheckRunner {
             var taken = store.takeUp(checkId, i > 0);
             if (taken.isEmpty()) return;
             if (taken.get().interruptions() > MOST_INTERRUPTIONS) {
-                failing.fail(
+                failures.fail(
                         checkId,
                         taken.get().attempt(),
                         FailureReasons.endedTheService(taken.get().interruptions()));
@@ -135,49 +119,28 @@ public class CheckRunner {
                         checkId, taken.attempt(), CheckState.RESTARTED, "The rule was changed during every attempt."));
     }
 
-    /** @return false: something changed under it, and it wrote nothing */
+    /** @return false: something changed since it started, and nothing was written */
     private boolean attempt(UUID checkId, int number) {
         try {
-            var begun = beginning.begin(checkId, number);
+            var begun = starter.begin(checkId, number);
             if (begun.isEmpty()) return true;
             var attempt = begun.get();
             CheckLog.began(attempt.rule().definition().name(), number);
-            var wait = waiting.before(attempt);
+            var wait = gate.before(attempt);
             if (wait.isPresent()) {
-                failing.waitFor(attempt, wait.get());
+                failures.waitFor(attempt, wait.get());
                 return true;
             }
             if (attempt.rule().definition().copies() != null) return copies.run(attempt);
-            var query = new RunningQuery(attempt.timeLimit());
-            var evaluation = running.watch(checkId, number, query, each -> evaluator.evaluate(attempt, each));
-            try (evaluation) {
-                return finish(attempt, evaluation);
-            }
+            return end(attempt, units.run(attempt, (evaluation, plan) -> commit.commit(attempt, evaluation, plan)));
         } catch (RuntimeException | Error failed) {
-            failing.fail(checkId, number, FailureReasons.of(checkId, failed));
+            failures.fail(checkId, number, FailureReasons.of(checkId, failed));
         }
         return true;
     }
 
-    /** @return false: something changed under it, and it wrote nothing */
-    private boolean finish(Attempt attempt, Evaluation evaluation) {
-        refuseEmpty(attempt, evaluation);
-        var brake = SafetyLimit.on(attempt, evaluation);
-        if (brake.isPresent()) {
-            failing.keepBack(attempt, evaluation, brake.get());
-            return true;
-        }
-        return commit.commit(
-                attempt,
-                evaluation,
-                messagePlanner.withMessages(
-                        MessageContext.of(attempt), evaluation, reportPlanner.choose(evaluation, attempt.scope())));
-    }
-
-    static void refuseEmpty(Attempt attempt, Evaluation evaluation) {
-        boolean fails = attempt.rule().definition().triggers().whenEmpty() == WhenEmpty.FAIL;
-        if (fails && evaluation.reading().rows() == 0)
-            throw new CheckFailureException(
-                    "The result had no rows, which is a failure for this rule (when_empty: fail).", null);
+    private boolean end(Attempt attempt, UnitOutcome outcome) {
+        if (outcome instanceof UnitOutcome.BeyondLimit beyond) failures.awaitApproval(attempt, beyond);
+        return outcome != UnitOutcome.Ended.OUTDATED;
     }
 }

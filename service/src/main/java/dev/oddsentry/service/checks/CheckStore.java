@@ -117,7 +117,7 @@ public class CheckStore {
     }
 
     /** @return false: this attempt is no longer the running one */
-    boolean keepBack(UUID checkId, int attempt, long rows, String reason) {
+    boolean awaitApproval(UUID checkId, int attempt, long rows, String reason) {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.ROWS_READ, rows)
                 .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.ATTEMPT.eq(attempt))

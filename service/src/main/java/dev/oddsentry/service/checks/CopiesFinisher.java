@@ -35,7 +35,7 @@ class CopiesFinisher {
     private final CheckCommit commit;
     private final FailureHandler failing;
     private final MemoryWriter memory;
-    private final Triggers occasions;
+    private final Triggers triggers;
     private final Incidents incidents;
 
     CopiesFinisher(
@@ -45,7 +45,7 @@ class CopiesFinisher {
             CheckCommit commit,
             FailureHandler failing,
             MemoryWriter memory,
-            Triggers occasions,
+            Triggers triggers,
             Incidents incidents) {
         this.db = db;
         this.checks = checks;
@@ -53,7 +53,7 @@ class CopiesFinisher {
         this.commit = commit;
         this.failing = failing;
         this.memory = memory;
-        this.occasions = occasions;
+        this.triggers = triggers;
         this.incidents = incidents;
     }
 
@@ -81,7 +81,7 @@ class CopiesFinisher {
         else if (failed.isEmpty()
                 || !failing.triesAgain(attempt.checkId(), attempt.number(), together(failed, keys.size()))) {
             if (awaitingApproval.isEmpty()) partly(attempt, keys, failed);
-            else keepBack(attempt, keys.size(), awaitingApproval, failed);
+            else awaitApproval(attempt, keys.size(), awaitingApproval, failed);
         }
         return true;
     }
@@ -91,7 +91,7 @@ class CopiesFinisher {
         checks.end(attempt.checkId(), attempt.number(), counts.state(), null);
         commit.write(attempt.checkId(), counts);
         commit.moveOn(attempt, counts, keys);
-        copies.stillOwe(attempt.ruleId(), unevaluatedSince(attempt, keys), attempt.pending());
+        copies.keepPending(attempt.ruleId(), unevaluatedSince(attempt, keys), attempt.pending());
     }
 
     /** The copies to which this check did not do what it owed to what a person did: they were done before that, or rest. */
@@ -111,8 +111,8 @@ class CopiesFinisher {
         commit.settle(attempt, keys);
         var owe = unevaluatedSince(attempt, keys);
         failed.forEach(each -> owe.add(each.copy().key()));
-        copies.stillOwe(attempt.ruleId(), owe, attempt.pending());
-        tellOfPart(attempt.ruleId(), attempt.checkId(), counts);
+        copies.keepPending(attempt.ruleId(), owe, attempt.pending());
+        startFollowers(attempt.ruleId(), attempt.checkId(), counts);
         incidents.failed(
                 FailureHandler.cause(
                         attempt.source().name(), attempt.rule().definition().name(), failure),
@@ -120,14 +120,14 @@ class CopiesFinisher {
                 failure.reason());
     }
 
-    private void tellOfPart(UUID ruleId, UUID checkId, CheckSummary counts) {
+    private void startFollowers(UUID ruleId, UUID checkId, CheckSummary counts) {
         var outcomes = EnumSet.of(Outcome.FAILED);
         if (counts.state() == CheckState.FIRED) outcomes.add(Outcome.FIRED);
-        occasions.follow(ruleId, checkId, checks.find(checkId).orElseThrow().getSlot(), outcomes);
+        triggers.follow(ruleId, checkId, checks.find(checkId).orElseThrow().getSlot(), outcomes);
     }
 
     /** The slot is not done: approval continues it for the copies that await approval. */
-    private void keepBack(Attempt attempt, int of, List<Undone> awaitingApproval, List<Undone> failed) {
+    private void awaitApproval(Attempt attempt, int of, List<Undone> awaitingApproval, List<Undone> failed) {
         String reason = named(awaitingApproval, of, "awaiting approval")
                 + (failed.isEmpty() ? "" : "; " + named(failed, of, "failed"))
                 + ". Approve or discard it.";
@@ -151,7 +151,7 @@ class CopiesFinisher {
         if (!checks.end(checkId, waiting.getAttempt(), CheckState.PARTLY_FAILED, reason)) return false;
         var counts = copies.together(checkId);
         commit.write(checkId, counts);
-        tellOfPart(ruleId, checkId, counts);
+        startFollowers(ruleId, checkId, counts);
         if (lock.pending().isNone()) return true;
         // Those that are done have paid what was owed; the later slot must not ask it of them again.
         var owe = new HashSet<>(copies.priorChecks(ruleId).keySet());
@@ -161,7 +161,7 @@ class CopiesFinisher {
             memory.endOthers(
                     new MemoryWriter.Writing(Scope.of(ruleId), checkId, waiting.getSlot()),
                     List.copyOf(copies.priorChecks(ruleId).keySet()));
-        copies.stillOwe(ruleId, owe, lock.pending());
+        copies.keepPending(ruleId, owe, lock.pending());
         db.update(RULE)
                 .set(RULE.PENDING_EDIT, EditEffect.NONE)
                 .set(RULE.PENDING_REPORT, ReportChoice.NONE)

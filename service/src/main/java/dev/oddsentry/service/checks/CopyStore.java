@@ -188,7 +188,7 @@ public class CopyStore {
      * What a person did since the check before still counts for these copies at their next check: they were not evaluated under it, since
      * they failed or were done before it.
      */
-    void stillOwe(UUID ruleId, Collection<String> keys, PendingEffect owed) {
+    void keepPending(UUID ruleId, Collection<String> keys, PendingEffect owed) {
         if (owed.equals(PendingEffect.NONE) || keys.isEmpty()) return;
         priorChecks(ruleId).forEach((key, prior) -> {
             if (!keys.contains(key)) return;

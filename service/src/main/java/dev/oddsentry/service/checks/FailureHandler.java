@@ -3,11 +3,11 @@ package dev.oddsentry.service.checks;
 import com.github.kagkarlsson.scheduler.SchedulerClient;
 import dev.oddsentry.core.definition.TriggersDefinition.Outcome;
 import dev.oddsentry.service.checks.FailureReasons.Failure;
+import dev.oddsentry.service.checks.UnitRunner.UnitOutcome.BeyondLimit;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.CheckOrigin;
-import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.triggers.Triggers;
 import java.time.Clock;
@@ -79,13 +79,17 @@ class FailureHandler {
 
     /** @param reason why nothing is reported until a person looked */
     @Transactional
-    public void keepBack(Attempt attempt, Evaluation evaluation, String reason) {
-        if (!store.keepBack(
-                attempt.checkId(), attempt.number(), evaluation.reading().rows(), reason + ". Approve or discard it."))
-            return;
+    public void awaitApproval(Attempt attempt, BeyondLimit beyond) {
+        if (!store.awaitApproval(
+                attempt.checkId(),
+                attempt.number(),
+                beyond.summary().rows(),
+                beyond.reason() + ". Approve or discard it.")) return;
         var rule = attempt.rule().definition();
         incidents.failed(
-                "awaiting approval: " + rule.name(), attempt.ruleId(), "The check awaits approval: " + reason + ".");
+                "awaiting approval: " + rule.name(),
+                attempt.ruleId(),
+                "The check awaits approval: " + beyond.reason() + ".");
     }
 
     /** The check waits for something that has not failed. */

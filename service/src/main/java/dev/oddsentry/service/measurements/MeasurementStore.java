@@ -254,8 +254,8 @@ public class MeasurementStore {
                 on conflict do nothing
                 """, meaning, ruleId, measured.text(), meaning);
         return db.execute("""
-                insert into series_point (series_id, slot, value, filled_in)
-                select distinct on (present.id, p.slot) present.id, p.slot, p.value, p.filled_in
+                insert into series_point (series_id, slot, value, backfilled)
+                select distinct on (present.id, p.slot) present.id, p.slot, p.value, p.backfilled
                   from series former
                   join series_point p on p.series_id = former.id
                   join series present on present.rule_id = former.rule_id and present.group_key = former.group_key
