@@ -37,7 +37,7 @@ public class Saving {
     private final DefinitionStore store;
     private final DefinitionChecks checks;
     private final RuleStates ruleStates;
-    private final Triggers occasions;
+    private final Triggers triggers;
     private final RoundUps roundUps;
     private final Audit audit;
     private final DSLContext db;
@@ -47,7 +47,7 @@ public class Saving {
             DefinitionStore store,
             DefinitionChecks checks,
             RuleStates ruleStates,
-            Triggers occasions,
+            Triggers triggers,
             RoundUps roundUps,
             Audit audit,
             DSLContext db,
@@ -55,7 +55,7 @@ public class Saving {
         this.store = store;
         this.checks = checks;
         this.ruleStates = ruleStates;
-        this.occasions = occasions;
+        this.triggers = triggers;
         this.roundUps = roundUps;
         this.audit = audit;
         this.db = db;
@@ -209,13 +209,13 @@ public class Saving {
         var follows = rule.triggers().after().stream()
                 .map(TriggersDefinition.After::rule)
                 .toList();
-        var circle = occasions.circle(id, rule.name(), follows);
+        var circle = triggers.circle(id, rule.name(), follows);
         if (!circle.isEmpty()) {
             String message = "the rules would trigger each other in a circle: " + String.join(" follows ", circle);
             throw new InvalidDefinitionException(
                     List.of(document.places().locate("schedule.after[0].rule", Problem.error(message, "", null))));
         }
-        occasions.listen(id, rule.triggers());
+        triggers.listen(id, rule.triggers());
     }
 
     private static InvalidDefinitionException reserved(Document document) {

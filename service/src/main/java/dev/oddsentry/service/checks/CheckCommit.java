@@ -35,7 +35,7 @@ class CheckCommit {
     private final ResultWriter resultWriter;
     private final MemoryWriter memory;
     private final Incidents incidents;
-    private final Triggers occasions;
+    private final Triggers triggers;
 
     CheckCommit(
             DSLContext db,
@@ -45,7 +45,7 @@ class CheckCommit {
             ResultWriter resultWriter,
             MemoryWriter memory,
             Incidents incidents,
-            Triggers occasions) {
+            Triggers triggers) {
         this.db = db;
         this.clock = clock;
         this.checks = checks;
@@ -53,7 +53,7 @@ class CheckCommit {
         this.resultWriter = resultWriter;
         this.memory = memory;
         this.incidents = incidents;
-        this.occasions = occasions;
+        this.triggers = triggers;
     }
 
     /** @return false: stale, and nothing was written */
@@ -97,7 +97,7 @@ class CheckCommit {
     void moveOn(Attempt attempt, CheckSummary counts, Set<String> copies) {
         incidents.well(attempt.ruleId());
         notifyOfNoRows(attempt, counts);
-        occasions.follow(attempt.ruleId(), attempt.checkId(), attempt.slot(), counts.outcomes());
+        triggers.follow(attempt.ruleId(), attempt.checkId(), attempt.slot(), counts.outcomes());
         settle(attempt, copies);
     }
 

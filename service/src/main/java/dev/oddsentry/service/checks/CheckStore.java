@@ -77,13 +77,13 @@ public class CheckStore {
                 == 1;
     }
 
-    /** The same for one that an occasion begins. */
-    boolean insert(NewCheck check, RuleTriggerRecord occasion) {
+    /** The same for a triggered check. */
+    boolean insert(NewCheck check, RuleTriggerRecord trigger) {
         if (!insert(check)) return false;
         db.update(RULE_CHECK)
-                .set(RULE_CHECK.EVENT, occasion.getEvent())
-                .set(RULE_CHECK.EVENT_VALUES, occasion.getEventValues())
-                .set(RULE_CHECK.PARENT_ID, occasion.getParentId())
+                .set(RULE_CHECK.EVENT, trigger.getEvent())
+                .set(RULE_CHECK.EVENT_VALUES, trigger.getEventValues())
+                .set(RULE_CHECK.PARENT_ID, trigger.getParentId())
                 .where(RULE_CHECK.ID.eq(check.id()))
                 .execute();
         return true;

@@ -26,7 +26,7 @@ class FailureHandler {
     private final CheckStore store;
     private final DefinitionStore definitions;
     private final Incidents incidents;
-    private final Triggers occasions;
+    private final Triggers triggers;
     private final SchedulerClient tasks;
     private final Clock clock;
 
@@ -34,13 +34,13 @@ class FailureHandler {
             CheckStore store,
             DefinitionStore definitions,
             Incidents incidents,
-            Triggers occasions,
+            Triggers triggers,
             SchedulerClient tasks,
             Clock clock) {
         this.store = store;
         this.definitions = definitions;
         this.incidents = incidents;
-        this.occasions = occasions;
+        this.triggers = triggers;
         this.tasks = tasks;
         this.clock = clock;
     }
@@ -51,7 +51,7 @@ class FailureHandler {
         var check = store.find(checkId).orElseThrow();
         if (!store.end(checkId, number, CheckState.FAILED, failure.reason())) return;
         if (failure.timedOut()) store.timedOut(checkId, number);
-        occasions.follow(check.getRuleId(), checkId, check.getSlot(), Set.of(Outcome.FAILED));
+        triggers.follow(check.getRuleId(), checkId, check.getSlot(), Set.of(Outcome.FAILED));
         var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
         String cause = cause(check.getSourceName(), rule.name(), failure);
         incidents.failed(cause, check.getRuleId(), failure.reason());

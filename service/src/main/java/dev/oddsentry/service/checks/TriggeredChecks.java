@@ -26,7 +26,7 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class TriggeredChecks {
     private static final Duration ASK_AGAIN = Duration.ofMillis(500);
 
-    private final Triggers occasions;
+    private final Triggers triggers;
     private final CheckStore store;
     private final CheckRunner runner;
     private final SourceTurns turns;
@@ -34,13 +34,13 @@ public class TriggeredChecks {
     private final Clock clock;
 
     TriggeredChecks(
-            Triggers occasions,
+            Triggers triggers,
             CheckStore store,
             CheckRunner runner,
             SourceTurns turns,
             TransactionTemplate transactions,
             Clock clock) {
-        this.occasions = occasions;
+        this.triggers = triggers;
         this.store = store;
         this.runner = runner;
         this.turns = turns;
@@ -60,17 +60,17 @@ public class TriggeredChecks {
 
     /** @return false: not its turn yet, ask again */
     private boolean run(long id) {
-        var occasion = occasions.find(id);
-        if (occasion.isEmpty()) return true;
-        UUID ruleId = occasion.get().getRuleId();
+        var trigger = triggers.find(id);
+        if (trigger.isEmpty()) return true;
+        UUID ruleId = trigger.get().getRuleId();
         return turns.take(ruleId, () -> answer(id, ruleId), false);
     }
 
     private boolean answer(long id, UUID ruleId) {
-        UUID known = occasions.find(id).map(RuleTriggerRecord::getCheckId).orElse(null);
+        UUID known = triggers.find(id).map(RuleTriggerRecord::getCheckId).orElse(null);
         if (known != null) {
             // Begun by this very task, on a node that has died, or by the head of those it came with.
-            if (occasions.isHead(id, known) && !store.isWaiting(known)) runner.run(known);
+            if (triggers.isHead(id, known) && !store.isWaiting(known)) runner.run(known);
             return true;
         }
         var begun = transactions.execute(_ -> begin(id, ruleId));
@@ -87,10 +87,10 @@ public class TriggeredChecks {
     private Begun begin(long id, UUID ruleId) {
         var lock = store.lockRule(ruleId);
         if (lock.state() != RuleState.ACTIVE) {
-            occasions.drop(ruleId);
+            triggers.drop(ruleId);
             return Begun.NOTHING;
         }
-        var waiting = occasions.waiting(ruleId);
+        var waiting = triggers.waiting(ruleId);
         if (waiting.stream().noneMatch(each -> each.getId() == id)) return Begun.NOTHING;
         if (waiting.getFirst().getId() != id || store.running(ruleId).isPresent()) return Begun.LATER;
         var together = together(waiting);
@@ -109,7 +109,7 @@ public class TriggeredChecks {
         UUID answer = begun
                 ? check.id()
                 : store.ofSlot(ruleId, check.slot()).orElseThrow().getId();
-        occasions.answer(together.stream().map(RuleTriggerRecord::getId).toList(), answer);
+        triggers.answer(together.stream().map(RuleTriggerRecord::getId).toList(), answer);
         return new Begun(true, begun ? Optional.of(answer) : Optional.empty());
     }
 

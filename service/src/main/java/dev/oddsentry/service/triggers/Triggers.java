@@ -30,12 +30,12 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * Which rules listen to what, and the occasions that no check has answered yet. Each occasion has a durable task of its own, planned
+ * Which rules listen to what, and the triggers that no check has answered yet. Each has a durable task of its own, planned
  * in the transaction that writes it.
  */
 @Component
 public class Triggers {
-    /** Its instance is the occasion's number. */
+    /** Its instance is the number of the trigger. */
     public static final TaskDescriptor<Void> TASK = TaskDescriptor.of("trigger");
 
     private final DSLContext db;
@@ -138,7 +138,7 @@ public class Triggers {
                 .fetch(RULE_EVENT.EVENT);
     }
 
-    /** The occasion stands for the event at a rule; the same request key finds the same one. Part of the caller's transaction. */
+    /** The trigger of a rule by an event; the same request key finds the same one. Part of the caller's transaction. */
     public void arrive(UUID ruleId, Instant at, String event, Map<String, String> given, @Nullable String requestKey) {
         var number = db.insertInto(RULE_TRIGGER)
                 .set(RULE_TRIGGER.RULE_ID, ruleId)
@@ -152,7 +152,7 @@ public class Triggers {
         number.ifPresent(row -> plan(row.value1()));
     }
 
-    /** The active rules that follow one whose check ended so have an occasion at its slot. Part of the caller's transaction. */
+    /** The active rules that follow one whose check ended so get a trigger at its slot. Part of the caller's transaction. */
     public void follow(UUID parentRule, UUID parentCheck, Instant slot, Set<Outcome> outcomes) {
         String[] any = outcomes.stream().map(Outcome::name).toArray(String[]::new);
         var followers = db.select(RULE_AFTER.RULE_ID)
@@ -173,8 +173,8 @@ public class Triggers {
         }
     }
 
-    private void plan(long occasion) {
-        tasks.schedule(TASK.instance(Long.toString(occasion)).build(), clock.instant());
+    private void plan(long trigger) {
+        tasks.schedule(TASK.instance(Long.toString(trigger)).build(), clock.instant());
     }
 
     public Optional<RuleTriggerRecord> find(long id) {
@@ -194,10 +194,10 @@ public class Triggers {
                 .fetch();
     }
 
-    public void answer(List<Long> occasions, UUID checkId) {
+    public void answer(List<Long> triggers, UUID checkId) {
         db.update(RULE_TRIGGER)
                 .set(RULE_TRIGGER.CHECK_ID, checkId)
-                .where(RULE_TRIGGER.ID.in(new HashSet<>(occasions)))
+                .where(RULE_TRIGGER.ID.in(new HashSet<>(triggers)))
                 .execute();
     }
 

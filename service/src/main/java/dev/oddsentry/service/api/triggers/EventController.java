@@ -34,13 +34,13 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping(path = "/api/events", produces = "application/json")
 class EventController {
-    private final Triggers occasions;
+    private final Triggers triggers;
     private final DefinitionStore definitions;
     private final Audit audit;
     private final DSLContext db;
 
-    EventController(Triggers occasions, DefinitionStore definitions, Audit audit, DSLContext db) {
-        this.occasions = occasions;
+    EventController(Triggers triggers, DefinitionStore definitions, Audit audit, DSLContext db) {
+        this.triggers = triggers;
         this.definitions = definitions;
         this.audit = audit;
         this.db = db;
@@ -57,7 +57,7 @@ class EventController {
 
     @GetMapping
     List<String> listEvents() {
-        return occasions.events();
+        return triggers.events();
     }
 
     @PostMapping("/{event}")
@@ -69,7 +69,7 @@ class EventController {
             @RequestHeader(name = "Idempotency-Key", required = false) @Size(max = 200) @Nullable String requestKey) {
         refuseUnknown(event);
         Map<String, String> values = arrival == null || arrival.values() == null ? Map.of() : arrival.values();
-        var listeners = occasions.listeners(event).stream()
+        var listeners = triggers.listeners(event).stream()
                 .flatMap(id -> definitions.rule(id).stream())
                 .toList();
         var given = valuesByRule(values, listeners);
@@ -77,7 +77,7 @@ class EventController {
                 .fetchSingle()
                 .value1();
         listeners.forEach(
-                rule -> occasions.arrive(rule.id(), now, event, given.getOrDefault(rule.id(), Map.of()), requestKey));
+                rule -> triggers.arrive(rule.id(), now, event, given.getOrDefault(rule.id(), Map.of()), requestKey));
         audit.record(
                 db,
                 by.id(),
@@ -91,9 +91,9 @@ class EventController {
     }
 
     private void refuseUnknown(String event) {
-        if (occasions.isKnown(event)) return;
+        if (triggers.isKnown(event)) return;
         throw RefusedException.notFound("No rule listens to an event \"" + event + "\"."
-                + Nearest.to(event, occasions.events())
+                + Nearest.to(event, triggers.events())
                         .map(near -> " Did you mean \"" + near + "\"?")
                         .orElse(""));
     }
