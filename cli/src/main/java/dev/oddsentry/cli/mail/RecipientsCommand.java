@@ -53,7 +53,8 @@ public final class RecipientsCommand extends ServiceCommand {
     }
 
     private static Listing gets(JsonNode one) {
-        var table = new Listing("Sent by", "Title", "State", "Recipient field", "Messages in 30 days", "Last", "Unsubscribed");
+        var table = new Listing(
+                "Sent by", "Title", "State", "Recipient field", "Messages in 30 days", "Last", "Unsubscribed");
         for (JsonNode each : one.path("gets"))
             table.add(
                     each.path("kind").asString("") + " " + each.path("name").asString(""),
