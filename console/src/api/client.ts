@@ -1,4 +1,4 @@
-/** One thing wrong in a document, as the API tells it. */
+/** A problem of a document, as the API returns it. */
 export type ApiProblem = {
   weight?: 'ERROR' | 'WARNING'
   message: string

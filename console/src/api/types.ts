@@ -28,7 +28,7 @@ export type Person = Schemas['Person']
 /** A row without several columns is counted for each of them in `unknown`, and once in `unknownRows`. */
 export type PartCount = Schemas['PartCount']
 
-/** How a personal copy of a check went; without addresses of its own, the rule's heard. */
+/** The outcome of a personal copy; without addresses of its own, the rule's recipients got its messages. */
 export type CheckCopy = Schemas['CopyView']
 
 /** An unknown group, and why. */

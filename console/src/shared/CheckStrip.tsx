@@ -13,7 +13,7 @@ function describe(checks: LatestCheck[]): string {
 
 /**
  * The strip of dots: one for each check, oldest first. On the line it was quiet; lifted, it had something to report; a cross failed;
- * a question mark could not judge everything; hollow is running.
+ * a question mark could not evaluate everything; hollow is running.
  */
 export function CheckStrip({ newestFirst }: { newestFirst: LatestCheck[] }) {
   if (newestFirst.length === 0) return <span className="quiet small">not checked yet</span>

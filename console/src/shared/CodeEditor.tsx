@@ -35,7 +35,7 @@ const languageOf = (language: CodeProps['language'], tables: SQLNamespace | unde
     ? yaml()
     : sql({ dialect: PostgreSQL, upperCaseKeywords: false, ...(tables ? { schema: tables } : {}) })
 
-/** Tab leaves the field, as in any other, so that it holds nobody who has no mouse. */
+/** Tab leaves the field, as in any other, so that it can be left without a mouse. */
 export function CodeEditor({ label, language, value, onChange, tables, marks }: CodeProps) {
   const host = useRef<HTMLDivElement>(null)
   const view = useRef<EditorView>(null)
@@ -70,7 +70,7 @@ export function CodeEditor({ label, language, value, onChange, tables, marks }: 
     })
     view.current = editor
     return () => editor.destroy()
-    // The view keeps its own text; what comes from outside is told below.
+    // The view keeps its own text; changes from outside are passed to it below.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [label, language])
   useEffect(() => {

@@ -16,7 +16,7 @@ const verbs: { kind: HandlingKind; verb: string; help: string }[] = [
   },
 ]
 
-/** Marks of a person on several findings; one that is refused keeps no other from being marked. */
+/** Takes, snoozes or accepts several findings; one that is refused does not stop the others. */
 export function HandleMany({ findings, onDone }: { findings: { rule: string; id: number }[]; onDone: () => void }) {
   const [kind, setKind] = useState<HandlingKind>('TAKE')
   const [note, setNote] = useState('')

@@ -1,7 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { timeWords } from './words'
 
-/** Says that the page shows what its reader typed and has not saved, and how to be rid of it. */
+/** Says that the page shows unsaved input, and how to discard it. */
 export function TypedHere({
   typed,
   onDiscard,

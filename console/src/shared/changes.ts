@@ -1,7 +1,7 @@
 import { useEffect } from 'react'
 import { useQueryClient } from '@tanstack/react-query'
 
-/** What is asked again when the service says that this has moved. A person's own typing is in none of these. */
+/** What is read again when the service says that it changed. Unsaved input is in none of these. */
 const moved: Record<string, string[]> = {
   checks: ['rules', 'checks', 'day', 'status', 'findings'],
   findings: ['rules', 'findings', 'day'],
@@ -22,7 +22,7 @@ const moved: Record<string, string[]> = {
   ],
 }
 
-/** Keeps what is shown up to date, by the service's own word (server-sent events). A page that nobody sees lets go of the line, since a browser has few. */
+/** Keeps pages up to date with server-sent events. A hidden page closes the connection, since a browser has few. */
 export function useChanges() {
   const client = useQueryClient()
   useEffect(() => {

@@ -47,7 +47,7 @@ const readersOffset = (instant: Date) => {
   return `${minutes < 0 ? '-' : '+'}${two(Math.floor(Math.abs(minutes) / 60))}:${two(Math.abs(minutes) % 60)}`
 }
 
-/** `2026-11-22 13:14:05+01:00` as it stands there, in the rule's zone; where the reader's clock shows another time, with the offset. */
+/** `2026-11-22 13:14:05+01:00` as it is there, in the rule's zone; with the offset if the reader's clock shows another time. */
 function momentWords(date: string, clock: string, offset: string): string {
   const day = (date.startsWith(String(new Date().getFullYear())) ? days.short : days.full).format(
     new Date(`${date}T00:00:00Z`),
@@ -56,7 +56,7 @@ function momentWords(date: string, clock: string, offset: string): string {
   return `${day}, ${clock}${same ? '' : ` ${offset === 'Z' ? 'UTC' : offset}`}`
 }
 
-/** A cell as the reader writes numbers and times; every digit of a number stays, and an instant is told in the rule's zone. */
+/** A cell in the reader's way of writing numbers and times; every digit of a number is kept, and an instant is shown in the rule's zone. */
 export function cellWords(text: string, type?: string): string {
   if (type === 'number' && /^-?\d+(\.\d+)?$/.test(text)) return exact.format(text as Intl.StringNumericLiteral)
   const [, date, clock, offset] =

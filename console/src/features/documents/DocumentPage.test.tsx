@@ -28,7 +28,7 @@ const mail = {
   files: ['late.csv'],
 }
 
-test('a document is saved against the revision it was made from, with its remark', async () => {
+test('a document is saved against the revision it was made from, with its reason', async () => {
   const sent: unknown[] = []
   const calls = renderAt('/documents/rule/late', routes, {
     ...late,

@@ -38,14 +38,14 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
   const typed = useKept(`document/${kind}/${name}`, kept.text, kept.revision)
   const text = typed.value
   const revision = typed.base
-  const [reason, setRemark] = useState('')
+  const [reason, setReason] = useState('')
   const client = useQueryClient()
   const go = useNavigate()
   const save = useMutation({
     mutationFn: () => saveDocument({ text, revision, reason }),
     onSuccess: async (saved) => {
       typed.reset(text, saved.revision)
-      setRemark('')
+      setReason('')
       // Not the document itself: what is typed since must stay, whatever comes back.
       await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'documents' })
       if (saved.name !== name)
@@ -95,7 +95,7 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
                 <Form.Label>Reason</Form.Label>
                 <Form.Control
                   value={reason}
-                  onChange={(event) => setRemark(event.target.value)}
+                  onChange={(event) => setReason(event.target.value)}
                   placeholder="what changes, and why"
                 />
               </Form.Group>

@@ -4,7 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { useSettled } from '../../shared/settled'
 import { thresholds } from '../thresholds/api'
 import { conditionSeen, type DraftSeen, type RuleDocument } from './api'
-import { Bands } from './Bands'
+import { SeverityLevels } from './SeverityLevels'
 import { Builder } from './Builder'
 import { partsOf, textOf, type Column, type Part } from './builder'
 import { ConditionField } from './ConditionField'
@@ -139,10 +139,10 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
         onChange={(exceptions) => onChange({ exceptions })}
         hint="Ctrl+Space: suggestions. Empty: all rows are exceptions."
       />
-      <Bands
+      <SeverityLevels
         query={document.query}
         place={place}
-        bands={document.severity ?? ['warning']}
+        levels={document.severity ?? ['warning']}
         onChange={(severity) => onChange({ severity })}
       />
       <details className="entry" open={Boolean(document['fire_when'])}>

@@ -27,7 +27,7 @@ const listOf = (text: string) =>
     .map((each) => each.trim())
     .filter(Boolean)
 
-/** Who hears of it, and what the mail is like. */
+/** The recipients, and what the message looks like. */
 export function DeliveryStep({ delivery, columns, onChange }: Props) {
   const put = (edits: Edits<DeliveryPart>) => onChange(edited(delivery, edits, ['attach']))
   const attached = (delivery.attach ?? ['csv']).map((each) => (typeof each === 'string' ? each : each.format))

@@ -22,7 +22,7 @@ type Props = {
   onChange: (memory: MemoryPart) => void
 }
 
-/** What counts as the same finding, and what of it is said again. */
+/** What identifies a finding, and which updates are reported. */
 export function MemoryStep({ memory, columns, per, onChange }: Props) {
   const put = (edits: Edits<MemoryPart>) => onChange(edited(memory, edits))
   const toggle = (list: string[] | undefined, value: string, is: boolean) =>

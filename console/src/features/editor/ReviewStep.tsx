@@ -20,7 +20,7 @@ const effects: Record<string, string> = {
 
 /** What is done with the edit. `activate` after a save makes the rule active too. */
 export type Ways = {
-  save: UseMutationResult<unknown, Error, { remark: string; activate: boolean }>
+  save: UseMutationResult<unknown, Error, { reason: string; activate: boolean }>
   keep: UseMutationResult<unknown, Error, void>
 }
 
@@ -28,7 +28,7 @@ type Props = { state: RuleState | null; remarks: Remark[]; review: Review | unde
 
 /** What is missing or risky, what would change, and the way into effect. */
 export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
-  const [remark, setRemark] = useState('')
+  const [reason, setReason] = useState('')
   const [comparing, setComparing] = useState(false)
   const busy = ways.save.isPending || ways.keep.isPending
   const missing = remarks.filter((each) => each.missing).length
@@ -79,12 +79,12 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
         className="d-flex gap-2 align-items-end flex-wrap mt-2"
         onSubmit={(event) => {
           event.preventDefault()
-          ways.save.mutate({ remark, activate: false })
+          ways.save.mutate({ reason, activate: false })
         }}
       >
-        <Form.Group controlId="save-remark" className="flex-grow-1">
+        <Form.Group controlId="save-reason" className="flex-grow-1">
           <Form.Label className="mb-0">Reason for this change</Form.Label>
-          <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
+          <Form.Control size="sm" value={reason} onChange={(event) => setReason(event.target.value)} />
         </Form.Group>
         {state === 'ACTIVE' ? (
           <>
@@ -105,7 +105,7 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
               onClick={() =>
                 missing > 0
                   ? document.getElementById(remarks[0]?.step ?? 'query')?.scrollIntoView({ behavior: 'smooth' })
-                  : ways.save.mutate({ remark, activate: true })
+                  : ways.save.mutate({ reason, activate: true })
               }
             >
               {missing > 0 ? 'Show what is required' : 'Save and activate'}

@@ -20,7 +20,7 @@ import {
   livePreview,
   reviewOf,
   saveNew,
-  switchTo,
+  applyToRule,
   type DraftSeen,
   type Editing,
   type MemoryPart,
@@ -36,7 +36,7 @@ import { ReviewStep } from './ReviewStep'
 import { NextDates, ScheduleStep } from './ScheduleStep'
 import { remarksOf, steps, type Remark, type Step } from './steps'
 
-/** A rule as one page in the order of work, with the effect of each step beside it. Of an active rule a draft is edited, until someone switches to it. */
+/** A rule as one page in the order of work, with the effect of each step beside it. Edits of an active rule are a draft until they are applied. */
 export function RuleEditor() {
   const { name = '' } = useParams()
   const found = useQuery(editing(name))
@@ -73,7 +73,7 @@ const withoutEmpty = (document: RuleDocument): RuleDocument =>
     ),
   ) as RuleDocument
 
-/** A preview asks for what has a name; what is not written yet has one that nobody has. */
+/** A preview needs a name; an unsaved rule has one that no rule has. */
 const previewable = (document: RuleDocument): RuleDocument => ({
   ...document,
   name: document.name || 'not-named-yet',
@@ -116,14 +116,14 @@ function Editor({ found }: { found: Editing }) {
   const still = JSON.parse(settled) as RuleDocument
   const [live, setLive] = useState(true)
   const [wanted, setWanted] = useState('')
-  // Pressed before what is typed has stood still, it waits for that: the text before is nobody's question.
+  // If pressed while typing has not paused, it waits for that: the earlier text is outdated.
   const previewNow = () => {
     const now = JSON.stringify(document)
     if (now === settled) void preview.refetch()
     else setWanted(now)
   }
   const review = useQuery(reviewOf(still))
-  // The source is asked only what can be asked: a document that is refused says so by itself, under its place.
+  // The query runs only for a valid document; problems of others are shown at their place.
   const readable =
     review.data !== undefined &&
     !review.isPlaceholderData &&
@@ -140,16 +140,16 @@ function Editor({ found }: { found: Editing }) {
     client.removeQueries({ queryKey: ['document', name] })
     await go(`/rules/${name}`)
   }
-  const found2 = { ...found, revision: typed.base }
+  const edited = { ...found, revision: typed.base }
   const save = useMutation({
-    mutationFn: async ({ remark, activate: then }: { remark: string; activate: boolean }) => {
-      if (isNew) await saveNew(document, remark)
-      else await switchTo(document, found2, remark)
+    mutationFn: async ({ reason, activate: then }: { reason: string; activate: boolean }) => {
+      if (isNew) await saveNew(document, reason)
+      else await applyToRule(document, edited, reason)
       if (then) await activate(document.name, 'NEW')
     },
     onSuccess: () => leave(document.name),
   })
-  const keep = useMutation({ mutationFn: () => keepDraft(document, found2), onSuccess: () => leave(saved.name) })
+  const keep = useMutation({ mutationFn: () => keepDraft(document, edited), onSuccess: () => leave(saved.name) })
   const discard = useMutation({ mutationFn: () => discardDraft(saved.name), onSuccess: () => leave(saved.name) })
   const change = (part: Partial<RuleDocument>) => typed.change((before) => ({ ...before, ...part }))
   return (
@@ -326,7 +326,7 @@ function StepRow({ step, effect, children }: { step: Step; effect: ReactNode; ch
   )
 }
 
-/** The six steps with what each says now, or how much is missing. */
+/** The six steps with a summary of each, or what is missing. */
 function StepList({
   document,
   remarks,

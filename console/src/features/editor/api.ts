@@ -3,8 +3,8 @@ import { queryOptions } from '@tanstack/react-query'
 import { api, type ApiProblem } from '../../api/client'
 import type { Definitions, DraftNote, RulePage, RuleState, Written } from '../../api/types'
 
-/** Severity's word, and its condition; the last level is bare. */
-export type Band = NonNullable<RuleDocument['severity']>[number]
+/** Severity's word, and its condition; the last has no condition. */
+export type SeverityLevel = NonNullable<RuleDocument['severity']>[number]
 
 /** A rule's document as the API has it. What the editor has no field for goes back as it came. */
 export type RuleDocument = Omit<Written<Definitions['rule']>, 'title' | 'parameters'> & {
@@ -81,7 +81,7 @@ export const editing = (name: string) =>
     gcTime: 0,
   })
 
-/** Laid beside the rule as it was when the editor was opened, so that a switch does not undo what was saved since. */
+/** Saves a draft based on the revision that the editor was opened with, so that applying it does not undo what was saved since. */
 export const keepDraft = (document: RuleDocument, { draft, revision }: Editing) =>
   api.document<{ version: number }>(
     'PUT',
@@ -91,8 +91,8 @@ export const keepDraft = (document: RuleDocument, { draft, revision }: Editing) 
 
 export const discardDraft = (name: string) => api.delete(draftOf(name))
 
-/** The document becomes the rule; by way of the draft, where there is one, so that nobody else's is lost. */
-export async function switchTo(document: RuleDocument, found: Editing, reason: string) {
+/** Applies the document to the rule; through the draft if there is one, so that no other draft is lost. */
+export async function applyToRule(document: RuleDocument, found: Editing, reason: string) {
   if (!found.draft) return save(document, reason, found.revision)
   const kept = await keepDraft(document, found)
   return api.post<Kept>(`${draftOf(document.name)}/apply?reason=${encodeURIComponent(reason)}&version=${kept.version}`)

@@ -21,7 +21,7 @@ export type Choice = {
 
 const usual = { days: [], time: '06:00', every: 10, monthDay: 1 }
 
-/** The choice that says the same as a recurrence; null where none does, so that nothing is lost by showing it. */
+/** The choice that means the same as a recurrence; null if there is none, so that showing it loses nothing. */
 export function choiceOf(schedule: SchedulePart): Choice | null {
   const rules = schedule.recur ?? []
   const more = (schedule['working_days'] ?? []).length + (schedule.also ?? []).length

@@ -59,7 +59,7 @@ export function remarksOf(
   )
     risky('schedule', 'No schedule: it runs only on demand.')
   if (!document.exceptions?.trim()) risky('conditions', 'All rows are exceptions: there is no condition.')
-  // What a document says wrong is told above, with its field.
+  // Problems of the document are shown above, with their fields.
   if (failure !== null && remarks.every((each) => !each.missing))
     risky('conditions', `A check now would fail: ${failure}`)
   const seen = failure === null ? preview?.draft : undefined

@@ -111,7 +111,7 @@ function OneMessage({ page }: { page: Page }) {
   )
 }
 
-/** What a person may do with it: each says first what it does. */
+/** Actions for a message: each explains first what it does. */
 function Acts({ page: { message: summary } }: { page: Page }) {
   const queries = useQueryClient()
   const doing = useMutation({

@@ -59,7 +59,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
   useTitle(isNew ? 'New query' : saved.title)
   const typed = useKept<QueryDocument>(`query/${saved.name}`, saved, revision)
   const document = typed.value
-  const [remark, setRemark] = useState('')
+  const [reason, setReason] = useState('')
   const [returned, setReturned] = useState<string[]>([])
   const known = useQuery(sources)
   const others = useQuery(queries)
@@ -68,10 +68,10 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
   const go = useNavigate()
   const change = (part: Partial<QueryDocument>) => typed.change((before) => ({ ...before, ...part }))
   const save = useMutation({
-    mutationFn: () => saveQuery(document, remark, typed.base),
+    mutationFn: () => saveQuery(document, reason, typed.base),
     onSuccess: async (kept) => {
       typed.reset(document, kept.revision)
-      setRemark('')
+      setReason('')
       await client.invalidateQueries({ predicate: ({ queryKey }) => queryKey[0] !== 'documents' })
       if (isNew) await go(`/queries/${kept.name}`, { replace: true })
     },
@@ -193,11 +193,11 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
               onChange={(next) => change({ columns: next })}
             />
             <div className="d-flex gap-2 flex-wrap align-items-end mt-3">
-              <Form.Group controlId="remark" className="flex-grow-1">
+              <Form.Group controlId="reason" className="flex-grow-1">
                 <Form.Label className="mb-0 small quiet">Reason</Form.Label>
                 <Form.Control
-                  value={remark}
-                  onChange={(event) => setRemark(event.target.value)}
+                  value={reason}
+                  onChange={(event) => setReason(event.target.value)}
                   placeholder="what changes, and why"
                 />
               </Form.Group>

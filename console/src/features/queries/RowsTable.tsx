@@ -6,7 +6,7 @@ import type { Ran } from './api'
 const isShort = (text: string | null, type: string | undefined) =>
   (text === null ? 0 : cellWords(text, type).length) <= 18
 
-/** Rows as they came, missing values said. */
+/** Rows of the result; missing values are marked as missing. */
 export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
   const align = (index: number) => (ran.columns[index]?.type === 'number' ? 'num' : '')
   return (

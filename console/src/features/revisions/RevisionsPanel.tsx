@@ -160,8 +160,8 @@ function Restore({
   revision: number
   onRestored: () => void
 }) {
-  const [remark, setRemark] = useState('')
-  const back = useMutation({ mutationFn: () => restore(kind, name, revision, remark), onSuccess: onRestored })
+  const [reason, setReason] = useState('')
+  const back = useMutation({ mutationFn: () => restore(kind, name, revision, reason), onSuccess: onRestored })
   return (
     <Form
       className="d-flex gap-2 align-items-end flex-wrap mt-2"
@@ -174,9 +174,9 @@ function Restore({
         <Form.Label className="mb-0 small quiet">Reason for restoring</Form.Label>
         <Form.Control
           size="sm"
-          value={remark}
+          value={reason}
           placeholder={`restore revision ${revision}`}
-          onChange={(event) => setRemark(event.target.value)}
+          onChange={(event) => setReason(event.target.value)}
         />
       </Form.Group>
       <Button type="submit" size="sm" variant="plain" disabled={back.isPending}>

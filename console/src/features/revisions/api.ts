@@ -6,7 +6,7 @@ export type Revision = Schemas['RevisionView']
 
 const path = (kind: string, name: string) => `/api/definitions/${encodeURIComponent(kind)}/${encodeURIComponent(name)}`
 
-/** Newest first; asked again, so that an editor hears of others. */
+/** Newest first; read again, so that an editor shows the revisions of others. */
 export const revisionsOf = (kind: string, name: string) =>
   queryOptions({
     queryKey: ['revisions', kind, name],

@@ -11,7 +11,7 @@ import { checksOf, copiesOf, moveCheck } from './api'
 const shown = 12
 
 /**
- * @param grouped whether groups are judged, not rows
+ * @param grouped whether groups are evaluated, not rows
  * @param copies whether the rule has personal copies
  */
 export function ChecksPanel({ name, grouped, copies }: { name: string; grouped: boolean; copies: boolean }) {
@@ -111,7 +111,7 @@ function CopiesList({ check }: { check: string }) {
   )
 }
 
-/** What a person can do about a check that runs or was kept back, and how far it is. */
+/** Actions for a check that runs or awaits approval, and its progress. */
 function Moves({ check }: { check: Check }) {
   const client = useQueryClient()
   const move = useMutation({

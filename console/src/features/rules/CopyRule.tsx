@@ -6,7 +6,7 @@ import { Refusal } from '../../shared/Refusal'
 import { nameFrom } from '../../shared/names'
 import { copyRule } from './api'
 
-/** Makes another rule that says the same: a draft that remembers nothing, with nobody to mail. */
+/** Copies the rule: a draft without memory and recipients. */
 export function CopyRule({ name, title, onLeave }: { name: string; title: string; onLeave: () => void }) {
   const [newTitle, setNewTitle] = useState(`${title}, copy`)
   const [newName, setNewName] = useState(nameFrom(`${title}, copy`))

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query'
 import { checksOf, type Series } from './api'
 import { Trend } from './Trend'
 
-/** How many exceptions each check found, where rows are judged and nothing else is measured. */
+/** The number of exceptions of each check, for rules over rows without measures. */
 export function ExceptionsTrend({ name }: { name: string }) {
   const checks = useQuery(checksOf(name))
   const points = (checks.data?.checks ?? [])

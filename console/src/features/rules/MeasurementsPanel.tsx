@@ -30,7 +30,7 @@ export function MeasurementsPanel({ name, thresholds = [] }: { name: string; thr
   )
 }
 
-/** What was measured before an edit is not looked back at, unless somebody says that it compares. */
+/** Measurements from before an edit are not used, unless a person says that they are comparable. */
 function Earlier({ name, all }: { name: string; all: Series[] }) {
   const client = useQueryClient()
   const join = useMutation({

@@ -3,7 +3,7 @@ import type { RulePage } from '../../api/types'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { zonedWords } from '../../shared/words'
 
-/** What a rule says: its query, its condition, its memory and its next dates. */
+/** A summary of a rule: its query, condition, memory and next dates. */
 export function RuleText({ page }: { page: RulePage }) {
   const { text, nextDates } = page
   return (
@@ -18,12 +18,12 @@ export function RuleText({ page }: { page: RulePage }) {
       <pre className="code">{text.exceptions ?? 'all rows'}</pre>
       <p className="callout">{text.sentence.charAt(0).toUpperCase() + text.sentence.slice(1)}.</p>
       <dl className="facts">
-        {text.severity.map((band, index) => (
-          <Fact key={index} name={<SeverityTag severity={band.severity} />}>
-            {band.condition ? (
+        {text.severity.map((level, index) => (
+          <Fact key={index} name={<SeverityTag severity={level.severity} />}>
+            {level.condition ? (
               <>
-                <code>{band.condition}</code>
-                <div className="small quiet">{band.sentence}</div>
+                <code>{level.condition}</code>
+                <div className="small quiet">{level.sentence}</div>
               </>
             ) : (
               'otherwise'

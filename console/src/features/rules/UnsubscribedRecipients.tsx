@@ -3,7 +3,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { timeWords } from '../../shared/words'
 import { unsubscribedOf, resubscribe } from './api'
 
-/** Readers who stopped the rule's mails; nothing where nobody did. */
+/** Recipients who unsubscribed from the rule; nothing if there are none. */
 export function UnsubscribedRecipients({ name }: { name: string }) {
   const unsubscribed = useQuery(unsubscribedOf(name))
   const client = useQueryClient()

@@ -42,7 +42,7 @@ export const copiesOf = (check: string) =>
     queryFn: () => api.get<CheckCopy[]>(`/api/checks/${check}/copies`),
   })
 
-/** Ends a running check; lets one through that was kept back; throws one away that was. */
+/** Stops a running check; approves or discards one that awaits approval. */
 export const moveCheck = (id: string, move: 'stop' | 'approve' | 'discard') =>
   api.post<Check>(`/api/checks/${id}/${move}`)
 
@@ -63,7 +63,7 @@ export const keepMeasurements = (name: string) =>
 export const checkNow = (name: string, requestKey: string, again = false) =>
   api.post<Check>(`${path(name)}/checks${again ? '?again=true' : ''}`, undefined, { 'Idempotency-Key': requestKey })
 
-/** What the next check of a rule that becomes active tells of what is there already. */
+/** What the next check of an activated rule reports of existing findings. */
 export type ReportOnActivation = 'NEW' | 'OPEN' | 'NOTHING'
 
 export const activate = (name: string, tell: ReportOnActivation) =>
@@ -103,7 +103,7 @@ export type BulkActionResult = Schemas['BulkActionResult']
 export const bulkAction = (ask: BulkAction, really: boolean) =>
   api.post<BulkActionResult[]>(`/api/bulk-actions?apply=${really}`, ask)
 
-/** A draft that says the same, remembers nothing and tells nobody. */
+/** A copy of the rule: a draft without memory and recipients. */
 export const copyRule = (name: string, copy: { name: string; title: string }) =>
   api.post<{ name: string }>(`${path(name)}/copies`, copy satisfies Schemas['CopyRuleBody'])
 

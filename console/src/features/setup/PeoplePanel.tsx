@@ -7,7 +7,7 @@ import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
 import { addPerson, people, saveTeam, teams } from './api'
 
-/** Who may log in, and the teams that own rules and hear of trouble. */
+/** Users, and the teams that own rules and get failure notices. */
 export function PeoplePanel() {
   const all = useQuery(people)
   const owners = useQuery(teams)

@@ -6,7 +6,7 @@ import { Loaded } from '../../shared/Loading'
 import { timeWords } from '../../shared/words'
 import { actOnRoundUp, roundUpNow, roundUps, type RoundUp } from './api'
 
-/** One mail with the news of several rules, at times of its own. */
+/** One message with the updates of several rules, at its own times. */
 export function RoundUpsPanel() {
   const all = useQuery(roundUps)
   return (

@@ -8,10 +8,10 @@ import { importTable, type ThresholdSummary } from './api'
 /** Values pasted as a table, from a spreadsheet or a CSV file. */
 export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
   const [table, setTable] = useState('')
-  const [remark, setRemark] = useState('')
+  const [reason, setReason] = useState('')
   const client = useQueryClient()
   const load = useMutation({
-    mutationFn: () => importTable(threshold.name, table, remark),
+    mutationFn: () => importTable(threshold.name, table, reason),
     onSuccess: () => client.invalidateQueries({ queryKey: ['thresholds'] }),
   })
   const problems = load.error instanceof ApiError ? load.error.problems : []
@@ -37,15 +37,15 @@ export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
             onChange={(event) => setTable(event.target.value)}
           />
         </Form.Group>
-        <Form.Group controlId="table-remark" className="mb-2">
+        <Form.Group controlId="table-reason" className="mb-2">
           <Form.Label className="mb-0">Reason</Form.Label>
-          <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
+          <Form.Control size="sm" value={reason} onChange={(event) => setReason(event.target.value)} />
         </Form.Group>
         <div className="d-flex gap-3 align-items-center">
           <Button
             type="submit"
             variant="plain"
-            disabled={load.isPending || table.trim() === '' || remark.trim() === ''}
+            disabled={load.isPending || table.trim() === '' || reason.trim() === ''}
           >
             Import
           </Button>
@@ -54,7 +54,7 @@ export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
           </a>
         </div>
       </Form>
-      {(table.trim() === '' || remark.trim() === '') && (
+      {(table.trim() === '' || reason.trim() === '') && (
         <p className="small quiet mt-2 mb-0">
           {table.trim() === '' ? 'Paste a table. A line without key values is the default.' : 'Give a reason.'}
         </p>

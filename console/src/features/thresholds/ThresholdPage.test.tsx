@@ -64,7 +64,7 @@ test('edits the values as a table, counts the effect first and asks why', async 
   expect(screen.getByRole('button', { name: 'Save' })).toBeDisabled()
   await userEvent.click(screen.getByRole('button', { name: 'Show effect' }))
   expect(await screen.findByText('Poorly used routes: 3 exceptions now, 5 with this change')).toBeInTheDocument()
-  await userEvent.type(screen.getByLabelText('Reason', { selector: '#remark' }), 'agreed today')
+  await userEvent.type(screen.getByLabelText('Reason', { selector: '#reason' }), 'agreed today')
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   expect(await screen.findByRole('button', { name: 'Edit or plan values' })).toBeInTheDocument()
   expect(sent).toEqual({

@@ -11,14 +11,14 @@ import { Effects } from './Effects'
 export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: () => void }) {
   const { threshold, values } = page
   const [lines, setLines] = useState(() => linesOf(values, threshold.key.length))
-  const [remark, setRemark] = useState('')
+  const [reason, setReason] = useState('')
   const [treatAsKnown, setTreatAsKnown] = useState(false)
   const client = useQueryClient()
   const changed = changes(values, lines)
   const hindered = hindrance(lines, threshold.key)
   const effect = useMutation({ mutationFn: () => effectOf(threshold.name, changed) })
   const save = useMutation({
-    mutationFn: () => give(threshold.name, changed, remark, treatAsKnown),
+    mutationFn: () => give(threshold.name, changed, reason, treatAsKnown),
     onSuccess: async () => {
       await client.invalidateQueries({ queryKey: ['thresholds'] })
       onLeave()
@@ -44,9 +44,9 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
       <Button size="sm" variant="plain" className="my-2" onClick={add}>
         Add line
       </Button>
-      <Form.Group controlId="remark" className="mb-2">
+      <Form.Group controlId="reason" className="mb-2">
         <Form.Label className="mb-0">Reason</Form.Label>
-        <Form.Control size="sm" value={remark} onChange={(event) => setRemark(event.target.value)} />
+        <Form.Control size="sm" value={reason} onChange={(event) => setReason(event.target.value)} />
       </Form.Group>
       <Form.Check
         id="as-known"
@@ -59,12 +59,12 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
         {hindered ??
           (changed.length === 0
             ? 'No changes yet.'
-            : `${plural(changed.length, 'value')} changed${remark.trim() === '' ? '. Give a reason' : ''}.`)}
+            : `${plural(changed.length, 'value')} changed${reason.trim() === '' ? '. Give a reason' : ''}.`)}
       </p>
       <div className="d-flex gap-2 flex-wrap">
         <Button
           type="submit"
-          disabled={save.isPending || changed.length === 0 || hindered !== null || remark.trim() === ''}
+          disabled={save.isPending || changed.length === 0 || hindered !== null || reason.trim() === ''}
         >
           Save
         </Button>

@@ -53,7 +53,7 @@ function failures(rules: RuleSummary[]): Need[] {
   })
 }
 
-/** What needs a person, worst first: mail that is held, checks that failed or are late, critical findings that nobody has taken, mail that is stuck. */
+/** What needs attention, worst first: held mail, checks that failed or are late, critical findings that nobody has taken, mail that is stuck. */
 export function needsOf({ rules, messages, holds, blockedAddresses, day }: Standing): Need[] {
   const held = holds.map((hold) => ({
     sign: '✉',

@@ -92,7 +92,7 @@ public class BounceMailbox {
         return store;
     }
 
-    /** One that cannot be read stays, seen, and keeps nobody from the others. */
+    /** A mail that cannot be read stays, marked as seen, and does not stop the others. */
     private void read(Message mail) throws MessagingException {
         try {
             var whole = whole(mail);

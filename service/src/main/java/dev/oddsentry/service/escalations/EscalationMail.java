@@ -29,7 +29,7 @@ import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
-/** The mail with what nobody has taken, out of memory: in the rule's layout and language. */
+/** The message with findings that nobody took, from memory, in the rule's layout and language. */
 @Component
 class EscalationMail {
     private final DSLContext db;
@@ -57,7 +57,7 @@ class EscalationMail {
         this.settings = settings;
     }
 
-    /** @param told the slot of the rule's last mail */
+    /** @param told the slot of the rule's last message */
     NewMessage of(
             Current<RuleDefinition> saved, Escalation escalation, List<FindingRecord> due, Instant told, Instant now) {
         var rule = layouts.resolved(saved.definition());

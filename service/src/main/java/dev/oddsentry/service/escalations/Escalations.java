@@ -25,7 +25,7 @@ import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
-/** Looks for what nobody has taken, and passes it on in one mail a rule. A look that is repeated has nothing to say the second time. */
+/** Escalates findings that nobody has taken, in one message for each rule. A repeated run sends nothing. */
 @Component
 public class Escalations {
     private static final Logger LOG = LoggerFactory.getLogger(Escalations.class);
@@ -70,7 +70,7 @@ public class Escalations {
             try {
                 transactions.executeWithoutResult(_ -> look(rule, escalation));
             } catch (RuntimeException failed) {
-                // One whose rows cannot be laid out any more keeps nobody else's from being passed on; it is looked at
+                // A rule whose rows cannot be laid out any more does not stop the others; it is tried
                 // again.
                 LOG.warn(
                         "findings of {} could not be escalated",
@@ -81,7 +81,7 @@ public class Escalations {
     }
 
     private void look(Current<RuleDefinition> rule, Escalation escalation) {
-        // A check that commits meanwhile would clear what is about to be passed on.
+        // A check that commits at the same time would clear what is about to be escalated.
         var state = db.select(RULE.STATE)
                 .from(RULE)
                 .where(RULE.ID.eq(rule.id()))

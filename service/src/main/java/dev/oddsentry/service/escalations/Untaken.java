@@ -27,7 +27,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
-/** The findings that nobody has taken. Each method is part of the caller's transaction. */
+/** Findings that nobody has taken. Each method is part of the caller's transaction. */
 @Component
 class Untaken {
     private final DSLContext db;
@@ -36,7 +36,7 @@ class Untaken {
         this.db = db;
     }
 
-    /** What was told before the rule passed anything on is known. */
+    /** Findings reported before the rule had {@code escalate} are not escalated. */
     EscalationRecord lock(UUID rule, Instant until, Instant now) {
         db.insertInto(ESCALATION)
                 .set(ESCALATION.RULE_ID, rule)
@@ -50,13 +50,13 @@ class Untaken {
                 .fetchSingle();
     }
 
-    /** Up to when what was told is due by now. */
+    /** The time up to which reports are due now. */
     static Instant until(Escalation escalation, Instant now, ZoneId zone) {
         return escalation.after().negated().addTo(now.atZone(zone)).toInstant();
     }
 
     /**
-     * Those that fell due since the last look: told long enough ago, or no longer marked. Nothing is looked at twice, so a look costs what is new.
+     * Findings that became due since the last run: reported long enough ago, or no longer handled. Nothing is read twice, so a run costs what is new.
      *
      * @param until mails queued up to then
      */

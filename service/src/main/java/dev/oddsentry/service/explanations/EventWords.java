@@ -12,7 +12,7 @@ public final class EventWords {
     /**
      * A few words, as exports have them.
      *
-     * @param updates what a report said of the finding; {@code null} for other events
+     * @param updates the updates in a report; {@code null} for other events
      */
     public static String brief(FindingEventKind kind, String @Nullable [] updates) {
         return switch (kind) {

@@ -15,7 +15,7 @@ import org.jspecify.annotations.Nullable;
  * @param identity in words
  * @param reason the answer in one or two sentences
  * @param now what memory holds of it; null if no check ever found it
- * @param present what the source says of it at this moment
+ * @param present its row in the source now
  * @param events oldest first
  */
 public record Explanation(
@@ -29,8 +29,8 @@ public record Explanation(
 
     /**
      * @param lastConfirmed the slot of the rule's last good check, which found it so
-     * @param unreported whether a difference waits to be told by a later check
-     * @param reportedAt the slot at which it was last told or let pass; null if never
+     * @param unreported whether an update waits for a later check
+     * @param reportedAt the slot of its last report; null if never reported
      * @param lastReportedAt the slot of the last message that reported it; null if none did
      */
     public record ExplainedFinding(

@@ -47,7 +47,7 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Tells the story of one identity: what memory holds, what happened, and what the source says now. */
+/** Explains one finding: its state in memory, its events, and its row in the source now. */
 @Component
 public class Explanations {
     private static final DateTimeFormatter SHORT = DateTimeFormatter.ofPattern("EEE d MMM yyyy HH:mm", Locale.ENGLISH);

@@ -43,7 +43,7 @@ import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** What one recipient was told by one rule on one day, and why not of what else was open. */
+/** What one recipient got from one rule on one day, and why other open findings were not included. */
 @Component
 public class ReportedOnDay {
     private static final Set<FindingEventKind> OPENINGS = EnumSet.of(
@@ -164,7 +164,7 @@ public class ReportedOnDay {
                         told(row.value1(), rule)));
     }
 
-    /** True of a round-up in which news of the rule stands. */
+    /** {@code true} for a round-up with unreported updates of the rule. */
     private static Condition tellsOf(UUID rule) {
         return MESSAGE.ROUND_UP_ID
                 .isNotNull()

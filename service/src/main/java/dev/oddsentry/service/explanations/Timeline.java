@@ -88,7 +88,7 @@ class Timeline {
         var events = new ArrayList<ExplanationEvent>();
         for (var row : rows) {
             var atOpening = row.get(FINDING_EVENT.AT_OPENING);
-            // That it opened, and what was reported at once, stand in one row.
+            // The opening and its report are in one row.
             if (atOpening != null) events.add(event(row, row.get(FINDING_EVENT.KIND), null, recipients));
             var kind = atOpening == null ? row.get(FINDING_EVENT.KIND) : atOpening;
             events.add(event(row, kind, row.get(FINDING_EVENT.MESSAGE_ID), recipients));

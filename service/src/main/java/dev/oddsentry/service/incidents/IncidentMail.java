@@ -77,7 +77,14 @@ public class IncidentMail {
         for (long id : live) transactions.executeWithoutResult(_ -> look(id));
     }
 
-    /** A rule that a incident has hit. */
+    /** What a notice says of an incident. */
+    private enum Phase {
+        BEGAN,
+        LASTS,
+        OVER
+    }
+
+    /** A rule with checks that failed in an incident. */
     private record Hit(String name, String title, String owner, ZoneId zone, int failures, String reason) {}
 
     private void look(long id) {
@@ -94,13 +101,13 @@ public class IncidentMail {
                 ? !incident.getMailedAt().plus(ONCE_MORE_AFTER).isAfter(now)
                 : !incident.getBeganAt().plus(settings.incidents().gather()).isAfter(now);
         if (over) {
-            if (mailed) tell(incident, hits(id, true), "over");
+            if (mailed) notify(incident, hits(id, true), Phase.OVER);
             db.update(INCIDENT)
                     .set(INCIDENT.OVER_AT, now)
                     .where(INCIDENT.ID.eq(id))
                     .execute();
         } else if (due) {
-            tell(incident, hits(id, false), mailed ? "still" : "now");
+            notify(incident, hits(id, false), mailed ? Phase.LASTS : Phase.BEGAN);
             db.update(INCIDENT)
                     .set(INCIDENT.MAILED_AT, now)
                     .where(INCIDENT.ID.eq(id))
@@ -108,14 +115,14 @@ public class IncidentMail {
         }
     }
 
-    private List<Hit> hits(long id, boolean well) {
+    private List<Hit> hits(long id, boolean recovered) {
         var rows = db.select(DEFINITION.ID, INCIDENT_RULE.FAILURES, INCIDENT_RULE.REASON)
                 .from(INCIDENT_RULE)
                 .join(DEFINITION)
                 .on(DEFINITION.ID.eq(INCIDENT_RULE.RULE_ID))
                 .where(
                         INCIDENT_RULE.INCIDENT_ID.eq(id),
-                        well ? INCIDENT_RULE.RECOVERED_AT.isNotNull() : INCIDENT_RULE.RECOVERED_AT.isNull())
+                        recovered ? INCIDENT_RULE.RECOVERED_AT.isNotNull() : INCIDENT_RULE.RECOVERED_AT.isNull())
                 .orderBy(DEFINITION.NAME)
                 .fetch();
         return rows.map(row -> {
@@ -124,49 +131,49 @@ public class IncidentMail {
         });
     }
 
-    /** One mail for each team. */
-    private void tell(IncidentRecord incident, List<Hit> hits, String when) {
+    /** One message for each team. */
+    private void notify(IncidentRecord incident, List<Hit> hits, Phase phase) {
         Map<String, List<Hit>> byOwner = new LinkedHashMap<>();
         hits.forEach(hit ->
                 byOwner.computeIfAbsent(hit.owner(), _ -> new ArrayList<>()).add(hit));
         byOwner.forEach((owner, ofTeam) -> {
             var to = teams.addressesOf(owner);
             if (to.isEmpty()) return;
-            String text = text(incident, ofTeam, when);
+            String text = text(incident, ofTeam, phase);
             outbox.queue(
                     new MessageCause.OfIncident(incident.getId()),
                     clock.instant(),
-                    messages.plain(owner, to, subject(incident, ofTeam, when), text));
+                    messages.plain(owner, to, subject(incident, ofTeam, phase), text));
         });
     }
 
-    private static String subject(IncidentRecord incident, List<Hit> hits, String when) {
+    private static String subject(IncidentRecord incident, List<Hit> hits, Phase phase) {
         String rules = hits.size() == 1 ? hits.getFirst().title() : hits.size() + " rules";
         if (Incidents.isNoRows(incident.getCause()))
-            return switch (when) {
-                case "over" -> "Rows again: " + rules;
-                case "still" -> "Still no rows: " + rules;
-                default -> "No rows: " + rules;
+            return switch (phase) {
+                case BEGAN -> "No rows: " + rules;
+                case LASTS -> "Still no rows: " + rules;
+                case OVER -> "Rows again: " + rules;
             };
-        return switch (when) {
-            case "over" -> "Checks recovered: " + rules + " (" + incident.getCause() + ")";
-            case "still" -> "Checks still failing: " + rules + " (" + incident.getCause() + ")";
-            default -> "Checks failing: " + rules + " (" + incident.getCause() + ")";
+        return switch (phase) {
+            case BEGAN -> "Checks failing: " + rules + " (" + incident.getCause() + ")";
+            case LASTS -> "Checks still failing: " + rules + " (" + incident.getCause() + ")";
+            case OVER -> "Checks recovered: " + rules + " (" + incident.getCause() + ")";
         };
     }
 
-    private String text(IncidentRecord incident, List<Hit> hits, String when) {
+    private String text(IncidentRecord incident, List<Hit> hits, Phase phase) {
         var lines = new ArrayList<String>();
         // A team's rules are nearly always in one zone; where they are not, the first one's is as good as any.
         String since = TIME.format(incident.getBeganAt().atZone(hits.getFirst().zone()));
         if (Incidents.isNoRows(incident.getCause()))
             lines.add(
-                    when.equals("over")
-                            ? "The result had no rows from " + since + " on. The last one has rows."
+                    phase == Phase.OVER
+                            ? "The result had no rows from " + since + " on. The latest result has rows."
                             : "The result has had no rows since " + since + ". The checks themselves succeeded.");
         else
             lines.add(
-                    when.equals("over")
+                    phase == Phase.OVER
                             ? "The checks of these rules failed from " + since
                                     + " on. The last check of each succeeded."
                             : "The checks of these rules have failed since " + since
@@ -175,12 +182,12 @@ public class IncidentMail {
         for (var hit : hits) {
             String times = hit.failures() + (hit.failures() == 1 ? " check" : " checks");
             lines.add(hit.title() + ", " + times);
-            if (!when.equals("over")) lines.add("  " + hit.reason());
+            if (phase != Phase.OVER) lines.add("  " + hit.reason());
             lines.add("  " + settings.baseUrl() + "/rules/" + hit.name());
         }
         lines.add("");
         lines.add(
-                "You get this because your team owns these rules. You get one notice when it starts, one a day while it lasts, and one when it ends.");
+                "You get this email because your team owns these rules. You get one notice when it starts, one a day while it lasts, and one when it ends.");
         return String.join("\n", lines) + "\n";
     }
 }

@@ -24,7 +24,7 @@ public class Incidents {
         this.clock = clock;
     }
 
-    /** The check was good, and its result had no rows, of which the owners want to hear. */
+    /** The check succeeded, and its result had no rows, of which the owning team wants a notice. */
     public void noRows(String rule, UUID ruleId) {
         failed(NO_ROWS + rule, ruleId, "The result had no rows.");
     }

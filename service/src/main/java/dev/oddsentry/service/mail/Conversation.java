@@ -8,7 +8,7 @@ import java.util.concurrent.TimeUnit;
 import java.util.concurrent.TimeoutException;
 import java.util.function.Supplier;
 
-/** Talks to a server for a limited time as a whole: a server that says a byte now and then is within the limit of each reading. */
+/** Limits the time of a whole conversation: a server that sends a byte now and then stays within the limit of each read. */
 public final class Conversation {
     private static final Duration TO_GIVE_UP = Duration.ofSeconds(5);
 

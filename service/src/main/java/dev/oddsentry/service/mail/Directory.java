@@ -24,7 +24,7 @@ public class Directory {
         this.people = people;
     }
 
-    /** Each address once; a reference to nobody gives none. */
+    /** Each address once; an unknown reference gives none. */
     public List<InternetAddress> addresses(List<String> written) {
         var found = new LinkedHashMap<String, InternetAddress>();
         written.stream()

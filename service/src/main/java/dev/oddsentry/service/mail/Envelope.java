@@ -5,12 +5,12 @@ import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /**
- * Who gets a message, and how it stands among others.
+ * The recipients of a message, and its conversation.
  *
  * @param id its number in the outbox, which links in it name
  * @param recipients as they are written: addresses, perhaps with names, and references to teams and people
  * @param owner the team that answers
- * @param list what stands before the domain in the message's List-Id
+ * @param list the part before the domain in the message's List-Id
  * @param of the rule or round-up whose mails readers may stop; null for mail that they asked for
  * @param thread what mail programs show it together with; null for nothing
  */

@@ -9,7 +9,7 @@ import java.util.UUID;
 /** The mail server that messages are handed over to. */
 public interface MailServer {
 
-    /** What the server said of one recipient. */
+    /** The server's answer for one recipient. */
     sealed interface Reply {
         /** The server's own words, or ours where it had none. */
         String words();
@@ -36,7 +36,7 @@ public interface MailServer {
     /** For how long there is no use in handing anything over, since each server is being left alone after it failed; zero if there is. */
     Duration closedFor();
 
-    /** The largest message that the servers take, as they have said it; empty as long as none has. */
+    /** The largest message that the servers accept; empty until one has announced it. */
     OptionalLong largest();
 
     /**

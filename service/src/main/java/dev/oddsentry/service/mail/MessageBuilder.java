@@ -78,7 +78,7 @@ public class MessageBuilder {
 
     private NewMessage build(Envelope wanted, String subjectWanted, MimeMultipart content) {
         String tries = settings.mail().testAddress();
-        // Of an installation for tries nobody else hears.
+        // A test installation sends to nobody else.
         var envelope = tries == null
                 ? wanted
                 : new Envelope(
@@ -143,7 +143,7 @@ public class MessageBuilder {
         }
     }
 
-    /** As they stand in the heading of a message. */
+    /** As they are in the header of a message. */
     private static InternetAddress[] inAscii(List<InternetAddress> addresses) throws UnsupportedEncodingException {
         var all = new InternetAddress[addresses.size()];
         for (int i = 0; i < all.length; i++) {

@@ -8,7 +8,7 @@ import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /**
- * A message ready to be queued: its bytes are final, but for a first line where it is handed over late, and each reader's own link.
+ * A message ready to be queued: its bytes are final, except for a first line if it is sent late, and the link of each recipient.
  *
  * @param messageId the value of its Message-ID header
  * @param to addresses of the envelope
@@ -26,7 +26,7 @@ public record NewMessage(
 
     /**
      * @param late the first line that it gets where it is handed over late; null for none
-     * @param mayLeave whether it has a link for each reader
+     * @param mayLeave whether it has an unsubscribe link for each recipient
      * @param kept files that stay behind log-in
      */
     public record Ways(@Nullable String late, boolean mayLeave, List<ExtractFiles.File> kept) {

@@ -12,8 +12,8 @@ import java.util.regex.Pattern;
 import org.springframework.stereotype.Component;
 
 /**
- * Each reader's own link to a page that stops a rule's mails for them: it works for one address and one message. A message is stored with a link that is
- * nobody's, and gets the reader's own while it is handed over, so that nobody finds it in the outbox.
+ * The unsubscribe link of each recipient: it works for one address and one message. A message is stored with a placeholder
+ * and gets the recipient's link while it is sent, so that nobody finds it in the outbox.
  */
 @Component
 public class ReaderLinks {
@@ -28,12 +28,12 @@ public class ReaderLinks {
         this.base = settings.baseUrl().toString();
     }
 
-    /** As it stands in the stored message. */
+    /** As it is in the stored message. */
     public String stored(UUID message) {
         return base + "/leave/" + message + "/" + NOBODYS;
     }
 
-    /** The message as this reader gets it; their mail program may stop it with one click (RFC 8058). */
+    /** The message as this recipient gets it; their mail program may unsubscribe with one click (RFC 8058). */
     public byte[] forReader(byte[] mime, UUID message, String address) {
         String own = "/leave/" + message + "/" + token(message, address);
         return MessageTexts.changed(

@@ -40,7 +40,7 @@ public class ReturnPaths {
                 : settings.mail().bounces().address();
     }
 
-    /** What an envelope's sender says of itself; whether it is true, {@link #recipient} tells. */
+    /** What an envelope's sender claims; {@link #recipient} checks it. */
     public record Token(UUID message, String signature) {}
 
     /** @return {@code null} if no mailbox for reports is named */
@@ -62,7 +62,7 @@ public class ReturnPaths {
         return Optional.of(new Token(message, found.group(2).toLowerCase(Locale.ROOT)));
     }
 
-    /** The recipient whose envelope carried the token; empty if nobody's did. */
+    /** The recipient whose envelope carried the token; empty if there is none. */
     public Optional<String> recipient(Token token, Collection<String> recipients) {
         byte[] given = token.signature().getBytes(StandardCharsets.US_ASCII);
         return recipients.stream()

@@ -18,8 +18,8 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Mail that comes back for good: the recipient did not get it, the address is held as bad until a person says that it is right, and the team that owns the
- * rule hears of it, once for each address.
+ * Bounced mail: the recipient did not get it, the address is blocked until a person unblocks it, and the team that owns the
+ * rule gets one notice for each address.
  */
 @Component
 public class BounceHandler {
@@ -55,7 +55,7 @@ public class BounceHandler {
     }
 
     /**
-     * A report that came back says that a recipient did not get the message.
+     * A delivery report says that a recipient did not get the message.
      *
      * @param token of the envelope that the report answers
      * @param ofTheAddress whether the address is to blame, so that nothing goes there any more

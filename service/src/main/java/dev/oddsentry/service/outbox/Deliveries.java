@@ -171,12 +171,12 @@ class Deliveries {
         recipient.update();
     }
 
-    /** A node took it up and never told how it went, so the mail server may have it. */
+    /** A node began to send it and recorded no result, so the mail server may have it. */
     private void recordLostNode(MessageRecipientRecord recipient) {
         recordTry(recipient, "The service ended during the hand-over.", RecipientState.UNSURE);
     }
 
-    /** Where the mail server may have taken an earlier try, nobody can say that the recipient does not have it. */
+    /** If the mail server may have accepted an earlier try, the recipient may have it. */
     private void giveUp(MessageRecipientRecord recipient, RecipientState state, @Nullable String words) {
         boolean mayHaveIt = state != RecipientState.CANCELLED && hasBeenUnsure(recipient);
         move(recipient, mayHaveIt ? RecipientState.UNCONFIRMED : state, words, null);

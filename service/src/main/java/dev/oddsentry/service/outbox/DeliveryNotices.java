@@ -62,7 +62,7 @@ class DeliveryNotices {
             tellUnconfirmed(definition, message, unconfirmed);
     }
 
-    /** Its owner has just been told in other words that it was refused. */
+    /** The owning team has just got a notice of the rejection. */
     void toldOfRefusal(MessageRecord message) {
         UUID definition = definitionOf(message);
         if (definition != null) note(definition, message, Kind.REFUSED);
@@ -83,7 +83,7 @@ class DeliveryNotices {
                         .and(DELIVERY_NOTICE.SENT_AT.gt(clock.instant().minus(ago))));
     }
 
-    /** Once for each message, and no flood of them: each stands on Today as well. */
+    /** One notice for each message, limited in number: each message is on Today as well. */
     private boolean mayTellUnconfirmed(UUID definition, UUID message) {
         var ofKind = DELIVERY_NOTICE.DEFINITION_ID.eq(definition).and(DELIVERY_NOTICE.KIND.eq(Kind.UNCONFIRMED.name()));
         boolean told = db.fetchExists(DELIVERY_NOTICE, ofKind.and(DELIVERY_NOTICE.MESSAGE_ID.eq(message)));
@@ -108,8 +108,8 @@ class DeliveryNotices {
         note(definition, message, Kind.REFUSED);
         String text = "This message reached nobody:\n  " + message.getSubject() + "\n  " + link(message)
                 + "\n\nThe mail server said:\n" + words(recipients)
-                + "\n\nIts findings count as not reported. The next check reports them again, and that message may be rejected too, so correct the addresses"
-                + " of the rule or ask the operator of the mail server.\n\n"
+                + "\n\nIts findings count as not reported, and the next check reports them again. Correct the addresses of the rule, or ask the operator"
+                + " of the mail server. Otherwise that message may be rejected too.\n\n"
                 + because("one notice a day for as long as messages of this rule reach nobody");
         ownerMail.send(
                 owner, "mail reaches nobody", addresses(recipients), "Not delivered: " + message.getSubject(), text);
@@ -120,9 +120,9 @@ class DeliveryNotices {
         if (owner == null) return;
         note(definition, message, Kind.UNCONFIRMED);
         String text = "This message may not have arrived:\n  " + message.getSubject() + "\n  " + link(message)
-                + "\n\nThe connection to the mail server broke while the message was being sent, and no later try was accepted. It may have arrived at these"
-                + " addresses, or not:\n" + words(recipients)
-                + "\n\nIts findings still count as reported. Open the link above to report them again, to send the message again, or to note that it has"
+                + "\n\nThe connection to the mail server broke while the message was being sent, and no later try was accepted. It is not known whether it"
+                + " arrived at these addresses:\n" + words(recipients)
+                + "\n\nIts findings still count as reported. Open the link above to report them again, to send the message again, or to confirm that it"
                 + " arrived.\n\n" + because("one notice for each such message");
         ownerMail.send(owner, "mail unconfirmed", List.of(), "May not have arrived: " + message.getSubject(), text);
     }

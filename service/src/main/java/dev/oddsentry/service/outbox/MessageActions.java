@@ -18,10 +18,10 @@ import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** What people do with messages: stop them, send them again, have their news reported once more. */
+/** What people do with messages: cancel, resend, confirm, report again. */
 @Component
 public class MessageActions {
-    /** Handing over goes on in a moment that nobody can stop. */
+    /** Sending has begun and cannot be cancelled. */
     private static final Set<RecipientState> CAN_STOP = Set.of(RecipientState.QUEUED, RecipientState.UNSURE);
 
     private final DSLContext db;
@@ -86,7 +86,7 @@ public class MessageActions {
                 repeat.of(message.getMime(), message.getSubject(), wanted));
     }
 
-    /** The next check says its news again. */
+    /** The next check reports its updates again. */
     @Transactional
     public int reportAgain(Person by, UUID id) {
         var message = require(id);

@@ -27,7 +27,7 @@ public sealed interface MessageCause {
     /** What a person sends to themselves; it reports nothing. */
     record OfPreview(UUID rule) implements MessageCause {}
 
-    /** What nobody took in time. */
+    /** Findings that nobody took in time. */
     record OfEscalation(UUID rule) implements MessageCause {}
 
     /** A second copy of a message, with the cause of the first. */

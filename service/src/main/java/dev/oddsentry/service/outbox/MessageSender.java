@@ -62,7 +62,7 @@ public class MessageSender {
         return deliveries.nextTry(messageId);
     }
 
-    /** Where each reader has a link of their own, each gets bytes of their own; what was said of one is kept before the next is asked for. */
+    /** Recipients with a link of their own get separate bytes; the answer for one is stored before the next is sent. */
     private void handOverToEach(UUID messageId, Deliveries.Due due) {
         for (int i = 0; i < due.to().size(); i++) {
             String reader = due.to().get(i);

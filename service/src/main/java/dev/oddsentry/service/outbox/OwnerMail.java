@@ -72,7 +72,7 @@ class OwnerMail {
         var told = messages.plain(owner, to, subject, text);
         if (told.to().isEmpty()) return;
         var now = clock.instant();
-        // Over at once: nobody is told again of this one.
+        // Over at once: it gets no further notice.
         long incident = db.insertInto(INCIDENT)
                 .set(INCIDENT.CAUSE, cause)
                 .set(INCIDENT.BEGAN_AT, now)

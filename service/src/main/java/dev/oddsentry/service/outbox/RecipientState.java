@@ -1,6 +1,6 @@
 package dev.oddsentry.service.outbox;
 
-/** Where one recipient of one message stands. */
+/** The state of one recipient of a message. */
 public enum RecipientState {
     QUEUED,
     SENDING,
@@ -8,7 +8,7 @@ public enum RecipientState {
     SENT,
     /** The end of the last try is not known; it is tried again with the same Message-ID. */
     UNSURE,
-    /** Given up, and nobody knows whether it arrived: of one try the end is not known, and no other was taken. */
+    /** Given up without knowing whether it arrived: the result of one try is unknown, and no other was accepted. */
     UNCONFIRMED,
     /** The mail server will not take it. */
     REJECTED,

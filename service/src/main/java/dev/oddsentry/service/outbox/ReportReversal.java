@@ -15,8 +15,8 @@ import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
 /**
- * Takes a report back where no recipient got the message, so that the next check says it again. Only what was last reported by that
- * very message goes back; a later report stands.
+ * Undoes a report if no recipient got the message, so that the next check reports it again. Only last reports of that
+ * message are undone; later reports are kept.
  */
 @Component
 class ReportReversal {
@@ -36,12 +36,12 @@ class ReportReversal {
         if (!someoneGotOrMayGetIt) all.forEach(this::takeBackOne);
     }
 
-    /** What it reported is news again for all of its recipients. Part of the caller's transaction. */
+    /** Its updates become unreported for all of its recipients. Part of the caller's transaction. */
     void takeBack(UUID messageId) {
         inAllLanguages(messageId).forEach(this::takeBackOne);
     }
 
-    /** Those who hear together may have it in several messages, one for each language; one of them stands for all in what was reported. */
+    /** An audience may have several messages, one for each language; last reports refer to one of them. */
     List<UUID> inAllLanguages(UUID messageId) {
         var one = MESSAGE.as("one");
         var others = db.select(MESSAGE.ID)

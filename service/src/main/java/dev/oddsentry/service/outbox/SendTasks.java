@@ -18,7 +18,7 @@ import org.jooq.impl.DSL;
 import org.springframework.jdbc.datasource.TransactionAwareDataSourceProxy;
 import org.springframework.stereotype.Component;
 
-/** Plans hand-overs, each a durable task of its own, in the caller's transaction. They stand in a table of their own and have workers of their own. */
+/** Plans the sending of messages, each as a durable task, in the caller's transaction. They have a table and workers of their own. */
 @Component
 public class SendTasks {
     public static final String TABLE = Tables.MAIL_TASKS.getName();

@@ -87,7 +87,7 @@ public class Changes implements SmartLifecycle {
                 for (var listener : listeners) send(listener, SseEmitter.event().comment("here"));
             }
         } catch (RuntimeException e) {
-            // The records may be away for a while; the next look says more.
+            // The records may be unreachable for a while; the next look tries again.
             LOG.debug("Consoles could not be notified of changes", e);
         }
     }

@@ -130,7 +130,7 @@ public class Day {
             int sent,
             int queued) {}
 
-    /** @param from the day's beginning where the reader is; it ends a day later */
+    /** @param from the start of the day in the user's zone; it ends a day later */
     public DayView of(Instant from, Instant until) {
         Instant now = clock.instant();
         var rules = new HashMap<UUID, Current<RuleDefinition>>();

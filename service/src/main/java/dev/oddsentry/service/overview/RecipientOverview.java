@@ -32,7 +32,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /**
- * Who gets what: by address, from what the definitions name, and from what was sent lately where a query or the rows name the reader.
+ * Who gets what: by address, from the definitions, and from recent messages if a query or the rows name the recipient.
  * Addresses are compared without regard to case.
  */
 @Component
@@ -66,9 +66,9 @@ public class RecipientOverview {
 
     /**
      * @param state of the rule; null for a round-up
-     * @param how by what the reader hears of it, such as {@code to} or {@code split Holm}; {@code a query or the rows} where no name stands
+     * @param how the field that names the recipient, such as {@code to} or {@code split Holm}; {@code a query or the rows} if no field does
      * @param messages of the last 30 days
-     * @param unsubscribedAt since when the reader wants none of it; null where they do
+     * @param unsubscribedAt when the recipient unsubscribed; null if not
      */
     record RecipientEntry(
             String kind,
@@ -197,7 +197,7 @@ public class RecipientOverview {
         if (delivery.escalation() != null) name(named, id, delivery.escalation().to(), "escalation");
     }
 
-    /** A team stands for each of its people. */
+    /** A team means each of its people. */
     private void name(Map<String, Map<UUID, List<String>>> named, UUID id, List<String> people, String how) {
         for (String each : people) {
             String by = MailAddress.reference(each).isPresent() ? how + ", as " + each : how;

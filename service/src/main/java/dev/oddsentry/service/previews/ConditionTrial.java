@@ -41,7 +41,7 @@ import org.springframework.stereotype.Component;
 /** Tries a condition on a query's real rows without a rule. Nothing is remembered but that someone did so, in the audit. */
 @Component
 public class ConditionTrial {
-    /** Of the exceptions; their number is told in any case. */
+    /** The first exceptions; their number is always given. */
     private static final int MOST_SHOWN = 1_000;
 
     private final DefinitionStore definitions;

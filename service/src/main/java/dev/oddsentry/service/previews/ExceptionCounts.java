@@ -118,7 +118,7 @@ public class ExceptionCounts {
         return counted;
     }
 
-    /** Each personal copy; nobody in particular where the rule has none. */
+    /** Each personal copy; one null if the rule has none. */
     private List<Optional<PersonalCopy>> copiesOf(RuleDefinition rule, Instant slot) {
         var copies = Refusals.inWords(() -> oneCopy.all(rule, slot));
         return copies.isEmpty()

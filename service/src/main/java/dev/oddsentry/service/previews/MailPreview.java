@@ -71,7 +71,7 @@ public class MailPreview {
     }
 
     /**
-     * @param messages one for each who hear together; empty where the result has no rows
+     * @param messages one for each audience; empty if the result has no rows
      * @param sample what they show instead, where nothing is open; null where they show what is
      * @param fields that subject and opening may name, as {@code {{updates}}}
      * @param columns that they may name between {@code {{#rows}}} and {@code {{/rows}}}

@@ -28,8 +28,8 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
 /**
- * Sends one of those who hear of a rule everything that is open now: a person who was added hears what is new from then on, and not what the
- * others were told before. What was reported to whom stays as it is.
+ * Sends one recipient all findings that are open now: a person who was added gets updates from then on, and not what the
+ * others got before. Last reports do not change.
  */
 @Component
 public class OpenFindingsSender {
@@ -74,7 +74,7 @@ public class OpenFindingsSender {
 
     /**
      * @return the numbers of the messages
-     * @throws RefusedException if the address hears of nothing that is open, or the rule was never checked
+     * @throws RefusedException if the address gets none of the open findings, or the rule was never checked
      */
     public List<UUID> to(Person by, UUID ruleId, String address, Instant slot) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
@@ -112,7 +112,7 @@ public class OpenFindingsSender {
         }));
     }
 
-    /** So that nobody waits for, or is kept from theirs by, the copies of others. */
+    /** So that copies of other recipients cause no wait and no failure. */
     private static boolean mayReach(PersonalCopy copy, RuleDefinition rule, String address) {
         return rule.delivery().split() != null
                 || copy.to().isEmpty()

@@ -41,7 +41,7 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Runs the ordinary chain for real and reports and remembers nothing; that someone did so stands in the audit. */
+/** Runs a check that reports and saves nothing; the audit records it. */
 @Component
 public class Preview {
     private static final int MOST_ROWS_SHOWN = 50;
@@ -81,7 +81,7 @@ public class Preview {
      * @param unevaluated how many groups are unknown
      * @param unevaluatedGroups the first of them
      * @param wouldReport findings that a check now would report
-     * @param audiences who would hear of it
+     * @param audiences the audiences that would get it
      * @param rows the first exceptions, worst first
      * @param copy whose personal copy all this is; null where the rule has none
      * @param copies what each of them would come to; empty where the rule has none
@@ -178,7 +178,7 @@ public class Preview {
         return previewing.inWords(() -> seen(rule.definition(), ruleId, slot, copy));
     }
 
-    /** Of the personal copy that is asked for; where none is, of the first that has something to hear. */
+    /** Of the personal copy that is asked for, or else the first with updates. */
     private PreviewResult seen(RuleDefinition rule, @Nullable UUID ruleId, Instant slot, @Nullable String copy) {
         var copies = oneCopy.all(rule, slot);
         if (copy != null || copies.isEmpty())

@@ -65,11 +65,11 @@ public class PreviewFiles {
     }
 
     /**
-     * The message with the news of now; where there is none, with everything that is open.
+     * The message with the present updates; without any, with all open findings.
      *
      * @param copy whose personal copy; the first one's if null
      * @param split whose part of a split; the first one's if null
-     * @throws RefusedException if nothing is open, or that value hears of nothing
+     * @throws RefusedException if nothing is open, or that value has no findings
      */
     public NewMessage mail(Person by, UUID ruleId, Instant slot, @Nullable String copy, @Nullable String split) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();

@@ -35,7 +35,7 @@ public class BlockedRecipients {
         this.audit = audit;
     }
 
-    /** @param left whether the reader wanted it so; otherwise mail comes back from there */
+    /** @param left whether the recipient unsubscribed; otherwise the address is blocked */
     public record Barred(boolean left, String words) {}
 
     /** @param resubscribedAt null as long as they are gone */
@@ -132,7 +132,7 @@ public class BlockedRecipients {
                 .execute();
     }
 
-    /** @param by null where the reader comes back by the link @return false if they were not gone */
+    /** @param by null if the recipient resubscribed by the link @return false if they were not gone */
     @Transactional
     public boolean comeBack(UUID definition, String address, @Nullable Person by) {
         if (by != null) audit.record(db, by.id(), AuditAct.RESUBSCRIBE, String.valueOf(definition), address);

@@ -23,7 +23,7 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
 /**
- * Tells a round-up's news: what was reported moves to the current state in the transaction that puts the message into the outbox, with the
+ * Reports a round-up's updates: last reports are set to the current state in the transaction that queues the message, with the
  * rules locked against their checks.
  */
 @Component
@@ -79,7 +79,7 @@ public class RoundUpRun {
         return slots.next();
     }
 
-    /** Tells what it wants at once, if there is such news. */
+    /** Sends the updates that the round-up sends immediately, if there are any. */
     @Transactional
     public void atOnce(UUID id) {
         var standing = roundUps.lock(id);
@@ -105,7 +105,7 @@ public class RoundUpRun {
         var built = gathered.said() == null
                 ? null
                 : messages.build(asked.roundUp().id(), asked.roundUp().definition(), gathered.said());
-        // Where none of them can be reached, the news stands.
+        // If there are no recipients, the updates stay unreported.
         UUID message = built == null || built.to().isEmpty()
                 ? null
                 : outbox.queue(new MessageCause.OfRoundUp(asked.roundUp().id()), asked.slot(), built);

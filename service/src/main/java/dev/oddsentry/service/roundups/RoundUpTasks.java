@@ -10,7 +10,7 @@ import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Plans the durable tasks of round-ups, in the caller's transaction. They only wake: what is due stands in the round-up's row and in memory. */
+/** Plans the durable tasks of round-ups, in the caller's transaction. They only wake; what is due is in the round-up's row and in memory. */
 @Component
 public class RoundUpTasks {
     static final TaskDescriptor<Void> AT_ITS_TIME = TaskDescriptor.of("round-up");
@@ -37,7 +37,7 @@ public class RoundUpTasks {
         }
     }
 
-    /** A check has moved findings of which the round-up may want to tell at once. */
+    /** A check has changed findings that the round-up may send immediately. */
     public void lookAtOnce(UUID roundUp, MemoryWriter.Writing by) {
         client.scheduleIfNotExists(
                 AT_ONCE.instance(roundUp + " " + by.checkId()).build(), clock.instant());

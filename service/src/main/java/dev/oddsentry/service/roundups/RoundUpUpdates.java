@@ -69,13 +69,13 @@ public class RoundUpUpdates {
         this.layouts = layouts;
     }
 
-    /** @param atLeast null where everything is told */
+    /** @param atLeast null for all updates */
     public record Asked(
             Current<RoundUpDefinition> roundUp,
             Instant slot,
             @Nullable Severity atLeast) {}
 
-    /** One rule's: what is told, and what is let pass. @param audience null where it joins only now */
+    /** The part of one rule: what is reported, and what is treated as known. @param audience null if the rule is new in the round-up */
     record OfRule(
             UUID ruleId,
             LastReportWriter.@Nullable Audience audience,
@@ -83,7 +83,7 @@ public class RoundUpUpdates {
             List<Long> letPass,
             RoundUp.@Nullable Section section) {}
 
-    /** @param said null where there is nothing to say */
+    /** @param said null without updates */
     public record News(List<OfRule> rules, @Nullable RoundUp said) {}
 
     /** @param last the slot of the one before; null for the first */
@@ -169,7 +169,7 @@ public class RoundUpUpdates {
         var definition = rule.definition();
         var ofRule = remembered.of(definition, moment, among);
         var rows = ofRule.rows();
-        // What must not be mailed is told in number alone.
+        // Of data that must not be mailed, only the number is shown.
         int mostRows = definition.delivery().show() == DeliveryDefinition.Show.LINK ? 0 : RoundUp.MOST_ROWS;
         var shown = told.stream().limit(mostRows).toList();
         var ids = shown.stream().map(ReportPolicy.Update::subject).toList();

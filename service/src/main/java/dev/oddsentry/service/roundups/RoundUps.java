@@ -20,7 +20,7 @@ import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
-/** Where each round-up stands: paused or not, the time it waits for, the last it went through. */
+/** The state of each round-up: whether it is paused, its next and its last time. */
 @Component
 public class RoundUps {
     private final DSLContext db;
@@ -86,7 +86,7 @@ public class RoundUps {
                 .execute();
     }
 
-    /** Locked until the transaction ends, so that no news is told twice. */
+    /** Locked until the transaction ends, so that no update is reported twice. */
     Standing lock(UUID id) {
         db.selectFrom(ROUND_UP).where(ROUND_UP.ID.eq(id)).forUpdate().fetchSingle();
         return standing(id);
@@ -122,7 +122,7 @@ public class RoundUps {
         audit.record(db, by.id(), AuditAct.PAUSE_ROUND_UP, name, null);
     }
 
-    /** What differs by then is news at its next time. */
+    /** What differs by then is an update at its next time. */
     @Transactional
     public void resume(Person by, UUID id, RoundUpDefinition roundUp) {
         if (!lock(id).paused()) throw RefusedException.conflict("The round-up is not paused.");

@@ -91,7 +91,7 @@ public class RuleStates {
                 report == ReportChoice.NONE ? null : report.name().toLowerCase(Locale.ROOT));
     }
 
-    /** @throws RefusedException if nobody would hear of what it finds, or its files could not be encrypted */
+    /** @throws RefusedException if it has no recipients, or its files could not be encrypted */
     public void refuseUnready(UUID id, RuleDefinition rule) {
         boolean encrypts = rule.delivery().packing() == DeliveryDefinition.Packing.ENCRYPTED;
         if (encrypts && passwords.of(id).isEmpty())
@@ -113,7 +113,7 @@ public class RuleStates {
     }
 
     /**
-     * The next good check owes this to what a person did, together with what it owes already. One that runs just now was evaluated without
+     * The next successful check applies this, together with what is pending already. A check that runs now was evaluated without
      * it, and becomes stale. Part of the caller's transaction.
      */
     public void owe(UUID id, PendingEffect owed) {

@@ -55,7 +55,7 @@ public class Schedules {
         return new Moment(slot, zone, days);
     }
 
-    /** Where the rule says that it starts; null where it says nothing. */
+    /** The start of the rule's schedule; null if it has none. */
     public static @Nullable Instant startOf(RuleDefinition rule) {
         var start = rule.schedule().start();
         return start == null ? null : start.atZone(rule.zone()).toInstant();

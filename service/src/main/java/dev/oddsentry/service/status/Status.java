@@ -35,7 +35,7 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Looks at the records and says what an operator must know. */
+/** Reads from the records what an operator must know. */
 @Component
 public class Status {
     private static final Duration LATE = Duration.ofMinutes(2);
@@ -66,8 +66,8 @@ public class Status {
     /**
      * @param due rules whose slot has come and that wait for their turn
      * @param highestLatenessSeconds how late the one is that waits longest
-     * @param holds of outgoing mail that stand
-     * @param unconfirmed recipients of whom nobody knows whether a message arrived, until a person settles it
+     * @param holds of outgoing mail that are in force
+     * @param unconfirmed recipients for whom it is unknown whether a message arrived, until a person decides
      * @param notDelivered rules and round-ups whose latest message reached nobody
      * @param nodes processes of the service that were seen within the last half minute
      * @param outcomes of the last day's checks, by how they ended
@@ -224,7 +224,7 @@ public class Status {
                 .toList();
     }
 
-    /** The latest message to each audience; previews and repeats are nobody's news. */
+    /** The latest message to each audience, without previews and resent messages. */
     private List<UndeliveredMail> notDelivered(Instant now) {
         var latest = select(MESSAGE.ID, DEFINITION.NAME, MESSAGE.CREATED_AT)
                 .distinctOn(DEFINITION.ID, MESSAGE.AUDIENCE_ID)

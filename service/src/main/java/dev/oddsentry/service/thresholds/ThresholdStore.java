@@ -27,7 +27,7 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** The values of thresholds. Of several given for one key and date, the last stands. */
+/** The values of thresholds. Of several set for one key and date, the last counts. */
 @Component
 public class ThresholdStore {
     private final DSLContext db;
@@ -53,7 +53,7 @@ public class ThresholdStore {
             Instant setAt,
             String reason) {}
 
-    /** Every threshold with its values as they stand. */
+    /** Every threshold with its present values. */
     public Thresholds all() {
         return Thresholds.of(definitions.thresholds().stream().map(this::table).toList());
     }
@@ -128,7 +128,7 @@ public class ThresholdStore {
         db.batchInsert(rows).execute();
     }
 
-    /** What each of these thresholds stands at; another text means that something of it was changed. */
+    /** The version of each of these thresholds; another text means that one of its values changed. */
     public Map<String, String> versions(Collection<String> names) {
         if (names.isEmpty()) return Map.of();
         var versions = new HashMap<String, String>();

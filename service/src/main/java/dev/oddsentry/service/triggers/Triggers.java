@@ -116,7 +116,7 @@ public class Triggers {
         return List.copyOf(way);
     }
 
-    /** The active rules that hear of the event. */
+    /** The active rules that use the event. */
     public List<UUID> listeners(String event) {
         return db.select(RULE_EVENT.RULE_ID)
                 .from(RULE_EVENT)

@@ -64,7 +64,7 @@ class FindingController {
     /**
      * @param copy whose personal copy found it; null where the rule has none
      * @param identity the key in words
-     * @param unreported whether a difference waits to be told by a later check
+     * @param unreported whether an update waits for a later check
      * @param row its last row, texts by column name; null where a value is missing
      * @param reportedAt the slot it was last reported at, or, if it never was, let pass at; null if neither
      */

@@ -111,7 +111,7 @@ class FindingExport {
         }
     }
 
-    /** That it opened, and what was reported at once, stand in one row. */
+    /** The opening and its report are in one row. */
     private static Stream<Map<String, @Nullable String>> events(Record row, ZoneId zone) {
         var event = event(row, zone);
         var atOpening = row.get(FINDING_EVENT.AT_OPENING);
