@@ -13,12 +13,15 @@ const routes = (
 const text = 'kind: rule\nname: late\ndelivery: { to: [per.aune@skerryline.example] }\n'
 const late = {
   'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
-  'GET /api/definitions/rule/late/revisions': [7, 6].map((revision) => ({
-    revision,
-    reason: '',
-    author: 'Ines Holm',
-    at: '2026-11-24T04:40:00Z',
-  })),
+  'GET /api/definitions/rule/late/revisions': {
+    next: null,
+    revisions: [7, 6].map((revision) => ({
+      revision,
+      reason: '',
+      author: 'Ines Holm',
+      at: '2026-11-24T04:40:00Z',
+    })),
+  },
 }
 const mail = {
   subject: '2 critical: Late',

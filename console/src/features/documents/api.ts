@@ -14,11 +14,11 @@ export const documentOf = (kind: string, name: string) =>
   queryOptions({
     queryKey: ['documents', kind, name],
     queryFn: async (): Promise<Kept> => {
-      const [text, revisions] = await Promise.all([
+      const [text, saved] = await Promise.all([
         api.read(path(kind, name)),
-        api.get<Schemas['RevisionView'][]>(`${path(kind, name)}/revisions`),
+        api.get<Schemas['RevisionList']>(`${path(kind, name)}/revisions`),
       ])
-      return { text, revision: revisions[0]?.revision ?? 0 }
+      return { text, revision: saved.revisions[0]?.revision ?? 0 }
     },
     // What a person types must not be replaced under their hands.
     staleTime: Infinity,

@@ -63,7 +63,7 @@ function show(answers: Record<string, unknown> = {}) {
         tables: [{ schema: 'public', name: 'sailing', columns: [{ name: 'number', type: 'text' }] }],
         more: false,
       },
-      'GET /api/definitions/query/sailings-lately/revisions': [revision(3, 'Ines Holm')],
+      'GET /api/definitions/query/sailings-lately/revisions': { next: null, revisions: [revision(3, 'Ines Holm')] },
       'POST /api/relative-dates': [{ text: 'today - 7 days', means: '2026-11-17T00:00+01:00', refused: null }],
       ...answers,
     },
@@ -117,7 +117,10 @@ test('what is typed is there again after the page was left, and can be thrown aw
 
 test('one who edits is told that another has saved, and overwrites nothing without notice', async () => {
   const calls = show({
-    'GET /api/definitions/query/sailings-lately/revisions': [revision(4, 'Per Aune'), revision(3, 'Ines Holm')],
+    'GET /api/definitions/query/sailings-lately/revisions': {
+      next: null,
+      revisions: [revision(4, 'Per Aune'), revision(3, 'Ines Holm')],
+    },
     'PUT /api/definitions?reason=&revision=4': { name: 'sailings-lately', revision: 5, changed: true, warnings: [] },
   })
   expect(await screen.findByRole('alert')).toHaveTextContent('Per Aune saved revision 4')

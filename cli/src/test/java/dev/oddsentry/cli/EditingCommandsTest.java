@@ -128,8 +128,8 @@ class EditingCommandsTest extends AgainstAService {
     void revisionsAreListedAndGoneBackTo() {
         answer(
                 "GET /api/definitions/query/lately/revisions",
-                "[{\"revision\":2,\"reason\":\"wider window\",\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\"},"
-                        + "{\"revision\":1,\"reason\":\"\",\"author\":null,\"at\":\"2026-05-04T04:10:00Z\"}]");
+                "{\"next\":null,\"revisions\":[{\"revision\":2,\"reason\":\"wider window\",\"author\":\"Ines Holm\",\"at\":\"2026-05-05T04:10:00Z\"},"
+                        + "{\"revision\":1,\"reason\":\"\",\"author\":null,\"at\":\"2026-05-04T04:10:00Z\"}]}");
         assertThat(odd("revisions", "lately", "--kind", "query", "--csv").out())
                 .contains("Revision,Saved,By,Reason", ",Ines Holm,wider window");
         answer(
@@ -140,7 +140,7 @@ class EditingCommandsTest extends AgainstAService {
                 .contains(
                         "Restored revision 1 of lately as revision 3.",
                         "The conditions changed: the next check evaluates again");
-        answer("GET /api/definitions/rule/late/revisions", "[]");
+        answer("GET /api/definitions/rule/late/revisions", "{\"next\":null,\"revisions\":[]}");
         answer(
                 "POST /api/definitions/rule/late/revisions/4/restore?reason=",
                 "{\"revision\":4,\"changed\":false,\"effect\":\"NO_EFFECT\"}");

@@ -68,7 +68,7 @@ public final class RevisionsCommand extends ServiceCommand {
                                     : name + " is already the same as revision " + backTo + ".");
             PushCommand.effect(saved.path("effect").asString(""), treatAsKnown).ifPresent(err()::println);
         }
-        JsonNode all = api().get(path);
+        JsonNode all = Pages.all(api(), path, "revisions").path("revisions");
         output.print(out(), all, () -> table(all), "No revisions.");
         return 0;
     }

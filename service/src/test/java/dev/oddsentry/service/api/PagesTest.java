@@ -79,8 +79,32 @@ class PagesTest {
                 .doesNotHaveDuplicates();
     }
 
+    @Test
+    void revisionsAreGivenPageByPageThoughOneIsSavedInBetween() {
+        service.execute("records", """
+                insert into definition_revision (definition_id, revision, document, reason, at)
+                select r.definition_id, n, r.document, 'edit ' || n, r.at
+                  from definition d join definition_revision r on r.definition_id = d.id and r.revision = d.revision,
+                       generate_series(2, 450) n
+                 where d.name = '%s' and d.kind = 'RULE';
+                update definition set revision = 450 where name = '%1$s' and kind = 'RULE'
+                """.formatted(sailings.name));
+        var revisions = pages("/api/definitions/rule/" + sailings.name + "/revisions", "revisions", page -> {
+            if (page == 1) api.push(sailings.rule().replace("delay_min > 15", "delay_min > 16"));
+        });
+        assertThat(revisions.stream().map(revision -> revision.path("revision").asInt()))
+                .hasSize(450)
+                .doesNotHaveDuplicates()
+                .isSortedAccordingTo(Comparator.reverseOrder());
+    }
+
     @ParameterizedTest
-    @ValueSource(strings = {"/api/outbox?after=yesterday", "/api/rules/{name}/checks?after=1-2"})
+    @ValueSource(
+            strings = {
+                "/api/outbox?after=yesterday",
+                "/api/rules/{name}/checks?after=1-2",
+                "/api/definitions/rule/{name}/revisions?after=0"
+            })
     void placeThatIsNoneIsRefused(String path) {
         var refused = api.send("GET", path.replace("{name}", sailings.name), null, Map.of());
         assertThat(refused.status()).isEqualTo(422);

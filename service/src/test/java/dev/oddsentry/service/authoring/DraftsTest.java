@@ -53,7 +53,7 @@ class DraftsTest {
         assertThat(api.postAnswer(path + "/draft/apply", "").status()).isEqualTo(404);
 
         String revisions = "/api/definitions/rule/" + sailings.name + "/revisions";
-        var all = api.get(revisions);
+        var all = api.get(revisions).path("revisions");
         assertThat(all).hasSize(2);
         assertThat(all.path(0).path("reason").asString()).isEqualTo("quieter");
         assertThat(api.send("GET", revisions + "/1", null, Map.of()).text())
@@ -61,7 +61,8 @@ class DraftsTest {
         var back = api.post(revisions + "/1/restore", "");
         assertThat(back.path("revision").asInt()).isEqualTo(3);
         assertThat(back.path("effect").asString()).isEqualTo("OTHER_CONDITIONS");
-        assertThat(api.get(revisions).path(0).path("reason").asString()).isEqualTo("restore revision 1");
+        assertThat(api.get(revisions).path("revisions").path(0).path("reason").asString())
+                .isEqualTo("restore revision 1");
         assertThat(api.check(sailings.name).path("updates").asInt()).isEqualTo(1);
         assertThat(api.postAnswer(revisions + "/9/restore", "").text()).contains("no revision 9");
         assertThat(api.send("GET", "/api/definitions/report/x/revisions", null, Map.of())

@@ -174,7 +174,9 @@ class WorkbenchApiTest {
                         .path("owner")
                         .asString())
                 .isEqualTo("Terminal desk");
-        var revisions = service.api().get("/api/definitions/rule/" + active.name + "/revisions");
+        var revisions = service.api()
+                .get("/api/definitions/rule/" + active.name + "/revisions")
+                .path("revisions");
         assertThat(revisions.path(1).path("reason").asString()).isEqualTo("she left");
     }
 

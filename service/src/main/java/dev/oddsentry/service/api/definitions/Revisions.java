@@ -29,6 +29,8 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 @RequestMapping(path = "/api/definitions/{kind}/{name}/revisions")
 class Revisions {
+    private static final int MOST_LISTED = 200;
+
     private final DefinitionStore store;
     private final Saving saving;
     private final DSLContext db;
@@ -42,16 +44,40 @@ class Revisions {
     record RevisionView(
             int revision, String reason, @Nullable String author, Instant at) {}
 
-    /** Newest first. */
+    /** @param next where the next page begins; null on the last one */
+    record RevisionList(
+            List<RevisionView> revisions, @Nullable String next) {}
+
+    /**
+     * Newest first.
+     *
+     * @param after the value of {@code next} of the page before
+     */
     @GetMapping(produces = "application/json")
-    List<RevisionView> listRevisions(
-            @AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
+    RevisionList listRevisions(
+            @AuthenticationPrincipal Person by,
+            @PathVariable String kind,
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable String after) {
+        var page = page(id(by, kind, name), after == null ? Integer.MAX_VALUE : revision(after));
+        return new RevisionList(
+                page,
+                page.size() < MOST_LISTED ? null : String.valueOf(page.getLast().revision()));
+    }
+
+    private static int revision(String after) {
+        if (after.matches("[1-9]\\d{0,8}")) return Integer.parseInt(after);
+        throw RefusedException.notAPosition(after);
+    }
+
+    private List<RevisionView> page(UUID id, int before) {
         return db.select(DEFINITION_REVISION.REVISION, DEFINITION_REVISION.REASON, PERSON.NAME, DEFINITION_REVISION.AT)
                 .from(DEFINITION_REVISION)
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(DEFINITION_REVISION.AUTHOR_ID))
-                .where(DEFINITION_REVISION.DEFINITION_ID.eq(id(by, kind, name)))
+                .where(DEFINITION_REVISION.DEFINITION_ID.eq(id), DEFINITION_REVISION.REVISION.lt(before))
                 .orderBy(DEFINITION_REVISION.REVISION.desc())
+                .limit(MOST_LISTED)
                 .fetch(row -> new RevisionView(row.value1(), row.value2(), row.value3(), row.value4()));
     }
 
