@@ -2,6 +2,7 @@ package dev.oddsentry.cli.rules;
 
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
+import dev.oddsentry.cli.common.Pages;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
