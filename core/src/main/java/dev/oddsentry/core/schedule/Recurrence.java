@@ -9,9 +9,9 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
 import java.time.temporal.ChronoUnit;
-import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
@@ -69,9 +69,7 @@ public final class Recurrence implements Slots {
         try {
             var read = new Recur<ZonedDateTime>(rule);
             checkExpansion(rule, read);
-            var parts = RecurrenceParts.of(rule, read);
-            checkNumbers(rule, parts);
-            return new Recurrence(parts, start.truncatedTo(ChronoUnit.SECONDS), zone);
+            return new Recurrence(RecurrenceParts.of(rule, read), start.truncatedTo(ChronoUnit.SECONDS), zone);
         } catch (InvalidDefinitionException refused) {
             throw refused;
         } catch (RuntimeException notOne) {
@@ -114,6 +112,7 @@ public final class Recurrence implements Slots {
         if (names.stream().distinct().count() < names.size())
             throw refused("a rule part is given twice in \"" + rule + "\"");
         Stream.of(rule.split(";", -1)).forEach(Recurrence::checkNumber);
+        Stream.of(rule.split(";", -1)).forEach(Recurrence::checkNumbers);
         if (names.contains("COUNT") && names.contains("UNTIL")) throw refused("COUNT and UNTIL exclude each other");
     }
 
@@ -147,30 +146,38 @@ public final class Recurrence implements Slots {
         return new InvalidDefinitionException(List.of(Problem.error(message, "", null)));
     }
 
-    /** What the library reads although it means nothing. */
-    private static void checkNumbers(String rule, RecurrenceParts parts) {
-        check(rule, "BYSECOND", parts.seconds(), 0, 59);
-        check(rule, "BYMINUTE", parts.minutes(), 0, 59);
-        check(rule, "BYHOUR", parts.hours(), 0, 23);
-        check(rule, "BYMONTH", parts.months(), 1, 12);
-        checkFromEnd(rule, "BYMONTHDAY", parts.monthDays(), 31);
-        checkFromEnd(rule, "BYYEARDAY", parts.yearDays(), 366);
-        checkFromEnd(rule, "BYWEEKNO", parts.weeks(), 53);
-        checkFromEnd(rule, "BYSETPOS", parts.positions(), 366);
+    /** @param fromEnd whether numbers may count from the end, as -1 does; none is 0 then */
+    private record Numbers(int least, int most, boolean fromEnd) {
+        boolean has(int number) {
+            return fromEnd ? number != 0 && Math.abs(number) <= most : number >= least && number <= most;
+        }
+
+        String words() {
+            String range = "from " + least + " to " + most;
+            return fromEnd ? range + ", or from -1 to -" + most + " counted from the end" : range;
+        }
     }
 
-    private static void check(String rule, String part, Collection<Integer> numbers, int least, int most) {
-        for (int number : numbers)
-            if (number < least || number > most)
-                throw refused(
-                        part + " in \"" + rule + "\" takes numbers from " + least + " to " + most + "; saw " + number);
-    }
+    private static final Map<String, Numbers> NUMBERS = Map.of(
+            "BYSECOND", new Numbers(0, 59, false),
+            "BYMINUTE", new Numbers(0, 59, false),
+            "BYHOUR", new Numbers(0, 23, false),
+            "BYMONTH", new Numbers(1, 12, false),
+            "BYMONTHDAY", new Numbers(1, 31, true),
+            "BYYEARDAY", new Numbers(1, 366, true),
+            "BYWEEKNO", new Numbers(1, 53, true),
+            "BYSETPOS", new Numbers(1, 366, true));
 
-    private static void checkFromEnd(String rule, String part, Collection<Integer> numbers, int most) {
-        for (int number : numbers)
-            if (number == 0 || Math.abs(number) > most)
-                throw refused(part + " in \"" + rule + "\" takes numbers from 1 to " + most + ", or from -1 to -" + most
-                        + " counted from the end; saw " + number);
+    /** The library refuses them too, in words of its own. */
+    private static void checkNumbers(String part) {
+        var named = part.split("=", 2);
+        var numbers = NUMBERS.get(named[0].strip().toUpperCase(Locale.ROOT));
+        if (numbers == null || named.length < 2) return;
+        for (String text : named[1].split(",", -1)) {
+            String number = text.strip();
+            if (number.matches("[+-]?\\d{1,9}") && !numbers.has(Integer.parseInt(number)))
+                throw refused(named[0].strip() + " takes numbers " + numbers.words() + "; saw " + number);
+        }
     }
 
     /** The first instant strictly after {@code after}; empty once the recurrence has ended. */
