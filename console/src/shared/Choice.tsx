@@ -7,15 +7,21 @@ type Props<V extends string> = {
   /** Each value and its words; the empty value leaves the choice to the service. */
   options: readonly (readonly [V | '', string])[]
   onChange: (value: V | '') => void
+  /** Among filters of a list; otherwise small, as the fields of a form are. */
+  large?: boolean
 }
 
 /** One value of those that a field of a document may have. */
-export function Choice<const V extends string>({ id, label, value, options, onChange }: Props<V>) {
+export function Choice<const V extends string>({ id, label, value, options, onChange, large = false }: Props<V>) {
   const chosen = (code: string) => options.find(([each]) => each === code)?.[0] ?? ''
   return (
     <Form.Group controlId={id}>
       <Form.Label className="mb-0 small quiet">{label}</Form.Label>
-      <Form.Select size="sm" value={value ?? ''} onChange={(event) => onChange(chosen(event.target.value))}>
+      <Form.Select
+        {...(large ? {} : { size: 'sm' as const })}
+        value={value ?? ''}
+        onChange={(event) => onChange(chosen(event.target.value))}
+      >
         {options.map(([code, words]) => (
           <option key={code} value={code}>
             {words}

@@ -1,32 +1,15 @@
-import { Form } from 'react-bootstrap'
+import { Choice } from './Choice'
 
-/** One of several, or any. */
-export function Pick({
-  id,
-  label,
-  value,
-  options,
-  any = 'any',
-  onChange,
-}: {
+type Props = {
   id: string
   label: string
   value: string
   options: [string, string][]
   any?: string
   onChange: (value: string) => void
-}) {
-  return (
-    <Form.Group controlId={id}>
-      <Form.Label className="mb-0 small quiet">{label}</Form.Label>
-      <Form.Select value={value} onChange={(event) => onChange(event.target.value)}>
-        <option value="">{any}</option>
-        {options.map(([code, words]) => (
-          <option key={code} value={code}>
-            {words}
-          </option>
-        ))}
-      </Form.Select>
-    </Form.Group>
-  )
+}
+
+/** A filter of a list: one of several values, or any. */
+export function Pick({ options, any = 'any', ...field }: Props) {
+  return <Choice {...field} options={[['', any], ...options]} large />
 }

@@ -96,11 +96,12 @@ public final class FieldTypes {
                 part.shape(), (fields, name) -> Optional.of(closed(fields.fields(name), read)), part::print);
     }
 
-    /** Fields of their own that mean something only where they are written. */
+    /** Fields of their own that mean something only where they are written; a name without anything counts as not written. */
     public static <V> FieldType<V> optionalPart(Part<V> part, Function<Fields, V> read) {
         return FieldType.of(
                 part.shape(),
-                (fields, name) -> fields.has(name) ? Optional.of(closed(fields.fields(name), read)) : Optional.empty(),
+                (fields, name) ->
+                        fields.hasValue(name) ? Optional.of(closed(fields.fields(name), read)) : Optional.empty(),
                 part::print);
     }
 

@@ -126,7 +126,10 @@ public final class Fields {
     public Fields fields(String name) {
         var found = node(name);
         if (found.isPresent() && !(found.get() instanceof MappingNode)) {
-            document.refuse(pathOf(name), "\"" + name + "\" holds fields of its own, one a line", found.get());
+            document.refuse(
+                    pathOf(name),
+                    "\"" + name + "\" has fields of its own; write them below it, one per line",
+                    found.get());
         }
         return new Fields(document, pathOf(name), found.orElse(null) instanceof MappingNode mapping ? mapping : null);
     }
@@ -165,6 +168,11 @@ public final class Fields {
 
     private static String describe(Node node) {
         return node instanceof MappingNode ? "fields" : "a list";
+    }
+
+    /** True where the field is written with a value. */
+    boolean hasValue(String name) {
+        return node(name).isPresent();
     }
 
     /** True where the field is written, even if it is empty. */

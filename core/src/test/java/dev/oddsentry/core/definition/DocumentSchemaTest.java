@@ -1,12 +1,14 @@
 package dev.oddsentry.core.definition;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import com.networknt.schema.Schema;
 import com.networknt.schema.SchemaRegistry;
 import com.networknt.schema.SpecificationVersion;
 import dev.oddsentry.core.Seeded;
 import dev.oddsentry.core.document.YamlPrinter;
+import dev.oddsentry.core.problem.InvalidDefinitionException;
 import java.util.List;
 import java.util.Map;
 import org.junit.jupiter.api.Test;
@@ -39,17 +41,17 @@ class DocumentSchemaTest {
     @ParameterizedTest
     @ValueSource(
             strings = {
-                "{\"kind\": \"rule\", \"name\": \"late\", \"query\": \"sailings\"}",
-                "{\"kind\": \"rule\", \"name\": \"Late\", \"owner\": \"Traffic\", \"query\": \"sailings\"}",
-                "{\"kind\": \"rule\", \"name\": \"late\", \"owner\": \"Traffic\", \"query\": \"sailings\", \"memory\": {\"keys\": []}}",
-                "{\"kind\": \"rule\", \"name\": \"late\", \"owner\": \"Traffic\", \"query\": \"sailings\", \"limits\": {\"retries\": 21}}",
-                "{\"kind\": \"rule\", \"name\": \"late\", \"owner\": \"Traffic\", \"query\": \"sailings\", \"delivery\": {\"show\": \"all\"}}",
+                "{\"kind\": \"rule\", \"name\": \"late\", \"query\": \"sailings\", \"memory\": {\"key\": [\"a\"]}}",
+                "{\"kind\": \"rule\", \"name\": \"Late\", \"owner\": \"Traffic\", \"query\": \"sailings\", \"memory\": {\"key\": [\"a\"]}}",
+                "{\"kind\": \"rule\", \"name\": \"late\", \"owner\": \"Traffic\", \"query\": \"sailings\", \"memory\": {\"key\": [\"a\"], \"keys\": []}}",
+                "{\"kind\": \"rule\", \"name\": \"late\", \"owner\": \"Traffic\", \"query\": \"sailings\", \"memory\": {\"key\": [\"a\"]}, \"limits\": {\"retries\": 21}}",
+                "{\"kind\": \"rule\", \"name\": \"late\", \"owner\": \"Traffic\", \"query\": \"sailings\", \"memory\": {\"key\": [\"a\"]}, \"delivery\": {\"show\": \"all\"}}",
                 "{\"kind\": \"query\", \"name\": \"sailings\", \"source\": \"ferry\"}",
                 "{\"kind\": \"round-up\", \"name\": \"week\", \"owner\": \"Traffic\", \"rules\": [\"late\"], \"to\": []}",
                 "{\"kind\": \"voyage\", \"name\": \"late\"}",
             })
     void whatTheReadersRefuseDoesNotFit(String json) {
-        var tree = JSON.readValue(json, Map.class);
-        assertThat(problems(tree)).isNotEmpty();
+        assertThatThrownBy(() -> Document.read(json)).isInstanceOf(InvalidDefinitionException.class);
+        assertThat(problems(JSON.readValue(json, Map.class))).isNotEmpty();
     }
 }

@@ -108,4 +108,12 @@ class RuleDocumentTest {
                         .isPresent())
                 .isEqualTo(kept);
     }
+
+    @ParameterizedTest
+    @ValueSource(strings = {"copies:", "delivery: { escalate: }", "schedule: { ready_when: }"})
+    void partWithoutAnythingIsNotThere(String part) {
+        String rule = "kind: rule\nname: late\nowner: Traffic reporting\nquery: sailings\nper: [route]\n";
+        assertThat(Document.read(rule + part + "\n").definition())
+                .isEqualTo(Document.read(rule).definition());
+    }
 }

@@ -364,7 +364,7 @@ class PersonalCopiesTest {
         assertThat(api.pushAnswer(rule + copies("").replace(managers, "nowhere"))
                         .text())
                 .contains("there is no query");
-        assertThat(api.pushAnswer(rule + "copies: all\n").text()).contains("holds fields of its own");
+        assertThat(api.pushAnswer(rule + "copies: all\n").text()).contains("has fields of its own");
     }
 
     @Test
