@@ -31,6 +31,6 @@ record Token(Kind kind, String text, String seen, int offset) {
     }
 
     String describe() {
-        return kind == Kind.END ? "the end" : "\"" + seen + "\"";
+        return kind == Kind.END ? "end of the text" : "\"" + seen + "\"";
     }
 }

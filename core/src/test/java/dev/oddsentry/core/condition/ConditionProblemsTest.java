@@ -22,7 +22,7 @@ class ConditionProblemsTest {
                 // text | line | column | length | part of the message | suggestion
                 "delay_min > 15 and resaon is null   | 1 | 20 | 6 | unknown column \"resaon\"; the query returns: sailing | reason",
                 "delay_min > 15 adn reason is null   | 1 | 16 | 3 | unexpected \"adn\", expected and, or, or the end | and",
-                "delay_min >                         | 1 | 12 | 0 | unexpected the end, expected a column, a value or ( |",
+                "delay_min >                         | 1 | 12 | 0 | unexpected end of the text, expected a column, a value or ( |",
                 "delay_min > '15'                    | 1 | 13 | 4 | write it without quotes: 15 |",
                 "status > 3                          | 1 | 10 | 1 | cannot compare status, a text, with a number |",
                 "due > '2026-01-01'                  | 1 | 7 | 12 | write date '2026-01-01' |",

@@ -10,9 +10,8 @@ import java.util.UUID;
 import org.springframework.stereotype.Component;
 
 /**
- * Runs one check from its slot to its messages: {@link CheckStarter} fixes what it is calculated with, {@link Evaluator} reads,
- * evaluates and compares, {@link ReportPlanner} chooses and renders, {@link CheckCommit} writes all of it or nothing. Where the rule has personal
- * copies, {@link PersonalCopies} does these steps for each.
+ * Runs one check from its slot to its messages: {@link CheckStarter} fixes what it is calculated with, {@link UnitRunner} evaluates, plans the report and
+ * writes the messages, {@link CheckCommit} stores all of it or nothing. For a rule with personal copies, {@link PersonalCopies} runs a unit for each.
  *
  * <p>If this node dies on the way, the durable task behind the check runs again elsewhere and starts the next attempt; whatever
  * this attempt had not committed was never there.
@@ -54,7 +53,7 @@ public class CheckRunner {
     }
 
     /** @return false: another check of this rule is running; ask again */
-    public boolean runScheduled(UUID ruleId, Instant slot, int standsFor) {
+    public boolean runScheduled(UUID ruleId, Instant slot, int slotsCovered) {
         var leftBehind = store.running(ruleId);
         if (leftBehind.isPresent() && isReplaceable(leftBehind.get())) {
             var waiting = leftBehind.get();
@@ -65,7 +64,7 @@ public class CheckRunner {
             run(leftBehind.get().getId());
             return false;
         }
-        store.insert(new NewCheck(UUID.randomUUID(), ruleId, slot, CheckOrigin.SCHEDULED, standsFor, null, null));
+        store.insert(new NewCheck(UUID.randomUUID(), ruleId, slot, CheckOrigin.SCHEDULED, slotsCovered, null, null));
         var check = store.ofSlot(ruleId, slot);
         if (check.isEmpty()) return false;
         metrics.began(slot);

@@ -54,9 +54,9 @@ public class CheckStore {
             UUID ruleId,
             Instant slot,
             CheckOrigin origin,
-            int standsFor,
+            int slotsCovered,
             @Nullable String requestKey,
-            @Nullable UUID askedBy) {}
+            @Nullable UUID requestedBy) {}
 
     /** @return false: the rule has a check of that slot or key, or one that runs */
     boolean insert(NewCheck check) {
@@ -67,10 +67,10 @@ public class CheckStore {
                         .set(RULE_CHECK.ORIGIN, check.origin())
                         .set(RULE_CHECK.STATE, CheckState.RUNNING)
                         .set(RULE_CHECK.ATTEMPT, 0)
-                        .set(RULE_CHECK.SLOTS_COVERED, check.standsFor())
+                        .set(RULE_CHECK.SLOTS_COVERED, check.slotsCovered())
                         .set(RULE_CHECK.NODE, node.name())
                         .set(RULE_CHECK.REQUEST_KEY, check.requestKey())
-                        .set(RULE_CHECK.REQUESTED_BY, check.askedBy())
+                        .set(RULE_CHECK.REQUESTED_BY, check.requestedBy())
                         .set(RULE_CHECK.STARTED_AT, clock.instant())
                         .onConflictDoNothing()
                         .execute()

@@ -14,10 +14,10 @@ import java.util.Optional;
  * What is run of the slots that are due: usually one, more after the service was down.
  *
  * @param run the slot to run now; empty where they are skipped
- * @param standsFor how many slots it stands for
+ * @param slotsCovered the number of slots that the check covers
  * @param next the slot to wait for after it, which may be due already
  */
-record MissedSlots(Optional<Instant> run, int standsFor, Optional<Instant> next) {
+record MissedSlots(Optional<Instant> run, int slotsCovered, Optional<Instant> next) {
     /** A slot so late was missed, and not just waited for its turn. */
     private static final Duration LATE = Duration.ofMinutes(5);
     /** Days are not all as long as one another. */

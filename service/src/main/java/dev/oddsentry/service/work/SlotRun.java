@@ -88,8 +88,8 @@ public class SlotRun {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         var query = definitions.query(rule.query()).orElseThrow().definition();
         var due = MissedSlots.of(rule, query, schedules.of(rule), schedules.moment(rule, slot), now);
-        if (due.run().isEmpty()) checks.skip(ruleId, slot, due.standsFor());
-        else if (!checks.runScheduled(ruleId, due.run().get(), due.standsFor())) return false;
+        if (due.run().isEmpty()) checks.skip(ruleId, slot, due.slotsCovered());
+        else if (!checks.runScheduled(ruleId, due.run().get(), due.slotsCovered())) return false;
         rules.moveOn(ruleId, slot, due.next().orElse(null));
         return true;
     }

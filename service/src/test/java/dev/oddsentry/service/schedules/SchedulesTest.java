@@ -159,7 +159,7 @@ class SchedulesTest {
                         + " (select id::text from definition where name = '" + sailings.name + "' and kind = 'RULE')");
         RunningService.await(
                 "all made up for",
-                () -> standsFor(path) >= slots
+                () -> slotsCovered(path) >= slots
                         && api.get(path + "/checks")
                                 .path("checks")
                                 .valueStream()
@@ -176,7 +176,7 @@ class SchedulesTest {
         assertThat(good).isBetween((long) checks, checks + 2L);
     }
 
-    private int standsFor(String path) {
+    private int slotsCovered(String path) {
         return api.get(path + "/checks")
                 .path("checks")
                 .valueStream()

@@ -46,17 +46,17 @@ class MissedSlotsTest {
                 "-,      2026-01-01,   2026-05-06T08:00:00Z, 2026-05-06T06:00:00Z, 3, 2026-05-07T06:00:00Z",
             })
     void isRunAsTheRuleSaysOrAsItsWindowWants(
-            @Nullable String missed, String since, Instant now, @Nullable Instant run, int standsFor, Instant next) {
+            @Nullable String missed, String since, Instant now, @Nullable Instant run, int slotsCovered, Instant next) {
         var due = due(missed == null ? "" : ", missed: " + missed, since, now);
         assertThat(due.run().orElse(null)).isEqualTo(run);
-        assertThat(due.standsFor()).isEqualTo(standsFor);
+        assertThat(due.slotsCovered()).isEqualTo(slotsCovered);
         assertThat(due.next()).contains(next);
     }
 
     @Test
     void ofMoreThanAnyoneMakesUpForTheFirstThatIsRunStandsForThoseBeforeIt() {
         var due = due(", missed: each", "now - 1 day", FIRST.plus(Duration.ofDays(59)));
-        assertThat(due.standsFor()).isEqualTo(11);
+        assertThat(due.slotsCovered()).isEqualTo(11);
         assertThat(due.run()).contains(FIRST.plus(Duration.ofDays(10)));
         assertThat(due.next()).contains(FIRST.plus(Duration.ofDays(11)));
     }
