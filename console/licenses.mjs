@@ -6,7 +6,7 @@ const folder = 'target/classes/META-INF/legal/console'
 const words = {
   MIT: 'Permission is hereby granted, free of charge',
   'Apache-2.0': 'Apache License',
-  'BSD-3-Clause': 'Redistribution and use in source and binary forms',
+  'BSD-3-Clause': 'in source and binary forms',
   'OFL-1.1': 'SIL OPEN FONT LICENSE',
   '0BSD': 'Permission to use, copy, modify, and/or distribute',
   ISC: 'Permission to use, copy, modify, and/or distribute',

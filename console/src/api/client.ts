@@ -1,3 +1,4 @@
+import { t } from '../messages'
 /** A problem of a document, as the API returns it. */
 export type ApiProblem = {
   weight?: 'ERROR' | 'WARNING'
@@ -28,7 +29,7 @@ async function refusal(response: Response): Promise<ApiError> {
     const problem = (await response.json()) as { detail?: string; problems?: ApiProblem[] }
     return new ApiError(response.status, problem.detail ?? response.statusText, problem.problems)
   } catch {
-    return new ApiError(response.status, `The service answered with status ${response.status}.`)
+    return new ApiError(response.status, t('api.the_service_answered_with_status', { status: response.status }))
   }
 }
 
@@ -64,8 +65,8 @@ async function send<T>(
       ...(signal ? { signal } : {}),
     })
   } catch {
-    if (signal?.aborted) throw new ApiError(0, 'Stopped.')
-    throw new ApiError(0, 'The service cannot be reached. This page may be out of date.')
+    if (signal?.aborted) throw new ApiError(0, t('api.stopped'))
+    throw new ApiError(0, t('api.the_service_cannot_be_reached'))
   }
   if (!response.ok) throw await refusal(response)
   const text = await response.text()
@@ -77,7 +78,7 @@ async function readText(path: string): Promise<string> {
   try {
     response = await fetch(path, { headers: { Accept: 'application/yaml, application/problem+json' } })
   } catch {
-    throw new ApiError(0, 'The service cannot be reached. This page may be out of date.')
+    throw new ApiError(0, t('api.the_service_cannot_be_reached'))
   }
   if (!response.ok) throw await refusal(response)
   return response.text()

@@ -7,6 +7,7 @@ import { LoginPage } from '../features/access/LoginPage'
 import { NotFoundPage } from '../features/missing/NotFoundPage'
 import { Loaded } from '../shared/Loading'
 import { Layout } from './Layout'
+import { t } from '../messages'
 
 const TodayPage = lazy(() => import('../features/today/TodayPage').then(({ TodayPage: page }) => ({ default: page })))
 const RulesPage = lazy(() => import('../features/rules/RulesPage').then(({ RulesPage: page }) => ({ default: page })))
@@ -63,7 +64,7 @@ const MessagePage = lazy(() =>
 export function App() {
   const current = useQuery(session)
   return (
-    <Loaded query={current} what="Your log-in">
+    <Loaded query={current} what={t('loading.your_log_in')}>
       {(person) =>
         person === null ? (
           <LoginPage />

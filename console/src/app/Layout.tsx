@@ -6,15 +6,16 @@ import type { Person } from '../api/types'
 import { logOut } from '../features/access/api'
 import { useChanges } from '../shared/changes'
 import { Mark } from '../shared/Mark'
+import { t } from '../messages'
 
 /** Address and name, and the addresses besides that belong there. */
 const pages: [string, string, ...string[]][] = [
-  ['/today', 'Today'],
-  ['/queries', 'Queries'],
-  ['/rules', 'Rules', '/recipients'],
-  ['/findings', 'Findings'],
-  ['/outbox', 'Outbox', '/extracts'],
-  ['/setup', 'Setup', '/thresholds', '/documents'],
+  ['/today', t('shared.today')],
+  ['/queries', t('shared.queries')],
+  ['/rules', t('shared.rules'), '/recipients'],
+  ['/findings', t('shared.findings')],
+  ['/outbox', t('shared.outbox'), '/extracts'],
+  ['/setup', t('shared.setup'), '/thresholds', '/documents'],
 ]
 
 const here = (pathname: string, addresses: string[]) =>
@@ -32,14 +33,14 @@ export function Layout({ person }: { person: Person }) {
   return (
     <>
       <a className="skip" href="#content">
-        Skip to content
+        {t('app.skip_to_content')}
       </a>
       <header className="top">
         <Link className="brand" to="/today">
           <Mark />
-          Odd Sentry
+          {t('shared.odd_sentry')}
         </Link>
-        <nav aria-label="Pages">
+        <nav aria-label={t('app.pages')}>
           {pages.map(([path, name, ...within]) => (
             <Link
               key={path}
@@ -51,10 +52,10 @@ export function Layout({ person }: { person: Person }) {
           ))}
         </nav>
         <span className="who">
-          <span className="zone">Times: {readersZone}</span>
+          <span className="zone">{t('app.times', { readersZone })}</span>
           {person.name}
           <Button variant="plain" size="sm" onClick={() => leave.mutate()}>
-            Log out
+            {t('app.log_out')}
           </Button>
         </span>
       </header>

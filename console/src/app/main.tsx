@@ -18,6 +18,7 @@ import '../features/revisions/revisions.scss'
 import '../features/rules/rules.scss'
 import '../features/today/today.scss'
 import './phone.scss'
+import { language } from '../messages'
 
 const dark = matchMedia('(prefers-color-scheme: dark)')
 const applyTheme = () => document.documentElement.setAttribute('data-bs-theme', dark.matches ? 'dark' : 'light')
@@ -37,6 +38,7 @@ const client: QueryClient = new QueryClient({
   },
 })
 
+document.documentElement.lang = language
 const root = document.getElementById('root')
 if (!root) throw new Error('index.html has no element with the id root')
 createRoot(root).render(

@@ -1,4 +1,5 @@
 import type { LatestCheck } from '../api/types'
+import { t } from '../messages'
 
 const gap = 11
 const line = 21
@@ -7,8 +8,14 @@ function describe(checks: LatestCheck[]): string {
   const fired = checks.filter((check) => check.state === 'FIRED').length
   const failed = checks.filter((check) => check.state === 'FAILED').length
   const notJudged = checks.filter((check) => check.state === 'INCOMPLETE').length
-  const unclear = notJudged > 0 ? `, ${notJudged} incomplete` : ''
-  return `Last ${checks.length} checks: ${fired} fired, ${failed} failed${unclear}, ${checks.length - fired - failed - notJudged} others`
+  const unclear = notJudged > 0 ? t('shared.incomplete', { notJudged }) : ''
+  return t('shared.last_checks_fired_failed_others', {
+    checks: checks.length,
+    fired,
+    failed,
+    unclear,
+    others: checks.length - fired - failed - notJudged,
+  })
 }
 
 /**
@@ -16,7 +23,7 @@ function describe(checks: LatestCheck[]): string {
  * a question mark could not evaluate everything; hollow is running.
  */
 export function CheckStrip({ newestFirst }: { newestFirst: LatestCheck[] }) {
-  if (newestFirst.length === 0) return <span className="quiet small">not checked yet</span>
+  if (newestFirst.length === 0) return <span className="quiet small">{t('shared.not_checked_yet')}</span>
   const checks = newestFirst.toReversed()
   const width = checks.length * gap + 6
   return (

@@ -4,15 +4,15 @@ import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { api } from '../api/client'
 import type { HandlingKind } from '../api/types'
-import { plural } from './words'
+import { t } from '../messages'
 
 const verbs: { kind: HandlingKind; verb: string; help: string }[] = [
-  { kind: 'TAKE', verb: 'Take', help: 'You are dealing with them; reminders stop.' },
-  { kind: 'SNOOZE', verb: 'Snooze', help: 'No reports until that date; any update is reported then.' },
+  { kind: 'TAKE', verb: t('shared.take'), help: t('shared.you_are_dealing_with_them') },
+  { kind: 'SNOOZE', verb: t('shared.snooze'), help: t('shared.no_reports_until_that_date') },
   {
     kind: 'ACCEPT',
-    verb: 'Accept',
-    help: 'The findings are correct; they are never reported again, not even when they clear. Note required.',
+    verb: t('shared.accept'),
+    help: t('shared.the_findings_are_correct_they'),
   },
 ]
 
@@ -47,7 +47,7 @@ export function HandleMany({ findings, onDone }: { findings: { rule: string; id:
     },
   })
   return (
-    <section className="sheet chosen" aria-label="Selected findings">
+    <section className="sheet chosen" aria-label={t('shared.selected_findings')}>
       <Form
         className="d-flex flex-wrap gap-2 align-items-end"
         onSubmit={(event) => {
@@ -55,9 +55,11 @@ export function HandleMany({ findings, onDone }: { findings: { rule: string; id:
           set.mutate(false)
         }}
       >
-        <strong className="me-2">{plural(findings.length, 'finding')} selected</strong>
+        <strong className="me-2">{t('shared.finding_selected', { findings: findings.length })}</strong>
         <Form.Group controlId="mark-kind-many">
-          <Form.Label className="mb-0 small quiet">Action for {findings.length === 1 ? 'it' : 'them'}</Form.Label>
+          <Form.Label className="mb-0 small quiet">
+            {t('shared.action_for_it', { findings: findings.length })}
+          </Form.Label>
           <Form.Select
             size="sm"
             value={kind}
@@ -71,7 +73,7 @@ export function HandleMany({ findings, onDone }: { findings: { rule: string; id:
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="mark-until-many">
-          <Form.Label className="mb-0 small quiet">Until</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.until')}</Form.Label>
           <Form.Control
             size="sm"
             type="date"
@@ -81,7 +83,7 @@ export function HandleMany({ findings, onDone }: { findings: { rule: string; id:
           />
         </Form.Group>
         <Form.Group controlId="mark-note-many" className="flex-grow-1">
-          <Form.Label className="mb-0 small quiet">Note</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.note')}</Form.Label>
           <Form.Control
             size="sm"
             required={kind === 'ACCEPT'}
@@ -93,7 +95,7 @@ export function HandleMany({ findings, onDone }: { findings: { rule: string; id:
           {chosen?.verb}
         </Button>
         <Button size="sm" variant="plain" disabled={set.isPending} onClick={() => set.mutate(true)}>
-          Undo
+          {t('shared.undo')}
         </Button>
       </Form>
       <p className="small quiet mt-1 mb-0">{chosen?.help}</p>

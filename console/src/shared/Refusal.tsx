@@ -1,4 +1,5 @@
 import { ApiError } from '../api/client'
+import { t } from '../messages'
 
 /** Why the service refused something, each reason with its field. */
 export function Refusal({ error }: { error: Error | null }) {
@@ -10,7 +11,7 @@ export function Refusal({ error }: { error: Error | null }) {
       {problems.map((problem, index) => (
         <li key={index}>
           {problem.field && <code>{problem.field}</code>} {problem.message}
-          {problem.suggestion && <> – did you mean “{problem.suggestion}”?</>}
+          {problem.suggestion && <> {t('shared.did_you_mean', { suggestion: problem.suggestion })}</>}
         </li>
       ))}
     </ul>

@@ -1,5 +1,6 @@
 import { Button } from 'react-bootstrap'
 import { timeWords } from './words'
+import { t } from '../messages'
 
 /** Says that the page shows unsaved input, and how to discard it. */
 export function TypedHere({
@@ -13,10 +14,10 @@ export function TypedHere({
   return (
     <p className="callout mt-2 mb-0">
       {typed.found
-        ? `Your unsaved changes from ${timeWords(typed.found)} were restored.`
-        : 'Not saved. Kept in this browser.'}{' '}
+        ? t('shared.your_unsaved_changes_from_were', { found: timeWords(typed.found) })
+        : t('shared.not_saved_kept_in_this')}{' '}
       <Button size="sm" variant="plain" onClick={onDiscard}>
-        Discard draft
+        {t('shared.discard_draft')}
       </Button>
     </p>
   )

@@ -1,8 +1,9 @@
 import { useEffect } from 'react'
+import { t } from '../messages'
 
 /** The page's name in the browser's tab. */
 export function useTitle(title: string) {
   useEffect(() => {
-    document.title = `${title} · Odd Sentry`
+    document.title = t('shared.page_title', { title })
   }, [title])
 }

@@ -1,10 +1,10 @@
 import {
   ageWords,
   cellWords,
+  countWords,
   measureWords,
   unevaluatedWords,
   outcomeWords,
-  plural,
   stateWords,
   timeWords,
   zonedWords,
@@ -29,8 +29,9 @@ test.each([
 
 test('states are told in words and counts in their number', () => {
   expect(stateWords('AGED_OUT')).toBe('aged out')
-  expect(plural(1, 'person', 'people')).toBe('1 person')
-  expect(plural(0, 'row')).toBe('0 rows')
+  expect(countWords(1, true)).toBe('1 group')
+  expect(countWords(0, false)).toBe('0 rows')
+  expect(countWords(1_000_000, false)).toBe(`${(1_000_000).toLocaleString()} rows`)
 })
 
 test("the time of a rule's zone stands beside the reader's where they differ", () => {

@@ -1,4 +1,5 @@
 import type { Check, Instant, HandlingEntry } from '../api/types'
+import { t, type MessageKey } from '../messages'
 
 const time = new Intl.DateTimeFormat(undefined, {
   weekday: 'short',
@@ -70,9 +71,11 @@ const ages = new Intl.NumberFormat(undefined, { maximumFractionDigits: 0 })
 /** `3 days`, `40 min`: how long ago. */
 export function ageWords(since: Instant, now: Instant): string {
   const minutes = Math.max(0, Math.floor((Date.parse(now) - Date.parse(since)) / 60_000))
-  if (minutes < 120) return `${ages.format(minutes)} min`
+  if (minutes < 120) return t('shared.min', { ages: ages.format(minutes) })
   const hours = Math.floor(minutes / 60)
-  return hours < 48 ? `${ages.format(hours)} hours` : `${ages.format(Math.floor(hours / 24))} days`
+  return hours < 48
+    ? t('shared.hours', { ages: ages.format(hours) })
+    : t('shared.days', { ages: ages.format(Math.floor(hours / 24)) })
 }
 
 /** The same, with the time of the rule's zone beside it where that differs. */
@@ -83,7 +86,7 @@ export const zonedWords = (instant: Instant, zone: string) => {
   const here = new Intl.DateTimeFormat(undefined, { hour: '2-digit', minute: '2-digit' }).format(new Date(instant))
   return here === there
     ? timeWords(instant)
-    : `${timeWords(instant)} (${there} in ${zone.split('/').at(-1)?.replaceAll('_', ' ') ?? zone})`
+    : t('shared.in', { instant: timeWords(instant), there, zone: zone.split('/').at(-1)?.replaceAll('_', ' ') ?? zone })
 }
 
 const measures = new Intl.NumberFormat(undefined, {
@@ -97,11 +100,15 @@ export const measureWords = (value: number) => measures.format(value)
 
 export const numberWords = (value: number) => numbers.format(value)
 
-/** `AGED_OUT` as `out of sight`. */
-export const stateWords = (state: string) => state.toLowerCase().replaceAll('_', ' ')
+/** All that has a state: checks, rules, findings, deliveries, values of thresholds. */
+export type StateCode = Extract<MessageKey, `state.${string}`> extends `state.${infer Code}` ? Uppercase<Code> : never
 
-export const plural = (count: number, one: string, many = `${one}s`) =>
-  `${numberWords(count)} ${count === 1 ? one : many}`
+/** `AGED_OUT` as `out of sight`. */
+export const stateWords = (state: StateCode) => t(`state.${state.toLowerCase() as Lowercase<StateCode>}`)
+
+/** `3 rows`, or groups of them. */
+export const countWords = (count: number, grouped: boolean) =>
+  t(grouped ? 'shared.count_groups' : 'shared.count_rows', { count })
 
 /** `Terna, Skua: still learning usual(fuel, 8), 3 of 8`, one for each reason, and how many more. */
 export function unevaluatedWords({
@@ -117,29 +124,44 @@ export function unevaluatedWords({
         .join(', ')}: ${reason}`,
   )
   const more = (unevaluated ?? 0) - unevaluatedGroups.length
-  return words.join('; ') + (more > 0 ? `; and ${numberWords(more)} more` : '')
+  return words.join('; ') + (more > 0 ? t('shared.and_more', { more: numberWords(more) }) : '')
 }
 
 /** How a check ended, in one sentence. */
 export function outcomeWords(check: Check): string {
-  const read = `${plural(check.rowsRead ?? 0, 'row')} read, ${plural(check.exceptions ?? 0, 'exception')}`
-  const unknown = check.unknownRows ? `, ${plural(check.unknownRows, 'row')} unknown (value missing)` : ''
+  const read = t('shared.row_read_exception', { rowsRead: check.rowsRead ?? 0, exceptions: check.exceptions ?? 0 })
+  const unknown = check.unknownRows ? t('shared.row_unknown_value_missing', { unknownRows: check.unknownRows }) : ''
   switch (check.state) {
     case 'RUNNING':
-      return 'The check is still running.'
+      return t('shared.the_check_is_still_running')
     case 'QUIET':
-      return `Nothing new, so nothing was sent. ${read}${unknown}.`
+      return t('shared.nothing_new_so_nothing_was', { read, unknown })
     case 'FIRED':
-      return `${plural(check.updates ?? 0, 'finding')} reported in ${plural(check.messages ?? 0, 'message')}. ${read}${unknown}.`
+      return t('shared.finding_reported_in_message', {
+        updates: check.updates ?? 0,
+        messages: check.messages ?? 0,
+        read,
+        unknown,
+      })
     case 'INCOMPLETE':
-      return `${plural(check.unevaluated ?? 0, 'group')} could not be evaluated: ${unevaluatedWords(check)}. ${read}.`
+      return t('shared.group_could_not_be_evaluated', {
+        unevaluated: check.unevaluated ?? 0,
+        check: unevaluatedWords(check),
+        read,
+      })
     default:
-      return `The check ${stateWords(check.state) === 'failed' ? 'failed' : `ended: ${stateWords(check.state)}`}. ${check.reason ?? ''}`
+      return t('shared.the_check_ended', {
+        outcome:
+          check.state === 'FAILED' ? stateWords(check.state) : t('shared.ended', { state: stateWords(check.state) }),
+        reason: check.reason ?? '',
+      })
   }
 }
 
-const markDone = { TAKE: 'taken', SNOOZE: 'snoozed', ACCEPT: 'accepted' } as const
-
 /** `taken by Ines Holm until Mon 30 Nov 09:00`. */
 export const markWords = (mark: HandlingEntry) =>
-  `${markDone[mark.kind]} by ${mark.by}${mark.until ? ` until ${timeWords(mark.until)}` : ''}`
+  t('shared.by', {
+    done: t(`handling.${mark.kind.toLowerCase() as Lowercase<HandlingEntry['kind']>}`),
+    by: mark.by,
+    until: mark.until ? t('shared.until_time', { until: timeWords(mark.until) }) : '',
+  })

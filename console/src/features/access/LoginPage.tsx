@@ -4,9 +4,10 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Mark } from '../../shared/Mark'
 import { useTitle } from '../../shared/title'
 import { logIn, session } from './api'
+import { t } from '../../messages'
 
 export function LoginPage() {
-  useTitle('Log in')
+  useTitle(t('access.log_in'))
   const [login, setLogin] = useState('')
   const [password, setPassword] = useState('')
   const client = useQueryClient()
@@ -22,13 +23,13 @@ export function LoginPage() {
     <main className="login">
       <div className="brand mb-2">
         <Mark />
-        Odd Sentry
+        {t('shared.odd_sentry')}
       </div>
       <Form className="sheet" onSubmit={submit}>
-        <h1 className="mb-3">Log in</h1>
+        <h1 className="mb-3">{t('access.log_in')}</h1>
         {attempt.isError && <Alert variant="danger">{attempt.error.message}</Alert>}
         <Form.Group controlId="login" className="mb-3">
-          <Form.Label>Log-in name</Form.Label>
+          <Form.Label>{t('access.log_in_name')}</Form.Label>
           <Form.Control
             autoComplete="username"
             autoFocus
@@ -38,7 +39,7 @@ export function LoginPage() {
           />
         </Form.Group>
         <Form.Group controlId="password" className="mb-3">
-          <Form.Label>Password</Form.Label>
+          <Form.Label>{t('shared.password')}</Form.Label>
           <Form.Control
             type="password"
             autoComplete="current-password"
@@ -48,7 +49,7 @@ export function LoginPage() {
           />
         </Form.Group>
         <Button type="submit" disabled={attempt.isPending}>
-          {attempt.isPending ? 'Logging in …' : 'Log in'}
+          {attempt.isPending ? t('access.logging_in') : t('access.log_in')}
         </Button>
       </Form>
     </main>

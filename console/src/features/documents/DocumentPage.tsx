@@ -11,13 +11,14 @@ import { Overtaken } from '../revisions/Overtaken'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { documentOf, saveDocument, type Kept } from './api'
 import { MailPanel } from './MailPanel'
+import { rich, t } from '../../messages'
 
 /** A definition as its document, to be edited as text; a rule with its mail beside it. */
 export function DocumentPage() {
   const { kind = '', name = '' } = useParams()
   const kept = useQuery(documentOf(kind, name))
   return (
-    <Loaded query={kept} what="The definition file">
+    <Loaded query={kept} what={t('loading.the_definition_file')}>
       {(data) => <Editor key={`${kind}/${name}`} kind={kind} name={name} kept={data} />}
     </Loaded>
   )
@@ -34,7 +35,7 @@ const at = (kind: string, name: string) =>
   kind === 'rule' ? `/rules/${name}` : kind === 'threshold' ? `/thresholds/${name}` : '/setup'
 
 function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }) {
-  useTitle(name ? `YAML of ${name}` : 'New definition')
+  useTitle(name ? t('documents.yaml_of', { name }) : t('shared.new_definition'))
   const typed = useKept(`document/${kind}/${name}`, kept.text, kept.revision)
   const text = typed.value
   const revision = typed.base
@@ -57,14 +58,18 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
     <>
       <div className="head">
         <div>
-          <h1>{name ? `YAML of ${name}` : 'New definition'}</h1>
+          <h1>{name ? t('documents.yaml_of', { name }) : t('shared.new_definition')}</h1>
           <span className="quiet">
             {name ? (
               <>
-                {kind}, revision {revision} · <Link to={at(kind, name)}>Back</Link>
+                {rich('documents.revision_back', {
+                  kind,
+                  revision,
+                  link: (inner) => <Link to={at(kind, name)}>{inner}</Link>,
+                })}
               </>
             ) : (
-              'A query, rule, threshold, calendar, layout or round-up'
+              t('documents.a_query_rule_threshold_calendar')
             )}
           </span>
         </div>
@@ -80,7 +85,7 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
             }}
           >
             <Form.Group controlId="document">
-              <Form.Label>Definition (YAML)</Form.Label>
+              <Form.Label>{t('documents.definition_yaml')}</Form.Label>
               <Form.Control
                 as="textarea"
                 rows={24}
@@ -92,15 +97,15 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
             </Form.Group>
             <div className="d-flex gap-2 flex-wrap align-items-end mt-2">
               <Form.Group controlId="reason" className="flex-grow-1">
-                <Form.Label>Reason</Form.Label>
+                <Form.Label>{t('shared.reason')}</Form.Label>
                 <Form.Control
                   value={reason}
                   onChange={(event) => setReason(event.target.value)}
-                  placeholder="what changes, and why"
+                  placeholder={t('shared.what_changes_and_why')}
                 />
               </Form.Group>
               <Button type="submit" disabled={save.isPending || text === ''}>
-                Save
+                {t('shared.save')}
               </Button>
             </div>
           </Form>
@@ -108,11 +113,13 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
             <Refusal error={save.error} />
             {save.isSuccess && (
               <div className="callout mt-2">
-                {save.data.changed ? `Saved as revision ${save.data.revision}.` : 'No changes to save.'}
+                {save.data.changed
+                  ? t('shared.saved_as_revision', { revision: save.data.revision })
+                  : t('shared.no_changes_to_save')}
                 {save.data.warnings.map((warning, index) => (
                   <div key={index}>
-                    Warning: {warning.message}
-                    {warning.suggestion && <> – did you mean “{warning.suggestion}”?</>}
+                    {t('shared.warning', { message: warning.message })}
+                    {warning.suggestion && <> {t('shared.did_you_mean', { suggestion: warning.suggestion })}</>}
                   </div>
                 ))}
               </div>

@@ -3,17 +3,18 @@ import { Button, ButtonGroup, Form } from 'react-bootstrap'
 import { useMutation } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
 import { mailsOf, type MailSeen } from './api'
+import { rich, t } from '../../messages'
 
 type View = 'desktop' | 'phone' | 'text'
 const views: [View, string][] = [
-  ['desktop', 'Desktop'],
-  ['phone', 'Phone'],
-  ['text', 'Plain text'],
+  ['desktop', t('documents.desktop')],
+  ['phone', t('documents.phone')],
+  ['text', t('shared.plain_text')],
 ]
 
 const samples = {
-  PENDING: 'No exception has lasted long enough to be reported. This preview shows the message once they have.',
-  ROWS: 'There are no exceptions now. This preview shows sample rows of the result.',
+  PENDING: t('documents.no_exception_has_lasted_long'),
+  ROWS: t('documents.there_are_no_exceptions_now'),
 }
 
 /** The mail of a rule's document as it would arrive now, and the fields that its texts may name. */
@@ -23,31 +24,27 @@ export function MailPanel({ document, plain = false }: { document: string; plain
   const look = useMutation({ mutationFn: () => mailsOf(document), onSuccess: () => setWhich(0) })
   const mail = look.data?.messages[which]
   return (
-    <section className={plain ? '' : 'sheet'} aria-label="Message preview">
+    <section className={plain ? '' : 'sheet'} aria-label={t('documents.message_preview')}>
       <div className="d-flex justify-content-between flex-wrap gap-2">
-        {plain ? <h3>Message preview</h3> : <h2>Message preview</h2>}
+        {plain ? <h3>{t('documents.message_preview')}</h3> : <h2>{t('documents.message_preview')}</h2>}
         <Button variant="plain" size="sm" disabled={look.isPending} onClick={() => look.mutate()}>
-          {look.isPending ? 'Reading the source …' : 'Preview message'}
+          {look.isPending ? t('shared.reading_the_source') : t('documents.preview_message')}
         </Button>
       </div>
       <Refusal error={look.error} />
-      {!look.data && !look.error && (
-        <p className="quiet mb-0">
-          Shows the message that this definition would send. Nothing is saved, reported or sent.
-        </p>
-      )}
-      {look.data && !mail && <p className="callout">The result has no rows, so there is no message to preview.</p>}
+      {!look.data && !look.error && <p className="quiet mb-0">{t('documents.shows_the_message_that_this')}</p>}
+      {look.data && !mail && <p className="callout">{t('documents.the_result_has_no_rows')}</p>}
       {mail && look.data?.sample && <p className="callout">{samples[look.data.sample]}</p>}
       {look.data && look.data.messages.length > 1 && (
         <Form.Select
           className="mb-2"
-          aria-label="Message"
+          aria-label={t('documents.message')}
           value={which}
           onChange={(event) => setWhich(Number(event.target.value))}
         >
           {look.data.messages.map((each, index) => (
             <option key={index} value={index}>
-              {each.to.join(', ') || 'nobody'}: {each.subject}
+              {each.to.join(', ') || t('shared.nobody')}: {each.subject}
             </option>
           ))}
         </Form.Select>
@@ -58,11 +55,13 @@ export function MailPanel({ document, plain = false }: { document: string; plain
             <b>{mail.subject}</b>
             <br />
             <span className="quiet">
-              to {mail.to.join(', ') || 'nobody'}
-              {mail.files.length > 0 && `, with ${mail.files.join(', ')}`}
+              {t('documents.to', {
+                to: mail.to.join(', ') || t('shared.nobody'),
+                files: mail.files.length > 0 && t('documents.with', { files: mail.files.join(', ') }),
+              })}
             </span>
           </p>
-          <ButtonGroup aria-label="View as" size="sm" className="mb-2">
+          <ButtonGroup aria-label={t('shared.view_as')} size="sm" className="mb-2">
             {views.map(([each, words]) => (
               <Button
                 key={each}
@@ -79,7 +78,7 @@ export function MailPanel({ document, plain = false }: { document: string; plain
       )}
       {look.data && (
         <details className="mt-2">
-          <summary>Fields for subject and introduction</summary>
+          <summary>{t('documents.fields_for_subject_and_introduction')}</summary>
           <p className="small mb-1">
             {look.data.fields
               .filter((field) => field !== 'rows')
@@ -88,7 +87,10 @@ export function MailPanel({ document, plain = false }: { document: string; plain
               ))}
           </p>
           <p className="small mb-0">
-            For the first rows, between <code>{'{{#rows}}'}</code> and <code>{'{{/rows}}'}</code>:{' '}
+            {rich('documents.for_the_first_rows_between', {
+              code: (inner) => <code>{inner}</code>,
+              code2: (inner) => <code>{inner}</code>,
+            })}{' '}
             {look.data.columns.map((column) => (
               <code key={column} className="me-2">{`{{${column}}}`}</code>
             ))}
@@ -105,7 +107,7 @@ function Shown({ mail, view }: { mail: MailSeen; view: View }) {
     <iframe
       className="mail-view"
       style={view === 'phone' ? { maxWidth: 360 } : {}}
-      title={`The message on a ${view}`}
+      title={t('documents.the_message_on_a', { view })}
       sandbox=""
       srcDoc={mail.html}
     />

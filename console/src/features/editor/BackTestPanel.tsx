@@ -2,8 +2,9 @@ import { useState } from 'react'
 import { Button, Form, ProgressBar, Table } from 'react-bootstrap'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { Scroll } from '../../shared/Scroll'
-import { numberWords, plural, timeWords } from '../../shared/words'
+import { numberWords, timeWords } from '../../shared/words'
 import { backTest, stopWork, work, type RuleDocument, type Variant, type Work } from './api'
+import { t } from '../../messages'
 
 /** How often the rule, as it is being edited, would have mailed over past slots. */
 export function BackTestPanel({ document }: { document: RuleDocument }) {
@@ -15,8 +16,8 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
     name.trim() && values.trim() ? { [name.trim()]: values.split(/[,;]\s*/).map((each) => each.trim()) } : {}
   const start = useMutation({ mutationFn: () => backTest(Number(days), onTrial, document, copy.trim() || null) })
   return (
-    <section className="mt-4" aria-label="Back-test">
-      <h3>Back-test</h3>
+    <section className="mt-4" aria-label={t('editor.back_test')}>
+      <h3>{t('editor.back_test')}</h3>
       <Form
         className="d-flex gap-2 align-items-end flex-wrap mt-2"
         onSubmit={(event) => {
@@ -25,7 +26,7 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
         }}
       >
         <Form.Group controlId="days">
-          <Form.Label className="mb-0 small quiet">Days back</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.days_back')}</Form.Label>
           <Form.Control
             size="sm"
             type="number"
@@ -36,11 +37,16 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
           />
         </Form.Group>
         <Form.Group controlId="trial-name">
-          <Form.Label className="mb-0 small quiet">Try threshold</Form.Label>
-          <Form.Control size="sm" value={name} placeholder="none" onChange={(event) => setName(event.target.value)} />
+          <Form.Label className="mb-0 small quiet">{t('editor.try_threshold')}</Form.Label>
+          <Form.Control
+            size="sm"
+            value={name}
+            placeholder={t('shared.none')}
+            onChange={(event) => setName(event.target.value)}
+          />
         </Form.Group>
         <Form.Group controlId="trial-values">
-          <Form.Label className="mb-0 small quiet">Values to try</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.values_to_try')}</Form.Label>
           <Form.Control
             size="sm"
             value={values}
@@ -50,12 +56,14 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
         </Form.Group>
         {document.copies && (
           <Form.Group controlId="trial-copy">
-            <Form.Label className="mb-0 small quiet">Personal copy {document.copies.key}</Form.Label>
+            <Form.Label className="mb-0 small quiet">
+              {t('editor.personal_copy', { key: document.copies.key })}
+            </Form.Label>
             <Form.Control size="sm" required value={copy} onChange={(event) => setCopy(event.target.value)} />
           </Form.Group>
         )}
         <Button type="submit" variant="plain" disabled={start.isPending}>
-          Run
+          {t('shared.run')}
         </Button>
       </Form>
       <div role="status">
@@ -75,12 +83,10 @@ function Progress({ asked }: { asked: Work }) {
   if (state === 'FAILED' || state === 'STOPPED') return <p className="callout bad">{reason}</p>
   return (
     <div className="d-flex gap-2 align-items-center mt-2">
-      <ProgressBar className="flex-grow-1" now={stepsDone} max={steps || 1} aria-label="Back-test" />
-      <span className="small quiet">
-        {numberWords(stepsDone)} of {plural(steps, 'slot')}
-      </span>
+      <ProgressBar className="flex-grow-1" now={stepsDone} max={steps || 1} aria-label={t('editor.back_test')} />
+      <span className="small quiet">{t('editor.of_slot', { stepsDone: numberWords(stepsDone), steps })}</span>
       <Button size="sm" variant="plain" onClick={() => stop.mutate()}>
-        Stop
+        {t('shared.stop')}
       </Button>
     </div>
   )
@@ -89,7 +95,7 @@ function Progress({ asked }: { asked: Work }) {
 const nameOf = (variant: Variant) =>
   Object.entries(variant.thresholds)
     .map(([name, value]) => `${name} ${value}`)
-    .join(', ') || 'as saved'
+    .join(', ') || t('editor.as_saved')
 
 function Variants({
   variants,
@@ -101,16 +107,16 @@ function Variants({
   beyondStart: string | null
 }) {
   return (
-    <Scroll label="Back-test results">
+    <Scroll label={t('editor.back_test_results')}>
       <Table>
         <thead>
           <tr>
-            <th>With</th>
-            <th className="num">Checks</th>
-            <th className="num">Messages</th>
-            <th className="num">Findings reported</th>
-            <th className="num">Max exceptions</th>
-            <th className="num">Unknown groups</th>
+            <th>{t('editor.with')}</th>
+            <th className="num">{t('shared.checks')}</th>
+            <th className="num">{t('shared.messages')}</th>
+            <th className="num">{t('editor.findings_reported')}</th>
+            <th className="num">{t('editor.max_exceptions')}</th>
+            <th className="num">{t('editor.unknown_groups')}</th>
           </tr>
         </thead>
         <tbody>
@@ -127,8 +133,10 @@ function Variants({
         </tbody>
       </Table>
       <p className="small quiet mt-1 mb-0">
-        Calculated from today's data, after {plural(warmUp, 'warm-up slot')}.
-        {beyondStart && ` The schedule starts ${timeWords(beyondStart)}; the back-test looks back beyond that.`}
+        {t('editor.calculated_from_todays_data_after', {
+          warmUp,
+          beyondStart: beyondStart && t('editor.the_schedule_starts_the_back', { beyondStart: timeWords(beyondStart) }),
+        })}
       </p>
     </Scroll>
   )

@@ -1,8 +1,9 @@
 import { Button } from 'react-bootstrap'
 import type { PartCount } from '../../api/types'
-import { numberWords, plural } from '../../shared/words'
+import { numberWords } from '../../shared/words'
 import type { Part, Simple } from './builder'
 import { PartFields, type Known } from './PartFields'
+import { rich, t } from '../../messages'
 
 type Props = Known & {
   /** Null where the text cannot be read just now. */
@@ -17,7 +18,7 @@ type Props = Known & {
 
 /** A condition as parts with fields. It never locks: a part that has no fields is edited as it is written. */
 export function Builder({ parts, settled, counts, total, onChange, columns, thresholds }: Props) {
-  if (parts === null) return settled ? <p className="small quiet mb-2">Fix the text to see the fields again.</p> : null
+  if (parts === null) return settled ? <p className="small quiet mb-2">{t('editor.fix_the_text_to_see')}</p> : null
   const first = columns[0]
   const replace = (index: number, part: Part) => onChange(parts.map((each, i) => (i === index ? part : each)))
   const fresh: Simple =
@@ -25,10 +26,10 @@ export function Builder({ parts, settled, counts, total, onChange, columns, thre
       ? { is: 'compare', column: first.name, operator: '>', operand: { kind: 'value', text: '0' } }
       : { is: 'missing', column: first?.name ?? '', negated: false }
   return (
-    <fieldset className="builder" aria-label="Parts of the condition" disabled={!settled}>
+    <fieldset className="builder" aria-label={t('shared.parts_of_the_condition')} disabled={!settled}>
       {parts.map((part, index) => (
         <div className="part" key={index}>
-          <span className="quiet">{index > 0 && 'and'}</span>
+          <span className="quiet">{index > 0 && t('editor.and')}</span>
           <PartFields
             part={part}
             index={index}
@@ -41,7 +42,7 @@ export function Builder({ parts, settled, counts, total, onChange, columns, thre
             size="sm"
             variant="plain"
             className="x"
-            aria-label={`Remove part ${index + 1}`}
+            aria-label={t('editor.remove_part', { index: index + 1 })}
             onClick={() => onChange(parts.filter((_, i) => i !== index))}
           >
             ✕
@@ -51,14 +52,14 @@ export function Builder({ parts, settled, counts, total, onChange, columns, thre
       {first && (
         <div className="d-flex gap-2 more">
           <Button size="sm" variant="plain" onClick={() => onChange([...parts, fresh])}>
-            and …
+            {t('editor.add_and')}
           </Button>
           <Button
             size="sm"
             variant="plain"
             onClick={() => onChange([...parts, { is: 'either', parts: [fresh, fresh] }])}
           >
-            any of …
+            {t('editor.any_of')}
           </Button>
         </div>
       )}
@@ -72,9 +73,9 @@ function Left({ count, total }: { count: PartCount | undefined; total: number | 
   const share = total ? Math.max(2, Math.round((count.rowsLeft / total) * 84)) : 0
   return (
     <span className="left">
-      <b>{numberWords(count.rowsLeft)}</b> match
+      {rich('editor.match', { b: (inner) => <b>{inner}</b>, rowsLeft: numberWords(count.rowsLeft) })}
       {share > 0 && <span className="bar" style={{ width: share }} />}
-      {unknown > 0 && <span className="d-block problem-text">{plural(unknown, 'unknown', 'unknown')}</span>}
+      {unknown > 0 && <span className="d-block problem-text">{t('editor.unknown', { unknown })}</span>}
     </span>
   )
 }

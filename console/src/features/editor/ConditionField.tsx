@@ -3,8 +3,8 @@ import { Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { ApiProblem } from '../../api/client'
 import { useSettled } from '../../shared/settled'
-import { plural } from '../../shared/words'
 import { complete, conditionSeen, type Option, type Options, type Place } from './api'
+import { t } from '../../messages'
 
 type Props = {
   label: string
@@ -100,7 +100,7 @@ export function ConditionField({ label, query, place, value, onChange, hint }: P
         className="options"
         id={`${id}-options`}
         role="listbox"
-        aria-label={`Suggestions for ${label}`}
+        aria-label={t('editor.suggestions_for', { label })}
         hidden={options.length === 0}
       >
         {options.map((option, index) => (
@@ -125,7 +125,7 @@ export function ConditionField({ label, query, place, value, onChange, hint }: P
       <div id={`${id}-said`} aria-live="polite">
         {options.length > 0 && (
           <span className="visually-hidden">
-            {plural(options.length, 'entry', 'entries')} suggestions. Select with the arrow keys and Enter.
+            {t('editor.entry_suggestions_select_with_the', { options: options.length })}
           </span>
         )}
         {problems.map((problem, index) => (
@@ -153,15 +153,10 @@ function ProblemUnderPlace({ text, problem }: { text: string; problem: ApiProble
         </pre>
       )}
       <div>
-        {problem.weight === 'WARNING' ? 'Warning: ' : ''}
+        {problem.weight === 'WARNING' ? t('editor.warning') : ''}
         {problem.message}
-        {problem.suggestion && <> – did you mean “{problem.suggestion}”?</>}
-        {place && (
-          <span className="quiet">
-            {' '}
-            (line {place.line}, column {place.column})
-          </span>
-        )}
+        {problem.suggestion && <> {t('shared.did_you_mean', { suggestion: problem.suggestion })}</>}
+        {place && <span className="quiet"> {t('editor.line_column', { line: place.line, column: place.column })}</span>}
       </div>
     </div>
   )

@@ -9,6 +9,7 @@ import { Builder } from './Builder'
 import { partsOf, textOf, type Column, type Part } from './builder'
 import { ConditionField } from './ConditionField'
 import { Measures } from './Measures'
+import { t } from '../../messages'
 
 type Props = {
   document: RuleDocument
@@ -70,22 +71,22 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
     <>
       {columns.length > 0 && (
         <Form.Group controlId="judged" className="mb-2">
-          <Form.Label className="mb-0 small quiet">Evaluate</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.evaluate')}</Form.Label>
           <Form.Select
             size="sm"
             className="w-auto"
             value={document.per === undefined ? 'rows' : document.per.length === 0 ? 'whole' : 'groups'}
             onChange={(event) => onChange(judge(event.target.value, columns, document))}
           >
-            <option value="rows">each row</option>
-            <option value="groups">groups of rows</option>
-            <option value="whole">the whole result</option>
+            <option value="rows">{t('editor.each_row')}</option>
+            <option value="groups">{t('editor.groups_of_rows')}</option>
+            <option value="whole">{t('editor.the_whole_result')}</option>
           </Form.Select>
         </Form.Group>
       )}
       {document.per && document.per.length > 0 && (
         <fieldset className="mb-2">
-          <legend className="small">Group by</legend>
+          <legend className="small">{t('editor.group_by')}</legend>
           <div className="d-flex flex-wrap gap-3">
             {columns.map((column) => (
               <Form.Check
@@ -112,12 +113,14 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
             size="sm"
             variant="plain"
             onClick={() =>
-              onChange({ exceptions: first.type === 'number' ? `${first.name} > 0` : `${first.name} is null` })
+              onChange({
+                exceptions: first.type === 'number' ? `${first.name} > 0` : t('editor.is_null', { name: first.name }),
+              })
             }
           >
-            Add a comparison
+            {t('editor.add_a_comparison')}
           </Button>{' '}
-          <span className="small quiet">or type a condition</span>
+          <span className="small quiet">{t('editor.or_type_a_condition')}</span>
         </p>
       )}
       {text.trim() !== '' && (
@@ -132,12 +135,12 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
         />
       )}
       <ConditionField
-        label={document.per ? 'Exception: each group where' : 'Exception: each row where'}
+        label={document.per ? t('editor.exception_each_group_where') : t('shared.exception_each_row_where')}
         query={document.query}
         place={place}
         value={text}
         onChange={(exceptions) => onChange({ exceptions })}
-        hint="Ctrl+Space: suggestions. Empty: all rows are exceptions."
+        hint={t('editor.ctrl_space_suggestions_empty_all')}
       />
       <SeverityLevels
         query={document.query}
@@ -146,14 +149,14 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
         onChange={(severity) => onChange({ severity })}
       />
       <details className="entry" open={Boolean(document['fire_when'])}>
-        <summary>Fire only if (optional)</summary>
+        <summary>{t('editor.fire_only_if_optional')}</summary>
         <ConditionField
-          label="Fire only if"
+          label={t('editor.fire_only_if')}
           query={document.query}
           place={{ place: 'check' }}
           value={document['fire_when'] ?? ''}
           onChange={(fire) => onChange({ fire_when: fire })}
-          hint="Empty: fire whenever there are updates."
+          hint={t('editor.empty_fire_whenever_there_are')}
         />
       </details>
     </>

@@ -5,18 +5,19 @@ import { people, teams } from '../setup/api'
 import type { DeliveryPart } from './api'
 import type { Column } from './builder'
 import { edited, type Edits } from './parts'
+import { rich, t } from '../../messages'
 
 const formats = [
-  ['xlsx', 'Workbook (XLSX)'],
+  ['xlsx', t('editor.workbook')],
   ['csv', 'CSV'],
   ['pdf', 'PDF'],
   ['html', 'HTML'],
   ['json', 'JSON'],
 ] as const
 const languages = [
-  ['', 'English'],
-  ['de', 'German'],
-  ['nb', 'Norwegian'],
+  ['', t('shared.english')],
+  ['de', t('editor.german')],
+  ['nb', t('editor.norwegian')],
 ] as const
 
 type Props = { delivery: DeliveryPart; columns: Column[]; onChange: (delivery: DeliveryPart) => void }
@@ -41,28 +42,33 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
   return (
     <>
       <div className="fields">
-        <People id="to" label="To (comma-separated)" value={delivery.to} onChange={(to) => put({ to })} />
-        <People id="cc" label="Cc" value={delivery.cc} onChange={(cc) => put({ cc })} />
-        <People id="bcc" label="Bcc" value={delivery.bcc} onChange={(bcc) => put({ bcc })} />
+        <People id="to" label={t('editor.to_comma_separated')} value={delivery.to} onChange={(to) => put({ to })} />
+        <People id="cc" label={t('editor.cc')} value={delivery.cc} onChange={(cc) => put({ cc })} />
+        <People id="bcc" label={t('editor.bcc')} value={delivery.bcc} onChange={(bcc) => put({ bcc })} />
       </div>
       {delivery['split_by'] && (
         <p className="callout mt-2 mb-0">
-          Split by <code>{delivery['split_by']}</code>: one audience per value
-          {Object.keys(delivery['split_to'] ?? {}).length > 0 &&
-            ` (${Object.keys(delivery['split_to'] ?? {}).join(', ')})`}
-          {delivery['split_from'] && `; recipients of other values come from query ${delivery['split_from']}`}. Other
-          values go to the recipients above.
+          {rich('editor.split_by_one_audience_per', {
+            code: (inner) => <code>{inner}</code>,
+            column: delivery['split_by'],
+            audiences:
+              Object.keys(delivery['split_to'] ?? {}).length > 0 &&
+              ` (${Object.keys(delivery['split_to'] ?? {}).join(', ')})`,
+            others:
+              delivery['split_from'] &&
+              t('editor.recipients_of_other_values_come', { delivery: delivery['split_from'] }),
+          })}
         </p>
       )}
       <div className="fields">
         <Form.Group controlId="split-by">
-          <Form.Label className="mb-0 small quiet">Split by column</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.split_by_column')}</Form.Label>
           <Form.Select
             size="sm"
             value={delivery['split_by'] ?? ''}
             onChange={(event) => put({ split_by: event.target.value })}
           >
-            <option value="">no split: all recipients get all findings</option>
+            <option value="">{t('editor.no_split_all_recipients_get')}</option>
             {columns.map((column) => (
               <option key={column.name} value={column.name}>
                 {column.label}
@@ -72,36 +78,36 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
         </Form.Group>
         <Choice
           id="language"
-          label="Language"
+          label={t('shared.language')}
           value={delivery.language}
           options={languages}
           onChange={(language) => put({ language })}
         />
         <Form.Group controlId="subject" className="whole">
-          <Form.Label className="mb-0 small quiet">Subject</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.subject')}</Form.Label>
           <Form.Control
             size="sm"
             value={delivery.subject ?? ''}
-            placeholder="default: number of findings and title"
+            placeholder={t('editor.default_number_of_findings_and')}
             onChange={(event) => put({ subject: event.target.value })}
           />
         </Form.Group>
         <Form.Group controlId="opening" className="whole">
-          <Form.Label className="mb-0 small quiet">Introduction</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.introduction')}</Form.Label>
           <Form.Control
             as="textarea"
             rows={2}
             value={delivery.opening ?? ''}
-            placeholder="none; available fields are listed below the preview"
+            placeholder={t('editor.none_available_fields_are_listed')}
             onChange={(event) => put({ opening: event.target.value })}
           />
         </Form.Group>
       </div>
       {delivery.layout !== undefined ? (
-        <p className="callout mt-3 mb-0">The layout in the YAML sets its columns.</p>
+        <p className="callout mt-3 mb-0">{t('editor.the_layout_in_the_yaml')}</p>
       ) : (
         <fieldset className="mt-3">
-          <legend>Columns in the message, in this order</legend>
+          <legend>{t('editor.columns_in_the_message_in')}</legend>
           <div className="d-flex flex-wrap gap-2">
             {shown.map((name, index) => (
               <span key={name} className="chosen-column">
@@ -111,7 +117,7 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
                     size="sm"
                     variant="plain"
                     className="x"
-                    aria-label={`Move ${name} forward`}
+                    aria-label={t('editor.move_forward', { name })}
                     onClick={() =>
                       put({
                         columns: shown.map((each, i) =>
@@ -127,7 +133,7 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
                   size="sm"
                   variant="plain"
                   className="x"
-                  aria-label={`Remove ${name}`}
+                  aria-label={t('editor.remove', { name })}
                   onClick={() => put({ columns: shown.filter((each) => each !== name) })}
                 >
                   ✕
@@ -137,11 +143,11 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
             <Form.Select
               size="sm"
               className="w-auto"
-              aria-label="Add a column"
+              aria-label={t('editor.add_a_column')}
               value=""
               onChange={(event) => event.target.value && put({ columns: [...shown, event.target.value] })}
             >
-              <option value="">{shown.length === 0 ? 'default: all columns' : 'add …'}</option>
+              <option value="">{shown.length === 0 ? t('editor.default_all_columns') : t('editor.add')}</option>
               {columns
                 .filter((column) => !shown.includes(column.name))
                 .map((column) => (
@@ -154,7 +160,7 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
         </fieldset>
       )}
       <fieldset className="mt-3">
-        <legend>Attachments (all open findings)</legend>
+        <legend>{t('editor.attachments_all_open_findings')}</legend>
         <div className="d-flex flex-wrap gap-3">
           {formats.map(([code, words]) => (
             <Form.Check
@@ -172,14 +178,14 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
         <Form.Check
           id="may-leave"
           type="checkbox"
-          label="Recipients can unsubscribe"
+          label={t('editor.recipients_can_unsubscribe')}
           checked={delivery['allow_unsubscribe'] ?? false}
           onChange={(event) => put({ allow_unsubscribe: event.target.checked })}
         />
         <Form.Check
           id="all-quiet"
           type="checkbox"
-          label="Also send a message when nothing is new"
+          label={t('editor.also_send_a_message_when')}
           checked={delivery['send_when_quiet'] ?? false}
           onChange={(event) => put({ send_when_quiet: event.target.checked })}
         />

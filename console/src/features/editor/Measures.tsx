@@ -1,5 +1,6 @@
 import type { RuleDocument } from './api'
 import { ConditionField } from './ConditionField'
+import { t } from '../../messages'
 
 /** What is measured of each group. A measure may name those before it. */
 export function Measures({
@@ -25,7 +26,7 @@ export function Measures({
         return (
           <ConditionField
             key={name}
-            label={`Measure ${name}`}
+            label={t('editor.measure_named', { name })}
             query={query}
             place={{ per: document.per, measures: earlier, place: 'measure' }}
             value={text}

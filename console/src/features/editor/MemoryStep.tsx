@@ -1,18 +1,18 @@
 import { Form } from 'react-bootstrap'
 import { Choice } from '../../shared/Choice'
-import { plural } from '../../shared/words'
 import type { MemoryPart, Seen } from './api'
 import type { Column } from './builder'
 import { edited, type Edits } from './parts'
+import { rich, t } from '../../messages'
 
 const kinds = [
-  ['new', 'new'],
-  ['returned', 'returned'],
-  ['worsened', 'worsened'],
-  ['improved', 'improved'],
-  ['changed', 'changed (watched columns)'],
-  ['cleared', 'cleared'],
-  ['moved', 'moved to another audience'],
+  ['new', t('editor.report_new')],
+  ['returned', t('editor.report_returned')],
+  ['worsened', t('editor.report_worsened')],
+  ['improved', t('editor.report_improved')],
+  ['changed', t('editor.changed_watched_columns')],
+  ['cleared', t('editor.report_cleared')],
+  ['moved', t('editor.moved_to_another_audience')],
 ] as const
 
 type Props = {
@@ -31,12 +31,12 @@ export function MemoryStep({ memory, columns, per, onChange }: Props) {
   return (
     <>
       <fieldset className="mt-2">
-        <legend>Reports</legend>
+        <legend>{t('shared.reports')}</legend>
         <Form.Check
           id="mode-incremental"
           type="radio"
           name="mode"
-          label="Incremental: only updates"
+          label={t('editor.incremental_only_updates')}
           checked={incremental}
           onChange={() => put({ mode: 'incremental' })}
         />
@@ -44,18 +44,20 @@ export function MemoryStep({ memory, columns, per, onChange }: Props) {
           id="mode-full"
           type="radio"
           name="mode"
-          label="Full: all open findings, every time"
+          label={t('editor.full_all_open_findings_every')}
           checked={!incremental}
           onChange={() => put({ mode: 'full' })}
         />
       </fieldset>
       {per ? (
         <p className="callout mt-3 mb-0">
-          {per.length === 0 ? 'The whole result is one finding.' : `One finding per group (${per.join(', ')}).`}
+          {per.length === 0
+            ? t('editor.the_whole_result_is_one')
+            : t('editor.one_finding_per_group', { per: per.join(', ') })}
         </p>
       ) : (
         <fieldset className="mt-3">
-          <legend>Key columns (rows with the same values are one finding)</legend>
+          <legend>{t('editor.key_columns_rows_with_the')}</legend>
           <div className="d-flex flex-wrap gap-3">
             {columns.map((column) => (
               <Form.Check
@@ -69,16 +71,13 @@ export function MemoryStep({ memory, columns, per, onChange }: Props) {
             ))}
           </div>
           {incremental && (memory.key ?? []).length === 0 && (
-            <p className="small problem-text mt-1 mb-0">
-              Select the columns that identify a row, such as an order number. Without them, every check reports all
-              rows again.
-            </p>
+            <p className="small problem-text mt-1 mb-0">{t('editor.select_the_columns_that_identify')}</p>
           )}
         </fieldset>
       )}
       {incremental && (
         <fieldset className="mt-3">
-          <legend>Report a finding when it is</legend>
+          <legend>{t('editor.report_a_finding_when_it')}</legend>
           {kinds.map(([code, words]) => (
             <Form.Check
               key={code}
@@ -97,7 +96,7 @@ export function MemoryStep({ memory, columns, per, onChange }: Props) {
           ))}
           {memory.report?.includes('changed') && (
             <Form.Group controlId="watch" className="mt-2">
-              <Form.Label className="mb-0 small quiet">Watched columns (comma-separated)</Form.Label>
+              <Form.Label className="mb-0 small quiet">{t('editor.watched_columns_comma_separated')}</Form.Label>
               <Form.Control
                 size="sm"
                 key={memory.watch?.join()}
@@ -118,50 +117,50 @@ export function MemoryStep({ memory, columns, per, onChange }: Props) {
       <div className="fields">
         <Choice
           id="first-check"
-          label="First check"
+          label={t('editor.first_check')}
           value={memory.first_check ?? 'report'}
           options={[
-            ['report', 'reports existing exceptions'],
-            ['treat_as_known', 'treats existing exceptions as known'],
+            ['report', t('editor.reports_existing_exceptions')],
+            ['treat_as_known', t('editor.treats_existing_exceptions_as_known')],
           ]}
           onChange={(first_check) => put({ first_check })}
         />
         <Choice
           id="absence"
-          label="When a finding is no longer in the result"
+          label={t('editor.when_a_finding_is_no')}
           value={memory.absence}
           options={[
-            ['', 'Automatic'],
-            ['clears', 'it clears'],
-            ['ages_out', 'it ages out (left the date window)'],
-            ['stays_open', 'it stays open'],
+            ['', t('editor.automatic')],
+            ['clears', t('editor.it_clears')],
+            ['ages_out', t('editor.it_ages_out_left_the')],
+            ['stays_open', t('editor.it_stays_open')],
           ]}
           onChange={(absence) => put({ absence })}
         />
         <Form.Group controlId="open-after">
-          <Form.Label className="mb-0 small quiet">Open after</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.open_after')}</Form.Label>
           <Form.Control
             size="sm"
             value={memory.open_after ?? ''}
-            placeholder="immediately; or 3 checks, 2 hours"
+            placeholder={t('editor.immediately_or_3_checks_2')}
             onChange={(event) => put({ open_after: event.target.value })}
           />
         </Form.Group>
         <Form.Group controlId="clear-after">
-          <Form.Label className="mb-0 small quiet">Clear after</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.clear_after')}</Form.Label>
           <Form.Control
             size="sm"
             value={memory.clear_after ?? ''}
-            placeholder="immediately; or 3 checks, 2 hours"
+            placeholder={t('editor.immediately_or_3_checks_2')}
             onChange={(event) => put({ clear_after: event.target.value })}
           />
         </Form.Group>
         <Form.Group controlId="remind">
-          <Form.Label className="mb-0 small quiet">Remind every</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.remind_every')}</Form.Label>
           <Form.Control
             size="sm"
             value={memory.remind_every ?? ''}
-            placeholder="never; or 3 days"
+            placeholder={t('editor.never_or_3_days')}
             onChange={(event) => put({ remind_every: event.target.value })}
           />
         </Form.Group>
@@ -184,23 +183,29 @@ export function MemoryEffect({
   return (
     <>
       {memory.mode === 'full' ? (
-        <p className="sentence-of">Each check reports all open findings, also those reported earlier.</p>
+        <p className="sentence-of">{t('editor.each_check_reports_all_open')}</p>
       ) : (
-        labels.length > 0 && <p className="sentence-of">Rows with the same {labels.join(', ')} are reported once.</p>
+        labels.length > 0 && (
+          <p className="sentence-of">{t('editor.rows_with_the_same_are', { labels: labels.join(', ') })}</p>
+        )
       )}
       {seen ? (
         <p className="mb-1">
-          <strong>{plural(seen.exceptions, 'exception')}</strong> now; a check now would report{' '}
-          <strong>{seen.wouldReport}</strong>
-          {seen.exceptions > seen.wouldReport &&
-            memory.mode !== 'full' &&
-            '; the others were reported earlier, have not lasted long enough, or are snoozed or accepted'}
-          .
+          {rich('editor.exception_now_a_check_now', {
+            strong: (inner) => <strong>{inner}</strong>,
+            exceptions: seen.exceptions,
+            strong2: (inner) => <strong>{inner}</strong>,
+            wouldReport: seen.wouldReport,
+            why:
+              seen.exceptions > seen.wouldReport &&
+              memory.mode !== 'full' &&
+              t('editor.the_others_were_reported_earlier'),
+          })}
         </p>
       ) : (
-        <p className="quiet mb-1">See the preview under Conditions for what a check would report now.</p>
+        <p className="quiet mb-1">{t('editor.see_the_preview_under_conditions')}</p>
       )}
-      <p className="small quiet mb-0">Previews do not change the memory.</p>
+      <p className="small quiet mb-0">{t('editor.previews_do_not_change_the')}</p>
     </>
   )
 }

@@ -4,6 +4,7 @@ import type { ThresholdSummary } from '../thresholds/api'
 import { literal, type Column, type Operand, type Part, type Simple } from './builder'
 import { Value, Values } from './ValueFields'
 import { verbOf, verbs, withVerb } from './verbs'
+import { t } from '../../messages'
 
 export type Known = { columns: Column[]; thresholds: ThresholdSummary[] }
 
@@ -15,14 +16,14 @@ export function PartFields({
   thresholds,
   onChange,
 }: Known & { part: Part; index: number; onChange: (part: Part) => void }) {
-  const name = `Part ${index + 1}`
+  const name = t('editor.part', { index: index + 1 })
   switch (part.is) {
     case 'text':
       return (
         <Form.Control
           size="sm"
           className="font-monospace"
-          aria-label={`${name}, as it is written`}
+          aria-label={t('editor.as_it_is_written', { name })}
           defaultValue={part.text}
           key={part.text}
           onBlur={(event) =>
@@ -37,7 +38,7 @@ export function PartFields({
         <div>
           {part.parts.map((each, i) => (
             <div key={i} className="d-flex gap-1 align-items-start mb-1">
-              <span className="quiet small pt-1">{i === 0 ? 'either' : 'or'}</span>
+              <span className="quiet small pt-1">{i === 0 ? t('editor.either') : t('editor.or')}</span>
               <SimpleFields
                 name={`${name}.${i + 1}`}
                 part={each}
@@ -52,7 +53,7 @@ export function PartFields({
                   size="sm"
                   variant="plain"
                   className="x"
-                  aria-label={`Remove ${name}.${i + 1}`}
+                  aria-label={t('editor.remove_item', { name, i: i + 1 })}
                   onClick={() => {
                     const left = part.parts.filter((_, j) => j !== i)
                     onChange(left.length === 1 && left[0] ? left[0] : { is: 'either', parts: left })
@@ -71,7 +72,7 @@ export function PartFields({
               if (last) onChange({ is: 'either', parts: [...part.parts, last] })
             }}
           >
-            or …
+            {t('editor.add_or')}
           </Button>
         </div>
       )
@@ -93,7 +94,7 @@ function SimpleFields({
       <Form.Select
         size="sm"
         className="slot"
-        aria-label={`${name}: column`}
+        aria-label={t('editor.column', { name })}
         value={part.column}
         onChange={(event) => onChange({ ...part, column: event.target.value })}
       >
@@ -107,7 +108,7 @@ function SimpleFields({
       <Form.Select
         size="sm"
         className="slot"
-        aria-label={`${name}: comparison`}
+        aria-label={t('editor.comparison', { name })}
         value={verbOf(part)}
         onChange={(event) => {
           const verb = verbs.find(([code]) => code === event.target.value)?.[0]
@@ -134,10 +135,15 @@ function SimpleFields({
       )}
       {part.is === 'between' && (
         <>
-          <Value name={`${name}: from`} text={part.low} type={type} onChange={(low) => onChange({ ...part, low })} />
-          <span>and</span>
           <Value
-            name={`${name}: up to`}
+            name={t('editor.from', { name })}
+            text={part.low}
+            type={type}
+            onChange={(low) => onChange({ ...part, low })}
+          />
+          <span>{t('editor.and')}</span>
+          <Value
+            name={t('editor.up_to', { name })}
             text={part.high}
             type={type}
             onChange={(high) => onChange({ ...part, high })}
@@ -146,7 +152,7 @@ function SimpleFields({
       )}
       {part.is === 'like' && (
         <Value
-          name={`${name}: pattern, % for anything`}
+          name={t('editor.pattern_for_anything', { name })}
           text={part.pattern}
           type="text"
           onChange={(pattern) => onChange({ ...part, pattern })}
@@ -154,7 +160,7 @@ function SimpleFields({
       )}
       {part.is === 'in' && (
         <Values
-          name={`${name}: values, with commas`}
+          name={t('editor.values_with_commas', { name })}
           options={part.options}
           type={type}
           onChange={(options) => onChange({ ...part, options })}
@@ -186,26 +192,28 @@ function OperandFields({
       <Form.Select
         size="sm"
         className="slot"
-        aria-label={`${name}: compared with`}
+        aria-label={t('editor.compared_with', { name })}
         value={codeOf(operand)}
         onChange={(event) => choose(event.target.value)}
       >
-        <option value="value">a value</option>
+        <option value="value">{t('editor.a_value')}</option>
         {type === 'number' &&
           thresholds.map((each) => (
-            <option key={each.name} value={`threshold ${each.name}`}>
-              threshold {each.title || each.name}
-              {each.number !== null && ` (${numberWords(each.number)})`}
+            <option key={each.name} value={t('editor.threshold', { name: each.name })}>
+              {t('editor.threshold_option', {
+                title: each.title || each.name,
+                number: each.number !== null && ` (${numberWords(each.number)})`,
+              })}
             </option>
           ))}
         {operand.kind === 'threshold' &&
           !(type === 'number' && thresholds.some((each) => each.name === operand.name)) && (
-            <option value={codeOf(operand)}>threshold {operand.name}</option>
+            <option value={codeOf(operand)}>{t('editor.threshold', { name: operand.name })}</option>
           )}
         {columns
           .filter((column) => column.type === type)
           .map((column) => (
-            <option key={column.name} value={`column ${column.name}`}>
+            <option key={column.name} value={t('editor.column_named', { name: column.name })}>
               {column.label}
             </option>
           ))}
@@ -216,7 +224,7 @@ function OperandFields({
       </Form.Select>
       {operand.kind === 'value' && (
         <Value
-          name={`${name}: value`}
+          name={t('editor.value', { name })}
           text={operand.text}
           type={type}
           onChange={(text) => onChange({ kind: 'value', text })}

@@ -1,8 +1,9 @@
 import { Button, Table } from 'react-bootstrap'
 import { Scroll } from '../../shared/Scroll'
 import { OpenCounts, SeverityTag } from '../../shared/SeverityTag'
-import { cellWords, unevaluatedWords, numberWords, plural } from '../../shared/words'
+import { cellWords, unevaluatedWords, numberWords, countWords } from '../../shared/words'
 import type { Compared, DraftSeen, Seen } from './api'
+import { rich, t } from '../../messages'
 
 const shownAtFirst = 12
 
@@ -12,10 +13,15 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
   return (
     <>
       <p className="mt-2 mb-1">
-        {draft.copy !== null && <>Personal copy {draft.copy}: </>}
-        {plural(draft.rowsRead, 'row')} read in {numberWords(draft.tookMillis)} ms,{' '}
-        <strong>{plural(draft.exceptions, 'exception')}</strong> <OpenCounts open={draft.bySeverity} />; a check now
-        would report {numberWords(draft.wouldReport)}.
+        {draft.copy !== null && <>{t('editor.of_personal_copy', { copy: draft.copy })} </>}
+        {rich('editor.row_read_in_ms_exception', {
+          rowsRead: draft.rowsRead,
+          tookMillis: numberWords(draft.tookMillis),
+          strong: (inner) => <strong>{inner}</strong>,
+          exceptions: draft.exceptions,
+          openCounts: <OpenCounts open={draft.bySeverity} />,
+          wouldReport: numberWords(draft.wouldReport),
+        })}
       </p>
       {draft.copies.length > 0 && (
         <ul className="small mb-1">
@@ -23,7 +29,11 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
             <li key={copy.key}>
               {copy.key}:{' '}
               {copy.failure ??
-                `${plural(copy.exceptions, 'exception')}, ${numberWords(copy.wouldReport)} to ${copy.to.join(', ') || 'the rule’s recipients'}`}
+                t('editor.exception_to', {
+                  exceptions: copy.exceptions,
+                  wouldReport: numberWords(copy.wouldReport),
+                  to: copy.to.join(', ') || t('shared.the_rules_recipients'),
+                })}
             </li>
           ))}
         </ul>
@@ -32,7 +42,11 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
         <ul className="small mb-1">
           {draft.audiences.map((hearer) => (
             <li key={hearer.split}>
-              {plural(hearer.findings, 'finding')} of {hearer.split || 'no value'} to {hearer.to.join(', ')}
+              {t('editor.finding_of_to', {
+                findings: hearer.findings,
+                split: hearer.split || t('shared.no_value'),
+                to: hearer.to.join(', '),
+              })}
             </li>
           ))}
         </ul>
@@ -46,24 +60,27 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
       {draft.suggestions.map((offer, index) => (
         <p key={index} className="small mb-1 mt-2">
           {offer.empty ? (
-            <>
-              {plural(offer.rows, 'row')} with an empty text in {offer.column}: “is missing” does not match them.
-            </>
+            <>{t('editor.row_with_an_empty_text', { rows: offer.rows, column: offer.column })}</>
           ) : (
             <>
-              Unknown: {plural(offer.rows, draft.grouped ? 'group' : 'row')} ({offer.column} is missing).
+              {t('editor.unknown_is_missing', {
+                rows: countWords(offer.rows, draft.grouped),
+                column: offer.column,
+              })}
             </>
           )}{' '}
           <Button size="sm" variant="plain" onClick={() => onAccept(offer.condition)}>
-            Count these rows as exceptions
+            {t('editor.count_these_rows_as_exceptions')}
           </Button>
         </p>
       ))}
-      {draft.unevaluated > 0 && <p className="small mb-1 mt-2">Could not be evaluated: {unevaluatedWords(draft)}.</p>}
+      {draft.unevaluated > 0 && (
+        <p className="small mb-1 mt-2">{t('editor.could_not_be_evaluated', { draft: unevaluatedWords(draft) })}</p>
+      )}
       {draft.warnings.map((warning, index) => (
         <p key={index} className="small mb-1 mt-2">
-          Warning: {warning.message}
-          {warning.suggestion && <> – did you mean “{warning.suggestion}”?</>}
+          {t('shared.warning', { message: warning.message })}
+          {warning.suggestion && <> {t('shared.did_you_mean', { suggestion: warning.suggestion })}</>}
         </p>
       ))}
       {draft.rows.length > 0 && <Rows seen={draft} />}
@@ -75,52 +92,56 @@ function Part({ rowsLeft, text }: { rowsLeft: number; text: string }) {
   return (
     <>
       <dt className="num">{numberWords(rowsLeft)}</dt>
-      <dd>
-        match after <code>{text}</code>
-      </dd>
+      <dd>{rich('editor.match_after', { code: (inner) => <code>{inner}</code>, text })}</dd>
     </>
   )
 }
 
 function Against({ compared }: { compared: Compared }) {
   if (compared.onlyDraftCount === 0 && compared.onlyActiveCount === 0 && compared.otherSeverity === 0)
-    return <p className="callout mt-2">The same {plural(compared.both, 'exception')} as the saved rule.</p>
+    return <p className="callout mt-2">{t('editor.the_same_exception_as_the', { both: compared.both })}</p>
   return (
     <div className="callout mt-2">
-      Compared with the saved rule: {numberWords(compared.both)} in both,{' '}
-      <strong>{numberWords(compared.onlyDraftCount)} added</strong>
-      {compared.onlyDraft.length > 0 && (
-        <>
-          {' '}
-          ({compared.onlyDraft.slice(0, 5).join('; ')}
-          {compared.onlyDraftCount > 5 && ' …'})
-        </>
-      )}
-      , <strong>{numberWords(compared.onlyActiveCount)} removed</strong>
-      {compared.onlyActive.length > 0 && (
-        <>
-          {' '}
-          ({compared.onlyActive.slice(0, 5).join('; ')}
-          {compared.onlyActiveCount > 5 && ' …'})
-        </>
-      )}
-      {compared.otherSeverity > 0 && (
-        <>
-          ; <strong>{numberWords(compared.otherSeverity)}</strong> in both with another severity
-        </>
-      )}
-      .
+      {rich('editor.compared_with_the_saved_rule', {
+        both: numberWords(compared.both),
+        strong: (inner) => <strong>{inner}</strong>,
+        onlyDraftCount: numberWords(compared.onlyDraftCount),
+        onlyDraft: compared.onlyDraft.length > 0 && (
+          <>
+            {' '}
+            ({compared.onlyDraft.slice(0, 5).join('; ')}
+            {compared.onlyDraftCount > 5 && ' …'})
+          </>
+        ),
+        strong2: (inner) => <strong>{inner}</strong>,
+        onlyActiveCount: numberWords(compared.onlyActiveCount),
+        onlyActive: compared.onlyActive.length > 0 && (
+          <>
+            {' '}
+            ({compared.onlyActive.slice(0, 5).join('; ')}
+            {compared.onlyActiveCount > 5 && ' …'})
+          </>
+        ),
+        otherSeverity: compared.otherSeverity > 0 && (
+          <>
+            {rich('editor.in_both_with_another_severity', {
+              strong: (inner) => <strong>{inner}</strong>,
+              otherSeverity: numberWords(compared.otherSeverity),
+            })}
+          </>
+        ),
+      })}
     </div>
   )
 }
 
 function Rows({ seen }: { seen: Seen }) {
   return (
-    <Scroll label="Exceptions">
+    <Scroll label={t('shared.exceptions')}>
       <Table>
         <thead>
           <tr>
-            <th>Severity</th>
+            <th>{t('shared.severity')}</th>
             {seen.columns.map((column) => (
               <th key={column.name} className={column.type === 'number' ? 'num' : ''}>
                 {column.label}
@@ -140,9 +161,11 @@ function Rows({ seen }: { seen: Seen }) {
                   className={`${seen.columns[i]?.type === 'number' ? 'num' : ''} ${(cell.text?.length ?? 0) <= 12 ? 'text-nowrap' : ''}`}
                 >
                   {cell.highlighted ? (
-                    <mark>{cell.text === null ? 'missing' : cellWords(cell.text, seen.columns[i]?.type)}</mark>
+                    <mark>
+                      {cell.text === null ? t('shared.missing') : cellWords(cell.text, seen.columns[i]?.type)}
+                    </mark>
                   ) : cell.text === null ? (
-                    <span className="quiet">missing</span>
+                    <span className="quiet">{t('shared.missing')}</span>
                   ) : (
                     cellWords(cell.text, seen.columns[i]?.type)
                   )}
@@ -153,7 +176,7 @@ function Rows({ seen }: { seen: Seen }) {
         </tbody>
       </Table>
       {seen.rows.length > shownAtFirst && (
-        <p className="small quiet mt-1 mb-0">The first {shownAtFirst}, worst first.</p>
+        <p className="small quiet mt-1 mb-0">{t('editor.the_first_worst_first', { shownAtFirst })}</p>
       )}
     </Scroll>
   )

@@ -3,12 +3,13 @@ import { Link } from 'react-router'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
 import { nameFrom } from '../../shared/names'
-import { numberWords, plural } from '../../shared/words'
+import { numberWords } from '../../shared/words'
 import { queries, queryDocument, runQuery, type QueryDocument } from '../queries/api'
 import { ParameterFields } from '../queries/ParameterFields'
 import { RowsTable } from '../queries/RowsTable'
 import { teams } from '../setup/api'
 import type { RuleDocument } from './api'
+import { rich, t } from '../../messages'
 
 type Props = { document: RuleDocument; isNew: boolean; onChange: (part: Partial<RuleDocument>) => void }
 
@@ -28,12 +29,12 @@ export function QueryStep({ document, isNew, onChange }: Props) {
     <>
       <div className="fields">
         <Form.Group controlId="title" className="whole">
-          <Form.Label className="mb-0 small quiet">Title</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.title')}</Form.Label>
           <Form.Control value={document.title} onChange={(event) => retitle(event.target.value)} />
         </Form.Group>
         {isNew && (
           <Form.Group controlId="name">
-            <Form.Label className="mb-0 small quiet">Name (for URLs and commands)</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('shared.name_for_urls_and_commands')}</Form.Label>
             <Form.Control
               size="sm"
               value={document.name}
@@ -42,9 +43,9 @@ export function QueryStep({ document, isNew, onChange }: Props) {
           </Form.Group>
         )}
         <Form.Group controlId="query-name">
-          <Form.Label className="mb-0 small quiet">Query</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.query')}</Form.Label>
           <Form.Select size="sm" value={document.query} onChange={(event) => onChange({ query: event.target.value })}>
-            {document.query === '' && <option value="">select one</option>}
+            {document.query === '' && <option value="">{t('editor.select_one')}</option>}
             {(all.data ?? []).map((query) => (
               <option key={query.name} value={query.name}>
                 {query.title}
@@ -53,7 +54,7 @@ export function QueryStep({ document, isNew, onChange }: Props) {
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="owner">
-          <Form.Label className="mb-0 small quiet">Owner (team)</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.owner_team')}</Form.Label>
           <Form.Control
             size="sm"
             value={document.owner}
@@ -67,16 +68,16 @@ export function QueryStep({ document, isNew, onChange }: Props) {
           </datalist>
         </Form.Group>
         <Form.Group controlId="zone">
-          <Form.Label className="mb-0 small quiet">Time zone</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.time_zone')}</Form.Label>
           <Form.Control
             size="sm"
             value={document.zone ?? ''}
-            placeholder="UTC"
+            placeholder={t('editor.utc')}
             onChange={(event) => onChange({ zone: event.target.value })}
           />
         </Form.Group>
         <Form.Group controlId="labels">
-          <Form.Label className="mb-0 small quiet">Labels (comma-separated)</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.labels_comma_separated')}</Form.Label>
           <Form.Control
             size="sm"
             key={document.labels?.join()}
@@ -94,7 +95,7 @@ export function QueryStep({ document, isNew, onChange }: Props) {
       </div>
       {document.query === '' ? (
         <p className="small quiet mt-2 mb-0">
-          No suitable query? <Link to="/queries/new">Write one</Link>; your entries are kept.
+          {rich('editor.no_suitable_query_write_one', { link: (inner) => <Link to="/queries/new">{inner}</Link> })}
         </p>
       ) : (
         asked.data && (
@@ -110,7 +111,10 @@ export function QueryStep({ document, isNew, onChange }: Props) {
       )}
       {document.copies && (
         <p className="callout mt-2 mb-0">
-          Checked once for each row of the query <code>{document.copies.from}</code>, which sets the other parameters.
+          {rich('editor.checked_once_for_each_row', {
+            code: (inner) => <code>{inner}</code>,
+            from: document.copies.from,
+          })}
         </p>
       )}
     </>
@@ -134,15 +138,16 @@ export function QueryEffect({ document }: { document: RuleDocument }) {
       }),
   })
   const query = asked.data?.document
-  if (!query) return <p className="quiet mb-0">Select a query to see its columns.</p>
+  if (!query) return <p className="quiet mb-0">{t('editor.select_a_query_to_see')}</p>
   return (
     <>
       <div className="d-flex justify-content-between gap-2 flex-wrap">
         <span>
-          <Link to={`/queries/${query.name}`}>{query.title}</Link> <span className="quiet">on {query.source}</span>
+          <Link to={`/queries/${query.name}`}>{query.title}</Link>{' '}
+          <span className="quiet">{t('editor.on', { source: query.source })}</span>
         </span>
         <Button size="sm" variant="plain" disabled={run.isPending} onClick={() => run.mutate(query)}>
-          {run.isPending ? 'Running …' : 'Show rows'}
+          {run.isPending ? t('shared.running') : t('editor.show_rows')}
         </Button>
       </div>
       <div role="status">
@@ -150,7 +155,11 @@ export function QueryEffect({ document }: { document: RuleDocument }) {
         {run.data && (
           <>
             <p className="mt-2 mb-0">
-              <strong>{plural(run.data.rowsRead, 'row')}</strong> in {numberWords(run.data.tookMillis)} ms.
+              {rich('editor.row_in_ms', {
+                strong: (inner) => <strong>{inner}</strong>,
+                rowsRead: run.data.rowsRead,
+                tookMillis: numberWords(run.data.tookMillis),
+              })}
             </p>
             {run.data.rows.length > 0 && <RowsTable ran={run.data} most={5} />}
           </>

@@ -5,17 +5,18 @@ import type { RuleState } from '../../api/types'
 import { Refusal } from '../../shared/Refusal'
 import type { Review } from './api'
 import { steps, type Remark } from './steps'
+import { rich, t } from '../../messages'
 
 const Differences = lazy(() =>
   import('../revisions/Differences').then(({ Differences: shown }) => ({ default: shown })),
 )
 
 const effects: Record<string, string> = {
-  NO_EFFECT: 'Its memory is not affected.',
-  OTHER_WATCHED_COLUMNS: 'Other columns are watched: the next check records their values.',
-  OTHER_CONDITIONS: 'The conditions changed: the next check reports what differs from the last report.',
-  OTHER_AUDIENCES: 'The audiences changed: existing findings are treated as known.',
-  OTHER_KEY_COLUMNS: 'The key columns changed: all findings start over and are reported again.',
+  NO_EFFECT: t('editor.its_memory_is_not_affected'),
+  OTHER_WATCHED_COLUMNS: t('editor.other_columns_are_watched_the'),
+  OTHER_CONDITIONS: t('editor.the_conditions_changed_the_next'),
+  OTHER_AUDIENCES: t('editor.the_audiences_changed_existing_findings'),
+  OTHER_KEY_COLUMNS: t('editor.the_key_columns_changed_all'),
 }
 
 /** What is done with the edit. `activate` after a save makes the rule active too. */
@@ -36,12 +37,14 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
   return (
     <>
       {remarks.length === 0 ? (
-        <p className="callout mt-2">No issues.</p>
+        <p className="callout mt-2">{t('editor.no_issues')}</p>
       ) : (
         <ul className="list-unstyled remarks mt-2">
           {remarks.map((each, index) => (
             <li key={index}>
-              <span className={`tag ${each.missing ? 'bad' : 'warning'}`}>{each.missing ? '✕ missing' : '◆ mind'}</span>{' '}
+              <span className={`tag ${each.missing ? 'bad' : 'warning'}`}>
+                {each.missing ? t('editor.missing') : t('editor.mind')}
+              </span>{' '}
               <a href={`#${each.step}`}>{steps.find(([step]) => step === each.step)?.[1]}</a> {each.words}
             </li>
           ))}
@@ -50,8 +53,11 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
       {review?.effect && differs && <p className="mb-2">{effects[review.effect] ?? ''}</p>}
       {(review?.added ?? []).length > 0 && (
         <p className="mb-2">
-          {review?.added.join(', ')} {review?.added.length === 1 ? 'has' : 'have'} not been sent the open findings.
-          After you save, send them from the rule’s page: <em>Send open findings to one recipient</em>.
+          {rich('editor.has_not_been_sent_the', {
+            added: review?.added.join(', '),
+            added2: review?.added.length,
+            em: (inner) => <em>{inner}</em>,
+          })}
         </p>
       )}
       {differs && (
@@ -62,7 +68,7 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
           aria-expanded={comparing}
           onClick={() => setComparing(!comparing)}
         >
-          {comparing ? 'Hide changes' : 'Compare with the saved rule'}
+          {comparing ? t('editor.hide_changes') : t('editor.compare_with_the_saved_rule')}
         </Button>
       )}
       {comparing && review?.before && review.text && (
@@ -70,8 +76,8 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
           <Differences
             before={review.before}
             after={review.text}
-            beforeLabel={`saved, revision ${review.revision}`}
-            afterLabel="this edit"
+            beforeLabel={t('editor.saved_revision', { revision: review.revision })}
+            afterLabel={t('editor.this_edit')}
           />
         </Suspense>
       )}
@@ -83,22 +89,22 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
         }}
       >
         <Form.Group controlId="save-reason" className="flex-grow-1">
-          <Form.Label className="mb-0">Reason for this change</Form.Label>
+          <Form.Label className="mb-0">{t('editor.reason_for_this_change')}</Form.Label>
           <Form.Control size="sm" value={reason} onChange={(event) => setReason(event.target.value)} />
         </Form.Group>
         {state === 'ACTIVE' ? (
           <>
             <Button variant="plain" disabled={busy} onClick={() => ways.keep.mutate()}>
-              Save draft
+              {t('editor.save_draft')}
             </Button>
             <Button type="submit" disabled={busy || outdated}>
-              Apply changes
+              {t('editor.apply_changes')}
             </Button>
           </>
         ) : (
           <>
             <Button type="submit" variant="plain" disabled={busy}>
-              {state === null ? 'Save draft' : 'Save'}
+              {state === null ? t('editor.save_draft') : t('shared.save')}
             </Button>
             <Button
               disabled={busy}
@@ -108,16 +114,12 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
                   : ways.save.mutate({ reason, activate: true })
               }
             >
-              {missing > 0 ? 'Show what is required' : 'Save and activate'}
+              {missing > 0 ? t('editor.show_what_is_required') : t('editor.save_and_activate')}
             </Button>
           </>
         )}
       </Form>
-      {outdated && (
-        <p className="small problem-text mb-0">
-          The rule has a newer revision. Compare, save the draft again, then apply.
-        </p>
-      )}
+      {outdated && <p className="small problem-text mb-0">{t('editor.the_rule_has_a_newer')}</p>}
       <div role="status">
         <Refusal error={ways.save.error ?? ways.keep.error} />
       </div>

@@ -8,7 +8,7 @@ import { Refusal } from '../../shared/Refusal'
 import { useSettled } from '../../shared/settled'
 import { useTitle } from '../../shared/title'
 import { TypedHere } from '../../shared/TypedHere'
-import { numberWords, plural, timeWords } from '../../shared/words'
+import { numberWords, timeWords } from '../../shared/words'
 import { MailPanel } from '../documents/MailPanel'
 import { queryPage } from '../queries/api'
 import { Overtaken } from '../revisions/Overtaken'
@@ -35,13 +35,14 @@ import { QueryEffect, QueryStep } from './QueryStep'
 import { ReviewStep } from './ReviewStep'
 import { NextDates, ScheduleStep } from './ScheduleStep'
 import { remarksOf, steps, type Remark, type Step } from './steps'
+import { t } from '../../messages'
 
 /** A rule as one page in the order of work, with the effect of each step beside it. Edits of an active rule are a draft until they are applied. */
 export function RuleEditor() {
   const { name = '' } = useParams()
   const found = useQuery(editing(name))
   return (
-    <Loaded query={found} what="The rule">
+    <Loaded query={found} what={t('loading.the_rule')}>
       {(data) => <Editor key={`${name}/${data.draft?.version ?? 'rule'}`} found={data} />}
     </Loaded>
   )
@@ -77,8 +78,8 @@ const withoutEmpty = (document: RuleDocument): RuleDocument =>
 const previewable = (document: RuleDocument): RuleDocument => ({
   ...document,
   name: document.name || 'not-named-yet',
-  title: document.title || 'Not named yet',
-  owner: document.owner || 'no recipients yet',
+  title: document.title || t('editor.not_named_yet'),
+  owner: document.owner || t('editor.no_recipients_yet'),
   memory:
     document.memory?.mode !== 'full' && !document.per && (document.memory?.key ?? []).length === 0
       ? { ...document.memory, mode: 'full' }
@@ -90,10 +91,8 @@ const putInPlace = ['name', 'title', 'owner', 'memory.key']
 
 /** Why what is shown is not of the rule as it stands. */
 function oldPreview(onItsWay: boolean, readable: boolean): string {
-  if (onItsWay) return 'From before your last change. The new preview is running.'
-  return readable
-    ? 'From before your last change. Select Preview to run it again.'
-    : 'From before your last change. The rule cannot run now: see the marked fields.'
+  if (onItsWay) return t('editor.from_before_your_last_change')
+  return readable ? t('editor.from_before_your_last_change_select') : t('editor.from_before_your_last_change_the')
 }
 
 const tooSlowToLive = 4_000
@@ -101,7 +100,7 @@ const tooSlowToLive = 4_000
 function Editor({ found }: { found: Editing }) {
   const isNew = found.state === null
   const saved = found.document
-  useTitle(isNew ? 'New rule' : `Edit ${saved.title}`)
+  useTitle(isNew ? t('shared.new_rule') : t('editor.edit', { title: saved.title }))
   const typed = useKept<RuleDocument>(
     isNew ? `rule/new/${saved.query}` : `rule/${saved.name}/${found.draft?.version ?? 'rule'}`,
     saved,
@@ -156,23 +155,24 @@ function Editor({ found }: { found: Editing }) {
     <>
       <div className="head">
         <div>
-          <h1>{isNew ? document.title || 'New rule' : saved.title}</h1>
+          <h1>{isNew ? document.title || t('shared.new_rule') : saved.title}</h1>
           <span className="quiet">
-            {where(found)}{' '}
-            {!isNew && <Link to={`/rules/${saved.name}`}>Back to the rule (changes stay in this browser)</Link>}
+            {where(found)} {!isNew && <Link to={`/rules/${saved.name}`}>{t('editor.back_to_the_rule_changes')}</Link>}
           </span>
         </div>
         <a className="btn btn-plain" href="#review">
-          Review
+          {t('editor.review')}
         </a>
       </div>
       {found.draft && (
         <p className="callout mt-2">
-          Draft changes by {found.draft.author} , saved {timeWords(found.draft.at)}. The active rule is unchanged until
-          these changes are applied.
-          {found.draft.outdated && ' The rule has a newer revision. Compare, save the draft again, then apply.'}{' '}
+          {t('editor.draft_changes_by_saved_the', {
+            author: found.draft.author,
+            at: timeWords(found.draft.at),
+            outdated: found.draft.outdated && t('editor.the_rule_has_a_newer_revision'),
+          })}{' '}
           <Button size="sm" variant="plain" disabled={discard.isPending} onClick={() => discard.mutate()}>
-            Discard draft
+            {t('shared.discard_draft')}
           </Button>
         </p>
       )}
@@ -189,12 +189,12 @@ function Editor({ found }: { found: Editing }) {
             effect={
               <>
                 <div className="head">
-                  <h3>Preview: a check now</h3>
+                  <h3>{t('editor.preview_a_check_now')}</h3>
                   <span className="d-flex gap-2 align-items-center">
                     <Form.Check
                       id="live"
                       type="switch"
-                      label="Live preview"
+                      label={t('editor.live_preview')}
                       checked={live}
                       onChange={(event) => setLive(event.target.checked)}
                     />
@@ -204,13 +204,13 @@ function Editor({ found }: { found: Editing }) {
                       disabled={preview.isFetching || document.query === ''}
                       onClick={previewNow}
                     >
-                      {preview.isFetching ? 'Running …' : 'Preview'}
+                      {preview.isFetching ? t('shared.running') : t('shared.preview')}
                     </Button>
                   </span>
                 </div>
                 <div role="status">
                   {!preview.data && !preview.error && (
-                    <p className="quiet mt-2 mb-0">Runs the query. Nothing is reported or sent.</p>
+                    <p className="quiet mt-2 mb-0">{t('editor.runs_the_query_nothing_is')}</p>
                   )}
                   {preview.data && !preview.error && preview.isPlaceholderData && (
                     <p className="callout mt-2" role="status">
@@ -224,9 +224,7 @@ function Editor({ found }: { found: Editing }) {
                       <PreviewPanel seen={preview.data} onAccept={(exceptions) => change({ exceptions })} />
                     )
                   )}
-                  {slow && live && (
-                    <p className="small quiet mb-0">This query is slow. Turn live preview off and use Preview.</p>
-                  )}
+                  {slow && live && <p className="small quiet mb-0">{t('editor.this_query_is_slow_turn')}</p>}
                 </div>
                 <BackTestPanel document={document} />
               </>
@@ -271,7 +269,7 @@ function Editor({ found }: { found: Editing }) {
             />
           </StepRow>
           <section className="sheet" id="review" aria-labelledby="review-heading">
-            <h2 id="review-heading">6 Review</h2>
+            <h2 id="review-heading">{t('editor.6_review')}</h2>
             <ReviewStep
               state={found.state}
               remarks={remarks}
@@ -290,7 +288,7 @@ function Editor({ found }: { found: Editing }) {
 function Files({ name }: { name: string }) {
   return (
     <p className="small mt-3 mb-0">
-      Download what the saved rule finds now:{' '}
+      {t('editor.download_what_the_saved_rule')}{' '}
       {['xlsx', 'csv', 'pdf', 'html', 'json'].map((format, index) => (
         <span key={format}>
           {index > 0 && ', '}
@@ -302,11 +300,16 @@ function Files({ name }: { name: string }) {
 }
 
 function where({ state, revision, draft }: Editing) {
-  if (state === null)
-    return 'Six steps. The effect of each is shown next to it. Nothing runs until you activate the rule.'
+  if (state === null) return t('editor.six_steps_the_effect_of')
   if (state === 'ACTIVE')
-    return `${draft ? 'Draft changes of' : 'Changes to'} the active rule (revision ${revision}), which keeps running until you apply the changes.`
-  return `Revision ${revision}, ${state === 'DRAFT' ? 'a draft' : 'paused'}. Nothing is checked until you activate it.`
+    return t('editor.the_active_rule_revision_which', {
+      edit: draft ? t('editor.draft_changes_of') : t('editor.changes_to'),
+      revision,
+    })
+  return t('editor.revision_nothing_is_checked_until', {
+    revision,
+    state: state === 'DRAFT' ? t('editor.a_draft') : t('state.paused'),
+  })
 }
 
 function StepRow({ step, effect, children }: { step: Step; effect: ReactNode; children: ReactNode }) {
@@ -319,7 +322,7 @@ function StepRow({ step, effect, children }: { step: Step; effect: ReactNode; ch
         </h2>
         {children}
       </section>
-      <section className="sheet effect" aria-label={`Effect of ${steps[index]?.[1]}`}>
+      <section className="sheet effect" aria-label={t('editor.effect_of', { steps: steps[index]?.[1] })}>
         {effect}
       </section>
     </div>
@@ -338,23 +341,25 @@ function StepList({
 }) {
   const people = document.delivery?.to?.length ?? 0
   const now: Record<Step, string> = {
-    query: document.query || 'not selected',
+    query: document.query || t('editor.not_selected'),
     conditions: preview
-      ? `${numberWords(preview.draft.exceptions)} exceptions now`
+      ? t('editor.exceptions_now', { exceptions: numberWords(preview.draft.exceptions) })
       : document.exceptions
         ? ''
-        : 'all rows',
+        : t('shared.all_rows'),
     memory:
       document.memory?.mode === 'full'
-        ? 'all open findings, every time'
-        : `by ${(document.per ?? document.memory?.key ?? []).join(', ') || '…'}`,
+        ? t('shared.all_open_findings_every_time')
+        : t('editor.by', { per: (document.per ?? document.memory?.key ?? []).join(', ') || '…' }),
     schedule:
-      (document.schedule?.recur ?? []).length === 0 ? 'only on demand' : (document.schedule?.start?.slice(11) ?? ''),
-    delivery: people === 0 ? 'no recipients yet' : plural(people, 'address', 'addresses'),
-    review: remarks.length === 0 ? 'no issues' : plural(remarks.length, 'issue'),
+      (document.schedule?.recur ?? []).length === 0
+        ? t('editor.only_on_demand')
+        : (document.schedule?.start?.slice(11) ?? ''),
+    delivery: people === 0 ? t('editor.no_recipients_yet') : t('editor.address', { people }),
+    review: remarks.length === 0 ? t('editor.no_issues_short') : t('editor.issue', { remarks: remarks.length }),
   }
   return (
-    <nav aria-label="Steps" className="steps">
+    <nav aria-label={t('editor.steps')} className="steps">
       <ol>
         {steps.map(([step, words], index) => {
           const missing =
@@ -368,7 +373,9 @@ function StepList({
                   {missing ? index + 1 : '✓'}
                 </span>{' '}
                 {words}
-                <span className="visually-hidden">{missing ? ': something is required' : ': complete'}</span>
+                <span className="visually-hidden">
+                  {missing ? t('editor.something_is_required') : t('editor.complete')}
+                </span>
                 <small>{now[step]}</small>
               </a>
             </li>

@@ -9,12 +9,13 @@ import { calendars, datesOfSchedule, type Dates } from '../setup/api'
 import type { SchedulePart } from './api'
 import { edited, type Edits } from './parts'
 import { choiceOf, recurOf, startOf, weekdays, type Choice as Rhythm } from './recurrence'
+import { rich, t } from '../../messages'
 
 const holidays = [
-  ['', 'check anyway'],
-  ['next_working_day', 'move to the next working day'],
-  ['previous_working_day', 'move to the previous working day'],
-  ['skip', 'skip'],
+  ['', t('shared.check_anyway')],
+  ['next_working_day', t('shared.move_to_the_next_working')],
+  ['previous_working_day', t('shared.move_to_the_previous_working')],
+  ['skip', t('shared.holiday_skip')],
 ] as const
 
 type Props = { schedule: SchedulePart; zone: string; onChange: (schedule: SchedulePart) => void }
@@ -28,18 +29,18 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
   const choose = (next: Rhythm) => put({ recur: recurOf(next), start: startOf(next, schedule.start) })
   return (
     <>
-      <ButtonGroup size="sm" className="mt-2" aria-label="Schedule form">
+      <ButtonGroup size="sm" className="mt-2" aria-label={t('editor.schedule_form')}>
         <Button variant={written ? 'plain' : 'primary'} aria-pressed={!written} onClick={() => setWritten(false)}>
-          Choose
+          {t('shared.choose')}
         </Button>
         <Button variant={written ? 'primary' : 'plain'} aria-pressed={written} onClick={() => setWritten(true)}>
-          Write a recurrence
+          {t('editor.write_a_recurrence')}
         </Button>
       </ButtonGroup>
       {written ? (
         <div className="fields">
           <Form.Group controlId="recur" className="whole">
-            <Form.Label className="mb-0 small quiet">Recurrence (RFC 5545), one a line</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('editor.recurrence_rfc_5545_one_a')}</Form.Label>
             <Form.Control
               as="textarea"
               rows={Math.max(2, schedule.recur?.length ?? 1)}
@@ -50,7 +51,7 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
             />
           </Form.Group>
           <Form.Group controlId="start">
-            <Form.Label className="mb-0 small quiet">First check (local time)</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('editor.first_check_local_time')}</Form.Label>
             <Form.Control
               size="sm"
               type="datetime-local"
@@ -61,7 +62,10 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
         </div>
       ) : choice === null && (schedule.recur ?? []).length > 0 ? (
         <p className="callout mt-2">
-          This schedule has settings the fields cannot show: <code>{schedule.recur?.join('; ')}</code>.{' '}
+          {rich('editor.this_schedule_has_settings_the', {
+            code: (inner) => <code>{inner}</code>,
+            recur: schedule.recur?.join('; '),
+          })}{' '}
           <Button
             size="sm"
             variant="plain"
@@ -69,7 +73,7 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
               choose({ rhythm: 'week', days: ['MO', 'TU', 'WE', 'TH', 'FR'], time: '06:00', every: 10, monthDay: 1 })
             }
           >
-            Choose another
+            {t('editor.choose_another')}
           </Button>
         </p>
       ) : (
@@ -80,13 +84,13 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
       )}
       <div className="fields">
         <Form.Group controlId="calendar">
-          <Form.Label className="mb-0 small quiet">Working days</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.working_days')}</Form.Label>
           <Form.Select
             size="sm"
             value={schedule.calendar ?? ''}
             onChange={(event) => put({ calendar: event.target.value })}
           >
-            <option value="">Monday to Friday</option>
+            <option value="">{t('shared.monday_to_friday')}</option>
             {(all.data ?? []).map(({ name, title }) => (
               <option key={name} value={name}>
                 {title}
@@ -96,13 +100,13 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
         </Form.Group>
         <Choice
           id="on-holiday"
-          label="On holidays"
+          label={t('shared.on_holidays')}
           value={schedule.on_holidays}
           options={holidays}
           onChange={(on_holidays) => put({ on_holidays })}
         />
         <Form.Group controlId="until">
-          <Form.Label className="mb-0 small quiet">Ends</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.ends')}</Form.Label>
           <Form.Control
             size="sm"
             type="datetime-local"
@@ -111,9 +115,7 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
           />
         </Form.Group>
       </div>
-      <p className="small quiet mt-2 mb-0">
-        In the zone {zone}. Edit exceptions, external events and chained rules in the YAML.
-      </p>
+      <p className="small quiet mt-2 mb-0">{t('editor.in_the_zone_edit_exceptions', { zone })}</p>
     </>
   )
 }
@@ -123,7 +125,7 @@ function Chooser({ choice, onChange }: { choice: Rhythm; onChange: (choice: Rhyt
   return (
     <div className="fields">
       <Form.Group controlId="rhythm">
-        <Form.Label className="mb-0 small quiet">Repeat</Form.Label>
+        <Form.Label className="mb-0 small quiet">{t('editor.repeat')}</Form.Label>
         <Form.Select
           size="sm"
           value={choice.rhythm}
@@ -138,17 +140,17 @@ function Chooser({ choice, onChange }: { choice: Rhythm; onChange: (choice: Rhyt
             })
           }
         >
-          <option value="none">only on demand</option>
-          <option value="minutes">every few minutes</option>
-          <option value="hours">every few hours</option>
-          <option value="day">every day</option>
-          <option value="week">on days of the week</option>
-          <option value="month">once a month</option>
+          <option value="none">{t('editor.only_on_demand')}</option>
+          <option value="minutes">{t('editor.every_few_minutes')}</option>
+          <option value="hours">{t('editor.every_few_hours')}</option>
+          <option value="day">{t('editor.every_day')}</option>
+          <option value="week">{t('editor.on_days_of_the_week')}</option>
+          <option value="month">{t('editor.once_a_month')}</option>
         </Form.Select>
       </Form.Group>
       {(choice.rhythm === 'minutes' || choice.rhythm === 'hours') && (
         <Form.Group controlId="every">
-          <Form.Label className="mb-0 small quiet">Every N {choice.rhythm}</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.every_n', { rhythm: choice.rhythm })}</Form.Label>
           <NumberField
             size="sm"
             least={1}
@@ -160,7 +162,7 @@ function Chooser({ choice, onChange }: { choice: Rhythm; onChange: (choice: Rhyt
       )}
       {choice.rhythm === 'month' && (
         <Form.Group controlId="month-day">
-          <Form.Label className="mb-0 small quiet">On day (-1 for the last)</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('editor.on_day_1_for_the')}</Form.Label>
           <NumberField
             size="sm"
             least={-1}
@@ -172,7 +174,7 @@ function Chooser({ choice, onChange }: { choice: Rhythm; onChange: (choice: Rhyt
       )}
       {timed && (
         <Form.Group controlId="time">
-          <Form.Label className="mb-0 small quiet">At</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.at')}</Form.Label>
           <Form.Control
             size="sm"
             type="time"
@@ -183,7 +185,7 @@ function Chooser({ choice, onChange }: { choice: Rhythm; onChange: (choice: Rhyt
       )}
       {choice.rhythm === 'week' && (
         <fieldset className="whole">
-          <legend className="small quiet">On</legend>
+          <legend className="small quiet">{t('editor.on_label')}</legend>
           <div className="d-flex flex-wrap gap-3">
             {weekdays.map(([code, words]) => (
               <Form.Check
@@ -218,10 +220,9 @@ export function NextDates({ schedule, zone }: { schedule: SchedulePart; zone: st
     (asked.schedule['working_days'] ?? []).length > 0 ||
     (asked.schedule.also ?? []).length > 0
   const found = useQuery({ ...datesOfSchedule(asked.schedule, asked.zone), enabled: has })
-  if (!has)
-    return <p className="quiet mb-0">It is checked only on demand, by an external event, or after another rule.</p>
+  if (!has) return <p className="quiet mb-0">{t('editor.it_is_checked_only_on')}</p>
   return (
-    <Loaded query={found} what="Next checks">
+    <Loaded query={found} what={t('loading.next_checks')}>
       {(dates) => <Shown dates={dates} />}
     </Loaded>
   )
@@ -245,11 +246,11 @@ function Shown({ dates }: { dates: Dates }) {
       </p>
       {dates.warnings.map((warning) => (
         <p key={warning} className="small mb-1">
-          Warning: {warning}.
+          {t('shared.warning_sentence', { warning })}
         </p>
       ))}
       {dates.slots.length === 0 ? (
-        <p className="problem-text">No further checks: the schedule has ended.</p>
+        <p className="problem-text">{t('editor.no_further_checks_the_schedule')}</p>
       ) : (
         <div className="d-flex flex-wrap gap-4">
           <ol className="small list-unstyled mb-0">
@@ -274,7 +275,7 @@ function Shown({ dates }: { dates: Dates }) {
           ))}
         </div>
       )}
-      {dates.ends && <p className="small quiet mb-0">The schedule ends here.</p>}
+      {dates.ends && <p className="small quiet mb-0">{t('shared.the_schedule_ends_here')}</p>}
     </>
   )
 }
@@ -299,7 +300,7 @@ function Month({ month, days }: { month: string; days: Set<number> }) {
                     (days.has(day) ? (
                       <b>
                         {day}
-                        <span className="visually-hidden"> a check</span>
+                        <span className="visually-hidden"> {t('editor.a_check')}</span>
                       </b>
                     ) : (
                       day

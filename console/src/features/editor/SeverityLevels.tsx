@@ -2,6 +2,7 @@ import { Button } from 'react-bootstrap'
 import { Choice } from '../../shared/Choice'
 import type { SeverityLevel, Place } from './api'
 import { ConditionField } from './ConditionField'
+import { t } from '../../messages'
 
 type Word = Extract<SeverityLevel, string>
 
@@ -29,17 +30,17 @@ export function SeverityLevels({
     onChange(levels.map((each, i) => (i === index ? level : each)))
   return (
     <fieldset className="mb-3">
-      <legend>Severity</legend>
+      <legend>{t('shared.severity')}</legend>
       {conditioned.map((level, index) => (
         <div key={index} className="severity-level">
           <Severity
             id={`level-${index}`}
-            label={`Severity level ${index + 1}`}
+            label={t('editor.severity_level', { index: index + 1 })}
             value={severityOf(level)}
             onChange={(word) => replace(index, { [word]: conditionOf(level) })}
           />
           <ConditionField
-            label={`${severityOf(level)} where`}
+            label={t('editor.where', { level: severityOf(level) })}
             query={query}
             place={place}
             value={conditionOf(level)}
@@ -49,21 +50,21 @@ export function SeverityLevels({
             size="sm"
             variant="plain"
             onClick={() => onChange(levels.filter((_, i) => i !== index))}
-            aria-label={`Remove severity level ${index + 1}`}
+            aria-label={t('editor.remove_severity_level', { index: index + 1 })}
           >
-            Remove
+            {t('shared.remove')}
           </Button>
         </div>
       ))}
       <div className="d-flex gap-2 align-items-end">
         <Severity
           id="level-last"
-          label="Otherwise"
+          label={t('editor.otherwise')}
           value={last}
           onChange={(word) => onChange([...conditioned, word])}
         />
         <Button size="sm" variant="plain" onClick={() => onChange([...conditioned, { critical: '' }, last])}>
-          Add severity level
+          {t('editor.add_severity_level')}
         </Button>
       </div>
     </fieldset>

@@ -1,4 +1,5 @@
 import type { Tree } from './api'
+import { t } from '../../messages'
 
 /** A column that a condition may name; `label` is what a person reads. */
 export type Column = { name: string; label: string; type: string }
@@ -22,12 +23,12 @@ export type Simple =
 export type Part = Simple | { is: 'either'; parts: Simple[] } | { is: 'text'; text: string }
 
 export const operators = [
-  ['>', 'is over'],
-  ['>=', 'is at least'],
-  ['<', 'is under'],
-  ['<=', 'is at most'],
+  ['>', t('editor.is_over')],
+  ['>=', t('editor.is_at_least')],
+  ['<', t('editor.is_under')],
+  ['<=', t('editor.is_at_most')],
   ['=', 'is'],
-  ['<>', 'is not'],
+  ['<>', t('editor.is_not')],
 ] as const
 export type Operator = (typeof operators)[number][0]
 

@@ -1,13 +1,14 @@
 import type { SchedulePart } from './api'
+import { t } from '../../messages'
 
 export const weekdays = [
-  ['MO', 'Mon'],
-  ['TU', 'Tue'],
-  ['WE', 'Wed'],
-  ['TH', 'Thu'],
-  ['FR', 'Fri'],
-  ['SA', 'Sat'],
-  ['SU', 'Sun'],
+  ['MO', t('editor.mon')],
+  ['TU', t('editor.tue')],
+  ['WE', t('editor.wed')],
+  ['TH', t('editor.thu')],
+  ['FR', t('editor.fri')],
+  ['SA', t('editor.sat')],
+  ['SU', t('editor.sun')],
 ] as const
 
 /** A usual rhythm, as it is chosen from fields. */

@@ -1,14 +1,15 @@
 import type { ApiProblem } from '../../api/client'
 import type { DraftSeen, Review, RuleDocument } from './api'
-import { plural } from '../../shared/words'
+import { countWords } from '../../shared/words'
+import { t } from '../../messages'
 
 export const steps = [
-  ['query', 'Query'],
-  ['conditions', 'Conditions'],
-  ['memory', 'Memory'],
-  ['schedule', 'Schedule'],
-  ['delivery', 'Delivery'],
-  ['review', 'Review'],
+  ['query', t('shared.query')],
+  ['conditions', t('editor.conditions')],
+  ['memory', t('editor.memory')],
+  ['schedule', t('shared.schedule')],
+  ['delivery', t('editor.delivery')],
+  ['review', t('editor.review')],
 ] as const
 export type Step = (typeof steps)[number][0]
 
@@ -26,7 +27,7 @@ export function stepOf(field: string | undefined): Step {
 }
 
 const said = (problem: ApiProblem) =>
-  `${problem.field ? `${problem.field}: ` : ''}${problem.message}${problem.suggestion ? ` – did you mean “${problem.suggestion}”?` : ''}`
+  `${problem.field ? `${problem.field}: ` : ''}${problem.message}${problem.suggestion ? t('editor.did_you_mean', { suggestion: problem.suggestion }) : ''}`
 
 /** What is missing or risky, in plain words and in the order of work. */
 export function remarksOf(
@@ -47,9 +48,8 @@ export function remarksOf(
     Boolean(delivery?.['split_from']) ||
     Boolean(delivery?.['split_address'])
   if ((delivery?.to ?? []).length === 0) {
-    if (split)
-      risky('delivery', 'Values without recipients of their own are sent to nobody. Add an address under To for them.')
-    else remarks.push({ step: 'delivery', words: 'No recipients: add an address under To.', missing: true })
+    if (split) risky('delivery', t('editor.values_without_recipients_of_their'))
+    else remarks.push({ step: 'delivery', words: t('editor.no_recipients_add_an_address'), missing: true })
   }
   if (
     !schedule ||
@@ -57,27 +57,26 @@ export function remarksOf(
       (schedule.also ?? []).length === 0 &&
       (schedule['working_days'] ?? []).length === 0)
   )
-    risky('schedule', 'No schedule: it runs only on demand.')
-  if (!document.exceptions?.trim()) risky('conditions', 'All rows are exceptions: there is no condition.')
+    risky('schedule', t('editor.no_schedule_it_runs_only'))
+  if (!document.exceptions?.trim()) risky('conditions', t('editor.all_rows_are_exceptions_there'))
   // Problems of the document are shown above, with their fields.
   if (failure !== null && remarks.every((each) => !each.missing))
-    risky('conditions', `A check now would fail: ${failure}`)
+    risky('conditions', t('editor.a_check_now_would_fail', { failure }))
   const seen = failure === null ? preview?.draft : undefined
   if (seen) {
-    const judged = seen.grouped ? 'group' : 'row'
     if (seen.exceptions === 0)
-      risky('conditions', `No ${judged} in the current result is an exception. Is a comparison reversed?`)
+      risky('conditions', t(seen.grouped ? 'editor.no_group_in_the_current' : 'editor.no_row_in_the_current'))
     else if (document.exceptions?.trim() && !seen.grouped && seen.exceptions === seen.rowsRead && seen.rowsRead > 3)
-      risky('conditions', 'All rows in the current result are exceptions. Is a comparison reversed?')
+      risky('conditions', t('editor.all_rows_in_the_current'))
     if (seen.unknownRows > 0)
-      risky('conditions', `${plural(seen.unknownRows, judged)} could not be evaluated because a value is missing.`)
+      risky(
+        'conditions',
+        t('editor.could_not_be_evaluated_because', { unknownRows: countWords(seen.unknownRows, seen.grouped) }),
+      )
     for (const offer of seen.suggestions)
       if (offer.empty)
-        risky(
-          'conditions',
-          `${plural(offer.rows, 'row')} with an empty text in ${offer.column} ${offer.rows === 1 ? 'is' : 'are'} not matched by “is missing”; “is missing or empty” matches them.`,
-        )
-    if (seen.wouldReport > 200) risky('memory', `A check now would report ${plural(seen.wouldReport, 'finding')}.`)
+        risky('conditions', t('editor.row_with_an_empty_text_in', { rows: offer.rows, column: offer.column }))
+    if (seen.wouldReport > 200) risky('memory', t('editor.a_check_now_would_report', { wouldReport: seen.wouldReport }))
   }
   const order = steps.map(([step]) => step)
   return remarks.sort((a, b) => Number(b.missing) - Number(a.missing) || order.indexOf(a.step) - order.indexOf(b.step))

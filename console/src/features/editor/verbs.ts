@@ -1,4 +1,5 @@
 import { literal, operators, type Operator, type Simple } from './builder'
+import { t } from '../../messages'
 
 /** What a person chooses between a column and its value. */
 export type Verb =
@@ -21,16 +22,16 @@ export const verbs: [Verb, string, (type: string) => boolean][] = [
     words,
     (type) => type !== 'bytes',
   ]),
-  ['between', 'is between', (type) => type !== 'truth'],
-  ['not between', 'is not between', (type) => type !== 'truth'],
-  ['missing', 'is missing', () => true],
-  ['not missing', 'is not missing', () => true],
-  ['empty', 'is missing or empty', (type) => type === 'text'],
-  ['not empty', 'is neither missing nor empty', (type) => type === 'text'],
-  ['in', 'is one of', (type) => type !== 'truth'],
-  ['not in', 'is none of', (type) => type !== 'truth'],
-  ['like', 'is like', (type) => type === 'text'],
-  ['not like', 'is not like', (type) => type === 'text'],
+  ['between', t('editor.is_between'), (type) => type !== 'truth'],
+  ['not between', t('editor.is_not_between'), (type) => type !== 'truth'],
+  ['missing', t('editor.is_missing'), () => true],
+  ['not missing', t('editor.is_not_missing'), () => true],
+  ['empty', t('editor.is_missing_or_empty'), (type) => type === 'text'],
+  ['not empty', t('editor.is_neither_missing_nor_empty'), (type) => type === 'text'],
+  ['in', t('editor.is_one_of'), (type) => type !== 'truth'],
+  ['not in', t('editor.is_none_of'), (type) => type !== 'truth'],
+  ['like', t('editor.is_like'), (type) => type === 'text'],
+  ['not like', t('editor.is_not_like'), (type) => type === 'text'],
 ]
 
 export function verbOf(part: Simple): Verb {

@@ -10,13 +10,14 @@ import { useSettled } from '../../shared/settled'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { SearchField } from '../../shared/SearchField'
 import { useTitle } from '../../shared/title'
-import { cellWords, markWords, plural, stateWords, timeWords } from '../../shared/words'
+import { cellWords, markWords, stateWords, timeWords } from '../../shared/words'
 import { rules } from '../rules/api'
 import { findingsAcross, type Found, type FoundList, type Sought } from './api'
+import { t } from '../../messages'
 
 /** Findings over all rules: what is open, whose hands it is in, and setting marks on several at once. */
 export function FindingsPage() {
-  useTitle('Findings')
+  useTitle(t('shared.findings'))
   const [search, setSearch] = useSearchParams()
   const known = useQuery(rules)
   const sought: Sought = {
@@ -40,60 +41,60 @@ export function FindingsPage() {
     )
   return (
     <>
-      <h1>Findings</h1>
+      <h1>{t('shared.findings')}</h1>
       <section className="sheet">
         <div className="d-flex flex-wrap gap-3 align-items-end">
           <Form.Group controlId="finding-search" className="flex-grow-1">
-            <Form.Label className="mb-0 small quiet">Search rows and rules</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('findings.search_rows_and_rules')}</Form.Label>
             <SearchField value={sought.q} onSettled={(q) => put('q', q)} />
           </Form.Group>
           <Pick
             id="finding-rule"
-            label="Rule"
+            label={t('shared.rule')}
             value={sought.rule}
             options={(known.data ?? []).map((rule) => [rule.name, rule.title])}
-            any="all rules"
+            any={t('findings.all_rules')}
             onChange={(value) => put('rule', value)}
           />
           <Pick
             id="finding-state"
-            label="State"
+            label={t('shared.state')}
             value={sought.state}
             options={[
-              ['OPEN', 'open'],
-              ['PENDING', 'pending'],
-              ['AGED_OUT', 'aged out'],
-              ['CLEARED', 'cleared'],
+              ['OPEN', t('state.open')],
+              ['PENDING', t('state.pending')],
+              ['AGED_OUT', t('findings.aged_out')],
+              ['CLEARED', t('state.cleared')],
             ]}
-            any="not cleared"
+            any={t('findings.not_cleared')}
             onChange={(value) => put('state', value)}
           />
           <Pick
             id="finding-severity"
-            label="Severity"
+            label={t('shared.severity')}
             value={sought.severity}
             options={[
-              ['CRITICAL', 'critical'],
-              ['WARNING', 'warning'],
-              ['NOTICE', 'notice'],
+              ['CRITICAL', t('state.critical')],
+              ['WARNING', t('state.warning')],
+              ['NOTICE', t('state.notice')],
             ]}
             onChange={(value) => put('severity', value)}
           />
           <Pick
             id="finding-marked"
-            label="Handling"
+            label={t('shared.handling')}
             value={sought.marked}
             options={[
-              ['BY_NOBODY', 'nobody’s'],
-              ['TAKEN', 'taken'],
-              ['SNOOZED', 'snoozed'],
-              ['ACCEPTED', 'accepted'],
+              ['BY_NOBODY', t('state.by_nobody')],
+              ['TAKEN', t('state.taken')],
+              ['SNOOZED', t('state.snoozed')],
+              ['ACCEPTED', t('state.accepted')],
             ]}
             onChange={(value) => put('marked', value)}
           />
         </div>
       </section>
-      <Loaded query={found} what="The findings">
+      <Loaded query={found} what={t('loading.the_findings')}>
         {(list) => <List key={settled} list={list} narrowed={search.size > 0} />}
       </Loaded>
     </>
@@ -107,7 +108,7 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
   if (list.findings.length === 0)
     return (
       <p className="sheet quiet">
-        {narrowed ? 'No findings match.' : 'No findings yet. They appear when an active rule finds exceptions.'}
+        {narrowed ? t('findings.no_findings_match') : t('findings.no_findings_yet_they_appear')}
       </p>
     )
   const choose = (id: number, is: boolean) =>
@@ -125,17 +126,17 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
       <section className="sheet">
         <p className="small quiet mb-0" role="status">
           {list.total > list.findings.length
-            ? `The first ${list.findings.length} of ${plural(list.total, 'finding')}, worst and newest first.`
-            : `${plural(list.total, 'finding')}, worst and newest first.`}
+            ? t('findings.the_first_of_finding_worst', { findings: list.findings.length, total: list.total })
+            : t('findings.finding_worst_and_newest_first', { total: list.total })}
         </p>
-        <Scroll label="Findings">
+        <Scroll label={t('shared.findings')}>
           <Table>
             <thead>
               <tr>
                 <th>
                   {markable.length > 0 && (
                     <Form.Check
-                      aria-label="Select all"
+                      aria-label={t('findings.select_all')}
                       checked={allChosen}
                       onChange={(event) =>
                         setChosen(event.target.checked ? new Set(markable.map((each) => each.id)) : new Set())
@@ -143,13 +144,13 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
                     />
                   )}
                 </th>
-                <th>Severity</th>
-                <th>Finding</th>
-                <th>Rule</th>
-                <th>State</th>
-                <th>Since</th>
-                <th>Handling</th>
-                <th>Why</th>
+                <th>{t('shared.severity')}</th>
+                <th>{t('findings.finding')}</th>
+                <th>{t('shared.rule')}</th>
+                <th>{t('shared.state')}</th>
+                <th>{t('shared.since')}</th>
+                <th>{t('shared.handling')}</th>
+                <th>{t('shared.why')}</th>
               </tr>
             </thead>
             <tbody>
@@ -166,7 +167,7 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
         </Scroll>
         {list.findings.length > 20 && (
           <Button size="sm" variant="plain" className="mt-2" onClick={() => window.scrollTo({ top: 0 })}>
-            To the top
+            {t('findings.to_the_top')}
           </Button>
         )}
       </section>
@@ -180,7 +181,7 @@ function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; o
       <td>
         {finding.state !== 'CLEARED' && (
           <Form.Check
-            aria-label={`Select ${finding.identity}`}
+            aria-label={t('shared.select', { identity: finding.identity })}
             checked={chosen}
             onChange={(event) => onChoose(event.target.checked)}
           />
@@ -196,22 +197,22 @@ function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; o
               <span key={cell.label}>
                 {index > 0 && ' · '}
                 <span className="quiet small">{cell.label}</span>{' '}
-                {cell.text === null ? <span className="quiet">missing</span> : cellWords(cell.text)}
+                {cell.text === null ? <span className="quiet">{t('shared.missing')}</span> : cellWords(cell.text)}
               </span>
             ))}
-        {finding.copy && <div className="small quiet">for {finding.copy}</div>}
+        {finding.copy && <div className="small quiet">{t('findings.for', { copy: finding.copy })}</div>}
       </td>
       <td>
         <Link to={`/rules/${finding.rule}`}>{finding.title}</Link>
       </td>
       <td>
         {stateWords(finding.state)}
-        {finding.noData && <div className="small quiet">no data</div>}
+        {finding.noData && <div className="small quiet">{t('shared.no_data')}</div>}
       </td>
       <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
       <td>
         {finding.handling.length === 0 ? (
-          <span className="quiet">none</span>
+          <span className="quiet">{t('shared.none')}</span>
         ) : (
           finding.handling.map((mark) => (
             <div key={mark.kind} className="small">
@@ -224,9 +225,9 @@ function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; o
       <td>
         <Link
           to={`/rules/${finding.rule}/findings/${finding.id}`}
-          aria-label={`Why? Explanation of ${finding.identity}`}
+          aria-label={t('shared.why_explanation_of', { identity: finding.identity })}
         >
-          Why?
+          {t('shared.why_question')}
         </Link>
       </td>
     </tr>

@@ -5,20 +5,23 @@ import { Loaded } from '../../shared/Loading'
 import { useTitle } from '../../shared/title'
 import { timeWords } from '../../shared/words'
 import { keptExtract, type KeptExtract } from './api'
+import { rich, t } from '../../messages'
 
 /** What a mail reported, as it was then: where the link in the mail leads. */
 export function ExtractPage() {
   const { id = '' } = useParams()
   const extract = useQuery(keptExtract(id))
   return (
-    <Loaded query={extract} what="The report">
+    <Loaded query={extract} what={t('loading.the_report')}>
       {(data) => <OneExtract extract={data} />}
     </Loaded>
   )
 }
 
 const size = (bytes: number) =>
-  bytes < 100_000 ? `${Math.ceil(bytes / 1000)} kB` : `${(bytes / 1_000_000).toFixed(1)} MB`
+  bytes < 100_000
+    ? t('outbox.kb', { bytes: Math.ceil(bytes / 1000) })
+    : t('outbox.mb', { bytes: (bytes / 1_000_000).toFixed(1) })
 
 function OneExtract({ extract: { message, subject, rule, slot, files } }: { extract: KeptExtract }) {
   useTitle(subject)
@@ -26,18 +29,20 @@ function OneExtract({ extract: { message, subject, rule, slot, files } }: { extr
     <>
       <h1>{subject}</h1>
       <span className="quiet">
-        Report as sent {timeWords(slot)}
-        {rule && (
-          <>
-            {' '}
-            · <Link to={`/rules/${rule}`}>Open findings now</Link>
-          </>
-        )}{' '}
-        · <Link to={`/outbox/${message}`}>Recipients</Link>
+        {rich('outbox.report_as_sent_recipients', {
+          slot: timeWords(slot),
+          rule: rule && (
+            <>
+              {' '}
+              · <Link to={`/rules/${rule}`}>{t('outbox.open_findings_now')}</Link>
+            </>
+          ),
+          link: (inner) => <Link to={`/outbox/${message}`}>{inner}</Link>,
+        })}
       </span>
       {files.length > 0 && (
         <section className="sheet">
-          <h2>Files</h2>
+          <h2>{t('outbox.files')}</h2>
           <Table>
             <tbody>
               {files.map((file, place) => (
@@ -55,7 +60,12 @@ function OneExtract({ extract: { message, subject, rule, slot, files } }: { extr
         </section>
       )}
       <div className="mt-3">
-        <iframe className="mail-view" title="The rows of the report" sandbox="" src={`/api/extracts/${message}/rows`} />
+        <iframe
+          className="mail-view"
+          title={t('outbox.the_rows_of_the_report')}
+          sandbox=""
+          src={`/api/extracts/${message}/rows`}
+        />
       </div>
     </>
   )

@@ -1,8 +1,9 @@
 import { useState, type SyntheticEvent } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { plural, timeWords } from '../../shared/words'
+import { timeWords } from '../../shared/words'
 import { endHold, heldWords, holdMail, holds } from './api'
+import { t } from '../../messages'
 
 /** What outgoing mail is held, and holding more of it: of one rule, or of all. */
 export function Holds({ rule }: { rule: string | null }) {
@@ -31,46 +32,52 @@ export function Holds({ rule }: { rule: string | null }) {
     <div className="mb-3">
       {(standing.data ?? []).map((each) => (
         <div key={each.id} className="callout bad mt-2">
-          Held: {heldWords(each)}, by {each.by ?? 'the service'} since {timeWords(each.at)}: {each.reason}.{' '}
-          {plural(each.messages, 'message')} queued.{' '}
+          {t('outbox.held_by_since_message_queued', {
+            each: heldWords(each),
+            by: each.by ?? t('outbox.the_service'),
+            at: timeWords(each.at),
+            reason: each.reason,
+            messages: each.messages,
+          })}{' '}
           <Button
             variant="plain"
             size="sm"
             disabled={end.isPending}
             onClick={() => end.mutate({ id: each.id, throwAway: false })}
           >
-            Release
+            {t('outbox.release')}
           </Button>{' '}
           <Button
             variant="plain"
             size="sm"
             disabled={end.isPending}
             onClick={() =>
-              window.confirm(
-                `Discard ${plural(each.messages, 'message')}? They cannot be sent later. Their findings stay reported.`,
-              ) && end.mutate({ id: each.id, throwAway: true })
+              window.confirm(t('outbox.discard_message_they_cannot_be', { messages: each.messages })) &&
+              end.mutate({ id: each.id, throwAway: true })
             }
           >
-            Discard
+            {t('shared.discard')}
           </Button>
         </div>
       ))}
       {asking ? (
         <Form className="d-flex gap-2 mt-2 align-items-end flex-wrap" onSubmit={submit}>
           <Form.Group controlId="why-held">
-            <Form.Label className="mb-0">Reason for holding {rule ? `mail of ${rule}` : 'all mail'}</Form.Label>
+            <Form.Label className="mb-0">
+              {t('outbox.reason_for_holding', { what: rule ? t('outbox.mail_of', { rule }) : t('outbox.all_mail') })}
+            </Form.Label>
             <Form.Control value={why} onChange={(event) => setWhy(event.target.value)} required autoFocus />
           </Form.Group>
           <Button type="submit" disabled={hold.isPending}>
-            Hold
+            {t('outbox.hold')}
           </Button>
           <Button variant="plain" onClick={() => setAsking(false)}>
-            Cancel
+            {t('shared.cancel')}
           </Button>
         </Form>
       ) : (
         <Button variant="plain" size="sm" className="mt-2" onClick={() => setAsking(true)}>
-          Hold {rule ? `mail of ${rule}` : 'all mail'}
+          {t('outbox.hold_what', { what: rule ? t('outbox.mail_of', { rule }) : t('outbox.all_mail') })}
         </Button>
       )}
       {(hold.error ?? end.error) && <p className="callout bad mt-2 mb-0">{(hold.error ?? end.error)?.message}</p>}

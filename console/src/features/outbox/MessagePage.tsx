@@ -10,12 +10,13 @@ import { stateWords, timeWords } from '../../shared/words'
 import { act, message, type MessageAct } from './api'
 import { Cause } from './Cause'
 import { RecipientTag } from './RecipientTag'
+import { rich, t } from '../../messages'
 
 export function MessagePage() {
   const { id = '' } = useParams()
   const page = useQuery(message(id))
   return (
-    <Loaded query={page} what="The message">
+    <Loaded query={page} what={t('loading.the_message')}>
       {(data) => <OneMessage page={data} />}
     </Loaded>
   )
@@ -31,27 +32,30 @@ function OneMessage({ page }: { page: Page }) {
         <div>
           <h1>{summary.subject}</h1>
           <span className="quiet">
-            Queued {timeWords(summary.createdAt)} by <Cause message={summary} />
-            {attachments.length > 0 && `, with ${attachments.join(', ')}`}
+            {rich('outbox.queued_by', {
+              createdAt: timeWords(summary.createdAt),
+              cause: <Cause message={summary} />,
+              attachments: attachments.length > 0 && t('outbox.with', { attachments: attachments.join(', ') }),
+            })}
           </span>
         </div>
-        <ButtonGroup aria-label="View as">
+        <ButtonGroup aria-label={t('shared.view_as')}>
           <Button
             variant={view === 'html' ? 'primary' : 'plain'}
             aria-pressed={view === 'html'}
             onClick={() => setView('html')}
           >
-            HTML
+            {t('outbox.html')}
           </Button>
           <Button
             variant={view === 'text' ? 'primary' : 'plain'}
             aria-pressed={view === 'text'}
             onClick={() => setView('text')}
           >
-            Plain text
+            {t('shared.plain_text')}
           </Button>
           <Button variant="plain" href={`/api/outbox/${summary.id}/source`}>
-            Source
+            {t('shared.source')}
           </Button>
         </ButtonGroup>
       </div>
@@ -60,7 +64,7 @@ function OneMessage({ page }: { page: Page }) {
         {view === 'html' ? (
           <iframe
             className="mail-view"
-            title="The message as recipients see it"
+            title={t('outbox.the_message_as_recipients_see')}
             sandbox=""
             src={`/api/outbox/${summary.id}/html`}
           />
@@ -69,16 +73,16 @@ function OneMessage({ page }: { page: Page }) {
         )}
       </div>
       <section className="sheet">
-        <h2>Recipients</h2>
-        <Scroll label="Recipients">
+        <h2>{t('shared.recipients')}</h2>
+        <Scroll label={t('shared.recipients')}>
           <Table>
             <thead>
               <tr>
-                <th>Address</th>
-                <th>State</th>
-                <th className="num">Tries</th>
-                <th>Mail server reply</th>
-                <th>Next try</th>
+                <th>{t('shared.address')}</th>
+                <th>{t('shared.state')}</th>
+                <th className="num">{t('outbox.tries')}</th>
+                <th>{t('outbox.mail_server_reply')}</th>
+                <th>{t('shared.next_try')}</th>
               </tr>
             </thead>
             <tbody>
@@ -105,7 +109,7 @@ function OneMessage({ page }: { page: Page }) {
             ))}
           </ul>
         )}
-        <p className="small quiet mt-2 mb-0">Message-ID {messageId}</p>
+        <p className="small quiet mt-2 mb-0">{t('outbox.message_id', { messageId })}</p>
       </section>
     </>
   )
@@ -130,10 +134,9 @@ function Acts({ page: { message: summary } }: { page: Page }) {
     <div className="mt-2">
       {unconfirmed.length > 0 && (
         <p className="callout bad">
-          This message may not have arrived at {unconfirmed.join(', ')}: the connection to the mail server broke while
-          it was being sent, and no later try was accepted. Its findings count as reported.{' '}
+          {t('outbox.this_message_may_not_have', { unconfirmed: unconfirmed.join(', ') })}{' '}
           <Button variant="plain" size="sm" disabled={doing.isPending} onClick={() => doing.mutate('confirm')}>
-            It has arrived
+            {t('outbox.it_has_arrived')}
           </Button>
         </p>
       )}
@@ -142,42 +145,41 @@ function Acts({ page: { message: summary } }: { page: Page }) {
           variant="plain"
           size="sm"
           disabled={doing.isPending}
-          onClick={() =>
-            window.confirm('Cancel delivery to the recipients still queued? The findings stay reported.') &&
-            doing.mutate('cancel')
-          }
+          onClick={() => window.confirm(t('outbox.cancel_delivery_to_the_recipients')) && doing.mutate('cancel')}
         >
-          Stop
+          {t('shared.stop')}
         </Button>
       )}{' '}
       <Button
         variant="plain"
         size="sm"
         disabled={doing.isPending}
-        onClick={() => window.confirm(`Resend to ${everyone} (marked as resent)?`) && doing.mutate('resend')}
+        onClick={() => window.confirm(t('outbox.resend_to_marked_as_resent', { everyone })) && doing.mutate('resend')}
       >
-        Resend
+        {t('outbox.resend')}
       </Button>{' '}
       {reports && (
         <Button
           variant="plain"
           size="sm"
           disabled={doing.isPending}
-          onClick={() =>
-            window.confirm('Report these findings again at the next check?') && doing.mutate('report-again')
-          }
+          onClick={() => window.confirm(t('outbox.report_these_findings_again_at')) && doing.mutate('report-again')}
         >
-          Report again
+          {t('outbox.report_again')}
         </Button>
       )}
       <div role="status" className="small">
         {doing.isSuccess && doing.variables === 'resend' && (
           <>
-            Queued: <Link to={`/outbox/${doing.data.message}`}>the resent message</Link>.
+            {rich('outbox.queued_the_resent_message', {
+              link: (inner) => <Link to={`/outbox/${doing.data.message}`}>{inner}</Link>,
+            })}
           </>
         )}
-        {doing.isSuccess && doing.variables === 'report-again' && `The next check reports ${doing.data.count} again.`}
-        {doing.isSuccess && doing.variables === 'confirm' && 'Noted.'}
+        {doing.isSuccess &&
+          doing.variables === 'report-again' &&
+          t('outbox.the_next_check_reports_again', { count: doing.data.count })}
+        {doing.isSuccess && doing.variables === 'confirm' && t('outbox.noted')}
         {doing.isError && <span className="callout bad">{doing.error.message}</span>}
       </div>
     </div>

@@ -13,9 +13,10 @@ import { BlockedAddresses } from './BlockedAddresses'
 import { Cause } from './Cause'
 import { Holds } from './Holds'
 import { RecipientTag } from './RecipientTag'
+import { rich, t } from '../../messages'
 
 export function OutboxPage() {
-  useTitle('Outbox')
+  useTitle(t('shared.outbox'))
   const [search, setSearch] = useSearchParams()
   const rule = search.get('rule')
   const q = search.get('q') ?? ''
@@ -32,10 +33,10 @@ export function OutboxPage() {
     )
   return (
     <>
-      <h1>Outbox</h1>
+      <h1>{t('shared.outbox')}</h1>
       {rule && (
         <p className="quiet mb-0">
-          Messages of {rule}. <Link to="/outbox">Show all</Link>
+          {rich('outbox.messages_of_show_all', { rule, link: (inner) => <Link to="/outbox">{inner}</Link> })}
         </p>
       )}
       <Holds rule={rule} />
@@ -43,19 +44,19 @@ export function OutboxPage() {
       <div className="d-flex gap-2 flex-wrap">
         <SearchField
           className="w-auto"
-          aria-label="Search subjects and addresses"
-          placeholder="Subject or address"
+          aria-label={t('outbox.search_subjects_and_addresses')}
+          placeholder={t('outbox.subject_or_address')}
           value={q}
           onSettled={(text) => seek('q', text)}
         />
         <Form.Select
           className="w-auto"
-          aria-label="Delivery state"
+          aria-label={t('outbox.delivery_state')}
           value={state}
           onChange={(event) => seek('state', event.target.value)}
         >
-          <option value="">all</option>
-          {['QUEUED', 'SENT', 'UNSURE', 'UNCONFIRMED', 'REJECTED', 'EXPIRED', 'CANCELLED'].map((each) => (
+          <option value="">{t('shared.all')}</option>
+          {(['QUEUED', 'SENT', 'UNSURE', 'UNCONFIRMED', 'REJECTED', 'EXPIRED', 'CANCELLED'] as const).map((each) => (
             <option key={each} value={each}>
               {stateWords(each)}
             </option>
@@ -71,11 +72,11 @@ export function OutboxPage() {
 function Page({ sought, after }: { sought: Sought; after?: string }) {
   const messages = useQuery(outbox(sought, after))
   return (
-    <Loaded query={messages} what="The outbox">
+    <Loaded query={messages} what={t('loading.the_outbox')}>
       {({ messages: list, next }) =>
         list.length === 0 && !after ? (
           <p className="sheet quiet">
-            {sought.q || sought.state ? 'No messages match.' : 'No messages yet. A check with updates creates one.'}
+            {sought.q || sought.state ? t('outbox.no_messages_match') : t('shared.no_messages_yet_a_check')}
           </p>
         ) : (
           <>
@@ -93,7 +94,7 @@ function Older({ sought, after }: { sought: Sought; after: string }) {
   if (open) return <Page sought={sought} after={after} />
   return (
     <Button variant="plain" className="mt-2" onClick={() => setOpen(true)}>
-      Show older messages
+      {t('outbox.show_older_messages')}
     </Button>
   )
 }
@@ -101,14 +102,14 @@ function Older({ sought, after }: { sought: Sought; after: string }) {
 function Messages({ messages }: { messages: MessageSummary[] }) {
   return (
     <section className="sheet">
-      <Scroll label="Messages">
+      <Scroll label={t('shared.messages')}>
         <Table>
           <thead>
             <tr>
-              <th>Queued</th>
-              <th>Subject</th>
-              <th>Sent by</th>
-              <th>Recipients</th>
+              <th>{t('outbox.queued')}</th>
+              <th>{t('shared.subject')}</th>
+              <th>{t('outbox.sent_by')}</th>
+              <th>{t('shared.recipients')}</th>
             </tr>
           </thead>
           <tbody>
@@ -120,9 +121,9 @@ function Messages({ messages }: { messages: MessageSummary[] }) {
                 </td>
                 <td>
                   <Cause message={message} />
-                  {message.preview && ', preview'}
-                  {message.repeat && ', repeat'}
-                  {message.held && <strong>, held</strong>}
+                  {message.preview && t('outbox.preview')}
+                  {message.repeat && t('outbox.repeat')}
+                  {message.held && <strong>{t('outbox.held')}</strong>}
                 </td>
                 <td>
                   {message.recipients.map((recipient) => (

@@ -2,10 +2,11 @@ import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
 import type { MessagePage } from '../../api/types'
+import { t } from '../../messages'
 
 export type Sought = { rule?: string | null; q?: string; state?: string }
 export const heldWords = ({ rule, source }: Hold) =>
-  rule ? `mail of ${rule}` : source ? `mail of the rules on ${source}` : 'all mail'
+  rule ? t('outbox.mail_of', { rule }) : source ? t('outbox.mail_of_the_rules_on', { source }) : t('outbox.all_mail')
 
 export type Hold = Schemas['Hold']
 export type MessageAct = 'cancel' | 'resend' | 'report-again' | 'confirm'

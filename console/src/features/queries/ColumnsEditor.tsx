@@ -1,6 +1,7 @@
 import { Form, Table } from 'react-bootstrap'
 import { Scroll } from '../../shared/Scroll'
 import type { ColumnMeaning } from './api'
+import { t } from '../../messages'
 
 type Columns = Record<string, ColumnMeaning>
 
@@ -41,16 +42,16 @@ export function ColumnsEditor({
     onChange({ ...columns, [name]: tidy({ ...columns[name], ...part }) })
   return (
     <fieldset className="mt-3">
-      <legend>Columns</legend>
-      <Scroll label="Columns">
+      <legend>{t('queries.columns')}</legend>
+      <Scroll label={t('queries.columns')}>
         <Table size="sm">
           <thead>
             <tr>
-              <th>Column</th>
-              <th>Label</th>
-              <th>Unit</th>
-              <th>Format</th>
-              <th>Words for codes</th>
+              <th>{t('queries.column')}</th>
+              <th>{t('shared.label')}</th>
+              <th>{t('queries.unit')}</th>
+              <th>{t('queries.format')}</th>
+              <th>{t('queries.words_for_codes')}</th>
             </tr>
           </thead>
           <tbody>
@@ -58,12 +59,14 @@ export function ColumnsEditor({
               <tr key={name}>
                 <td>
                   <code>{name}</code>
-                  {names.length > 0 && !names.includes(name) && <div className="small problem-text">not returned</div>}
+                  {names.length > 0 && !names.includes(name) && (
+                    <div className="small problem-text">{t('queries.not_returned')}</div>
+                  )}
                 </td>
                 <td>
                   <Form.Control
                     size="sm"
-                    aria-label={`Label of ${name}`}
+                    aria-label={t('queries.label_of', { name })}
                     value={columns[name]?.label ?? ''}
                     placeholder={name}
                     onChange={(event) => set(name, { label: event.target.value })}
@@ -73,7 +76,7 @@ export function ColumnsEditor({
                   <Form.Control
                     size="sm"
                     className="narrow"
-                    aria-label={`Unit of ${name}`}
+                    aria-label={t('queries.unit_of', { name })}
                     value={columns[name]?.unit ?? ''}
                     onChange={(event) => set(name, { unit: event.target.value })}
                   />
@@ -82,18 +85,18 @@ export function ColumnsEditor({
                   <Form.Control
                     size="sm"
                     className="narrow"
-                    aria-label={`Format of ${name}`}
+                    aria-label={t('queries.format_of', { name })}
                     value={columns[name]?.format ?? ''}
-                    placeholder="usual"
+                    placeholder={t('queries.usual')}
                     onChange={(event) => set(name, { format: event.target.value })}
                   />
                 </td>
                 <td>
                   <Form.Control
                     size="sm"
-                    aria-label={`Words for codes of ${name}`}
+                    aria-label={t('queries.words_for_codes_of', { name })}
                     defaultValue={wordsText(columns[name]?.words)}
-                    placeholder="C = cancelled; T = training"
+                    placeholder={t('queries.c_cancelled_t_training')}
                     onBlur={(event) => set(name, { words: readWords(event.target.value) })}
                   />
                 </td>

@@ -2,6 +2,7 @@ import { Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { useSettled } from '../../shared/settled'
 import { choicesOf, meaningOf, type Parameter, type Where } from './api'
+import { t } from '../../messages'
 
 type Props = {
   id: string
@@ -32,7 +33,7 @@ export function ParameterFields({ id, parameters, values, onChange, where, query
   )
   const asked = JSON.parse(texts) as string[]
   const means = useQuery({ ...meaningOf(asked, where), enabled: asked.length > 0 })
-  if (entries.length === 0) return <p className="quiet small mb-0">The query has no parameters.</p>
+  if (entries.length === 0) return <p className="quiet small mb-0">{t('queries.the_query_has_no_parameters')}</p>
   const set = (name: string, value: string) =>
     onChange(Object.fromEntries(Object.entries({ ...values, [name]: value }).filter(([, each]) => each !== '')))
   return (
@@ -42,9 +43,9 @@ export function ParameterFields({ id, parameters, values, onChange, where, query
           <Form.Label className="mb-0">
             <code>:{name}</code>{' '}
             <span className="small quiet">
-              {declared.type ?? 'text'}
-              {declared.multiple && ', several (comma-separated)'}
-              {declared.optional && ', optional'}
+              {declared.type ?? t('queries.text')}
+              {declared.multiple && t('queries.several_comma_separated')}
+              {declared.optional && t('queries.optional')}
             </span>
           </Form.Label>
           <Field
@@ -82,9 +83,7 @@ function Meaning({
   if (!seen) return null
   if (seen.means === null) return <div className="problem-text">{seen.refused}</div>
   return (
-    <div>
-      today: {local(seen.means)} in {zone.split('/').at(-1)?.replaceAll('_', ' ')}
-    </div>
+    <div>{t('queries.today_in', { means: local(seen.means), zone: zone.split('/').at(-1)?.replaceAll('_', ' ') })}</div>
   )
 }
 
@@ -103,7 +102,11 @@ function Field({
 }) {
   const fromQuery = declared.choices !== undefined && !Array.isArray(declared.choices)
   const offered = useQuery({ ...choicesOf(query ?? '', name), enabled: fromQuery && query !== null })
-  const preset = declared.default ? `default: ${declared.default}` : declared.optional ? 'no value' : 'needs a value'
+  const preset = declared.default
+    ? t('queries.default_is', { value: declared.default })
+    : declared.optional
+      ? t('shared.no_value')
+      : t('queries.needs_a_value')
   const choices = Array.isArray(declared.choices)
     ? declared.choices.map((each) => ({ value: each, label: each }))
     : declared.type === 'truth'
@@ -145,7 +148,7 @@ function Field({
           {each.label}
         </option>
       ))}
-      {value !== '' && !known && <option value={value}>{value} (no longer offered)</option>}
+      {value !== '' && !known && <option value={value}>{t('queries.no_longer_offered', { value })}</option>}
     </Form.Select>
   )
 }

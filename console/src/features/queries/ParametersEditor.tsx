@@ -1,5 +1,6 @@
 import { Button, Form } from 'react-bootstrap'
 import { parameterTypes, type Parameter } from './api'
+import { rich, t } from '../../messages'
 
 type Parameters = Record<string, Parameter>
 
@@ -41,10 +42,10 @@ export function ParametersEditor({
     onChange(Object.fromEntries(Object.entries(parameters).filter(([each]) => each !== name)))
   return (
     <fieldset className="mt-3">
-      <legend>Parameters</legend>
+      <legend>{t('queries.parameters')}</legend>
       {Object.keys(parameters).length === 0 && missing.length === 0 && (
         <p className="quiet small">
-          None. Write <code>:since</code> in the SQL where a value comes from outside.
+          {rich('queries.none_write_since_in_the', { code: (inner) => <code>{inner}</code> })}
         </p>
       )}
       {Object.entries(parameters).map(([name, parameter]) => (
@@ -52,16 +53,16 @@ export function ParametersEditor({
           <summary>
             <code>:{name}</code>{' '}
             <span className="quiet">
-              {parameter.type ?? 'text'}
-              {parameter.default !== undefined && `, default ${parameter.default}`}
-              {parameter.multiple && ', several'}
-              {parameter.optional && ', optional'}
-              {!inText.includes(name) && ', not in the SQL'}
+              {parameter.type ?? t('queries.text')}
+              {parameter.default !== undefined && t('queries.default', { default: parameter.default })}
+              {parameter.multiple && t('queries.several')}
+              {parameter.optional && t('queries.optional')}
+              {!inText.includes(name) && t('queries.not_in_the_sql')}
             </span>
           </summary>
           <div className="fields">
             <Form.Group controlId={`type-${name}`}>
-              <Form.Label className="mb-0 small quiet">Type</Form.Label>
+              <Form.Label className="mb-0 small quiet">{t('queries.type')}</Form.Label>
               <Form.Select
                 size="sm"
                 value={parameter.type ?? 'text'}
@@ -75,16 +76,16 @@ export function ParametersEditor({
               </Form.Select>
             </Form.Group>
             <Form.Group controlId={`default-${name}`}>
-              <Form.Label className="mb-0 small quiet">Default value</Form.Label>
+              <Form.Label className="mb-0 small quiet">{t('queries.default_value')}</Form.Label>
               <Form.Control
                 size="sm"
                 value={parameter.default ?? ''}
-                placeholder="none: each rule sets it"
+                placeholder={t('queries.none_each_rule_sets_it')}
                 onChange={(event) => set(name, { default: event.target.value })}
               />
             </Form.Group>
             <Form.Group controlId={`help-${name}`}>
-              <Form.Label className="mb-0 small quiet">Help</Form.Label>
+              <Form.Label className="mb-0 small quiet">{t('queries.help')}</Form.Label>
               <Form.Control
                 size="sm"
                 value={parameter.help ?? ''}
@@ -92,11 +93,11 @@ export function ParametersEditor({
               />
             </Form.Group>
             <Form.Group controlId={`choices-${name}`}>
-              <Form.Label className="mb-0 small quiet">Choices (comma-separated)</Form.Label>
+              <Form.Label className="mb-0 small quiet">{t('queries.choices_comma_separated')}</Form.Label>
               <Form.Control
                 size="sm"
                 disabled={from(parameter) !== null}
-                placeholder={from(parameter) ? 'from the query' : 'anything'}
+                placeholder={from(parameter) ? t('queries.from_the_query') : t('queries.anything')}
                 defaultValue={Array.isArray(parameter.choices) ? parameter.choices.join(', ') : ''}
                 onBlur={(event) =>
                   set(name, {
@@ -109,7 +110,7 @@ export function ParametersEditor({
               />
             </Form.Group>
             <Form.Group controlId={`offered-${name}`}>
-              <Form.Label className="mb-0 small quiet">or from the query</Form.Label>
+              <Form.Label className="mb-0 small quiet">{t('queries.or_from_the_query')}</Form.Label>
               <Form.Select
                 size="sm"
                 value={from(parameter)?.from ?? ''}
@@ -122,7 +123,7 @@ export function ParametersEditor({
                   })
                 }
               >
-                <option value="">none</option>
+                <option value="">{t('shared.none')}</option>
                 {queries.map((each) => (
                   <option key={each}>{each}</option>
                 ))}
@@ -131,7 +132,7 @@ export function ParametersEditor({
             {from(parameter) && (
               <>
                 <Form.Group controlId={`value-${name}`}>
-                  <Form.Label className="mb-0 small quiet">Column with the value</Form.Label>
+                  <Form.Label className="mb-0 small quiet">{t('queries.column_with_the_value')}</Form.Label>
                   <Form.Control
                     size="sm"
                     value={from(parameter)?.value ?? ''}
@@ -141,7 +142,7 @@ export function ParametersEditor({
                   />
                 </Form.Group>
                 <Form.Group controlId={`label-${name}`}>
-                  <Form.Label className="mb-0 small quiet">Column with the label</Form.Label>
+                  <Form.Label className="mb-0 small quiet">{t('queries.column_with_the_label')}</Form.Label>
                   <Form.Control
                     size="sm"
                     value={from(parameter)?.label ?? ''}
@@ -161,26 +162,26 @@ export function ParametersEditor({
             <Form.Check
               id={`optional-${name}`}
               type="checkbox"
-              label="Optional (null without a value)"
+              label={t('queries.optional_null_without_a_value')}
               checked={parameter.optional ?? false}
               onChange={(event) => set(name, { optional: event.target.checked })}
             />
             <Form.Check
               id={`multiple-${name}`}
               type="checkbox"
-              label="Multiple values, as in (:…)"
+              label={t('queries.multiple_values_as_in')}
               checked={parameter.multiple ?? false}
               onChange={(event) => set(name, { multiple: event.target.checked })}
             />
           </div>
           <Button size="sm" variant="plain" className="mt-2" onClick={() => remove(name)}>
-            Remove :{name}
+            {t('queries.remove', { name })}
           </Button>
         </details>
       ))}
       {missing.map((name) => (
         <p key={name} className="small mb-1">
-          <code>:{name}</code> is used in the SQL but not declared.{' '}
+          {rich('queries.is_used_in_the_sql', { code: (inner) => <code>{inner}</code>, name })}{' '}
           <Button
             size="sm"
             variant="plain"
@@ -191,7 +192,7 @@ export function ParametersEditor({
               })
             }
           >
-            Declare it
+            {t('queries.declare_it')}
           </Button>
         </p>
       ))}

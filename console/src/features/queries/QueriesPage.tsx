@@ -5,21 +5,22 @@ import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
-import { plural, timeWords } from '../../shared/words'
+import { timeWords } from '../../shared/words'
 import { queries, type QuerySummary } from './api'
+import { rich, t } from '../../messages'
 
 export function QueriesPage() {
-  useTitle('Queries')
+  useTitle(t('shared.queries'))
   const all = useQuery(queries)
   return (
     <>
       <div className="head">
-        <h1>Queries</h1>
+        <h1>{t('shared.queries')}</h1>
         <Link className="btn btn-primary" to="/queries/new">
-          New query
+          {t('queries.new_query')}
         </Link>
       </div>
-      <Loaded query={all} what="The queries">
+      <Loaded query={all} what={t('loading.the_queries')}>
         {(list) => (list.length === 0 ? <NoQueries /> : <Found list={list} />)}
       </Loaded>
     </>
@@ -29,12 +30,12 @@ export function QueriesPage() {
 function NoQueries() {
   return (
     <p className="sheet">
-      No queries yet. <Link to="/queries/new">Write the first</Link>: one SELECT on a source. Rules watch its result.
+      {rich('queries.no_queries_yet_write_the', { link: (inner) => <Link to="/queries/new">{inner}</Link> })}
     </p>
   )
 }
 
-const nothing = 'without a category'
+const nothing = t('queries.without_a_category')
 
 const matches = (query: QuerySummary, words: string[]) => {
   const text = [query.name, query.title, query.source, ...query.categories, ...query.columns].join('\n').toLowerCase()
@@ -55,13 +56,13 @@ function Found({ list }: { list: QuerySummary[] }) {
     <section className="sheet">
       <div className="d-flex flex-wrap gap-3 align-items-end">
         <Form.Group controlId="query-search" className="flex-grow-1">
-          <Form.Label className="mb-0 small quiet">Search names, sources, categories and columns</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('queries.search_names_sources_categories_and')}</Form.Label>
           <Form.Control type="search" value={sought} onChange={(event) => setSought(event.target.value)} />
         </Form.Group>
         <Form.Group controlId="query-category">
-          <Form.Label className="mb-0 small quiet">Category</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('queries.category')}</Form.Label>
           <Form.Select value={category} onChange={(event) => setCategory(event.target.value)}>
-            <option value="">all</option>
+            <option value="">{t('shared.all')}</option>
             {categories.map((each) => (
               <option key={each}>{each}</option>
             ))}
@@ -71,19 +72,19 @@ function Found({ list }: { list: QuerySummary[] }) {
       </div>
       <p className="small quiet mt-2 mb-0" role="status">
         {found.length === list.length
-          ? plural(list.length, 'query', 'queries')
-          : `${plural(found.length, 'query', 'queries')} of ${list.length}`}
+          ? t('queries.query', { list: list.length })
+          : t('queries.query_of', { found: found.length, list: list.length })}
       </p>
-      <Scroll label="Queries">
+      <Scroll label={t('shared.queries')}>
         <Table>
           <thead>
             <tr>
-              <th>Query</th>
-              <th>Source</th>
-              <th>Categories</th>
-              <th className="num">Rules</th>
-              <th className="num">Revision</th>
-              <th>Saved</th>
+              <th>{t('shared.query')}</th>
+              <th>{t('shared.source')}</th>
+              <th>{t('queries.categories')}</th>
+              <th className="num">{t('shared.rules')}</th>
+              <th className="num">{t('queries.revision')}</th>
+              <th>{t('shared.saved')}</th>
             </tr>
           </thead>
           <tbody>
@@ -94,7 +95,7 @@ function Found({ list }: { list: QuerySummary[] }) {
                   <div className="small quiet">{query.columns.join(', ')}</div>
                 </td>
                 <td>{query.source}</td>
-                <td>{query.categories.join(', ') || <span className="quiet">none</span>}</td>
+                <td>{query.categories.join(', ') || <span className="quiet">{t('shared.none')}</span>}</td>
                 <td className="num">{query.rules}</td>
                 <td className="num">{query.revision}</td>
                 <td className="text-nowrap">

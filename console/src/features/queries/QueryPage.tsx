@@ -17,12 +17,13 @@ import { ColumnsEditor } from './ColumnsEditor'
 import { ParametersEditor } from './ParametersEditor'
 import { RunPanel } from './RunPanel'
 import { UsedBy } from './UsedBy'
+import { rich, t } from '../../messages'
 
 export function QueryPage() {
   const { name = '' } = useParams()
   const found = useQuery(queryDocument(name))
   return (
-    <Loaded query={found} what="The query">
+    <Loaded query={found} what={t('loading.the_query')}>
       {(data) => <Editor key={name} saved={data.document} revision={data.revision} />}
     </Loaded>
   )
@@ -31,11 +32,11 @@ export function QueryPage() {
 export function NewQueryPage() {
   const known = useQuery(sources)
   return (
-    <Loaded query={known} what="The sources">
+    <Loaded query={known} what={t('loading.the_sources')}>
       {(list) =>
         list[0] === undefined ? (
           <p className="sheet">
-            No sources yet. An operator adds one with <code>odd save-source</code>.
+            {rich('queries.no_sources_yet_an_operator', { code: (inner) => <code>{inner}</code> })}
           </p>
         ) : (
           <Editor saved={{ kind: 'query', name: '', title: '', source: list[0].name, sql: '' }} revision={0} />
@@ -56,7 +57,7 @@ const offered = (tables: Table[]) =>
 
 function Editor({ saved, revision }: { saved: QueryDocument; revision: number }) {
   const isNew = revision === 0
-  useTitle(isNew ? 'New query' : saved.title)
+  useTitle(isNew ? t('queries.new_query') : saved.title)
   const typed = useKept<QueryDocument>(`query/${saved.name}`, saved, revision)
   const document = typed.value
   const [reason, setReason] = useState('')
@@ -82,21 +83,26 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
     <>
       <div className="head">
         <div>
-          <h1>{isNew ? 'New query' : saved.title}</h1>
+          <h1>{isNew ? t('queries.new_query') : saved.title}</h1>
           <span className="quiet">
             {isNew ? (
-              'One SELECT on a source. Rules watch its result.'
+              t('queries.one_select_on_a_source')
             ) : (
               <>
-                <code>{saved.name}</code>, revision {typed.base} · <Link to="/queries">All queries</Link> ·{' '}
-                <Link to={`/documents/query/${saved.name}`}>Edit as YAML</Link>
+                {rich('queries.revision_all_queries_edit_as', {
+                  code: (inner) => <code>{inner}</code>,
+                  name: saved.name,
+                  base: typed.base,
+                  link: (inner) => <Link to="/queries">{inner}</Link>,
+                  link2: (inner) => <Link to={`/documents/query/${saved.name}`}>{inner}</Link>,
+                })}
               </>
             )}
           </span>
         </div>
         {!isNew && (
           <Link className="btn btn-plain" to={`/rules/new?query=${saved.name}`}>
-            Create rule
+            {t('queries.create_rule')}
           </Link>
         )}
       </div>
@@ -112,7 +118,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
           >
             <div className="fields">
               <Form.Group controlId="title">
-                <Form.Label className="mb-0 small quiet">Title</Form.Label>
+                <Form.Label className="mb-0 small quiet">{t('shared.title')}</Form.Label>
                 <Form.Control
                   value={document.title}
                   required
@@ -128,7 +134,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
               </Form.Group>
               {isNew && (
                 <Form.Group controlId="name">
-                  <Form.Label className="mb-0 small quiet">Name (for URLs and commands)</Form.Label>
+                  <Form.Label className="mb-0 small quiet">{t('shared.name_for_urls_and_commands')}</Form.Label>
                   <Form.Control
                     value={document.name}
                     required
@@ -138,7 +144,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
                 </Form.Group>
               )}
               <Form.Group controlId="source">
-                <Form.Label className="mb-0 small quiet">Source</Form.Label>
+                <Form.Label className="mb-0 small quiet">{t('shared.source')}</Form.Label>
                 <Form.Select value={document.source} onChange={(event) => change({ source: event.target.value })}>
                   {[...new Set([document.source, ...(known.data ?? []).map((source) => source.name)])].map((each) => (
                     <option key={each}>{each}</option>
@@ -146,7 +152,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
                 </Form.Select>
               </Form.Group>
               <Form.Group controlId="categories">
-                <Form.Label className="mb-0 small quiet">Categories (comma-separated)</Form.Label>
+                <Form.Label className="mb-0 small quiet">{t('queries.categories_comma_separated')}</Form.Label>
                 <Form.Control
                   key={document.id ?? 'new'}
                   defaultValue={document.categories?.join(', ') ?? ''}
@@ -169,11 +175,11 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
             </div>
             <div className="mt-3">
               <div className="small quiet mb-1">
-                SQL. Ctrl+Space: suggestions.
+                {t('queries.sql_ctrl_space_suggestions')}
                 {tables.error && <span className="problem-text"> {tables.error.message}</span>}
               </div>
               <CodeField
-                label="SQL"
+                label={t('queries.sql')}
                 language="sql"
                 value={document.sql}
                 onChange={(sql) => change({ sql })}
@@ -194,15 +200,15 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
             />
             <div className="d-flex gap-2 flex-wrap align-items-end mt-3">
               <Form.Group controlId="reason" className="flex-grow-1">
-                <Form.Label className="mb-0 small quiet">Reason</Form.Label>
+                <Form.Label className="mb-0 small quiet">{t('shared.reason')}</Form.Label>
                 <Form.Control
                   value={reason}
                   onChange={(event) => setReason(event.target.value)}
-                  placeholder="what changes, and why"
+                  placeholder={t('shared.what_changes_and_why')}
                 />
               </Form.Group>
               <Button type="submit" disabled={save.isPending}>
-                {save.isPending ? 'Saving …' : 'Save'}
+                {save.isPending ? t('queries.saving') : t('shared.save')}
               </Button>
             </div>
           </Form>
@@ -210,9 +216,11 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
             <Refusal error={save.error} />
             {save.isSuccess && !typed.dirty && (
               <p className="callout mt-2 mb-0">
-                {save.data.changed ? `Saved as revision ${save.data.revision}.` : 'No changes to save.'}
+                {save.data.changed
+                  ? t('shared.saved_as_revision', { revision: save.data.revision })
+                  : t('shared.no_changes_to_save')}
                 {save.data.warnings.map((warning, index) => (
-                  <span key={index}> Warning: {warning.message}.</span>
+                  <span key={index}> {t('queries.warning', { message: warning.message })}</span>
                 ))}
               </p>
             )}
@@ -246,12 +254,13 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
 function Tables({ tables, more }: { tables: Table[]; more: boolean }) {
   return (
     <section className="sheet">
-      <h2>Tables and columns</h2>
+      <h2>{t('queries.tables_and_columns')}</h2>
       {tables.map((table) => (
         <details key={`${table.schema}.${table.name}`} className="entry">
           <summary>
             {table.schema !== 'public' && `${table.schema}.`}
-            {table.name} <span className="small quiet">{table.columns.length} columns</span>
+            {table.name}{' '}
+            <span className="small quiet">{t('queries.count_columns', { columns: table.columns.length })}</span>
           </summary>
           <ul className="list-unstyled small mb-0 ms-3">
             {table.columns.map((column) => (
@@ -262,7 +271,7 @@ function Tables({ tables, more }: { tables: Table[]; more: boolean }) {
           </ul>
         </details>
       ))}
-      {more && <p className="small quiet mb-0">The list is not complete.</p>}
+      {more && <p className="small quiet mb-0">{t('queries.the_list_is_not_complete')}</p>}
     </section>
   )
 }

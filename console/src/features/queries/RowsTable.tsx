@@ -2,6 +2,7 @@ import { Table } from 'react-bootstrap'
 import { Scroll } from '../../shared/Scroll'
 import { cellWords } from '../../shared/words'
 import type { Ran } from './api'
+import { t } from '../../messages'
 
 const isShort = (text: string | null, type: string | undefined) =>
   (text === null ? 0 : cellWords(text, type).length) <= 18
@@ -10,7 +11,7 @@ const isShort = (text: string | null, type: string | undefined) =>
 export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
   const align = (index: number) => (ran.columns[index]?.type === 'number' ? 'num' : '')
   return (
-    <Scroll label="Rows">
+    <Scroll label={t('shared.rows')}>
       <Table size="sm">
         <thead>
           <tr>
@@ -29,7 +30,11 @@ export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
                   key={index}
                   className={isShort(cell, ran.columns[index]?.type) ? `${align(index)} text-nowrap` : align(index)}
                 >
-                  {cell === null ? <span className="quiet">missing</span> : cellWords(cell, ran.columns[index]?.type)}
+                  {cell === null ? (
+                    <span className="quiet">{t('shared.missing')}</span>
+                  ) : (
+                    cellWords(cell, ran.columns[index]?.type)
+                  )}
                 </td>
               ))}
             </tr>

@@ -2,10 +2,11 @@ import { useEffect, useRef, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
-import { numberWords, plural } from '../../shared/words'
+import { numberWords } from '../../shared/words'
 import { runQuery, sourceZone, type QueryDocument, type Ran, type Where } from './api'
 import { ParameterFields } from './ParameterFields'
 import { RowsTable } from './RowsTable'
+import { rich, t } from '../../messages'
 
 const shownAtFirst = 12
 
@@ -44,15 +45,15 @@ export function RunPanel({
         }}
       >
         <div className="head">
-          <h2>Run query</h2>
+          <h2>{t('queries.run_query')}</h2>
           <div className="d-flex gap-2">
             {run.isPending && (
               <Button variant="plain" onClick={() => waiting.current?.abort()}>
-                Stop
+                {t('shared.stop')}
               </Button>
             )}
             <Button type="submit" variant="plain" disabled={run.isPending}>
-              {run.isPending ? 'Running …' : 'Run'}
+              {run.isPending ? t('shared.running') : t('shared.run')}
             </Button>
           </div>
         </div>
@@ -65,36 +66,37 @@ export function RunPanel({
           query={saved ? document.name : null}
         />
         <Form.Group controlId="run-zone" className="mt-2">
-          <Form.Label className="mb-0 small quiet">Time zone of the query and of relative dates</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('queries.time_zone_of_the_query')}</Form.Label>
           <Form.Control size="sm" value={zone} list="zones" onChange={(event) => setChosen(event.target.value)} />
           {usual.data && chosen !== null && chosen !== usual.data.zone && (
-            <Form.Text>The source’s own is {usual.data.zone}.</Form.Text>
+            <Form.Text>{t('queries.the_sources_own_is', { zone: usual.data.zone })}</Form.Text>
           )}
         </Form.Group>
       </Form>
       <div role="status">
         <Refusal error={run.error} />
-        {!run.data && !run.error && (
-          <p className="quiet small mt-2 mb-0">Read-only, within the limits of the source. Nothing is saved.</p>
-        )}
+        {!run.data && !run.error && <p className="quiet small mt-2 mb-0">{t('queries.read_only_within_the_limits')}</p>}
         {run.data && (
           <>
             <p className="mt-2 mb-0">
-              <strong>{plural(run.data.rowsRead, 'row')}</strong> in {numberWords(run.data.tookMillis)} ms
-              {run.data.rowsRead > Math.min(shownAtFirst, run.data.rows.length) && !all && (
-                <>, the first {Math.min(shownAtFirst, run.data.rows.length)} shown</>
-              )}
-              .
+              {rich('queries.row_in_ms', {
+                strong: (inner) => <strong>{inner}</strong>,
+                rowsRead: run.data.rowsRead,
+                tookMillis: numberWords(run.data.tookMillis),
+                shown: run.data.rowsRead > Math.min(shownAtFirst, run.data.rows.length) && !all && (
+                  <>{t('queries.the_first_shown', { shownAtFirst: Math.min(shownAtFirst, run.data.rows.length) })}</>
+                ),
+              })}
             </p>
             {run.data.warnings.map((warning, index) => (
               <p key={index} className="small callout">
-                Warning: {warning.message}
+                {t('shared.warning', { message: warning.message })}
               </p>
             ))}
             {run.data.rows.length > 0 && <RowsTable ran={run.data} most={all ? run.data.rows.length : shownAtFirst} />}
             {!all && run.data.rows.length > shownAtFirst && (
               <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>
-                Show {numberWords(run.data.rows.length)}
+                {t('queries.show', { rows: numberWords(run.data.rows.length) })}
               </Button>
             )}
           </>

@@ -5,23 +5,22 @@ import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
-import { numberWords, plural, timeWords } from '../../shared/words'
+import { numberWords, timeWords } from '../../shared/words'
 import { readers, type RecipientSummary } from './api'
+import { t } from '../../messages'
 
 /** Everyone who gets mail, by address. */
 export function RecipientsPage() {
-  useTitle('All recipients')
+  useTitle(t('shared.all_recipients'))
   const all = useQuery(readers)
   return (
     <>
-      <h1>All recipients</h1>
-      <p className="quiet mb-0">
-        All addresses that rules and round-ups name, and those that queries or rows named in the last 30 days.
-      </p>
-      <Loaded query={all} what="The recipients">
+      <h1>{t('shared.all_recipients')}</h1>
+      <p className="quiet mb-0">{t('recipients.all_addresses_that_rules_and')}</p>
+      <Loaded query={all} what={t('loading.the_recipients')}>
         {(list) =>
           list.length === 0 ? (
-            <p className="sheet quiet">No recipients yet. Rules name them under Delivery.</p>
+            <p className="sheet quiet">{t('recipients.no_recipients_yet_rules_name')}</p>
           ) : (
             <Listed list={list} />
           )
@@ -37,20 +36,20 @@ function Listed({ list }: { list: RecipientSummary[] }) {
   return (
     <section className="sheet">
       <Form.Group controlId="reader-search">
-        <Form.Label className="mb-0 small quiet">Search addresses</Form.Label>
+        <Form.Label className="mb-0 small quiet">{t('recipients.search_addresses')}</Form.Label>
         <Form.Control type="search" value={sought} onChange={(event) => setSought(event.target.value)} />
       </Form.Group>
       <p className="small quiet mt-2 mb-0" role="status">
-        {plural(found.length, 'address', 'addresses')}
+        {t('recipients.address', { found: found.length })}
       </p>
-      <Scroll label="Recipients">
+      <Scroll label={t('shared.recipients')}>
         <Table>
           <thead>
             <tr>
-              <th>Address</th>
-              <th className="num">Rules and round-ups</th>
-              <th className="num">Messages in 30 days</th>
-              <th>Last</th>
+              <th>{t('shared.address')}</th>
+              <th className="num">{t('recipients.rules_and_round_ups')}</th>
+              <th className="num">{t('recipients.messages_in_30_days')}</th>
+              <th>{t('shared.last')}</th>
             </tr>
           </thead>
           <tbody>
@@ -61,14 +60,14 @@ function Listed({ list }: { list: RecipientSummary[] }) {
                   {reader.blocked && (
                     <>
                       {' '}
-                      <span className="tag bad">blocked</span>
+                      <span className="tag bad">{t('recipients.blocked')}</span>
                     </>
                   )}
                 </td>
                 <td className="num">{numberWords(reader.rules)}</td>
                 <td className="num">{numberWords(reader.messages)}</td>
                 <td className="text-nowrap">
-                  {reader.lastAt ? timeWords(reader.lastAt) : <span className="quiet">never</span>}
+                  {reader.lastAt ? timeWords(reader.lastAt) : <span className="quiet">{t('shared.never')}</span>}
                 </td>
               </tr>
             ))}

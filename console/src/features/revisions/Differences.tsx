@@ -3,6 +3,7 @@ import { yaml } from '@codemirror/lang-yaml'
 import { MergeView, unifiedMergeView } from '@codemirror/merge'
 import { EditorState } from '@codemirror/state'
 import { EditorView, lineNumbers } from '@codemirror/view'
+import { t } from '../../messages'
 
 const looks = (label: string) => [
   yaml(),
@@ -34,7 +35,7 @@ export function Differences({
           parent: host.current,
           doc: after,
           extensions: [
-            ...looks(`${afterLabel}, compared with ${beforeLabel}`),
+            ...looks(t('revisions.compared_with', { afterLabel, beforeLabel })),
             unifiedMergeView({ original: before, mergeControls: false, collapseUnchanged: folded }),
           ],
         })
@@ -48,7 +49,7 @@ export function Differences({
         })
     return () => view.destroy()
   }, [before, after, beforeLabel, afterLabel])
-  if (before === after) return <p className="quiet">No differences.</p>
+  if (before === after) return <p className="quiet">{t('revisions.no_differences')}</p>
   return (
     <div>
       <div className="d-flex justify-content-between small quiet">

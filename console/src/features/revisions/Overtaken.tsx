@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { timeWords } from '../../shared/words'
 import { revisionsOf } from './api'
 import { Compared } from './RevisionsPanel'
+import { t } from '../../messages'
 
 /** Tells an editor that somebody else has saved meanwhile, shows what they changed, and leaves it to a person to go on. */
 export function Overtaken({
@@ -24,16 +25,20 @@ export function Overtaken({
   return (
     <div className="callout bad mt-2" role="alert">
       <p className="mb-1">
-        {newest.author ?? 'Someone'} saved revision {newest.revision} on {timeWords(newest.at)}
-        {newest.reason && ` (${newest.reason})`}while you were editing revision {base}. Neither version has been
-        overwritten.
+        {t('revisions.saved_revision_on_while_you', {
+          author: newest.author ?? t('revisions.someone'),
+          revision: newest.revision,
+          at: timeWords(newest.at),
+          reason: newest.reason && ` (${newest.reason})`,
+          base,
+        })}
       </p>
       <div className="d-flex gap-2 flex-wrap">
         <Button size="sm" variant="plain" onClick={() => setLooking(!looking)} aria-expanded={looking}>
-          {looking ? 'Hide their changes' : 'Show their changes'}
+          {looking ? t('revisions.hide_their_changes') : t('revisions.show_their_changes')}
         </Button>
         <Button size="sm" variant="plain" onClick={() => onSeen(newest.revision)}>
-          I have merged their changes; save mine
+          {t('revisions.i_have_merged_their_changes')}
         </Button>
       </div>
       {looking && (

@@ -6,6 +6,7 @@ import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
 import { timeWords } from '../../shared/words'
 import { restore, revisionsOf, revisionText, type Revision } from './api'
+import { t } from '../../messages'
 
 const Differences = lazy(() => import('./Differences').then(({ Differences: shown }) => ({ default: shown })))
 
@@ -14,8 +15,8 @@ export function RevisionsPanel({ kind, name, onRestored }: { kind: string; name:
   const all = useQuery(revisionsOf(kind, name))
   return (
     <section className="sheet">
-      <h2>Revisions</h2>
-      <Loaded query={all} what="The revisions">
+      <h2>{t('revisions.revisions')}</h2>
+      <Loaded query={all} what={t('loading.the_revisions')}>
         {(list) => <Listed kind={kind} name={name} list={list} onRestored={onRestored} />}
       </Loaded>
     </section>
@@ -41,14 +42,14 @@ function Listed({
   const [all, setAll] = useState(false)
   return (
     <>
-      <Scroll label="Revisions">
+      <Scroll label={t('revisions.revisions')}>
         <Table size="sm">
           <thead>
             <tr>
-              <th className="num">No.</th>
-              <th>Saved</th>
-              <th>Reason</th>
-              <th>Compare</th>
+              <th className="num">{t('revisions.no')}</th>
+              <th>{t('shared.saved')}</th>
+              <th>{t('shared.reason')}</th>
+              <th>{t('revisions.compare')}</th>
             </tr>
           </thead>
           <tbody>
@@ -59,10 +60,10 @@ function Listed({
                   {timeWords(each.at)}
                   <div className="small quiet">{each.author}</div>
                 </td>
-                <td>{each.reason || <span className="quiet">none</span>}</td>
+                <td>{each.reason || <span className="quiet">{t('shared.none')}</span>}</td>
                 <td>
                   {each.revision === newest ? (
-                    <span className="quiet">current</span>
+                    <span className="quiet">{t('revisions.current')}</span>
                   ) : (
                     <Button
                       size="sm"
@@ -73,7 +74,7 @@ function Listed({
                         setNewer(newest)
                       }}
                     >
-                      with {newest}
+                      {t('revisions.with', { newest })}
                     </Button>
                   )}
                 </td>
@@ -84,16 +85,28 @@ function Listed({
       </Scroll>
       {!all && list.length > shownAtFirst && (
         <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>
-          Show all {list.length}
+          {t('revisions.show_all', { list: list.length })}
         </Button>
       )}
       {older !== null && (
         <div className="mt-3">
           <div className="d-flex gap-2 align-items-end flex-wrap mb-2">
-            <Choice id={`${kind}-older`} label="This revision" list={list} value={older} onChange={setOlder} />
-            <Choice id={`${kind}-newer`} label="with this revision" list={list} value={newer} onChange={setNewer} />
+            <Choice
+              id={`${kind}-older`}
+              label={t('revisions.this_revision')}
+              list={list}
+              value={older}
+              onChange={setOlder}
+            />
+            <Choice
+              id={`${kind}-newer`}
+              label={t('revisions.with_this_revision')}
+              list={list}
+              value={newer}
+              onChange={setNewer}
+            />
             <Button size="sm" variant="plain" onClick={() => setOlder(null)}>
-              Close
+              {t('revisions.close')}
             </Button>
           </div>
           <Compared kind={kind} name={name} older={older} newer={newer} />
@@ -123,7 +136,7 @@ function Choice({
       <Form.Select size="sm" value={value} onChange={(event) => onChange(Number(event.target.value))}>
         {list.map((each) => (
           <option key={each.revision} value={each.revision}>
-            revision {each.revision}
+            {t('revisions.revision', { revision: each.revision })}
           </option>
         ))}
       </Form.Select>
@@ -135,12 +148,17 @@ export function Compared({ kind, name, older, newer }: { kind: string; name: str
   const before = useQuery(revisionText(kind, name, older))
   const after = useQuery(revisionText(kind, name, newer))
   return (
-    <Loaded query={before} what="The older one">
+    <Loaded query={before} what={t('loading.the_older_one')}>
       {(was) => (
-        <Loaded query={after} what="The newer one">
+        <Loaded query={after} what={t('loading.the_newer_one')}>
           {(is) => (
             <Suspense fallback={null}>
-              <Differences before={was} after={is} beforeLabel={`revision ${older}`} afterLabel={`revision ${newer}`} />
+              <Differences
+                before={was}
+                after={is}
+                beforeLabel={t('revisions.older_revision', { older })}
+                afterLabel={t('revisions.newer_revision', { newer })}
+              />
             </Suspense>
           )}
         </Loaded>
@@ -171,16 +189,16 @@ function Restore({
       }}
     >
       <Form.Group controlId={`restore-${kind}`} className="flex-grow-1">
-        <Form.Label className="mb-0 small quiet">Reason for restoring</Form.Label>
+        <Form.Label className="mb-0 small quiet">{t('revisions.reason_for_restoring')}</Form.Label>
         <Form.Control
           size="sm"
           value={reason}
-          placeholder={`restore revision ${revision}`}
+          placeholder={t('revisions.restore_revision', { revision })}
           onChange={(event) => setReason(event.target.value)}
         />
       </Form.Group>
       <Button type="submit" size="sm" variant="plain" disabled={back.isPending}>
-        Restore revision {revision}
+        {t('revisions.restore_heading', { revision })}
       </Button>
       <div role="status">
         <Refusal error={back.error} />

@@ -3,16 +3,16 @@ import { Button, Form, Table } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
-import { plural } from '../../shared/words'
 import { teams } from '../setup/api'
 import { bulkAction, type BulkAction, type BulkActionResult } from './api'
+import { t } from '../../messages'
 
 const acts: [BulkAction['action'], string][] = [
-  ['PAUSE', 'Pause'],
-  ['ACTIVATE', 'Activate'],
-  ['CHECK', 'Check now'],
-  ['HAND_OVER', 'Hand over'],
-  ['RECIPIENTS', 'Change recipients'],
+  ['PAUSE', t('shared.pause')],
+  ['ACTIVATE', t('rules.activate')],
+  ['CHECK', t('shared.check_now')],
+  ['HAND_OVER', t('rules.hand_over')],
+  ['RECIPIENTS', t('rules.change_recipients')],
 ]
 
 const people = (text: string) =>
@@ -52,7 +52,7 @@ export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClea
   }
   const willDo = look.data?.filter((each) => each.refused === null).length ?? 0
   return (
-    <section className="sheet chosen" aria-label="Selected rules">
+    <section className="sheet chosen" aria-label={t('rules.selected_rules')}>
       <Form
         className="d-flex flex-wrap gap-2 align-items-end"
         onSubmit={(event) => {
@@ -61,9 +61,9 @@ export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClea
           look.mutate()
         }}
       >
-        <strong className="me-2">{plural(chosen.length, 'rule')} selected</strong>
+        <strong className="me-2">{t('rules.rule_selected', { chosen: chosen.length })}</strong>
         <Form.Group controlId="act">
-          <Form.Label className="mb-0 small quiet">Action</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('rules.action')}</Form.Label>
           <Form.Select
             size="sm"
             value={act}
@@ -81,7 +81,7 @@ export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClea
         </Form.Group>
         {act === 'HAND_OVER' && (
           <Form.Group controlId="new-owner">
-            <Form.Label className="mb-0 small quiet">to the team</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('rules.to_the_team')}</Form.Label>
             <Form.Control
               size="sm"
               required
@@ -102,7 +102,7 @@ export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClea
         {act === 'RECIPIENTS' && (
           <>
             <Form.Group controlId="add-people">
-              <Form.Label className="mb-0 small quiet">Add (comma-separated)</Form.Label>
+              <Form.Label className="mb-0 small quiet">{t('rules.add_comma_separated')}</Form.Label>
               <Form.Control
                 size="sm"
                 value={add}
@@ -113,7 +113,7 @@ export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClea
               />
             </Form.Group>
             <Form.Group controlId="remove-people">
-              <Form.Label className="mb-0 small quiet">Remove</Form.Label>
+              <Form.Label className="mb-0 small quiet">{t('shared.remove')}</Form.Label>
               <Form.Control
                 size="sm"
                 value={remove}
@@ -127,15 +127,15 @@ export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClea
         )}
         {(act === 'HAND_OVER' || act === 'RECIPIENTS') && (
           <Form.Group controlId="act-reason">
-            <Form.Label className="mb-0 small quiet">Reason</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('shared.reason')}</Form.Label>
             <Form.Control size="sm" value={reason} onChange={(event) => setReason(event.target.value)} />
           </Form.Group>
         )}
         <Button size="sm" type="submit" variant="plain" disabled={look.isPending}>
-          Preview
+          {t('shared.preview')}
         </Button>
         <Button size="sm" variant="plain" onClick={onClear}>
-          Clear selection
+          {t('rules.clear_selection')}
         </Button>
       </Form>
       <div role="status">
@@ -143,13 +143,13 @@ export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClea
         {look.data && <Listed list={look.data} />}
         {look.data && (
           <Button className="mt-2" disabled={really.isPending || willDo === 0} onClick={() => really.mutate()}>
-            {willDo === 0 ? 'None of these rules can be changed' : `${word}: ${plural(willDo, 'rule')}`}
+            {willDo === 0 ? t('rules.none_of_these_rules_can') : t('rules.act_on_rules', { word, willDo })}
           </Button>
         )}
         {really.data && (
           <>
             <p className="callout mt-2">
-              Changed: {plural(really.data.filter((each) => each.refused === null).length, 'rule')}.
+              {t('rules.changed_rule', { really: really.data.filter((each) => each.refused === null).length })}
             </p>
             {really.data.some((each) => each.refused !== null) && (
               <Listed list={really.data.filter((each) => each.refused !== null)} />
@@ -163,12 +163,12 @@ export function BulkActionsPanel({ chosen, onClear }: { chosen: string[]; onClea
 
 function Listed({ list }: { list: BulkActionResult[] }) {
   return (
-    <Scroll label="Preview of the changes">
+    <Scroll label={t('rules.preview_of_the_changes')}>
       <Table size="sm">
         <thead>
           <tr>
-            <th>Rule</th>
-            <th>What</th>
+            <th>{t('shared.rule')}</th>
+            <th>{t('rules.what')}</th>
           </tr>
         </thead>
         <tbody>
@@ -179,7 +179,7 @@ function Listed({ list }: { list: BulkActionResult[] }) {
                 {each.refused === null ? (
                   each.result
                 ) : (
-                  <span className="problem-text">Not changed: {each.refused}</span>
+                  <span className="problem-text">{t('rules.not_changed', { refused: each.refused })}</span>
                 )}
               </td>
             </tr>

@@ -5,8 +5,9 @@ import type { Check, PartCount } from '../../api/types'
 import { CheckTag } from '../../shared/CheckTag'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
-import { unevaluatedWords, numberWords, plural, stateWords, timeWords } from '../../shared/words'
+import { unevaluatedWords, numberWords, countWords, stateWords, timeWords } from '../../shared/words'
 import { checksOf, copiesOf, moveCheck } from './api'
+import { t } from '../../messages'
 
 const shown = 12
 
@@ -18,13 +19,13 @@ export function ChecksPanel({ name, grouped, copies }: { name: string; grouped: 
   const checks = useQuery(checksOf(name))
   return (
     <section className="sheet">
-      <h2>Checks</h2>
-      <Loaded query={checks} what="The checks">
+      <h2>{t('shared.checks')}</h2>
+      <Loaded query={checks} what={t('loading.the_checks')}>
         {({ checks: list }) =>
           list.length === 0 ? (
-            <p className="quiet mt-2 mb-0">Not checked yet. Press Check now, or wait for the schedule.</p>
+            <p className="quiet mt-2 mb-0">{t('rules.not_checked_yet_press_check')}</p>
           ) : (
-            <ChecksTable checks={list} one={grouped ? 'group' : 'row'} copies={copies} />
+            <ChecksTable checks={list} grouped={grouped} copies={copies} />
           )
         }
       </Loaded>
@@ -32,19 +33,19 @@ export function ChecksPanel({ name, grouped, copies }: { name: string; grouped: 
   )
 }
 
-function ChecksTable({ checks, one, copies }: { checks: Check[]; one: string; copies: boolean }) {
+function ChecksTable({ checks, grouped, copies }: { checks: Check[]; grouped: boolean; copies: boolean }) {
   const last = checks.find((check) => check.parts.length > 0)
   return (
     <>
-      <Scroll label="Checks">
+      <Scroll label={t('shared.checks')}>
         <Table>
           <thead>
             <tr>
-              <th>Slot</th>
-              <th>Outcome</th>
-              <th className="num">Rows</th>
-              <th className="num">Exceptions</th>
-              <th className="num">Reported</th>
+              <th>{t('rules.slot')}</th>
+              <th>{t('rules.outcome')}</th>
+              <th className="num">{t('shared.rows')}</th>
+              <th className="num">{t('shared.exceptions')}</th>
+              <th className="num">{t('rules.reported')}</th>
             </tr>
           </thead>
           <tbody>
@@ -60,7 +61,7 @@ function ChecksTable({ checks, one, copies }: { checks: Check[]; one: string; co
                   <Moves check={check} />
                   {copies && <Copies check={check} />}
                   {check.unevaluatedGroups.length > 0 && (
-                    <div className="small">Could not be evaluated: {unevaluatedWords(check)}</div>
+                    <div className="small">{t('rules.could_not_be_evaluated', { check: unevaluatedWords(check) })}</div>
                   )}
                 </td>
                 <td className="num">{check.rowsRead === null ? '' : numberWords(check.rowsRead)}</td>
@@ -71,7 +72,7 @@ function ChecksTable({ checks, one, copies }: { checks: Check[]; one: string; co
           </tbody>
         </Table>
       </Scroll>
-      {last && <Left check={last} one={one} />}
+      {last && <Left check={last} grouped={grouped} />}
     </>
   )
 }
@@ -81,7 +82,7 @@ function Copies({ check }: { check: Check }) {
   const [open, setOpen] = useState(false)
   return (
     <details className="small" onToggle={(event) => setOpen(event.currentTarget.open)}>
-      <summary>Personal copies</summary>
+      <summary>{t('rules.personal_copies')}</summary>
       {open && <CopiesList check={check.id} />}
     </details>
   )
@@ -90,18 +91,22 @@ function Copies({ check }: { check: Check }) {
 function CopiesList({ check }: { check: string }) {
   const copies = useQuery(copiesOf(check))
   return (
-    <Loaded query={copies} what="The personal copies">
+    <Loaded query={copies} what={t('loading.the_personal_copies')}>
       {(list) =>
         list.length === 0 ? (
-          <p className="quiet mb-0">No copy was checked.</p>
+          <p className="quiet mb-0">{t('rules.no_copy_was_checked')}</p>
         ) : (
           <ul className="list-unstyled mb-0">
             {list.map((copy) => (
               <li key={copy.copy}>
                 {copy.copy} <CheckTag state={copy.state} />{' '}
                 {copy.reason ??
-                  `${plural(copy.exceptions ?? 0, 'exception')}, ${numberWords(copy.updates ?? 0)} reported`}
-                {copy.state === 'FIRED' && ` to ${copy.to.join(', ') || 'the rule’s recipients'}`}
+                  t('rules.exception_reported', {
+                    exceptions: copy.exceptions ?? 0,
+                    updates: numberWords(copy.updates ?? 0),
+                  })}
+                {copy.state === 'FIRED' &&
+                  t('rules.to', { to: copy.to.join(', ') || t('shared.the_rules_recipients') })}
               </li>
             ))}
           </ul>
@@ -127,10 +132,13 @@ function Moves({ check }: { check: Check }) {
     return (
       <div className="small">
         {check.retryAt
-          ? `${check.waitingFor ? 'Next try' : 'Next try'} again at ${timeWords(check.retryAt)}. `
-          : check.rowsSoFar !== null && `${plural(check.rowsSoFar, 'row')} so far. `}
+          ? t('rules.again_at', {
+              attempt: t('shared.next_try'),
+              retryAt: timeWords(check.retryAt),
+            })
+          : check.rowsSoFar !== null && t('rules.row_so_far', { rowsSoFar: check.rowsSoFar })}
         <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('stop')}>
-          Stop
+          {t('shared.stop')}
         </Button>
         {failed}
       </div>
@@ -140,10 +148,10 @@ function Moves({ check }: { check: Check }) {
   return (
     <div className="d-flex gap-2 mt-1">
       <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('approve')}>
-        Approve
+        {t('rules.approve')}
       </Button>
       <Button variant="plain" size="sm" disabled={move.isPending} onClick={() => move.mutate('discard')}>
-        Discard
+        {t('shared.discard')}
       </Button>
       {failed}
     </div>
@@ -151,31 +159,35 @@ function Moves({ check }: { check: Check }) {
 }
 
 /** How many rows or groups each part of the condition left at the latest check, and where it stayed unknown. */
-function Left({ check, one }: { check: Check; one: string }) {
+function Left({ check, grouped }: { check: Check; grouped: boolean }) {
   return (
     <>
-      <h2 className="mt-3">{one === 'row' ? 'Rows' : 'Groups'} matching after each part (last check)</h2>
+      <h2 className="mt-3">
+        {t('rules.matching_after_each_part_last', { rows: grouped ? t('rules.groups') : t('shared.rows') })}
+      </h2>
       <dl className="facts">
         <dt className="num">{numberWords(check.rowsRead ?? 0)}</dt>
-        <dd>{check.rowsRead === 1 ? 'row' : 'rows'} read</dd>
+        <dd>{t('rules.row_read', { rowsRead: check.rowsRead })}</dd>
         {check.parts.map((part, index) => (
-          <PartLeft key={index} part={part} one={one} />
+          <PartLeft key={index} part={part} grouped={grouped} />
         ))}
       </dl>
     </>
   )
 }
 
-function PartLeft({ part, one }: { part: PartCount; one: string }) {
-  const unknown = Object.entries(part.unknown).map(
-    ([column, rows]) => `${plural(rows, one)} unknown: ${column} is missing`,
+function PartLeft({ part, grouped }: { part: PartCount; grouped: boolean }) {
+  const unknown = Object.entries(part.unknown).map(([column, rows]) =>
+    t('rules.unknown_is_missing', { rows: countWords(rows, grouped), column }),
   )
   return (
     <>
       <dt className="num">{numberWords(part.rowsLeft)}</dt>
       <dd>
         <code>{part.text}</code>
-        {unknown.length > 0 && <div className="small quiet">{unknown.join(', ')}, so not counted</div>}
+        {unknown.length > 0 && (
+          <div className="small quiet">{t('rules.so_not_counted', { unknown: unknown.join(', ') })}</div>
+        )}
       </dd>
     </>
   )

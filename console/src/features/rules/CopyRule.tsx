@@ -5,11 +5,12 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
 import { nameFrom } from '../../shared/names'
 import { copyRule } from './api'
+import { t } from '../../messages'
 
 /** Copies the rule: a draft without memory and recipients. */
 export function CopyRule({ name, title, onLeave }: { name: string; title: string; onLeave: () => void }) {
-  const [newTitle, setNewTitle] = useState(`${title}, copy`)
-  const [newName, setNewName] = useState(nameFrom(`${title}, copy`))
+  const [newTitle, setNewTitle] = useState(t('rules.title_of_copy', { title }))
+  const [newName, setNewName] = useState(nameFrom(t('rules.title_of_copy', { title })))
   const client = useQueryClient()
   const go = useNavigate()
   const copy = useMutation({
@@ -20,7 +21,7 @@ export function CopyRule({ name, title, onLeave }: { name: string; title: string
     },
   })
   return (
-    <section className="sheet" aria-label="Copy">
+    <section className="sheet" aria-label={t('rules.copy')}>
       <Form
         className="d-flex flex-wrap gap-2 align-items-end"
         onSubmit={(event) => {
@@ -29,7 +30,7 @@ export function CopyRule({ name, title, onLeave }: { name: string; title: string
         }}
       >
         <Form.Group controlId="copy-title" className="flex-grow-1">
-          <Form.Label className="mb-0 small quiet">Title of the copy</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('rules.title_of_the_copy')}</Form.Label>
           <Form.Control
             autoFocus
             required
@@ -41,7 +42,7 @@ export function CopyRule({ name, title, onLeave }: { name: string; title: string
           />
         </Form.Group>
         <Form.Group controlId="copy-name">
-          <Form.Label className="mb-0 small quiet">Name</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('shared.name')}</Form.Label>
           <Form.Control
             required
             pattern="[a-z0-9][a-z0-9_\-]{0,79}"
@@ -50,15 +51,13 @@ export function CopyRule({ name, title, onLeave }: { name: string; title: string
           />
         </Form.Group>
         <Button type="submit" disabled={copy.isPending}>
-          Copy rule
+          {t('rules.copy_rule')}
         </Button>
         <Button variant="plain" onClick={onLeave}>
-          Cancel
+          {t('shared.cancel')}
         </Button>
       </Form>
-      <p className="small quiet mt-2 mb-0">
-        The copy is a draft without recipients or memory, and links to its original.
-      </p>
+      <p className="small quiet mt-2 mb-0">{t('rules.the_copy_is_a_draft')}</p>
       <div role="status">
         <Refusal error={copy.error} />
       </div>

@@ -9,13 +9,14 @@ import { SeverityTag } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { markWords, stateWords, timeWords } from '../../shared/words'
 import { mark, explanationOf } from './api'
+import { rich, t } from '../../messages'
 
 export function ExplanationPage() {
   const { name = '', finding = '' } = useParams()
   const [search] = useSearchParams()
   const explanation = useQuery(explanationOf(name, finding, search.get('copy')))
   return (
-    <Loaded query={explanation} what="Explanation">
+    <Loaded query={explanation} what={t('loading.explanation')}>
       {(data) => <OneExplanation name={name} explanation={data} />}
     </Loaded>
   )
@@ -29,26 +30,34 @@ function OneExplanation({ name, explanation }: { name: string; explanation: Expl
         <div>
           <h1>{explanation.identity}</h1>
           <span className="quiet">
-            Finding of <Link to={`/rules/${name}`}>{explanation.rule}</Link>
+            {rich('rules.finding_of', {
+              link: (inner) => <Link to={`/rules/${name}`}>{inner}</Link>,
+              rule: explanation.rule,
+            })}
           </span>
         </div>
       </div>
       <section className="sheet">
-        <h2>Why</h2>
+        <h2>{t('shared.why')}</h2>
         <p className="mb-1">{explanation.reason}</p>
         {explanation.now && (
           <p className="quiet mb-0">
-            <SeverityTag severity={explanation.now.severity} /> {stateWords(explanation.now.state)} since{' '}
-            {timeWords(explanation.now.openedAt)}
-            {explanation.now.lastConfirmed && `; last successful check ${timeWords(explanation.now.lastConfirmed)}`}
+            <SeverityTag severity={explanation.now.severity} />{' '}
+            {t('rules.since', {
+              state: stateWords(explanation.now.state),
+              openedAt: timeWords(explanation.now.openedAt),
+              lastConfirmed:
+                explanation.now.lastConfirmed &&
+                t('rules.last_successful_check', { lastConfirmed: timeWords(explanation.now.lastConfirmed) }),
+            })}
           </p>
         )}
       </section>
       {explanation.now && explanation.now.state !== 'CLEARED' && <Marks name={name} now={explanation.now} />}
       <Present explanation={explanation} />
       <section className="sheet">
-        <h2>Timeline</h2>
-        <Scroll label="Timeline">
+        <h2>{t('rules.timeline')}</h2>
+        <Scroll label={t('rules.timeline')}>
           <Table>
             <tbody>
               {explanation.events.map((event, index) => (
@@ -59,7 +68,7 @@ function OneExplanation({ name, explanation }: { name: string; explanation: Expl
                     {event.message && (
                       <>
                         {' '}
-                        · <Link to={`/outbox/${event.message}`}>the message</Link>
+                        · <Link to={`/outbox/${event.message}`}>{t('rules.the_message')}</Link>
                       </>
                     )}
                   </td>
@@ -76,19 +85,24 @@ function OneExplanation({ name, explanation }: { name: string; explanation: Expl
 const verdictWords: Record<Verdict, string> = {
   TRUE: 'true',
   FALSE: 'false',
-  UNKNOWN: 'unknown (value missing)',
+  UNKNOWN: t('rules.unknown_value_missing'),
 }
 
 function Present({ explanation }: { explanation: Explanation }) {
   const { failure, verdict, severity, parts, cells } = explanation.present
-  const said = verdict === 'TRUE' ? 'An exception' : verdict === 'FALSE' ? 'No exception' : 'Could not be evaluated'
+  const said =
+    verdict === 'TRUE'
+      ? t('rules.an_exception')
+      : verdict === 'FALSE'
+        ? t('rules.no_exception')
+        : t('rules.not_evaluated')
   return (
     <section className="sheet">
-      <h2>Current result</h2>
+      <h2>{t('rules.current_result')}</h2>
       {failure !== null ? (
-        <p className="callout bad">The source cannot be read. {failure}</p>
+        <p className="callout bad">{t('rules.the_source_cannot_be_read', { failure })}</p>
       ) : verdict === null ? (
-        <p className="quiet mb-0">The row is not in the current result.</p>
+        <p className="quiet mb-0">{t('rules.the_row_is_not_in')}</p>
       ) : (
         <>
           <p className="mb-2">
@@ -99,7 +113,7 @@ function Present({ explanation }: { explanation: Explanation }) {
               </>
             )}
           </p>
-          <Scroll label="Parts of the condition">
+          <Scroll label={t('shared.parts_of_the_condition')}>
             <Table>
               <tbody>
                 {parts.map((part) => (
@@ -120,7 +134,7 @@ function Present({ explanation }: { explanation: Explanation }) {
             {cells.map(({ column, label, text }) => (
               <Fragment key={column}>
                 <dt title={column}>{label}</dt>
-                <dd>{text ?? <span className="quiet">missing</span>}</dd>
+                <dd>{text ?? <span className="quiet">{t('shared.missing')}</span>}</dd>
               </Fragment>
             ))}
           </dl>
@@ -131,12 +145,12 @@ function Present({ explanation }: { explanation: Explanation }) {
 }
 
 const verbs: { kind: HandlingKind; verb: string; help: string }[] = [
-  { kind: 'TAKE', verb: 'Take', help: 'You are dealing with it; reminders stop.' },
-  { kind: 'SNOOZE', verb: 'Snooze', help: 'No reports until that date; any update is reported then.' },
+  { kind: 'TAKE', verb: t('shared.take'), help: t('rules.you_are_dealing_with_it') },
+  { kind: 'SNOOZE', verb: t('shared.snooze'), help: t('shared.no_reports_until_that_date') },
   {
     kind: 'ACCEPT',
-    verb: 'Accept',
-    help: 'The finding is correct; it is never reported again, not even when it clears. Note required.',
+    verb: t('shared.accept'),
+    help: t('rules.the_finding_is_correct_it'),
   },
 ]
 
@@ -153,8 +167,8 @@ function Marks({ name, now }: { name: string; now: NonNullable<Explanation['now'
   const chosen = verbs.find((each) => each.kind === kind)
   return (
     <section className="sheet">
-      <h2>Handling</h2>
-      {now.handling.length === 0 && <p className="quiet">Not taken, snoozed or accepted.</p>}
+      <h2>{t('shared.handling')}</h2>
+      {now.handling.length === 0 && <p className="quiet">{t('rules.not_taken_snoozed_or_accepted')}</p>}
       {now.handling.map((each) => (
         <p key={each.kind} className="d-flex gap-2 align-items-center">
           <span>
@@ -162,7 +176,7 @@ function Marks({ name, now }: { name: string; now: NonNullable<Explanation['now'
             {each.note && `: ${each.note}`}
           </span>
           <Button variant="plain" size="sm" onClick={() => set.mutate({ kind: each.kind, withdraw: true })}>
-            Undo
+            {t('shared.undo')}
           </Button>
         </p>
       ))}
@@ -174,7 +188,7 @@ function Marks({ name, now }: { name: string; now: NonNullable<Explanation['now'
         }}
       >
         <Form.Group controlId="mark-kind">
-          <Form.Label>What</Form.Label>
+          <Form.Label>{t('rules.what')}</Form.Label>
           <Form.Select
             value={kind}
             onChange={(event) => setKind(verbs.find((each) => each.kind === event.target.value)?.kind ?? 'TAKE')}
@@ -187,7 +201,7 @@ function Marks({ name, now }: { name: string; now: NonNullable<Explanation['now'
           </Form.Select>
         </Form.Group>
         <Form.Group controlId="mark-until">
-          <Form.Label>Until</Form.Label>
+          <Form.Label>{t('shared.until')}</Form.Label>
           <Form.Control
             type="date"
             value={until}
@@ -196,7 +210,7 @@ function Marks({ name, now }: { name: string; now: NonNullable<Explanation['now'
           />
         </Form.Group>
         <Form.Group controlId="mark-note" className="flex-grow-1">
-          <Form.Label>Note</Form.Label>
+          <Form.Label>{t('shared.note')}</Form.Label>
           <Form.Control value={note} required={kind === 'ACCEPT'} onChange={(event) => setNote(event.target.value)} />
         </Form.Group>
         <Button type="submit" disabled={set.isPending}>

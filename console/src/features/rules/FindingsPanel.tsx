@@ -7,8 +7,9 @@ import { Loaded } from '../../shared/Loading'
 import { HandleMany } from '../../shared/HandleMany'
 import { Scroll } from '../../shared/Scroll'
 import { SeverityTag } from '../../shared/SeverityTag'
-import { cellWords, markWords, plural, stateWords, timeWords } from '../../shared/words'
+import { cellWords, markWords, stateWords, timeWords } from '../../shared/words'
 import { findingsOf } from './api'
+import { rich, t } from '../../messages'
 
 const states: FindingState[] = ['OPEN', 'PENDING', 'AGED_OUT', 'CLEARED']
 
@@ -18,13 +19,15 @@ export function FindingsPanel({ name }: { name: string }) {
   return (
     <section className="sheet" id="findings">
       <div className="head">
-        <h2>Findings</h2>
+        <h2>{t('shared.findings')}</h2>
         <span className="quiet small">
-          Export: <a href={`/api/rules/${encodeURIComponent(name)}/findings.csv`}>findings</a>,{' '}
-          <a href={`/api/rules/${encodeURIComponent(name)}/events.csv`}>events</a>
+          {rich('rules.export_findings_events', {
+            a: (inner) => <a href={`/api/rules/${encodeURIComponent(name)}/findings.csv`}>{inner}</a>,
+            a2: (inner) => <a href={`/api/rules/${encodeURIComponent(name)}/events.csv`}>{inner}</a>,
+          })}
         </span>
         <Form.Group controlId="finding-state" className="d-flex gap-2 align-items-center">
-          <Form.Label className="mb-0 quiet">Show</Form.Label>
+          <Form.Label className="mb-0 quiet">{t('shared.show')}</Form.Label>
           <Form.Select
             size="sm"
             value={state ?? ''}
@@ -35,14 +38,16 @@ export function FindingsPanel({ name }: { name: string }) {
                 {stateWords(each)}
               </option>
             ))}
-            <option value="">all</option>
+            <option value="">{t('shared.all')}</option>
           </Form.Select>
         </Form.Group>
       </div>
-      <Loaded query={findings} what="The findings">
+      <Loaded query={findings} what={t('loading.the_findings')}>
         {(list) =>
           list.findings.length === 0 ? (
-            <p className="quiet mt-2 mb-0">No finding{state ? ` is ${stateWords(state)}` : ''}.</p>
+            <p className="quiet mt-2 mb-0">
+              {t('rules.no_finding', { state: state ? t('rules.is', { state: stateWords(state) }) : '' })}
+            </p>
           ) : (
             <FindingsTable name={name} list={list} />
           )
@@ -58,7 +63,7 @@ const shownAtFirst = 10
 const isShort = (text: string | null | undefined) => (text?.length ?? 0) <= 12
 
 const cellOf = (text: string | null | undefined, type: string) =>
-  text === null || text === undefined ? <span className="quiet">missing</span> : cellWords(text, type)
+  text === null || text === undefined ? <span className="quiet">{t('shared.missing')}</span> : cellWords(text, type)
 
 const align = (column: FindingColumn) => (column.type === 'number' ? 'num' : '')
 
@@ -80,24 +85,24 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
       {chosen.size > 0 && (
         <HandleMany findings={[...chosen].map((id) => ({ rule: name, id }))} onDone={() => setChosen(new Set())} />
       )}
-      <Scroll label="Findings">
+      <Scroll label={t('shared.findings')}>
         <Table>
           <thead>
             <tr>
               <th>
-                <span className="visually-hidden">Choose</span>
+                <span className="visually-hidden">{t('shared.choose')}</span>
               </th>
-              <th>Severity</th>
-              {copies && <th>For</th>}
+              <th>{t('shared.severity')}</th>
+              {copies && <th>{t('shared.for')}</th>}
               {columns.map((column) => (
                 <th key={column.name} className={align(column)}>
                   {column.label}
                 </th>
               ))}
-              <th>State</th>
-              <th>Since</th>
-              <th>Reported</th>
-              <th>Why</th>
+              <th>{t('shared.state')}</th>
+              <th>{t('shared.since')}</th>
+              <th>{t('rules.reported')}</th>
+              <th>{t('shared.why')}</th>
             </tr>
           </thead>
           <tbody>
@@ -106,7 +111,7 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
                 <td>
                   {finding.state !== 'CLEARED' && (
                     <Form.Check
-                      aria-label={`Select ${finding.identity}`}
+                      aria-label={t('shared.select', { identity: finding.identity })}
                       checked={chosen.has(finding.id)}
                       onChange={(event) => choose(finding.id, event.target.checked)}
                     />
@@ -126,7 +131,7 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
                 ))}
                 <td>
                   {stateWords(finding.state)}
-                  {finding.noData && <div className="small quiet">no data</div>}
+                  {finding.noData && <div className="small quiet">{t('shared.no_data')}</div>}
                   {finding.handling.map((mark) => (
                     <div key={mark.kind} className="small quiet">
                       {markWords(mark)}
@@ -135,14 +140,18 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
                 </td>
                 <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
                 <td className="text-nowrap">
-                  {finding.reportedAt ? timeWords(finding.reportedAt) : <span className="quiet">not yet</span>}
+                  {finding.reportedAt ? (
+                    timeWords(finding.reportedAt)
+                  ) : (
+                    <span className="quiet">{t('shared.not_yet')}</span>
+                  )}
                 </td>
                 <td>
                   <Link
                     to={`/rules/${name}/findings/${finding.id}`}
-                    aria-label={`Why? Explanation of ${finding.identity}`}
+                    aria-label={t('shared.why_explanation_of', { identity: finding.identity })}
                   >
-                    Why?
+                    {t('shared.why_question')}
                   </Link>
                 </td>
               </tr>
@@ -151,12 +160,12 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
         </Table>
         {shown.length < list.findings.length && (
           <Button variant="plain" size="sm" className="mt-2" onClick={() => setAll(true)}>
-            Show all {list.findings.length}
+            {t('rules.show_all', { findings: list.findings.length })}
           </Button>
         )}
         {all && list.total > list.findings.length && (
           <p className="quiet small mt-2 mb-0">
-            The first {list.findings.length} of {plural(list.total, 'finding')}, worst first.
+            {t('rules.the_first_of_finding_worst', { findings: list.findings.length, total: list.total })}
           </p>
         )}
       </Scroll>

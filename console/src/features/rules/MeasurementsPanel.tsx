@@ -3,20 +3,21 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
-import { measureWords, numberWords, plural, timeWords } from '../../shared/words'
+import { measureWords, numberWords, timeWords } from '../../shared/words'
 import { Trend } from './Trend'
 import { measurementsOf, keepMeasurements, type Series } from './api'
+import { t } from '../../messages'
 
 /** What the rule's checks measured of each group: the last value, and the way there. */
 export function MeasurementsPanel({ name, thresholds = [] }: { name: string; thresholds?: string[] }) {
   const history = useQuery(measurementsOf(name))
   return (
     <section className="sheet">
-      <h2>Measurements</h2>
-      <Loaded query={history} what="Measurements">
+      <h2>{t('rules.measurements')}</h2>
+      <Loaded query={history} what={t('loading.measurements')}>
         {(all) =>
           all.length === 0 ? (
-            <p className="quiet mt-2 mb-0">No measurements yet. Each scheduled check adds one.</p>
+            <p className="quiet mt-2 mb-0">{t('rules.no_measurements_yet_each_scheduled')}</p>
           ) : (
             <>
               <Earlier name={name} all={all} />
@@ -42,10 +43,9 @@ function Earlier({ name, all }: { name: string; all: Series[] }) {
   const points = earlier.reduce((sum, series) => sum + series.total, 0)
   return (
     <div className="callout mt-2">
-      {plural(points, 'measurement was', 'measurements were')} recorded before the query, parameters, zone or measures
-      changed. The rule uses only later ones.{' '}
+      {t('rules.measurement_was_recorded_before_the', { points })}{' '}
       <Button size="sm" variant="plain" disabled={join.isPending} onClick={() => join.mutate()}>
-        Keep earlier measurements
+        {t('rules.keep_earlier_measurements')}
       </Button>
       <Refusal error={join.error} />
     </div>
@@ -54,16 +54,16 @@ function Earlier({ name, all }: { name: string; all: Series[] }) {
 
 function SeriesTable({ all }: { all: Series[] }) {
   return (
-    <Scroll label="Measurements">
+    <Scroll label={t('rules.measurements')}>
       <Table>
         <thead>
           <tr>
-            <th>Measurements</th>
-            <th>Of</th>
-            <th className="num">Last</th>
-            <th>At</th>
-            <th>Trend</th>
-            <th className="num">Count</th>
+            <th>{t('rules.measurements')}</th>
+            <th>{t('rules.of')}</th>
+            <th className="num">{t('shared.last')}</th>
+            <th>{t('shared.at')}</th>
+            <th>{t('rules.trend')}</th>
+            <th className="num">{t('rules.count')}</th>
           </tr>
         </thead>
         <tbody>
@@ -76,7 +76,7 @@ function SeriesTable({ all }: { all: Series[] }) {
                 </td>
                 <td>
                   {series.group}
-                  {series.earlier && <span className="quiet small"> earlier</span>}
+                  {series.earlier && <span className="quiet small"> {t('rules.earlier')}</span>}
                 </td>
                 <td className="num">{last ? measureWords(last.value) : ''}</td>
                 <td className="text-nowrap">{last && timeWords(last.slot)}</td>
@@ -111,7 +111,7 @@ function Line({ series }: { series: Series }) {
       width={width}
       height={height}
       role="img"
-      aria-label={`${plural(values.length, 'point')} from ${measureWords(low)} to ${measureWords(high)}`}
+      aria-label={t('rules.point_from_to', { values: values.length, low: measureWords(low), high: measureWords(high) })}
     >
       <polyline points={points} />
     </svg>

@@ -3,9 +3,10 @@ import { Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
-import { plural, timeWords } from '../../shared/words'
+import { timeWords } from '../../shared/words'
 import { outbox } from '../outbox/api'
 import { SendOpen } from './SendOpen'
+import { t } from '../../messages'
 
 const shown = 6
 
@@ -15,17 +16,17 @@ export function RuleMail({ name, named }: { name: string; named: string[] }) {
   return (
     <section className="sheet">
       <div className="head">
-        <h2>Messages</h2>
+        <h2>{t('shared.messages')}</h2>
         <Link className="small quiet" to={`/outbox?rule=${name}`}>
-          All in the outbox
+          {t('rules.all_in_the_outbox')}
         </Link>
       </div>
-      <Loaded query={messages} what="The messages">
+      <Loaded query={messages} what={t('loading.the_messages')}>
         {({ messages: list }) =>
           list.length === 0 ? (
-            <p className="quiet mt-2 mb-0">No messages yet. A check with updates creates one.</p>
+            <p className="quiet mt-2 mb-0">{t('shared.no_messages_yet_a_check')}</p>
           ) : (
-            <Scroll label="Messages">
+            <Scroll label={t('shared.messages')}>
               <Table size="sm">
                 <tbody>
                   {list.slice(0, shown).map((mail) => (
@@ -36,7 +37,7 @@ export function RuleMail({ name, named }: { name: string; named: string[] }) {
                       </td>
                       <td className="text-nowrap">
                         {mail.recipients.every(({ state }) => state === 'SENT')
-                          ? `sent to ${plural(mail.recipients.length, 'person', 'people')}`
+                          ? t('rules.sent_to_person', { recipients: mail.recipients.length })
                           : mail.recipients.map(({ state }) => state.toLowerCase()).join(', ')}
                       </td>
                     </tr>

@@ -6,7 +6,7 @@ import type { Check, RulePage as Page } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { outcomeWords, plural, stateWords, timeWords, zonedWords } from '../../shared/words'
+import { outcomeWords, stateWords, timeWords, zonedWords } from '../../shared/words'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { activate, checkNow, pause, previewToMe, rule, type ReportOnActivation } from './api'
 import { ChecksPanel } from './ChecksPanel'
@@ -17,12 +17,13 @@ import { CopyRule } from './CopyRule'
 import { RuleMail } from './RuleMail'
 import { FindingsPanel } from './FindingsPanel'
 import { RuleText } from './RuleText'
+import { rich, t } from '../../messages'
 
 export function RulePage() {
   const { name = '' } = useParams()
   const page = useQuery(rule(name))
   return (
-    <Loaded query={page} what="The rule">
+    <Loaded query={page} what={t('loading.the_rule')}>
       {(data) => <OneRule page={data} />}
     </Loaded>
   )
@@ -62,28 +63,33 @@ function OneRule({ page }: { page: Page }) {
         <div>
           <h1>{title}</h1>
           <span className="quiet">
-            {stateWords(state)}, revision {revision}
-            {page.rule.copiedFrom && `, copied from ${page.rule.copiedFrom}`} · owner {owner} · sent{' '}
-            {page.text.copies ? `to the address of each ${page.text.copies.key}, without one ` : ''}
-            {page.text.split ? `by ${page.text.split.by}, the others ` : ''}to {to.join(', ') || 'nobody'}
+            {t('rules.revision_owner_sent_to', {
+              state: stateWords(state),
+              revision,
+              copiedFrom: page.rule.copiedFrom && t('rules.copied_from', { copiedFrom: page.rule.copiedFrom }),
+              owner,
+              copies: page.text.copies ? t('rules.to_the_address_of_each', { key: page.text.copies.key }) : '',
+              split: page.text.split ? t('rules.by_the_others', { by: page.text.split.by }) : '',
+              to: to.join(', ') || t('shared.nobody'),
+            })}
           </span>
         </div>
         <div className="d-flex gap-2 flex-wrap">
           <Link className="btn btn-plain" to={`/rules/${name}/edit`}>
-            Edit
+            {t('rules.edit')}
           </Link>
           <Link className="btn btn-plain" to={`/documents/rule/${name}`}>
-            Edit as YAML
+            {t('rules.edit_as_yaml')}
           </Link>
           <Button variant="plain" aria-expanded={copying} onClick={() => setCopying(!copying)}>
-            Copy
+            {t('rules.copy')}
           </Button>
           <Button variant="plain" disabled={mailMe.isPending} onClick={() => mailMe.mutate()}>
-            Email me a preview
+            {t('rules.email_me_a_preview')}
           </Button>
           {state === 'PAUSED' && (
             <Form.Select
-              aria-label="What the next check reports"
+              aria-label={t('rules.what_the_next_check_reports')}
               className="w-auto"
               value={tell}
               onChange={(event) => setTell(tells.find(([code]) => code === event.target.value)?.[0] ?? 'NEW')}
@@ -96,48 +102,58 @@ function OneRule({ page }: { page: Page }) {
             </Form.Select>
           )}
           <Button variant="plain" onClick={() => move.mutate()} disabled={move.isPending}>
-            {state === 'ACTIVE' ? 'Pause' : 'Activate'}
+            {state === 'ACTIVE' ? t('shared.pause') : t('rules.activate')}
           </Button>
           {state === 'ACTIVE' && (
             <Button onClick={() => ask(false)} disabled={check.isPending}>
-              {check.isPending ? 'Checking …' : 'Check now'}
+              {check.isPending ? t('shared.checking') : t('shared.check_now')}
             </Button>
           )}
         </div>
       </div>
       {page.draft && (
         <p className="callout mt-2 mb-0">
-          Draft changes by {page.draft.author}, saved {timeWords(page.draft.at)}
-          {page.draft.outdated && '; the rule has a newer revision'}. <Link to={`/rules/${name}/edit`}>Show</Link>
+          {rich('rules.draft_changes_by_saved_show', {
+            author: page.draft.author,
+            at: timeWords(page.draft.at),
+            outdated: page.draft.outdated && t('rules.the_rule_has_a_newer'),
+            link: (inner) => <Link to={`/rules/${name}/edit`}>{inner}</Link>,
+          })}
         </p>
       )}
       {copying && <CopyRule name={name} title={title} onLeave={() => setCopying(false)} />}
       <div role="status">
         {mailMe.data && (
-          <p className="callout">{plural(mailMe.data.messages, 'preview')} sent to you. Nothing was reported.</p>
+          <p className="callout">{t('rules.preview_sent_to_you_nothing', { messages: mailMe.data.messages })}</p>
         )}
         {mailMe.isError && <p className="callout bad">{mailMe.error.message}</p>}
         {check.data && <Outcome check={check.data} rule={name} />}
         {check.data && (check.data.id === shown || wasBefore(check.data, check.submittedAt)) && (
           <p className="small quiet">
-            This check ended less than a minute before your request.{' '}
+            {t('rules.this_check_ended_less_than')}{' '}
             <Button variant="plain" size="sm" onClick={() => ask(true)}>
-              Check again
+              {t('rules.check_again')}
             </Button>
           </p>
         )}
-        {check.isError && <p className="callout bad">The check could not be started. {check.error.message}</p>}
+        {check.isError && (
+          <p className="callout bad">{t('rules.the_check_could_not_be', { message: check.error.message })}</p>
+        )}
         {move.isError && <p className="callout bad">{move.error.message}</p>}
       </div>
       <p className="sentence-of mt-3 mb-0">
         {page.text.sentence.charAt(0).toUpperCase() + page.text.sentence.slice(1)}.
       </p>
       <p className="mt-2 mb-0">
-        Open now: <OpenCounts open={open} />{' '}
-        <span className="quiet ms-3">
-          Next check:{' '}
-          {nextSlot ? zonedWords(nextSlot, zone) : page.rule.ended ? 'none, the schedule has ended' : 'none'}
-        </span>
+        {rich('rules.open_now_next_check', {
+          openCounts: <OpenCounts open={open} />,
+          span: (inner) => <span className="quiet ms-3">{inner}</span>,
+          next: nextSlot
+            ? zonedWords(nextSlot, zone)
+            : page.rule.ended
+              ? t('rules.none_the_schedule_has_ended')
+              : t('shared.none'),
+        })}
       </p>
       <FindingsPanel name={name} />
       <UnsubscribedRecipients name={name} />
@@ -156,9 +172,9 @@ function OneRule({ page }: { page: Page }) {
 }
 
 const tells: [ReportOnActivation, string][] = [
-  ['NEW', 'Report updates since the pause'],
-  ['OPEN', 'Report all open findings'],
-  ['NOTHING', 'Treat all as known'],
+  ['NEW', t('rules.report_updates_since_the_pause')],
+  ['OPEN', t('rules.report_all_open_findings')],
+  ['NOTHING', t('rules.treat_all_as_known')],
 ]
 
 /** By this machine's clock, so only what is clearly earlier. */
@@ -170,7 +186,8 @@ function Outcome({ check, rule: name }: { check: Check; rule: string }) {
     check.state !== 'QUIET' && check.state !== 'INCOMPLETE' && check.state !== 'FIRED' && check.state !== 'RUNNING'
   return (
     <p className={bad ? 'callout bad' : 'callout'}>
-      {outcomeWords(check)} {check.state === 'FIRED' && <Link to={`/outbox?rule=${name}`}>Show message</Link>}
+      {outcomeWords(check)}{' '}
+      {check.state === 'FIRED' && <Link to={`/outbox?rule=${name}`}>{t('rules.show_message')}</Link>}
     </p>
   )
 }

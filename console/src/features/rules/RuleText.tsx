@@ -2,6 +2,7 @@ import { Link } from 'react-router'
 import type { RulePage } from '../../api/types'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { zonedWords } from '../../shared/words'
+import { t } from '../../messages'
 
 /** A summary of a rule: its query, condition, memory and next dates. */
 export function RuleText({ page }: { page: RulePage }) {
@@ -11,11 +12,11 @@ export function RuleText({ page }: { page: RulePage }) {
       <h2>
         {text.grouped
           ? text.per.length === 0
-            ? 'Exception: the whole result if'
-            : `Exception: each group (${text.per.join(', ')}) where`
-          : 'Exception: each row where'}
+            ? t('rules.exception_the_whole_result_if')
+            : t('rules.exception_each_group_where', { per: text.per.join(', ') })
+          : t('shared.exception_each_row_where')}
       </h2>
-      <pre className="code">{text.exceptions ?? 'all rows'}</pre>
+      <pre className="code">{text.exceptions ?? t('shared.all_rows')}</pre>
       <p className="callout">{text.sentence.charAt(0).toUpperCase() + text.sentence.slice(1)}.</p>
       <dl className="facts">
         {text.severity.map((level, index) => (
@@ -26,18 +27,18 @@ export function RuleText({ page }: { page: RulePage }) {
                 <div className="small quiet">{level.sentence}</div>
               </>
             ) : (
-              'otherwise'
+              t('rules.otherwise')
             )}
           </Fact>
         ))}
         {text.fireWhen && (
-          <Fact name="Fires when">
+          <Fact name={t('rules.fires_when')}>
             <code>{text.fireWhen}</code>
             <div className="small quiet">{text.fireSentence}</div>
           </Fact>
         )}
         {text.thresholds.length > 0 && (
-          <Fact name="Thresholds">
+          <Fact name={t('shared.thresholds')}>
             {text.thresholds.map((each, index) => (
               <span key={each}>
                 {index > 0 && ', '}
@@ -46,29 +47,33 @@ export function RuleText({ page }: { page: RulePage }) {
             ))}
           </Fact>
         )}
-        <Fact name="Reports">
-          {text.mode === 'full' ? 'all open findings, every time' : `${text.report.join(', ')} findings`}
+        <Fact name={t('shared.reports')}>
+          {text.mode === 'full'
+            ? t('shared.all_open_findings_every_time')
+            : t('rules.findings', { report: text.report.join(', ') })}
         </Fact>
-        <Fact name="One finding per">{text.key.join(', ') || (text.grouped ? 'whole result' : 'row')}</Fact>
-        {text.openAfter && <Fact name="Open after">{text.openAfter}</Fact>}
-        {text.clearAfter && <Fact name="Clear after">{text.clearAfter}</Fact>}
-        <Fact name="Schedule">{text.schedule}</Fact>
+        <Fact name={t('rules.one_finding_per')}>
+          {text.key.join(', ') || (text.grouped ? t('rules.whole_result') : t('rules.row'))}
+        </Fact>
+        {text.openAfter && <Fact name={t('shared.open_after')}>{text.openAfter}</Fact>}
+        {text.clearAfter && <Fact name={t('shared.clear_after')}>{text.clearAfter}</Fact>}
+        <Fact name={t('shared.schedule')}>{text.schedule}</Fact>
         {text.split && (
-          <Fact name={`Split by ${text.split.by}`}>
+          <Fact name={t('rules.split_by', { by: text.split.by })}>
             {[
-              ...Object.entries(text.split.to).map(([value, to]) => `${value} to ${to.join(', ')}`),
-              ...(text.split.from ? [`recipients from query ${text.split.from}`] : []),
-              'other values: recipients above',
+              ...Object.entries(text.split.to).map(([value, to]) => t('rules.value_to', { value, to: to.join(', ') })),
+              ...(text.split.from ? [t('rules.recipients_from_query', { from: text.split.from })] : []),
+              t('rules.other_values_recipients_above'),
             ].join('; ')}
           </Fact>
         )}
         {text.copies && (
-          <Fact name={`One personal copy per ${text.copies.key}`}>
-            of the query {text.copies.from}, sent to its {text.copies.address}
+          <Fact name={t('rules.one_personal_copy_per', { key: text.copies.key })}>
+            {t('rules.of_the_query_sent_to', { from: text.copies.from, address: text.copies.address })}
           </Fact>
         )}
         {nextDates.length > 0 && (
-          <Fact name="Next checks">
+          <Fact name={t('rules.next_checks')}>
             {nextDates
               .slice(0, 3)
               .map((slot) => zonedWords(slot, page.rule.zone))
@@ -76,10 +81,10 @@ export function RuleText({ page }: { page: RulePage }) {
           </Fact>
         )}
       </dl>
-      <h2 className="mt-3">Query: {text.queryTitle}</h2>
+      <h2 className="mt-3">{t('rules.query', { queryTitle: text.queryTitle })}</h2>
       <pre className="code">{text.sql}</pre>
       <dl className="facts">
-        <Fact name="Source">{text.source}</Fact>
+        <Fact name={t('shared.source')}>{text.source}</Fact>
         {Object.entries(text.parameters).map(([name, value]) => (
           <Fact key={name} name={`:${name}`}>
             {value}

@@ -11,29 +11,30 @@ import { Scroll } from '../../shared/Scroll'
 import { SearchField } from '../../shared/SearchField'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { plural, stateWords, timeWords } from '../../shared/words'
+import { stateWords, timeWords } from '../../shared/words'
 import { BulkActionsPanel } from './BulkActionsPanel'
 import { rules } from './api'
 import { filterOf, matching, searchOf, soughtKinds, type Filter } from './filter'
 import { SavedFilters } from './SavedFilters'
+import { rich, t } from '../../messages'
 
 export function RulesPage() {
-  useTitle('Rules')
+  useTitle(t('shared.rules'))
   const all = useQuery(rules)
   return (
     <>
       <div className="head">
-        <h1>Rules</h1>
+        <h1>{t('shared.rules')}</h1>
         <div className="d-flex gap-2 flex-wrap">
           <Link className="btn btn-plain" to="/recipients">
-            All recipients
+            {t('shared.all_recipients')}
           </Link>
           <Link className="btn btn-primary" to="/rules/new">
-            New rule
+            {t('shared.new_rule')}
           </Link>
         </div>
       </div>
-      <Loaded query={all} what="The rules">
+      <Loaded query={all} what={t('loading.the_rules')}>
         {(list) => (list.length === 0 ? <NoRules /> : <Found rules={list} />)}
       </Loaded>
     </>
@@ -43,7 +44,7 @@ export function RulesPage() {
 function NoRules() {
   return (
     <p className="sheet">
-      No rules yet. <Link to="/rules/new">Create the first</Link>: it watches a query, finds exceptions and sends them.
+      {rich('rules.no_rules_yet_create_the', { link: (inner) => <Link to="/rules/new">{inner}</Link> })}
     </p>
   )
 }
@@ -73,9 +74,7 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
       <section className="sheet">
         <div className="d-flex flex-wrap gap-3 align-items-end">
           <Form.Group controlId="rule-search" className="flex-grow-1">
-            <Form.Label className="mb-0 small quiet">
-              Search names, queries, columns, sources, thresholds, recipients and labels
-            </Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('rules.search_names_queries_columns_sources')}</Form.Label>
             <SearchField value={filter.q} list="kinds" onSettled={(q) => put({ q })} />
             <datalist id="kinds">
               {soughtKinds.map((kind) => (
@@ -85,31 +84,31 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
           </Form.Group>
           <Pick
             id="rule-state"
-            label="State"
+            label={t('shared.state')}
             value={filter.state}
             options={[
-              ['ACTIVE', 'active'],
-              ['PAUSED', 'paused'],
-              ['DRAFT', 'draft'],
+              ['ACTIVE', t('state.active')],
+              ['PAUSED', t('state.paused')],
+              ['DRAFT', t('state.draft')],
             ]}
             onChange={(state) => put({ state: state as Filter['state'] })}
           />
           <Pick
             id="rule-outcome"
-            label="Last check"
+            label={t('rules.last_check')}
             value={filter.outcome}
             options={[
-              ['FIRED', 'fired'],
-              ['QUIET', 'quiet'],
-              ['FAILED', 'failed or incomplete'],
-              ['NEVER', 'never checked'],
+              ['FIRED', t('state.fired')],
+              ['QUIET', t('state.quiet')],
+              ['FAILED', t('rules.failed_or_incomplete')],
+              ['NEVER', t('rules.never_checked')],
             ]}
             onChange={(outcome) => put({ outcome: outcome as Filter['outcome'] })}
           />
           {labels.length > 0 && (
             <Pick
               id="rule-label"
-              label="Label"
+              label={t('shared.label')}
               value={filter.label}
               options={labels.map((each) => [each, each])}
               onChange={(label) => put({ label })}
@@ -118,7 +117,7 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
           {owners.length > 1 && (
             <Pick
               id="rule-owner"
-              label="Owner"
+              label={t('rules.owner')}
               value={filter.owner}
               options={owners.map((each) => [each, each])}
               onChange={(owner) => put({ owner })}
@@ -127,7 +126,7 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
           <Form.Check
             id="rule-open"
             type="checkbox"
-            label="with open findings"
+            label={t('rules.with_open_findings')}
             checked={filter.open}
             onChange={(event) => put({ open: event.target.checked })}
           />
@@ -138,8 +137,8 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
         />
         <p className="small quiet mt-2 mb-0" role="status">
           {found.length === list.length
-            ? plural(list.length, 'rule')
-            : `${plural(found.length, 'rule')} of ${list.length}`}
+            ? t('rules.count_rules', { list: list.length })
+            : t('rules.rule_of', { found: found.length, list: list.length })}
         </p>
       </section>
       {chosen.size > 0 && (
@@ -148,32 +147,32 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
       <section className="sheet">
         {found.length === 0 ? (
           <p className="quiet mb-0">
-            No rules match.{' '}
+            {t('rules.no_rules_match')}{' '}
             <Button size="sm" variant="plain" onClick={() => setSearch({}, { replace: true })}>
-              Show all
+              {t('rules.show_all_short')}
             </Button>
           </p>
         ) : (
-          <Scroll label="Rules">
+          <Scroll label={t('shared.rules')}>
             <Table>
               <thead>
                 <tr>
                   <th>
                     <Form.Check
-                      aria-label="Select all results"
+                      aria-label={t('rules.select_all_results')}
                       checked={allChosen}
                       onChange={(event) =>
                         setChosen(event.target.checked ? new Set(found.map((rule) => rule.name)) : new Set())
                       }
                     />
                   </th>
-                  <th>Rule</th>
-                  <th>State</th>
-                  <th>Open</th>
-                  <th>Last check</th>
-                  <th>Last 20 checks</th>
-                  <th>Next check</th>
-                  <th>Recipients</th>
+                  <th>{t('shared.rule')}</th>
+                  <th>{t('shared.state')}</th>
+                  <th>{t('shared.open')}</th>
+                  <th>{t('rules.last_check')}</th>
+                  <th>{t('rules.last_20_checks')}</th>
+                  <th>{t('rules.next_check')}</th>
+                  <th>{t('shared.recipients')}</th>
                 </tr>
               </thead>
               <tbody>
@@ -189,7 +188,7 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
             </Table>
             {shown.length < found.length && (
               <Button size="sm" variant="plain" className="mt-2" onClick={() => setMore(more + 1)}>
-                Show more of {found.length}
+                {t('rules.show_more_of', { found: found.length })}
               </Button>
             )}
           </Scroll>
@@ -205,7 +204,7 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
     <tr>
       <td>
         <Form.Check
-          aria-label={`Select ${rule.title}`}
+          aria-label={t('rules.select', { title: rule.title })}
           checked={chosen}
           onChange={(event) => onChoose(event.target.checked)}
         />
@@ -214,13 +213,13 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
         <Link to={`/rules/${rule.name}`}>{rule.title}</Link>
         <div className="small quiet">
           {rule.owner}
-          {rule.copiedFrom && `, copied from ${rule.copiedFrom}`}
+          {rule.copiedFrom && t('rules.copied_from', { copiedFrom: rule.copiedFrom })}
           {rule.labels.length > 0 && ` · ${rule.labels.join(', ')}`}
         </div>
       </td>
       <td>
-        {rule.ended ? 'ended' : stateWords(rule.state)}
-        {rule.draft && <div className="small quiet">with a draft</div>}
+        {rule.ended ? t('rules.ended') : stateWords(rule.state)}
+        {rule.draft && <div className="small quiet">{t('rules.with_a_draft')}</div>}
       </td>
       <td>
         <OpenCounts open={rule.open} />
@@ -232,16 +231,18 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
             <div className="small quiet text-nowrap">{timeWords(last.slot)}</div>
           </>
         ) : (
-          <span className="quiet">never</span>
+          <span className="quiet">{t('shared.never')}</span>
         )}
       </td>
       <td>
         <CheckStrip newestFirst={rule.latest} />
       </td>
-      <td className="text-nowrap">{rule.nextSlot ? timeWords(rule.nextSlot) : <span className="quiet">none</span>}</td>
+      <td className="text-nowrap">
+        {rule.nextSlot ? timeWords(rule.nextSlot) : <span className="quiet">{t('shared.none')}</span>}
+      </td>
       <td className="small">
         {rule.named.length === 0 ? (
-          <span className="quiet">none</span>
+          <span className="quiet">{t('shared.none')}</span>
         ) : (
           <>
             {rule.named.slice(0, 2).map((each) => (
@@ -249,7 +250,9 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
                 <Link to={`/recipients/${encodeURIComponent(each)}`}>{each}</Link>
               </div>
             ))}
-            {rule.named.length > 2 && <span className="quiet">and {rule.named.length - 2} added</span>}
+            {rule.named.length > 2 && (
+              <span className="quiet">{t('rules.and_added', { named: rule.named.length - 2 })}</span>
+            )}
           </>
         )}
       </td>

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { filters, keepFilter, removeFilter } from './api'
+import { t } from '../../messages'
 
 /** Filters that a person has kept by a name of their own. */
 export function SavedFilters({ now, onChoose }: { now: string; onChoose: (filter: string) => void }) {
@@ -38,10 +39,10 @@ export function SavedFilters({ now, onChoose }: { now: string; onChoose: (filter
               size="sm"
               variant="plain"
               className="ms-1"
-              aria-label={`Remove the filter ${each.name}`}
+              aria-label={t('rules.remove_the_filter', { name: each.name })}
               onClick={() => remove.mutate(each.name)}
             >
-              Remove
+              {t('shared.remove')}
             </Button>
           )}
         </span>
@@ -56,15 +57,15 @@ export function SavedFilters({ now, onChoose }: { now: string; onChoose: (filter
         >
           <Form.Control
             size="sm"
-            aria-label="Name for this filter"
-            placeholder="Save filter as …"
+            aria-label={t('rules.name_for_this_filter')}
+            placeholder={t('rules.save_filter_as')}
             maxLength={80}
             required
             value={name}
             onChange={(event) => setName(event.target.value)}
           />
           <Button size="sm" type="submit" variant="plain" disabled={keep.isPending}>
-            Save
+            {t('shared.save')}
           </Button>
         </Form>
       )}

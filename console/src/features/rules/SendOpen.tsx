@@ -3,6 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
 import { sendOpen } from './api'
+import { t } from '../../messages'
 
 /** Sends one recipient everything that is open: a person who is added later is not sent what was reported before. */
 export function SendOpen({ name, named }: { name: string; named: string[] }) {
@@ -14,7 +15,7 @@ export function SendOpen({ name, named }: { name: string; named: string[] }) {
   })
   return (
     <details className="entry mt-2">
-      <summary>Send open findings to one recipient</summary>
+      <summary>{t('rules.send_open_findings_to_one')}</summary>
       <Form
         className="d-flex gap-2 align-items-end flex-wrap mt-2"
         onSubmit={(event) => {
@@ -23,7 +24,7 @@ export function SendOpen({ name, named }: { name: string; named: string[] }) {
         }}
       >
         <Form.Group controlId="send-open-to" className="flex-grow-1">
-          <Form.Label className="mb-0 small quiet">Recipient of the rule</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('rules.recipient_of_the_rule')}</Form.Label>
           <Form.Control
             size="sm"
             type="email"
@@ -41,11 +42,11 @@ export function SendOpen({ name, named }: { name: string; named: string[] }) {
           </datalist>
         </Form.Group>
         <Button type="submit" size="sm" variant="plain" disabled={send.isPending}>
-          Send open findings
+          {t('rules.send_open_findings')}
         </Button>
       </Form>
       <div role="status">
-        {send.data && <p className="callout mt-2 mb-0">The message is queued.</p>}
+        {send.data && <p className="callout mt-2 mb-0">{t('rules.the_message_is_queued')}</p>}
         <Refusal error={send.error} />
       </div>
     </details>

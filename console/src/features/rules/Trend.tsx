@@ -4,6 +4,7 @@ import { useQueries } from '@tanstack/react-query'
 import { measureWords, timeWords } from '../../shared/words'
 import { threshold, type ThresholdPage } from '../thresholds/api'
 import type { Series } from './api'
+import { t } from '../../messages'
 
 const width = 720
 const height = 180
@@ -41,13 +42,13 @@ export function Trend({ all, thresholds }: { all: Series[]; thresholds: string[]
         <Form.Select
           size="sm"
           className="w-auto mt-2"
-          aria-label="Measure"
+          aria-label={t('rules.measure')}
           value={chosen}
           onChange={(event) => setChosen(Number(event.target.value))}
         >
           {all.map((each, index) => (
             <option key={index} value={index}>
-              {each.measure} of {each.group}
+              {t('rules.measure_of_group', { measure: each.measure, group: each.group })}
             </option>
           ))}
         </Form.Select>
@@ -70,7 +71,24 @@ function Chart({ series, drawn }: { series: Series; drawn: Drawn[] }) {
     left + ((Math.max(start, Math.min(end, time)) - start) / (end - start || 1)) * (width - left - 8)
   const y = (value: number) => 8 + ((high + room - value) / (high - low + 2 * room)) * (height - bottom - 8)
   const last = series.points.at(-1)
-  const label = `${series.measure} of ${series.group}: ${series.points.length} measurements from ${measureWords(low)} to ${measureWords(high)}, last ${last ? measureWords(last.value) : ''}${drawn.map(({ name, steps }) => (steps.length > 0 ? `; threshold ${name} ${measureWords(steps.filter((step) => step.from <= end).at(-1)?.number ?? 0)}` : '')).join('')}`
+  const label = t('rules.of_measurements_from_to_last', {
+    measure: series.measure,
+    group: series.group,
+    points: series.points.length,
+    low: measureWords(low),
+    high: measureWords(high),
+    last: last ? measureWords(last.value) : '',
+    drawn: drawn
+      .map(({ name, steps }) =>
+        steps.length > 0
+          ? t('rules.threshold', {
+              name,
+              number: measureWords(steps.filter((step) => step.from <= end).at(-1)?.number ?? 0),
+            })
+          : '',
+      )
+      .join(''),
+  })
   return (
     <svg className="chart" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={label}>
       {(low === high ? [low] : [low, (low + high) / 2, high]).map((value, index) => (

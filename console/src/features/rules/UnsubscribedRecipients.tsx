@@ -2,6 +2,7 @@ import { Button } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { timeWords } from '../../shared/words'
 import { unsubscribedOf, resubscribe } from './api'
+import { rich, t } from '../../messages'
 
 /** Recipients who unsubscribed from the rule; nothing if there are none. */
 export function UnsubscribedRecipients({ name }: { name: string }) {
@@ -15,21 +16,20 @@ export function UnsubscribedRecipients({ name }: { name: string }) {
   if (gone.length === 0) return null
   return (
     <section className="sheet">
-      <h2>Unsubscribed</h2>
+      <h2>{t('rules.unsubscribed')}</h2>
       {gone.map(({ address, unsubscribedAt }) => (
         <p key={address} className="d-flex gap-2 align-items-center flex-wrap mb-1">
           <span>
-            {address} <span className="quiet">by a link in a message, {timeWords(unsubscribedAt)}</span>
+            {address}{' '}
+            <span className="quiet">{t('rules.by_a_link_in_a', { unsubscribedAt: timeWords(unsubscribedAt) })}</span>
           </span>
           <Button
             variant="plain"
             size="sm"
             disabled={back.isPending}
-            onClick={() =>
-              window.confirm(`Resubscribe ${address}? Do so only if they asked for it.`) && back.mutate(address)
-            }
+            onClick={() => window.confirm(t('rules.resubscribe_do_so_only_if', { address })) && back.mutate(address)}
           >
-            Resubscribe<span className="visually-hidden">: {address}</span>
+            {rich('rules.resubscribe', { span: (inner) => <span className="visually-hidden">{inner}</span>, address })}
           </Button>
         </p>
       ))}

@@ -1,8 +1,8 @@
 import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
-import { plural } from '../../shared/words'
 import { calendars, type Calendar } from './api'
+import { rich, t } from '../../messages'
 
 const short = (day: string) => day.charAt(0) + day.slice(1, 3).toLowerCase()
 
@@ -11,13 +11,12 @@ export function CalendarsPanel() {
   const all = useQuery(calendars)
   return (
     <section className="sheet">
-      <h2>Calendars</h2>
-      <Loaded query={all} what="The calendars">
+      <h2>{t('setup.calendars')}</h2>
+      <Loaded query={all} what={t('loading.the_calendars')}>
         {(list) =>
           list.length === 0 ? (
             <p className="quiet mt-2 mb-0">
-              No calendars yet. <code>odd import-calendar NAME FILE.ics</code> creates one; rules name it under
-              schedule.
+              {rich('setup.no_calendars_yet_odd_import', { code: (inner) => <code>{inner}</code> })}
             </p>
           ) : (
             <>
@@ -40,23 +39,24 @@ function One({ calendar }: { calendar: Calendar }) {
     <div className="mt-2">
       <strong>{title}</strong> <code>{name}</code>
       <p className="small mb-1">
-        {week.map(short).join(', ')}; {plural(holidays.length, 'holiday')}
-        {knownUntil ? `, known until ${knownUntil}` : ''}
-        {periods.length > 0 && `; ${plural(periods.length, 'period')}`}
+        {week.map(short).join(', ')}; {t('setup.holiday', { holidays: holidays.length })}
+        {knownUntil ? t('setup.known_until', { knownUntil }) : ''}
+        {periods.length > 0 && t('setup.period', { periods: periods.length })}
       </p>
       {ahead.length > 0 && (
         <p className="small quiet mb-1">
-          Next:{' '}
-          {ahead
-            .slice(0, 3)
-            .map((each) => `${each.date} ${each.name}`)
-            .join(' · ')}
+          {t('setup.next', {
+            ahead: ahead
+              .slice(0, 3)
+              .map((each) => `${each.date} ${each.name}`)
+              .join(' · '),
+          })}
         </p>
       )}
       <p className="small mb-0">
-        Used by{' '}
+        {t('shared.used_by')}{' '}
         {rules.length === 0
-          ? 'no rules'
+          ? t('shared.no_rules')
           : rules.map((rule, index) => (
               <span key={rule}>
                 {index > 0 && ', '}

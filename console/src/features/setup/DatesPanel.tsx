@@ -2,12 +2,13 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { calendars, datesOf, giveFeed, stopFeed, type Asked, type Dates } from './api'
+import { t } from '../../messages'
 
 const holidays = [
-  ['', 'check anyway'],
-  ['next_working_day', 'move to the next working day'],
-  ['previous_working_day', 'move to the previous working day'],
-  ['skip', 'skip'],
+  ['', t('shared.check_anyway')],
+  ['next_working_day', t('shared.move_to_the_next_working')],
+  ['previous_working_day', t('shared.move_to_the_previous_working')],
+  ['skip', t('shared.holiday_skip')],
 ] as const
 
 /** The next dates of a recurrence before any rule has it, and the feed of those that rules have. */
@@ -24,7 +25,7 @@ export function DatesPanel() {
   const put = (part: Partial<Asked>) => setAsked({ ...asked, ...part })
   return (
     <section className="sheet">
-      <h2>Preview a recurrence</h2>
+      <h2>{t('setup.preview_a_recurrence')}</h2>
       <Form
         className="mt-2"
         onSubmit={(event) => {
@@ -33,7 +34,7 @@ export function DatesPanel() {
         }}
       >
         <Form.Group controlId="recur" className="mb-2">
-          <Form.Label className="mb-0 small quiet">Recurrence (RFC 5545)</Form.Label>
+          <Form.Label className="mb-0 small quiet">{t('setup.recurrence_rfc_5545')}</Form.Label>
           <Form.Control
             size="sm"
             className="font-monospace"
@@ -43,7 +44,7 @@ export function DatesPanel() {
         </Form.Group>
         <div className="d-flex gap-2 flex-wrap">
           <Form.Group controlId="start">
-            <Form.Label className="mb-0 small quiet">Starts</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.starts')}</Form.Label>
             <Form.Control
               size="sm"
               type="datetime-local"
@@ -52,13 +53,13 @@ export function DatesPanel() {
             />
           </Form.Group>
           <Form.Group controlId="zone">
-            <Form.Label className="mb-0 small quiet">Time zone</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('shared.time_zone')}</Form.Label>
             <Form.Control size="sm" value={asked.zone} onChange={(event) => put({ zone: event.target.value })} />
           </Form.Group>
           <Form.Group controlId="calendar">
-            <Form.Label className="mb-0 small quiet">Calendar</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.calendar')}</Form.Label>
             <Form.Select size="sm" value={asked.calendar} onChange={(event) => put({ calendar: event.target.value })}>
-              <option value="">Monday to Friday</option>
+              <option value="">{t('shared.monday_to_friday')}</option>
               {(all.data ?? []).map(({ name, title }) => (
                 <option key={name} value={name}>
                   {title}
@@ -67,7 +68,7 @@ export function DatesPanel() {
             </Form.Select>
           </Form.Group>
           <Form.Group controlId="on-holiday">
-            <Form.Label className="mb-0 small quiet">On holidays</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('shared.on_holidays')}</Form.Label>
             <Form.Select size="sm" value={asked.onHoliday} onChange={(event) => put({ onHoliday: event.target.value })}>
               {holidays.map(([code, words]) => (
                 <option key={code} value={code}>
@@ -78,7 +79,7 @@ export function DatesPanel() {
           </Form.Group>
         </div>
         <Button type="submit" variant="plain" className="mt-2" disabled={find.isPending || asked.recur.trim() === ''}>
-          Show next slots
+          {t('setup.show_next_slots')}
         </Button>
       </Form>
       <div role="status">
@@ -98,7 +99,7 @@ function Found({ found }: { found: Dates }) {
       </p>
       {found.warnings.map((warning) => (
         <p key={warning} className="small mb-1">
-          Warning: {warning}.
+          {t('shared.warning_sentence', { warning })}
         </p>
       ))}
       <ol className="small mb-0">
@@ -115,7 +116,7 @@ function Found({ found }: { found: Dates }) {
           </li>
         ))}
       </ol>
-      {found.ends && <p className="small quiet mb-0">The schedule ends here.</p>}
+      {found.ends && <p className="small quiet mb-0">{t('shared.the_schedule_ends_here')}</p>}
     </>
   )
 }
@@ -125,17 +126,14 @@ function Feed() {
   const stop = useMutation({ mutationFn: stopFeed, onSuccess: () => give.reset() })
   return (
     <>
-      <h2 className="mt-3">Calendar feed of all schedules</h2>
-      <p className="small quiet mb-2">
-        Calendar programs subscribe to an address. Anyone with the address can read the schedules. A new address
-        replaces the old one.
-      </p>
+      <h2 className="mt-3">{t('setup.calendar_feed_of_all_schedules')}</h2>
+      <p className="small quiet mb-2">{t('setup.calendar_programs_subscribe_to_an')}</p>
       <div className="d-flex gap-2">
         <Button variant="plain" size="sm" disabled={give.isPending} onClick={() => give.mutate()}>
-          Create new address
+          {t('setup.create_new_address')}
         </Button>
         <Button variant="plain" size="sm" disabled={stop.isPending} onClick={() => stop.mutate()}>
-          Revoke address
+          {t('setup.revoke_address')}
         </Button>
       </div>
       <div role="status">
@@ -144,7 +142,7 @@ function Feed() {
             <code>{give.data.address}</code>
           </p>
         )}
-        {stop.isSuccess && !give.data && <p className="callout mt-2">The address is revoked.</p>}
+        {stop.isSuccess && !give.data && <p className="callout mt-2">{t('setup.the_address_is_revoked')}</p>}
         {(give.error ?? stop.error) && <p className="callout bad">{(give.error ?? stop.error)?.message}</p>}
       </div>
     </>

@@ -3,18 +3,19 @@ import { Button } from 'react-bootstrap'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { events, report } from './api'
+import { rich, t } from '../../messages'
 
 /** The outside events that rules listen to; a person can report one in place of the program that usually does. */
 export function EventsPanel() {
   const all = useQuery(events)
   return (
     <section className="sheet">
-      <h2>External events</h2>
-      <Loaded query={all} what="The events">
+      <h2>{t('setup.external_events')}</h2>
+      <Loaded query={all} what={t('loading.the_events')}>
         {(list) =>
           list.length === 0 ? (
             <p className="quiet mt-2 mb-0">
-              No rule uses external events. Add one with <code>events</code> under schedule.
+              {rich('setup.no_rule_uses_external_events', { code: (inner) => <code>{inner}</code> })}
             </p>
           ) : (
             <ul className="list-unstyled mb-0">
@@ -43,15 +44,15 @@ function One({ event }: { event: string }) {
         size="sm"
         disabled={tell.isPending}
         onClick={() => tell.mutate()}
-        aria-label={`Trigger ${event}`}
+        aria-label={t('setup.trigger_event', { event })}
       >
-        Trigger
+        {t('setup.trigger')}
       </Button>
       <div role="status" className="small">
         {tell.data &&
           (tell.data.rules.length === 0
-            ? 'No active rule uses this event.'
-            : `Started a check of ${tell.data.rules.join(', ')}.`)}
+            ? t('setup.no_active_rule_uses_this')
+            : t('setup.started_a_check_of', { rules: tell.data.rules.join(', ') }))}
         {tell.isError && <span className="callout bad">{tell.error.message}</span>}
       </div>
     </li>

@@ -5,11 +5,12 @@ import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { timeWords } from '../../shared/words'
 import { recipientLanguages, setRecipientLanguage } from './api'
+import { rich, t } from '../../messages'
 
 const languages: [string, string][] = [
-  ['en', 'English'],
-  ['de', 'Deutsch'],
-  ['nb', 'Norsk bokmål'],
+  ['en', t('shared.english')],
+  ['de', t('setup.deutsch')],
+  ['nb', t('setup.norsk_bokma_l')],
 ]
 const words = (code: string) => languages.find(([each]) => each === code.toLowerCase())?.[1] ?? code
 
@@ -28,21 +29,19 @@ export function LanguagesPanel() {
   })
   return (
     <section className="sheet">
-      <h2>Languages of recipients</h2>
-      <p className="quiet">Messages are in the language of the rule, except for these recipients.</p>
-      <Loaded query={all} what="The languages">
+      <h2>{t('setup.languages_of_recipients')}</h2>
+      <p className="quiet">{t('setup.messages_are_in_the_language')}</p>
+      <Loaded query={all} what={t('loading.the_languages')}>
         {(list) =>
           list.length > 0 && (
-            <Scroll label="Languages of recipients">
+            <Scroll label={t('setup.languages_of_recipients')}>
               <Table>
                 <tbody>
                   {list.map((each) => (
                     <tr key={each.address}>
                       <td>{each.address}</td>
                       <td>{words(each.language)}</td>
-                      <td className="quiet">
-                        set by {each.by}, {timeWords(each.at)}
-                      </td>
+                      <td className="quiet">{t('setup.set_by', { by: each.by, at: timeWords(each.at) })}</td>
                       <td>
                         <Button
                           variant="plain"
@@ -50,7 +49,10 @@ export function LanguagesPanel() {
                           disabled={set.isPending}
                           onClick={() => set.mutate({ of: each.address, to: null })}
                         >
-                          Use the rule's language<span className="visually-hidden">: {each.address}</span>
+                          {rich('setup.use_the_rules_language', {
+                            span: (inner) => <span className="visually-hidden">{inner}</span>,
+                            address: each.address,
+                          })}
                         </Button>
                       </td>
                     </tr>
@@ -69,11 +71,11 @@ export function LanguagesPanel() {
         }}
       >
         <Form.Group controlId="reader-address">
-          <Form.Label>Address</Form.Label>
+          <Form.Label>{t('shared.address')}</Form.Label>
           <Form.Control type="email" required value={address} onChange={(event) => setAddress(event.target.value)} />
         </Form.Group>
         <Form.Group controlId="reader-language">
-          <Form.Label>Language</Form.Label>
+          <Form.Label>{t('shared.language')}</Form.Label>
           <Form.Select value={language} onChange={(event) => setLanguage(event.target.value)}>
             {languages.map(([code, name]) => (
               <option key={code} value={code}>
@@ -83,7 +85,7 @@ export function LanguagesPanel() {
           </Form.Select>
         </Form.Group>
         <Button type="submit" disabled={set.isPending}>
-          Set
+          {t('setup.set')}
         </Button>
       </Form>
       <div role="status">{set.isError && <p className="callout bad mb-0">{set.error.message}</p>}</div>

@@ -6,6 +6,7 @@ import { usePerson } from '../../shared/person'
 import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
 import { addPerson, people, saveTeam, teams } from './api'
+import { t } from '../../messages'
 
 /** Users, and the teams that own rules and get failure notices. */
 export function PeoplePanel() {
@@ -14,17 +15,17 @@ export function PeoplePanel() {
   const operator = usePerson().role === 'OPERATOR'
   return (
     <section className="sheet">
-      <h2>Users</h2>
-      <Loaded query={all} what="The users">
+      <h2>{t('setup.users')}</h2>
+      <Loaded query={all} what={t('loading.the_users')}>
         {(list) => (
-          <Scroll label="Users">
+          <Scroll label={t('setup.users')}>
             <Table size="sm">
               <thead>
                 <tr>
-                  <th>Name</th>
-                  <th>Log-in</th>
-                  <th>Address</th>
-                  <th>Role</th>
+                  <th>{t('shared.name')}</th>
+                  <th>{t('setup.log_in')}</th>
+                  <th>{t('shared.address')}</th>
+                  <th>{t('setup.role')}</th>
                 </tr>
               </thead>
               <tbody>
@@ -41,14 +42,12 @@ export function PeoplePanel() {
           </Scroll>
         )}
       </Loaded>
-      {operator ? <NewPerson /> : <p className="small quiet mt-2 mb-0">Only operators can add users.</p>}
-      <h2 className="mt-4">Teams</h2>
-      <Loaded query={owners} what="The teams">
+      {operator ? <NewPerson /> : <p className="small quiet mt-2 mb-0">{t('setup.only_operators_can_add_users')}</p>}
+      <h2 className="mt-4">{t('setup.teams')}</h2>
+      <Loaded query={owners} what={t('loading.the_teams')}>
         {(list) =>
           list.length === 0 ? (
-            <p className="quiet mt-2 mb-0">
-              No teams yet: operators get the failure notices. Rules name their team as owner.
-            </p>
+            <p className="quiet mt-2 mb-0">{t('setup.no_teams_yet_operators_get')}</p>
           ) : (
             <ul className="list-unstyled mt-2 mb-0">
               {list.map((team) => (
@@ -60,7 +59,7 @@ export function PeoplePanel() {
           )
         }
       </Loaded>
-      {operator ? <OneTeam /> : <p className="small quiet mt-2 mb-0">Only operators can change teams.</p>}
+      {operator ? <OneTeam /> : <p className="small quiet mt-2 mb-0">{t('setup.only_operators_can_change_teams')}</p>}
     </section>
   )
 }
@@ -85,7 +84,7 @@ function NewPerson() {
   const put = (part: Partial<typeof person>) => setPerson({ ...person, ...part })
   return (
     <details className="entry">
-      <summary>Add user</summary>
+      <summary>{t('setup.add_user')}</summary>
       <Form
         onSubmit={(event) => {
           event.preventDefault()
@@ -94,7 +93,7 @@ function NewPerson() {
       >
         <div className="fields">
           <Form.Group controlId="new-login">
-            <Form.Label className="mb-0 small quiet">Log-in</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.log_in')}</Form.Label>
             <Form.Control
               size="sm"
               required
@@ -105,7 +104,7 @@ function NewPerson() {
             />
           </Form.Group>
           <Form.Group controlId="new-name">
-            <Form.Label className="mb-0 small quiet">Name</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('shared.name')}</Form.Label>
             <Form.Control
               size="sm"
               required
@@ -114,7 +113,7 @@ function NewPerson() {
             />
           </Form.Group>
           <Form.Group controlId="new-email">
-            <Form.Label className="mb-0 small quiet">Address</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('shared.address')}</Form.Label>
             <Form.Control
               size="sm"
               type="email"
@@ -124,7 +123,7 @@ function NewPerson() {
             />
           </Form.Group>
           <Form.Group controlId="new-password">
-            <Form.Label className="mb-0 small quiet">First password</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.first_password')}</Form.Label>
             <Form.Control
               size="sm"
               type="password"
@@ -135,23 +134,23 @@ function NewPerson() {
             />
           </Form.Group>
           <Form.Group controlId="new-role">
-            <Form.Label className="mb-0 small quiet">Role</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.role')}</Form.Label>
             <Form.Select
               size="sm"
               value={person.role}
               onChange={(event) => put({ role: event.target.value === 'OPERATOR' ? 'OPERATOR' : 'ANALYST' })}
             >
-              <option value="ANALYST">analyst</option>
-              <option value="OPERATOR">operator</option>
+              <option value="ANALYST">{t('setup.analyst')}</option>
+              <option value="OPERATOR">{t('setup.operator')}</option>
             </Form.Select>
           </Form.Group>
         </div>
         <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={add.isPending}>
-          Add
+          {t('setup.add')}
         </Button>
         <div role="status">
           <Refusal error={add.error} />
-          {add.isSuccess && <p className="callout mt-2 mb-0">{add.data.name} can log in.</p>}
+          {add.isSuccess && <p className="callout mt-2 mb-0">{t('setup.can_log_in', { name: add.data.name })}</p>}
         </div>
       </Form>
     </details>
@@ -172,7 +171,7 @@ function OneTeam() {
   })
   return (
     <details className="entry">
-      <summary>Add or change team</summary>
+      <summary>{t('setup.add_or_change_team')}</summary>
       <Form
         onSubmit={(event) => {
           event.preventDefault()
@@ -181,16 +180,16 @@ function OneTeam() {
       >
         <div className="fields">
           <Form.Group controlId="team-name">
-            <Form.Label className="mb-0 small quiet">Name</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('shared.name')}</Form.Label>
             <Form.Control size="sm" required value={name} onChange={(event) => setName(event.target.value)} />
           </Form.Group>
           <Form.Group controlId="team-addresses" className="whole">
-            <Form.Label className="mb-0 small quiet">Addresses (comma-separated)</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.addresses_comma_separated')}</Form.Label>
             <Form.Control size="sm" required value={addresses} onChange={(event) => setAddresses(event.target.value)} />
           </Form.Group>
         </div>
         <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>
-          Save team
+          {t('setup.save_team')}
         </Button>
         <div role="status">
           <Refusal error={save.error} />

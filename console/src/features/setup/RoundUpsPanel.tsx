@@ -5,19 +5,19 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { timeWords } from '../../shared/words'
 import { actOnRoundUp, roundUpNow, roundUps, type RoundUp } from './api'
+import { rich, t } from '../../messages'
 
 /** One message with the updates of several rules, at its own times. */
 export function RoundUpsPanel() {
   const all = useQuery(roundUps)
   return (
     <section className="sheet">
-      <h2>Round-ups</h2>
-      <Loaded query={all} what="The round-ups">
+      <h2>{t('setup.round_ups')}</h2>
+      <Loaded query={all} what={t('loading.the_round_ups')}>
         {(list) =>
           list.length === 0 ? (
             <p className="quiet mt-2 mb-0">
-              No round-ups yet. A definition of kind <code>round-up</code> creates one: one message about several rules
-              at its own times.
+              {rich('setup.no_round_ups_yet_a', { code: (inner) => <code>{inner}</code> })}
             </p>
           ) : (
             <>
@@ -54,15 +54,18 @@ function One({ roundUp }: { roundUp: RoundUp }) {
             <Link to={`/rules/${rule}`}>{rule}</Link>
           </span>
         ))}{' '}
-        to {to.join(', ')}; {when}
-        {atOnce && `; ${atOnce} sent immediately`}.
+        {t('setup.to', { to: to.join(', '), when, atOnce: atOnce && t('setup.sent_immediately', { atOnce }) })}
       </p>
       <p className="small quiet mb-1">
-        {paused ? 'Paused.' : nextSlot ? `Next: ${timeWords(nextSlot)}.` : 'The schedule has ended.'}{' '}
-        {lastSlot && `Last: ${timeWords(lastSlot)}.`}
+        {paused
+          ? t('setup.paused')
+          : nextSlot
+            ? t('setup.next_is', { at: timeWords(nextSlot) })
+            : t('setup.the_schedule_has_ended')}{' '}
+        {lastSlot && t('setup.last_was', { at: timeWords(lastSlot) })}
       </p>
       <Button variant="plain" size="sm" aria-expanded={shown} onClick={() => setShown(!shown)}>
-        Preview
+        {t('shared.preview')}
       </Button>{' '}
       <Button
         variant="plain"
@@ -70,34 +73,36 @@ function One({ roundUp }: { roundUp: RoundUp }) {
         disabled={act.isPending}
         onClick={() => act.mutate(paused ? 'resume' : 'pause')}
       >
-        {paused ? 'Resume' : 'Pause'}
+        {paused ? t('setup.resume') : t('shared.pause')}
       </Button>{' '}
       <Button variant="plain" size="sm" disabled={act.isPending} onClick={() => act.mutate('send')}>
-        Send now
+        {t('setup.send_now')}
       </Button>
       <div role="status" className="small">
         {act.isSuccess &&
           act.variables === 'send' &&
           (act.data.message ? (
             <>
-              Sent: <Link to={`/outbox/${act.data.message}`}>in the outbox</Link>.
+              {rich('setup.sent_in_the_outbox', {
+                link: (inner) => <Link to={`/outbox/${act.data.message}`}>{inner}</Link>,
+              })}
             </>
           ) : (
-            'Nothing to report, so nothing was sent.'
+            t('setup.nothing_to_report_so_nothing')
           ))}
         {act.isError && <span className="callout bad">{act.error.message}</span>}
       </div>
       {shown && (
-        <Loaded query={now} what="Preview">
+        <Loaded query={now} what={t('loading.preview')}>
           {({ subject }) =>
             subject === null ? (
-              <p className="small mt-2 mb-0">Nothing to report now.</p>
+              <p className="small mt-2 mb-0">{t('setup.nothing_to_report_now')}</p>
             ) : (
               <>
                 <p className="small mt-2 mb-1">{subject}</p>
                 <iframe
                   className="mail-view"
-                  title={`Preview of ${title}`}
+                  title={t('setup.preview_of', { title })}
                   sandbox=""
                   src={`/api/round-ups/${encodeURIComponent(name)}/preview.html`}
                 />

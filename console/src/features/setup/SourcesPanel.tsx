@@ -7,6 +7,7 @@ import { usePerson } from '../../shared/person'
 import { Refusal } from '../../shared/Refusal'
 import { numberWords } from '../../shared/words'
 import { saveSource, sources, testSource, type Source, type SourceAsk, type SourceTest } from './api'
+import { rich, t } from '../../messages'
 
 /** The sources that queries read. */
 export function SourcesPanel() {
@@ -14,12 +15,12 @@ export function SourcesPanel() {
   const operator = usePerson().role === 'OPERATOR'
   return (
     <section className="sheet" id="sources">
-      <h2>Sources</h2>
-      <Loaded query={all} what="The sources">
+      <h2>{t('setup.sources')}</h2>
+      <Loaded query={all} what={t('loading.the_sources')}>
         {(list) =>
           list.length === 0 ? (
             <p className="quiet mt-2 mb-0">
-              No sources yet. An operator adds one here or with <code>odd save-source</code>.
+              {rich('setup.no_sources_yet_an_operator', { code: (inner) => <code>{inner}</code> })}
             </p>
           ) : (
             <>
@@ -30,7 +31,7 @@ export function SourcesPanel() {
           )
         }
       </Loaded>
-      {operator ? <Edit /> : <p className="small quiet mt-2 mb-0">Only operators can add and change sources.</p>}
+      {operator ? <Edit /> : <p className="small quiet mt-2 mb-0">{t('setup.only_operators_can_add_and')}</p>}
     </section>
   )
 }
@@ -45,15 +46,22 @@ function One({ source, operator }: { source: Source; operator: boolean }) {
         size="sm"
         disabled={ask.isPending}
         onClick={() => ask.mutate()}
-        aria-label={`Test connection to ${source.name}`}
+        aria-label={t('setup.test_connection_to', { name: source.name })}
       >
-        Test connection
+        {t('setup.test_connection')}
       </Button>
       <p className="small quiet mb-0 text-break">
-        {source.jdbcUrl} as {source.username}; max {numberWords(source.maxRows)} rows,{' '}
-        {numberWords(source.timeLimitSeconds)} s, {numberWords(source.maxConnections)} at a time
-        {source.closed && `; closed ${source.closed}`}
-        {source.spreadSeconds > 0 && `; checks start up to ${numberWords(source.spreadSeconds)} s after their slots`}
+        {t('setup.as_max_rows_s_at', {
+          jdbcUrl: source.jdbcUrl,
+          username: source.username,
+          maxRows: numberWords(source.maxRows),
+          timeLimitSeconds: numberWords(source.timeLimitSeconds),
+          maxConnections: numberWords(source.maxConnections),
+          closed: source.closed && t('setup.closed', { closed: source.closed }),
+          spreadSeconds:
+            source.spreadSeconds > 0 &&
+            t('setup.checks_start_up_to_s', { spreadSeconds: numberWords(source.spreadSeconds) }),
+        })}
       </p>
       <div role="status" className="small">
         {ask.data && <Tested test={ask.data} />}
@@ -70,7 +78,7 @@ function Tested({ test }: { test: SourceTest }) {
       <span className={test.reached ? 'callout' : 'callout bad'}>{test.detail}</span>
       {test.warnings.map((warning) => (
         <div key={warning} className="text-break">
-          <span aria-hidden="true">◆ </span>Warning: {warning}
+          {rich('setup.warning', { span: (inner) => <span aria-hidden="true">{inner}</span>, warning })}
         </div>
       ))}
     </>
@@ -103,7 +111,7 @@ function Edit({ source }: { source?: Source }) {
   const put = (part: Partial<SourceAsk>) => setAsk({ ...ask, ...part })
   return (
     <details className="entry">
-      <summary>{source ? `Change ${source.name}` : 'Add source'}</summary>
+      <summary>{source ? t('setup.change', { name: source.name }) : t('setup.add_source')}</summary>
       <Form
         onSubmit={(event) => {
           event.preventDefault()
@@ -113,12 +121,12 @@ function Edit({ source }: { source?: Source }) {
         <div className="fields">
           {!source && (
             <Form.Group controlId={`name-${id}`}>
-              <Form.Label className="mb-0 small quiet">Name</Form.Label>
+              <Form.Label className="mb-0 small quiet">{t('shared.name')}</Form.Label>
               <Form.Control size="sm" required value={name} onChange={(event) => setName(event.target.value)} />
             </Form.Group>
           )}
           <Form.Group controlId={`url-${id}`} className="whole">
-            <Form.Label className="mb-0 small quiet">JDBC address</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.jdbc_address')}</Form.Label>
             <Form.Control
               size="sm"
               required
@@ -127,7 +135,7 @@ function Edit({ source }: { source?: Source }) {
             />
           </Form.Group>
           <Form.Group controlId={`user-${id}`}>
-            <Form.Label className="mb-0 small quiet">User (read-only)</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.user_read_only')}</Form.Label>
             <Form.Control
               size="sm"
               required
@@ -137,19 +145,19 @@ function Edit({ source }: { source?: Source }) {
             />
           </Form.Group>
           <Form.Group controlId={`password-${id}`}>
-            <Form.Label className="mb-0 small quiet">Password</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('shared.password')}</Form.Label>
             <Form.Control
               size="sm"
               type="password"
               autoComplete="new-password"
               required={!source || moved}
-              placeholder={moved ? 'enter it again: the address or user changed' : source ? 'unchanged' : ''}
+              placeholder={moved ? t('setup.enter_it_again_the_address') : source ? t('setup.unchanged') : ''}
               value={ask.password ?? ''}
               onChange={(event) => put({ password: event.target.value })}
             />
           </Form.Group>
           <Form.Group controlId={`rows-${id}`}>
-            <Form.Label className="mb-0 small quiet">Max rows</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.max_rows')}</Form.Label>
             <NumberField
               size="sm"
               least={1}
@@ -158,7 +166,7 @@ function Edit({ source }: { source?: Source }) {
             />
           </Form.Group>
           <Form.Group controlId={`limit-${id}`}>
-            <Form.Label className="mb-0 small quiet">Max seconds</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.max_seconds')}</Form.Label>
             <NumberField
               size="sm"
               least={1}
@@ -168,7 +176,7 @@ function Edit({ source }: { source?: Source }) {
             />
           </Form.Group>
           <Form.Group controlId={`connections-${id}`}>
-            <Form.Label className="mb-0 small quiet">Max queries at a time</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.max_queries_at_a_time')}</Form.Label>
             <NumberField
               size="sm"
               least={2}
@@ -178,23 +186,25 @@ function Edit({ source }: { source?: Source }) {
             />
           </Form.Group>
           <Form.Group controlId={`closed-${id}`}>
-            <Form.Label className="mb-0 small quiet">Closed hours</Form.Label>
+            <Form.Label className="mb-0 small quiet">{t('setup.closed_hours')}</Form.Label>
             <Form.Control
               size="sm"
-              placeholder="02:00-04:00 Europe/Oslo"
+              placeholder={t('setup.02_00_04_00_europe')}
               value={ask.closed ?? ''}
               onChange={(event) => put({ closed: event.target.value })}
             />
           </Form.Group>
         </div>
         <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>
-          Save source
+          {t('setup.save_source')}
         </Button>
         <div role="status">
           <Refusal error={save.error} />
           {save.isSuccess && (
             <div className="small mt-2">
-              <Tested test={{ ...save.data.test, detail: `Saved. ${save.data.test.detail}` }} />
+              <Tested
+                test={{ ...save.data.test, detail: t('setup.saved_and_tested', { detail: save.data.test.detail }) }}
+              />
             </div>
           )}
         </div>

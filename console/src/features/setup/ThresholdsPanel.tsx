@@ -1,8 +1,9 @@
 import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
-import { measureWords, plural } from '../../shared/words'
+import { measureWords } from '../../shared/words'
 import { thresholds } from '../thresholds/api'
+import { rich, t } from '../../messages'
 
 /** The named numbers, each leading to its values over time. */
 export function ThresholdsPanel() {
@@ -10,17 +11,18 @@ export function ThresholdsPanel() {
   return (
     <section className="sheet">
       <div className="head">
-        <h2>Thresholds</h2>
+        <h2>{t('shared.thresholds')}</h2>
         <Link className="small quiet" to="/thresholds">
-          All
+          {t('setup.all')}
         </Link>
       </div>
-      <Loaded query={all} what="The thresholds">
+      <Loaded query={all} what={t('loading.the_thresholds')}>
         {(list) =>
           list.length === 0 ? (
             <p className="quiet mt-2 mb-0">
-              No thresholds yet. A threshold is a named number for several conditions:{' '}
-              <Link to="/documents/new">write a definition</Link> of kind threshold.
+              {rich('setup.no_thresholds_yet_a_threshold', {
+                link: (inner) => <Link to="/documents/new">{inner}</Link>,
+              })}
             </p>
           ) : (
             <ul className="list-unstyled mt-2 mb-0">
@@ -28,9 +30,9 @@ export function ThresholdsPanel() {
                 <li key={each.name}>
                   <Link to={`/thresholds/${each.name}`}>{each.title}</Link>{' '}
                   <span className="quiet small">
-                    {each.number === null ? 'no value' : `${measureWords(each.number)} ${each.unit ?? ''}`}
-                    {each.key.length > 0 && `, by ${each.key.join(', ')}`}
-                    {each.planned > 0 && `, ${plural(each.planned, 'value')} planned`}
+                    {each.number === null ? t('shared.no_value') : `${measureWords(each.number)} ${each.unit ?? ''}`}
+                    {each.key.length > 0 && t('setup.by', { key: each.key.join(', ') })}
+                    {each.planned > 0 && t('setup.value_planned', { planned: each.planned })}
                   </span>
                 </li>
               ))}

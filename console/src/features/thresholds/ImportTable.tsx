@@ -2,8 +2,8 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { ApiError } from '../../api/client'
-import { plural } from '../../shared/words'
 import { importTable, type ThresholdSummary } from './api'
+import { rich, t } from '../../messages'
 
 /** Values pasted as a table, from a spreadsheet or a CSV file. */
 export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
@@ -17,7 +17,7 @@ export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
   const problems = load.error instanceof ApiError ? load.error.problems : []
   return (
     <section className="sheet">
-      <h2>Import values</h2>
+      <h2>{t('thresholds.import_values')}</h2>
       <Form
         className="mt-2"
         onSubmit={(event) => {
@@ -27,7 +27,10 @@ export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
       >
         <Form.Group controlId="table" className="mb-2">
           <Form.Label className="mb-0">
-            The first line is <code>{[...threshold.key, 'from', 'number'].join(',')}</code>
+            {rich('thresholds.the_first_line_is', {
+              code: (inner) => <code>{inner}</code>,
+              value: [...threshold.key, 'from', 'number'].join(','),
+            })}
           </Form.Label>
           <Form.Control
             as="textarea"
@@ -38,7 +41,7 @@ export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
           />
         </Form.Group>
         <Form.Group controlId="table-reason" className="mb-2">
-          <Form.Label className="mb-0">Reason</Form.Label>
+          <Form.Label className="mb-0">{t('shared.reason')}</Form.Label>
           <Form.Control size="sm" value={reason} onChange={(event) => setReason(event.target.value)} />
         </Form.Group>
         <div className="d-flex gap-3 align-items-center">
@@ -47,22 +50,22 @@ export function ImportTable({ threshold }: { threshold: ThresholdSummary }) {
             variant="plain"
             disabled={load.isPending || table.trim() === '' || reason.trim() === ''}
           >
-            Import
+            {t('thresholds.import')}
           </Button>
           <a href={`/api/thresholds/${threshold.name}/values.csv`} download={`${threshold.name}.csv`}>
-            CSV file of the values
+            {t('thresholds.csv_file_of_the_values')}
           </a>
         </div>
       </Form>
       {(table.trim() === '' || reason.trim() === '') && (
         <p className="small quiet mt-2 mb-0">
-          {table.trim() === '' ? 'Paste a table. A line without key values is the default.' : 'Give a reason.'}
+          {table.trim() === '' ? t('thresholds.paste_a_table_a_line') : t('thresholds.give_a_reason')}
         </p>
       )}
       <div role="status">
         {load.data && (
           <p className="callout">
-            {plural(load.data.read, 'value')} read, {load.data.changed} of them changed.
+            {t('thresholds.value_read_of_them_changed', { read: load.data.read, changed: load.data.changed })}
           </p>
         )}
         {load.isError && (

@@ -1,6 +1,7 @@
 import { measureWords } from '../../shared/words'
 import type { Value } from './api'
 import { forWhom } from './Values'
+import { t } from '../../messages'
 
 const width = 720
 const height = 190
@@ -57,12 +58,17 @@ export function StepChart({ values, unit, today }: { values: Value[]; unit: stri
   const said = lines
     .map(
       (line) =>
-        `${line.key.length > 0 || lines.length > 1 ? `${forWhom(line.key)}: ` : ''}${line.steps.map((step) => `${measureWords(step.number)}${step.from === null ? '' : ` from ${dayWords.format(step.from)}`}${step.planned ? ', planned' : ''}`).join('; ')}`,
+        `${line.key.length > 0 || lines.length > 1 ? `${forWhom(line.key)}: ` : ''}${line.steps.map((step) => `${measureWords(step.number)}${step.from === null ? '' : t('thresholds.from', { dayWords: dayWords.format(step.from) })}${step.planned ? t('thresholds.planned') : ''}`).join('; ')}`,
     )
     .join('. ')
   return (
     <>
-      <svg className="chart" viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`Values over time. ${said}`}>
+      <svg
+        className="chart"
+        viewBox={`0 0 ${width} ${height}`}
+        role="img"
+        aria-label={t('thresholds.values_over_time', { said })}
+      >
         {[...new Set([low, high])].map((value) => (
           <g key={value}>
             <line x1={left} x2={width - 8} y1={y(value)} y2={y(value)} stroke="var(--bs-border-color)" />
@@ -73,7 +79,7 @@ export function StepChart({ values, unit, today }: { values: Value[]; unit: stri
         ))}
         <line x1={x(now)} x2={x(now)} y1={4} y2={height - bottom} stroke="var(--bs-body-color)" strokeDasharray="2 3" />
         <text x={x(now) + 4} y={14}>
-          today
+          {t('thresholds.today')}
         </text>
         {lines.map((line, index) => (
           <Steps key={line.key.join()} line={line} dash={dashes[index % dashes.length] ?? ''} x={x} y={y} end={end} />
@@ -86,8 +92,10 @@ export function StepChart({ values, unit, today }: { values: Value[]; unit: stri
         </text>
       </svg>
       <p className="small quiet mb-0">
-        {unit && `In ${unit}. `}What is planned is dashed in amber.
-        {all.length > mostLines && ` The first ${mostLines} of ${all.length} are drawn.`}
+        {t('thresholds.what_is_planned_is_dashed', {
+          unit: unit && t('thresholds.in', { unit }),
+          all: all.length > mostLines && t('thresholds.the_first_of_are_drawn', { mostLines, all: all.length }),
+        })}
       </p>
     </>
   )

@@ -9,12 +9,13 @@ import { threshold, type Given, type ThresholdPage as Page } from './api'
 import { ImportTable } from './ImportTable'
 import { StepChart } from './StepChart'
 import { forWhom, Values } from './Values'
+import { t } from '../../messages'
 
 export function ThresholdPage() {
   const { name = '' } = useParams()
   const page = useQuery(threshold(name))
   return (
-    <Loaded query={page} what="The threshold">
+    <Loaded query={page} what={t('loading.the_threshold')}>
       {(data) => <OneThreshold page={data} />}
     </Loaded>
   )
@@ -28,14 +29,14 @@ function OneThreshold({ page }: { page: Page }) {
       <h1>{summary.title.charAt(0).toUpperCase() + summary.title.slice(1)}</h1>
       <p className="quiet mb-0">
         <code>
-          threshold('{summary.name}'{summary.key.map((each) => `, ${each}`).join('')})
+          {t('thresholds.as_written', { name: summary.name, key: summary.key.map((each) => `, ${each}`).join('') })}
         </code>
         {summary.description && ` · ${summary.description}`}
       </p>
       <p className="mb-0">
-        Used by{' '}
+        {t('shared.used_by')}{' '}
         {summary.rules.length === 0
-          ? 'no rules'
+          ? t('shared.no_rules')
           : summary.rules.map((rule, index) => (
               <span key={rule}>
                 {index > 0 && ', '}
@@ -45,7 +46,7 @@ function OneThreshold({ page }: { page: Page }) {
       </p>
       {page.values.some(({ from }) => from !== null) && (
         <section className="sheet">
-          <h2>Over time</h2>
+          <h2>{t('thresholds.over_time')}</h2>
           <StepChart values={page.values} unit={summary.unit} today={new Date()} />
         </section>
       )}
@@ -54,9 +55,9 @@ function OneThreshold({ page }: { page: Page }) {
         <ImportTable threshold={summary} />
       </div>
       <section className="sheet">
-        <h2>Changes</h2>
+        <h2>{t('thresholds.changes')}</h2>
         {history.length === 0 ? (
-          <p className="quiet mt-2 mb-0">None yet.</p>
+          <p className="quiet mt-2 mb-0">{t('thresholds.none_yet')}</p>
         ) : (
           <Changes history={history} kept={summary.key.length > 0} />
         )}
@@ -67,16 +68,16 @@ function OneThreshold({ page }: { page: Page }) {
 
 function Changes({ history, kept }: { history: Given[]; kept: boolean }) {
   return (
-    <Scroll label="Changes">
+    <Scroll label={t('thresholds.changes')}>
       <Table>
         <thead>
           <tr>
-            <th>When</th>
-            <th>Who</th>
-            {kept && <th>For</th>}
-            <th>From</th>
-            <th className="num">Value</th>
-            <th>Reason</th>
+            <th>{t('thresholds.when')}</th>
+            <th>{t('thresholds.who')}</th>
+            {kept && <th>{t('shared.for')}</th>}
+            <th>{t('thresholds.from_heading')}</th>
+            <th className="num">{t('thresholds.value')}</th>
+            <th>{t('shared.reason')}</th>
           </tr>
         </thead>
         <tbody>
@@ -85,8 +86,8 @@ function Changes({ history, kept }: { history: Given[]; kept: boolean }) {
               <td className="text-nowrap">{timeWords(given.setAt)}</td>
               <td>{given.setBy}</td>
               {kept && <td>{forWhom(given.key)}</td>}
-              <td className="text-nowrap">{given.from ?? 'always'}</td>
-              <td className="num">{given.number === null ? 'removed' : measureWords(given.number)}</td>
+              <td className="text-nowrap">{given.from ?? t('thresholds.always')}</td>
+              <td className="num">{given.number === null ? t('thresholds.removed') : measureWords(given.number)}</td>
               <td>{given.reason}</td>
             </tr>
           ))}

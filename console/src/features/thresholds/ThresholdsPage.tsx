@@ -6,20 +6,20 @@ import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { measureWords } from '../../shared/words'
 import { thresholds, type ThresholdSummary } from './api'
+import { rich, t } from '../../messages'
 
 export function ThresholdsPage() {
-  useTitle('Thresholds')
+  useTitle(t('shared.thresholds'))
   const all = useQuery(thresholds)
   return (
     <>
-      <h1>Thresholds</h1>
+      <h1>{t('shared.thresholds')}</h1>
       <section className="sheet">
-        <Loaded query={all} what="The thresholds">
+        <Loaded query={all} what={t('loading.the_thresholds')}>
           {(list) =>
             list.length === 0 ? (
               <p className="quiet mb-0">
-                No thresholds yet. Write a definition of kind threshold and save it with <code>odd push</code>.
-                Conditions then use it.
+                {rich('thresholds.no_thresholds_yet_write_a', { code: (inner) => <code>{inner}</code> })}
               </p>
             ) : (
               <ThresholdTable list={list} />
@@ -33,16 +33,16 @@ export function ThresholdsPage() {
 
 function ThresholdTable({ list }: { list: ThresholdSummary[] }) {
   return (
-    <Scroll label="Thresholds">
+    <Scroll label={t('shared.thresholds')}>
       <Table>
         <thead>
           <tr>
-            <th>Threshold</th>
-            <th className="num">Now</th>
-            <th>Key columns</th>
-            <th className="num">Values</th>
-            <th className="num">Planned</th>
-            <th>Used by</th>
+            <th>{t('thresholds.threshold')}</th>
+            <th className="num">{t('thresholds.now')}</th>
+            <th>{t('thresholds.key_columns')}</th>
+            <th className="num">{t('thresholds.values')}</th>
+            <th className="num">{t('thresholds.planned_heading')}</th>
+            <th>{t('shared.used_by')}</th>
           </tr>
         </thead>
         <tbody>
@@ -55,7 +55,7 @@ function ThresholdTable({ list }: { list: ThresholdSummary[] }) {
               <td className="num text-nowrap">
                 {each.number === null ? '–' : `${measureWords(each.number)} ${each.unit ?? ''}`}
               </td>
-              <td>{each.key.join(', ') || <span className="quiet">single value</span>}</td>
+              <td>{each.key.join(', ') || <span className="quiet">{t('thresholds.single_value')}</span>}</td>
               <td className="num">{each.values}</td>
               <td className="num">{each.planned}</td>
               <td>
@@ -65,7 +65,7 @@ function ThresholdTable({ list }: { list: ThresholdSummary[] }) {
                     <Link to={`/rules/${rule}`}>{rule}</Link>
                   </span>
                 ))}
-                {each.rules.length === 0 && <span className="quiet">no rules</span>}
+                {each.rules.length === 0 && <span className="quiet">{t('shared.no_rules')}</span>}
               </td>
             </tr>
           ))}

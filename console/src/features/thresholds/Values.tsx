@@ -4,25 +4,26 @@ import { Scroll } from '../../shared/Scroll'
 import { measureWords, stateWords } from '../../shared/words'
 import type { ThresholdPage } from './api'
 import { ValuesEditor } from './ValuesEditor'
+import { t } from '../../messages'
 
-export const forWhom = (key: string[]) => (key.length === 0 ? 'default' : key.join(', '))
+export const forWhom = (key: string[]) => (key.length === 0 ? t('thresholds.default') : key.join(', '))
 
 export function Values({ page }: { page: ThresholdPage }) {
   const [edited, setEdited] = useState(false)
   return (
     <section className="sheet">
       <div className="head">
-        <h2>Values</h2>
+        <h2>{t('thresholds.values')}</h2>
         {!edited && (
           <Button size="sm" variant="plain" onClick={() => setEdited(true)}>
-            Edit or plan values
+            {t('thresholds.edit_or_plan_values')}
           </Button>
         )}
       </div>
       {edited ? (
         <ValuesEditor page={page} onLeave={() => setEdited(false)} />
       ) : page.values.length === 0 ? (
-        <p className="quiet mt-2 mb-0">No value yet. Conditions that use it are unknown.</p>
+        <p className="quiet mt-2 mb-0">{t('thresholds.no_value_yet_conditions_that')}</p>
       ) : (
         <ValuesTable page={page} />
       )}
@@ -34,15 +35,15 @@ function ValuesTable({ page }: { page: ThresholdPage }) {
   const { key, unit } = page.threshold
   const kept = key.length > 0
   return (
-    <Scroll label="Values">
+    <Scroll label={t('thresholds.values')}>
       <Table>
         <thead>
           <tr>
             {kept && <th>{key.join(', ')}</th>}
-            <th>From</th>
-            <th className="num">Value</th>
+            <th>{t('thresholds.from_heading')}</th>
+            <th className="num">{t('thresholds.value')}</th>
             <th>
-              <span className="visually-hidden">When</span>
+              <span className="visually-hidden">{t('thresholds.when')}</span>
             </th>
           </tr>
         </thead>
@@ -50,7 +51,7 @@ function ValuesTable({ page }: { page: ThresholdPage }) {
           {page.values.map((value, index) => (
             <tr key={index} className={value.when === 'PAST' ? 'quiet' : ''}>
               {kept && <td>{forWhom(value.key)}</td>}
-              <td>{value.from ?? 'always'}</td>
+              <td>{value.from ?? t('thresholds.always')}</td>
               <td className="num text-nowrap">
                 {measureWords(value.number)} {unit}
               </td>

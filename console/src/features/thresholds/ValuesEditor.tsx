@@ -2,10 +2,10 @@ import { useState } from 'react'
 import { Button, Form, Table } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Scroll } from '../../shared/Scroll'
-import { plural } from '../../shared/words'
 import { effectOf, give, type ThresholdPage } from './api'
 import { changes, hindrance, linesOf, type Line } from './edits'
 import { Effects } from './Effects'
+import { t } from '../../messages'
 
 /** The values as a table to type in; what the changes would do to each rule can be counted before they are saved. */
 export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: () => void }) {
@@ -42,41 +42,44 @@ export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: 
     >
       <Lines page={page} lines={lines} onEdit={edit} />
       <Button size="sm" variant="plain" className="my-2" onClick={add}>
-        Add line
+        {t('thresholds.add_line')}
       </Button>
       <Form.Group controlId="reason" className="mb-2">
-        <Form.Label className="mb-0">Reason</Form.Label>
+        <Form.Label className="mb-0">{t('shared.reason')}</Form.Label>
         <Form.Control size="sm" value={reason} onChange={(event) => setReason(event.target.value)} />
       </Form.Group>
       <Form.Check
         id="as-known"
         className="mb-2"
-        label="Treat what the new values find as known (send nothing)"
+        label={t('thresholds.treat_what_the_new_values')}
         checked={treatAsKnown}
         onChange={(event) => setTreatAsKnown(event.target.checked)}
       />
       <p className="small quiet mb-2">
         {hindered ??
           (changed.length === 0
-            ? 'No changes yet.'
-            : `${plural(changed.length, 'value')} changed${reason.trim() === '' ? '. Give a reason' : ''}.`)}
+            ? t('thresholds.no_changes_yet')
+            : t('thresholds.value_changed', {
+                changed: changed.length,
+                reason: reason.trim() === '' ? t('thresholds.give_a_reason_too') : '',
+              }))}
       </p>
       <div className="d-flex gap-2 flex-wrap">
         <Button
           type="submit"
           disabled={save.isPending || changed.length === 0 || hindered !== null || reason.trim() === ''}
         >
-          Save
+          {t('shared.save')}
         </Button>
         <Button
           variant="plain"
           onClick={() => effect.mutate()}
           disabled={effect.isPending || changed.length === 0 || hindered !== null}
         >
-          Show effect
+          {t('thresholds.show_effect')}
         </Button>
         <Button variant="plain" onClick={onLeave}>
-          Cancel
+          {t('shared.cancel')}
         </Button>
       </div>
       <div role="status">
@@ -91,17 +94,17 @@ function Lines({ page, lines, onEdit }: { page: ThresholdPage; lines: Line[]; on
   const { key, unit } = page.threshold
   const put = (line: Line) => onEdit(lines.map((each) => (each.id === line.id ? line : each)))
   return (
-    <Scroll label="Values to edit">
+    <Scroll label={t('thresholds.values_to_edit')}>
       <Table className="typed">
         <thead>
           <tr>
             {key.map((part) => (
               <th key={part}>{part}</th>
             ))}
-            <th>From</th>
-            <th className="num">Value{unit && `, ${unit}`}</th>
+            <th>{t('thresholds.from_heading')}</th>
+            <th className="num">{t('thresholds.value_heading', { unit: unit && `, ${unit}` })}</th>
             <th>
-              <span className="visually-hidden">Remove</span>
+              <span className="visually-hidden">{t('shared.remove')}</span>
             </th>
           </tr>
         </thead>
@@ -112,8 +115,8 @@ function Lines({ page, lines, onEdit }: { page: ThresholdPage; lines: Line[]; on
                 <td key={part}>
                   <Form.Control
                     size="sm"
-                    aria-label={`${part} of line ${index + 1}`}
-                    placeholder="default"
+                    aria-label={t('thresholds.of_line', { column: part, index: index + 1 })}
+                    placeholder={t('thresholds.default')}
                     value={line.key[at] ?? ''}
                     onChange={(event) =>
                       put({ ...line, key: line.key.map((each, i) => (i === at ? event.target.value : each)) })
@@ -125,7 +128,7 @@ function Lines({ page, lines, onEdit }: { page: ThresholdPage; lines: Line[]; on
                 <Form.Control
                   size="sm"
                   type="date"
-                  aria-label={`From, of line ${index + 1}; empty for always`}
+                  aria-label={t('thresholds.from_of_line_empty_for', { index: index + 1 })}
                   value={line.from}
                   onChange={(event) => put({ ...line, from: event.target.value })}
                 />
@@ -135,7 +138,7 @@ function Lines({ page, lines, onEdit }: { page: ThresholdPage; lines: Line[]; on
                   size="sm"
                   inputMode="decimal"
                   className="num"
-                  aria-label={`Value of line ${index + 1}`}
+                  aria-label={t('thresholds.value_of_line', { index: index + 1 })}
                   value={line.number}
                   onChange={(event) => put({ ...line, number: event.target.value })}
                 />
@@ -144,10 +147,10 @@ function Lines({ page, lines, onEdit }: { page: ThresholdPage; lines: Line[]; on
                 <Button
                   size="sm"
                   variant="plain"
-                  aria-label={`Remove line ${index + 1}`}
+                  aria-label={t('thresholds.remove_line', { index: index + 1 })}
                   onClick={() => onEdit(lines.filter((each) => each.id !== line.id))}
                 >
-                  Remove
+                  {t('shared.remove')}
                 </Button>
               </td>
             </tr>

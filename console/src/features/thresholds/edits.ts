@@ -1,4 +1,5 @@
 import type { NewValue, Value } from './api'
+import { t } from '../../messages'
 
 /** One line of the table while it is edited: every cell as it was typed. */
 export type Line = { id: number; key: string[]; from: string; number: string }
@@ -34,11 +35,14 @@ export function changes(values: Value[], lines: Line[]): NewValue[] {
 
 /** What keeps the lines from being saved, in words; null if nothing does. */
 export function hindrance(lines: Line[], names: string[]): string | null {
-  if (lines.some((line) => line.number.trim() === '')) return 'A line has no value. Enter one or remove the line.'
+  if (lines.some((line) => line.number.trim() === '')) return t('thresholds.a_line_has_no_value')
   const places = lines.map((line) => place(keyOf(line), line.from || null))
   const twice = lines.find((_, index) => places.indexOf(places[index] ?? '') !== index)
   if (twice)
-    return `Two lines are for ${keyOf(twice).join(', ') || 'default'} from ${twice.from || 'always'}; remove one.`
+    return t('thresholds.two_lines_are_for_from', {
+      twice: keyOf(twice).join(', ') || t('thresholds.default'),
+      from: twice.from || t('thresholds.always'),
+    })
   const partly = lines.find((line) => keyOf(line).some((part) => part.trim() === ''))
-  return partly ? `A line has only some of ${names.join(', ')}. Enter all of them, or none for the default.` : null
+  return partly ? t('thresholds.a_line_has_only_some', { names: names.join(', ') }) : null
 }

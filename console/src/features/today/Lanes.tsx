@@ -1,7 +1,8 @@
 import { Link } from 'react-router'
 import { Lifted } from '../../shared/CheckStrip'
-import { plural, stateWords, timeOfDay } from '../../shared/words'
+import { stateWords, timeOfDay } from '../../shared/words'
 import type { DayCheck, DaySeen, Lane } from './api'
+import { t } from '../../messages'
 
 const width = 460
 const height = 44
@@ -17,8 +18,8 @@ export function Lanes({ day }: { day: DaySeen }) {
     return (
       <p className="quiet mt-2 mb-0">
         {day.others === 0
-          ? 'No active rules yet.'
-          : `Nothing was reported, failed or late. ${plural(day.others, 'rule is', 'rules are')} active.`}
+          ? t('today.no_active_rules_yet')
+          : t('today.nothing_was_reported_failed_or', { others: day.others })}
       </p>
     )
   return (
@@ -28,7 +29,9 @@ export function Lanes({ day }: { day: DaySeen }) {
           <div className="lane" key={lane.rule}>
             <Link to={`/rules/${lane.rule}`}>
               {lane.title}
-              {lane.pending > 0 && <span className="quiet small"> {lane.pending} pending</span>}
+              {lane.pending > 0 && (
+                <span className="quiet small"> {t('today.pending', { pending: lane.pending })}</span>
+              )}
             </Link>
             <LaneChart lane={lane} x={x} now={day.now} />
           </div>
@@ -51,10 +54,10 @@ export function Lanes({ day }: { day: DaySeen }) {
         </div>
       </div>
       <p className="quiet small mt-2 mb-0">
-        A dot on the line: quiet. Above the line: fired, with the number of findings reported. ▲ critical ◆ warning ✕
-        failed ○ to come.
-        {day.moreLanes > 0 && ` ${plural(day.moreLanes, 'more rule')} also fired.`}
-        {day.others > 0 && ` ${plural(day.others, 'other rule')} reported nothing.`}
+        {t('today.a_dot_on_the_line', {
+          moreLanes: day.moreLanes > 0 && t('today.more_rule_also_fired', { moreLanes: day.moreLanes }),
+          others: day.others > 0 && t('today.other_rule_reported_nothing', { others: day.others }),
+        })}
       </p>
     </>
   )
@@ -66,10 +69,10 @@ const said = (lane: Lane) => {
     .map((check) => `${timeOfDay(check.slot)} ${stateWords(check.state)}${check.updates ? `, ${check.updates}` : ''}`)
   const quiet = lane.checks.filter((check) => check.state === 'QUIET').length
   return [
-    `${lane.title}: ${told.join('; ') || 'nothing reported'}`,
-    `${quiet} quiet`,
-    `${lane.toCome.length} to come`,
-    lane.lateSince && `late since ${timeOfDay(lane.lateSince)}`,
+    `${lane.title}: ${told.join('; ') || t('today.nothing_reported')}`,
+    t('today.quiet', { quiet }),
+    t('today.to_come', { toCome: lane.toCome.length }),
+    lane.lateSince && t('today.late_since', { lateSince: timeOfDay(lane.lateSince) }),
   ]
     .filter(Boolean)
     .join(', ')
@@ -115,7 +118,7 @@ function LaneChart({ lane, x, now }: { lane: Lane; x: (slot: string) => number; 
         ))}
       {lane.lateSince && (
         <text x={x(lane.lateSince)} y={line - 6} fontSize={12} fontWeight={700} textAnchor="middle" fill="var(--brick)">
-          late
+          {t('today.late')}
         </text>
       )}
       {lane.checks.map((check) => (

@@ -7,16 +7,17 @@ import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { ageWords, numberWords, plural, timeWords } from '../../shared/words'
+import { ageWords, numberWords, timeWords } from '../../shared/words'
 import { blockedAddresses, holds, outbox } from '../outbox/api'
 import { checkNow, rules } from '../rules/api'
 import { sources } from '../setup/api'
 import { day, dayAround, type DaySeen } from './api'
 import { Lanes } from './Lanes'
 import { headline, needsOf, type Need } from './needs'
+import { rich, t } from '../../messages'
 
 export function TodayPage() {
-  useTitle('Today')
+  useTitle(t('shared.today'))
   const [bounds] = useState(() => dayAround(new Date()))
   const all = useQuery(rules)
   const messages = useQuery(outbox({}))
@@ -24,11 +25,11 @@ export function TodayPage() {
   const bad = useQuery(blockedAddresses)
   const seen = useQuery(day(bounds))
   return (
-    <Loaded query={all} what="The rules">
+    <Loaded query={all} what={t('loading.the_rules')}>
       {(list) => (
-        <Loaded query={messages} what="The outbox">
+        <Loaded query={messages} what={t('loading.the_outbox')}>
           {({ messages: mail }) => (
-            <Loaded query={seen} what="The day">
+            <Loaded query={seen} what={t('loading.the_day')}>
               {(data) => (
                 <Today
                   rules={list}
@@ -63,16 +64,24 @@ export function soFar(day: DaySeen): string {
   const others =
     Object.values(day.outcomes).reduce((all, each) => all + each, 0) - fired - failed - quiet - running - incomplete
   const parts = [
-    `${numberWords(fired)} fired`,
-    `${numberWords(quiet)} quiet`,
-    `${numberWords(failed)} failed`,
-    incomplete > 0 && `${numberWords(incomplete)} incomplete`,
-    others > 0 && `${numberWords(others)} other`,
+    t('today.fired', { fired: numberWords(fired) }),
+    t('today.quiet', { quiet: numberWords(quiet) }),
+    t('today.failed', { failed: numberWords(failed) }),
+    incomplete > 0 && t('today.incomplete', { incomplete: numberWords(incomplete) }),
+    others > 0 && t('today.other', { others: numberWords(others) }),
   ]
     .filter(Boolean)
     .join(', ')
-  const mail = `${plural(day.sent, 'message')} sent${day.queued > 0 ? `, ${numberWords(day.queued)} queued` : ''}.`
-  return `Since midnight ${plural(fired + failed + quiet + incomplete + others, 'check')} ran: ${parts}${running > 0 ? `; ${numberWords(running)} running` : ''}. ${mail}`
+  const mail = t('today.message_sent', {
+    sent: day.sent,
+    queued: day.queued > 0 ? t('today.queued', { queued: numberWords(day.queued) }) : '',
+  })
+  return t('today.since_midnight_check_ran', {
+    fired: fired + failed + quiet + incomplete + others,
+    parts,
+    running: running > 0 ? t('today.running', { running: numberWords(running) }) : '',
+    mail,
+  })
 }
 
 function Today({ rules: list, day: seen, needs }: { rules: RuleSummary[]; day: DaySeen; needs: Need[] }) {
@@ -80,11 +89,11 @@ function Today({ rules: list, day: seen, needs }: { rules: RuleSummary[]; day: D
     <>
       <div className="head">
         <div>
-          <h1>{list.length === 0 ? 'Get started' : headline(needs)}</h1>
+          <h1>{list.length === 0 ? t('today.get_started') : headline(needs)}</h1>
           {list.length > 0 && <p className="quiet mb-0">{soFar(seen)}</p>}
         </div>
         <Link className="btn btn-plain" to="/rules/new">
-          New rule
+          {t('shared.new_rule')}
         </Link>
       </div>
       {list.length === 0 ? (
@@ -94,7 +103,7 @@ function Today({ rules: list, day: seen, needs }: { rules: RuleSummary[]; day: D
           <div className={needs.length > 0 ? 'two wide-right' : ''}>
             {needs.length > 0 && <Needs needs={needs} />}
             <section className="sheet">
-              <h2>Today's checks</h2>
+              <h2>{t('today.todays_checks')}</h2>
               <Lanes day={seen} />
             </section>
           </div>
@@ -114,20 +123,21 @@ function Beginning() {
       <li>
         {none ? (
           <>
-            A source: an operator connects a database with <code>odd save-source</code>, or in{' '}
-            <Link to="/setup">Setup</Link>.
+            {rich('today.a_source_an_operator_connects', {
+              code: (inner) => <code>{inner}</code>,
+              link: (inner) => <Link to="/setup">{inner}</Link>,
+            })}
           </>
         ) : (
-          <>A source is connected{known.data && `: ${known.data.map((source) => source.name).join(', ')}`}.</>
+          <>
+            {t('today.a_source_is_connected', {
+              known: known.data && `: ${known.data.map((source) => source.name).join(', ')}`,
+            })}
+          </>
         )}
       </li>
-      <li>
-        <Link to="/queries/new">Write a query</Link>: one SELECT; run it and look at its rows.
-      </li>
-      <li>
-        <Link to="/rules/new">Create a rule</Link> that says which rows are exceptions, when to check, and whom to
-        email.
-      </li>
+      <li>{rich('today.write_a_query_one_select', { link: (inner) => <Link to="/queries/new">{inner}</Link> })}</li>
+      <li>{rich('today.create_a_rule_that_says', { link: (inner) => <Link to="/rules/new">{inner}</Link> })}</li>
     </ol>
   )
 }
@@ -137,7 +147,7 @@ function Needs({ needs }: { needs: Need[] }) {
   const shown = all ? needs : needs.slice(0, 6)
   return (
     <section className="sheet">
-      <h2>Needs attention</h2>
+      <h2>{t('today.needs_attention')}</h2>
       {shown.map((need) => (
         <div className="need" key={need.what + need.to}>
           <span className={`tag ${need.look} align-self-start`} aria-hidden="true">
@@ -159,7 +169,7 @@ function Needs({ needs }: { needs: Need[] }) {
       ))}
       {shown.length < needs.length && (
         <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>
-          Show all {needs.length}
+          {t('today.show_all', { needs: needs.length })}
         </Button>
       )}
     </section>
@@ -173,11 +183,11 @@ function CheckNow({ rule, what }: { rule: string; what: string }) {
   return (
     <span className="align-self-start text-end">
       <Button size="sm" variant="plain" className="text-nowrap" disabled={ask.isPending} onClick={() => ask.mutate()}>
-        {ask.isPending ? 'Checking …' : 'Check now'}
+        {ask.isPending ? t('shared.checking') : t('shared.check_now')}
         <span className="visually-hidden">: {what}</span>
       </Button>
       <Link className="small d-block mt-1" to={`/rules/${rule}`}>
-        Show
+        {t('shared.show')}
       </Link>
       <span role="status">{ask.error && <span className="small problem-text">{ask.error.message}</span>}</span>
     </span>
@@ -192,27 +202,27 @@ function OpenFindings({ day: seen }: { day: DaySeen }) {
   return (
     <section className="sheet">
       <div className="head">
-        <h2>Open findings</h2>
+        <h2>{t('today.open_findings')}</h2>
         {total > 0 && (
           <Link className="small quiet" to="/findings">
-            All {numberWords(total)} in {plural(seen.open.length, 'rule')}
+            {t('today.all_in_rule', { total: numberWords(total), open: seen.open.length })}
           </Link>
         )}
       </div>
       {seen.open.length === 0 ? (
-        <p className="quiet mt-2 mb-0">No open findings.</p>
+        <p className="quiet mt-2 mb-0">{t('today.no_open_findings')}</p>
       ) : (
-        <Scroll label="Open findings">
+        <Scroll label={t('today.open_findings')}>
           <Table>
             <thead>
               <tr>
-                <th>Rule</th>
-                <th>Open</th>
-                <th className="num">New today</th>
-                <th className="num">Cleared today</th>
-                <th>Oldest</th>
-                <th>Taken by</th>
-                <th>Last reported</th>
+                <th>{t('shared.rule')}</th>
+                <th>{t('shared.open')}</th>
+                <th className="num">{t('today.new_today')}</th>
+                <th className="num">{t('today.cleared_today')}</th>
+                <th>{t('today.oldest')}</th>
+                <th>{t('today.taken_by')}</th>
+                <th>{t('today.last_reported')}</th>
               </tr>
             </thead>
             <tbody>
@@ -229,16 +239,19 @@ function OpenFindings({ day: seen }: { day: DaySeen }) {
                   <td className="text-nowrap">{each.oldest ? ageWords(each.oldest, seen.now) : ''}</td>
                   <td>
                     {each.taken === 0 ? (
-                      <span className="quiet">none</span>
+                      <span className="quiet">{t('shared.none')}</span>
                     ) : (
                       `${each.takenBy.join(', ')} (${numberWords(each.taken)})`
                     )}
                   </td>
                   <td>
                     {each.lastReported ? (
-                      `${timeWords(each.lastReported)}, to ${plural(each.lastRecipients, 'person', 'people')}`
+                      t('today.to_person', {
+                        lastReported: timeWords(each.lastReported),
+                        lastRecipients: each.lastRecipients,
+                      })
                     ) : (
-                      <span className="quiet">not yet</span>
+                      <span className="quiet">{t('shared.not_yet')}</span>
                     )}
                   </td>
                 </tr>

@@ -1,7 +1,8 @@
 import type { MessageSummary, RuleSummary } from '../../api/types'
-import { plural, timeWords } from '../../shared/words'
+import { timeWords } from '../../shared/words'
 import { heldWords, type BlockedAddress, type Hold } from '../outbox/api'
 import type { DaySeen } from './api'
+import { t } from '../../messages'
 
 /** One thing that needs a person now: its verb leads on, or checks a rule again where it stands. */
 export type Need = { sign: string; look: string; what: string; why: string; to: string; verb: string; check?: string }
@@ -31,25 +32,29 @@ function failures(rules: RuleSummary[]): Need[] {
     const first = same[0]
     const last = first?.latest[0]
     if (!first || !last) return []
-    const retry = last.retryAt ? ` Next try at ${timeWords(last.retryAt)}.` : ''
-    const why = `${timeWords(last.slot)}: ${last.reason ?? ''}${retry} Earlier reports are unchanged.`
+    const retry = last.retryAt ? t('today.next_try_at', { retryAt: timeWords(last.retryAt) }) : ''
+    const why = t('today.earlier_reports_are_unchanged', {
+      slot: timeWords(last.slot),
+      reason: last.reason ?? '',
+      retry,
+    })
     if (same.length > 1)
       return [
         {
           sign: '✕',
           look: 'bad',
-          what: `${plural(same.length, 'rule')} on ${first.source} could not be checked`,
+          what: t('today.rule_on_could_not_be', { same: same.length, source: first.source }),
           why,
           to: '/setup',
-          verb: 'Test the source',
+          verb: t('today.test_the_source'),
         },
       ]
     const what =
       last.state === 'FAILED'
-        ? `${first.title} could not be checked`
-        : `Some personal copies of ${first.title} could not be checked`
+        ? t('today.could_not_be_checked', { title: first.title })
+        : t('today.some_personal_copies_of_could', { title: first.title })
     const again = first.state === 'ACTIVE' ? { check: first.name } : {}
-    return [{ sign: '✕', look: 'bad', what, why, to: `/rules/${first.name}`, verb: 'Show', ...again }]
+    return [{ sign: '✕', look: 'bad', what, why, to: `/rules/${first.name}`, verb: t('shared.show'), ...again }]
   })
 }
 
@@ -58,10 +63,10 @@ export function needsOf({ rules, messages, holds, blockedAddresses, day }: Stand
   const held = holds.map((hold) => ({
     sign: '✉',
     look: 'warning',
-    what: capital(`${heldWords(hold)} is held, ${plural(hold.messages, 'message')} queued`),
+    what: capital(t('today.is_held_message_queued', { hold: heldWords(hold), messages: hold.messages })),
     why: hold.reason,
     to: '/outbox',
-    verb: 'Show',
+    verb: t('shared.show'),
   }))
   const late = (day?.lanes ?? []).flatMap((lane) =>
     lane.lateSince
@@ -69,10 +74,10 @@ export function needsOf({ rules, messages, holds, blockedAddresses, day }: Stand
           {
             sign: '✕',
             look: 'bad',
-            what: `${lane.title} is late`,
-            why: `Its check of ${timeWords(lane.lateSince)} has not started.`,
+            what: t('today.is_late', { title: lane.title }),
+            why: t('today.its_check_of_has_not', { lateSince: timeWords(lane.lateSince) }),
             to: '/setup',
-            verb: 'Show status',
+            verb: t('today.show_status'),
           },
         ]
       : [],
@@ -82,20 +87,20 @@ export function needsOf({ rules, messages, holds, blockedAddresses, day }: Stand
     .map((rule) => ({
       sign: '✕',
       look: 'warning',
-      what: `A check of ${rule.title} awaits approval`,
+      what: t('today.a_check_of_awaits_approval', { title: rule.title }),
       why: rule.latest[0]?.reason ?? '',
       to: `/rules/${rule.name}`,
-      verb: 'Show',
+      verb: t('shared.show'),
     }))
   const critical = (day?.open ?? [])
     .filter((each) => each.criticalUnhandled > 0)
     .map((each) => ({
       sign: '▲',
       look: 'bad',
-      what: `${plural(each.criticalUnhandled, 'critical finding')} not taken`,
-      why: `${each.title}${each.lastReported ? `. Reported ${timeWords(each.lastReported)} to ${plural(each.lastRecipients, 'person', 'people')}.` : ''}`,
+      what: t('today.critical_finding_not_taken', { criticalUnhandled: each.criticalUnhandled }),
+      why: `${each.title}${each.lastReported ? t('today.reported_to_person', { lastReported: timeWords(each.lastReported), lastRecipients: each.lastRecipients }) : ''}`,
       to: `/findings?rule=${each.rule}&severity=CRITICAL&handling=BY_NOBODY`,
-      verb: 'Take',
+      verb: t('shared.take'),
     }))
   const mail = messages.flatMap((message) =>
     message.recipients
@@ -105,36 +110,38 @@ export function needsOf({ rules, messages, holds, blockedAddresses, day }: Stand
         look: recipient.state === 'UNCONFIRMED' ? 'bad' : 'warning',
         what:
           recipient.state === 'UNCONFIRMED'
-            ? `A message to ${recipient.address} may not have arrived`
-            : `A message to ${recipient.address} is ${recipient.state.toLowerCase()}`,
-        why: `${recipient.detail ?? ''}${recipient.nextTry ? ` ${plural(recipient.tries, 'try', 'tries')} so far; next try ${timeWords(recipient.nextTry)}.` : ''}`,
+            ? t('today.a_message_to_may_not', { address: recipient.address })
+            : t('today.a_message_to_is', { address: recipient.address, state: recipient.state.toLowerCase() }),
+        why: `${recipient.detail ?? ''}${recipient.nextTry ? t('today.try_so_far_next_try', { tries: recipient.tries, nextTry: timeWords(recipient.nextTry) }) : ''}`,
         to: `/outbox/${message.id}`,
-        verb: 'Show',
+        verb: t('shared.show'),
       })),
   )
   const bad = blockedAddresses.map((each) => ({
     sign: '✉',
     look: 'warning',
-    what: `${each.address} is blocked`,
+    what: t('today.is_blocked', { address: each.address }),
     why: each.reason,
     to: '/outbox',
-    verb: 'Show',
+    verb: t('shared.show'),
   }))
   return [...held, ...failures(rules), ...late, ...keptBack, ...critical, ...mail, ...bad]
 }
 
 const numerals = [
-  'Nothing',
-  'One thing',
-  'Two things',
-  'Three things',
-  'Four things',
-  'Five things',
-  'Six things',
-  'Seven things',
+  t('today.nothing'),
+  t('today.one_thing'),
+  t('today.two_things'),
+  t('today.three_things'),
+  t('today.four_things'),
+  t('today.five_things'),
+  t('today.six_things'),
+  t('today.seven_things'),
 ]
 
 export function headline(needs: Need[]): string {
-  const count = numerals[needs.length] ?? `${needs.length} things`
-  return needs.length === 0 ? 'Nothing needs attention' : `${count} ${needs.length === 1 ? 'needs' : 'need'} attention`
+  const count = numerals[needs.length] ?? t('today.things', { needs: needs.length })
+  return needs.length === 0
+    ? t('today.nothing_needs_attention')
+    : t('today.count_need_attention', { count, needs: needs.length })
 }
