@@ -47,6 +47,8 @@ public final class GenerateRecords {
                     "dev.oddsentry.core.finding.Severity"),
             Map.entry(
                     "message_recipient\\.state|recipient_try\\.outcome", "dev.oddsentry.service.outbox.RecipientState"),
+            Map.entry("(rule_check|incident_rule)\\.failure", "dev.oddsentry.service.failures.FailureKind"),
+            Map.entry("incident\\.kind", "dev.oddsentry.service.failures.IncidentKind"),
             Map.entry("audit_event\\.act", "dev.oddsentry.service.audit.AuditAct"),
             Map.entry("person\\.role", "dev.oddsentry.service.people.Role"),
             Map.entry("recipient_language\\.language", "dev.oddsentry.core.extract.Language"),

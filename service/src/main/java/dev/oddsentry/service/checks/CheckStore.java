@@ -13,6 +13,7 @@ import static org.jooq.impl.DSL.when;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.schedule.TimeLimit;
+import dev.oddsentry.service.checks.FailureReasons.Failure;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.PagePlace;
@@ -22,6 +23,7 @@ import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.evaluation.PriorChecks;
 import dev.oddsentry.service.evaluation.ThresholdsUsed;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
 import java.time.Duration;
@@ -117,21 +119,22 @@ public class CheckStore {
     }
 
     /** @return false: this attempt is no longer the running one */
-    boolean awaitApproval(UUID checkId, int attempt, long rows, String reason) {
+    boolean awaitApproval(UUID checkId, int attempt, long rows, Failure beyondLimits) {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.ROWS_READ, rows)
                 .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.ATTEMPT.eq(attempt))
                 .execute();
-        return end(checkId, attempt, CheckState.AWAITING_APPROVAL, reason);
+        return fail(checkId, attempt, CheckState.AWAITING_APPROVAL, beyondLimits);
     }
 
     /** The attempt failed and the check waits to be tried again. @return false: it is no longer the running one */
-    boolean retryAt(UUID checkId, int attempt, Instant when, String reason, boolean timedOut) {
+    boolean retryAt(UUID checkId, int attempt, Instant when, Failure failure) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.FAILURES, RULE_CHECK.FAILURES.plus(1))
                         .set(RULE_CHECK.RETRY_AT, when)
-                        .set(RULE_CHECK.REASON, reason)
-                        .set(RULE_CHECK.TIMED_OUT, timedOut)
+                        .set(RULE_CHECK.FAILURE, failure.kind())
+                        .set(RULE_CHECK.REASON, failure.reason())
+                        .set(RULE_CHECK.TIMED_OUT, failure.timedOut())
                         .where(isRunning(checkId, attempt))
                         .execute()
                 == 1;
@@ -202,6 +205,7 @@ public class CheckStore {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, CheckState.RUNNING)
                         .set(RULE_CHECK.APPROVED_BY, by)
+                        .setNull(RULE_CHECK.FAILURE)
                         .setNull(RULE_CHECK.REASON)
                         .setNull(RULE_CHECK.FINISHED_AT)
                         .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.STATE.eq(CheckState.AWAITING_APPROVAL))
@@ -314,9 +318,20 @@ public class CheckStore {
     }
 
     /** @return false: this attempt is no longer the running one, and nothing was written */
+    boolean fail(UUID checkId, int attempt, CheckState outcome, Failure failure) {
+        return end(checkId, attempt, outcome, failure.kind(), failure.reason());
+    }
+
+    /** @param reason why it did not succeed, though nothing failed */
     boolean end(UUID checkId, int attempt, CheckState outcome, @Nullable String reason) {
+        return end(checkId, attempt, outcome, null, reason);
+    }
+
+    private boolean end(
+            UUID checkId, int attempt, CheckState outcome, @Nullable FailureKind failure, @Nullable String reason) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, outcome)
+                        .set(RULE_CHECK.FAILURE, failure)
                         .set(RULE_CHECK.REASON, reason)
                         .set(RULE_CHECK.FINISHED_AT, clock.instant())
                         .setNull(RULE_CHECK.RETRY_AT)

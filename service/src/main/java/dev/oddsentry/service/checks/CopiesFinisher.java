@@ -9,6 +9,8 @@ import dev.oddsentry.service.checks.FailureReasons.Failure;
 import dev.oddsentry.service.checks.PersonalCopies.Undone;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.failures.FailureKind;
+import dev.oddsentry.service.failures.IncidentKind;
 import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.memory.Scope;
@@ -17,6 +19,7 @@ import dev.oddsentry.service.triggers.Triggers;
 import java.util.EnumSet;
 import java.util.HashSet;
 import java.util.List;
+import java.util.Objects;
 import java.util.Set;
 import java.util.UUID;
 import java.util.stream.Collectors;
@@ -105,7 +108,7 @@ class CopiesFinisher {
     private void partly(Attempt attempt, Set<String> keys, List<Undone> failed) {
         var counts = copies.together(attempt.checkId());
         var failure = together(failed, keys.size());
-        checks.end(attempt.checkId(), attempt.number(), CheckState.PARTLY_FAILED, failure.reason());
+        checks.fail(attempt.checkId(), attempt.number(), CheckState.PARTLY_FAILED, failure);
         commit.write(attempt.checkId(), counts);
         if (failure.timedOut()) checks.timedOut(attempt.checkId(), attempt.number());
         commit.settle(attempt, keys);
@@ -117,6 +120,7 @@ class CopiesFinisher {
                 FailureHandler.cause(
                         attempt.source().name(), attempt.rule().definition().name(), failure),
                 attempt.ruleId(),
+                failure.kind(),
                 failure.reason());
     }
 
@@ -131,10 +135,18 @@ class CopiesFinisher {
         String reason = named(awaitingApproval, of, "awaiting approval")
                 + (failed.isEmpty() ? "" : "; " + named(failed, of, "failed"))
                 + ". Approve or discard it.";
-        checks.end(attempt.checkId(), attempt.number(), CheckState.AWAITING_APPROVAL, reason);
+        checks.fail(
+                attempt.checkId(),
+                attempt.number(),
+                CheckState.AWAITING_APPROVAL,
+                new Failure(FailureKind.SAFETY_LIMITS, reason));
         commit.write(attempt.checkId(), copies.together(attempt.checkId()));
         String rule = attempt.rule().definition().name();
-        incidents.failed("awaiting approval: " + rule, attempt.ruleId(), "The check awaits approval: " + reason);
+        incidents.failed(
+                new Incidents.Cause(IncidentKind.AWAITING_APPROVAL, rule),
+                attempt.ruleId(),
+                FailureKind.SAFETY_LIMITS,
+                "The check awaits approval: " + reason);
     }
 
     /**
@@ -148,7 +160,9 @@ class CopiesFinisher {
         UUID ruleId = waiting.getRuleId();
         if (copies.done(checkId).isEmpty()) return false;
         var lock = checks.lockRule(ruleId);
-        if (!checks.end(checkId, waiting.getAttempt(), CheckState.PARTLY_FAILED, reason)) return false;
+        var kind = waiting.getFailure() == null ? FailureKind.PERSONAL_COPIES : waiting.getFailure();
+        var failure = new Failure(kind, reason);
+        if (!checks.fail(checkId, waiting.getAttempt(), CheckState.PARTLY_FAILED, failure)) return false;
         var counts = copies.together(checkId);
         commit.write(checkId, counts);
         startFollowers(ruleId, checkId, counts);
@@ -172,12 +186,15 @@ class CopiesFinisher {
     }
 
     private static Failure together(List<Undone> failed, int of) {
-        var failures = failed.stream().map(each -> each.failure()).toList();
+        var failures = failed.stream()
+                .map(each -> Objects.requireNonNull(each.failure()))
+                .toList();
+        var kinds = failures.stream().map(Failure::kind).distinct().toList();
         return new Failure(
+                kinds.size() == 1 ? kinds.getFirst() : FailureKind.PERSONAL_COPIES,
                 named(failed, of, "failed") + ".",
-                failures.stream().allMatch(each -> each != null && each.ofSource()),
-                failures.stream().anyMatch(each -> each != null && each.timedOut()),
-                failures.stream().anyMatch(each -> each != null && each.again()));
+                failures.stream().anyMatch(Failure::timedOut),
+                failures.stream().anyMatch(Failure::again));
     }
 
     private static String named(List<Undone> some, int of, String went) {

@@ -8,6 +8,8 @@ import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.CheckOrigin;
+import dev.oddsentry.service.failures.FailureKind;
+import dev.oddsentry.service.failures.IncidentKind;
 import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.triggers.Triggers;
 import java.time.Clock;
@@ -49,17 +51,22 @@ class FailureHandler {
     public void fail(UUID checkId, int number, Failure failure) {
         if (triesAgain(checkId, number, failure)) return;
         var check = store.find(checkId).orElseThrow();
-        if (!store.end(checkId, number, CheckState.FAILED, failure.reason())) return;
+        if (!store.fail(checkId, number, CheckState.FAILED, failure)) return;
         if (failure.timedOut()) store.timedOut(checkId, number);
         triggers.follow(check.getRuleId(), checkId, check.getSlot(), Set.of(Outcome.FAILED));
         var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
-        String cause = cause(check.getSourceName(), rule.name(), failure);
-        incidents.failed(cause, check.getRuleId(), failure.reason());
+        incidents.failed(
+                cause(check.getSourceName(), rule.name(), failure),
+                check.getRuleId(),
+                failure.kind(),
+                failure.reason());
     }
 
     /** What the failure counts under: failures of one source make one mail. */
-    static String cause(@Nullable String source, String rule, Failure failure) {
-        return failure.ofSource() && source != null ? "source " + source : "rule " + rule;
+    static Incidents.Cause cause(@Nullable String source, String rule, Failure failure) {
+        return failure.kind() == FailureKind.SOURCE_UNREACHABLE && source != null
+                ? new Incidents.Cause(IncidentKind.SOURCE, source)
+                : new Incidents.Cause(IncidentKind.RULE, rule);
     }
 
     /** @return true: the check waits and will be tried again, or another attempt has it */
@@ -72,8 +79,7 @@ class FailureHandler {
                 && check.getFailures() < checking.retries();
         if (!again) return false;
         Instant when = clock.instant().plus(checking.retryAfter());
-        if (store.retryAt(checkId, number, when, failure.reason(), failure.timedOut()))
-            tasks.schedule(OnDemandChecks.task(checkId, number), when);
+        if (store.retryAt(checkId, number, when, failure)) tasks.schedule(OnDemandChecks.task(checkId, number), when);
         return true;
     }
 
@@ -84,11 +90,12 @@ class FailureHandler {
                 attempt.checkId(),
                 attempt.number(),
                 beyond.summary().rows(),
-                beyond.reason() + ". Approve or discard it.")) return;
+                new Failure(FailureKind.SAFETY_LIMITS, beyond.reason() + ". Approve or discard it."))) return;
         var rule = attempt.rule().definition();
         incidents.failed(
-                "awaiting approval: " + rule.name(),
+                new Incidents.Cause(IncidentKind.AWAITING_APPROVAL, rule.name()),
                 attempt.ruleId(),
+                FailureKind.SAFETY_LIMITS,
                 "The check awaits approval: " + beyond.reason() + ".");
     }
 
@@ -113,10 +120,11 @@ class FailureHandler {
             store.end(checkId, attempt, CheckState.SKIPPED, reason + " A later slot was due first.");
             return;
         }
-        if (partly || store.end(checkId, attempt, CheckState.FAILED, reason + REPLACED)) {
+        var kind = waiting.getFailure() == null ? FailureKind.INTERNAL : waiting.getFailure();
+        if (partly || store.fail(checkId, attempt, CheckState.FAILED, new Failure(kind, reason + REPLACED))) {
             var check = store.find(checkId).orElseThrow();
             var rule = definitions.rule(check.getRuleId()).orElseThrow().definition();
-            incidents.failed("rule " + rule.name(), check.getRuleId(), reason);
+            incidents.failed(new Incidents.Cause(IncidentKind.RULE, rule.name()), check.getRuleId(), kind, reason);
         }
     }
 }

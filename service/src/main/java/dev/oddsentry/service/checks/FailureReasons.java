@@ -1,9 +1,9 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.problem.InvalidDefinitionException;
-import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.queries.QueryFailureException;
-import dev.oddsentry.service.queries.QueryFailureException.Blame;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.UUID;
 import org.slf4j.Logger;
@@ -19,12 +19,12 @@ final class FailureReasons {
 
     /**
      * @param reason in words for the owner
-     * @param ofSource whether the source as a whole is to blame, so that other rules fail of the same cause
-     * @param again whether another try might go better
+     * @param timedOut whether the query, or that of one of several copies, took longer than it may
+     * @param again whether another try might succeed
      */
-    record Failure(String reason, boolean ofSource, boolean timedOut, boolean again) {
-        private static Failure ofRule(String reason) {
-            return new Failure(reason, false, false, false);
+    record Failure(FailureKind kind, String reason, boolean timedOut, boolean again) {
+        Failure(FailureKind kind, String reason) {
+            this(kind, reason, kind == FailureKind.TIME_LIMIT, kind.mayPass());
         }
     }
 
@@ -35,34 +35,39 @@ final class FailureReasons {
      */
     static Failure of(UUID checkId, Throwable failed) {
         return switch (failed) {
-            case CheckFailureException expected -> Failure.ofRule(words(expected));
-            case RefusedException refused -> Failure.ofRule(words(refused));
+            case CheckFailureException expected -> new Failure(expected.kind(), words(expected));
+            case RefusedException refused -> new Failure(FailureKind.RULE_INVALID, words(refused));
             case InvalidDefinitionException noLongerFits ->
-                Failure.ofRule("The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
+                new Failure(
+                        FailureKind.RULE_INVALID,
+                        "The rule no longer fits its query: " + noLongerFits.getMessage() + ".");
             case QueryFailureException expected -> {
                 handBackIfShuttingDown(expected);
-                boolean timedOut = expected.blame() == Blame.TIME;
-                yield new Failure(words(expected), expected.blame() == Blame.SOURCE, timedOut, true);
+                yield new Failure(expected.kind(), words(expected));
             }
             case OutOfMemoryError tooMuch ->
-                Failure.ofRule("The result and its findings need more memory than the service has ("
-                        + Runtime.getRuntime().maxMemory() / MEBIBYTE
-                        + " MiB): narrow the query, or have the operator give it more; the log has it under "
-                        + logged(checkId, tooMuch) + ".");
+                new Failure(
+                        FailureKind.MEMORY,
+                        "The result and its findings need more memory than the service has ("
+                                + Runtime.getRuntime().maxMemory() / MEBIBYTE
+                                + " MiB): narrow the query, or have the operator give it more; the log has it under "
+                                + logged(checkId, tooMuch) + ".");
             default -> {
                 if (failed instanceof RuntimeException unexpected) handBackIfShuttingDown(unexpected);
                 String known = FullDisks.words(failed);
-                String reason = known == null
-                        ? "Internal error. Give the operator this reference: " + logged(checkId, failed) + "."
-                        : known;
-                yield new Failure(reason, false, false, true);
+                yield known == null
+                        ? new Failure(
+                                FailureKind.INTERNAL,
+                                "Internal error. Give the operator this reference: " + logged(checkId, failed) + ".")
+                        : new Failure(FailureKind.DISK_FULL, known);
             }
         };
     }
 
     /** Tried no more: it would end the service once more. */
     static Failure endedTheService(int times) {
-        return Failure.ofRule(
+        return new Failure(
+                FailureKind.SERVICE_ENDED,
                 "The service ended " + times
                         + " times while it ran this check, for example because the check used up its memory. Narrow the query, or give the service more memory.");
     }

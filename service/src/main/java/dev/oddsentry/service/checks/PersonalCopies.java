@@ -5,9 +5,10 @@ import dev.oddsentry.service.checks.UnitRunner.UnitOutcome;
 import dev.oddsentry.service.copies.CopyRecipients;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.Attempt;
-import dev.oddsentry.service.evaluation.CheckFailureException;
 import dev.oddsentry.service.evaluation.PersonalCopy;
 import dev.oddsentry.service.evaluation.PriorChecks;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import java.util.ArrayList;
 import java.util.Objects;
 import java.util.Set;
@@ -72,7 +73,7 @@ class PersonalCopies {
             } catch (RuntimeException | Error failed) {
                 var failure = FailureReasons.of(attempt.checkId(), failed);
                 undone.add(Undone.failed(copy, failure));
-                if (failure.ofSource()) ofSource = failure;
+                if (failure.kind() == FailureKind.SOURCE_UNREACHABLE) ofSource = failure;
             }
         }
         return end.of(attempt, keys, undone);
@@ -84,7 +85,7 @@ class PersonalCopies {
     }
 
     private UnitOutcome unit(Attempt whole, PersonalCopy copy, PriorChecks prior) {
-        if (copy.problem() != null) throw new CheckFailureException(copy.problem(), null);
+        if (copy.problem() != null) throw new CheckFailureException(FailureKind.RECIPIENTS, copy.problem());
         var attempt = whole.of(copy, prior);
         return units.run(attempt, (evaluation, plan) -> commit.commit(attempt, copy, evaluation, plan));
     }

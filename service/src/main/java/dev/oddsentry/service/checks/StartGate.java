@@ -5,7 +5,8 @@ import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.time.Span;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.evaluation.Attempt;
-import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryFailureException;
 import dev.oddsentry.service.queries.QueryRunner;
@@ -62,7 +63,8 @@ class StartGate {
         var query = definitions
                 .query(ready.query())
                 .orElseThrow(() -> new CheckFailureException(
-                        "The query " + ready.query() + ", which says when it is ready, is gone.", null))
+                        FailureKind.NAMED_QUERY,
+                        "The query " + ready.query() + ", which says when it is ready, is gone."))
                 .definition();
         var source = sources.require(query.source());
         var closed = closed(source);
@@ -76,9 +78,9 @@ class StartGate {
         String words = "the query " + ready.query() + " returned no row";
         if (!now.isBefore(deadline))
             throw new CheckFailureException(
+                    FailureKind.NOT_READY,
                     "Not ready: " + words + " within " + MinimumDuration.text(Span.between(ready.until()))
-                            + " of the slot.",
-                    null);
+                            + " of the slot.");
         Instant again = now.plus(ready.every());
         return Optional.of(new Wait(
                 WaitingFor.READY, again.isBefore(deadline) ? again : deadline, "Not ready yet: " + words + "."));

@@ -2,9 +2,10 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.core.definition.TriggersDefinition.WhenEmpty;
 import dev.oddsentry.service.evaluation.Attempt;
-import dev.oddsentry.service.evaluation.CheckFailureException;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.Evaluator;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.messages.MessageContext;
 import dev.oddsentry.service.messages.MessagePlanner;
 import dev.oddsentry.service.queries.RunningQuery;
@@ -69,6 +70,7 @@ class UnitRunner {
         boolean fails = attempt.rule().definition().triggers().whenEmpty() == WhenEmpty.FAIL;
         if (fails && evaluation.reading().rows() == 0)
             throw new CheckFailureException(
-                    "The result had no rows, which is a failure for this rule (when_empty: fail).", null);
+                    FailureKind.EMPTY_RESULT,
+                    "The result had no rows, which is a failure for this rule (when_empty: fail).");
     }
 }

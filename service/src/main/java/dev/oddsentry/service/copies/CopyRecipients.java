@@ -7,8 +7,9 @@ import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.definitions.DefinitionStore;
-import dev.oddsentry.service.evaluation.CheckFailureException;
 import dev.oddsentry.service.evaluation.PersonalCopy;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryRunner;
 import dev.oddsentry.service.sources.Sources;
@@ -127,6 +128,6 @@ public class CopyRecipients {
     }
 
     private static CheckFailureException refused(String query, String what) {
-        return new CheckFailureException("The recipient query " + query + " " + what + ".", null);
+        return new CheckFailureException(FailureKind.RECIPIENTS, "The recipient query " + query + " " + what + ".");
     }
 }

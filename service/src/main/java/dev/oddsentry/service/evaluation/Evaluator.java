@@ -15,6 +15,8 @@ import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.config.Installation;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.measurements.MeasurementStore;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.queries.Parameters;
@@ -205,10 +207,13 @@ public class Evaluator {
                 String where =
                         row == null ? "a group" : "the row " + words(evaluator().identityOf(row));
                 throw new CheckFailureException(
-                        "The condition cannot be calculated for " + where + ": " + e.getMessage() + ".", e);
+                        FailureKind.CONDITION,
+                        "The condition cannot be calculated for " + where + ": " + e.getMessage() + ".",
+                        e);
             } catch (DuplicateIdentityException e) {
                 String key = String.join(", ", input.rule().key());
                 throw new CheckFailureException(
+                        FailureKind.SAME_KEY,
                         "Two rows have the same key values (" + key + "): " + words(e.identity())
                                 + ". Nothing was saved. Add key columns so that each row is unique.",
                         e);

@@ -5,6 +5,8 @@ import dev.oddsentry.core.definition.RuleDefinition.ExpectedGroups.OfQuery;
 import dev.oddsentry.core.definition.RuleDefinition.GroupsDefinition;
 import dev.oddsentry.core.evaluation.RuleEvaluator;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryRunner;
 import dev.oddsentry.service.sources.Sources;
@@ -36,16 +38,17 @@ class ExpectedGroups {
     private void tellOfQuery(RuleEvaluator evaluator, GroupsDefinition groups, EvaluationInput input, String name) {
         var query = definitions
                 .query(name)
-                .orElseThrow(() ->
-                        new CheckFailureException("The query " + name + ", which groups come from, is gone.", null))
+                .orElseThrow(() -> new CheckFailureException(
+                        FailureKind.NAMED_QUERY, "The query " + name + ", which groups come from, is gone."))
                 .definition();
         var values = Parameters.valuesAt(input.moment(), input.rule(), query);
         queries.readAll(sources.require(query.source()), query, values, columns -> {
             var per = groups.per().stream()
                     .map(column -> columns.indexOf(column, false)
                             .orElseThrow(() -> new CheckFailureException(
-                                    "The query " + name + ", which groups come from, returns no column " + column + ".",
-                                    null)))
+                                    FailureKind.NAMED_QUERY,
+                                    "The query " + name + ", which groups come from, returns no column " + column
+                                            + ".")))
                     .toList();
             return row -> {
                 var group = new ArrayList<@Nullable Object>();

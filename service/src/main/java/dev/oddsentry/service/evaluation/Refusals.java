@@ -1,5 +1,6 @@
 package dev.oddsentry.service.evaluation;
 
+import dev.oddsentry.service.failures.CheckFailureException;
 import dev.oddsentry.service.queries.QueryFailureException;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.function.Supplier;

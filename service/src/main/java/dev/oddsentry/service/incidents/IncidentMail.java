@@ -7,24 +7,26 @@ import static dev.oddsentry.service.db.generated.Tables.INCIDENT_RULE;
 import com.github.kagkarlsson.scheduler.task.helper.RecurringTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import com.github.kagkarlsson.scheduler.task.schedule.FixedDelay;
+import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.extracts.words.Phrases;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.IncidentRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
-import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.failures.FailureKind;
+import dev.oddsentry.service.failures.IncidentKind;
 import dev.oddsentry.service.outbox.MessageCause;
-import dev.oddsentry.service.outbox.Outbox;
+import dev.oddsentry.service.outbox.TeamNotices;
 import dev.oddsentry.service.people.Teams;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.time.ZoneId;
-import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -35,14 +37,11 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 public class IncidentMail {
     private static final Duration ONCE_MORE_AFTER = Duration.ofDays(1);
-    private static final DateTimeFormatter TIME =
-            DateTimeFormatter.ofPattern("EEE d MMM yyyy HH:mm VV", Locale.ENGLISH);
 
     private final DSLContext db;
     private final DefinitionStore definitions;
     private final Teams teams;
-    private final MessageBuilder messages;
-    private final Outbox outbox;
+    private final TeamNotices notices;
     private final TransactionTemplate transactions;
     private final Settings settings;
     private final Clock clock;
@@ -51,16 +50,14 @@ public class IncidentMail {
             DSLContext db,
             DefinitionStore definitions,
             Teams teams,
-            MessageBuilder messages,
-            Outbox outbox,
+            TeamNotices notices,
             TransactionTemplate transactions,
             Settings settings,
             Clock clock) {
         this.db = db;
         this.definitions = definitions;
         this.teams = teams;
-        this.messages = messages;
-        this.outbox = outbox;
+        this.notices = notices;
         this.transactions = transactions;
         this.settings = settings;
         this.clock = clock;
@@ -85,7 +82,8 @@ public class IncidentMail {
     }
 
     /** A rule with checks that failed in an incident. */
-    private record Hit(String name, String title, String owner, ZoneId zone, int failures, String reason) {}
+    private record Hit(
+            RuleDefinition rule, int failures, @Nullable FailureKind failure, String reason) {}
 
     private void look(long id) {
         var incident = db.selectFrom(INCIDENT)
@@ -116,7 +114,7 @@ public class IncidentMail {
     }
 
     private List<Hit> hits(long id, boolean recovered) {
-        var rows = db.select(DEFINITION.ID, INCIDENT_RULE.FAILURES, INCIDENT_RULE.REASON)
+        var rows = db.select(DEFINITION.ID, INCIDENT_RULE.FAILURES, INCIDENT_RULE.FAILURE, INCIDENT_RULE.REASON)
                 .from(INCIDENT_RULE)
                 .join(DEFINITION)
                 .on(DEFINITION.ID.eq(INCIDENT_RULE.RULE_ID))
@@ -127,67 +125,66 @@ public class IncidentMail {
                 .fetch();
         return rows.map(row -> {
             var rule = definitions.rule(row.value1()).orElseThrow().definition();
-            return new Hit(rule.name(), rule.title(), rule.owner(), rule.zone(), row.value2(), row.value3());
+            return new Hit(rule, row.value2(), row.value3(), row.value4());
         });
     }
 
-    /** One message for each team. */
+    /** One message for each team, and each language in it. */
     private void notify(IncidentRecord incident, List<Hit> hits, Phase phase) {
         Map<String, List<Hit>> byOwner = new LinkedHashMap<>();
-        hits.forEach(hit ->
-                byOwner.computeIfAbsent(hit.owner(), _ -> new ArrayList<>()).add(hit));
-        byOwner.forEach((owner, ofTeam) -> {
-            var to = teams.addressesOf(owner);
-            if (to.isEmpty()) return;
-            String text = text(incident, ofTeam, phase);
-            outbox.queue(
-                    new MessageCause.OfIncident(incident.getId()),
-                    clock.instant(),
-                    messages.plain(owner, to, subject(incident, ofTeam, phase), text));
-        });
+        hits.forEach(hit -> byOwner.computeIfAbsent(hit.rule().owner(), _ -> new ArrayList<>())
+                .add(hit));
+        byOwner.forEach((owner, ofTeam) -> notices.queue(
+                new MessageCause.OfIncident(incident.getId()),
+                owner,
+                teams.addressesOf(owner),
+                ofTeam.getFirst().rule().delivery().texts().language(),
+                phrases -> new TeamNotices.Notice(
+                        subject(phrases, incident, ofTeam, phase), text(phrases, incident, ofTeam, phase))));
     }
 
-    private static String subject(IncidentRecord incident, List<Hit> hits, Phase phase) {
-        String rules = hits.size() == 1 ? hits.getFirst().title() : hits.size() + " rules";
-        if (Incidents.isNoRows(incident.getCause()))
-            return switch (phase) {
-                case BEGAN -> "No rows: " + rules;
-                case LASTS -> "Still no rows: " + rules;
-                case OVER -> "Rows again: " + rules;
-            };
-        return switch (phase) {
-            case BEGAN -> "Checks failing: " + rules + " (" + incident.getCause() + ")";
-            case LASTS -> "Checks still failing: " + rules + " (" + incident.getCause() + ")";
-            case OVER -> "Checks recovered: " + rules + " (" + incident.getCause() + ")";
+    private static String words(IncidentKind kind) {
+        return switch (kind) {
+            case NO_ROWS -> "notice.noRows.";
+            case AWAITING_APPROVAL -> "notice.approval.";
+            case SOURCE, RULE -> "notice.failing.";
+            case MAIL_UNDELIVERED, MAIL_UNCONFIRMED, MAIL_BLOCKED ->
+                throw new IllegalStateException(kind + " is about no check");
         };
     }
 
-    private String text(IncidentRecord incident, List<Hit> hits, Phase phase) {
+    private static String subject(Phrases phrases, IncidentRecord incident, List<Hit> hits, Phase phase) {
+        var kind = incident.getKind();
+        String rules = hits.size() == 1 ? hits.getFirst().rule().title() : phrases.of("notice.rules", hits.size());
+        String key = words(kind) + "subject." + phase;
+        return kind == IncidentKind.SOURCE || kind == IncidentKind.RULE
+                ? phrases.of(key, rules, phrases.of("notice.cause." + kind, incident.getName()))
+                : phrases.of(key, rules);
+    }
+
+    private String text(Phrases phrases, IncidentRecord incident, List<Hit> hits, Phase phase) {
         var lines = new ArrayList<String>();
         // A team's rules are nearly always in one zone; where they are not, the first one's is as good as any.
-        String since = TIME.format(incident.getBeganAt().atZone(hits.getFirst().zone()));
-        if (Incidents.isNoRows(incident.getCause()))
-            lines.add(
-                    phase == Phase.OVER
-                            ? "The result had no rows from " + since + " on. The latest result has rows."
-                            : "The result has had no rows since " + since + ". The checks themselves succeeded.");
-        else
-            lines.add(
-                    phase == Phase.OVER
-                            ? "The checks of these rules failed from " + since
-                                    + " on. The last check of each succeeded."
-                            : "The checks of these rules have failed since " + since
-                                    + ". These checks reported nothing and did not change any findings.");
+        String since = phrases.time(
+                "date.notice",
+                incident.getBeganAt().atZone(hits.getFirst().rule().zone()));
+        lines.add(phrases.of(words(incident.getKind()) + (phase == Phase.OVER ? "OVER" : "LASTS"), since));
         lines.add("");
         for (var hit : hits) {
-            String times = hit.failures() + (hit.failures() == 1 ? " check" : " checks");
-            lines.add(hit.title() + ", " + times);
-            if (phase != Phase.OVER) lines.add("  " + hit.reason());
-            lines.add("  " + settings.baseUrl() + "/rules/" + hit.name());
+            lines.add(phrases.of("notice.hit", hit.rule().title(), hit.failures()));
+            if (phase != Phase.OVER) lines.add("  " + reason(phrases, hit));
+            lines.add("  " + settings.baseUrl() + "/rules/" + hit.rule().name());
         }
         lines.add("");
-        lines.add(
-                "You get this email because your team owns these rules. You get one notice when it starts, one a day while it lasts, and one when it ends.");
+        lines.add(phrases.of("notice.why"));
         return String.join("\n", lines) + "\n";
+    }
+
+    /** The reason as it is kept is in English, with what the source said; in other languages the console has that. */
+    private static String reason(Phrases phrases, Hit hit) {
+        if (phrases.language() == Language.EN) return hit.reason();
+        return hit.failure() == null
+                ? phrases.of("notice.none")
+                : phrases.of("notice.failure." + hit.failure()) + " " + phrases.of("notice.console");
     }
 }

@@ -5,16 +5,20 @@ import static dev.oddsentry.service.db.generated.Tables.INCIDENT_RULE;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
+import dev.oddsentry.service.failures.FailureKind;
+import dev.oddsentry.service.failures.IncidentKind;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.UUID;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** What incidents the checks, by cause. Each method is part of the transaction of the check that it is about. */
 @Component
 public class Incidents {
-    private static final String NO_ROWS = "no rows from ";
+    /** @param name of the source, the rule or the address; empty where the kind has none */
+    public record Cause(IncidentKind kind, String name) {}
 
     private final DSLContext db;
     private final Clock clock;
@@ -26,20 +30,24 @@ public class Incidents {
 
     /** The check succeeded, and its result had no rows, of which the owning team wants a notice. */
     public void noRows(String rule, UUID ruleId) {
-        failed(NO_ROWS + rule, ruleId, "The result had no rows.");
+        hit(new Cause(IncidentKind.NO_ROWS, rule), ruleId, null, "The result had no rows.");
     }
 
-    static boolean isNoRows(String cause) {
-        return cause.startsWith(NO_ROWS);
+    /**
+     * @param cause failures of one cause make one mail
+     * @param reason in words, with what the source or the server said
+     */
+    public void failed(Cause cause, UUID ruleId, FailureKind failure, String reason) {
+        hit(cause, ruleId, failure, reason);
     }
 
-    /** @param cause such as {@code source ferry}, or the rule's own; failures of one cause make one mail */
-    public void failed(String cause, UUID ruleId, String reason) {
+    private void hit(Cause cause, UUID ruleId, @Nullable FailureKind failure, String reason) {
         Instant now = clock.instant();
         db.insertInto(INCIDENT)
-                .set(INCIDENT.CAUSE, cause)
+                .set(INCIDENT.KIND, cause.kind())
+                .set(INCIDENT.NAME, cause.name())
                 .set(INCIDENT.BEGAN_AT, now)
-                .onConflict(INCIDENT.CAUSE)
+                .onConflict(INCIDENT.KIND, INCIDENT.NAME)
                 .where(INCIDENT.OVER_AT.isNull())
                 .doNothing()
                 .execute();
@@ -48,14 +56,25 @@ public class Incidents {
                         INCIDENT_RULE.INCIDENT_ID,
                         INCIDENT_RULE.RULE_ID,
                         INCIDENT_RULE.FAILURES,
+                        INCIDENT_RULE.FAILURE,
                         INCIDENT_RULE.REASON,
                         INCIDENT_RULE.LAST_AT)
-                .select(select(INCIDENT.ID, val(ruleId), val(1), val(reason), val(now))
+                .select(select(
+                                INCIDENT.ID,
+                                val(ruleId),
+                                val(1),
+                                val(failure, INCIDENT_RULE.FAILURE),
+                                val(reason),
+                                val(now))
                         .from(INCIDENT)
-                        .where(INCIDENT.CAUSE.eq(cause), INCIDENT.OVER_AT.isNull()))
+                        .where(
+                                INCIDENT.KIND.eq(cause.kind()),
+                                INCIDENT.NAME.eq(cause.name()),
+                                INCIDENT.OVER_AT.isNull()))
                 .onConflict(INCIDENT_RULE.INCIDENT_ID, INCIDENT_RULE.RULE_ID)
                 .doUpdate()
                 .set(INCIDENT_RULE.FAILURES, INCIDENT_RULE.FAILURES.plus(1))
+                .set(INCIDENT_RULE.FAILURE, failure)
                 .set(INCIDENT_RULE.REASON, reason)
                 .set(INCIDENT_RULE.LAST_AT, now)
                 .setNull(INCIDENT_RULE.RECOVERED_AT)

@@ -2,6 +2,7 @@ package dev.oddsentry.service.mail;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
 import dev.oddsentry.core.definition.RoundUpDefinition;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.HtmlMail;
 import dev.oddsentry.extracts.mail.RoundUp;
@@ -168,10 +169,10 @@ public class MessageBuilder {
     }
 
     /** A message of plain text, without a rule. */
-    public NewMessage plain(String team, List<String> to, String subject, String text) {
-        var html =
-                "<!doctype html><html lang=\"en\"><body style=\"font-family: sans-serif; color: #22303c\"><div style=\"white-space: pre-wrap\">"
-                        + HtmlUtils.htmlEscape(text, UTF_8) + "</div></body></html>";
+    public NewMessage plain(String team, List<String> to, Language language, String subject, String text) {
+        var html = "<!doctype html><html lang=\"" + language.code()
+                + "\"><body style=\"font-family: sans-serif; color: #22303c\"><div style=\"white-space: pre-wrap\">"
+                + HtmlUtils.htmlEscape(text, UTF_8) + "</div></body></html>";
         return build(Envelope.plain(Recipients.to(to), team, "incident"), subject, alternatives(text, html));
     }
 

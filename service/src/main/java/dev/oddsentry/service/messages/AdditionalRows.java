@@ -6,7 +6,8 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.definitions.DefinitionStore;
-import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.layouts.QueryRows;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryFailureException;
@@ -103,6 +104,8 @@ class AdditionalRows {
 
     private static CheckFailureException failed(AlsoSent also, String what, @Nullable Exception cause) {
         return new CheckFailureException(
-                "The query " + also.query() + ", whose rows go with the mail, " + what + ".", cause);
+                FailureKind.NAMED_QUERY,
+                "The query " + also.query() + ", whose rows go with the mail, " + what + ".",
+                cause);
     }
 }

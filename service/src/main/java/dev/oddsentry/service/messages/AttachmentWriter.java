@@ -10,7 +10,8 @@ import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.pack.ZipPack;
 import dev.oddsentry.service.config.Settings;
-import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.mail.MailServer;
@@ -172,9 +173,9 @@ class AttachmentWriter {
         return passwords
                 .of(of == null ? null : of.ruleId())
                 .orElseThrow(() -> new CheckFailureException(
+                        FailureKind.FILE_PASSWORD,
                         "The rule packs its files with a password, and none is kept for it: odd set-file-password "
-                                + context.rule().name(),
-                        null))
+                                + context.rule().name()))
                 .toCharArray();
     }
 }

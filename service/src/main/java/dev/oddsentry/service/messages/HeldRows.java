@@ -1,6 +1,7 @@
 package dev.oddsentry.service.messages;
 
-import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -30,9 +31,9 @@ public final class HeldRows {
         for (Object cell : row) bytes += of(cell);
         if (bytes > most)
             throw new CheckFailureException(
+                    FailureKind.MEMORY,
                     "The rows that go together into one message or file need more than " + most / MEBIBYTE
-                            + " MiB of memory. Report fewer rows, select fewer or shorter columns, or have the operator give the service more memory.",
-                    null);
+                            + " MiB of memory. Report fewer rows, select fewer or shorter columns, or have the operator give the service more memory.");
     }
 
     private static long of(@Nullable Object cell) {

@@ -6,8 +6,9 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.definitions.DefinitionStore;
-import dev.oddsentry.service.evaluation.CheckFailureException;
 import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryRunner;
 import dev.oddsentry.service.reporting.ReportPlan;
@@ -63,7 +64,8 @@ public class SplitRecipients {
         var query = definitions
                 .query(name)
                 .orElseThrow(() -> new CheckFailureException(
-                        "The query " + name + ", which names the recipients, has been deleted.", null))
+                        FailureKind.RECIPIENTS,
+                        "The query " + name + ", which names the recipients, has been deleted."))
                 .definition();
         var found = new LinkedHashMap<String, List<String>>();
         var values = Parameters.valuesAt(moment, rule, query);
@@ -79,9 +81,9 @@ public class SplitRecipients {
                     if (each.isBlank()) continue;
                     if (!MailAddress.isOne(each.strip()))
                         throw new CheckFailureException(
+                                FailureKind.RECIPIENTS,
                                 "The query " + name + " gives \"" + each.strip() + "\" for " + of
-                                        + ", which is not a mail address.",
-                                null);
+                                        + ", which is not a mail address.");
                     found.computeIfAbsent(of, _ -> new ArrayList<>()).add(each.strip());
                 }
             };
@@ -91,6 +93,7 @@ public class SplitRecipients {
 
     private static CheckFailureException lacks(String query, String column) {
         return new CheckFailureException(
-                "The query " + query + ", which names the recipients, does not return a column " + column + ".", null);
+                FailureKind.RECIPIENTS,
+                "The query " + query + ", which names the recipients, does not return a column " + column + ".");
     }
 }

@@ -7,6 +7,7 @@ import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.failures.IncidentKind;
 import dev.oddsentry.service.mail.ReturnPaths;
 import dev.oddsentry.service.recipients.BlockedRecipients;
 import java.time.Clock;
@@ -95,19 +96,32 @@ public class BounceHandler {
     void hold(UUID id, String address, String words) {
         if (!reach.hold(address, words, id)) return;
         var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(id)).fetchSingle();
-        String owner = ownerMail.owner(message);
+        var owner = ownerMail.owner(message);
         if (owner == null) return;
         tell(owner, message, address, words);
         notices.toldOfRefusal(message);
     }
 
-    private void tell(String owner, MessageRecord message, String address, String words) {
-        String text = "Mail to " + address + " bounces. The mail server said:\n  " + words
-                + "\n\nThe message was: " + message.getSubject() + "\n  " + settings.baseUrl() + "/outbox/"
-                + message.getId()
-                + "\n\nNothing is sent to " + address + ", by any rule, until someone unblocks it:\n"
-                + "  odd blocked --unblock " + address + "\nor corrects it in the rules that name it. "
-                + "The other recipients are not affected.\n\nYou get this email because your team owns the rule. You get one notice for each address.\n";
-        ownerMail.send(owner, "mail to " + address, List.of(address), "Blocked address: " + address, text);
+    private void tell(OwnerMail.Owner owner, MessageRecord message, String address, String words) {
+        ownerMail.send(
+                owner,
+                IncidentKind.MAIL_BLOCKED,
+                address,
+                List.of(address),
+                phrases -> new TeamNotices.Notice(
+                        phrases.of("notice.blocked.subject", address),
+                        String.join(
+                                "\n",
+                                phrases.of("notice.blocked.bounces", address),
+                                "  " + words,
+                                "",
+                                phrases.of("notice.blocked.message"),
+                                "  " + message.getSubject(),
+                                "  " + settings.baseUrl() + "/outbox/" + message.getId(),
+                                "",
+                                phrases.of("notice.blocked.next", address),
+                                "",
+                                phrases.of("notice.owner", phrases.of("notice.blocked.often")),
+                                "")));
     }
 }

@@ -4,9 +4,11 @@ import static dev.oddsentry.service.db.generated.Tables.DELIVERY_NOTICE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 
+import dev.oddsentry.extracts.words.Phrases;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.failures.IncidentKind;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
@@ -103,46 +105,61 @@ class DeliveryNotices {
     }
 
     private void tellRefused(UUID definition, MessageRecord message, List<MessageRecipientRecord> recipients) {
-        String owner = ownerMail.owner(message);
+        var owner = ownerMail.owner(message);
         if (owner == null) return;
         note(definition, message, Kind.REFUSED);
-        String text = "This message reached nobody:\n  " + message.getSubject() + "\n  " + link(message)
-                + "\n\nThe mail server said:\n" + words(recipients)
-                + "\n\nIts findings count as not reported, and the next check reports them again. Correct the addresses of the rule, or ask the operator"
-                + " of the mail server. Otherwise that message may be rejected too.\n\n"
-                + because("one notice a day for as long as messages of this rule reach nobody");
         ownerMail.send(
-                owner, "mail reaches nobody", addresses(recipients), "Not delivered: " + message.getSubject(), text);
+                owner,
+                IncidentKind.MAIL_UNDELIVERED,
+                "",
+                addresses(recipients),
+                phrases -> notice(phrases, "undelivered", message, recipients));
     }
 
     private void tellUnconfirmed(UUID definition, MessageRecord message, List<MessageRecipientRecord> recipients) {
-        String owner = ownerMail.owner(message);
+        var owner = ownerMail.owner(message);
         if (owner == null) return;
         note(definition, message, Kind.UNCONFIRMED);
-        String text = "This message may not have arrived:\n  " + message.getSubject() + "\n  " + link(message)
-                + "\n\nThe connection to the mail server broke while the message was being sent, and no later try was accepted. It is not known whether it"
-                + " arrived at these addresses:\n" + words(recipients)
-                + "\n\nIts findings still count as reported. Open the link above to report them again, to send the message again, or to confirm that it"
-                + " arrived.\n\n" + because("one notice for each such message");
-        ownerMail.send(owner, "mail unconfirmed", List.of(), "May not have arrived: " + message.getSubject(), text);
+        ownerMail.send(
+                owner,
+                IncidentKind.MAIL_UNCONFIRMED,
+                "",
+                List.of(),
+                phrases -> notice(phrases, "unconfirmed", message, recipients));
+    }
+
+    private TeamNotices.Notice notice(
+            Phrases phrases, String kind, MessageRecord message, List<MessageRecipientRecord> recipients) {
+        String words = "notice." + kind + ".";
+        return new TeamNotices.Notice(
+                phrases.of(words + "subject", message.getSubject()),
+                String.join(
+                        "\n",
+                        phrases.of(words + "message"),
+                        "  " + message.getSubject(),
+                        "  " + link(message),
+                        "",
+                        phrases.of(words + "server"),
+                        answers(phrases, recipients),
+                        "",
+                        phrases.of(words + "next"),
+                        "",
+                        phrases.of("notice.owner", phrases.of(words + "often")),
+                        ""));
     }
 
     private String link(MessageRecord message) {
         return settings.baseUrl() + "/outbox/" + message.getId();
     }
 
-    private static String because(String howOften) {
-        return "You get this email because your team owns what the message is about. You get " + howOften + ".\n";
-    }
-
     private static List<String> addresses(List<MessageRecipientRecord> recipients) {
         return recipients.stream().map(MessageRecipientRecord::getAddress).toList();
     }
 
-    private static String words(List<MessageRecipientRecord> recipients) {
+    private static String answers(Phrases phrases, List<MessageRecipientRecord> recipients) {
         return recipients.stream()
                 .map(each -> "  " + each.getAddress() + ": "
-                        + (each.getResponse() == null ? "no answer" : each.getResponse()))
+                        + (each.getResponse() == null ? phrases.of("notice.noAnswer") : each.getResponse()))
                 .collect(Collectors.joining("\n"));
     }
 }

@@ -3,9 +3,11 @@ package dev.oddsentry.service.outbox;
 import static dev.oddsentry.service.db.generated.Tables.INCIDENT;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
 
+import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.extracts.words.Phrases;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
-import dev.oddsentry.service.mail.MessageBuilder;
+import dev.oddsentry.service.failures.IncidentKind;
 import dev.oddsentry.service.people.Role;
 import dev.oddsentry.service.people.Teams;
 import dev.oddsentry.service.recipients.BlockedRecipients;
@@ -13,6 +15,7 @@ import java.time.Clock;
 import java.util.Collection;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -25,8 +28,7 @@ class OwnerMail {
     private final DefinitionStore definitions;
     private final Teams teams;
     private final BlockedRecipients reach;
-    private final MessageBuilder messages;
-    private final Outbox outbox;
+    private final TeamNotices notices;
 
     OwnerMail(
             DSLContext db,
@@ -34,54 +36,61 @@ class OwnerMail {
             DefinitionStore definitions,
             Teams teams,
             BlockedRecipients reach,
-            MessageBuilder messages,
-            Outbox outbox) {
+            TeamNotices notices) {
         this.db = db;
         this.clock = clock;
         this.definitions = definitions;
         this.teams = teams;
         this.reach = reach;
-        this.messages = messages;
-        this.outbox = outbox;
+        this.notices = notices;
     }
+
+    /** @param language of the rule or the round-up; members of the team may have set their own */
+    record Owner(String team, Language language) {}
 
     /** @return null where the message is about no rule and no round-up */
     @Nullable
-    String owner(MessageRecord message) {
-        var rule = message.getRuleId() == null ? message.getEscalationOf() : message.getRuleId();
-        if (rule != null)
-            return definitions.rule(rule).orElseThrow().definition().owner();
-        if (message.getRoundUpId() != null)
-            return definitions
-                    .roundUp(message.getRoundUpId())
-                    .orElseThrow()
-                    .definition()
-                    .owner();
+    Owner owner(MessageRecord message) {
+        var id = message.getRuleId() == null ? message.getEscalationOf() : message.getRuleId();
+        if (id != null) {
+            var rule = definitions.rule(id).orElseThrow().definition();
+            return new Owner(rule.owner(), rule.delivery().texts().language());
+        }
+        if (message.getRoundUpId() != null) {
+            var roundUp =
+                    definitions.roundUp(message.getRoundUpId()).orElseThrow().definition();
+            return new Owner(roundUp.owner(), roundUp.language());
+        }
         return null;
     }
 
     /**
      * Part of the caller's transaction.
      *
+     * @param name as the kind has it
      * @param unreached addresses that the mail is about, where it would not arrive either
      */
-    void send(String owner, String cause, Collection<String> unreached, String subject, String text) {
-        var to = reached(teams.addressesOf(owner), unreached);
+    void send(
+            Owner owner,
+            IncidentKind kind,
+            String name,
+            Collection<String> unreached,
+            Function<Phrases, TeamNotices.Notice> notice) {
+        var to = reached(teams.addressesOf(owner.team()), unreached);
         if (to.isEmpty()) to = reached(operators(), unreached);
         if (to.isEmpty()) return;
-        var told = messages.plain(owner, to, subject, text);
-        if (told.to().isEmpty()) return;
         var now = clock.instant();
         // Over at once: it gets no further notice.
         long incident = db.insertInto(INCIDENT)
-                .set(INCIDENT.CAUSE, cause)
+                .set(INCIDENT.KIND, kind)
+                .set(INCIDENT.NAME, name)
                 .set(INCIDENT.BEGAN_AT, now)
                 .set(INCIDENT.MAILED_AT, now)
                 .set(INCIDENT.OVER_AT, now)
                 .returning(INCIDENT.ID)
                 .fetchSingle()
                 .getId();
-        outbox.queue(new MessageCause.OfIncident(incident), now, told);
+        notices.queue(new MessageCause.OfIncident(incident), owner.team(), to, owner.language(), notice);
     }
 
     private List<String> reached(List<String> addresses, Collection<String> unreached) {

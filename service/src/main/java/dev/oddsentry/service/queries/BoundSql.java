@@ -2,6 +2,7 @@ package dev.oddsentry.service.queries;
 
 import dev.oddsentry.core.definition.ParameterType;
 import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.service.failures.FailureKind;
 import java.math.BigDecimal;
 import java.sql.PreparedStatement;
 import java.sql.SQLException;
@@ -39,7 +40,7 @@ record BoundSql(String sql, List<Variable> variables) {
             Object value = values.get(name);
             var declared = query.parameters().get(name);
             if (value == null && (declared == null || !declared.optional()))
-                throw new QueryFailureException("The parameter " + name + " has no value.");
+                throw new QueryFailureException(FailureKind.QUERY_INVALID, "The parameter " + name + " has no value.");
             // A list has as many bind variables as it has values; of none, the null that is equal to nothing.
             var several = value instanceof List<?> list ? list : Collections.singletonList(value);
             var type = declared == null ? ParameterType.TEXT : declared.type();

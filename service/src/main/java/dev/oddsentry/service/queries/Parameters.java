@@ -8,6 +8,7 @@ import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.schedule.Coverage;
 import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.service.failures.FailureKind;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -144,6 +145,7 @@ public final class Parameters {
                 ? " Give it one in the rule, or a default in the query."
                 : " It must come with the event; for a preview or a check on demand, give it one in the rule or a default in the query.";
         return new QueryFailureException(
+                FailureKind.QUERY_INVALID,
                 "The parameter " + name + " of the query " + query.name() + " has no value." + next);
     }
 

@@ -1,6 +1,6 @@
 package dev.oddsentry.service.queries;
 
-import dev.oddsentry.service.queries.QueryFailureException.Blame;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.sources.NoConnectionFreeException;
 import dev.oddsentry.service.sources.NotOneQueryException;
 import dev.oddsentry.service.sources.Source;
@@ -19,20 +19,26 @@ final class QueryFailures {
         var cancelled = running.failure(e);
         if (cancelled != null) return cancelled;
         if (QUERY_CANCELLED.equals(e.getSQLState())) {
-            return new QueryFailureException(overLimit(source.name(), running.limit()), Blame.TIME, e);
+            return new QueryFailureException(FailureKind.TIME_LIMIT, overLimit(source.name(), running.limit()), e);
         }
-        if (e instanceof NotOneQueryException) return new QueryFailureException(firstLine(e), e);
-        if (e instanceof NoConnectionFreeException) return new QueryFailureException(firstLine(e), Blame.BUSY, e);
+        if (e instanceof NotOneQueryException)
+            return new QueryFailureException(FailureKind.QUERY_INVALID, firstLine(e), e);
+        if (e instanceof NoConnectionFreeException)
+            return new QueryFailureException(FailureKind.SOURCE_BUSY, firstLine(e), e);
         if (String.valueOf(e.getMessage()).contains("maxResultBuffer"))
             return new QueryFailureException(
+                    FailureKind.RESULT_TOO_LARGE,
                     "The rows of the result are too large to be read: a row may have " + RowSize.MOST_OF_ROW
                             + " characters in all. Select fewer or shorter columns, for example left(column, 1000).",
                     e);
         if (e instanceof SQLTransientConnectionException || isConnectionFailure(e.getSQLState())) {
             return new QueryFailureException(
-                    "The source " + source.name() + " could not be reached: " + firstLine(deepest(e)), Blame.SOURCE, e);
+                    FailureKind.SOURCE_UNREACHABLE,
+                    "The source " + source.name() + " could not be reached: " + firstLine(deepest(e)),
+                    e);
         }
-        return new QueryFailureException("The source " + source.name() + " refused the query: " + firstLine(e), e);
+        return new QueryFailureException(
+                FailureKind.SOURCE_REFUSED, "The source " + source.name() + " refused the query: " + firstLine(e), e);
     }
 
     static String overLimit(String source, Duration limit) {

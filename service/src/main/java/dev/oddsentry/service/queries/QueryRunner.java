@@ -2,6 +2,7 @@ package dev.oddsentry.service.queries;
 
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.SourceConnection;
 import dev.oddsentry.service.sources.SourcePools;
@@ -63,9 +64,11 @@ public class QueryRunner {
                     return row -> {
                         held[0] += RowSize.of(row, columns, ++held[1]);
                         if (held[0] > RowSize.MOST_HELD)
-                            throw new QueryFailureException("The result of the query " + query.name()
-                                    + " is too large: max " + RowSize.MOST_HELD
-                                    + " characters. Select fewer rows or columns.");
+                            throw new QueryFailureException(
+                                    FailureKind.RESULT_TOO_LARGE,
+                                    "The result of the query " + query.name()
+                                            + " is too large: max " + RowSize.MOST_HELD
+                                            + " characters. Select fewer rows or columns.");
                         sink.accept(row);
                     };
                 },
@@ -149,9 +152,11 @@ public class QueryRunner {
             long count = 0;
             while (rows.next()) {
                 if (++count > source.mostRows()) {
-                    throw new QueryFailureException("The result has more than " + source.mostRows()
-                            + " rows, the most that the source " + source.name()
-                            + " allows. Nothing was evaluated. Narrow the query or raise the row limit.");
+                    throw new QueryFailureException(
+                            FailureKind.RESULT_TOO_LARGE,
+                            "The result has more than " + source.mostRows()
+                                    + " rows, the most that the source " + source.name()
+                                    + " allows. Nothing was evaluated. Narrow the query or raise the row limit.");
                 }
                 var row = result.read(rows);
                 fetchSize.read(RowSize.of(row, result.columns(), count), rows);
@@ -184,6 +189,7 @@ public class QueryRunner {
     /** The server describes a statement without running it; what returns no rows, such as a commit, is not run at all. */
     private static ResultSetMetaData requireRows(@Nullable ResultSetMetaData described) {
         if (described != null) return described;
-        throw new QueryFailureException("The statement returns no columns; a query is a SELECT.");
+        throw new QueryFailureException(
+                FailureKind.QUERY_INVALID, "The statement returns no columns; a query is a SELECT.");
     }
 }

@@ -5,6 +5,7 @@ import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.core.value.Type;
+import dev.oddsentry.service.failures.FailureKind;
 import java.math.BigDecimal;
 import java.sql.ResultSet;
 import java.sql.ResultSetMetaData;
@@ -54,7 +55,9 @@ final class ResultColumns {
             return new ResultColumns(new Columns(columns), readers);
         } catch (IllegalArgumentException twice) {
             throw new QueryFailureException(
-                    "The query returns " + twice.getMessage() + "; give one another name with as.", twice);
+                    FailureKind.QUERY_INVALID,
+                    "The query returns " + twice.getMessage() + "; give one another name with as.",
+                    twice);
         }
     }
 
@@ -116,8 +119,10 @@ final class ResultColumns {
     private static QueryFailureException unreadable(ResultSetMetaData meta, int index, String why, String other)
             throws SQLException {
         String column = meta.getColumnLabel(index);
-        return new QueryFailureException("The column " + column + " is " + why + ". Write it as another type, such as "
-                + column + "::" + other + " as " + column + ".");
+        return new QueryFailureException(
+                FailureKind.QUERY_INVALID,
+                "The column " + column + " is " + why + ". Write it as another type, such as " + column + "::" + other
+                        + " as " + column + ".");
     }
 
     private static CellReader readerOf(Type type, ResultSetMetaData meta, int column) throws SQLException {
@@ -171,6 +176,7 @@ final class ResultColumns {
         if (value == null) return null;
         if (!(value instanceof PGInterval interval))
             throw new QueryFailureException(
+                    FailureKind.QUERY_INVALID,
                     "The source gives an interval as " + value.getClass().getSimpleName() + ".");
         return new Span(
                 Math.addExact(Math.multiplyExact(interval.getYears(), 12), interval.getMonths()),

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.queries;
 
 import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.failures.FailureKind;
 import java.math.BigDecimal;
 import org.jspecify.annotations.Nullable;
 
@@ -23,9 +24,11 @@ final class RowSize {
         }
         if (size <= MOST_OF_ROW) return size;
         String column = columns.at(widest).name();
-        throw new QueryFailureException("Row " + number + " of the result is too large: the column \"" + column
-                + "\" has " + of(row[widest]) + " characters, and a row may have " + MOST_OF_ROW
-                + " in all. Select less of it, for example left(" + column + ", 1000).");
+        throw new QueryFailureException(
+                FailureKind.RESULT_TOO_LARGE,
+                "Row " + number + " of the result is too large: the column \"" + column
+                        + "\" has " + of(row[widest]) + " characters, and a row may have " + MOST_OF_ROW
+                        + " in all. Select less of it, for example left(" + column + ", 1000).");
     }
 
     private static int of(@Nullable Object cell) {

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.queries;
 
+import dev.oddsentry.service.failures.FailureKind;
 import java.sql.SQLException;
 import java.sql.Statement;
 import java.time.Duration;
@@ -93,8 +94,8 @@ public final class RunningQuery {
     /** What the end of a cancelled query means; null if it was not cancelled. */
     synchronized @Nullable QueryFailureException failure(SQLException e) {
         if (cancelled == null) return null;
-        var blame = overLimit ? QueryFailureException.Blame.TIME : QueryFailureException.Blame.QUERY;
-        return new QueryFailureException(cancelled, blame, e);
+        var kind = overLimit ? FailureKind.TIME_LIMIT : FailureKind.QUERY_STOPPED;
+        return new QueryFailureException(kind, cancelled, e);
     }
 
     synchronized Duration took() {
@@ -102,7 +103,7 @@ public final class RunningQuery {
     }
 
     synchronized void began(Statement running) {
-        if (cancelled != null) throw new QueryFailureException(cancelled);
+        if (cancelled != null) throw new QueryFailureException(FailureKind.QUERY_STOPPED, cancelled);
         statement = running;
         beganNanos = System.nanoTime();
     }
@@ -110,8 +111,8 @@ public final class RunningQuery {
     /** A cancellation may come while nothing runs in the source, between one fetch and the next. */
     private synchronized void refuseIfCancelled() {
         if (cancelled == null) return;
-        var blame = overLimit ? QueryFailureException.Blame.TIME : QueryFailureException.Blame.QUERY;
-        throw new QueryFailureException(cancelled, blame, new SQLException(cancelled));
+        var kind = overLimit ? FailureKind.TIME_LIMIT : FailureKind.QUERY_STOPPED;
+        throw new QueryFailureException(kind, cancelled, new SQLException(cancelled));
     }
 
     synchronized void ended() {
@@ -122,6 +123,7 @@ public final class RunningQuery {
     void read(long count) {
         rows = count;
         refuseIfCancelled();
-        if (Thread.currentThread().isInterrupted()) throw new QueryFailureException("The service is shutting down.");
+        if (Thread.currentThread().isInterrupted())
+            throw new QueryFailureException(FailureKind.QUERY_STOPPED, "The service is shutting down.");
     }
 }

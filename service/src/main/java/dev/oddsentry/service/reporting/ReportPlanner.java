@@ -10,9 +10,10 @@ import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.ReportPolicy.Choice;
-import dev.oddsentry.service.evaluation.CheckFailureException;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.EvaluationInput;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.memory.Scope;
@@ -145,7 +146,8 @@ public class ReportPlanner {
         try {
             return condition.holds(new Counts(evaluation, choices));
         } catch (RowFailureException e) {
-            throw new CheckFailureException("fire_when cannot be calculated: " + e.getMessage() + ".", e);
+            throw new CheckFailureException(
+                    FailureKind.CONDITION, "fire_when cannot be calculated: " + e.getMessage() + ".", e);
         }
     }
 

@@ -23,6 +23,9 @@ import static org.jooq.impl.DSL.selectOne;
 
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.config.Node;
+import dev.oddsentry.service.db.generated.tables.records.IncidentRuleRecord;
+import dev.oddsentry.service.failures.FailureKind;
+import dev.oddsentry.service.failures.IncidentKind;
 import dev.oddsentry.service.outbox.RecipientState;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
@@ -60,8 +63,18 @@ public class Status {
     /** @param clockAheadMillis how far the clock of its machine is ahead of the database's; one that is off takes no work */
     record NodeView(String name, Instant startedAt, long clockAheadMillis, boolean takesWork) {}
 
-    /** @param reason of the latest failure among them, in words */
-    record IncidentView(String cause, Instant since, List<String> rules, String reason) {}
+    /**
+     * @param name of the source or the rule
+     * @param failure of the latest failure among them; null where nothing failed
+     * @param reason the same in words
+     */
+    record IncidentView(
+            IncidentKind kind,
+            String name,
+            Instant since,
+            List<String> rules,
+            @Nullable FailureKind failure,
+            String reason) {}
 
     /**
      * @param due rules whose slot has come and that wait for their turn
@@ -166,22 +179,30 @@ public class Status {
                 .fetchGroups(INCIDENT_RULE.INCIDENT_ID, DEFINITION.NAME);
         return db.selectFrom(INCIDENT).where(INCIDENT.OVER_AT.isNull()).orderBy(INCIDENT.BEGAN_AT).fetch().stream()
                 .filter(incident -> rules.containsKey(incident.getId()))
-                .map(incident -> new IncidentView(
-                        incident.getCause(),
-                        incident.getBeganAt(),
-                        rules.getOrDefault(incident.getId(), List.of()),
-                        latestReason(incident.getId())))
+                .map(incident -> {
+                    var latest = latestFailure(incident.getId());
+                    return new IncidentView(
+                            incident.getKind(),
+                            incident.getName(),
+                            incident.getBeganAt(),
+                            rules.getOrDefault(incident.getId(), List.of()),
+                            latest.getFailure(),
+                            latest.getReason());
+                })
                 .toList();
     }
 
-    private String latestReason(long incident) {
-        return db.select(INCIDENT_RULE.REASON)
-                .from(INCIDENT_RULE)
+    private IncidentRuleRecord latestFailure(long incident) {
+        return db.selectFrom(INCIDENT_RULE)
                 .where(INCIDENT_RULE.INCIDENT_ID.eq(incident), INCIDENT_RULE.RECOVERED_AT.isNull())
                 .orderBy(INCIDENT_RULE.LAST_AT.desc())
                 .limit(1)
-                .fetchOptional(INCIDENT_RULE.REASON)
-                .orElse("");
+                .fetchOptional()
+                .orElseGet(() -> {
+                    var none = new IncidentRuleRecord();
+                    none.setReason("");
+                    return none;
+                });
     }
 
     private static ArrayList<String> problems(
@@ -199,9 +220,18 @@ public class Status {
                     awaitingApproval + (awaitingApproval == 1 ? " check is" : " checks are") + " awaiting approval.");
         if (failing > 0) problems.add(failing + " background tasks keep failing. See the log.");
         for (var incident : incidents)
-            problems.add("Checks failing (" + incident.cause() + "): " + String.join(", ", incident.rules()) + ". "
-                    + incident.reason());
+            problems.add(words(incident) + ": " + String.join(", ", incident.rules()) + ". " + incident.reason());
         return problems;
+    }
+
+    private static String words(IncidentView incident) {
+        return switch (incident.kind()) {
+            case SOURCE -> "Checks failing (source " + incident.name() + ")";
+            case RULE -> "Checks failing";
+            case AWAITING_APPROVAL -> "Awaiting approval";
+            case NO_ROWS -> "No rows";
+            case MAIL_UNDELIVERED, MAIL_UNCONFIRMED, MAIL_BLOCKED -> "Mail";
+        };
     }
 
     private static List<String> mailProblems(int unconfirmed, List<UndeliveredMail> notDelivered) {

@@ -5,7 +5,8 @@ import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
-import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.queries.QueryFailureException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
@@ -24,10 +25,16 @@ class FailureReasonsTest {
         assertThat(Thread.interrupted()).isFalse();
     }
 
+    private static QueryFailureException queryFailure(FailureKind kind, String message) {
+        return new QueryFailureException(kind, message, null);
+    }
+
     @Test
     void whatLiesInTheRuleIsNotTriedAgain() {
-        var row = FailureReasons.of(check, new CheckFailureException("Two rows have the same identity.", null));
+        var row = FailureReasons.of(
+                check, new CheckFailureException(FailureKind.SAME_KEY, "Two rows have the same identity."));
         assertThat(row.reason()).isEqualTo("Two rows have the same identity.");
+        assertThat(row.kind()).isEqualTo(FailureKind.SAME_KEY);
         assertThat(row.again()).isFalse();
         var columns = FailureReasons.of(
                 check,
@@ -40,7 +47,7 @@ class FailureReasonsTest {
 
     @Test
     void whatLiesInTheSourceOrInUsIs() {
-        assertThat(FailureReasons.of(check, new QueryFailureException("division by zero"))
+        assertThat(FailureReasons.of(check, queryFailure(FailureKind.SOURCE_REFUSED, "division by zero"))
                         .again())
                 .isTrue();
         var ours = FailureReasons.of(check, new IllegalStateException("a bug with a password in it"));
@@ -60,6 +67,19 @@ class FailureReasonsTest {
     }
 
     @Test
+    void aFailureIsOfItsKind() {
+        assertThat(FailureReasons.of(check, queryFailure(FailureKind.TIME_LIMIT, "too slow"))
+                        .timedOut())
+                .isTrue();
+        assertThat(FailureReasons.of(check, queryFailure(FailureKind.SOURCE_UNREACHABLE, "down"))
+                        .kind())
+                .isEqualTo(FailureKind.SOURCE_UNREACHABLE);
+        assertThat(FailureReasons.of(check, new IllegalStateException("a bug")).kind())
+                .isEqualTo(FailureKind.INTERNAL);
+        assertThat(FailureReasons.endedTheService(3).kind()).isEqualTo(FailureKind.SERVICE_ENDED);
+    }
+
+    @Test
     void memoryThatRunsOutEndsTheCheckAndSaysHowMuchThereIs() {
         var failure = FailureReasons.of(check, new OutOfMemoryError("Java heap space"));
         assertThat(failure.reason()).contains("more memory than the service has", "MiB", "the log has it under");
@@ -68,7 +88,7 @@ class FailureReasonsTest {
 
     @Test
     void aNodeThatShutsDownLeavesItToAnother() {
-        var interrupted = new QueryFailureException("The service is shutting down.");
+        var interrupted = queryFailure(FailureKind.QUERY_STOPPED, "The service is shutting down.");
         Thread.currentThread().interrupt();
         try {
             assertThatThrownBy(() -> FailureReasons.of(check, interrupted)).isSameAs(interrupted);

@@ -167,9 +167,9 @@ class UnattendedChecksTest {
                 .isEqualTo("39 of 40 open findings would clear at once, more than 50 %. Approve or discard it.");
         assertThat(api.get(path + "/findings?state=OPEN").path("total").asInt()).isEqualTo(40);
         RunningService.await("word to the owner", () -> !subjectsToOwner().isEmpty());
-        assertThat(subjectsToOwner().getFirst()).startsWith("Checks failing: Late sailings");
+        assertThat(subjectsToOwner().getFirst()).startsWith("Awaiting approval: Late sailings");
         assertThat(new Mails(service).lastText(owner))
-                .contains(" Europe/Oslo. These checks reported nothing and did not change any findings.");
+                .contains(" Europe/Oslo. They report nothing until somebody approves or discards them.");
         api.post("/api/checks/" + kept.path("id").asString() + "/discard", "");
         assertThat(state()).isEqualTo("STOPPED");
 
@@ -180,7 +180,7 @@ class UnattendedChecksTest {
                         .asString())
                 .isEqualTo("FIRED");
         assertThat(latest().path("cleared").asInt()).isEqualTo(39);
-        RunningService.await("all well", () -> subjectsToOwner().getLast().startsWith("Checks recovered"));
+        RunningService.await("all well", () -> subjectsToOwner().getLast().startsWith("No longer awaiting approval"));
     }
 
     @Test
@@ -203,6 +203,37 @@ class UnattendedChecksTest {
                 "both told", () -> subjectsToOwner().stream().anyMatch(subject -> subject.startsWith("No rows: ")));
         save(sailings.schedule("").rule());
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+    }
+
+    @Test
+    void eachMemberOfTheTeamIsToldInTheirLanguage() {
+        String norwegian = "no-" + owner;
+        api.put("/api/languages/" + norwegian, Map.of("language", "NB"));
+        api.put("/api/teams/" + team, Map.of("addresses", List.of(owner, norwegian)));
+        sailings.saved();
+        api.push(sailings.rule()
+                .replace("owner: Traffic reporting", "owner: " + team)
+                .replace("delivery: { ", "delivery: { language: de, "));
+        api.post(path + "/activate", "");
+        sailings.change("alter table sailing_table drop column delay_min");
+        var failed = api.check(sailings.name);
+        assertThat(failed.path("failure").asString()).isEqualTo("SOURCE_REFUSED");
+        assertThat(failed.path("reason").asString()).contains("delay_min");
+        var mails = new Mails(service);
+        mails.sent(owner, 1);
+        mails.sent(norwegian, 1);
+        assertThat(mails.subjects(owner))
+                .containsExactly("Prüfungen schlagen fehl: Late sailings of " + sailings.name + " (Regel "
+                        + sailings.name + ")");
+        assertThat(mails.lastText(owner))
+                .contains("Die Quelle hat die Abfrage abgelehnt.", "Sie erhalten diese Mail")
+                .doesNotContain("delay_min", "column", "refused");
+        assertThat(mails.subjects(norwegian))
+                .containsExactly(
+                        "Kontroller feiler: Late sailings of " + sailings.name + " (regel " + sailings.name + ")");
+        assertThat(mails.lastText(norwegian))
+                .contains("Kilden avviste spørringen.")
+                .doesNotContain("delay_min", "column");
     }
 
     @Test
@@ -253,8 +284,8 @@ class UnattendedChecksTest {
         api.check(sailings.name);
         service.execute(
                 "records",
-                "update incident set mailed_at = mailed_at - interval '25 hours' where cause = 'rule " + sailings.name
-                        + "'");
+                "update incident set mailed_at = mailed_at - interval '25 hours' where kind = 'RULE' and name = '"
+                        + sailings.name + "'");
         RunningService.await("another", () -> subjectsToOwner().size() == 2);
         assertThat(subjectsToOwner().getLast()).startsWith("Checks still failing: Late sailings of " + sailings.name);
         sailings.late("SK-1", 20);

@@ -11,7 +11,7 @@ import java.util.UUID;
 import org.flywaydb.core.Flyway;
 import org.junit.jupiter.api.Test;
 
-/** V28, V29 and V31 on a database with data in it. */
+/** V28, V29, V31 and V32 on a database with data in it. */
 class StoredValuesMigrationTest {
     private final RunningService service = RunningService.get();
     private final String database = "events_" + UUID.randomUUID().toString().substring(0, 8);
@@ -105,5 +105,32 @@ class StoredValuesMigrationTest {
                         "EXPORT_FINDINGS events.csv",
                         "EARLIER repaint the quay: in white",
                         "EARLIER repaint the quay");
+    }
+
+    @Test
+    void causesOfIncidentsBecomeKindsAndNames() throws SQLException {
+        service.execute("postgres", "create database " + database);
+        migrate("31");
+        for (String cause : List.of(
+                "source ferry",
+                "rule late-sailings",
+                "awaiting approval: rule",
+                "no rows from cargo",
+                "mail reaches nobody",
+                "mail unconfirmed",
+                "mail to ida@skerryline.example",
+                "the tide"))
+            service.execute(database, "insert into incident (cause, began_at) values ('" + cause + "', now())");
+        migrate("32");
+        assertThat(texts("select kind || '|' || name from incident order by id"))
+                .containsExactly(
+                        "SOURCE|ferry",
+                        "RULE|late-sailings",
+                        "AWAITING_APPROVAL|rule",
+                        "NO_ROWS|cargo",
+                        "MAIL_UNDELIVERED|",
+                        "MAIL_UNCONFIRMED|",
+                        "MAIL_BLOCKED|ida@skerryline.example",
+                        "RULE|the tide");
     }
 }

@@ -3,7 +3,7 @@ package dev.oddsentry.service.messages;
 import static org.assertj.core.api.Assertions.assertThatCode;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
-import dev.oddsentry.service.evaluation.CheckFailureException;
+import dev.oddsentry.service.failures.CheckFailureException;
 import java.util.Collections;
 import java.util.List;
 import org.junit.jupiter.api.Test;

@@ -7,6 +7,7 @@ import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.evaluation.PartCount;
 import dev.oddsentry.service.evaluation.UnevaluatedGroup;
+import dev.oddsentry.service.failures.FailureKind;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
@@ -34,6 +35,7 @@ public record CheckView(
         List<PartCount> parts,
         @Nullable Integer updates,
         @Nullable Integer messages,
+        @Nullable FailureKind failure,
         @Nullable String reason,
         @Nullable Long rowsSoFar,
         @Nullable Integer tookMillis,
@@ -72,6 +74,7 @@ public record CheckView(
                 row.getParts() == null ? List.of() : Json.read(row.getParts(), new TypeReference<List<PartCount>>() {}),
                 row.getUpdates(),
                 row.getMessages(),
+                row.getFailure(),
                 row.getReason(),
                 row.getState() == CheckState.RUNNING ? row.getRowsSoFar() : null,
                 row.getTookMs(),
