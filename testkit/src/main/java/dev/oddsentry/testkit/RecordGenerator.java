@@ -1,14 +1,12 @@
 package dev.oddsentry.testkit;
 
 import java.io.IOException;
-import java.nio.charset.StandardCharsets;
+import java.io.UncheckedIOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.util.HexFormat;
 import java.util.List;
 import java.util.Map;
+import java.util.SortedMap;
 import java.util.TreeMap;
 import java.util.stream.Stream;
 import org.flywaydb.core.Flyway;
@@ -24,11 +22,9 @@ import org.jooq.meta.jaxb.Target;
 
 /**
  * Generates jOOQ's classes from the Flyway migrations, on a throw-away PostgreSQL, since the reader that needs none cannot take
- * PostgreSQL's own features. Does nothing while the migrations are the same as last time.
- *
- * <p>Arguments: the folder of the migrations, the folder to write to, the package.
+ * PostgreSQL's own features. {@code mvn -Pwrite-records -pl testkit -am process-classes} writes them after a new migration.
  */
-public final class GenerateRecords {
+public final class RecordGenerator {
     /** Columns kept as text with a check in the database, and the enum each is in Java. */
     private static final Map<String, String> ENUMS = Map.ofEntries(
             Map.entry("rule\\.state", "dev.oddsentry.service.rules.RuleState"),
@@ -55,28 +51,70 @@ public final class GenerateRecords {
             Map.entry("definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind"),
             Map.entry("long_work\\.state", "dev.oddsentry.service.backtests.WorkState"));
 
-    private GenerateRecords() {}
+    private RecordGenerator() {}
 
+    private static final String PACKAGE = "dev.oddsentry.service.db.generated";
+    private static final Path SOURCES = Path.of("src", "main", "java");
+
+    /** @param arguments none; it is run in the root folder of the repository */
     public static void main(String[] arguments) throws Exception {
-        Path migrations = Path.of(arguments[0]);
-        Path target = Path.of(arguments[1]);
+        Path service = Path.of("service").toAbsolutePath();
+        Path fresh = Files.createTempDirectory("records");
+        var files = generate(service, fresh);
+        Path kept = kept(service);
+        for (String name : texts(kept).keySet()) if (!files.containsKey(name)) Files.delete(kept.resolve(name));
+        for (var file : files.entrySet()) {
+            Path place = kept.resolve(file.getKey());
+            Files.createDirectories(place.getParent());
+            Files.writeString(place, file.getValue());
+        }
+    }
+
+    /** The folder with the classes as they are kept. */
+    public static Path kept(Path service) {
+        return service.resolve(SOURCES).resolve(PACKAGE.replace('.', '/'));
+    }
+
+    /**
+     * @param service the folder of the service, which has the migrations
+     * @param target an empty folder to write to
+     * @return the files by their paths below the package
+     * @throws IllegalStateException if an enum is named for columns that no table has
+     */
+    public static SortedMap<String, String> generate(Path service, Path target) throws Exception {
+        Path migrations = service.resolve(Path.of("src", "main", "resources", "db", "migration"));
         System.setProperty("org.jooq.no-logo", "true");
         System.setProperty("org.jooq.no-tips", "true");
-        String fingerprint = fingerprint(migrations);
-        Path stamp = target.resolve("generated-from");
-        if (Files.exists(stamp) && Files.readString(stamp).equals(fingerprint)) return;
         try (var postgres = ThrowAwayPostgres.start()) {
             Flyway.configure()
                     .dataSource(postgres.jdbcUrl("postgres"), ThrowAwayPostgres.USER, "")
                     .locations("filesystem:" + migrations)
                     .load()
                     .migrate();
-            GenerationTool.generate(configuration(postgres, target, arguments[2]));
+            GenerationTool.generate(configuration(postgres, target));
         }
-        Files.writeString(stamp, fingerprint);
+        var files = texts(target.resolve(PACKAGE.replace('.', '/')));
+        String written = String.join("\n", files.values());
+        for (var entry : ENUMS.entrySet())
+            if (!written.contains("import " + entry.getValue() + ";"))
+                throw new IllegalStateException(
+                        "no column is " + entry.getKey() + ", which is to be of " + entry.getValue());
+        return files;
     }
 
-    private static Configuration configuration(ThrowAwayPostgres postgres, Path target, String packageName) {
+    /** The files below a folder, by their paths in it. */
+    public static SortedMap<String, String> texts(Path folder) {
+        var texts = new TreeMap<String, String>();
+        try (var files = Files.walk(folder)) {
+            for (Path file : files.filter(Files::isRegularFile).toList())
+                texts.put(folder.relativize(file).toString(), Files.readString(file));
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+        return texts;
+    }
+
+    private static Configuration configuration(ThrowAwayPostgres postgres, Path target) {
         var forced = ENUMS.entrySet().stream()
                 .map(entry -> new ForcedType()
                         .withUserType(entry.getValue())
@@ -99,20 +137,15 @@ public final class GenerateRecords {
                                 .withForcedTypes(Stream.concat(forced.stream(), List.of(instants).stream())
                                         .toList()))
                         .withGenerate(new Generate()
+                                .withImplicitJoinPathsToOne(false)
                                 .withImplicitJoinPathsToMany(false)
                                 .withImplicitJoinPathsManyToMany(false)
+                                .withIndexes(false)
+                                .withWhereMethodOverrides(false)
+                                .withRenameMethodOverrides(false)
                                 .withRecords(true)
                                 .withGlobalObjectReferences(true))
                         .withTarget(
-                                new Target().withDirectory(target.toString()).withPackageName(packageName)));
-    }
-
-    private static String fingerprint(Path migrations) throws IOException, NoSuchAlgorithmException {
-        var digest = MessageDigest.getInstance("SHA-256");
-        digest.update(new TreeMap<>(ENUMS).toString().getBytes(StandardCharsets.UTF_8));
-        try (var files = Files.list(migrations)) {
-            for (Path file : files.sorted().toList()) digest.update(Files.readAllBytes(file));
-        }
-        return HexFormat.of().formatHex(digest.digest());
+                                new Target().withDirectory(target.toString()).withPackageName(PACKAGE)));
     }
 }
