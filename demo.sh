@@ -30,7 +30,7 @@ done
 build() {
   need_build_tools
   local stamp=$root/demo/target/built
-  if is_stale "$stamp" "$root"/{core,extracts,testkit,service,cli,console,demo}/src "$root"/contract/*.json "$root"/{pom.xml,console/package-lock.json,console/types.mjs,console/index.html,console/vite.config.ts}; then
+  if is_stale "$stamp" "$root"/{core,extracts,testkit,service,cli,console,demo}/src "$root"/contract/*.json "$root/contract/templates" "$root"/{pom.xml,console/package-lock.json,console/types.mjs,console/index.html,console/vite.config.ts}; then
     say "Building (some minutes the first time) ..."
     maven package -DskipTests -Dspotless.check.skip -pl service,cli,demo -am
     touch "$stamp"

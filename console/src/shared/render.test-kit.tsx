@@ -56,6 +56,7 @@ export function check(state: Check['state'], more: Partial<Check> = {}): Check {
     parts: [],
     updates: 0,
     messages: 0,
+    failure: null,
     reason: null,
     rowsSoFar: null,
     tookMillis: null,

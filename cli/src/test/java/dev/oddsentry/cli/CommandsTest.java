@@ -24,7 +24,7 @@ class CommandsTest extends AgainstAService {
                 "accept late 1 --withdraw | {\"key\":[\"1\"],\"copy\":null,\"kind\":\"ACCEPT\",\"note\":\"\",\"until\":null,\"withdraw\":true} | 1 is no longer accepted.",
             })
     void marksAreSetAndWithdrawn(String command, String body, String said) {
-        answer("POST /api/rules/late/handling", "[]");
+        answer("POST /api/rules/late/handling", "{}");
         var ran = odd(command.split(" "));
         assertThat(ran.out().strip()).isEqualTo(said);
         assertThat(asked).containsExactly("POST /api/rules/late/handling " + body);

@@ -197,7 +197,7 @@ class EditingCommandsTest extends AgainstAService {
     void aRuleWhoseScheduleIsOverIsListedAsEnded() {
         answer(
                 "GET /api/rules",
-                "[{\"name\":\"late\",\"title\":\"Late\",\"state\":\"ACTIVE\",\"ended\":true,\"open\":{},\"latest\":[],\"nextSlot\":null}]");
+                "[{\"name\":\"late\",\"title\":\"Late\",\"state\":\"ACTIVE\",\"ended\":true,\"zone\":\"Europe/Oslo\",\"open\":{},\"latest\":[],\"nextSlot\":null}]");
         assertThat(odd("rules").out()).contains("ended").doesNotContain("active");
     }
 

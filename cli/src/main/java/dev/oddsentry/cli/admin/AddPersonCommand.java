@@ -2,6 +2,7 @@ package dev.oddsentry.cli.admin;
 
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.Person;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -11,7 +12,6 @@ import java.util.Objects;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "add-person",
@@ -51,9 +51,9 @@ public final class AddPersonCommand extends ServiceCommand {
         var input = new BufferedReader(new InputStreamReader(System.in, StandardCharsets.UTF_8));
         String password = Objects.requireNonNullElse(input.readLine(), "");
         var body = Map.of("login", login, "name", name, "email", email, "password", password, "role", role.name());
-        JsonNode person = api().post("/api/people", body);
+        Person person = api().post("/api/people", body, Person.class);
         if (json) OutputOptions.printJson(out(), person);
-        else out().println("Added " + person.path("name").asString("") + ".");
+        else out().println("Added " + person.name() + ".");
         return 0;
     }
 }

@@ -4,9 +4,10 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.Person;
+import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "people",
@@ -20,19 +21,14 @@ public final class PeopleCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode all = api().get("/api/people");
+        List<Person> all = api().list("/api/people", Person.class);
         output.print(out(), all, () -> table(all), "No users yet.");
         return 0;
     }
 
-    private static Listing table(JsonNode all) {
+    private static Listing table(List<Person> all) {
         var table = new Listing("Log-in", "Name", "Address", "Role");
-        for (JsonNode each : all)
-            table.add(
-                    each.path("login").asString(""),
-                    each.path("name").asString(""),
-                    each.path("email").asString(""),
-                    Words.state(each.path("role")));
+        for (var each : all) table.add(each.login(), each.name(), each.email(), Words.state(each.role()));
         return table;
     }
 }

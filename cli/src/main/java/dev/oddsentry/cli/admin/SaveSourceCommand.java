@@ -3,6 +3,8 @@ package dev.oddsentry.cli.admin;
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.SavedSource;
+import dev.oddsentry.contract.SourceTestOutcome;
 import java.io.BufferedReader;
 import java.io.IOException;
 import java.io.InputStreamReader;
@@ -13,7 +15,6 @@ import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "save-source",
@@ -100,14 +101,14 @@ public final class SaveSourceCommand extends ServiceCommand {
         body.put("closed", closed);
         body.put("spreadSeconds", spreadSeconds);
         Api api = api();
-        JsonNode saved = api.put("/api/sources/" + Api.part(name), body);
-        JsonNode test = saved.path("test");
+        SavedSource saved = api.put("/api/sources/" + Api.part(name), body, SavedSource.class);
+        SourceTestOutcome test = saved.test();
         if (json) OutputOptions.printJson(out(), saved);
         else {
-            out().println("Saved source " + name + ". " + test.path("detail").asString(""));
-            for (JsonNode warning : test.path("warnings")) out().println("Warning: " + warning.asString(""));
+            out().println("Saved source " + name + ". " + test.detail());
+            for (var warning : test.warnings()) out().println("Warning: " + warning);
         }
-        return test.path("reached").asBoolean(false) ? 0 : 1;
+        return test.reached() ? 0 : 1;
     }
 
     private static String password() throws IOException {

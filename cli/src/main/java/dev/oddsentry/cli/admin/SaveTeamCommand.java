@@ -2,11 +2,11 @@ package dev.oddsentry.cli.admin;
 
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.Team;
 import java.util.List;
 import java.util.Map;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "save-team",
@@ -27,9 +27,8 @@ public final class SaveTeamCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode saved = api().put("/api/teams/" + Api.part(name), Map.of("addresses", addresses));
-        out().println(saved.path("name").asString("") + " gets failure notices at " + String.join(", ", addresses)
-                + ".");
+        Team saved = api().put("/api/teams/" + Api.part(name), Map.of("addresses", addresses), Team.class);
+        out().println(saved.name() + " gets failure notices at " + String.join(", ", addresses) + ".");
         return 0;
     }
 }

@@ -3,10 +3,10 @@ package dev.oddsentry.cli.admin;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
-import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.Team;
+import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "teams",
@@ -20,15 +20,14 @@ public final class TeamsCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode all = api().get("/api/teams");
+        List<Team> all = api().list("/api/teams", Team.class);
         output.print(out(), all, () -> table(all), "No teams yet. An operator adds one with: odd save-team");
         return 0;
     }
 
-    private static Listing table(JsonNode all) {
+    private static Listing table(List<Team> all) {
         var table = new Listing("Team", "Addresses");
-        for (JsonNode each : all)
-            table.add(each.path("name").asString(""), String.join(", ", Words.texts(each.path("addresses"))));
+        for (var each : all) table.add(each.name(), String.join(", ", each.addresses()));
         return table;
     }
 }

@@ -3,12 +3,13 @@ package dev.oddsentry.cli.admin;
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.MailServerTest;
 import java.util.HashMap;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "test-mail",
@@ -30,14 +31,11 @@ public final class TestMailCommand extends ServiceCommand {
     public Integer call() {
         var asked = new HashMap<String, @Nullable String>();
         asked.put("to", to);
-        JsonNode tried = api().post("/api/mail/test" + Api.query(asked), null);
+        List<MailServerTest> tried = api().postForList("/api/mail/test" + Api.query(asked), null, MailServerTest.class);
         boolean any = false;
-        for (JsonNode each : tried) any |= each.path("reached").asBoolean(false);
+        for (var each : tried) any |= each.reached();
         if (json) OutputOptions.printJson(out(), tried);
-        else
-            for (JsonNode each : tried)
-                out().println(each.path("server").asString("") + ": "
-                        + each.path("detail").asString(""));
+        else for (var each : tried) out().println(each.server() + ": " + each.detail());
         return any ? 0 : 1;
     }
 }

@@ -4,10 +4,10 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.CalendarView;
 import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "calendars",
@@ -21,20 +21,20 @@ public final class CalendarsCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode calendars = api().get("/api/calendars");
+        List<CalendarView> calendars = api().list("/api/calendars", CalendarView.class);
         output.print(out(), calendars, () -> table(calendars), "No calendars yet. Working days are Monday to Friday.");
         return 0;
     }
 
-    private static Listing table(JsonNode calendars) {
+    private static Listing table(List<CalendarView> calendars) {
         var table = new Listing(List.of("Calendar", "Title", "Holidays", "Known until", "Rules"));
-        for (JsonNode calendar : calendars)
+        for (var calendar : calendars)
             table.add(List.of(
-                    calendar.path("name").asString(""),
-                    calendar.path("title").asString(""),
-                    String.valueOf(calendar.path("holidays").size()),
-                    calendar.path("knownUntil").asString("–"),
-                    String.join(", ", Words.texts(calendar.path("rules")))));
+                    calendar.name(),
+                    calendar.title(),
+                    String.valueOf(calendar.holidays().size()),
+                    Words.or(calendar.knownUntil(), "–"),
+                    String.join(", ", calendar.rules())));
         return table;
     }
 }

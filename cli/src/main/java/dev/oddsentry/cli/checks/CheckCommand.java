@@ -5,6 +5,7 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.CheckView;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
@@ -13,7 +14,6 @@ import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "check",
@@ -48,23 +48,22 @@ public final class CheckCommand extends ServiceCommand {
         String key = requestKey == null ? UUID.randomUUID().toString() : requestKey;
         String path = rule.path("/checks") + (again ? "?again=true" : "");
         var asked = Instant.now();
-        JsonNode check = api.post(path, null, Map.of("Idempotency-Key", key));
-        while (check.path("state").asString("").equals("RUNNING")
-                && check.path("waitingFor").isNull()) check = api.post(path, null, Map.of("Idempotency-Key", key));
+        CheckView check = api.post(path, null, Map.of("Idempotency-Key", key), CheckView.class);
+        while (check.state().equals("RUNNING") && check.waitingFor() == null)
+            check = api.post(path, null, Map.of("Idempotency-Key", key), CheckView.class);
         if (json) OutputOptions.printJson(out(), check);
         else {
             out().println(rule.name() + " " + Words.outcome(check));
             sayIfBefore(check, asked);
         }
-        String state = check.path("state").asString("");
+        String state = check.state();
         return state.equals("QUIET") || state.equals("FIRED") ? 0 : 1;
     }
 
     /** By this machine's clock, so only what is clearly earlier. */
-    private void sayIfBefore(JsonNode check, Instant asked) {
-        String finished = check.path("finishedAt").asString("");
-        if (finished.isEmpty()) return;
-        long ago = Duration.between(Instant.parse(finished), asked).toSeconds();
+    private void sayIfBefore(CheckView check, Instant asked) {
+        if (check.finishedAt() == null) return;
+        long ago = Duration.between(check.finishedAt(), asked).toSeconds();
         if (ago >= 2 && !again)
             out().println("The latest check ended " + ago + " s ago. To check again now: odd check " + rule.name()
                     + " --again");

@@ -4,10 +4,11 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.CheckList;
+import dev.oddsentry.contract.CheckView;
 import java.util.Locale;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 /** A command that moves the one check of a rule that is in a certain state. */
 abstract class CheckStateCommand extends ServiceCommand {
@@ -26,9 +27,9 @@ abstract class CheckStateCommand extends ServiceCommand {
 
     @Override
     public final Integer call() {
-        for (JsonNode check : api().get(rule.path("/checks")).path("checks")) {
-            if (!check.path("state").asString("").equals(from())) continue;
-            JsonNode moved = api().post("/api/checks/" + check.path("id").asString("") + "/" + move(), null);
+        for (var check : api().get(rule.path("/checks"), CheckList.class).checks()) {
+            if (!check.state().equals(from())) continue;
+            CheckView moved = api().post("/api/checks/" + check.id() + "/" + move(), null, CheckView.class);
             if (json) OutputOptions.printJson(out(), moved);
             else out().println(rule.name() + " " + Words.outcome(moved));
             return 0;

@@ -1,16 +1,18 @@
 package dev.oddsentry.cli.checks;
 
-import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.Pages;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.CheckList;
+import dev.oddsentry.contract.CheckView;
+import dev.oddsentry.contract.CopyView;
+import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "checks",
@@ -32,51 +34,54 @@ public final class ChecksCommand extends ServiceCommand {
     @Override
     public Integer call() {
         String path = rule.path("/checks");
-        JsonNode list = copies || output.isTable() ? api().get(path) : Pages.all(api(), path, "checks");
-        if (copies) return copiesOf(list.path("checks").path(0));
-        output.print(out(), list, () -> table(list.path("checks")), rule.name() + " has not been checked yet.");
-        if (list.path("next").isString())
-            err().println("Only the latest " + list.path("checks").size()
+        CheckList list = copies || output.isTable()
+                ? api().get(path, CheckList.class)
+                : Pages.all(
+                        api(),
+                        path,
+                        CheckList.class,
+                        CheckList::checks,
+                        CheckList::next,
+                        (_, all) -> new CheckList(all, null));
+        if (copies) return copiesOf(list.checks());
+        output.print(out(), list, () -> table(list.checks()), rule.name() + " has not been checked yet.");
+        if (list.next() != null)
+            err().println("Only the latest " + list.checks().size()
                     + " checks are listed. All of them: --csv or --json");
         return 0;
     }
 
-    private int copiesOf(JsonNode check) {
-        JsonNode all = check.isMissingNode()
-                ? check
-                : api().get("/api/checks/" + Api.part(check.path("id").asString("")) + "/copies");
-        output.print(out(), all, () -> table(check, all), rule.name() + " has no checked personal copies.");
+    private int copiesOf(List<CheckView> checks) {
+        List<CopyView> all = checks.isEmpty()
+                ? List.of()
+                : api().list("/api/checks/" + checks.getFirst().id() + "/copies", CopyView.class);
+        var table = new Listing("Slot", "For", "Outcome", "Rows", "Exceptions", "Reported", "To", "Reason");
+        for (var copy : all)
+            table.add(
+                    Words.time(checks.getFirst().slot()),
+                    copy.copy(),
+                    Words.state(copy.state()),
+                    Words.or(copy.rowsRead(), ""),
+                    Words.or(copy.exceptions(), ""),
+                    Words.or(copy.updates(), ""),
+                    Words.addresses(copy.to()),
+                    Words.or(copy.reason(), ""));
+        output.print(out(), all, () -> table, rule.name() + " has no checked personal copies.");
         return 0;
     }
 
-    private static Listing table(JsonNode check, JsonNode copies) {
-        var table = new Listing("Slot", "For", "Outcome", "Rows", "Exceptions", "Reported", "To", "Reason");
-        for (JsonNode copy : copies) {
-            table.add(
-                    Words.time(check.path("slot")),
-                    copy.path("copy").asString(""),
-                    Words.state(copy.path("state")),
-                    copy.path("rowsRead").asString(""),
-                    copy.path("exceptions").asString(""),
-                    copy.path("updates").asString(""),
-                    Words.addresses(copy.path("to")),
-                    copy.path("reason").asString(""));
-        }
-        return table;
-    }
-
-    private static Listing table(JsonNode checks) {
+    private static Listing table(List<CheckView> checks) {
         var table = new Listing("Slot", "Origin", "Outcome", "Rows", "Exceptions", "Unknown", "Reported", "Reason");
-        for (JsonNode check : checks) {
+        for (var check : checks) {
             table.add(
-                    Words.time(check.path("slot")),
-                    check.path("event").asString(Words.state(check.path("origin"))),
-                    Words.state(check.path("state")),
-                    check.path("rowsRead").asString(""),
-                    check.path("exceptions").asString(""),
-                    check.path("unknownRows").asString(""),
-                    check.path("updates").asString(""),
-                    check.path("reason").asString(""));
+                    Words.time(check.slot()),
+                    Words.or(check.event(), Words.state(check.origin())),
+                    Words.state(check.state()),
+                    Words.or(check.rowsRead(), ""),
+                    Words.or(check.exceptions(), ""),
+                    Words.or(check.unknownRows(), ""),
+                    Words.or(check.updates(), ""),
+                    Words.or(check.reason(), ""));
         }
         return table;
     }

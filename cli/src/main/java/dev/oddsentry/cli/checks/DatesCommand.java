@@ -4,6 +4,7 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.contract.SlotList;
 import java.time.Instant;
 import java.time.OffsetDateTime;
 import java.time.format.DateTimeFormatter;
@@ -16,7 +17,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "dates",
@@ -92,15 +92,14 @@ public final class DatesCommand extends ServiceCommand {
             throw new ParameterException(
                     spec().commandLine(),
                     "Give a rule, or a schedule with --recur, --working-day or --also; not both.");
-        JsonNode dates =
-                api().get((rule == null ? "/api/dates?" : "/api/rules/" + Api.part(rule) + "/dates?") + query());
-        dates.path("warnings").forEach(warning -> err().println("Warning: " + warning.asString("") + "."));
+        SlotList dates = api().get(
+                        (rule == null ? "/api/dates?" : "/api/rules/" + Api.part(rule) + "/dates?") + query(),
+                        SlotList.class);
+        dates.warnings().forEach(warning -> err().println("Warning: " + warning + "."));
         output.print(out(), dates, () -> table(dates), "No slots" + (after == null ? " to come." : " after that."));
         if (output.isTable()) {
-            err().println("Slots of: " + dates.path("schedule").asString("") + " ("
-                    + dates.path("zone").asString("") + ").");
-            if (dates.path("ends").asBoolean(false) && !dates.path("slots").isEmpty())
-                err().println("The schedule ends here.");
+            err().println("Slots of: " + dates.schedule() + " (" + dates.zone() + ").");
+            if (dates.ends() && !dates.slots().isEmpty()) err().println("The schedule ends here.");
         }
         return 0;
     }
@@ -126,12 +125,11 @@ public final class DatesCommand extends ServiceCommand {
         if (value != null) asked.add(name + "=" + Api.part(value));
     }
 
-    private static Listing table(JsonNode dates) {
+    private static Listing table(SlotList dates) {
         var table = new Listing(List.of("Date", "Time", "Instant"));
-        for (JsonNode date : dates.path("slots")) {
-            var local = OffsetDateTime.parse(date.path("local").asString(""));
-            table.add(List.of(
-                    DAY.format(local), TIME.format(local), date.path("slot").asString("")));
+        for (var date : dates.slots()) {
+            var local = OffsetDateTime.parse(date.local());
+            table.add(List.of(DAY.format(local), TIME.format(local), String.valueOf(date.slot())));
         }
         return table;
     }

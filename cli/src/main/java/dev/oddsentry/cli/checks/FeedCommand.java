@@ -1,6 +1,7 @@
 package dev.oddsentry.cli.checks;
 
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.FeedAddress;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 
@@ -21,7 +22,7 @@ public final class FeedCommand extends ServiceCommand {
         if (revoke) {
             api().delete("/api/feed");
             out().println("The address is revoked.");
-        } else out().println(api().post("/api/feed", null).path("address").asString(""));
+        } else out().println(api().post("/api/feed", null, FeedAddress.class).address());
         return 0;
     }
 }

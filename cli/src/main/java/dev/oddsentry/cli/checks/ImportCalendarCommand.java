@@ -2,11 +2,11 @@ package dev.oddsentry.cli.checks;
 
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.Saved;
 import java.nio.file.Path;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "import-calendar",
@@ -35,14 +35,15 @@ public final class ImportCalendarCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode saved = api().postText(
+        Saved saved = api().postText(
                         "/api/calendars/" + Api.part(name) + "/holidays.ics?reason=" + Api.part(reason),
                         read(file),
-                        "text/calendar");
+                        "text/calendar",
+                        Saved.class);
         out().println(
-                        saved.path("changed").asBoolean(false)
-                                ? "Saved calendar " + name + " as revision " + saved.path("revision") + "."
-                                : "calendar " + name + " is unchanged at revision " + saved.path("revision") + ".");
+                        saved.changed()
+                                ? "Saved calendar " + name + " as revision " + saved.revision() + "."
+                                : "calendar " + name + " is unchanged at revision " + saved.revision() + ".");
         return 0;
     }
 }

@@ -4,14 +4,15 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.contract.EventReceipt;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "trigger",
@@ -47,14 +48,14 @@ public final class TriggerCommand extends ServiceCommand {
     public Integer call() {
         if (event == null) return list();
         String key = requestKey == null ? UUID.randomUUID().toString() : requestKey;
-        JsonNode heard =
-                api().post("/api/events/" + Api.part(event), Map.of("values", values), Map.of("Idempotency-Key", key));
+        EventReceipt heard = api().post(
+                        "/api/events/" + Api.part(event),
+                        Map.of("values", values),
+                        Map.of("Idempotency-Key", key),
+                        EventReceipt.class);
         if (json) OutputOptions.printJson(out(), heard);
         else {
-            var rules = heard.path("rules")
-                    .valueStream()
-                    .map(rule -> rule.asString(""))
-                    .toList();
+            var rules = heard.rules();
             out().println(
                             rules.isEmpty()
                                     ? "No active rule uses the event " + event + " just now."
@@ -64,10 +65,10 @@ public final class TriggerCommand extends ServiceCommand {
     }
 
     private int list() {
-        JsonNode events = api().get("/api/events");
+        List<String> events = api().list("/api/events", String.class);
         if (json) OutputOptions.printJson(out(), events);
         else if (events.isEmpty()) out().println("No rule uses external events.");
-        else events.forEach(each -> out().println(each.asString("")));
+        else events.forEach(out()::println);
         return 0;
     }
 }

@@ -1,5 +1,6 @@
 package dev.oddsentry.cli.client;
 
+import dev.oddsentry.contract.Problem;
 import java.io.IOException;
 import java.net.ConnectException;
 import java.net.URI;
@@ -12,6 +13,7 @@ import java.nio.file.Files;
 import java.nio.file.Path;
 import java.nio.file.StandardCopyOption;
 import java.time.Duration;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -46,8 +48,37 @@ public final class Api {
         return query.isEmpty() ? "" : "?" + query;
     }
 
+    public <T> T get(String path, Class<T> answer) {
+        return as(get(path), answer);
+    }
+
+    public <T> List<T> list(String path, Class<T> each) {
+        return listOf(get(path), each);
+    }
+
     public JsonNode get(String path) {
         return call(request(path).GET());
+    }
+
+    private <T> T as(JsonNode answer, Class<T> type) {
+        try {
+            return JSON.treeToValue(answer, type);
+        } catch (JacksonException other) {
+            throw otherVersion();
+        }
+    }
+
+    private <T> List<T> listOf(JsonNode answer, Class<T> each) {
+        try {
+            return convertList(answer, each);
+        } catch (JacksonException other) {
+            throw otherVersion();
+        }
+    }
+
+    private NotReachedException otherVersion() {
+        return new NotReachedException("The service at " + login.url()
+                + " answers in another form than this command line knows. Use the command line of its version.");
     }
 
     /** A text as it is, such as a document. */
@@ -59,7 +90,7 @@ public final class Api {
                             .GET()
                             .build(),
                     HttpResponse.BodyHandlers.ofByteArray());
-            if (response.statusCode() >= 400) throw new ApiException(response.statusCode(), read(response));
+            if (response.statusCode() >= 400) throw refused(response.statusCode(), read(response));
             return new String(response.body(), StandardCharsets.UTF_8);
         } catch (ConnectException e) {
             throw new NotReachedException(
@@ -72,29 +103,60 @@ public final class Api {
         }
     }
 
-    public JsonNode post(String path, @Nullable Object body) {
-        return post(path, body, Map.of());
+    /** Where the answer is of no interest. */
+    public void post(String path, @Nullable Object body) {
+        call(posting(path, body));
     }
 
-    public JsonNode post(String path, @Nullable Object body, Map<String, String> headers) {
-        var request = request(path).POST(bodyOf(body)).header("Content-Type", "application/json");
+    public <T> T post(String path, @Nullable Object body, Class<T> answer) {
+        return as(call(posting(path, body)), answer);
+    }
+
+    public <T> List<T> postForList(String path, @Nullable Object body, Class<T> each) {
+        return listOf(call(posting(path, body)), each);
+    }
+
+    public <T> T post(String path, @Nullable Object body, Map<String, String> headers, Class<T> answer) {
+        var request = posting(path, body);
         headers.forEach(request::header);
-        return call(request);
+        return as(call(request), answer);
     }
 
-    public JsonNode put(String path, Object body) {
-        return call(request(path).PUT(bodyOf(body)).header("Content-Type", "application/json"));
+    private HttpRequest.Builder posting(String path, @Nullable Object body) {
+        return request(path).POST(bodyOf(body)).header("Content-Type", "application/json");
     }
 
-    public JsonNode postText(String path, String text, String contentType) {
-        return call(
-                request(path).POST(HttpRequest.BodyPublishers.ofString(text)).header("Content-Type", contentType));
+    /** Where the answer is of no interest. */
+    public void put(String path, Object body) {
+        call(putting(path, body));
     }
 
-    public JsonNode putText(String path, String text) {
-        return call(request(path)
-                .PUT(HttpRequest.BodyPublishers.ofString(text))
-                .header("Content-Type", "application/yaml"));
+    public <T> T put(String path, Object body, Class<T> answer) {
+        return as(call(putting(path, body)), answer);
+    }
+
+    public <T> List<T> putForList(String path, Object body, Class<T> each) {
+        return listOf(call(putting(path, body)), each);
+    }
+
+    private HttpRequest.Builder putting(String path, Object body) {
+        return request(path).PUT(bodyOf(body)).header("Content-Type", "application/json");
+    }
+
+    public <T> T postText(String path, String text, String contentType, Class<T> answer) {
+        return as(
+                call(request(path)
+                        .POST(HttpRequest.BodyPublishers.ofString(text))
+                        .header("Content-Type", contentType)),
+                answer);
+    }
+
+    public <T> T putText(String path, String text, Class<T> answer) {
+        return as(
+                call(request(path)
+                        .PUT(HttpRequest.BodyPublishers.ofString(text))
+                        .header("Content-Type", "application/yaml")),
+                answer);
     }
 
     /** Saves an answer to a file, which is there whole or not at all. */
@@ -105,7 +167,7 @@ public final class Api {
                     request(path).setHeader("Accept", "*/*").GET().build(), HttpResponse.BodyHandlers.ofFile(part));
             if (response.statusCode() >= 400) {
                 byte[] body = Files.readAllBytes(part);
-                throw new ApiException(response.statusCode(), JSON.readTree(body));
+                throw refused(response.statusCode(), JSON.readTree(body));
             }
             Files.move(part, file, StandardCopyOption.REPLACE_EXISTING);
         } catch (ConnectException e) {
@@ -129,8 +191,12 @@ public final class Api {
         }
     }
 
-    public JsonNode delete(String path) {
-        return call(request(path).DELETE());
+    public void delete(String path) {
+        call(request(path).DELETE());
+    }
+
+    public <T> List<T> deleteForList(String path, Class<T> each) {
+        return listOf(call(request(path).DELETE()), each);
     }
 
     private static HttpRequest.BodyPublisher bodyOf(@Nullable Object body) {
@@ -159,7 +225,7 @@ public final class Api {
         try {
             var response = http.send(request.build(), HttpResponse.BodyHandlers.ofByteArray());
             JsonNode body = read(response);
-            if (response.statusCode() >= 400) throw new ApiException(response.statusCode(), body);
+            if (response.statusCode() >= 400) throw refused(response.statusCode(), body);
             return body;
         } catch (ConnectException e) {
             throw new NotReachedException(
@@ -170,6 +236,22 @@ public final class Api {
             Thread.currentThread().interrupt();
             throw new NotReachedException("Interrupted.");
         }
+    }
+
+    /** What stands between may refuse too, in its own way. */
+    private static ApiException refused(int status, JsonNode body) {
+        String detail = body.path("detail").asString("");
+        List<Problem> problems;
+        try {
+            problems = body.path("problems").isArray() ? convertList(body.path("problems"), Problem.class) : List.of();
+        } catch (JacksonException notOurs) {
+            problems = List.of();
+        }
+        return new ApiException(status, detail.isEmpty() ? null : detail, problems);
+    }
+
+    private static <T> List<T> convertList(JsonNode array, Class<T> each) {
+        return JSON.treeToValue(array, JSON.getTypeFactory().constructCollectionType(List.class, each));
     }
 
     private JsonNode read(HttpResponse<byte[]> response) {

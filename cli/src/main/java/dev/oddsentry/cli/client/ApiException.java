@@ -1,16 +1,18 @@
 package dev.oddsentry.cli.client;
 
-import tools.jackson.databind.JsonNode;
+import dev.oddsentry.contract.Problem;
+import java.util.List;
+import org.jspecify.annotations.Nullable;
 
 /** The service refused, with a problem document (RFC 9457). */
 public final class ApiException extends RuntimeException {
     private final int status;
-    private final transient JsonNode problem;
+    private final transient List<Problem> problems;
 
-    ApiException(int status, JsonNode problem) {
-        super(problem.path("detail").asString("The service answered with status " + status + "."));
+    ApiException(int status, @Nullable String detail, List<Problem> problems) {
+        super(detail == null ? "The service answered with status " + status + "." : detail);
         this.status = status;
-        this.problem = problem;
+        this.problems = problems;
     }
 
     public boolean isAboutAccess() {
@@ -23,7 +25,7 @@ public final class ApiException extends RuntimeException {
     }
 
     /** The problems of a document, each with its place; empty where the refusal is not about one. */
-    public JsonNode problems() {
-        return problem.path("problems");
+    public List<Problem> problems() {
+        return problems;
     }
 }

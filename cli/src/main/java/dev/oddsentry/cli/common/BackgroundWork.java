@@ -3,9 +3,9 @@ package dev.oddsentry.cli.common;
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.client.NotReachedException;
+import dev.oddsentry.contract.LongWorkView;
 import java.io.PrintWriter;
 import java.time.Duration;
-import tools.jackson.databind.JsonNode;
 
 /** Waits for long work that the service does, saying how far it is. Broken off here, it is stopped there. */
 public final class BackgroundWork {
@@ -20,20 +20,19 @@ public final class BackgroundWork {
     }
 
     /** @return the work as it ended */
-    public JsonNode await(JsonNode asked) {
-        String path = "/api/long-work/" + asked.path("id").asString("");
+    public LongWorkView await(LongWorkView asked) {
+        String path = "/api/long-work/" + asked.id();
         var stop = new Thread(() -> stop(path));
         Runtime.getRuntime().addShutdownHook(stop);
         try {
-            JsonNode work = api.get(path);
+            LongWorkView work = api.get(path, LongWorkView.class);
             int said = -1;
-            while (!work.path("endedAt").isString()) {
-                int done = work.path("stepsDone").asInt(0);
-                if (done != said && work.path("steps").asInt(0) > 0)
-                    talk.println(done + " of " + work.path("steps").asInt(0) + " slots");
+            while (work.endedAt() == null) {
+                int done = work.stepsDone();
+                if (done != said && work.steps() > 0) talk.println(done + " of " + work.steps() + " slots");
                 said = done;
                 Thread.sleep(LOOK_AGAIN);
-                work = api.get(path);
+                work = api.get(path, LongWorkView.class);
             }
             return work;
         } catch (InterruptedException e) {

@@ -1,6 +1,7 @@
 package dev.oddsentry.cli.common;
 
 import dev.oddsentry.cli.client.Api;
+import dev.oddsentry.contract.Review;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -12,7 +13,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.regex.Pattern;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -93,7 +93,7 @@ public final class Documents {
     }
 
     /** What the service would make of a document. */
-    public static JsonNode review(Api api, String text) {
-        return api.postText("/api/review", text, "application/yaml");
+    public static Review review(Api api, String text) {
+        return api.postText("/api/review", text, "application/yaml", Review.class);
     }
 }

@@ -6,7 +6,6 @@ import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.SerializationFeature;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -29,7 +28,7 @@ public final class OutputOptions {
     }
 
     /** @param nothing printed in place of an empty table */
-    public void print(PrintWriter out, JsonNode answer, Supplier<Listing> table, String nothing) {
+    public void print(PrintWriter out, Object answer, Supplier<Listing> table, String nothing) {
         if (format != null && format.json) {
             printJson(out, answer);
             return;
@@ -44,7 +43,7 @@ public final class OutputOptions {
         return format != null && format.json;
     }
 
-    public static void printJson(PrintWriter out, JsonNode answer) {
+    public static void printJson(PrintWriter out, Object answer) {
         out.println(JsonMapper.builder()
                 .enable(SerializationFeature.INDENT_OUTPUT)
                 .build()

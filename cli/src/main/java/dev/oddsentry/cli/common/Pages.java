@@ -1,10 +1,11 @@
 package dev.oddsentry.cli.common;
 
 import dev.oddsentry.cli.client.Api;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.function.BiFunction;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.node.ArrayNode;
-import tools.jackson.databind.node.ObjectNode;
 
 /** A list that the service gives page by page. */
 public final class Pages {
@@ -12,24 +13,24 @@ public final class Pages {
 
     /**
      * @param path of the first page, with its query
-     * @param field the array in each answer that holds the entries
-     * @return the first answer with the entries of all pages
+     * @param entries of a page
+     * @param next where the next page begins; null on the last
+     * @param whole the first page with the entries of all
      */
-    public static JsonNode all(Api api, String path, String field) {
-        var first = api.get(path);
-        if (!(first instanceof ObjectNode whole) || !(first.path(field) instanceof ArrayNode entries)) return first;
-        String next = next(first);
-        while (next != null) {
-            var page = api.get(path + (path.contains("?") ? "&" : "?") + "after=" + next);
-            page.path(field).forEach(entries::add);
-            next = next(page);
+    public static <P, E> P all(
+            Api api,
+            String path,
+            Class<P> page,
+            Function<P, List<E>> entries,
+            Function<P, @Nullable String> next,
+            BiFunction<P, List<E>, P> whole) {
+        var first = api.get(path, page);
+        var all = new ArrayList<>(entries.apply(first));
+        for (String after = next.apply(first); after != null; ) {
+            var more = api.get(path + (path.contains("?") ? "&" : "?") + "after=" + after, page);
+            all.addAll(entries.apply(more));
+            after = next.apply(more);
         }
-        whole.putNull("next");
-        return whole;
-    }
-
-    private static @Nullable String next(JsonNode page) {
-        var next = page.path("next");
-        return next.isString() ? next.asString() : null;
+        return whole.apply(first, all);
     }
 }

@@ -4,9 +4,10 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.QuerySummary;
+import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "queries",
@@ -20,22 +21,22 @@ public final class QueriesCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode all = api().get("/api/queries");
+        List<QuerySummary> all = api().list("/api/queries", QuerySummary.class);
         output.print(out(), all, () -> table(all), "No queries yet. Write one and save it with: odd push FILE");
         return 0;
     }
 
-    private static Listing table(JsonNode all) {
+    private static Listing table(List<QuerySummary> all) {
         var table = new Listing("Query", "Title", "Source", "Categories", "Rules", "Revision", "Saved");
-        for (JsonNode each : all)
+        for (var each : all)
             table.add(
-                    each.path("name").asString(""),
-                    each.path("title").asString(""),
-                    each.path("source").asString(""),
-                    String.join(", ", Words.texts(each.path("categories"))),
-                    each.path("rules").asString(""),
-                    each.path("revision").asString(""),
-                    Words.time(each.path("savedAt")));
+                    each.name(),
+                    each.title(),
+                    each.source(),
+                    String.join(", ", each.categories()),
+                    String.valueOf(each.rules()),
+                    String.valueOf(each.revision()),
+                    Words.time(each.savedAt()));
         return table;
     }
 }

@@ -5,11 +5,12 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.QueryRunView;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "query-runs",
@@ -35,21 +36,21 @@ public final class QueryRunsCommand extends ServiceCommand {
             out().println("Stopped.");
             return 0;
         }
-        JsonNode runs = api().get("/api/query-runs");
+        List<QueryRunView> runs = api().list("/api/query-runs", QueryRunView.class);
         output.print(out(), runs, () -> table(runs), "No queries are running.");
         return 0;
     }
 
-    private static Listing table(JsonNode runs) {
+    private static Listing table(List<QueryRunView> runs) {
         var table = new Listing("Number", "User", "Source", "Query", "Since", "Rows");
-        for (JsonNode run : runs) {
+        for (var run : runs) {
             table.add(
-                    run.path("id").asString(""),
-                    run.path("login").asString(""),
-                    run.path("source").asString(""),
-                    run.path("query").asString(""),
-                    Words.time(run.path("since")),
-                    run.path("rows").asString(""));
+                    String.valueOf(run.id()),
+                    run.login(),
+                    run.source(),
+                    run.query(),
+                    Words.time(run.since()),
+                    String.valueOf(run.rows()));
         }
         return table;
     }

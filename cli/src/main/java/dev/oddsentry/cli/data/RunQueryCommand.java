@@ -5,6 +5,7 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.QueryRunResult;
 import java.nio.file.Files;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -15,7 +16,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "run-query",
@@ -73,23 +73,23 @@ public final class RunQueryCommand extends ServiceCommand {
         body.put("values", values);
         if (zone != null) body.put("zone", zone);
         if (rows != null || !output.isTable()) body.put("rows", rows == null ? MOST_ROWS : rows);
-        JsonNode ran = api.post("/api/query-runs", body);
+        QueryRunResult ran = api.post("/api/query-runs", body, QueryRunResult.class);
         output.print(out(), ran, () -> table(ran), "The query returned no rows.");
-        err().println(Words.count(ran.path("rowsRead"), "row") + " in " + ran.path("tookMillis") + " ms, in time zone "
-                + ran.path("zone").asString("UTC")
-                + (ran.path("rows").size() < ran.path("rowsRead").asLong(0)
-                        ? ", the first " + ran.path("rows").size() + " shown; --rows shows more, up to 20000."
+        err().println(Words.count(ran.rowsRead(), "row") + " in " + ran.tookMillis() + " ms, in time zone "
+                + ran.zone()
+                + (ran.rows().size() < ran.rowsRead()
+                        ? ", the first " + ran.rows().size() + " shown; --rows shows more, up to 20000."
                         : "."));
         return 0;
     }
 
-    private static Listing table(JsonNode ran) {
+    private static Listing table(QueryRunResult ran) {
         var heads = new ArrayList<String>();
-        ran.path("columns").forEach(column -> heads.add(column.path("label").asString("")));
+        ran.columns().forEach(column -> heads.add(column.label()));
         var table = new Listing(heads.toArray(String[]::new));
-        for (JsonNode row : ran.path("rows")) {
+        for (var row : ran.rows()) {
             var cells = new ArrayList<String>();
-            row.forEach(cell -> cells.add(cell.asString("")));
+            row.forEach(cell -> cells.add(Words.or(cell, "")));
             table.add(cells.toArray(String[]::new));
         }
         return table;

@@ -3,9 +3,11 @@ package dev.oddsentry.cli.data;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.SourceView;
+import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "sources",
@@ -19,23 +21,23 @@ public final class SourcesCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode sources = api().get("/api/sources");
+        List<SourceView> sources = api().list("/api/sources", SourceView.class);
         output.print(
                 out(), sources, () -> table(sources), "No sources yet. An operator adds one with: odd save-source");
         return 0;
     }
 
-    private static Listing table(JsonNode sources) {
+    private static Listing table(List<SourceView> sources) {
         var table = new Listing("Source", "Address", "User", "Max rows", "Time limit s", "Connections", "Closed");
-        for (JsonNode source : sources) {
+        for (var source : sources) {
             table.add(
-                    source.path("name").asString(""),
-                    source.path("jdbcUrl").asString(""),
-                    source.path("username").asString(""),
-                    source.path("maxRows").asString(""),
-                    source.path("timeLimitSeconds").asString(""),
-                    source.path("maxConnections").asString(""),
-                    source.path("closed").asString(""));
+                    source.name(),
+                    source.jdbcUrl(),
+                    source.username(),
+                    String.valueOf(source.maxRows()),
+                    String.valueOf(source.timeLimitSeconds()),
+                    String.valueOf(source.maxConnections()),
+                    Words.or(source.closed(), ""));
         }
         return table;
     }

@@ -3,10 +3,10 @@ package dev.oddsentry.cli.data;
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.SourceTestOutcome;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "test-source",
@@ -23,12 +23,13 @@ public final class TestSourceCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode tried = api().post("/api/sources/" + Api.part(source) + "/test", null);
+        SourceTestOutcome tried =
+                api().post("/api/sources/" + Api.part(source) + "/test", null, SourceTestOutcome.class);
         if (json) OutputOptions.printJson(out(), tried);
         else {
-            out().println(tried.path("detail").asString(""));
-            for (JsonNode warning : tried.path("warnings")) out().println("Warning: " + warning.asString(""));
+            out().println(tried.detail());
+            for (var warning : tried.warnings()) out().println("Warning: " + warning);
         }
-        return tried.path("reached").asBoolean(false) ? 0 : 1;
+        return tried.reached() ? 0 : 1;
     }
 }

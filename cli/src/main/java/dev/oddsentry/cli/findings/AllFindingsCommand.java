@@ -6,13 +6,13 @@ import dev.oddsentry.cli.common.Pages;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.FindingSummaryList;
 import java.util.LinkedHashMap;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "all-findings",
@@ -60,25 +60,33 @@ public final class AllFindingsCommand extends ServiceCommand {
         asked.put("rule", rule);
         asked.put("q", find);
         String path = "/api/findings" + Api.query(asked);
-        JsonNode all = output.isTable() ? api().get(path) : Pages.all(api(), path, "findings");
+        FindingSummaryList all = output.isTable()
+                ? api().get(path, FindingSummaryList.class)
+                : Pages.all(
+                        api(),
+                        path,
+                        FindingSummaryList.class,
+                        FindingSummaryList::findings,
+                        FindingSummaryList::next,
+                        (first, findings) -> new FindingSummaryList(first.byRule(), findings, null, first.total()));
         output.print(out(), all, () -> table(all), "No findings match.");
-        long shown = all.path("findings").size();
-        if (all.path("total").asLong(shown) > shown)
-            err().println("Only the first " + shown + " of " + all.path("total")
+        long shown = all.findings().size();
+        if (all.total() > shown)
+            err().println("Only the first " + shown + " of " + all.total()
                     + " findings are listed. All of them: --csv or --json.");
         return 0;
     }
 
-    private static Listing table(JsonNode all) {
+    private static Listing table(FindingSummaryList all) {
         var table = new Listing("Severity", "Rule", "Finding", "State", "Since", "Handling");
-        for (JsonNode each : all.path("findings"))
+        for (var each : all.findings())
             table.add(
-                    Words.severity(each.path("severity")),
-                    each.path("rule").asString(""),
-                    each.path("identity").asString(""),
-                    Words.state(each.path("state")),
-                    Words.time(each.path("openedAt")),
-                    Words.marks(each.path("handling")));
+                    Words.severity(each.severity()),
+                    each.rule(),
+                    each.identity(),
+                    Words.state(each.state()),
+                    Words.time(each.openedAt()),
+                    Words.marks(each.handling()));
         return table;
     }
 }

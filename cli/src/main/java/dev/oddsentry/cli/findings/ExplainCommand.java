@@ -2,21 +2,29 @@ package dev.oddsentry.cli.findings;
 
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.CopyOption;
+import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.ExplanationText;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.Explanation;
+import dev.oddsentry.contract.PersonalCopiesText;
+import dev.oddsentry.contract.ReportedDay;
+import dev.oddsentry.contract.RulePage;
+import dev.oddsentry.contract.RuleSummary;
+import dev.oddsentry.contract.RuleText;
+import dev.oddsentry.contract.SeverityLevelText;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "explain",
@@ -61,9 +69,9 @@ public final class ExplainCommand extends ServiceCommand {
     @Override
     public Integer call() {
         if (!key.isEmpty() || to != null) return story();
-        JsonNode page = api().get(rule.path(""));
-        if (json) out().println(page.toPrettyString());
-        else explain(page.path("rule"), page.path("text"), page.path("nextDates"));
+        RulePage page = api().get(rule.path(""), RulePage.class);
+        if (json) OutputOptions.printJson(out(), page);
+        else explain(page.rule(), page.text(), page.nextDates());
         return 0;
     }
 
@@ -71,49 +79,47 @@ public final class ExplainCommand extends ServiceCommand {
         var asked = new ArrayList<String>();
         key.forEach(value -> asked.add("key=" + Api.part(value)));
         if (copy.key() != null) asked.add("copy=" + Api.part(copy.key()));
-        JsonNode explanation = to == null
-                ? api().get(rule.path("/explanation?" + String.join("&", asked)))
-                : api().get(rule.path("/reported?to=" + Api.part(to) + "&on=" + (on == null ? LocalDate.now() : on)));
-        if (json) out().println(explanation.toPrettyString());
-        else
-            (to == null ? ExplanationText.finding(explanation) : ExplanationText.day(explanation))
-                    .forEach(out()::println);
+        if (to == null) {
+            var explanation = api().get(rule.path("/explanation?" + String.join("&", asked)), Explanation.class);
+            tell(explanation, ExplanationText.finding(explanation));
+        } else {
+            var day = on == null ? LocalDate.now() : on;
+            var reported = api().get(rule.path("/reported?to=" + Api.part(to) + "&on=" + day), ReportedDay.class);
+            tell(reported, ExplanationText.day(reported));
+        }
         return 0;
     }
 
-    private void explain(JsonNode summary, JsonNode text, JsonNode nextDates) {
-        out().println(summary.path("title").asString("") + " (" + Words.state(summary.path("state")) + ", revision "
-                + summary.path("revision") + ", owner " + summary.path("owner").asString("") + ")");
-        line("Exception", text.path("sentence").asString(""));
-        line("Severity", severities(text.path("severity")));
-        if (text.path("openAfter").isString())
-            line("Open after", text.path("openAfter").asString());
-        if (text.path("clearAfter").isString())
-            line("Clear after", text.path("clearAfter").asString());
+    private void tell(Object answer, List<String> lines) {
+        if (json) OutputOptions.printJson(out(), answer);
+        else lines.forEach(out()::println);
+    }
+
+    private void explain(RuleSummary summary, RuleText text, List<Instant> nextDates) {
+        out().println(summary.title() + " (" + Words.state(summary.state()) + ", revision " + summary.revision()
+                + ", owner " + summary.owner() + ")");
+        line("Exception", text.sentence());
+        line("Severity", severities(text.severity()));
+        if (text.openAfter() != null) line("Open after", text.openAfter());
+        if (text.clearAfter() != null) line("Clear after", text.clearAfter());
         line("Reports", reports(text));
-        if (text.path("fireSentence").isString())
-            line("Fire only if", text.path("fireSentence").asString());
-        line(
-                "Query",
-                text.path("query").asString("") + " on " + text.path("source").asString("")
-                        + parameters(text.path("parameters")));
-        var thresholds = Words.texts(text.path("thresholds"));
+        if (text.fireSentence() != null) line("Fire only if", text.fireSentence());
+        line("Query", text.query() + " on " + text.source() + parameters(text.parameters()));
+        var thresholds = text.thresholds();
         if (!thresholds.isEmpty()) line("Thresholds", String.join(", ", thresholds));
-        line("Schedule", text.path("schedule").asString("on demand only"));
+        line("Schedule", text.schedule());
         var zone = Words.zone(summary);
         var dates = new ArrayList<String>();
-        for (JsonNode date : nextDates)
-            if (dates.size() < MOST_DATES)
-                dates.add(NEXT.format(Instant.parse(date.asString("")).atZone(zone)));
+        for (var date : nextDates) if (dates.size() < MOST_DATES) dates.add(NEXT.format(date.atZone(zone)));
         if (!dates.isEmpty()) line("Next checks", String.join(", ", dates) + " (" + zone.getId() + ")");
-        String to = orElse(String.join(", ", Words.texts(summary.path("to"))), "none");
-        JsonNode copies = text.path("copies");
-        if (copies.isObject())
+        String to = orElse(String.join(", ", summary.to()), "none");
+        PersonalCopiesText copies = text.copies();
+        if (copies != null)
             line(
                     "Copies",
-                    "one per " + copies.path("key").asString("") + " of query "
-                            + copies.path("from").asString("")
-                            + ", sent to its " + copies.path("address").asString("")
+                    "one per " + copies.key() + " of query "
+                            + copies.from()
+                            + ", sent to its " + copies.address()
                             + "; without one, to the recipients");
         line("Recipients", to);
     }
@@ -122,32 +128,27 @@ public final class ExplainCommand extends ServiceCommand {
         out().println("  " + label + " ".repeat(LABEL_WIDTH - label.length()) + words);
     }
 
-    private static String reports(JsonNode text) {
-        boolean grouped = text.path("grouped").asBoolean(false);
-        boolean full = text.path("mode").asString("").equals("full");
-        String what = full ? "all open findings, every time" : all(Words.texts(text.path("report"))) + " findings";
-        return what + "; one finding per "
-                + orElse(String.join(", ", Words.texts(text.path("key"))), grouped ? "whole result" : "row");
+    private static String reports(RuleText text) {
+        boolean grouped = text.grouped();
+        boolean full = text.mode().equals("full");
+        String what = full ? "all open findings, every time" : all(text.report()) + " findings";
+        return what + "; one finding per " + orElse(String.join(", ", text.key()), grouped ? "whole result" : "row");
     }
 
     /** {@code critical: late by at least 45 min; otherwise warning}. */
-    private static String severities(JsonNode levels) {
+    private static String severities(List<SeverityLevelText> levels) {
         var words = new ArrayList<String>();
-        for (JsonNode level : levels) {
-            String severity = Words.state(level.path("severity"));
-            if (level.path("sentence").isString())
-                words.add(severity + ": " + level.path("sentence").asString());
+        for (var level : levels) {
+            String severity = Words.state(level.severity());
+            if (level.sentence() != null) words.add(severity + ": " + level.sentence());
             else words.add(words.isEmpty() ? severity : "otherwise " + severity);
         }
         return String.join("; ", words);
     }
 
-    private static String parameters(JsonNode parameters) {
+    private static String parameters(Map<String, String> parameters) {
         var words = new ArrayList<String>();
-        parameters
-                .properties()
-                .forEach(each ->
-                        words.add(each.getKey() + " = " + each.getValue().asString("")));
+        parameters.forEach((name, value) -> words.add(name + " = " + value));
         return words.isEmpty() ? "" : ", " + String.join(", ", words);
     }
 

@@ -6,13 +6,13 @@ import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.FindingList;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "findings",
@@ -49,12 +49,20 @@ public final class FindingsCommand extends ServiceCommand {
     public Integer call() {
         String query = state == Wanted.ALL ? "" : "?state=" + state;
         String path = rule.path("/findings" + query);
-        JsonNode list = output.isTable() ? api().get(path) : Pages.all(api(), path, "findings");
+        FindingList list = output.isTable()
+                ? api().get(path, FindingList.class)
+                : Pages.all(
+                        api(),
+                        path,
+                        FindingList.class,
+                        FindingList::findings,
+                        FindingList::next,
+                        (first, findings) -> new FindingList(first.columns(), findings, null, first.total()));
         String nothing = "No findings of " + rule.name() + (state == Wanted.ALL ? "." : " are " + word(state) + ".");
         output.print(out(), list, () -> table(list), nothing);
-        long shown = list.path("findings").size();
-        if (list.path("total").asLong(shown) > shown)
-            err().println("Only the first " + shown + " of " + list.path("total")
+        long shown = list.findings().size();
+        if (list.total() > shown)
+            err().println("Only the first " + shown + " of " + list.total()
                     + " findings are listed. All of them: --csv or --json, or odd export " + rule.name());
         return 0;
     }
@@ -63,26 +71,21 @@ public final class FindingsCommand extends ServiceCommand {
         return state.name().toLowerCase(Locale.ROOT).replace('_', ' ');
     }
 
-    private static Listing table(JsonNode list) {
-        boolean copies = list.path("findings")
-                .valueStream()
-                .anyMatch(each -> each.path("copy").isString());
+    private static Listing table(FindingList list) {
+        boolean copies = list.findings().stream().anyMatch(each -> each.copy() != null);
         var headings = new ArrayList<>(List.of("Severity", "State", "Since", "Reported", "Handling"));
         if (copies) headings.addFirst("For");
-        list.path("columns").forEach(column -> headings.add(column.path("label").asString("")));
+        list.columns().forEach(column -> headings.add(column.label()));
         var table = new Listing(headings);
-        for (JsonNode finding : list.path("findings")) {
+        for (var finding : list.findings()) {
             var cells = new ArrayList<>(List.of(
-                    Words.severity(finding.path("severity")),
-                    Words.state(finding.path("state")),
-                    Words.time(finding.path("openedAt")),
-                    Words.time(finding.path("reportedAt")),
-                    Words.marks(finding.path("handling"))));
-            if (copies) cells.addFirst(finding.path("copy").asString(""));
-            list.path("columns").forEach(column -> {
-                JsonNode cell = finding.path("row").path(column.path("name").asString(""));
-                cells.add(cell.isString() ? cell.asString() : "missing");
-            });
+                    Words.severity(finding.severity()),
+                    Words.state(finding.state()),
+                    Words.time(finding.openedAt()),
+                    Words.time(finding.reportedAt()),
+                    Words.marks(finding.handling())));
+            if (copies) cells.addFirst(Words.or(finding.copy(), ""));
+            list.columns().forEach(column -> cells.add(Words.or(finding.row().get(column.name()), "missing")));
             table.add(cells);
         }
         return table;

@@ -4,13 +4,13 @@ import dev.oddsentry.cli.common.CopyOption;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.HandlingResult;
 import java.util.LinkedHashMap;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 /** A command that marks one finding, named by the values of its key. */
 abstract class HandlingCommand extends ServiceCommand {
@@ -60,7 +60,7 @@ abstract class HandlingCommand extends ServiceCommand {
         body.put("note", note);
         body.put("until", until);
         body.put("withdraw", withdraw);
-        JsonNode marked = api().post(rule.path("/handling"), body);
+        HandlingResult marked = api().post(rule.path("/handling"), body, HandlingResult.class);
         if (json) OutputOptions.printJson(out(), marked);
         else
             out().println(String.join(", ", key)

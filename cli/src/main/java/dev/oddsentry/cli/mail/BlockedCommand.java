@@ -5,12 +5,12 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.BlockedAddress;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "blocked",
@@ -31,21 +31,17 @@ public final class BlockedCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode bad = right == null
-                ? api().get("/api/blocked-addresses")
-                : api().delete("/api/blocked-addresses/" + Api.part(right));
+        List<BlockedAddress> bad = right == null
+                ? api().list("/api/blocked-addresses", BlockedAddress.class)
+                : api().deleteForList("/api/blocked-addresses/" + Api.part(right), BlockedAddress.class);
         output.print(out(), bad, () -> table(bad), "No blocked addresses.");
         return 0;
     }
 
-    private static Listing table(JsonNode bad) {
+    private static Listing table(List<BlockedAddress> bad) {
         var table = new Listing(List.of("Address", "Since", "Mail server reply", "Message"));
-        for (JsonNode each : bad)
-            table.add(List.of(
-                    each.path("address").asString(""),
-                    Words.time(each.path("since")),
-                    each.path("reason").asString(""),
-                    each.path("message").asString("")));
+        for (var each : bad)
+            table.add(List.of(each.address(), Words.time(each.since()), each.reason(), String.valueOf(each.message())));
         return table;
     }
 }

@@ -4,6 +4,8 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.EndedHold;
+import dev.oddsentry.contract.Hold;
 import java.util.HashMap;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -12,7 +14,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "hold-mail",
@@ -69,44 +70,42 @@ public final class HoldMailCommand extends ServiceCommand {
     public Integer call() {
         if (act != null && act.release != null) return end(act.release, false);
         if (act != null && act.throwAway != null) return end(act.throwAway, true);
-        JsonNode holds = act == null ? api().get("/api/holds") : hold(act);
+        List<Hold> holds = act == null ? api().list("/api/holds", Hold.class) : hold(act);
         output.print(out(), holds, () -> table(holds), "No mail is held.");
         return 0;
     }
 
-    private JsonNode hold(Act of) {
+    private List<Hold> hold(Act of) {
         if (why == null || why.isBlank())
             throw new ParameterException(spec().commandLine(), "Give a reason: --reason TEXT");
         var body = new HashMap<String, @Nullable Object>();
         body.put("source", of.source);
         body.put("rule", of.rule);
         body.put("reason", why);
-        return api().post("/api/holds", body);
+        return api().postForList("/api/holds", body, Hold.class);
     }
 
     private Integer end(long number, boolean throwAway) {
-        JsonNode ended = api().post("/api/holds/" + number + "/end?discard=" + throwAway, null);
-        int messages = ended.path("messages").asInt(0);
+        EndedHold ended = api().post("/api/holds/" + number + "/end?discard=" + throwAway, null, EndedHold.class);
+        int messages = ended.messages();
         String mails = messages == 1 ? "1 message" : messages + " messages";
         out().println("Hold " + number + " is ended; " + mails + (throwAway ? " discarded." : " released."));
         return 0;
     }
 
-    private static Listing table(JsonNode holds) {
+    private static Listing table(List<Hold> holds) {
         var table = new Listing(List.of("Hold", "Holds", "Reason", "By", "Since", "Waiting"));
-        for (JsonNode hold : holds) {
-            String of = !hold.path("rule").isNull()
-                    ? "rule " + hold.path("rule").asString("")
-                    : !hold.path("source").isNull()
-                            ? "source " + hold.path("source").asString("")
-                            : "all mail";
+        for (var hold : holds) {
+            String of = hold.rule() != null
+                    ? "rule " + Words.or(hold.rule(), "")
+                    : hold.source() != null ? "source " + hold.source() : "all mail";
             table.add(List.of(
-                    hold.path("id").toString(),
+                    String.valueOf(hold.id()),
                     of,
-                    hold.path("reason").asString(""),
-                    hold.path("by").asString("the service"),
-                    Words.time(hold.path("at")),
-                    hold.path("messages").toString()));
+                    hold.reason(),
+                    Words.or(hold.by(), "the service"),
+                    Words.time(hold.at()),
+                    String.valueOf(hold.messages())));
         }
         return table;
     }

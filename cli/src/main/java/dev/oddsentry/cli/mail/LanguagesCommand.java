@@ -5,6 +5,7 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.RecipientLanguage;
 import java.util.Collections;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -12,7 +13,6 @@ import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "languages",
@@ -51,24 +51,24 @@ public final class LanguagesCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode languages = setting == null ? api().get("/api/languages") : set(setting);
+        List<RecipientLanguage> languages =
+                setting == null ? api().list("/api/languages", RecipientLanguage.class) : set(setting);
         output.print(out(), languages, () -> table(languages), "No recipient has a language of their own.");
         return 0;
     }
 
-    private JsonNode set(Setting wanted) {
+    private List<RecipientLanguage> set(Setting wanted) {
         String language = wanted.language.equals(OF_THE_RULE) ? null : wanted.language;
-        return api().put("/api/languages/" + Api.part(wanted.address), Collections.singletonMap("language", language));
+        return api().putForList(
+                        "/api/languages/" + Api.part(wanted.address),
+                        Collections.singletonMap("language", language),
+                        RecipientLanguage.class);
     }
 
-    private static Listing table(JsonNode languages) {
+    private static Listing table(List<RecipientLanguage> languages) {
         var table = new Listing(List.of("Address", "Language", "Set by", "Since"));
-        for (JsonNode each : languages)
-            table.add(List.of(
-                    each.path("address").asString(""),
-                    Words.state(each.path("language")),
-                    each.path("by").asString(""),
-                    Words.time(each.path("at"))));
+        for (var each : languages)
+            table.add(List.of(each.address(), Words.state(each.language()), each.by(), Words.time(each.at())));
         return table;
     }
 }

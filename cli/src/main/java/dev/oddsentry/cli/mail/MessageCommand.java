@@ -4,6 +4,10 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.client.NotReachedException;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.MessageActionResult;
+import dev.oddsentry.contract.MessagePage;
+import dev.oddsentry.contract.MessageSummary;
+import dev.oddsentry.contract.ReportView;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
@@ -14,7 +18,6 @@ import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "message",
@@ -77,25 +80,30 @@ public final class MessageCommand extends ServiceCommand {
         } else if (act.files != null) {
             saveFiles(act.files);
         } else if (act.cancel) {
-            int count = api().post(path + "/cancel", null).path("count").asInt(0);
+            int count = count(path + "/cancel");
             out().println("Delivery cancelled for " + (count == 1 ? "1 recipient" : count + " recipients")
                     + ". The findings stay reported.");
         } else if (act.arrived) {
-            int count = api().post(path + "/confirm", null).path("count").asInt(0);
+            int count = count(path + "/confirm");
             out().println("Confirmed for " + (count == 1 ? "1 recipient" : count + " recipients") + ".");
         } else if (act.sendAgain) {
-            JsonNode sent = api().post(path + "/resend", Map.of("to", to == null ? List.of() : to));
-            out().println("Resent as message " + sent.path("message").asString("") + ".");
+            MessageActionResult sent =
+                    api().post(path + "/resend", Map.of("to", to == null ? List.of() : to), MessageActionResult.class);
+            out().println("Resent as message " + Words.or(sent.message(), "") + ".");
         } else {
-            int count = api().post(path + "/report-again", null).path("count").asInt(0);
+            int count = count(path + "/report-again");
             out().println("The next check reports " + (count == 1 ? "1 finding" : count + " findings") + " again.");
         }
         return 0;
     }
 
+    private int count(String path) {
+        return api().post(path, null, MessageActionResult.class).count();
+    }
+
     private void saveFiles(Path folder) {
         String path = "/api/extracts/" + Api.part(id);
-        JsonNode files = api().get(path).path("files");
+        var files = api().get(path, ReportView.class).files();
         if (files.isEmpty()) out().println("The message has no attachments.");
         try {
             Files.createDirectories(folder);
@@ -104,9 +112,7 @@ public final class MessageCommand extends ServiceCommand {
         }
         for (int place = 0; place < files.size(); place++) {
             // Its name is one that a service made; a path in it would lead out of the folder.
-            String name = Path.of(files.path(place).path("name").asString("file"))
-                    .getFileName()
-                    .toString();
+            String name = Path.of(files.get(place).name()).getFileName().toString();
             Path file = folder.resolve(name);
             api().download(path + "/files/" + place, file);
             out().println("Saved " + file + ".");
@@ -114,17 +120,16 @@ public final class MessageCommand extends ServiceCommand {
     }
 
     private Integer show(String path) {
-        JsonNode page = api().get(path);
-        JsonNode message = page.path("message");
-        out().println("Subject: " + message.path("subject").asString(""));
-        out().println("Queued: " + Words.time(message.path("createdAt"))
-                + (message.path("held").asBoolean(false) ? ", held" : ""));
-        for (JsonNode recipient : message.path("recipients"))
-            out().println("To: " + recipient.path("address").asString("") + ", " + Words.state(recipient.path("state"))
-                    + recipient.path("detail").asString("").transform(words -> words.isEmpty() ? "" : ": " + words));
-        for (String file : Words.texts(page.path("attachments"))) out().println("Attached: " + file);
+        MessagePage page = api().get(path, MessagePage.class);
+        MessageSummary message = page.message();
+        out().println("Subject: " + message.subject());
+        out().println("Queued: " + Words.time(message.createdAt()) + (message.held() ? ", held" : ""));
+        for (var recipient : message.recipients())
+            out().println("To: " + recipient.address() + ", " + Words.state(recipient.state())
+                    + Words.or(recipient.detail(), "").transform(words -> words.isEmpty() ? "" : ": " + words));
+        for (String file : page.attachments()) out().println("Attached: " + file);
         out().println();
-        out().println(page.path("text").asString("").stripTrailing());
+        out().println(page.text().stripTrailing());
         return 0;
     }
 }

@@ -6,14 +6,16 @@ import dev.oddsentry.cli.common.Pages;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.MessageList;
+import dev.oddsentry.contract.MessageSummary;
 import java.util.ArrayList;
 import java.util.HashMap;
+import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "outbox",
@@ -51,40 +53,43 @@ public final class OutboxCommand extends ServiceCommand {
         asked.put("q", search);
         asked.put("state", state == null ? null : state.toUpperCase(Locale.ROOT).replace(' ', '_'));
         String path = "/api/outbox" + Api.query(asked);
-        JsonNode list = output.isTable() ? api().get(path) : Pages.all(api(), path, "messages");
-        output.print(out(), list, () -> table(list.path("messages")), "No messages match.");
-        if (list.path("next").isString())
-            err().println("Only the newest " + list.path("messages").size()
+        MessageList list = output.isTable()
+                ? api().get(path, MessageList.class)
+                : Pages.all(
+                        api(),
+                        path,
+                        MessageList.class,
+                        MessageList::messages,
+                        MessageList::next,
+                        (_, all) -> new MessageList(all, null));
+        output.print(out(), list, () -> table(list.messages()), "No messages match.");
+        if (list.next() != null)
+            err().println("Only the newest " + list.messages().size()
                     + " messages are listed. All of them: --csv or --json");
         return 0;
     }
 
-    private static Listing table(JsonNode messages) {
+    private static Listing table(List<MessageSummary> messages) {
         var table = new Listing("Queued", "Sent by", "Subject", "Recipients");
-        for (JsonNode message : messages) {
+        for (var message : messages) {
             var recipients = new ArrayList<String>();
-            for (JsonNode recipient : message.path("recipients")) {
-                recipients.add(recipient.path("address").asString("") + " " + Words.state(recipient.path("state")));
+            for (var recipient : message.recipients()) {
+                recipients.add(recipient.address() + " " + Words.state(recipient.state()));
             }
-            table.add(
-                    Words.time(message.path("createdAt")),
-                    cause(message),
-                    message.path("subject").asString(""),
-                    Listing.joined(recipients));
+            table.add(Words.time(message.createdAt()), cause(message), message.subject(), Listing.joined(recipients));
         }
         return table;
     }
 
-    private static String cause(JsonNode message) {
-        String marks = (message.path("preview").asBoolean(false) ? ", preview" : "")
-                + (message.path("repeat").asBoolean(false) ? ", resent" : "")
-                + (message.path("held").asBoolean(false) ? ", held" : "");
+    private static String cause(MessageSummary message) {
+        String marks = (message.preview() ? ", preview" : "")
+                + (message.repeat() ? ", resent" : "")
+                + (message.held() ? ", held" : "");
         return madeBy(message) + marks;
     }
 
-    private static String madeBy(JsonNode message) {
-        if (!message.path("roundUp").isNull())
-            return "round-up " + message.path("roundUp").asString("");
-        return message.path("rule").asString("failure notice");
+    private static String madeBy(MessageSummary message) {
+        if (message.roundUp() != null) return "round-up " + message.roundUp();
+        return Words.or(message.rule(), "failure notice");
     }
 }

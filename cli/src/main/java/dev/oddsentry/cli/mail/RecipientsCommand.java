@@ -5,11 +5,13 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.RecipientPage;
+import dev.oddsentry.contract.RecipientSummary;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "recipients",
@@ -28,42 +30,40 @@ public final class RecipientsCommand extends ServiceCommand {
     @Override
     public Integer call() {
         if (address == null) {
-            JsonNode all = api().get("/api/recipients");
+            List<RecipientSummary> all = api().list("/api/recipients", RecipientSummary.class);
             output.print(out(), all, () -> everybody(all), "No recipients yet.");
             return 0;
         }
-        JsonNode one = api().get("/api/recipients/" + Api.part(address));
-        if (one.path("blocked").isString())
-            err().println("Nothing is sent to this address. "
-                    + one.path("blocked").asString(""));
+        RecipientPage one = api().get("/api/recipients/" + Api.part(address), RecipientPage.class);
+        if (one.blocked() != null) err().println("Nothing is sent to this address. " + one.blocked());
         output.print(out(), one, () -> gets(one), address + " gets no messages.");
         return 0;
     }
 
-    private static Listing everybody(JsonNode all) {
+    private static Listing everybody(List<RecipientSummary> all) {
         var table = new Listing("Address", "Rules", "Messages in 30 days", "Last", "Reached");
-        for (JsonNode each : all)
+        for (var each : all)
             table.add(
-                    each.path("address").asString(""),
-                    each.path("rules").asString(""),
-                    each.path("messages").asString(""),
-                    Words.time(each.path("lastAt")),
-                    each.path("blocked").asBoolean(false) ? "blocked" : "yes");
+                    each.address(),
+                    String.valueOf(each.rules()),
+                    String.valueOf(each.messages()),
+                    Words.time(each.lastAt()),
+                    each.blocked() ? "blocked" : "yes");
         return table;
     }
 
-    private static Listing gets(JsonNode one) {
+    private static Listing gets(RecipientPage one) {
         var table = new Listing(
                 "Sent by", "Title", "State", "Recipient field", "Messages in 30 days", "Last", "Unsubscribed");
-        for (JsonNode each : one.path("gets"))
+        for (var each : one.gets())
             table.add(
-                    each.path("kind").asString("") + " " + each.path("name").asString(""),
-                    each.path("title").asString(""),
-                    Words.state(each.path("state")),
-                    String.join("; ", Words.texts(each.path("how"))),
-                    each.path("messages").asString(""),
-                    Words.time(each.path("lastAt")),
-                    Words.time(each.path("unsubscribedAt")));
+                    each.kind() + " " + each.name(),
+                    each.title(),
+                    Words.state(each.state()),
+                    String.join("; ", each.how()),
+                    String.valueOf(each.messages()),
+                    Words.time(each.lastAt()),
+                    Words.time(each.unsubscribedAt()));
         return table;
     }
 }

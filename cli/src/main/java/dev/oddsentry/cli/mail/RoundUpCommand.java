@@ -3,13 +3,15 @@ package dev.oddsentry.cli.mail;
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.RoundUpPreviewView;
+import dev.oddsentry.contract.RoundUpSentView;
+import dev.oddsentry.contract.RoundUpView;
 import java.nio.file.Path;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "round-up",
@@ -54,30 +56,30 @@ public final class RoundUpCommand extends ServiceCommand {
             return 0;
         }
         if (act.send) return send(path);
-        JsonNode after = api().post(path + (act.pause ? "/pause" : "/resume"), null);
+        RoundUpView after = api().post(path + (act.pause ? "/pause" : "/resume"), null, RoundUpView.class);
         out().println(
                         act.pause
                                 ? name + " is paused."
-                                : name + " is resumed. Next: " + Words.time(after.path("nextSlot")) + ".");
+                                : name + " is resumed. Next: " + Words.time(after.nextSlot()) + ".");
         return 0;
     }
 
     private Integer show(String path) {
-        JsonNode preview = api().get(path + "/preview");
-        if (preview.path("subject").isNull()) {
+        RoundUpPreviewView preview = api().get(path + "/preview", RoundUpPreviewView.class);
+        if (preview.subject() == null) {
             out().println(name + " has nothing to report now.");
             return 0;
         }
-        out().println("Subject: " + preview.path("subject").asString(""));
+        out().println("Subject: " + Words.or(preview.subject(), ""));
         out().println();
-        out().println(preview.path("text").asString("").stripTrailing());
+        out().println(preview.text().stripTrailing());
         return 0;
     }
 
     private Integer send(String path) {
-        JsonNode sent = api().post(path + "/send", null);
+        RoundUpSentView sent = api().post(path + "/send", null, RoundUpSentView.class);
         out().println(
-                        sent.path("message").isNull()
+                        sent.message() == null
                                 ? name + " has nothing to report, so nothing was sent."
                                 : name + " is queued. See: odd outbox");
         return 0;

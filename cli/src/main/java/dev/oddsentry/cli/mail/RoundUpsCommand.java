@@ -4,10 +4,10 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.RoundUpView;
 import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "round-ups",
@@ -21,23 +21,23 @@ public final class RoundUpsCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode roundUps = api().get("/api/round-ups");
+        List<RoundUpView> roundUps = api().list("/api/round-ups", RoundUpView.class);
         output.print(
                 out(), roundUps, () -> table(roundUps), "No round-ups yet. Write one and save it with: odd push FILE");
         return 0;
     }
 
-    private static Listing table(JsonNode roundUps) {
+    private static Listing table(List<RoundUpView> roundUps) {
         var table = new Listing(List.of("Round-up", "Title", "Rules", "To", "When", "Sent immediately", "Next"));
-        for (JsonNode each : roundUps)
+        for (var each : roundUps)
             table.add(List.of(
-                    each.path("name").asString(""),
-                    each.path("title").asString(""),
-                    String.join(", ", Words.texts(each.path("rules"))),
-                    String.join(", ", Words.texts(each.path("to"))),
-                    each.path("when").asString(""),
-                    each.path("atOnce").asString("–"),
-                    each.path("paused").asBoolean(false) ? "paused" : Words.time(each.path("nextSlot"))));
+                    each.name(),
+                    each.title(),
+                    String.join(", ", each.rules()),
+                    String.join(", ", each.to()),
+                    each.when(),
+                    Words.or(each.atOnce(), "–"),
+                    each.paused() ? "paused" : Words.time(each.nextSlot())));
         return table;
     }
 }

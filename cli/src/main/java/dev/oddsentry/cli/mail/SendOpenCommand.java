@@ -2,11 +2,11 @@ package dev.oddsentry.cli.mail;
 
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.QueuedMessages;
 import java.util.Map;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "send-open",
@@ -27,8 +27,8 @@ public final class SendOpenCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode sent = api().post(rule.path("/send-open"), Map.of("to", address));
-        int messages = sent.path("messages").asInt(0);
+        QueuedMessages sent = api().post(rule.path("/send-open"), Map.of("to", address), QueuedMessages.class);
+        int messages = sent.messages();
         out().println("The open findings of " + rule.name() + " are sent to " + address
                 + (messages == 1 ? "." : " in " + messages + " messages."));
         return 0;

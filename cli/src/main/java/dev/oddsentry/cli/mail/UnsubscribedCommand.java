@@ -5,13 +5,13 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.UnsubscribedRecipient;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "unsubscribed",
@@ -38,20 +38,22 @@ public final class UnsubscribedCommand extends ServiceCommand {
     @Override
     public Integer call() {
         String path = "/api/rules/" + Api.part(rule) + "/unsubscribed";
-        JsonNode leavers = mailAgain == null ? api().get(path) : api().delete(path + "/" + Api.part(mailAgain));
+        List<UnsubscribedRecipient> leavers = mailAgain == null
+                ? api().list(path, UnsubscribedRecipient.class)
+                : api().deleteForList(path + "/" + Api.part(mailAgain), UnsubscribedRecipient.class);
         output.print(out(), leavers, () -> table(leavers), "Nobody has unsubscribed from " + rule + ".");
         return 0;
     }
 
-    private static Listing table(JsonNode leavers) {
+    private static Listing table(List<UnsubscribedRecipient> leavers) {
         var table = new Listing(List.of("Address", "Unsubscribed", "Resubscribed", "By"));
-        for (JsonNode each : leavers) {
-            boolean back = !each.path("resubscribedAt").isNull();
+        for (var each : leavers) {
+            boolean back = each.resubscribedAt() != null;
             table.add(List.of(
-                    each.path("address").asString(""),
-                    Words.time(each.path("unsubscribedAt")),
-                    back ? Words.time(each.path("resubscribedAt")) : "",
-                    back ? each.path("resubscribedBy").asString("the recipient") : ""));
+                    each.address(),
+                    Words.time(each.unsubscribedAt()),
+                    back ? Words.time(each.resubscribedAt()) : "",
+                    back ? Words.or(each.resubscribedBy(), "the recipient") : ""));
         }
         return table;
     }

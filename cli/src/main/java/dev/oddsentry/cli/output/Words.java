@@ -1,5 +1,13 @@
 package dev.oddsentry.cli.output;
 
+import dev.oddsentry.contract.CheckView;
+import dev.oddsentry.contract.HandlingEntry;
+import dev.oddsentry.contract.PartCount;
+import dev.oddsentry.contract.Problem;
+import dev.oddsentry.contract.RuleSummary;
+import dev.oddsentry.contract.UnevaluatedGroup;
+import dev.oddsentry.contract.UnknownRowsSuggestion;
+import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
 import java.time.Instant;
@@ -10,7 +18,8 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
-import tools.jackson.databind.JsonNode;
+import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /** Values of the API in words for a table. */
 public final class Words {
@@ -24,44 +33,44 @@ public final class Words {
     private Words() {}
 
     /** An instant in the zone of this computer, which is said; with its year unless that is this one. A dash where there is none. */
-    public static String time(JsonNode instant) {
+    public static String time(@Nullable Instant instant) {
         return time(instant, ZoneId.systemDefault());
     }
 
     /** The next check of a rule's summary, in the rule's zone. */
-    public static String nextCheck(JsonNode rule) {
-        return time(rule.path("nextSlot"), zone(rule));
+    public static String nextCheck(RuleSummary rule) {
+        return time(rule.nextSlot(), zone(rule));
     }
 
     /** The zone of a rule's summary. */
-    public static ZoneId zone(JsonNode rule) {
-        return ZoneId.of(rule.path("zone").asString("UTC"));
+    public static ZoneId zone(RuleSummary rule) {
+        return ZoneId.of(rule.zone());
     }
 
-    /** An instant in a zone, as {@link #time(JsonNode)}. */
-    public static String time(JsonNode instant, ZoneId zone) {
-        if (!instant.isString()) return "–";
-        var at = Instant.parse(instant.asString()).atZone(zone);
+    /** An instant in a zone, as {@link #time(Instant)}. */
+    public static String time(@Nullable Instant instant, ZoneId zone) {
+        if (instant == null) return "–";
+        var at = instant.atZone(zone);
         return (at.getYear() == ZonedDateTime.now(zone).getYear() ? TIME : TIME_OF_YEAR).format(at);
     }
 
     /** {@code PARTLY_FAILED} as {@code partly failed}. */
-    public static String state(JsonNode state) {
-        return state.asString("").toLowerCase(Locale.ROOT).replace('_', ' ');
+    public static String state(@Nullable String state) {
+        return state == null ? "" : state.toLowerCase(Locale.ROOT).replace('_', ' ');
     }
 
     /** {@code ▲ 3 critical, ◆ 14 warning}; a dash for none. */
-    public static String severities(JsonNode counts) {
+    public static String severities(Map<String, ? extends Number> counts) {
         var words = new ArrayList<String>();
         for (String severity : WORST_FIRST) {
-            if (counts.has(severity))
-                words.add(sign(severity) + " " + counts.path(severity) + " " + severity.toLowerCase(Locale.ROOT));
+            if (counts.containsKey(severity))
+                words.add(sign(severity) + " " + counts.get(severity) + " " + severity.toLowerCase(Locale.ROOT));
         }
         return words.isEmpty() ? "–" : String.join(", ", words);
     }
 
-    public static String severity(JsonNode severity) {
-        return sign(severity.asString("")) + " " + severity.asString("").toLowerCase(Locale.ROOT);
+    public static String severity(String severity) {
+        return sign(severity) + " " + severity.toLowerCase(Locale.ROOT);
     }
 
     private static String sign(String severity) {
@@ -73,9 +82,8 @@ public final class Words {
     }
 
     /** A measured number with three decimals, or three digits where that says more; all of them stand in the JSON. */
-    public static String number(JsonNode number) {
-        if (!number.isNumber()) return "–";
-        var exact = number.decimalValue();
+    public static String number(@Nullable BigDecimal exact) {
+        if (exact == null) return "–";
         if (exact.scale() <= READABLE_DIGITS) return exact.toPlainString();
         boolean small = exact.precision() - exact.scale() < 1;
         var rounded = small
@@ -85,23 +93,33 @@ public final class Words {
     }
 
     /** {@code taken by Ines Holm}; a dash for none. */
-    public static String marks(JsonNode marks) {
+    public static String marks(List<HandlingEntry> marks) {
         var words = new ArrayList<String>();
-        for (JsonNode mark : marks) {
-            String done = switch (mark.path("kind").asString("")) {
+        for (var mark : marks) {
+            String done = switch (mark.kind()) {
                 case "TAKE" -> "taken";
                 case "SNOOZE" -> "snoozed";
                 default -> "accepted";
             };
-            String until = mark.path("until").isString() ? " until " + time(mark.path("until")) : "";
-            words.add(done + " by " + mark.path("by").asString("") + until);
+            String until = mark.until() != null ? " until " + time(mark.until()) : "";
+            words.add(done + " by " + mark.by() + until);
         }
         return words.isEmpty() ? "–" : String.join(", ", words);
     }
 
     /** {@code 1 row}, {@code 312 rows}. */
-    public static String count(JsonNode number, String one) {
-        return count(number.asLong(0), one);
+    public static String count(@Nullable Number number, String one) {
+        return orNone(number) + " " + one + (orNone(number) == 1 ? "" : "s");
+    }
+
+    /** Zero where there is none. */
+    public static long orNone(@Nullable Number number) {
+        return number == null ? 0 : number.longValue();
+    }
+
+    /** @param none what is said where there is no value */
+    public static String or(@Nullable Object value, String none) {
+        return value == null ? none : value.toString();
     }
 
     /** With a plural of its own. */
@@ -110,94 +128,75 @@ public final class Words {
     }
 
     /** Those to whom a personal copy goes. */
-    public static String addresses(JsonNode to) {
-        return to.isEmpty() ? "the rule's recipients" : String.join(", ", texts(to));
+    public static String addresses(List<String> to) {
+        return to.isEmpty() ? "the rule's recipients" : String.join(", ", to);
     }
 
-    private static String count(long number, String one) {
-        return number + " " + one + (number == 1 ? "" : "s");
-    }
-
-    /** {@code 6 groups} where groups are judged, else {@code 6 rows}. */
-    private static String judged(JsonNode number, JsonNode seen) {
-        return count(number, seen.path("grouped").asBoolean(false) ? "group" : "row");
+    /** {@code 6 groups} where groups are evaluated, else {@code 6 rows}. */
+    private static String rows(@Nullable Long number, boolean grouped) {
+        return count(number, grouped ? "group" : "row");
     }
 
     /** A line for each way to count unknown rows, and for each warning. */
-    public static List<String> advice(JsonNode seen) {
+    public static List<String> advice(
+            List<UnknownRowsSuggestion> suggestions, List<Problem> warnings, boolean grouped) {
         var lines = new ArrayList<String>();
-        for (JsonNode offer : seen.path("suggestions")) {
-            boolean empty = offer.path("empty").asBoolean(false);
-            lines.add("  To count the " + judged(offer.path("rows"), seen) + " where "
-                    + offer.path("column").asString("") + " is " + (empty ? "empty" : "missing") + ", write: "
-                    + offer.path("condition").asString(""));
-        }
-        for (JsonNode warning : seen.path("warnings")) {
-            String suggestion = warning.path("suggestion").asString("");
-            lines.add("  Warning: " + warning.path("message").asString("")
-                    + (suggestion.isEmpty() ? "" : "; did you mean \"" + suggestion + "\"?"));
-        }
+        for (var offer : suggestions)
+            lines.add("  To count the " + rows(offer.rows(), grouped) + " where " + offer.column() + " is "
+                    + (offer.empty() ? "empty" : "missing") + ", write: " + offer.condition());
+        for (var warning : warnings)
+            lines.add("  Warning: " + warning.message()
+                    + (warning.suggestion() == null ? "" : "; did you mean \"" + warning.suggestion() + "\"?"));
         return lines;
     }
 
-    public static List<String> texts(JsonNode array) {
-        var texts = new ArrayList<String>();
-        array.forEach(each -> texts.add(each.asString("")));
-        return texts;
-    }
-
     /** How a check ended, in one sentence. */
-    public static String outcome(JsonNode check) {
-        String read = check.path("rowsRead").isNumber()
-                ? count(check.path("rowsRead"), "row") + " read, " + count(check.path("exceptions"), "exception")
-                : "";
+    public static String outcome(CheckView check) {
+        String read = check.rowsRead() == null
+                ? ""
+                : count(check.rowsRead(), "row") + " read, " + count(check.exceptions(), "exception");
         String rows = read + unknown(check);
-        return switch (check.path("state").asString("")) {
+        return switch (check.state()) {
             case "QUIET" -> "quiet: " + rows + ", nothing new.";
-            case "FIRED" -> "fired: " + rows + ", " + check.path("updates") + " reported.";
+            case "FIRED" -> "fired: " + rows + ", " + check.updates() + " reported.";
             case "PARTLY_FAILED" ->
-                "partly failed: " + rows + ", " + check.path("updates") + " reported. "
-                        + check.path("reason").asString("no reason recorded");
-            case "INCOMPLETE" -> "incomplete: " + read + ". Could not be evaluated: " + notJudged(check) + ".";
+                "partly failed: " + rows + ", " + check.updates() + " reported. "
+                        + or(check.reason(), "no reason recorded");
+            case "INCOMPLETE" ->
+                "incomplete: " + read + ". Could not be evaluated: "
+                        + unevaluated(check.unevaluatedGroups(), check.unevaluated()) + ".";
             case "RUNNING" ->
-                check.path("waitingFor").isString()
-                        ? "waiting: " + check.path("reason").asString("") + " Next try at "
-                                + time(check.path("retryAt")) + "."
-                        : "still running.";
-            default -> state(check.path("state")) + ": " + check.path("reason").asString("no reason recorded");
+                check.waitingFor() == null
+                        ? "still running."
+                        : "waiting: " + or(check.reason(), "") + " Next try at " + time(check.retryAt()) + ".";
+            default -> state(check.state()) + ": " + or(check.reason(), "no reason recorded");
         };
     }
 
     /** {@code Terna, Skua: still learning usual(fuel, 8), 3 of 8; Lomvi: miles is missing; and 4 more}. */
-    public static String notJudged(JsonNode seen) {
+    public static String unevaluated(List<UnevaluatedGroup> groups, @Nullable Long all) {
         var byReason = new LinkedHashMap<String, List<String>>();
-        for (JsonNode each : seen.path("unevaluatedGroups")) {
-            byReason.computeIfAbsent(each.path("reason").asString(""), _ -> new ArrayList<>())
-                    .add(each.path("group").asString(""));
-        }
+        for (var each : groups)
+            byReason.computeIfAbsent(each.reason(), _ -> new ArrayList<>()).add(each.group());
         var words = new ArrayList<String>();
-        byReason.forEach((reason, groups) -> words.add(String.join(", ", groups) + ": " + reason));
-        long more = seen.path("unevaluated").asLong(0)
-                - seen.path("unevaluatedGroups").size();
+        byReason.forEach((reason, named) -> words.add(String.join(", ", named) + ": " + reason));
+        long more = orNone(all) - groups.size();
         if (more > 0) words.add("and " + more + " more");
         return String.join("; ", words);
     }
 
-    private static String unknown(JsonNode check) {
-        long rows = check.path("unknownRows").asLong(0);
-        return rows == 0 ? "" : ", " + rows + " unknown (value missing)";
+    private static String unknown(CheckView check) {
+        return orNone(check.unknownRows()) == 0 ? "" : ", " + check.unknownRows() + " unknown (value missing)";
     }
 
     /** A line for each part of a condition, with what it left, and one for each column that left it unknown. */
-    public static List<String> parts(JsonNode seen) {
+    public static List<String> parts(List<PartCount> parts, boolean grouped) {
         var lines = new ArrayList<String>();
-        for (JsonNode part : seen.path("parts")) {
-            lines.add("  " + judged(part.path("rowsLeft"), seen) + " matching after: "
-                    + part.path("text").asString(""));
-            part.path("unknown")
-                    .properties()
-                    .forEach(unknown -> lines.add("      " + judged(unknown.getValue(), seen) + " unknown: "
-                            + unknown.getKey() + " is missing"));
+        for (var part : parts) {
+            lines.add("  " + rows(part.rowsLeft(), grouped) + " matching after: " + part.text());
+            part.unknown()
+                    .forEach((column, rows) ->
+                            lines.add("      " + rows(rows, grouped) + " unknown: " + column + " is missing"));
         }
         return lines;
     }

@@ -1,10 +1,10 @@
 package dev.oddsentry.cli.rules;
 
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.RulePage;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "activate",
@@ -44,7 +44,7 @@ public final class ActivateCommand extends RuleStateCommand {
     }
 
     @Override
-    String said(String rule, JsonNode page) {
-        return rule + " is active. Next check: " + Words.nextCheck(page.path("rule")) + ".";
+    String said(String rule, RulePage page) {
+        return rule + " is active. Next check: " + Words.nextCheck(page.rule()) + ".";
     }
 }

@@ -3,6 +3,8 @@ package dev.oddsentry.cli.rules;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.BulkActionResult;
+import dev.oddsentry.contract.RuleSummary;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -14,7 +16,6 @@ import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 import picocli.CommandLine.TypeConversionException;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "bulk",
@@ -106,20 +107,18 @@ public final class BulkCommand extends ServiceCommand {
         body.put("add", add);
         body.put("remove", remove);
         body.put("reason", reason);
-        JsonNode done = api().post("/api/bulk-actions?apply=" + really, body);
+        List<BulkActionResult> done =
+                api().postForList("/api/bulk-actions?apply=" + really, body, BulkActionResult.class);
         boolean all = true;
-        for (JsonNode each : done) all &= each.path("refused").isNull();
+        for (var each : done) all &= each.refused() == null;
         if (json) {
             OutputOptions.printJson(out(), done);
             return all ? 0 : 1;
         }
-        for (JsonNode each : done) {
-            String rule = each.path("rule").asString("");
-            if (each.path("refused").isNull())
-                out().println("  " + rule + ": " + each.path("result").asString(""));
-            else
-                err().println("  " + rule + " is not changed: "
-                        + each.path("refused").asString(""));
+        for (var each : done) {
+            String rule = each.rule();
+            if (each.refused() == null) out().println("  " + rule + ": " + each.result());
+            else err().println("  " + rule + " is not changed: " + Words.or(each.refused(), ""));
         }
         if (!really) out().println("Nothing has changed yet. Add --apply to make the changes.");
         return all ? 0 : 1;
@@ -128,10 +127,10 @@ public final class BulkCommand extends ServiceCommand {
     private List<String> chosen() {
         if (label == null && ownedBy == null) return rules;
         var chosen = new ArrayList<>(rules);
-        for (JsonNode rule : api().get("/api/rules")) {
-            boolean labelled = label == null || Words.texts(rule.path("labels")).contains(label);
-            boolean owned = ownedBy == null || ownedBy.equals(rule.path("owner").asString(""));
-            String name = rule.path("name").asString("");
+        for (var rule : api().list("/api/rules", RuleSummary.class)) {
+            boolean labelled = label == null || rule.labels().contains(label);
+            boolean owned = ownedBy == null || ownedBy.equals(rule.owner());
+            String name = rule.name();
             if (labelled && owned && !chosen.contains(name)) chosen.add(name);
         }
         return chosen;

@@ -3,13 +3,13 @@ package dev.oddsentry.cli.rules;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.Saved;
 import java.util.LinkedHashMap;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "copy",
@@ -37,7 +37,7 @@ public final class CopyCommand extends ServiceCommand {
         var body = new LinkedHashMap<String, String>();
         body.put("name", name);
         if (title != null) body.put("title", title);
-        JsonNode saved = api().post(rule.path("/copies"), body);
+        Saved saved = api().post(rule.path("/copies"), body, Saved.class);
         if (json) OutputOptions.printJson(out(), saved);
         else
             out().println("Copied " + rule.name() + " as " + name

@@ -8,14 +8,17 @@ import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.LineDifferences;
 import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.DraftPreview;
+import dev.oddsentry.contract.PreviewComparison;
+import dev.oddsentry.contract.QueryEffectView;
+import dev.oddsentry.contract.Review;
 import java.nio.file.Path;
-import java.util.ArrayList;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ObjectNode;
 
 @Command(
@@ -27,6 +30,8 @@ import tools.jackson.databind.node.ObjectNode;
         },
         footer = {"", "Example: odd diff definitions --effect"})
 public final class DiffCommand extends ServiceCommand {
+    private static final JsonMapper JSON = new JsonMapper();
+
     @Parameters(paramLabel = "FILE", arity = "1..*", description = "Definition files, or folders of them.")
     @SuppressWarnings("NullAway.Init")
     List<Path> files;
@@ -56,50 +61,57 @@ public final class DiffCommand extends ServiceCommand {
     /** @return whether it differs, or could not be saved */
     private boolean tell(Api api, Path file) {
         String text = read(file);
-        JsonNode review = Documents.review(api, text);
+        Review review = Documents.review(api, text);
         boolean refused = errors(review);
         invalid |= refused;
-        String before = review.path("before").asString("");
-        String after = review.path("text").asString("");
-        boolean isNew = review.path("before").isNull() && !after.isEmpty();
+        String before = Words.or(review.before(), "");
+        String after = Words.or(review.text(), "");
+        boolean isNew = review.before() == null && !after.isEmpty();
         boolean differs = isNew || !before.equals(after);
-        JsonNode moved = effect && !refused && differs && !isNew ? moved(api, review, text) : null;
+        var moved = effect && !refused && differs && !isNew ? moved(api, review, text) : null;
         if (json) {
-            var tree = (ObjectNode) review;
+            ObjectNode tree = JSON.valueToTree(review);
             tree.put("file", file.toString()).put("differs", differs);
-            if (moved != null) tree.set("moved", moved);
+            if (moved != null) tree.set("moved", JSON.valueToTree(moved.answer()));
             out().println(tree);
             return differs || refused;
         }
-        for (JsonNode problem : review.path("problems"))
+        for (var problem : review.problems())
             ProblemText.lines(problem, file.toString(), text).forEach(err()::println);
         if (refused) err().println(file + " is not a valid definition.");
         if (!differs) return refused;
-        String what =
-                review.path("kind").asString("") + " " + review.path("name").asString("");
+        String what = Words.or(review.kind(), "") + " " + Words.or(review.name(), "");
         if (isNew) {
             out().println(file + ": " + what + " is new.");
             return true;
         }
-        out().println(file + ": " + what + " differs from revision " + review.path("revision") + ".");
+        out().println(file + ": " + what + " differs from revision " + review.revision() + ".");
         LineDifferences.lines(before, after).forEach(line -> out().println("  " + line));
-        PushCommand.effect(review.path("effect").asString(""), false).ifPresent(out()::println);
-        if (moved != null) movedLines(moved).forEach(out()::println);
+        PushCommand.effect(Words.or(review.effect(), ""), false).ifPresent(out()::println);
+        if (moved != null) moved.lines().forEach(out()::println);
         return true;
     }
 
-    private static boolean errors(JsonNode review) {
-        for (JsonNode problem : review.path("problems"))
-            if (!problem.path("weight").asString("").equals("WARNING")) return true;
+    private static boolean errors(Review review) {
+        for (var problem : review.problems()) if (!problem.weight().equals("WARNING")) return true;
         return false;
     }
 
+    /** What the service answered about the effect, and the same in lines. */
+    private record Moved(Object answer, List<String> lines) {}
+
     /** What the edit would find and no longer find, for a rule itself or for each rule of a query. */
-    private @Nullable JsonNode moved(Api api, JsonNode review, String text) {
+    private @Nullable Moved moved(Api api, Review review, String text) {
         try {
-            return switch (review.path("kind").asString("")) {
-                case "rule" -> api.postText("/api/preview", text, "application/yaml");
-                case "query" -> api.postText("/api/query-effect", text, "application/yaml");
+            return switch (Words.or(review.kind(), "")) {
+                case "rule" -> {
+                    var preview = api.postText("/api/preview", text, "application/yaml", DraftPreview.class);
+                    yield new Moved(preview, lines(preview));
+                }
+                case "query" -> {
+                    var rules = api.postText("/api/query-effect", text, "application/yaml", QueryEffectView.class);
+                    yield new Moved(rules, lines(rules));
+                }
                 default -> null;
             };
         } catch (ApiException failed) {
@@ -109,31 +121,29 @@ public final class DiffCommand extends ServiceCommand {
         }
     }
 
-    private static List<String> movedLines(JsonNode moved) {
-        var lines = new ArrayList<String>();
-        if (moved.has("rules")) {
-            for (JsonNode rule : moved.path("rules"))
-                lines.add("  " + rule.path("rule").asString("") + ": "
-                        + (rule.path("compared").isNull()
-                                ? rule.path("refused").asString("")
-                                : compared(rule.path("compared"))));
-        } else if (!moved.path("compared").isNull()) {
-            lines.add("  Now: " + compared(moved.path("compared")) + "; a check would report "
-                    + moved.path("draft").path("wouldReport") + ".");
-        }
-        return lines;
+    private static List<String> lines(DraftPreview preview) {
+        return preview.compared() == null
+                ? List.of()
+                : List.of("  Now: " + compared(preview.compared()) + "; a check would report "
+                        + preview.draft().wouldReport() + ".");
     }
 
-    private static String compared(JsonNode compared) {
-        long other = compared.path("otherSeverity").asLong(0);
-        return compared.path("onlyDraftCount") + " more" + some(compared.path("onlyDraft")) + ", "
-                + compared.path("onlyActiveCount") + " fewer" + some(compared.path("onlyActive")) + ", "
-                + compared.path("both") + " as before"
+    private static List<String> lines(QueryEffectView effect) {
+        return effect.rules().stream()
+                .map(rule -> "  " + rule.rule() + ": "
+                        + (rule.compared() == null ? Words.or(rule.refused(), "") : compared(rule.compared())))
+                .toList();
+    }
+
+    private static String compared(PreviewComparison compared) {
+        long other = compared.otherSeverity();
+        return compared.onlyDraftCount() + " more" + some(compared.onlyDraft()) + ", "
+                + compared.onlyActiveCount() + " fewer" + some(compared.onlyActive()) + ", "
+                + compared.both() + " as before"
                 + (other == 0 ? "" : ", " + other + " of them with another severity");
     }
 
-    private static String some(JsonNode identities) {
-        var texts = Words.texts(identities);
+    private static String some(List<String> texts) {
         if (texts.isEmpty()) return "";
         return " (" + String.join("; ", texts.subList(0, Math.min(3, texts.size()))) + (texts.size() > 3 ? " …" : "")
                 + ")";

@@ -9,6 +9,8 @@ import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Differences;
 import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.Draft;
+import dev.oddsentry.contract.Saved;
 import java.nio.file.Path;
 import java.util.Collections;
 import org.jspecify.annotations.Nullable;
@@ -17,6 +19,7 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import tools.jackson.databind.JsonNode;
+import tools.jackson.databind.json.JsonMapper;
 
 @Command(
         name = "draft",
@@ -78,13 +81,14 @@ public final class DraftCommand extends ServiceCommand {
     public Integer call() {
         if (act != null && act.file != null) return lay(act.file);
         if (act != null && act.switchTo) {
-            JsonNode saved = api().post(
+            Saved saved = api().post(
                             rule.path("/draft/apply?reason=" + Api.part(reason)
                                     + (treatAsKnown ? "&treatAsKnown=true" : "")),
-                            null);
-            out().println("The draft changes of " + rule.name() + " are applied, as revision " + saved.path("revision")
+                            null,
+                            Saved.class);
+            out().println("The draft changes of " + rule.name() + " are applied, as revision " + saved.revision()
                     + ".");
-            PushCommand.effect(saved.path("effect").asString(""), treatAsKnown).ifPresent(out()::println);
+            PushCommand.effect(saved.effect(), treatAsKnown).ifPresent(out()::println);
             return 0;
         }
         if (act != null && act.discard) {
@@ -92,7 +96,7 @@ public final class DraftCommand extends ServiceCommand {
             out().println("The draft changes of " + rule.name() + " are discarded.");
             return 0;
         }
-        tell(api().get(rule.path("/draft")));
+        tell(api().get(rule.path("/draft"), Draft.class));
         return 0;
     }
 
@@ -100,7 +104,7 @@ public final class DraftCommand extends ServiceCommand {
         String text = read(file);
         try {
             String seen = Api.query(Collections.singletonMap("version", over == null ? null : over.toString()));
-            tell(api().putText(rule.path("/draft" + seen), text));
+            tell(api().putText(rule.path("/draft" + seen), text, Draft.class));
             return 0;
         } catch (ApiException refused) {
             if (refused.problems().isEmpty()) throw refused;
@@ -109,24 +113,24 @@ public final class DraftCommand extends ServiceCommand {
         }
     }
 
-    private void tell(JsonNode draft) {
+    private void tell(Draft draft) {
         if (json) {
             OutputOptions.printJson(out(), draft);
             return;
         }
         out().println("Draft changes of " + rule.name() + " by "
-                + draft.path("author").asString("") + ", "
-                + Words.time(draft.path("at")) + ", version " + draft.path("version") + ", made from revision "
-                + draft.path("baseRevision") + ".");
-        if (draft.path("baseRevision").asInt(0) != draft.path("revision").asInt(0))
-            out().println("The rule has a newer revision, " + draft.path("revision")
+                + draft.author() + ", "
+                + Words.time(draft.at()) + ", version " + draft.version() + ", made from revision "
+                + draft.baseRevision() + ".");
+        if (draft.baseRevision() != draft.revision())
+            out().println("The rule has a newer revision, " + draft.revision()
                     + ". Compare, then save the draft again (--file FILE --over "
-                    + draft.path("version") + "), then apply.");
+                    + draft.version() + "), then apply.");
         JsonNode saved = api().get("/api/definitions/rule/" + Api.part(rule.name()) + ".json");
-        var lines = Differences.lines(saved, draft.path("document"));
+        var lines = Differences.lines(saved, new JsonMapper().valueToTree(draft.document()));
         lines.forEach(line -> out().println("  " + line));
         if (lines.isEmpty()) out().println("  It is the same as the rule.");
-        PushCommand.effect(draft.path("effect").asString(""), treatAsKnown)
+        PushCommand.effect(draft.effect(), treatAsKnown)
                 .ifPresent(words -> out().println("When applied:" + words.replaceFirst("^ +", " ")));
         out().println("odd preview " + rule.name() + " --draft FILE compares what it finds with what the rule finds.");
     }

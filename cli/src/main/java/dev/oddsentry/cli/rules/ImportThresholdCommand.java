@@ -6,11 +6,11 @@ import dev.oddsentry.cli.common.ExitStatus;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.ProblemText;
+import dev.oddsentry.contract.ImportedThresholdValues;
 import java.nio.file.Path;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "import-threshold",
@@ -43,19 +43,20 @@ public final class ImportThresholdCommand extends ServiceCommand {
     @Override
     public Integer call() {
         String text = read(file);
-        JsonNode imported;
+        ImportedThresholdValues imported;
         try {
             imported = api().postText(
                             "/api/thresholds/" + Api.part(name) + "/values.csv?reason=" + Api.part(reason),
                             text,
-                            "text/csv");
+                            "text/csv",
+                            ImportedThresholdValues.class);
         } catch (ApiException refused) {
             if (refused.problems().isEmpty()) throw refused;
             err().println(ProblemText.of(refused));
             return ExitStatus.of(refused);
         }
         if (json) OutputOptions.printJson(out(), imported);
-        else out().println(imported.path("read") + " values read, " + imported.path("changed") + " of them changed.");
+        else out().println(imported.read() + " values read, " + imported.changed() + " of them changed.");
         return 0;
     }
 }

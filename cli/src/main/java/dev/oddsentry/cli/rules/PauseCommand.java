@@ -1,7 +1,7 @@
 package dev.oddsentry.cli.rules;
 
+import dev.oddsentry.contract.RulePage;
 import picocli.CommandLine.Command;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "pause",
@@ -15,7 +15,7 @@ public final class PauseCommand extends RuleStateCommand {
     }
 
     @Override
-    String said(String rule, JsonNode page) {
+    String said(String rule, RulePage page) {
         return rule + " is paused.";
     }
 }

@@ -4,6 +4,7 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.Documents;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.DefinitionSummary;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.nio.file.Files;
@@ -17,7 +18,6 @@ import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "pull",
@@ -56,16 +56,16 @@ public final class PullCommand extends ServiceCommand {
         int written = 0;
         int same = 0;
         int kept = 0;
-        for (JsonNode each : api.get("/api/definitions")) {
-            String kind = each.path("kind").asString("");
-            String name = each.path("name").asString("");
+        for (var each : api.list("/api/definitions", DefinitionSummary.class)) {
+            String kind = each.kind();
+            String name = each.name();
             String key = kind + "/" + name;
             missing.remove(key);
             if (!only.isEmpty() && !only.contains(key)) continue;
             String text = api.text("/api/definitions/" + Api.part(kind) + "/" + Api.part(name));
             Path file = folder.resolve(Documents.fileName(kind, name));
             String before = Files.exists(file) ? read(file) : null;
-            int revision = each.path("revision").asInt(0);
+            int revision = each.revision();
             if (Objects.equals(before, text)) same++;
             else if (before != null && !replace && isEdited(api, key, pulled.get(key), before)) {
                 err().println(file + " was edited in the folder and differs from revision " + revision

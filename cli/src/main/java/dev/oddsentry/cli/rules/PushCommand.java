@@ -6,14 +6,13 @@ import dev.oddsentry.cli.common.Documents;
 import dev.oddsentry.cli.common.ExitStatus;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.ProblemText;
-import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.Saved;
 import java.nio.file.Path;
 import java.util.List;
 import java.util.Optional;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "push",
@@ -58,13 +57,14 @@ public final class PushCommand extends ServiceCommand {
             String key = keyOf(file);
             try {
                 Integer seen = force ? null : pulled.get(key);
-                JsonNode saved = api.putText(
+                Saved saved = api.putText(
                         "/api/definitions?reason=" + Api.part(reason) + (treatAsKnown ? "&treatAsKnown=true" : "")
                                 + (seen == null ? "" : "&revision=" + seen),
-                        text);
+                        text,
+                        Saved.class);
                 tell(file, text, saved);
                 if (pulled.containsKey(key)) {
-                    pulled.put(key, saved.path("revision").asInt(0));
+                    pulled.put(key, saved.revision());
                     Documents.note(Documents.folderOf(file), pulled);
                 }
             } catch (ApiException refused) {
@@ -103,32 +103,32 @@ public final class PushCommand extends ServiceCommand {
     }
 
     /** Those who hear from now on, and how they learn what is open already. */
-    static List<String> added(JsonNode saved) {
-        String rule = saved.path("name").asString("");
-        return Words.texts(saved.path("added")).stream()
+    static List<String> added(Saved saved) {
+        String rule = saved.name();
+        return saved.added().stream()
                 .map(address ->
                         "  " + address + " is sent only updates from now on. To send the open findings: odd send-open "
                                 + rule + " " + address + " mails what is open already.")
                 .toList();
     }
 
-    private void tell(Path file, String text, JsonNode saved) {
-        for (JsonNode warning : saved.path("warnings")) {
+    private void tell(Path file, String text, Saved saved) {
+        for (var warning : saved.warnings()) {
             ProblemText.lines(warning, file.toString(), text).forEach(err()::println);
         }
         if (json) {
             out().println(saved);
             return;
         }
-        String what = saved.path("kind").asString("") + " " + saved.path("name").asString("");
-        boolean changed = saved.path("changed").asBoolean(false);
+        String what = saved.kind() + " " + saved.name();
+        boolean changed = saved.changed();
         spec().commandLine()
                 .getOut()
                 .println(
                         changed
-                                ? "Saved " + what + " as revision " + saved.path("revision") + "."
-                                : what + " is unchanged at revision " + saved.path("revision") + ".");
-        effect(saved.path("effect").asString(""), treatAsKnown).ifPresent(err()::println);
+                                ? "Saved " + what + " as revision " + saved.revision() + "."
+                                : what + " is unchanged at revision " + saved.revision() + ".");
+        effect(saved.effect(), treatAsKnown).ifPresent(err()::println);
         added(saved).forEach(err()::println);
     }
 }

@@ -6,12 +6,15 @@ import dev.oddsentry.cli.common.Pages;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.RevisionList;
+import dev.oddsentry.contract.RevisionView;
+import dev.oddsentry.contract.Saved;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "revisions",
@@ -58,30 +61,35 @@ public final class RevisionsCommand extends ServiceCommand {
     public Integer call() {
         String path = "/api/definitions/" + Api.part(kind) + "/" + Api.part(name) + "/revisions";
         if (backTo != null) {
-            JsonNode saved = api().post(
+            Saved saved = api().post(
                             path + "/" + backTo + "/restore?reason=" + Api.part(reason)
                                     + (treatAsKnown ? "&treatAsKnown=true" : ""),
-                            null);
+                            null,
+                            Saved.class);
             err().println(
-                            saved.path("changed").asBoolean(false)
-                                    ? "Restored revision " + backTo + " of " + name + " as revision "
-                                            + saved.path("revision") + "."
+                            saved.changed()
+                                    ? "Restored revision " + backTo + " of " + name + " as revision " + saved.revision()
+                                            + "."
                                     : name + " is already the same as revision " + backTo + ".");
-            PushCommand.effect(saved.path("effect").asString(""), treatAsKnown).ifPresent(err()::println);
+            PushCommand.effect(saved.effect(), treatAsKnown).ifPresent(err()::println);
         }
-        JsonNode all = Pages.all(api(), path, "revisions").path("revisions");
+        List<RevisionView> all = Pages.all(
+                        api(),
+                        path,
+                        RevisionList.class,
+                        RevisionList::revisions,
+                        RevisionList::next,
+                        (_, revisions) -> new RevisionList(null, revisions))
+                .revisions();
         output.print(out(), all, () -> table(all), "No revisions.");
         return 0;
     }
 
-    private static Listing table(JsonNode all) {
+    private static Listing table(List<RevisionView> all) {
         var table = new Listing("Revision", "Saved", "By", "Reason");
-        for (JsonNode each : all)
+        for (var each : all)
             table.add(
-                    each.path("revision").asString(""),
-                    Words.time(each.path("at")),
-                    each.path("author").asString(""),
-                    each.path("reason").asString(""));
+                    String.valueOf(each.revision()), Words.time(each.at()), Words.or(each.author(), ""), each.reason());
         return table;
     }
 }

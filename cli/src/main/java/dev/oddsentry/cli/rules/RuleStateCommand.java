@@ -3,9 +3,9 @@ package dev.oddsentry.cli.rules;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.RulePage;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 /** A command that moves a rule to another state and says how it stands then. */
 abstract class RuleStateCommand extends ServiceCommand {
@@ -25,11 +25,11 @@ abstract class RuleStateCommand extends ServiceCommand {
     }
 
     /** @param page the rule's page as it is after the move */
-    abstract String said(String rule, JsonNode page);
+    abstract String said(String rule, RulePage page);
 
     @Override
     public final Integer call() {
-        JsonNode page = api().post(rule.path("/" + move() + query()), null);
+        RulePage page = api().post(rule.path("/" + move() + query()), null, RulePage.class);
         if (json) OutputOptions.printJson(out(), page);
         else out().println(said(rule.name(), page));
         return 0;

@@ -4,9 +4,11 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.LatestCheck;
+import dev.oddsentry.contract.RuleSummary;
+import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "rules",
@@ -20,22 +22,22 @@ public final class RulesCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode rules = api().get("/api/rules");
+        List<RuleSummary> rules = api().list("/api/rules", RuleSummary.class);
         output.print(out(), rules, () -> table(rules), "No rules yet. Write one and save it with: odd push FILE");
         return 0;
     }
 
-    private static Listing table(JsonNode rules) {
+    private static Listing table(List<RuleSummary> rules) {
         var table = new Listing("Rule", "Title", "State", "Open", "Last check", "Outcome", "Next check");
-        for (JsonNode rule : rules) {
-            JsonNode last = rule.path("latest").path(0);
+        for (var rule : rules) {
+            LatestCheck last = rule.latest().isEmpty() ? null : rule.latest().getFirst();
             table.add(
-                    rule.path("name").asString(""),
-                    rule.path("title").asString(""),
-                    rule.path("ended").asBoolean(false) ? "ended" : Words.state(rule.path("state")),
-                    Words.severities(rule.path("open")),
-                    Words.time(last.path("slot"), Words.zone(rule)),
-                    last.isMissingNode() ? "–" : Words.state(last.path("state")),
+                    rule.name(),
+                    rule.title(),
+                    rule.ended() ? "ended" : Words.state(rule.state()),
+                    Words.severities(rule.open()),
+                    last == null ? "–" : Words.time(last.slot(), Words.zone(rule)),
+                    last == null ? "–" : Words.state(last.state()),
                     Words.nextCheck(rule));
         }
         return table;

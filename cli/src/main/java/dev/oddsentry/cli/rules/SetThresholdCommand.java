@@ -4,6 +4,9 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
+import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.ThresholdEffectOnRule;
+import dev.oddsentry.contract.ThresholdPage;
 import java.math.BigDecimal;
 import java.time.LocalDate;
 import java.util.ArrayList;
@@ -16,7 +19,6 @@ import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "set-threshold",
@@ -75,13 +77,14 @@ public final class SetThresholdCommand extends ServiceCommand {
         body.put("values", List.of(value()));
         String path = "/api/thresholds/" + Api.part(name);
         if (effect) {
-            JsonNode effects = api().post(path + "/effect", body);
+            List<ThresholdEffectOnRule> effects =
+                    api().postForList(path + "/effect", body, ThresholdEffectOnRule.class);
             output.print(out(), effects, () -> effects(effects), "No rule uses the threshold " + name + ".");
             return 0;
         }
         body.put("reason", reason);
         body.put("treatAsKnown", treatAsKnown);
-        JsonNode page = api().post(path + "/values", body);
+        ThresholdPage page = api().post(path + "/values", body, ThresholdPage.class);
         if (output.isJson()) OutputOptions.printJson(out(), page);
         else out().println(said() + ".");
         return 0;
@@ -103,17 +106,15 @@ public final class SetThresholdCommand extends ServiceCommand {
         return String.join(" ", words);
     }
 
-    private static Listing effects(JsonNode effects) {
+    private static Listing effects(List<ThresholdEffectOnRule> effects) {
         var table = new Listing("Rule", "Exceptions now", "Then", "Other severity", "");
-        for (JsonNode each : effects) {
+        for (var each : effects) {
             table.add(
-                    each.path("rule").asString(""),
-                    each.path("before").isNumber() ? each.path("before").asString("") : "",
-                    each.path("after").isNumber() ? each.path("after").asString("") : "",
-                    each.path("otherSeverity").isNumber()
-                            ? each.path("otherSeverity").asString("")
-                            : "",
-                    each.path("refused").asString(""));
+                    each.rule(),
+                    Words.or(each.before(), ""),
+                    Words.or(each.after(), ""),
+                    Words.or(each.otherSeverity(), ""),
+                    Words.or(each.refused(), ""));
         }
         return table;
     }

@@ -5,13 +5,14 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.ThresholdPage;
+import dev.oddsentry.contract.ThresholdSummary;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "thresholds",
@@ -38,11 +39,11 @@ public final class ThresholdsCommand extends ServiceCommand {
     @Override
     public Integer call() {
         if (name == null) {
-            JsonNode all = api().get("/api/thresholds");
+            List<ThresholdSummary> all = api().list("/api/thresholds", ThresholdSummary.class);
             output.print(out(), all, () -> listing(all), "No thresholds yet.");
             return 0;
         }
-        JsonNode page = api().get("/api/thresholds/" + Api.part(name));
+        ThresholdPage page = api().get("/api/thresholds/" + Api.part(name), ThresholdPage.class);
         output.print(
                 out(),
                 page,
@@ -51,50 +52,49 @@ public final class ThresholdsCommand extends ServiceCommand {
         return 0;
     }
 
-    private static Listing listing(JsonNode all) {
+    private static Listing listing(List<ThresholdSummary> all) {
         var table = new Listing("Threshold", "Title", "Now", "Unit", "Key columns", "Values", "Planned", "Used by");
-        for (JsonNode each : all) {
+        for (var each : all) {
             table.add(
-                    each.path("name").asString(""),
-                    each.path("title").asString(""),
-                    each.path("number").isNumber() ? each.path("number").asString("") : "–",
-                    each.path("unit").asString(""),
-                    Listing.joined(Words.texts(each.path("key"))),
-                    each.path("values").asString(""),
-                    each.path("planned").asString(""),
-                    Listing.joined(Words.texts(each.path("rules"))));
+                    each.name(),
+                    each.title(),
+                    Words.or(each.number(), "–"),
+                    Words.or(each.unit(), ""),
+                    Listing.joined(each.key()),
+                    String.valueOf(each.values()),
+                    String.valueOf(each.planned()),
+                    Listing.joined(each.rules()));
         }
         return table;
     }
 
-    private static Listing values(JsonNode page) {
+    private static Listing values(ThresholdPage page) {
         var table = new Listing("For", "From", "Value", "");
-        for (JsonNode value : page.path("values")) {
+        for (var value : page.values()) {
             table.add(
-                    forWhom(value),
-                    value.path("from").asString("always"),
-                    value.path("number").asString(""),
-                    Words.state(value.path("when")));
+                    forWhom(value.key()),
+                    Words.or(value.from(), "always"),
+                    String.valueOf(value.number()),
+                    Words.state(value.when()));
         }
         return table;
     }
 
-    private static Listing changes(JsonNode page) {
+    private static Listing changes(ThresholdPage page) {
         var table = new Listing("When", "Who", "For", "From", "Value", "Reason");
-        for (JsonNode given : page.path("history")) {
+        for (var given : page.history()) {
             table.add(List.of(
-                    Words.time(given.path("setAt")),
-                    given.path("setBy").asString(""),
-                    forWhom(given),
-                    given.path("from").asString("always"),
-                    given.path("number").isNumber() ? given.path("number").asString("") : "removed",
-                    given.path("reason").asString("")));
+                    Words.time(given.setAt()),
+                    given.setBy(),
+                    forWhom(given.key()),
+                    Words.or(given.from(), "always"),
+                    Words.or(given.number(), "removed"),
+                    given.reason()));
         }
         return table;
     }
 
-    private static String forWhom(JsonNode value) {
-        var key = Words.texts(value.path("key"));
+    private static String forWhom(List<String> key) {
         return key.isEmpty() ? "default" : String.join(", ", key);
     }
 }

@@ -6,14 +6,19 @@ import dev.oddsentry.cli.client.NotReachedException;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.CalendarView;
+import dev.oddsentry.contract.MailServerTest;
+import dev.oddsentry.contract.SourceTestOutcome;
+import dev.oddsentry.contract.SourceView;
+import dev.oddsentry.contract.StatusView;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.ZoneId;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 import tools.jackson.databind.node.ArrayNode;
 
@@ -37,7 +42,7 @@ public final class DoctorCommand extends ServiceCommand {
     @Override
     public Integer call() {
         Api api = api();
-        JsonNode status = service(api);
+        StatusView status = service(api);
         if (status != null) {
             clock(status);
             ill |= troubles(status);
@@ -51,13 +56,13 @@ public final class DoctorCommand extends ServiceCommand {
     }
 
     /** That it answers with its records at all says that its database does. */
-    private @Nullable JsonNode service(Api api) {
+    private @Nullable StatusView service(Api api) {
         try {
-            JsonNode status = api.get("/api/status");
+            StatusView status = api.get("/api/status", StatusView.class);
             good(
                     "service and database",
-                    "node " + status.path("node").asString("") + " answers, "
-                            + Words.count(status.path("activeRules"), "active rule") + ", " + status.path("running")
+                    "node " + status.node() + " answers, "
+                            + Words.count(status.activeRules(), "active rule") + ", " + status.running()
                             + " running");
             return status;
         } catch (ApiException failed) {
@@ -74,8 +79,8 @@ public final class DoctorCommand extends ServiceCommand {
         }
     }
 
-    private void clock(JsonNode status) {
-        var apart = Duration.between(Instant.parse(status.path("at").asString("")), Instant.now())
+    private void clock(StatusView status) {
+        var apart = Duration.between(Instant.parse(String.valueOf(status.at())), Instant.now())
                 .abs();
         if (apart.compareTo(CLOCKS_APART) <= 0)
             good("clock", "within " + Math.max(1, apart.toSeconds()) + " s of this computer's");
@@ -86,45 +91,45 @@ public final class DoctorCommand extends ServiceCommand {
                     "Schedules use the service's clock. Synchronise both computers with a time server.");
     }
 
-    private boolean troubles(JsonNode status) {
-        for (JsonNode problem : status.path("problems"))
-            bad("work", problem.asString(""), "See odd status, odd outbox and odd checks RULE.");
-        if (status.path("problems").isEmpty()) good("work", "no late or failing checks, no stuck messages");
-        return !status.path("problems").isEmpty();
+    private boolean troubles(StatusView status) {
+        for (var problem : status.problems()) bad("work", problem, "See odd status, odd outbox and odd checks RULE.");
+        if (status.problems().isEmpty()) good("work", "no late or failing checks, no stuck messages");
+        return !status.problems().isEmpty();
     }
 
     private void sources(Api api) {
-        JsonNode sources = api.get("/api/sources");
+        List<SourceView> sources = api.list("/api/sources", SourceView.class);
         if (sources.isEmpty())
             bad("sources", "none", "An operator adds one with: odd save-source NAME --jdbc-url … --user …");
-        for (JsonNode source : sources) {
-            String name = source.path("name").asString("");
-            JsonNode tried = api.post("/api/sources/" + Api.part(name) + "/test", null);
-            String words = tried.path("detail").asString("");
-            if (tried.path("reached").asBoolean(false)) {
-                if (tried.path("warnings").isEmpty()) good("source " + name, words);
-                for (JsonNode warning : tried.path("warnings"))
+        for (var source : sources) {
+            String name = source.name();
+            SourceTestOutcome tried =
+                    api.post("/api/sources/" + Api.part(name) + "/test", null, SourceTestOutcome.class);
+            String words = tried.detail();
+            if (tried.reached()) {
+                if (tried.warnings().isEmpty()) good("source " + name, words);
+                for (var warning : tried.warnings())
                     bad(
                             "source " + name,
-                            warning.asString(""),
+                            warning,
                             "Queries run in read-only transactions. Grant the role SELECT only.");
             } else
                 bad(
                         "source " + name,
                         words,
                         "Check that the database runs and accepts "
-                                + source.path("username").asString("") + " at "
-                                + source.path("jdbcUrl").asString("") + ". New password: odd save-source " + name
+                                + source.username() + " at "
+                                + source.jdbcUrl() + ". New password: odd save-source " + name
                                 + " --password-stdin.");
         }
     }
 
     private void mail(Api api) {
         try {
-            for (JsonNode each : api.post("/api/mail/test", null)) {
-                String name = "mail server " + each.path("server").asString("");
-                String words = each.path("detail").asString("");
-                if (each.path("reached").asBoolean(false)) good(name, words);
+            for (var each : api.postForList("/api/mail/test", null, MailServerTest.class)) {
+                String name = "mail server " + each.server();
+                String words = each.detail();
+                if (each.reached()) good(name, words);
                 else
                     bad(
                             name,
@@ -139,11 +144,11 @@ public final class DoctorCommand extends ServiceCommand {
 
     private void calendars(Api api) {
         var soon = LocalDate.now(ZoneId.systemDefault()).plusDays(60);
-        for (JsonNode calendar : api.get("/api/calendars")) {
-            String until = calendar.path("knownUntil").asString("");
-            if (calendar.path("rules").isEmpty() || until.isEmpty()) continue;
-            String name = calendar.path("name").asString("");
-            if (LocalDate.parse(until).isAfter(soon)) good("calendar " + name, "holidays are known until " + until);
+        for (var calendar : api.list("/api/calendars", CalendarView.class)) {
+            var until = calendar.knownUntil();
+            if (calendar.rules().isEmpty() || until == null) continue;
+            String name = calendar.name();
+            if (until.isAfter(soon)) good("calendar " + name, "holidays are known until " + until);
             else
                 bad(
                         "calendar " + name,

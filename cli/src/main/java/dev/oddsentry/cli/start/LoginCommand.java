@@ -3,6 +3,8 @@ package dev.oddsentry.cli.start;
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.client.Login;
 import dev.oddsentry.cli.common.OutputOptions;
+import dev.oddsentry.contract.IssuedToken;
+import dev.oddsentry.contract.Person;
 import java.io.BufferedReader;
 import java.io.Console;
 import java.io.IOException;
@@ -47,16 +49,15 @@ public final class LoginCommand implements Callable<Integer> {
         String address = Login.urlToLogInAt(url);
         String login = user == null ? ask("Log-in name: ") : user;
         var api = new Api(new Login(address, null));
-        var issued = api.post("/api/tokens", Map.of("login", login, "password", password(), "name", "command line"));
-        var loggedIn = new Login(address, issued.path("token").asString(""));
+        var issued = api.post(
+                "/api/tokens",
+                Map.of("login", login, "password", password(), "name", "command line"),
+                IssuedToken.class);
+        var loggedIn = new Login(address, issued.token());
         loggedIn.store();
-        var person = new Api(loggedIn).get("/api/session");
+        var person = new Api(loggedIn).get("/api/session", Person.class);
         if (json) OutputOptions.printJson(spec.commandLine().getOut(), person);
-        else
-            spec.commandLine()
-                    .getOut()
-                    .println("Logged in at " + address + " as "
-                            + person.path("name").asString("") + ".");
+        else spec.commandLine().getOut().println("Logged in at " + address + " as " + person.name() + ".");
         return 0;
     }
 

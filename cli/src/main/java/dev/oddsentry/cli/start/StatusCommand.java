@@ -3,11 +3,10 @@ package dev.oddsentry.cli.start;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.StatusView;
 import java.util.ArrayList;
-import java.util.Locale;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "status",
@@ -23,32 +22,26 @@ public final class StatusCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        JsonNode status = api().get("/api/status");
+        StatusView status = api().get("/api/status", StatusView.class);
         if (json) OutputOptions.printJson(out(), status);
         else tell(status);
-        return status.path("problems").isEmpty() ? 0 : 1;
+        return status.problems().isEmpty() ? 0 : 1;
     }
 
-    private void tell(JsonNode status) {
+    private void tell(StatusView status) {
         var outcomes = new ArrayList<String>();
-        status.path("outcomes")
-                .properties()
-                .forEach(each -> outcomes.add(each.getValue() + " "
-                        + each.getKey().toLowerCase(Locale.ROOT).replace('_', ' ')));
-        out().println("Node " + status.path("node").asString("") + ", "
-                + Words.count(status.path("activeRules"), "active rule") + ".");
-        out().println("  Checks: " + status.path("running") + " running, " + status.path("due") + " due"
-                + (status.path("highestLatenessSeconds").asLong(0) > 0
-                        ? ", the latest " + status.path("highestLatenessSeconds") + " s late"
+        status.outcomes().forEach((state, checks) -> outcomes.add(checks + " " + Words.state(state)));
+        out().println("Node " + status.node() + ", " + Words.count(status.activeRules(), "active rule") + ".");
+        out().println("  Checks: " + status.running() + " running, " + status.due() + " due"
+                + (status.highestLatenessSeconds() > 0
+                        ? ", the latest " + status.highestLatenessSeconds() + " s late"
                         : "")
-                + "; last ended " + Words.time(status.path("lastFinished")) + ".");
+                + "; last ended " + Words.time(status.lastFinished()) + ".");
         out().println("  Last day: " + (outcomes.isEmpty() ? "no check" : String.join(", ", outcomes)) + ".");
-        out().println("  Mail: " + Words.count(status.path("queuedMessages"), "message") + " queued"
-                + (status.path("queuedMessages").asInt(0) > 0
-                        ? ", the oldest for " + status.path("oldestQueuedSeconds") + " s"
-                        : "")
+        out().println("  Mail: " + Words.count(status.queuedMessages(), "message") + " queued"
+                + (status.queuedMessages() > 0 ? ", the oldest for " + status.oldestQueuedSeconds() + " s" : "")
                 + ".");
-        if (status.path("problems").isEmpty()) out().println("No problems.");
-        status.path("problems").forEach(problem -> out().println("! " + problem.asString("")));
+        if (status.problems().isEmpty()) out().println("No problems.");
+        status.problems().forEach(problem -> out().println("! " + problem));
     }
 }

@@ -10,6 +10,9 @@ import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.BackTestResult;
+import dev.oddsentry.contract.LongWorkView;
+import dev.oddsentry.contract.VariantResult;
 import java.math.BigDecimal;
 import java.nio.file.Path;
 import java.util.ArrayList;
@@ -21,7 +24,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.ParameterException;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "backtest",
@@ -73,26 +75,24 @@ public final class BackTestCommand extends ServiceCommand {
         body.put("thresholds", onTrial());
         String text = draft == null ? null : read(draft);
         body.put("document", text);
-        JsonNode asked;
+        LongWorkView asked;
         try {
-            asked = api().post(rule.path("/back-tests"), body);
+            asked = api().post(rule.path("/back-tests"), body, LongWorkView.class);
         } catch (ApiException refused) {
             if (refused.problems().isEmpty() || draft == null) throw refused;
             err().println(ProblemText.of(refused, draft.toString(), text));
             return ExitStatus.of(refused);
         }
-        JsonNode work = new BackgroundWork(api(), err()).await(asked);
-        if (!work.path("state").asString("").equals("DONE")) {
-            err().println("The back-test " + Words.state(work.path("state")) + ": "
-                    + work.path("reason").asString(""));
+        LongWorkView work = new BackgroundWork(api(), err()).await(asked);
+        BackTestResult result = work.result();
+        if (!work.state().equals("DONE") || result == null) {
+            err().println("The back-test " + Words.state(work.state()) + ": " + Words.or(work.reason(), ""));
             return 1;
         }
-        JsonNode result = work.path("result");
         if (output.isTable()) {
-            out().println("Calculated from today's data, after " + Words.count(result.path("warmUp"), "warm-up slot")
-                    + ".");
-            if (result.path("beyondStart").isString())
-                out().println("The schedule starts " + Words.time(result.path("beyondStart"))
+            out().println("Calculated from today's data, after " + Words.count(result.warmUp(), "warm-up slot") + ".");
+            if (result.beyondStart() != null)
+                out().println("The schedule starts " + Words.time(result.beyondStart())
                         + "; the back-test looks back beyond that.");
             out().println();
         }
@@ -120,37 +120,37 @@ public final class BackTestCommand extends ServiceCommand {
         }
     }
 
-    private static String variant(JsonNode variant) {
+    private static String variant(VariantResult variant) {
         var words = new ArrayList<String>();
-        variant.path("thresholds").properties().forEach(each -> words.add(each.getKey() + " " + each.getValue()));
+        variant.thresholds().forEach((name, value) -> words.add(name + " " + value.toPlainString()));
         return words.isEmpty() ? "as saved" : String.join(", ", words);
     }
 
-    private static Listing byVariant(JsonNode result) {
+    private static Listing byVariant(BackTestResult result) {
         var table = new Listing("With", "Checks", "Messages", "Findings reported", "Max exceptions", "Unknown groups");
-        for (JsonNode variant : result.path("variants")) {
+        for (var variant : result.variants()) {
             table.add(
                     variant(variant),
-                    variant.path("checks").asString(""),
-                    variant.path("messages").asString(""),
-                    variant.path("updates").asString(""),
-                    variant.path("highestExceptions").asString(""),
-                    variant.path("unevaluated").asString(""));
+                    String.valueOf(variant.checks()),
+                    String.valueOf(variant.messages()),
+                    String.valueOf(variant.updates()),
+                    String.valueOf(variant.highestExceptions()),
+                    String.valueOf(variant.unevaluated()));
         }
         return table;
     }
 
-    private static Listing bySlot(JsonNode result) {
+    private static Listing bySlot(BackTestResult result) {
         var table = new Listing("With", "Slot", "Exceptions", "Critical", "Reported", "Unknown groups");
-        for (JsonNode variant : result.path("variants")) {
-            for (JsonNode slot : variant.path("slots")) {
+        for (var variant : result.variants()) {
+            for (var slot : variant.slots()) {
                 table.add(
                         variant(variant),
-                        Words.time(slot.path("slot")),
-                        slot.path("exceptions").asString(""),
-                        slot.path("critical").asString(""),
-                        slot.path("updates").asString(""),
-                        slot.path("unevaluated").asString(""));
+                        Words.time(slot.slot()),
+                        String.valueOf(slot.exceptions()),
+                        String.valueOf(slot.critical()),
+                        String.valueOf(slot.updates()),
+                        String.valueOf(slot.unevaluated()));
             }
         }
         return table;

@@ -7,13 +7,17 @@ import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.KeptMeasurements;
+import dev.oddsentry.contract.LongWorkView;
+import dev.oddsentry.contract.MeasurementPoint;
+import dev.oddsentry.contract.MeasurementSeries;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "measurements",
@@ -54,19 +58,18 @@ public final class MeasurementsCommand extends ServiceCommand {
     @Override
     public Integer call() {
         if (fillDays != null) {
-            JsonNode asked = api().post(rule.path("/measurements/backfill"), asked(fillDays));
-            JsonNode work = new BackgroundWork(api(), err()).await(asked);
-            if (!work.path("state").asString("").equals("DONE")) {
-                err().println("The backfill " + Words.state(work.path("state")) + ": "
-                        + work.path("reason").asString(""));
+            LongWorkView asked = api().post(rule.path("/measurements/backfill"), asked(fillDays), LongWorkView.class);
+            LongWorkView work = new BackgroundWork(api(), err()).await(asked);
+            if (!work.state().equals("DONE")) {
+                err().println("The backfill " + Words.state(work.state()) + ": " + Words.or(work.reason(), ""));
                 return 1;
             }
         }
         if (join) {
-            JsonNode joined = api().post(rule.path("/measurements/keep"), null);
-            err().println(joined.path("moved") + " measurements kept.");
+            KeptMeasurements joined = api().post(rule.path("/measurements/keep"), null, KeptMeasurements.class);
+            err().println(joined.moved() + " measurements kept.");
         }
-        JsonNode all = api().get(rule.path("/measurements"));
+        List<MeasurementSeries> all = api().list(rule.path("/measurements"), MeasurementSeries.class);
         output.print(
                 out(),
                 all,
@@ -82,30 +85,31 @@ public final class MeasurementsCommand extends ServiceCommand {
         return body;
     }
 
-    private static Listing latest(JsonNode all) {
+    private static Listing latest(List<MeasurementSeries> all) {
         var table = new Listing("Measure", "Group", "Measurements", "Last slot", "Last value");
-        for (JsonNode series : all) {
-            JsonNode last = series.path("points").path(series.path("points").size() - 1);
+        for (var series : all) {
+            MeasurementPoint last =
+                    series.points().isEmpty() ? null : series.points().getLast();
             table.add(
-                    series.path("measure").asString(""),
-                    series.path("group").asString(""),
-                    series.path("total").asString(""),
-                    Words.time(last.path("slot")),
-                    Words.number(last.path("value")));
+                    series.measure(),
+                    series.group(),
+                    String.valueOf(series.total()),
+                    Words.time(last == null ? null : last.slot()),
+                    Words.number(last == null ? null : last.value()));
         }
         return table;
     }
 
-    private static Listing points(JsonNode all) {
+    private static Listing points(List<MeasurementSeries> all) {
         var table = new Listing("Measure", "Group", "Slot", "Value", "Origin");
-        for (JsonNode series : all) {
-            for (JsonNode point : series.path("points")) {
+        for (var series : all) {
+            for (var point : series.points()) {
                 table.add(
-                        series.path("measure").asString(""),
-                        series.path("group").asString(""),
-                        point.path("slot").asString(""),
-                        point.path("value").asString(""),
-                        point.path("backfilled").asBoolean(false) ? "backfilled" : "measured");
+                        series.measure(),
+                        series.group(),
+                        String.valueOf(point.slot()),
+                        String.valueOf(point.value()),
+                        point.backfilled() ? "backfilled" : "measured");
             }
         }
         return table;

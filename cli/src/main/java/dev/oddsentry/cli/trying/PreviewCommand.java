@@ -10,6 +10,10 @@ import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.DraftPreview;
+import dev.oddsentry.contract.PreviewCell;
+import dev.oddsentry.contract.PreviewComparison;
+import dev.oddsentry.contract.PreviewResult;
 import java.io.PrintWriter;
 import java.nio.file.Path;
 import java.time.Instant;
@@ -20,7 +24,6 @@ import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
-import tools.jackson.databind.JsonNode;
 
 @Command(
         name = "preview",
@@ -65,95 +68,94 @@ public final class PreviewCommand extends ServiceCommand {
         String query = Api.query(copy.with(Collections.singletonMap("at", at == null ? null : at.toString())));
         PrintWriter out = out();
         if (draft == null) {
-            JsonNode seen = api().post(rule.path("/preview" + query), null);
+            PreviewResult seen = api().post(rule.path("/preview" + query), null, PreviewResult.class);
             if (output.isTable()) summarise(out, seen);
             output.print(out, seen, () -> table(seen), "No exceptions.");
             return 0;
         }
         String text = read(draft);
-        JsonNode both;
+        DraftPreview both;
         try {
-            both = api().postText("/api/preview" + query, text, "application/yaml");
+            both = api().postText("/api/preview" + query, text, "application/yaml", DraftPreview.class);
         } catch (ApiException refused) {
             if (refused.problems().isEmpty()) throw refused;
             err().println(ProblemText.of(refused, draft.toString(), text));
             return ExitStatus.of(refused);
         }
-        JsonNode seen = both.path("draft");
+        PreviewResult seen = both.draft();
         if (output.isTable()) {
-            compare(out, both.path("compared"));
+            compare(out, both.compared());
             summarise(out, seen);
         }
         output.print(out, both, () -> table(seen), "No exceptions.");
         return 0;
     }
 
-    private static void compare(PrintWriter out, JsonNode compared) {
-        if (compared.isNull()) return;
-        out.println("Compared with the saved rule: " + Words.count(compared.path("both"), "exception")
+    private static void compare(PrintWriter out, @Nullable PreviewComparison compared) {
+        if (compared == null) return;
+        out.println("Compared with the saved rule: " + Words.count(compared.both(), "exception")
                 + " in both, "
-                + compared.path("onlyDraftCount") + " added, " + compared.path("onlyActiveCount")
+                + compared.onlyDraftCount() + " added, " + compared.onlyActiveCount()
                 + " removed.");
-        for (JsonNode each : compared.path("onlyDraft")) out.println("  + " + each.asString(""));
-        for (JsonNode each : compared.path("onlyActive")) out.println("  - " + each.asString(""));
+        for (var each : compared.onlyDraft()) out.println("  + " + each);
+        for (var each : compared.onlyActive()) out.println("  - " + each);
     }
 
-    private static void summarise(PrintWriter out, JsonNode seen) {
+    private static void summarise(PrintWriter out, PreviewResult seen) {
         copies(seen).forEach(out::println);
-        out.println(Words.count(seen.path("rowsRead"), "row") + " read in " + seen.path("tookMillis") + " ms; "
-                + Words.count(seen.path("exceptions"), "exception") + " (" + Words.severities(seen.path("bySeverity"))
-                + "); a check now would report " + seen.path("wouldReport") + ".");
-        for (JsonNode hearer : seen.path("audiences")) {
-            if (hearer.path("split").isString())
-                out.println("  " + hearer.path("findings") + " of "
-                        + hearer.path("split").asString("").replaceFirst("^$", "no value") + " to "
-                        + String.join(", ", Words.texts(hearer.path("to"))));
+        out.println(Words.count(seen.rowsRead(), "row") + " read in " + seen.tookMillis() + " ms; "
+                + Words.count(seen.exceptions(), "exception") + " (" + Words.severities(seen.bySeverity())
+                + "); a check now would report " + seen.wouldReport() + ".");
+        for (var hearer : seen.audiences()) {
+            if (hearer.split() != null)
+                out.println("  " + hearer.findings() + " of "
+                        + hearer.split().replaceFirst("^$", "no value") + " to "
+                        + String.join(", ", hearer.to()));
         }
-        Words.parts(seen).forEach(out::println);
-        Words.advice(seen).forEach(out::println);
-        if (seen.path("unevaluated").asLong(0) > 0) {
-            out.println("  Could not be evaluated: " + Words.notJudged(seen) + ".");
-        } else if (seen.path("unknownRows").asLong(0) > 0) {
-            out.println("  " + Words.count(seen.path("unknownRows"), "row") + " unknown (value missing).");
+        Words.parts(seen.parts(), seen.grouped()).forEach(out::println);
+        Words.advice(seen.suggestions(), seen.warnings(), seen.grouped()).forEach(out::println);
+        if (seen.unevaluated() > 0) {
+            out.println("  Could not be evaluated: " + Words.unevaluated(seen.unevaluatedGroups(), seen.unevaluated())
+                    + ".");
+        } else if (seen.unknownRows() > 0) {
+            out.println("  " + Words.count(seen.unknownRows(), "row") + " unknown (value missing).");
         }
         out.println();
     }
 
     /** What each personal copy would come to, and which of them the rest is about. */
-    private static List<String> copies(JsonNode seen) {
+    private static List<String> copies(PreviewResult seen) {
         var lines = new ArrayList<String>();
-        for (JsonNode each : seen.path("copies")) {
-            String failure = each.path("failure").asString("");
-            lines.add("  " + each.path("key").asString("") + ": "
+        for (var each : seen.copies()) {
+            String failure = Words.or(each.failure(), "");
+            lines.add("  " + each.key() + ": "
                     + (failure.isEmpty()
-                            ? Words.count(each.path("exceptions"), "exception") + ", would report "
-                                    + each.path("wouldReport") + " to " + Words.addresses(each.path("to"))
+                            ? Words.count(each.exceptions(), "exception") + ", would report " + each.wouldReport()
+                                    + " to " + Words.addresses(each.to())
                             : "would fail: " + failure));
         }
         if (!lines.isEmpty()) {
-            lines.addFirst(Words.count(seen.path("copies").size(), "personal copy", "personal copies") + ":");
+            lines.addFirst(Words.count(seen.copies().size(), "personal copy", "personal copies") + ":");
             lines.add("");
         }
-        if (seen.path("copy").isString())
-            lines.add("Personal copy " + seen.path("copy").asString() + ":");
+        if (seen.copy() != null) lines.add("Personal copy " + seen.copy() + ":");
         return lines;
     }
 
-    private static Listing table(JsonNode seen) {
+    private static Listing table(PreviewResult seen) {
         var headings = new ArrayList<>(List.of("Severity", "Update"));
-        seen.path("columns").forEach(column -> headings.add(column.path("label").asString("")));
+        seen.columns().forEach(column -> headings.add(column.label()));
         var table = new Listing(headings);
-        for (JsonNode row : seen.path("rows")) {
-            var cells = new ArrayList<>(
-                    List.of(Words.severity(row.path("severity")), Listing.joined(Words.texts(row.path("updates")))));
-            row.path("cells").forEach(cell -> cells.add(cell(cell)));
+        for (var row : seen.rows()) {
+            var cells = new ArrayList<>(List.of(Words.severity(row.severity()), Listing.joined(row.updates())));
+            row.cells().forEach(cell -> cells.add(cell(cell)));
             table.add(cells);
         }
         return table;
     }
 
-    private static String cell(JsonNode cell) {
-        String text = cell.path("text").isString() ? cell.path("text").asString() : "missing";
-        return cell.path("highlighted").asBoolean(false) ? "[" + text + "]" : text;
+    private static String cell(PreviewCell cell) {
+        String text = Words.or(cell.text(), "missing");
+        return cell.highlighted() ? "[" + text + "]" : text;
     }
 }

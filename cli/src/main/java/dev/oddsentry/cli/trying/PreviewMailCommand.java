@@ -4,6 +4,7 @@ import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.CopyOption;
 import dev.oddsentry.cli.common.RuleArgument;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.QueuedMessages;
 import java.nio.file.Path;
 import java.util.Collections;
 import java.util.Map;
@@ -55,9 +56,9 @@ public final class PreviewMailCommand extends ServiceCommand {
     @Override
     public Integer call() {
         if (where.out == null) {
-            int sent = api().post(rule.path("/preview-to-me" + Api.query(copy.with(Map.of()))), null)
-                    .path("messages")
-                    .asInt(0);
+            int sent = api().post(
+                            rule.path("/preview-to-me" + Api.query(copy.with(Map.of()))), null, QueuedMessages.class)
+                    .messages();
             out().println("The preview was sent to you" + (sent == 1 ? "." : ", in " + sent + " messages."));
             return 0;
         }

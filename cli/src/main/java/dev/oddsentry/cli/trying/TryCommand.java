@@ -8,6 +8,7 @@ import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.ConditionTrialResult;
 import java.io.PrintWriter;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -19,8 +20,6 @@ import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
-import tools.jackson.databind.JsonNode;
-import tools.jackson.databind.node.ObjectNode;
 
 @Command(
         name = "try",
@@ -78,51 +77,64 @@ public final class TryCommand extends ServiceCommand {
         body.put("key", key);
         body.put("zone", zone);
         body.put("at", at == null ? null : at.toString());
-        JsonNode tried;
+        ConditionTrialResult tried;
         try {
-            tried = api().post("/api/queries/" + Api.part(query) + "/try", body);
+            tried = api().post("/api/queries/" + Api.part(query) + "/try", body, ConditionTrialResult.class);
         } catch (ApiException refused) {
             if (refused.problems().isEmpty()) throw refused;
             err().println(ProblemText.of(refused, "condition", condition));
             return ExitStatus.of(refused);
         }
-        if (!rows && tried instanceof ObjectNode object) object.remove("rows");
         PrintWriter out = out();
         if (output.isTable()) summarise(out, tried);
-        output.print(out, tried, () -> table(tried), "No exceptions.");
+        output.print(out, rows ? tried : withoutRows(tried), () -> table(tried), "No exceptions.");
         return 0;
     }
 
-    private static void summarise(PrintWriter out, JsonNode tried) {
-        out.println(Words.count(tried.path("rowsRead"), "row") + " read, "
-                + Words.count(tried.path("exceptions"), "exception") + ", " + tried.path("unknownRows") + " unknown.");
-        Words.parts(tried).forEach(out::println);
-        Words.advice(tried).forEach(out::println);
-        int listed = tried.path("identities").size();
-        if (listed < tried.path("exceptions").asLong(0)) out.println("The first " + listed + " exceptions are listed.");
+    private static void summarise(PrintWriter out, ConditionTrialResult tried) {
+        out.println(Words.count(tried.rowsRead(), "row") + " read, " + Words.count(tried.exceptions(), "exception")
+                + ", " + tried.unknownRows() + " unknown.");
+        Words.parts(tried.parts(), tried.grouped()).forEach(out::println);
+        Words.advice(tried.suggestions(), tried.warnings(), tried.grouped()).forEach(out::println);
+        int listed = tried.identities().size();
+        if (listed < tried.exceptions()) out.println("The first " + listed + " exceptions are listed.");
         out.println();
     }
 
-    private Listing table(JsonNode tried) {
-        var headings = rows ? Words.texts(tried.path("columns")) : identityHeadings(tried);
+    private Listing table(ConditionTrialResult tried) {
+        var headings = rows ? tried.columns() : identityHeadings(tried);
         var table = new Listing(headings);
-        for (JsonNode row : tried.path(rows ? "rows" : "identities")) {
+        for (var row : rows ? tried.rows() : tried.identities()) {
             var cells = new ArrayList<String>();
-            for (JsonNode cell : row) cells.add(cell.isString() ? cell.asString() : "missing");
+            for (String cell : row) cells.add(Words.or(cell, "missing"));
             if (cells.isEmpty()) cells.add("the whole result");
             table.add(cells);
         }
         return table;
     }
 
+    private static ConditionTrialResult withoutRows(ConditionTrialResult tried) {
+        return new ConditionTrialResult(
+                tried.columns(),
+                tried.exceptions(),
+                tried.grouped(),
+                tried.identities(),
+                tried.parts(),
+                List.of(),
+                tried.rowsRead(),
+                tried.suggestions(),
+                tried.unknownRows(),
+                tried.warnings());
+    }
+
     private boolean isWhole() {
         return List.of("all").equals(per);
     }
 
-    private List<String> identityHeadings(JsonNode tried) {
+    private List<String> identityHeadings(ConditionTrialResult tried) {
         if (per != null) return isWhole() ? List.of("group") : per;
         if (!key.isEmpty()) return key;
-        var headings = new ArrayList<>(Words.texts(tried.path("columns")));
+        var headings = new ArrayList<>(tried.columns());
         headings.add("copy");
         return headings;
     }
