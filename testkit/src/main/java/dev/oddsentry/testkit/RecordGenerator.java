@@ -51,6 +51,15 @@ public final class RecordGenerator {
             Map.entry("definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind"),
             Map.entry("long_work\\.state", "dev.oddsentry.service.backtests.WorkState"));
 
+    /** Columns that hold the number of something, and the type each is in Java. */
+    private static final Map<String, String> IDS = Map.of(
+            "rule_check\\.(id|parent_id)|(check_copy|finding_event|message|rule_trigger)\\.check_id|rule_trigger\\.parent_id|handling\\.ended_check",
+            "CheckId",
+            "message\\.(id|repeat_of)|[a-z_]+\\.(before_)?message_id|finding\\.opening_message",
+            "MessageId",
+            "rule\\.id|[a-z_]+\\.rule_id|rule_after\\.parent_id|message\\.(preview_of|escalation_of)",
+            "RuleId");
+
     private RecordGenerator() {}
 
     private static final String PACKAGE = "dev.oddsentry.service.db.generated";
@@ -102,6 +111,16 @@ public final class RecordGenerator {
         return files;
     }
 
+    private static ForcedType id(Map.Entry<String, String> columns) {
+        String type = "dev.oddsentry.service.ids." + columns.getValue();
+        return new ForcedType()
+                .withUserType(type)
+                .withConverter("org.jooq.Converter.ofNullable(java.util.UUID.class, " + type + ".class, " + type
+                        + "::new, " + type + "::value)")
+                .withIncludeTypes("uuid")
+                .withIncludeExpression("public\\.(" + columns.getKey() + ")");
+    }
+
     /** The files below a folder, by their paths in it. */
     public static SortedMap<String, String> texts(Path folder) {
         var texts = new TreeMap<String, String>();
@@ -121,6 +140,7 @@ public final class RecordGenerator {
                         .withEnumConverter(true)
                         .withIncludeExpression("public\\.(" + entry.getKey() + ")"))
                 .toList();
+        var ids = IDS.entrySet().stream().map(RecordGenerator::id).toList();
         var instants =
                 new ForcedType().withName("INSTANT").withIncludeTypes("(?i:timestamp with time zone|timestamptz)");
         return new Configuration()
@@ -134,7 +154,8 @@ public final class RecordGenerator {
                                 .withInputSchema("public")
                                 .withOutputSchemaToDefault(true)
                                 .withExcludes("flyway_schema_history|spring_session.*")
-                                .withForcedTypes(Stream.concat(forced.stream(), List.of(instants).stream())
+                                .withForcedTypes(Stream.of(forced, ids, List.of(instants))
+                                        .flatMap(List::stream)
                                         .toList()))
                         .withGenerate(new Generate()
                                 .withImplicitJoinPathsToOne(false)

@@ -1,5 +1,8 @@
 package dev.oddsentry.service.api;
 
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.ids.RuleId;
 import io.swagger.v3.oas.models.OpenAPI;
 import io.swagger.v3.oas.models.Operation;
 import io.swagger.v3.oas.models.media.ArraySchema;
@@ -24,6 +27,7 @@ import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springdoc.core.customizers.GlobalOpenApiCustomizer;
 import org.springdoc.core.customizers.GlobalOperationCustomizer;
+import org.springdoc.core.utils.SpringDocUtils;
 import org.springframework.stereotype.Component;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.method.HandlerMethod;
@@ -40,6 +44,11 @@ class ApiDescription implements GlobalOpenApiCustomizer, GlobalOperationCustomiz
     private static final String REFUSAL = "Refusal";
     private static final ResourceBundle SENTENCES = ResourceBundle.getBundle("dev.oddsentry.service.api.operations");
     private static final String PARAMETERS = "QueryParameters";
+
+    static {
+        for (var id : List.of(CheckId.class, MessageId.class, RuleId.class))
+            SpringDocUtils.getConfig().replaceWithSchema(id, new StringSchema().format("uuid"));
+    }
 
     @Override
     public Operation customize(Operation operation, HandlerMethod handler) {

@@ -14,6 +14,7 @@ import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
@@ -22,7 +23,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -68,7 +68,7 @@ public class Drafts {
                 .from(RULE_DRAFT)
                 .join(PERSON)
                 .on(PERSON.ID.eq(RULE_DRAFT.AUTHOR_ID))
-                .where(RULE_DRAFT.RULE_ID.eq(rule.id()))
+                .where(RULE_DRAFT.RULE_ID.eq(rule.ruleId()))
                 .fetchOptional(row -> {
                     var definition =
                             (RuleDefinition) Document.read(row.value5().data()).definition();
@@ -98,11 +98,11 @@ public class Drafts {
         if (!same)
             throw new InvalidDefinitionException(List.of(Problem.error(
                     "a draft cannot change the rule's name or id; rename the rule itself", "name", null)));
-        var before = lock(rule.id());
+        var before = lock(rule.ruleId());
         refuseIfOvertaken(before.orElse(null), seen);
         int version = before.orElse(0) + 1;
         db.insertInto(RULE_DRAFT)
-                .set(RULE_DRAFT.RULE_ID, rule.id())
+                .set(RULE_DRAFT.RULE_ID, rule.ruleId())
                 .set(RULE_DRAFT.VERSION, version)
                 .set(
                         RULE_DRAFT.DOCUMENT,
@@ -131,7 +131,7 @@ public class Drafts {
         var text = Json.writeInOrder(draft.document()).data();
         var saved = saving.save(by, text, reason, treatAsKnown, draft.baseRevision());
         db.deleteFrom(RULE_DRAFT)
-                .where(RULE_DRAFT.RULE_ID.eq(rule.id()), RULE_DRAFT.VERSION.eq(draft.version()))
+                .where(RULE_DRAFT.RULE_ID.eq(rule.ruleId()), RULE_DRAFT.VERSION.eq(draft.version()))
                 .execute();
         return saved;
     }
@@ -139,7 +139,7 @@ public class Drafts {
     /** @throws RefusedException if there is none */
     public void discard(Person by, Current<RuleDefinition> rule) {
         int gone = db.deleteFrom(RULE_DRAFT)
-                .where(RULE_DRAFT.RULE_ID.eq(rule.id()))
+                .where(RULE_DRAFT.RULE_ID.eq(rule.ruleId()))
                 .execute();
         if (gone == 0) throw none(rule);
         audit.record(db, by.id(), AuditAct.DISCARD_DRAFT, rule.definition().name(), null);
@@ -151,7 +151,7 @@ public class Drafts {
     }
 
     /** By way of the rule's row, since there may be no draft yet that two would wait for. */
-    private Optional<Integer> lock(UUID ruleId) {
+    private Optional<Integer> lock(RuleId ruleId) {
         db.select(RULE.ID).from(RULE).where(RULE.ID.eq(ruleId)).forUpdate().fetch();
         return db.select(RULE_DRAFT.VERSION)
                 .from(RULE_DRAFT)

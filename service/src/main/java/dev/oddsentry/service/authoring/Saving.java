@@ -14,6 +14,7 @@ import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.roundups.RoundUps;
 import dev.oddsentry.service.rules.RuleStates;
@@ -102,8 +103,8 @@ public class Saving {
             store.moveTo(before.get().id(), definition.name(), revision);
             keep(author, definition, revision, reason, checked);
             if (definition instanceof RuleDefinition rule) {
-                listen(before.get().id(), rule, document);
-                ruleStates.scheduleChanged(before.get().id(), rule);
+                listen(new RuleId(before.get().id()), rule, document);
+                ruleStates.scheduleChanged(new RuleId(before.get().id()), rule);
             }
             if (definition instanceof CalendarDefinition) replan(definition.name());
             if (definition instanceof RoundUpDefinition roundUp)
@@ -138,15 +139,15 @@ public class Saving {
                 .filter(rule -> rule.id().toString().equals(definition.id())
                         || (definition.kind() == Definition.Kind.QUERY
                                 && rule.definition().query().equals(definition.name())))
-                .filter(rule -> ruleStates.remembers(rule.id()))
-                .forEach(rule -> ruleStates.owe(rule.id(), owed));
+                .filter(rule -> ruleStates.remembers(rule.ruleId()))
+                .forEach(rule -> ruleStates.owe(rule.ruleId(), owed));
     }
 
     /** The slots of every rule and round-up that goes by the calendar. */
     private void replan(String calendar) {
         store.rules().stream()
                 .filter(rule -> calendar.equals(rule.definition().schedule().calendar()))
-                .forEach(rule -> ruleStates.scheduleChanged(rule.id(), rule.definition()));
+                .forEach(rule -> ruleStates.scheduleChanged(rule.ruleId(), rule.definition()));
         store.roundUps().stream()
                 .filter(roundUp ->
                         calendar.equals(roundUp.definition().schedule().calendar()))
@@ -198,14 +199,15 @@ public class Saving {
         if (!store.insert(definition.kind(), id, definition.name())) throw taken(document);
         keep(author, definition, 1, reason, checked);
         if (definition instanceof RuleDefinition rule) {
-            ruleStates.createDraft(id);
-            listen(id, rule, document);
+            var ruleId = new RuleId(id);
+            ruleStates.createDraft(ruleId);
+            listen(ruleId, rule, document);
         }
         if (definition instanceof RoundUpDefinition roundUp) roundUps.saved(id, roundUp);
         return saved(definition, 1, true, checked, EditClass.NO_EFFECT);
     }
 
-    private void listen(UUID id, RuleDefinition rule, Document document) {
+    private void listen(RuleId id, RuleDefinition rule, Document document) {
         var follows = rule.triggers().after().stream()
                 .map(TriggersDefinition.After::rule)
                 .toList();

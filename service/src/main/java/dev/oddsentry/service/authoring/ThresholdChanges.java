@@ -97,11 +97,11 @@ public class ThresholdChanges {
      */
     private void reevaluate(String threshold, List<NewValue> values, boolean treatAsKnown) {
         for (var rule : definitions.rules()) {
-            if (!rule.definition().thresholdsUsed().contains(threshold) || !rules.remembers(rule.id())) continue;
+            if (!rule.definition().thresholdsUsed().contains(threshold) || !rules.remembers(rule.ruleId())) continue;
             var today = clock.instant().atZone(rule.definition().zone()).toLocalDate();
             boolean now = values.stream()
                     .anyMatch(value -> value.from() == null || !value.from().isAfter(today));
-            if (now) rules.owe(rule.id(), EditClass.OTHER_CONDITIONS.pendingEffect(treatAsKnown));
+            if (now) rules.owe(rule.ruleId(), EditClass.OTHER_CONDITIONS.pendingEffect(treatAsKnown));
         }
     }
 

@@ -6,6 +6,7 @@ import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.authoring.CheckedDrafts;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.thresholds.ThresholdStore;
@@ -72,7 +73,7 @@ public class BackTests {
     @Transactional
     public UUID backTest(
             Person by,
-            UUID ruleId,
+            RuleId ruleId,
             int days,
             Map<String, List<BigDecimal>> onTrial,
             @Nullable String document,
@@ -94,7 +95,7 @@ public class BackTests {
 
     private UUID backTest(
             Person by,
-            @Nullable UUID ruleId,
+            @Nullable RuleId ruleId,
             RuleDefinition written,
             int days,
             Map<String, List<BigDecimal>> onTrial,
@@ -109,7 +110,7 @@ public class BackTests {
 
     /** @throws RefusedException if the rule measures nothing, or its query asks the same at every slot */
     @Transactional
-    public UUID fillHistory(Person by, UUID ruleId, int days, @Nullable String copy) {
+    public UUID fillHistory(Person by, RuleId ruleId, int days, @Nullable String copy) {
         var rule = asked(definitions.rule(ruleId).orElseThrow().definition(), copy);
         if (rule.groups() == null)
             throw RefusedException.invalid("The rule evaluates rows, so it has no measurements.");
@@ -119,7 +120,7 @@ public class BackTests {
 
     private UUID plan(
             Person by,
-            @Nullable UUID ruleId,
+            @Nullable RuleId ruleId,
             RuleDefinition rule,
             WorkStore.Kind kind,
             int days,

@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.LONG_WORK;
 
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.LongWorkRecord;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Clock;
 import java.util.List;
 import java.util.Optional;
@@ -31,7 +32,7 @@ public class WorkStore {
     }
 
     /** @param ruleId null for a rule that is not saved */
-    void insert(UUID id, Kind kind, @Nullable UUID ruleId, UUID by, Object ask) {
+    void insert(UUID id, Kind kind, @Nullable RuleId ruleId, UUID by, Object ask) {
         db.insertInto(LONG_WORK)
                 .set(LONG_WORK.ID, id)
                 .set(LONG_WORK.KIND, kind.name())
@@ -79,7 +80,7 @@ public class WorkStore {
         return db.selectFrom(LONG_WORK).where(LONG_WORK.ID.eq(id)).fetchOptional();
     }
 
-    public List<LongWorkRecord> ofRule(UUID ruleId, int most) {
+    public List<LongWorkRecord> ofRule(RuleId ruleId, int most) {
         return db.selectFrom(LONG_WORK)
                 .where(LONG_WORK.RULE_ID.eq(ruleId))
                 .orderBy(LONG_WORK.REQUESTED_AT.desc())

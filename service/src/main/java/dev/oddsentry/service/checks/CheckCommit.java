@@ -10,6 +10,7 @@ import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.UnevaluatedGroup;
+import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.reporting.ReportPlan;
@@ -17,7 +18,6 @@ import dev.oddsentry.service.triggers.Triggers;
 import java.time.Clock;
 import java.util.List;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -75,7 +75,7 @@ class CheckCommit {
     }
 
     /** The numbers of a check that has ended. */
-    void write(UUID checkId, CheckSummary counts) {
+    void write(CheckId checkId, CheckSummary counts) {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.ROWS_READ, counts.rows())
                 .set(RULE_CHECK.EXCEPTIONS, counts.exceptions())

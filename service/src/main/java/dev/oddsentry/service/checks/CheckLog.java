@@ -1,8 +1,8 @@
 package dev.oddsentry.service.checks;
 
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.ids.CheckId;
 import java.util.Locale;
-import java.util.UUID;
 import java.util.regex.Pattern;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
@@ -17,7 +17,7 @@ final class CheckLog implements AutoCloseable {
 
     private static final Pattern LINE_BREAKS = Pattern.compile("\\s*\\R\\s*");
 
-    CheckLog(UUID checkId) {
+    CheckLog(CheckId checkId) {
         MDC.put(CHECK, checkId.toString());
     }
 

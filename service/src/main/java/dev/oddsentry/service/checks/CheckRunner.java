@@ -5,8 +5,9 @@ import dev.oddsentry.service.checks.UnitRunner.UnitOutcome;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.CheckOrigin;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Instant;
-import java.util.UUID;
 import org.springframework.stereotype.Component;
 
 /**
@@ -53,7 +54,7 @@ public class CheckRunner {
     }
 
     /** @return false: another check of this rule is running; ask again */
-    public boolean runScheduled(UUID ruleId, Instant slot, int slotsCovered) {
+    public boolean runScheduled(RuleId ruleId, Instant slot, int slotsCovered) {
         var leftBehind = store.running(ruleId);
         if (leftBehind.isPresent() && isReplaceable(leftBehind.get())) {
             var waiting = leftBehind.get();
@@ -64,7 +65,7 @@ public class CheckRunner {
             run(leftBehind.get().getId());
             return false;
         }
-        store.insert(new NewCheck(UUID.randomUUID(), ruleId, slot, CheckOrigin.SCHEDULED, slotsCovered, null, null));
+        store.insert(new NewCheck(CheckId.random(), ruleId, slot, CheckOrigin.SCHEDULED, slotsCovered, null, null));
         var check = store.ofSlot(ruleId, slot);
         if (check.isEmpty()) return false;
         metrics.began(slot);
@@ -78,8 +79,8 @@ public class CheckRunner {
     }
 
     /** Keeps that slots were missed and are not made up for. */
-    public void skip(UUID ruleId, Instant slot, int slots) {
-        UUID id = UUID.randomUUID();
+    public void skip(RuleId ruleId, Instant slot, int slots) {
+        CheckId id = CheckId.random();
         if (!store.insert(new NewCheck(id, ruleId, slot, CheckOrigin.SCHEDULED, slots, null, null))) return;
         store.end(
                 id,
@@ -90,7 +91,7 @@ public class CheckRunner {
     }
 
     /** Runs a check whose state is running; a check that has ended is left as it is. */
-    void run(UUID checkId) {
+    void run(CheckId checkId) {
         try (var log = new CheckLog(checkId)) {
             attempts(checkId);
             store.find(checkId).ifPresent(check -> {
@@ -100,7 +101,7 @@ public class CheckRunner {
         }
     }
 
-    private void attempts(UUID checkId) {
+    private void attempts(CheckId checkId) {
         for (int i = 0; i < MOST_ATTEMPTS_WHEN_STALE; i++) {
             var taken = store.takeUp(checkId, i > 0);
             if (taken.isEmpty()) return;
@@ -119,7 +120,7 @@ public class CheckRunner {
     }
 
     /** @return false: something changed since it started, and nothing was written */
-    private boolean attempt(UUID checkId, int number) {
+    private boolean attempt(CheckId checkId, int number) {
         try {
             var begun = starter.begin(checkId, number);
             if (begun.isEmpty()) return true;

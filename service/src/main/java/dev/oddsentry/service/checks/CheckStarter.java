@@ -12,6 +12,8 @@ import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.evaluation.Attempt;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.rules.RuleState;
@@ -23,7 +25,6 @@ import java.time.Duration;
 import java.util.LinkedHashMap;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -59,7 +60,7 @@ class CheckStarter {
     }
 
     /** Given or learned, and never over the source's. */
-    private Duration limit(RuleDefinition rule, UUID ruleId, Source source) {
+    private Duration limit(RuleDefinition rule, RuleId ruleId, Source source) {
         var given = rule.limits().timeLimit();
         if (given != null) return given.compareTo(source.timeLimit()) > 0 ? source.timeLimit() : given;
         return TimeLimit.learned(store.lastGood(ruleId), store.timeOutsSinceGood(ruleId), source.timeLimit());
@@ -92,7 +93,7 @@ class CheckStarter {
 
     /** @return empty if there is nothing to run: the slot was overtaken, or the rule is not active */
     @Transactional
-    public Optional<Attempt> begin(UUID checkId, int number) {
+    public Optional<Attempt> begin(CheckId checkId, int number) {
         var check = store.find(checkId).orElseThrow();
         var lock = store.lockRule(check.getRuleId());
         if (lock.lastGoodSlot() != null && !check.getSlot().isAfter(lock.lastGoodSlot())) {

@@ -24,6 +24,8 @@ import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.evaluation.PriorChecks;
 import dev.oddsentry.service.evaluation.ThresholdsUsed;
 import dev.oddsentry.service.failures.FailureKind;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
 import java.time.Duration;
@@ -52,8 +54,8 @@ public class CheckStore {
 
     /** @param requestKey of the caller; the same key finds the same check */
     record NewCheck(
-            UUID id,
-            UUID ruleId,
+            CheckId id,
+            RuleId ruleId,
             Instant slot,
             CheckOrigin origin,
             int slotsCovered,
@@ -92,7 +94,7 @@ public class CheckStore {
     }
 
     /** How long the last good checks took. */
-    List<Duration> lastGood(UUID ruleId) {
+    List<Duration> lastGood(RuleId ruleId) {
         return db.select(RULE_CHECK.TOOK_MS)
                 .from(RULE_CHECK)
                 .where(
@@ -104,7 +106,7 @@ public class CheckStore {
                 .fetch(row -> Duration.ofMillis(row.value1()));
     }
 
-    int timeOutsSinceGood(UUID ruleId) {
+    int timeOutsSinceGood(RuleId ruleId) {
         Instant lastGood = db.select(DSL.max(RULE_CHECK.SLOT))
                 .from(RULE_CHECK)
                 .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.STATE.in(CheckState.GOOD))
@@ -119,7 +121,7 @@ public class CheckStore {
     }
 
     /** @return false: this attempt is no longer the running one */
-    boolean awaitApproval(UUID checkId, int attempt, long rows, Failure beyondLimits) {
+    boolean awaitApproval(CheckId checkId, int attempt, long rows, Failure beyondLimits) {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.ROWS_READ, rows)
                 .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.ATTEMPT.eq(attempt))
@@ -128,7 +130,7 @@ public class CheckStore {
     }
 
     /** The attempt failed and the check waits to be tried again. @return false: it is no longer the running one */
-    boolean retryAt(UUID checkId, int attempt, Instant when, Failure failure) {
+    boolean retryAt(CheckId checkId, int attempt, Instant when, Failure failure) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.FAILURES, RULE_CHECK.FAILURES.plus(1))
                         .set(RULE_CHECK.RETRY_AT, when)
@@ -141,7 +143,7 @@ public class CheckStore {
     }
 
     /** The check waits, without having failed. @return false: this attempt is no longer the running one */
-    boolean waitUntil(UUID checkId, int attempt, Instant when, WaitingFor what, String reason) {
+    boolean waitUntil(CheckId checkId, int attempt, Instant when, WaitingFor what, String reason) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.RETRY_AT, when)
                         .set(RULE_CHECK.WAITING_FOR, what)
@@ -151,11 +153,11 @@ public class CheckStore {
                 == 1;
     }
 
-    boolean isWaiting(UUID checkId) {
+    boolean isWaiting(CheckId checkId) {
         return db.fetchExists(RULE_CHECK, RULE_CHECK.ID.eq(checkId).and(RULE_CHECK.RETRY_AT.isNotNull()));
     }
 
-    private static Condition isRunning(UUID checkId, int attempt) {
+    private static Condition isRunning(CheckId checkId, int attempt) {
         return RULE_CHECK
                 .ID
                 .eq(checkId)
@@ -164,7 +166,7 @@ public class CheckStore {
     }
 
     /** Nobody ends the check before this transaction does. @return false: this attempt is no longer the running one */
-    boolean lockRunning(UUID checkId, int attempt) {
+    boolean lockRunning(CheckId checkId, int attempt) {
         return db.selectFrom(RULE_CHECK)
                 .where(isRunning(checkId, attempt))
                 .forUpdate()
@@ -181,7 +183,7 @@ public class CheckStore {
                 .execute();
     }
 
-    void timedOut(UUID checkId, int attempt) {
+    void timedOut(CheckId checkId, int attempt) {
         db.update(RULE_CHECK)
                 .set(RULE_CHECK.TIMED_OUT, true)
                 .where(RULE_CHECK.ID.eq(checkId), RULE_CHECK.ATTEMPT.eq(attempt))
@@ -189,7 +191,7 @@ public class CheckStore {
     }
 
     /** Ends a running check whichever attempt it is at. @return false: it runs no more */
-    boolean stop(UUID checkId, String reason) {
+    boolean stop(CheckId checkId, String reason) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, CheckState.STOPPED)
                         .set(RULE_CHECK.REASON, reason)
@@ -201,7 +203,7 @@ public class CheckStore {
     }
 
     /** @return false if it no longer awaits approval */
-    boolean release(UUID checkId, UUID by) {
+    boolean release(CheckId checkId, UUID by) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, CheckState.RUNNING)
                         .set(RULE_CHECK.APPROVED_BY, by)
@@ -214,7 +216,7 @@ public class CheckStore {
     }
 
     /** @return false if it no longer awaits approval */
-    boolean discard(UUID checkId, String reason) {
+    boolean discard(CheckId checkId, String reason) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, CheckState.STOPPED)
                         .set(RULE_CHECK.REASON, reason)
@@ -228,7 +230,7 @@ public class CheckStore {
      *
      * @param again {@code true} if the caller itself ended the attempt before
      */
-    Optional<TakenUp> takeUp(UUID checkId, boolean again) {
+    Optional<TakenUp> takeUp(CheckId checkId, boolean again) {
         return db.update(RULE_CHECK)
                 .set(RULE_CHECK.ATTEMPT, RULE_CHECK.ATTEMPT.plus(1))
                 // An attempt that failed or waits has recorded it; one that has not was cut off by the end of its node.
@@ -253,20 +255,20 @@ public class CheckStore {
     /** @param interruptions attempts that were cut off by the end of the node that ran them */
     record TakenUp(int attempt, short interruptions) {}
 
-    Optional<RuleCheckRecord> ofSlot(UUID ruleId, Instant slot) {
+    Optional<RuleCheckRecord> ofSlot(RuleId ruleId, Instant slot) {
         return db.selectFrom(RULE_CHECK)
                 .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.SLOT.eq(slot))
                 .fetchOptional();
     }
 
-    Optional<RuleCheckRecord> ofKey(UUID ruleId, String requestKey) {
+    Optional<RuleCheckRecord> ofKey(RuleId ruleId, String requestKey) {
         return db.selectFrom(RULE_CHECK)
                 .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.REQUEST_KEY.eq(requestKey))
                 .fetchOptional();
     }
 
     /** The last check, if it was good, ended after that instant, and nothing that it depends on was saved since. */
-    Optional<RuleCheckRecord> goodSince(UUID ruleId, Instant since) {
+    Optional<RuleCheckRecord> goodSince(RuleId ruleId, Instant since) {
         return latest(ruleId, 1).stream()
                 .filter(check -> CheckState.GOOD.contains(check.getState()))
                 .filter(check ->
@@ -287,27 +289,27 @@ public class CheckStore {
                         query.KIND.eq(Definition.Kind.QUERY),
                         query.NAME.eq(field("{0} ->> 'query'", String.class, DEFINITION_REVISION.DOCUMENT)))
                 .where(
-                        DEFINITION.ID.eq(check.getRuleId()),
+                        DEFINITION.ID.eq(check.getRuleId().value()),
                         DEFINITION.REVISION.eq(check.getRuleRevision()),
                         query.REVISION.eq(check.getQueryRevision())));
     }
 
-    Optional<RuleCheckRecord> running(UUID ruleId) {
+    Optional<RuleCheckRecord> running(RuleId ruleId) {
         return db.selectFrom(RULE_CHECK)
                 .where(RULE_CHECK.RULE_ID.eq(ruleId), RULE_CHECK.STATE.eq(CheckState.RUNNING))
                 .fetchOptional();
     }
 
-    public Optional<RuleCheckRecord> find(UUID id) {
+    public Optional<RuleCheckRecord> find(CheckId id) {
         return db.selectFrom(RULE_CHECK).where(RULE_CHECK.ID.eq(id)).fetchOptional();
     }
 
-    public List<RuleCheckRecord> latest(UUID ruleId, int limit) {
+    public List<RuleCheckRecord> latest(RuleId ruleId, int limit) {
         return latest(ruleId, null, limit);
     }
 
     /** @param after the check behind which the list begins; {@code null} to begin with the newest */
-    public List<RuleCheckRecord> latest(UUID ruleId, @Nullable PagePlace after, int limit) {
+    public List<RuleCheckRecord> latest(RuleId ruleId, @Nullable PagePlace after, int limit) {
         return db.selectFrom(RULE_CHECK)
                 .where(
                         RULE_CHECK.RULE_ID.eq(ruleId),
@@ -318,17 +320,17 @@ public class CheckStore {
     }
 
     /** @return false: this attempt is no longer the running one, and nothing was written */
-    boolean fail(UUID checkId, int attempt, CheckState outcome, Failure failure) {
+    boolean fail(CheckId checkId, int attempt, CheckState outcome, Failure failure) {
         return end(checkId, attempt, outcome, failure.kind(), failure.reason());
     }
 
     /** @param reason why it did not succeed, though nothing failed */
-    boolean end(UUID checkId, int attempt, CheckState outcome, @Nullable String reason) {
+    boolean end(CheckId checkId, int attempt, CheckState outcome, @Nullable String reason) {
         return end(checkId, attempt, outcome, null, reason);
     }
 
     private boolean end(
-            UUID checkId, int attempt, CheckState outcome, @Nullable FailureKind failure, @Nullable String reason) {
+            CheckId checkId, int attempt, CheckState outcome, @Nullable FailureKind failure, @Nullable String reason) {
         return db.update(RULE_CHECK)
                         .set(RULE_CHECK.STATE, outcome)
                         .set(RULE_CHECK.FAILURE, failure)
@@ -341,7 +343,7 @@ public class CheckStore {
     }
 
     /** The later of the database's clock and a millisecond after the rule's last slot, so that slots only move forward. */
-    Instant onDemandSlot(UUID ruleId) {
+    Instant onDemandSlot(RuleId ruleId) {
         Instant now = db.select(DSL.field("clock_timestamp()", Instant.class))
                 .fetchSingle()
                 .value1();
@@ -349,7 +351,7 @@ public class CheckStore {
     }
 
     /** The later of {@code now} and a millisecond after the rule's last slot. */
-    Instant slotAfterLast(UUID ruleId, Instant now) {
+    Instant slotAfterLast(RuleId ruleId, Instant now) {
         Instant last = db.select(DSL.max(RULE_CHECK.SLOT))
                 .from(RULE_CHECK)
                 .where(RULE_CHECK.RULE_ID.eq(ruleId))
@@ -358,7 +360,7 @@ public class CheckStore {
     }
 
     /** The state of the whole rule before its next check; a personal copy that appears then is a newcomer if the rule was ever checked. */
-    public PriorChecks ofRule(UUID ruleId) {
+    public PriorChecks ofRule(RuleId ruleId) {
         return db.select(RULE.GOOD_SLOTS, RULE.LAST_GOOD_SLOT, RULE.PENDING_EDIT, RULE.PENDING_REPORT)
                 .from(RULE)
                 .where(RULE.ID.eq(ruleId))
@@ -370,7 +372,7 @@ public class CheckStore {
     }
 
     /** The rule's row, locked until the transaction ends. */
-    RuleLock lockRule(UUID ruleId) {
+    RuleLock lockRule(RuleId ruleId) {
         return db.select(
                         RULE.STATE,
                         RULE.MEMORY_EPOCH,

@@ -11,6 +11,8 @@ import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.failures.IncidentKind;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.memory.Scope;
@@ -21,7 +23,6 @@ import java.util.HashSet;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
@@ -124,7 +125,7 @@ class CopiesFinisher {
                 failure.reason());
     }
 
-    private void startFollowers(UUID ruleId, UUID checkId, CheckSummary counts) {
+    private void startFollowers(RuleId ruleId, CheckId checkId, CheckSummary counts) {
         var outcomes = EnumSet.of(Outcome.FAILED);
         if (counts.state() == CheckState.FIRED) outcomes.add(Outcome.FIRED);
         triggers.follow(ruleId, checkId, checks.find(checkId).orElseThrow().getSlot(), outcomes);
@@ -156,8 +157,8 @@ class CopiesFinisher {
      */
     @Transactional
     public boolean replaced(RuleCheckRecord waiting, String reason) {
-        UUID checkId = waiting.getId();
-        UUID ruleId = waiting.getRuleId();
+        CheckId checkId = waiting.getId();
+        RuleId ruleId = waiting.getRuleId();
         if (copies.done(checkId).isEmpty()) return false;
         var lock = checks.lockRule(ruleId);
         var kind = waiting.getFailure() == null ? FailureKind.PERSONAL_COPIES : waiting.getFailure();

@@ -14,13 +14,14 @@ import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.PartCount;
 import dev.oddsentry.service.evaluation.PersonalCopy;
 import dev.oddsentry.service.evaluation.PriorChecks;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Clock;
 import java.util.Collection;
 import java.util.HashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -40,7 +41,7 @@ public class CopyStore {
 
     /** Prior checks of all copies of a rule, by key; those that were never met before are noted down. */
     @Transactional
-    public Map<String, PriorChecks> meet(UUID ruleId, Collection<String> keys, boolean asNewcomers) {
+    public Map<String, PriorChecks> meet(RuleId ruleId, Collection<String> keys, boolean asNewcomers) {
         var known = priorChecks(ruleId);
         var unknown = new HashSet<>(keys);
         unknown.removeAll(known.keySet());
@@ -54,7 +55,7 @@ public class CopyStore {
         return unknown.isEmpty() ? known : priorChecks(ruleId);
     }
 
-    Map<String, PriorChecks> priorChecks(UUID ruleId) {
+    Map<String, PriorChecks> priorChecks(RuleId ruleId) {
         return db.select(
                         RULE_COPY.COPY_KEY,
                         RULE_COPY.NEWCOMER,
@@ -74,7 +75,7 @@ public class CopyStore {
     }
 
     /** Those that the check is done with, whichever attempt did them. */
-    Set<String> done(UUID checkId) {
+    Set<String> done(CheckId checkId) {
         return db.select(CHECK_COPY.COPY_KEY)
                 .from(CHECK_COPY)
                 .where(CHECK_COPY.CHECK_ID.eq(checkId), CHECK_COPY.STATE.in(CheckState.GOOD))
@@ -139,7 +140,7 @@ public class CopyStore {
     }
 
     /** Those that were done while the memory was at another epoch than this, so before what a person did since. */
-    Set<String> doneBefore(UUID checkId, long epoch) {
+    Set<String> doneBefore(CheckId checkId, long epoch) {
         return db.select(CHECK_COPY.COPY_KEY)
                 .from(CHECK_COPY)
                 .where(
@@ -150,7 +151,7 @@ public class CopyStore {
     }
 
     /** What the copies of a check came to together; its state is the most that one of them had to say. */
-    CheckSummary together(UUID checkId) {
+    CheckSummary together(CheckId checkId) {
         var row = db.select(
                         sum(CHECK_COPY.ROWS_READ),
                         sum(CHECK_COPY.EXCEPTIONS),
@@ -177,7 +178,7 @@ public class CopyStore {
     }
 
     /** The copies of a check by their key. */
-    public List<CheckCopyRecord> of(UUID checkId) {
+    public List<CheckCopyRecord> of(CheckId checkId) {
         return db.selectFrom(CHECK_COPY)
                 .where(CHECK_COPY.CHECK_ID.eq(checkId))
                 .orderBy(CHECK_COPY.COPY_KEY)
@@ -188,7 +189,7 @@ public class CopyStore {
      * What a person did since the check before still counts for these copies at their next check: they were not evaluated under it, since
      * they failed or were done before it.
      */
-    void keepPending(UUID ruleId, Collection<String> keys, PendingEffect owed) {
+    void keepPending(RuleId ruleId, Collection<String> keys, PendingEffect owed) {
         if (owed.equals(PendingEffect.NONE) || keys.isEmpty()) return;
         priorChecks(ruleId).forEach((key, prior) -> {
             if (!keys.contains(key)) return;

@@ -10,12 +10,12 @@ import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.failures.IncidentKind;
+import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.triggers.Triggers;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Set;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -48,7 +48,7 @@ class FailureHandler {
     }
 
     @Transactional
-    public void fail(UUID checkId, int number, Failure failure) {
+    public void fail(CheckId checkId, int number, Failure failure) {
         if (triesAgain(checkId, number, failure)) return;
         var check = store.find(checkId).orElseThrow();
         if (!store.fail(checkId, number, CheckState.FAILED, failure)) return;
@@ -70,7 +70,7 @@ class FailureHandler {
     }
 
     /** @return true: the check waits and will be tried again, or another attempt has it */
-    boolean triesAgain(UUID checkId, int number, Failure failure) {
+    boolean triesAgain(CheckId checkId, int number, Failure failure) {
         var check = store.find(checkId).orElseThrow();
         var checking =
                 definitions.rule(check.getRuleId()).orElseThrow().definition().limits();
@@ -113,7 +113,7 @@ class FailureHandler {
      */
     @Transactional
     public void replaced(RuleCheckRecord waiting, boolean partly) {
-        UUID checkId = waiting.getId();
+        CheckId checkId = waiting.getId();
         int attempt = waiting.getAttempt();
         String reason = String.valueOf(waiting.getReason());
         if (waiting.getWaitingFor() == WaitingFor.SOURCE_OPEN) {

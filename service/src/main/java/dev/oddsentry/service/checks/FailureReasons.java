@@ -3,6 +3,7 @@ package dev.oddsentry.service.checks;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.service.failures.CheckFailureException;
 import dev.oddsentry.service.failures.FailureKind;
+import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.queries.QueryFailureException;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.UUID;
@@ -33,7 +34,7 @@ final class FailureReasons {
      *     again without end
      * @throws RuntimeException what it was given, where this node shuts down: the check is left as running, for another to take up
      */
-    static Failure of(UUID checkId, Throwable failed) {
+    static Failure of(CheckId checkId, Throwable failed) {
         return switch (failed) {
             case CheckFailureException expected -> new Failure(expected.kind(), words(expected));
             case RefusedException refused -> new Failure(FailureKind.RULE_INVALID, words(refused));
@@ -72,7 +73,7 @@ final class FailureReasons {
                         + " times while it ran this check, for example because the check used up its memory. Narrow the query, or give the service more memory.");
     }
 
-    private static String logged(UUID checkId, Throwable failed) {
+    private static String logged(CheckId checkId, Throwable failed) {
         String reference = UUID.randomUUID().toString();
         LOG.error("Check {} failed, reference {}", checkId, reference, failed);
         return reference;

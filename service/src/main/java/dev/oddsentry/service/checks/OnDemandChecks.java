@@ -10,13 +10,14 @@ import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.evaluation.CheckOrigin;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Optional;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.context.event.ContextClosedEvent;
 import org.springframework.context.event.EventListener;
@@ -66,10 +67,10 @@ public class OnDemandChecks {
         return Tasks.custom(TASK)
                 .onDeadExecutionRevive()
                 .onFailure(new FailureHandler.OnFailureRetryLater<>(AFTER_OUR_FAILURE))
-                .execute((instance, _) -> run(UUID.fromString(instance.getId().substring(0, UUID_LENGTH))));
+                .execute((instance, _) -> run(CheckId.of(instance.getId().substring(0, UUID_LENGTH))));
     }
 
-    private CompletionHandler<Void> run(UUID checkId) {
+    private CompletionHandler<Void> run(CheckId checkId) {
         var check = store.find(checkId);
         boolean done = check.isEmpty() || turns.take(check.get().getRuleId(), () -> runNow(checkId), false);
         return done
@@ -78,13 +79,13 @@ public class OnDemandChecks {
                         operations.reschedule(complete, clock.instant().plus(NO_TURN));
     }
 
-    private boolean runNow(UUID checkId) {
+    private boolean runNow(CheckId checkId) {
         runner.run(checkId);
         return true;
     }
 
     /** The durable task that runs a check; an attempt of its own for each, since one that is being executed cannot be planned again. */
-    static TaskInstance<Void> task(UUID checkId, int attempt) {
+    static TaskInstance<Void> task(CheckId checkId, int attempt) {
         return TASK.instance(checkId + "/" + attempt).build();
     }
 
@@ -99,13 +100,13 @@ public class OnDemandChecks {
      * @return the check that answers the ask, begun now or before
      * @throws RefusedException if the rule is not active
      */
-    public UUID ask(Person by, UUID ruleId, @Nullable String requestKey, boolean again) {
-        UUID check = transactions.execute(_ -> begin(by, ruleId, requestKey, again));
+    public CheckId ask(Person by, RuleId ruleId, @Nullable String requestKey, boolean again) {
+        CheckId check = transactions.execute(_ -> begin(by, ruleId, requestKey, again));
         wake.run();
         return check;
     }
 
-    private UUID begin(Person by, UUID ruleId, @Nullable String requestKey, boolean again) {
+    private CheckId begin(Person by, RuleId ruleId, @Nullable String requestKey, boolean again) {
         var lock = store.lockRule(ruleId);
         var before = requestKey == null ? Optional.<RuleCheckRecord>empty() : store.ofKey(ruleId, requestKey);
         if (before.isPresent()) return before.get().getId();
@@ -123,7 +124,7 @@ public class OnDemandChecks {
             var last = store.goodSince(ruleId, clock.instant().minus(JUST_NOW));
             if (last.isPresent()) return last.get().getId();
         }
-        UUID id = UUID.randomUUID();
+        CheckId id = CheckId.random();
         var check = new NewCheck(id, ruleId, store.onDemandSlot(ruleId), CheckOrigin.ON_DEMAND, 1, requestKey, by.id());
         if (!store.insert(check))
             throw RefusedException.conflict("A scheduled check of this rule has just started. Try again.");
@@ -132,13 +133,13 @@ public class OnDemandChecks {
     }
 
     /** @throws RefusedException if it runs no more */
-    public void stop(Person by, UUID checkId) {
+    public void stop(Person by, CheckId checkId) {
         if (!store.stop(checkId, "Stopped by " + by.name() + "."))
             throw RefusedException.conflict("The check is no longer running.");
     }
 
     /** Approves a check: it runs again for its slot, without safety limits. */
-    public void release(Person by, UUID checkId) {
+    public void release(Person by, CheckId checkId) {
         transactions.executeWithoutResult(_ -> {
             var check = store.find(checkId).orElseThrow(() -> RefusedException.notFound("No such check."));
             store.lockRule(check.getRuleId());
@@ -151,7 +152,7 @@ public class OnDemandChecks {
         wake.run();
     }
 
-    public void discard(Person by, UUID checkId) {
+    public void discard(Person by, CheckId checkId) {
         if (!store.discard(checkId, "Discarded by " + by.name() + "."))
             throw RefusedException.conflict("The check no longer awaits approval.");
     }
@@ -163,7 +164,7 @@ public class OnDemandChecks {
     }
 
     /** Waits until the check ends or waits for something itself, within a limit, and returns its state. */
-    public RuleCheckRecord await(UUID checkId, Duration atMost) {
+    public RuleCheckRecord await(CheckId checkId, Duration atMost) {
         long until = System.nanoTime() + atMost.toNanos();
         while (true) {
             var check = store.find(checkId).orElseThrow();

@@ -6,6 +6,7 @@ import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.measurements.MeasurementStore;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.LastReportWriter;
@@ -22,7 +23,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
@@ -81,14 +81,14 @@ class ResultWriter {
     private record AudienceReport(
             ReportPlan.Part part,
             LastReportWriter.Audience audience,
-            @Nullable UUID message) {}
+            @Nullable MessageId message) {}
 
     private List<AudienceReport> reports(MemoryWriter.Writing by, ReportPlan plan) {
         var audiences = new HashMap<AudienceKey, LastReportWriter.Audience>();
         for (var part : plan.parts()) audiences.put(part.audience(), reported.audience(by.scope(), part.audience()));
         // The first successful check creates the audience even without updates.
         if (plan.parts().isEmpty()) reported.audience(by.scope(), AudienceKey.WHOLE);
-        var messages = new HashMap<AudienceKey, UUID>();
+        var messages = new HashMap<AudienceKey, MessageId>();
         for (var outgoing : plan.messages()) {
             // A "nothing new" message has no part in the plan.
             var first = audiences.computeIfAbsent(

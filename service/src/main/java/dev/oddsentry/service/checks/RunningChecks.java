@@ -3,10 +3,10 @@ package dev.oddsentry.service.checks;
 import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
 import dev.oddsentry.service.config.RepeatedWatch;
+import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.queries.RunningQuery;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.function.Function;
 import org.jooq.DSLContext;
@@ -26,7 +26,7 @@ class RunningChecks extends RepeatedWatch {
     private static final long LOOK_EVERY_MILLIS = 500;
 
     private final DSLContext db;
-    private final Map<UUID, Running> running = new ConcurrentHashMap<>();
+    private final Map<CheckId, Running> running = new ConcurrentHashMap<>();
 
     RunningChecks(DSLContext db) {
         super("running-checks", LOOK_EVERY_MILLIS);
@@ -45,7 +45,7 @@ class RunningChecks extends RepeatedWatch {
     }
 
     /** Runs {@code reads} with the query under watch. */
-    <T> T watch(UUID checkId, int attempt, RunningQuery query, Function<RunningQuery, T> reads) {
+    <T> T watch(CheckId checkId, int attempt, RunningQuery query, Function<RunningQuery, T> reads) {
         var watched = new Running(attempt, query);
         running.put(checkId, watched);
         try {
@@ -71,13 +71,13 @@ class RunningChecks extends RepeatedWatch {
 
     private void lookOnce() {
         running.values().forEach(each -> each.query.cancelOverLimit());
-        Set<UUID> ids = Set.copyOf(running.keySet());
+        Set<CheckId> ids = Set.copyOf(running.keySet());
         if (ids.isEmpty()) return;
         var attempts = db.select(RULE_CHECK.ID, RULE_CHECK.ATTEMPT)
                 .from(RULE_CHECK)
                 .where(RULE_CHECK.ID.in(ids), RULE_CHECK.STATE.eq(CheckState.RUNNING))
                 .fetchMap(RULE_CHECK.ID, RULE_CHECK.ATTEMPT);
-        for (UUID id : ids) {
+        for (CheckId id : ids) {
             var check = running.get(id);
             if (check == null) continue;
             Integer attempt = attempts.get(id);
@@ -87,7 +87,7 @@ class RunningChecks extends RepeatedWatch {
         }
     }
 
-    private void tell(UUID id, Running check) {
+    private void tell(CheckId id, Running check) {
         long rows = check.query.rows();
         if (rows == check.rowsTold) return;
         check.rowsTold = rows;

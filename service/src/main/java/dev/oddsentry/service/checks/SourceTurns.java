@@ -2,6 +2,7 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.sources.Lane;
 import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.SourcePools;
@@ -9,7 +10,6 @@ import dev.oddsentry.service.sources.Sources;
 import java.time.Duration;
 import java.util.Map;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.concurrent.ConcurrentHashMap;
 import java.util.concurrent.atomic.AtomicInteger;
 import java.util.function.Supplier;
@@ -34,7 +34,7 @@ public class SourceTurns {
         this.mostOfWorkers = Math.max(1, settings.work().atOnce() * 3 / 4);
     }
 
-    private Optional<Source> sourceOf(UUID ruleId) {
+    private Optional<Source> sourceOf(RuleId ruleId) {
         return definitions
                 .rule(ruleId)
                 .flatMap(rule -> definitions.query(rule.definition().query()))
@@ -42,13 +42,15 @@ public class SourceTurns {
     }
 
     /** How long after its slots a rule's checks begin, so that those of one source do not all begin at once. */
-    public Duration delay(UUID ruleId) {
+    public Duration delay(RuleId ruleId) {
         long spread = sourceOf(ruleId).map(source -> source.spread().toMillis()).orElse(0L);
-        return spread == 0 ? Duration.ZERO : Duration.ofMillis(Math.floorMod(ruleId.getLeastSignificantBits(), spread));
+        return spread == 0
+                ? Duration.ZERO
+                : Duration.ofMillis(Math.floorMod(ruleId.value().getLeastSignificantBits(), spread));
     }
 
     /** For how long a check that nobody waits for should leave the rule's source alone, since it could not be reached; zero if it need not. */
-    public Duration rest(UUID ruleId) {
+    public Duration rest(RuleId ruleId) {
         return sourceOf(ruleId).map(pools::restsFor).orElse(Duration.ZERO);
     }
 
@@ -57,7 +59,7 @@ public class SourceTurns {
      *
      * @param otherwise what to answer if it has none
      */
-    public <T> T take(UUID ruleId, Supplier<T> work, T otherwise) {
+    public <T> T take(RuleId ruleId, Supplier<T> work, T otherwise) {
         var source = sourceOf(ruleId);
         // Whatever is wrong with a rule that has lost its source is for its check to say.
         if (source.isEmpty()) return work.get();

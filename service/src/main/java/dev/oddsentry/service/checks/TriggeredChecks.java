@@ -7,6 +7,8 @@ import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.db.generated.tables.records.RuleTriggerRecord;
 import dev.oddsentry.service.evaluation.CheckOrigin;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.triggers.Triggers;
 import java.time.Clock;
@@ -14,7 +16,6 @@ import java.time.Duration;
 import java.util.List;
 import java.util.Objects;
 import java.util.Optional;
-import java.util.UUID;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionTemplate;
 
@@ -62,12 +63,12 @@ public class TriggeredChecks {
     private boolean run(long id) {
         var trigger = triggers.find(id);
         if (trigger.isEmpty()) return true;
-        UUID ruleId = trigger.get().getRuleId();
+        RuleId ruleId = trigger.get().getRuleId();
         return turns.take(ruleId, () -> answer(id, ruleId), false);
     }
 
-    private boolean answer(long id, UUID ruleId) {
-        UUID known = triggers.find(id).map(RuleTriggerRecord::getCheckId).orElse(null);
+    private boolean answer(long id, RuleId ruleId) {
+        CheckId known = triggers.find(id).map(RuleTriggerRecord::getCheckId).orElse(null);
         if (known != null) {
             // Begun by this very task, on a node that has died, or by the head of those it came with.
             if (triggers.isHead(id, known) && !store.isWaiting(known)) runner.run(known);
@@ -79,12 +80,12 @@ public class TriggeredChecks {
     }
 
     /** @param done false: not its turn yet */
-    private record Begun(boolean done, Optional<UUID> check) {
+    private record Begun(boolean done, Optional<CheckId> check) {
         static final Begun NOTHING = new Begun(true, Optional.empty());
         static final Begun LATER = new Begun(false, Optional.empty());
     }
 
-    private Begun begin(long id, UUID ruleId) {
+    private Begun begin(long id, RuleId ruleId) {
         var lock = store.lockRule(ruleId);
         if (lock.state() != RuleState.ACTIVE) {
             triggers.drop(ruleId);
@@ -97,7 +98,7 @@ public class TriggeredChecks {
         var last = together.getLast();
         boolean chained = last.getParentId() != null;
         var check = new NewCheck(
-                UUID.randomUUID(),
+                CheckId.random(),
                 ruleId,
                 chained ? last.getSlot() : store.slotAfterLast(ruleId, last.getSlot()),
                 chained ? CheckOrigin.CHAINED : CheckOrigin.EVENT,
@@ -106,7 +107,7 @@ public class TriggeredChecks {
                 null);
         boolean begun = store.insert(check, last);
         // Another rule's slot that this one has had a check for: it answers both.
-        UUID answer = begun
+        CheckId answer = begun
                 ? check.id()
                 : store.ofSlot(ruleId, check.slot()).orElseThrow().getId();
         triggers.answer(together.stream().map(RuleTriggerRecord::getId).toList(), answer);

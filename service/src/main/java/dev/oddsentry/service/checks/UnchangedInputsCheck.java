@@ -40,9 +40,11 @@ class UnchangedInputsCheck {
     private boolean stands(Attempt attempt) {
         var revisions = db.select(DEFINITION.ID, DEFINITION.REVISION)
                 .from(DEFINITION)
-                .where(DEFINITION.ID.in(attempt.ruleId(), attempt.query().id()))
+                .where(DEFINITION.ID.in(
+                        attempt.ruleId().value(), attempt.query().id()))
                 .fetchMap(DEFINITION.ID, DEFINITION.REVISION);
-        return Objects.equals(revisions.get(attempt.ruleId()), attempt.rule().revision())
+        return Objects.equals(
+                        revisions.get(attempt.ruleId().value()), attempt.rule().revision())
                 && Objects.equals(
                         revisions.get(attempt.query().id()), attempt.query().revision())
                 && thresholds.versions(attempt.thresholdVersions().keySet()).equals(attempt.thresholdVersions())

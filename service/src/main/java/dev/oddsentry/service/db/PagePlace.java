@@ -38,8 +38,8 @@ public record PagePlace(Instant at, UUID id) {
     }
 
     /** @return true of the entries behind this one, in the order of {@code time} descending and {@code key} ascending */
-    public Condition behind(Field<Instant> time, Field<UUID> key) {
-        return time.lt(at).or(time.eq(at).and(key.gt(id)));
+    public Condition behind(Field<Instant> time, Field<?> key) {
+        return time.lt(at).or(time.eq(at).and(key.coerce(UUID.class).gt(id)));
     }
 
     /** The code behind which the next page begins; {@code null} if this was the last page. */

@@ -17,6 +17,7 @@ import dev.oddsentry.core.definition.ThresholdDefinition;
 import dev.oddsentry.core.value.Column;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -52,15 +53,20 @@ public class DefinitionStore {
     }
 
     /** A definition with the number of its current revision. */
-    public record Current<D extends Definition>(UUID id, int revision, D definition) {}
+    public record Current<D extends Definition>(UUID id, int revision, D definition) {
+        /** The same of a rule, for which there are more tables. */
+        public RuleId ruleId() {
+            return new RuleId(id);
+        }
+    }
 
     public Optional<Current<RuleDefinition>> rule(String name) {
         return current(Kind.RULE, DEFINITION.NAME.eq(name), RuleDefinition.class).stream()
                 .findFirst();
     }
 
-    public Optional<Current<RuleDefinition>> rule(UUID id) {
-        return current(Kind.RULE, DEFINITION.ID.eq(id), RuleDefinition.class).stream()
+    public Optional<Current<RuleDefinition>> rule(RuleId id) {
+        return current(Kind.RULE, DEFINITION.ID.eq(id.value()), RuleDefinition.class).stream()
                 .findFirst();
     }
 

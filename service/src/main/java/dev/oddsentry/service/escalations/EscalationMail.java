@@ -14,6 +14,8 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.layouts.RememberedRows;
 import dev.oddsentry.service.mail.Envelope;
@@ -25,7 +27,6 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
@@ -82,7 +83,7 @@ class EscalationMail {
                 rule.delivery().show() == Show.LINK,
                 new Announcement.Own(
                         PassedOnWords.subject(language, rows, rule.title()), PassedOnWords.opening(language)),
-                open(saved.id()),
+                open(saved.ruleId()),
                 0,
                 ofRule.because(),
                 "",
@@ -94,7 +95,7 @@ class EscalationMail {
                 Announcement.Files.NONE,
                 Announcement.Links.to(link));
         var envelope = new Envelope(
-                UUID.randomUUID(),
+                MessageId.random(),
                 Recipients.to(escalation.to()),
                 rule.owner(),
                 rule.name() + ".rules",
@@ -104,7 +105,7 @@ class EscalationMail {
         return messages.build(envelope, said, List.of());
     }
 
-    private long open(UUID rule) {
+    private long open(RuleId rule) {
         return db.fetchCount(FINDING, FINDING.RULE_ID.eq(rule).and(FINDING.STATE.eq(FindingState.OPEN)));
     }
 }

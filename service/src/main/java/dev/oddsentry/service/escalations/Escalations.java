@@ -84,14 +84,14 @@ public class Escalations {
         // A check that commits at the same time would clear what is about to be escalated.
         var state = db.select(RULE.STATE)
                 .from(RULE)
-                .where(RULE.ID.eq(rule.id()))
+                .where(RULE.ID.eq(rule.ruleId()))
                 .forUpdate()
                 .fetchSingle()
                 .value1();
         if (state != RuleState.ACTIVE) return;
         Instant now = clock.instant();
         Instant until = Untaken.until(escalation, now, rule.definition().zone());
-        var row = untaken.lock(rule.id(), until, now);
+        var row = untaken.lock(rule.ruleId(), until, now);
         var due = untaken.due(row, escalation, until, now);
         if (due.isEmpty() || passOn(rule, escalation, due, now)) untaken.lookedAt(row, until, now);
     }
@@ -100,12 +100,12 @@ public class Escalations {
     private boolean passOn(Current<RuleDefinition> rule, Escalation escalation, List<FindingRecord> due, Instant now) {
         Instant told = db.select(DSL.max(MESSAGE.SLOT))
                 .from(MESSAGE)
-                .where(MESSAGE.RULE_ID.eq(rule.id()))
+                .where(MESSAGE.RULE_ID.eq(rule.ruleId()))
                 .fetchOptional(0, Instant.class)
                 .orElse(now);
         var message = mail.of(rule, escalation, due, told, now);
         if (message.to().isEmpty()) return false;
-        untaken.passedOn(due, outbox.queue(new MessageCause.OfEscalation(rule.id()), now, message), now);
+        untaken.passedOn(due, outbox.queue(new MessageCause.OfEscalation(rule.ruleId()), now, message), now);
         return true;
     }
 }

@@ -17,12 +17,13 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.db.generated.tables.records.EscalationRecord;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.FindingEventKind;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.List;
-import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
@@ -37,7 +38,7 @@ class Untaken {
     }
 
     /** Findings reported before the rule had {@code escalate} are not escalated. */
-    EscalationRecord lock(UUID rule, Instant until, Instant now) {
+    EscalationRecord lock(RuleId rule, Instant until, Instant now) {
         db.insertInto(ESCALATION)
                 .set(ESCALATION.RULE_ID, rule)
                 .set(ESCALATION.REPORTS_SEEN_TO, until)
@@ -101,7 +102,7 @@ class Untaken {
         return HANDLING.ENDED_AT.isNull().and(HANDLING.UNTIL.isNull().or(HANDLING.UNTIL.gt(now)));
     }
 
-    void passedOn(List<FindingRecord> findings, UUID message, Instant now) {
+    void passedOn(List<FindingRecord> findings, MessageId message, Instant now) {
         for (var finding : findings) {
             db.insertInto(ESCALATED)
                     .set(ESCALATED.FINDING_ID, finding.getId())

@@ -8,13 +8,14 @@ import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.sources.Source;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Map;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -33,7 +34,7 @@ import org.jspecify.annotations.Nullable;
  * @param calendarRevision of the calendar that the rule goes by; null where it names none
  */
 public record Attempt(
-        UUID checkId,
+        CheckId checkId,
         int number,
         Moment moment,
         CheckOrigin origin,
@@ -82,8 +83,8 @@ public record Attempt(
         return moment.slot();
     }
 
-    public UUID ruleId() {
-        return rule.id();
+    public RuleId ruleId() {
+        return rule.ruleId();
     }
 
     /** True where holds, misses and history count it: checks on the schedule, or those of other occasions of a rule that has none. */

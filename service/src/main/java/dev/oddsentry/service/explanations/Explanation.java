@@ -4,9 +4,10 @@ import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.handling.FindingHandling;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.MessageId;
 import java.time.Instant;
 import java.util.List;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -86,6 +87,6 @@ public record Explanation(
             Instant at,
             About about,
             String text,
-            @Nullable UUID check,
-            @Nullable UUID message) {}
+            @Nullable CheckId check,
+            @Nullable MessageId message) {}
 }

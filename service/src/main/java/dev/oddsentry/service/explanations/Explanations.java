@@ -81,7 +81,7 @@ public class Explanations {
         var identity = keys.read(rule, texts, copy);
         var finding = db.selectFrom(FINDING)
                 .where(
-                        FINDING.RULE_ID.eq(rule.id()),
+                        FINDING.RULE_ID.eq(rule.ruleId()),
                         FINDING.KEY.eq(identity.key().asUuid()))
                 .fetchOptional();
         return tell(by, rule, identity, finding.orElse(null));
@@ -89,7 +89,7 @@ public class Explanations {
 
     public Explanation ofNumber(Person by, Current<RuleDefinition> rule, long number) {
         var finding = db.selectFrom(FINDING)
-                .where(FINDING.RULE_ID.eq(rule.id()), FINDING.ID.eq(number))
+                .where(FINDING.RULE_ID.eq(rule.ruleId()), FINDING.ID.eq(number))
                 .fetchOptional()
                 .orElseThrow(() -> RefusedException.notFound("The rule has no finding " + number + "."));
         var identity =
@@ -101,7 +101,7 @@ public class Explanations {
     public Explanation ofDigest(Person by, Current<RuleDefinition> rule, UUID digest, @Nullable String copy) {
         var number = db.select(FINDING.ID)
                 .from(FINDING)
-                .where(FINDING.RULE_ID.eq(rule.id()), FINDING.KEY.eq(digest))
+                .where(FINDING.RULE_ID.eq(rule.ruleId()), FINDING.KEY.eq(digest))
                 .and(FINDING.COPY_KEY.isNotDistinctFrom(copy))
                 .fetchOptional(FINDING.ID)
                 .orElseThrow(() -> RefusedException.notFound(
@@ -145,7 +145,7 @@ public class Explanations {
                 finding.getChangedAt(),
                 db.select(RULE.LAST_GOOD_SLOT)
                         .from(RULE)
-                        .where(RULE.ID.eq(rule.id()))
+                        .where(RULE.ID.eq(rule.ruleId()))
                         .fetchOne(RULE.LAST_GOOD_SLOT),
                 finding.getNoData(),
                 finding.getUnreported(),
@@ -192,7 +192,7 @@ public class Explanations {
     /** Nobody remembers it: it was forgotten, which leaves a trace for a while, or never was. */
     private String neverFound(Current<RuleDefinition> rule, Digest key, ZoneId zone) {
         return db.selectFrom(FORGOTTEN)
-                .where(FORGOTTEN.RULE_ID.eq(rule.id()), FORGOTTEN.KEY.eq(key.asUuid()))
+                .where(FORGOTTEN.RULE_ID.eq(rule.ruleId()), FORGOTTEN.KEY.eq(key.asUuid()))
                 .fetchOptional(trace -> "It opened on " + time(trace.getOpenedAt(), zone)
                         + (trace.getState() == FindingState.CLEARED ? ", cleared on " : ", aged out on ")
                         + time(trace.getChangedAt(), zone) + ", and was forgotten on "
@@ -255,7 +255,8 @@ public class Explanations {
         if (!now.unreported() || now.lastConfirmed() == null) return null;
         int most = rule.definition().delivery().options().hourlyLimit();
         var sent = memory.messagesAfter(
-                new Scope(rule.id(), finding.getCopyKey()), now.lastConfirmed().minus(Duration.ofHours(1)));
+                new Scope(rule.ruleId(), finding.getCopyKey()),
+                now.lastConfirmed().minus(Duration.ofHours(1)));
         if (sent.getOrDefault(new AudienceKey(finding.getSplitValue()), 0) < most) return null;
         return "It waits because its recipients were sent " + most
                 + " messages within an hour, the max per hour of the rule (max_per_hour). The next message reports it.";

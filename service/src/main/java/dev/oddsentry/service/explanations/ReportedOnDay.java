@@ -22,6 +22,8 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.FindingEventKind;
 import dev.oddsentry.service.memory.FindingNames;
 import dev.oddsentry.service.outbox.RecipientState;
@@ -35,7 +37,6 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.Field;
@@ -91,7 +92,7 @@ public class ReportedOnDay {
             Instant slot, CheckState state, @Nullable String reason) {}
 
     record MessageOfDay(
-            UUID message,
+            MessageId message,
             Instant slot,
             String subject,
             RecipientState state,
@@ -109,11 +110,11 @@ public class ReportedOnDay {
         Instant until = on.plusDays(1).atStartOfDay(zone).toInstant();
         var checks = db.select(RULE_CHECK.SLOT, RULE_CHECK.STATE, RULE_CHECK.REASON)
                 .from(RULE_CHECK)
-                .where(RULE_CHECK.RULE_ID.eq(rule.id()), RULE_CHECK.SLOT.ge(from), RULE_CHECK.SLOT.lt(until))
+                .where(RULE_CHECK.RULE_ID.eq(rule.ruleId()), RULE_CHECK.SLOT.ge(from), RULE_CHECK.SLOT.lt(until))
                 .orderBy(RULE_CHECK.SLOT)
                 .fetch(row -> new CheckOfDay(row.value1(), row.value2(), row.value3()));
         var messages = messages(rule, to, from, until);
-        var copies = copiesFor(rule.id(), to);
+        var copies = copiesFor(rule.ruleId(), to);
         boolean recipient = !messages.isEmpty()
                 || !copies.isEmpty()
                 || isNamed(rule.definition().delivery(), to);
@@ -133,7 +134,7 @@ public class ReportedOnDay {
     }
 
     /** The keys of the personal copies that were ever made for that address. */
-    private Set<String> copiesFor(UUID ruleId, String to) {
+    private Set<String> copiesFor(RuleId ruleId, String to) {
         return db.selectDistinct(CHECK_COPY.COPY_KEY)
                 .from(CHECK_COPY)
                 .join(RULE_CHECK)
@@ -150,7 +151,7 @@ public class ReportedOnDay {
                 .join(MESSAGE_RECIPIENT)
                 .on(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
                 .where(
-                        MESSAGE.RULE_ID.eq(rule.id()).or(tellsOf(rule.id())),
+                        MESSAGE.RULE_ID.eq(rule.ruleId()).or(tellsOf(rule.ruleId())),
                         MESSAGE.SLOT.ge(from),
                         MESSAGE.SLOT.lt(until),
                         lower(MESSAGE_RECIPIENT.ADDRESS).eq(to.toLowerCase(Locale.ROOT)))
@@ -165,7 +166,7 @@ public class ReportedOnDay {
     }
 
     /** {@code true} for a round-up with unreported updates of the rule. */
-    private static Condition tellsOf(UUID rule) {
+    private static Condition tellsOf(RuleId rule) {
         return MESSAGE.ROUND_UP_ID
                 .isNotNull()
                 .and(exists(selectOne()
@@ -175,12 +176,12 @@ public class ReportedOnDay {
                         .where(REPORT.MESSAGE_ID.eq(MESSAGE.ID), FINDING.RULE_ID.eq(rule))));
     }
 
-    private List<ReportedFinding> told(UUID message, Current<RuleDefinition> rule) {
+    private List<ReportedFinding> told(MessageId message, Current<RuleDefinition> rule) {
         return db.select(FINDING.IDENTITY, FINDING.ROW, REPORT.KINDS, FINDING.COPY_KEY)
                 .from(REPORT)
                 .join(FINDING)
                 .on(FINDING.ID.eq(REPORT.FINDING_ID))
-                .where(REPORT.MESSAGE_ID.eq(message), FINDING.RULE_ID.eq(rule.id()))
+                .where(REPORT.MESSAGE_ID.eq(message), FINDING.RULE_ID.eq(rule.ruleId()))
                 .orderBy(FINDING.ID)
                 .limit(MOST_NAMED)
                 .fetch(row -> new ReportedFinding(
@@ -204,7 +205,7 @@ public class ReportedOnDay {
                 .join(states)
                 .on(states.ID.eq(lastMove))
                 .where(
-                        FINDING.RULE_ID.eq(rule.id()),
+                        FINDING.RULE_ID.eq(rule.ruleId()),
                         FINDING.COPY_KEY.isNull().or(FINDING.COPY_KEY.in(copies)),
                         states.KIND.in(OPENINGS))
                 .orderBy(FINDING.ID)
@@ -215,7 +216,7 @@ public class ReportedOnDay {
                 .from(FINDING_EVENT)
                 .where(
                         FINDING_EVENT.FINDING_ID.in(
-                                select(FINDING.ID).from(FINDING).where(FINDING.RULE_ID.eq(rule.id()))),
+                                select(FINDING.ID).from(FINDING).where(FINDING.RULE_ID.eq(rule.ruleId()))),
                         FINDING_EVENT.SLOT.lt(until),
                         told.in(FindingEventKind.REPORTED, FindingEventKind.TREATED_AS_KNOWN))
                 .orderBy(FINDING_EVENT.FINDING_ID, FINDING_EVENT.ID.desc())

@@ -13,6 +13,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.explanations.Explanation.About;
 import dev.oddsentry.service.explanations.Explanation.ExplanationEvent;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.memory.FindingEventKind;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -97,7 +98,7 @@ class Timeline {
     }
 
     private static ExplanationEvent event(
-            Record row, FindingEventKind kind, @Nullable UUID message, Map<UUID, String> recipients) {
+            Record row, FindingEventKind kind, @Nullable MessageId message, Map<MessageId, String> recipients) {
         String who = row.get(PERSON.NAME);
         About about = message != null ? About.MESSAGE : who != null ? About.HANDLING : About.FINDING;
         String words = switch (about) {
@@ -127,7 +128,7 @@ class Timeline {
         return evaluated ? " (rule revision " + revision + ")" : "";
     }
 
-    private Map<UUID, String> recipients(List<UUID> messages) {
+    private Map<MessageId, String> recipients(List<MessageId> messages) {
         return db
                 .select(MESSAGE_RECIPIENT.MESSAGE_ID, MESSAGE_RECIPIENT.ADDRESS, MESSAGE_RECIPIENT.STATE)
                 .from(MESSAGE_RECIPIENT)

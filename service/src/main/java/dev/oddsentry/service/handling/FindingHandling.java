@@ -8,6 +8,7 @@ import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks.Kind;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.FindingEventKind;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
@@ -16,7 +17,6 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -46,7 +46,7 @@ public class FindingHandling {
 
     /** @throws RefusedException if the finding is over, or the mark makes no sense */
     @Transactional
-    public void mark(Person by, UUID ruleId, long findingId, Ask ask) {
+    public void mark(Person by, RuleId ruleId, long findingId, Ask ask) {
         var finding = lock(ruleId, findingId);
         Instant now = clock.instant();
         if (finding.getState() == FindingState.CLEARED)
@@ -73,7 +73,7 @@ public class FindingHandling {
 
     /** @throws RefusedException if there is no such mark */
     @Transactional
-    public void withdraw(Person by, UUID ruleId, long findingId, Kind kind) {
+    public void withdraw(Person by, RuleId ruleId, long findingId, Kind kind) {
         var finding = lock(ruleId, findingId);
         Instant now = clock.instant();
         if (end(by, findingId, kind, now) == 0)
@@ -81,7 +81,7 @@ public class FindingHandling {
         record(by, finding, FindingEventKind.withdrawn(kind), null, now);
     }
 
-    private FindingRecord lock(UUID ruleId, long findingId) {
+    private FindingRecord lock(RuleId ruleId, long findingId) {
         return db.selectFrom(FINDING)
                 .where(FINDING.ID.eq(findingId), FINDING.RULE_ID.eq(ruleId))
                 .forUpdate()

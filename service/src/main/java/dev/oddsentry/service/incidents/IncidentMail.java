@@ -114,10 +114,10 @@ public class IncidentMail {
     }
 
     private List<Hit> hits(long id, boolean recovered) {
-        var rows = db.select(DEFINITION.ID, INCIDENT_RULE.FAILURES, INCIDENT_RULE.FAILURE, INCIDENT_RULE.REASON)
+        var rows = db.select(INCIDENT_RULE.RULE_ID, INCIDENT_RULE.FAILURES, INCIDENT_RULE.FAILURE, INCIDENT_RULE.REASON)
                 .from(INCIDENT_RULE)
                 .join(DEFINITION)
-                .on(DEFINITION.ID.eq(INCIDENT_RULE.RULE_ID))
+                .on(DEFINITION.ID.eq(INCIDENT_RULE.RULE_ID.coerce(DEFINITION.ID)))
                 .where(
                         INCIDENT_RULE.INCIDENT_ID.eq(id),
                         recovered ? INCIDENT_RULE.RECOVERED_AT.isNotNull() : INCIDENT_RULE.RECOVERED_AT.isNull())

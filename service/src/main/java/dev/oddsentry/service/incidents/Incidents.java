@@ -7,9 +7,9 @@ import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.failures.IncidentKind;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Clock;
 import java.time.Instant;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -29,7 +29,7 @@ public class Incidents {
     }
 
     /** The check succeeded, and its result had no rows, of which the owning team wants a notice. */
-    public void noRows(String rule, UUID ruleId) {
+    public void noRows(String rule, RuleId ruleId) {
         hit(new Cause(IncidentKind.NO_ROWS, rule), ruleId, null, "The result had no rows.");
     }
 
@@ -37,11 +37,11 @@ public class Incidents {
      * @param cause failures of one cause make one mail
      * @param reason in words, with what the source or the server said
      */
-    public void failed(Cause cause, UUID ruleId, FailureKind failure, String reason) {
+    public void failed(Cause cause, RuleId ruleId, FailureKind failure, String reason) {
         hit(cause, ruleId, failure, reason);
     }
 
-    private void hit(Cause cause, UUID ruleId, @Nullable FailureKind failure, String reason) {
+    private void hit(Cause cause, RuleId ruleId, @Nullable FailureKind failure, String reason) {
         Instant now = clock.instant();
         db.insertInto(INCIDENT)
                 .set(INCIDENT.KIND, cause.kind())
@@ -82,7 +82,7 @@ public class Incidents {
     }
 
     /** A good check of the rule: whatever troubled it is over for it. */
-    public void well(UUID ruleId) {
+    public void well(RuleId ruleId) {
         db.update(INCIDENT_RULE)
                 .set(INCIDENT_RULE.RECOVERED_AT, clock.instant())
                 .where(INCIDENT_RULE.RULE_ID.eq(ruleId), INCIDENT_RULE.RECOVERED_AT.isNull())

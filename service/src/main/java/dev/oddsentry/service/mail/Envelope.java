@@ -1,6 +1,7 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
+import dev.oddsentry.service.ids.MessageId;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
@@ -15,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param thread what mail programs show it together with; null for nothing
  */
 public record Envelope(
-        UUID id,
+        MessageId id,
         Recipients recipients,
         String owner,
         String list,
@@ -24,6 +25,6 @@ public record Envelope(
         NewMessage.Ways ways) {
 
     static Envelope plain(Recipients recipients, String owner, String list) {
-        return new Envelope(UUID.randomUUID(), recipients, owner, list, null, null, NewMessage.Ways.USUAL);
+        return new Envelope(MessageId.random(), recipients, owner, list, null, null, NewMessage.Ways.USUAL);
     }
 }

@@ -1,10 +1,10 @@
 package dev.oddsentry.service.mail;
 
+import dev.oddsentry.service.ids.MessageId;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
-import java.util.UUID;
 
 /** The mail server that messages are handed over to. */
 public interface MailServer {
@@ -44,5 +44,5 @@ public interface MailServer {
      *
      * @param message its number, by which a report that comes back is known
      */
-    Map<String, Reply> handOver(UUID message, byte[] mime, List<String> to);
+    Map<String, Reply> handOver(MessageId message, byte[] mime, List<String> to);
 }

@@ -9,6 +9,7 @@ import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.extracts.mail.RoundUpMail;
 import dev.oddsentry.extracts.mail.TextMail;
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.recipients.BlockedRecipients;
 import jakarta.activation.DataHandler;
@@ -65,7 +66,7 @@ public class MessageBuilder {
     public NewMessage build(@Nullable UUID of, RoundUpDefinition roundUp, RoundUp said) {
         return build(
                 new Envelope(
-                        UUID.randomUUID(),
+                        MessageId.random(),
                         Recipients.to(roundUp.to()),
                         roundUp.owner(),
                         roundUp.name() + ".round-ups",

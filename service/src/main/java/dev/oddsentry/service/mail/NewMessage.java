@@ -1,10 +1,10 @@
 package dev.oddsentry.service.mail;
 
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.recipients.BlockedRecipients;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -16,7 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param ways what is done with it on its way
  */
 public record NewMessage(
-        UUID id,
+        MessageId id,
         String messageId,
         String subject,
         byte[] mime,

@@ -1,13 +1,13 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.sources.SecretBox;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.util.Collection;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.regex.Pattern;
 import org.springframework.stereotype.Component;
 
@@ -29,12 +29,12 @@ public class ReaderLinks {
     }
 
     /** As it is in the stored message. */
-    public String stored(UUID message) {
+    public String stored(MessageId message) {
         return base + "/leave/" + message + "/" + NOBODYS;
     }
 
     /** The message as this recipient gets it; their mail program may unsubscribe with one click (RFC 8058). */
-    public byte[] forReader(byte[] mime, UUID message, String address) {
+    public byte[] forReader(byte[] mime, MessageId message, String address) {
         String own = "/leave/" + message + "/" + token(message, address);
         return MessageTexts.changed(
                 mime,
@@ -47,7 +47,7 @@ public class ReaderLinks {
     }
 
     /** Whose link it is among those who got the message. */
-    public Optional<String> reader(UUID message, String token, Collection<String> addresses) {
+    public Optional<String> reader(MessageId message, String token, Collection<String> addresses) {
         return addresses.stream()
                 .filter(address -> MessageDigest.isEqual(bytes(token(message, address)), bytes(token)))
                 .findFirst();
@@ -57,7 +57,7 @@ public class ReaderLinks {
         return text.getBytes(StandardCharsets.UTF_8);
     }
 
-    private String token(UUID message, String address) {
+    private String token(MessageId message, String address) {
         return secrets.sign("leave " + message + " " + address.toLowerCase(Locale.ROOT));
     }
 }

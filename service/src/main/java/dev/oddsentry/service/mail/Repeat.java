@@ -1,6 +1,7 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.ids.MessageId;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Session;
@@ -15,7 +16,6 @@ import java.util.Date;
 import java.util.List;
 import java.util.Map;
 import java.util.Properties;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.springframework.stereotype.Component;
 
@@ -34,7 +34,7 @@ public class Repeat {
 
     public NewMessage of(byte[] mime, String subject, List<String> to) {
         String from = settings.mail().from();
-        UUID id = UUID.randomUUID();
+        MessageId id = MessageId.random();
         String messageId = "<" + id + "@" + from.substring(from.indexOf('@') + 1) + ">";
         String marked = subject.startsWith(MARK) ? subject : MARK + subject;
         try {

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.sources.SecretBox;
 import java.math.BigInteger;
 import java.nio.ByteBuffer;
@@ -41,11 +42,11 @@ public class ReturnPaths {
     }
 
     /** What an envelope's sender claims; {@link #recipient} checks it. */
-    public record Token(UUID message, String signature) {}
+    public record Token(MessageId message, String signature) {}
 
     /** @return {@code null} if no mailbox for reports is named */
     @Nullable
-    String of(UUID message, String recipient) {
+    String of(MessageId message, String recipient) {
         if (mailbox == null) return null;
         int at = mailbox.lastIndexOf('@');
         return mailbox.substring(0, at) + "+" + digits(bytes(message), MESSAGE_DIGITS) + signature(message, recipient)
@@ -58,7 +59,7 @@ public class ReturnPaths {
         if (!found.find()) return Optional.empty();
         var number = new BigInteger(found.group(1).toLowerCase(Locale.ROOT), RADIX);
         if (number.bitLength() > 128) return Optional.empty();
-        var message = new UUID(number.shiftRight(64).longValue(), number.longValue());
+        var message = new MessageId(new UUID(number.shiftRight(64).longValue(), number.longValue()));
         return Optional.of(new Token(message, found.group(2).toLowerCase(Locale.ROOT)));
     }
 
@@ -71,13 +72,14 @@ public class ReturnPaths {
                 .findFirst();
     }
 
-    private String signature(UUID message, String recipient) {
+    private String signature(MessageId message, String recipient) {
         byte[] signed = Base64.getUrlDecoder()
                 .decode(secrets.sign("bounce " + message + " " + recipient.toLowerCase(Locale.ROOT)));
         return digits(Arrays.copyOf(signed, SIGNATURE_BYTES), SIGNATURE_DIGITS);
     }
 
-    private static byte[] bytes(UUID id) {
+    private static byte[] bytes(MessageId message) {
+        var id = message.value();
         return ByteBuffer.allocate(16)
                 .putLong(id.getMostSignificantBits())
                 .putLong(id.getLeastSignificantBits())

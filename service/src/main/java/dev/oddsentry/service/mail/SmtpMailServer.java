@@ -1,6 +1,7 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.ids.MessageId;
 import jakarta.annotation.PreDestroy;
 import jakarta.mail.Address;
 import jakarta.mail.MessagingException;
@@ -16,7 +17,6 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.OptionalLong;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.eclipse.angus.mail.smtp.SMTPAddressFailedException;
 import org.eclipse.angus.mail.smtp.SMTPMessage;
@@ -70,7 +70,7 @@ class SmtpMailServer implements MailServer {
 
     /** Where reports come back, each recipient gets the message in an envelope of their own. */
     @Override
-    public Map<String, Reply> handOver(UUID message, byte[] mime, List<String> to) {
+    public Map<String, Reply> handOver(MessageId message, byte[] mime, List<String> to) {
         if (returnPaths == null) return handOver((String) null, mime, to);
         var replies = new LinkedHashMap<String, Reply>();
         for (String recipient : to) {

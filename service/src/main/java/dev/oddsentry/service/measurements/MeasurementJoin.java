@@ -6,6 +6,7 @@ import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.util.HashMap;
@@ -39,7 +40,7 @@ public class MeasurementJoin {
     }
 
     /** What the rule's series mean as it is now. */
-    public Set<UUID> present(UUID ruleId) {
+    public Set<UUID> present(RuleId ruleId) {
         return Set.copyOf(
                 meanings(definitions.rule(ruleId).orElseThrow().definition()).values());
     }
@@ -56,7 +57,7 @@ public class MeasurementJoin {
 
     /** @return how many points moved */
     @Transactional
-    public int join(Person by, UUID ruleId) {
+    public int join(Person by, RuleId ruleId) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         int moved = 0;
         for (var each : meanings(rule).entrySet()) moved += store.join(ruleId, each.getKey(), each.getValue());

@@ -21,6 +21,7 @@ import dev.oddsentry.service.config.Installation;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.SeenGroupRecord;
 import dev.oddsentry.service.db.generated.tables.records.SeriesPointRecord;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.Scope;
 import dev.oddsentry.service.queries.Parameters;
 import java.math.BigDecimal;
@@ -67,14 +68,14 @@ public class MeasurementStore {
 
     /** The series that these needs look back at, before a moment, read at once. */
     public PastSeries before(
-            Moment moment, UUID ruleId, RuleDefinition rule, QueryDefinition query, Map<Measured, Need> needs) {
+            Moment moment, RuleId ruleId, RuleDefinition rule, QueryDefinition query, Map<Measured, Need> needs) {
         var found = new HashMap<Measured, Map<Digest, Series>>();
         needs.forEach(
                 (measured, need) -> found.put(measured, before(moment, ruleId, meaning(rule, query, measured), need)));
         return (group, measured) -> found.getOrDefault(measured, Map.of()).getOrDefault(group, Series.EMPTY);
     }
 
-    private Map<Digest, Series> before(Moment moment, UUID ruleId, UUID meaning, Need need) {
+    private Map<Digest, Series> before(Moment moment, RuleId ruleId, UUID meaning, Need need) {
         Instant stretch = need.stretch().negated().addTo(moment.local()).toInstant();
         var place = rowNumber()
                 .over()
@@ -149,7 +150,7 @@ public class MeasurementStore {
         return added ? known(scope.ruleId()) : ids;
     }
 
-    private Map<Place, Long> known(UUID ruleId) {
+    private Map<Place, Long> known(RuleId ruleId) {
         return db.select(SERIES.GROUP_KEY, SERIES.MEANING, SERIES.ID)
                 .from(SERIES)
                 .where(SERIES.RULE_ID.eq(ruleId))
@@ -199,7 +200,7 @@ public class MeasurementStore {
      *
      * @param present what the rule's series mean now
      */
-    public List<MeasurementSeries> all(UUID ruleId, int mostPoints, Set<UUID> present) {
+    public List<MeasurementSeries> all(RuleId ruleId, int mostPoints, Set<UUID> present) {
         var ofSeries = DSL.partitionBy(SERIES_POINT.SERIES_ID);
         var nth =
                 DSL.rowNumber().over(ofSeries.orderBy(SERIES_POINT.SLOT.desc())).as("nth");
@@ -246,7 +247,7 @@ public class MeasurementStore {
      *
      * @return how many points moved
      */
-    public int join(UUID ruleId, Measured measured, UUID meaning) {
+    public int join(RuleId ruleId, Measured measured, UUID meaning) {
         db.execute("""
                 insert into series (rule_id, copy_key, group_key, group_name, measured, meaning)
                 select distinct on (group_key) rule_id, copy_key, group_key, group_name, measured, ?::uuid

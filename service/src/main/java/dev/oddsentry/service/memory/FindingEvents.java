@@ -7,9 +7,9 @@ import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
+import dev.oddsentry.service.ids.MessageId;
 import java.util.List;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -35,7 +35,7 @@ class FindingEvents {
     }
 
     /** One statement for many findings. */
-    void record(MemoryWriter.Writing by, Kind kind, List<Long> findings, @Nullable UUID messageId) {
+    void record(MemoryWriter.Writing by, Kind kind, List<Long> findings, @Nullable MessageId messageId) {
         for (var some : Batches.of(findings)) {
             db.insertInto(FINDING_EVENT)
                     .columns(
@@ -48,11 +48,11 @@ class FindingEvents {
                             FINDING_EVENT.UPDATES)
                     .select(select(
                                     Batches.WANTED_ID,
-                                    val(by.checkId(), UUID.class),
+                                    val(by.checkId(), FINDING_EVENT.CHECK_ID),
                                     val(by.slot()),
                                     val(kind.kind(), FINDING_EVENT.KIND),
                                     val(kind.severity(), FINDING.SEVERITY),
-                                    val(messageId, UUID.class),
+                                    val(messageId, FINDING_EVENT.MESSAGE_ID),
                                     val(kind.updates().isEmpty() ? null : codes(kind.updates()), FINDING_EVENT.UPDATES))
                             .from(Batches.wanted(some)))
                     .execute();

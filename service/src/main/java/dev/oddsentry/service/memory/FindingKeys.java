@@ -64,12 +64,12 @@ public class FindingKeys {
         var digests = new HashMap<UUID, String>();
         db.select(RULE_COPY.COPY_KEY)
                 .from(RULE_COPY)
-                .where(RULE_COPY.RULE_ID.eq(rule.id()))
+                .where(RULE_COPY.RULE_ID.eq(rule.ruleId()))
                 .forEach(row ->
                         digests.put(digester.of(row.value1()).digest(cells).asUuid(), row.value1()));
         var found = db.select(FINDING.KEY)
                 .from(FINDING)
-                .where(FINDING.RULE_ID.eq(rule.id()), FINDING.KEY.in(digests.keySet()))
+                .where(FINDING.RULE_ID.eq(rule.ruleId()), FINDING.KEY.in(digests.keySet()))
                 .fetch(row -> Objects.requireNonNull(digests.get(row.value1())));
         if (found.size() == 1) return found.getFirst();
         throw RefusedException.invalid("The rule has a personal copy for each " + whose

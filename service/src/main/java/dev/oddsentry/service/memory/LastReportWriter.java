@@ -17,6 +17,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.UpdateKind;
+import dev.oddsentry.service.ids.MessageId;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -89,7 +90,7 @@ public class LastReportWriter {
      * Moves what was reported to the current state, for findings reported in a message; keeps the earlier values, so that the report
      * can be taken back.
      */
-    public void report(MemoryWriter.Writing by, Audience audience, UUID messageId, List<ReportedUpdate> told) {
+    public void report(MemoryWriter.Writing by, Audience audience, MessageId messageId, List<ReportedUpdate> told) {
         keepAsRows(ids(told));
         record(audience, messageId, told);
         moveReported(by, audience, messageId, ids(told));
@@ -102,7 +103,7 @@ public class LastReportWriter {
     }
 
     /** The updates of a message, and the last reports before it. */
-    public void record(Audience audience, UUID messageId, List<ReportedUpdate> told) {
+    public void record(Audience audience, MessageId messageId, List<ReportedUpdate> told) {
         var byKinds = told.stream().collect(Collectors.groupingBy(ReportedUpdate::kinds));
         byKinds.forEach((kinds, some) -> recordReport(audience.id(), messageId, FindingEvents.codes(kinds), ids(some)));
     }
@@ -119,7 +120,7 @@ public class LastReportWriter {
         return told.stream().map(ReportedUpdate::finding).toList();
     }
 
-    private void recordReport(long audience, UUID messageId, String[] kinds, List<Long> findings) {
+    private void recordReport(long audience, MessageId messageId, String[] kinds, List<Long> findings) {
         for (var some : Batches.of(findings)) {
             db.insertInto(REPORT)
                     .columns(
@@ -169,7 +170,7 @@ public class LastReportWriter {
                             FINDING_EVENT.SEVERITY)
                     .select(select(
                                     FINDING.ID,
-                                    val(by.checkId(), UUID.class),
+                                    val(by.checkId(), FINDING_EVENT.CHECK_ID),
                                     val(by.slot()),
                                     inline(FindingEventKind.TREATED_AS_KNOWN, FINDING_EVENT.KIND),
                                     FINDING.SEVERITY)
@@ -251,7 +252,7 @@ public class LastReportWriter {
     }
 
     private void moveReported(
-            MemoryWriter.Writing by, Audience audience, @Nullable UUID messageId, List<Long> findings) {
+            MemoryWriter.Writing by, Audience audience, @Nullable MessageId messageId, List<Long> findings) {
         for (var some : Batches.of(findings)) {
             db.insertInto(LAST_REPORT, COLUMNS)
                     .select(select(

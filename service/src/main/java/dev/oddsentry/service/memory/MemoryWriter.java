@@ -16,12 +16,13 @@ import dev.oddsentry.core.memory.StoredFinding;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Objects;
-import java.util.UUID;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
 import org.jooq.DSLContext;
@@ -52,8 +53,8 @@ public class MemoryWriter {
     }
 
     /** Which check writes, and of what. @param checkId null where a round-up writes, which is no check */
-    public record Writing(Scope scope, @Nullable UUID checkId, Instant slot) {
-        public UUID ruleId() {
+    public record Writing(Scope scope, @Nullable CheckId checkId, Instant slot) {
+        public RuleId ruleId() {
             return scope.ruleId();
         }
     }
@@ -123,7 +124,7 @@ public class MemoryWriter {
                         FINDING_EVENT.SEVERITY)
                 .select(select(
                                 FINDING.ID,
-                                val(by.checkId(), UUID.class),
+                                val(by.checkId(), FINDING_EVENT.CHECK_ID),
                                 val(by.slot()),
                                 inline(FindingEventKind.CLEARED, FINDING_EVENT.KIND),
                                 FINDING.SEVERITY)

@@ -9,9 +9,9 @@ import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.ids.MessageId;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -32,7 +32,7 @@ public class NewFindingWriter {
      * @param messageId null if it is treated as known
      * @param kinds empty if it is treated as known
      */
-    public record Heard(long audience, @Nullable UUID messageId, Set<UpdateKind> kinds) {
+    public record Heard(long audience, @Nullable MessageId messageId, Set<UpdateKind> kinds) {
         private FindingEventKind event() {
             return messageId == null ? FindingEventKind.TREATED_AS_KNOWN : FindingEventKind.REPORTED;
         }

@@ -13,6 +13,7 @@ import dev.oddsentry.core.memory.LastReport;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.StoredFinding;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
@@ -43,7 +44,7 @@ public class RoundUpMemory {
     public record Differing(StoredFinding known, @Nullable LastReport reported, Marks marks) {}
 
     /** Where this round-up is an audience of the rule already. */
-    public Optional<LastReportWriter.Audience> audience(UUID roundUp, UUID rule) {
+    public Optional<LastReportWriter.Audience> audience(UUID roundUp, RuleId rule) {
         return db.select(AUDIENCE.ID)
                 .from(AUDIENCE)
                 .where(AUDIENCE.RULE_ID.eq(rule), AUDIENCE.ROUND_UP_ID.eq(roundUp))
@@ -51,7 +52,7 @@ public class RoundUpMemory {
     }
 
     /** Makes it an audience of the rule where it is none; what is there, it takes as known. */
-    public LastReportWriter.Audience join(UUID roundUp, UUID rule) {
+    public LastReportWriter.Audience join(UUID roundUp, RuleId rule) {
         var before = audience(roundUp, rule);
         if (before.isPresent()) return before.get();
         long id = db.insertInto(AUDIENCE)
@@ -65,7 +66,7 @@ public class RoundUpMemory {
     }
 
     /** It no longer reports other rules than these; if one is added again, its findings are treated as known. */
-    public void leaveAllBut(UUID roundUp, List<UUID> rules) {
+    public void leaveAllBut(UUID roundUp, List<RuleId> rules) {
         var left = AUDIENCE.ROUND_UP_ID.eq(roundUp).and(AUDIENCE.RULE_ID.notIn(rules));
         db.deleteFrom(LAST_REPORT)
                 .where(LAST_REPORT.AUDIENCE_ID.in(
@@ -75,7 +76,7 @@ public class RoundUpMemory {
     }
 
     /** The round-ups that contain the rule. */
-    public List<UUID> of(UUID rule) {
+    public List<UUID> of(RuleId rule) {
         return db.select(AUDIENCE.ROUND_UP_ID)
                 .from(AUDIENCE)
                 .where(AUDIENCE.RULE_ID.eq(rule), AUDIENCE.ROUND_UP_ID.isNotNull())
@@ -137,7 +138,7 @@ public class RoundUpMemory {
      * @param audience null for one that joins only now, to which everything is known
      * @param openToo whether every open one counts, since a reminder may be due
      */
-    public List<Differing> differing(UUID rule, LastReportWriter.@Nullable Audience audience, boolean openToo) {
+    public List<Differing> differing(RuleId rule, LastReportWriter.@Nullable Audience audience, boolean openToo) {
         if (audience == null) return List.of();
         var neverReported =
                 LAST_REPORT.FINDING_ID.isNull().and(FINDING.STATE.in(FindingState.OPEN, FindingState.AGED_OUT));
@@ -179,7 +180,7 @@ public class RoundUpMemory {
     }
 
     /** How many findings of the rule are open. */
-    public int open(UUID rule) {
+    public int open(RuleId rule) {
         return db.fetchCount(
                 FINDING, FINDING.RULE_ID.eq(rule), FINDING.COPY_KEY.isNull(), FINDING.STATE.eq(FindingState.OPEN));
     }

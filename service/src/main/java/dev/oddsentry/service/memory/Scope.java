@@ -1,6 +1,6 @@
 package dev.oddsentry.service.memory;
 
-import java.util.UUID;
+import dev.oddsentry.service.ids.RuleId;
 import org.jooq.Condition;
 import org.jooq.TableField;
 import org.jspecify.annotations.Nullable;
@@ -10,13 +10,13 @@ import org.jspecify.annotations.Nullable;
  *
  * @param copy the copy's key; null where the rule has none
  */
-public record Scope(UUID ruleId, @Nullable String copy) {
-    public static Scope of(UUID ruleId) {
+public record Scope(RuleId ruleId, @Nullable String copy) {
+    public static Scope of(RuleId ruleId) {
         return new Scope(ruleId, null);
     }
 
     /** In a form that an index knows. */
-    Condition holds(TableField<?, UUID> rule, TableField<?, String> copyKey) {
+    Condition holds(TableField<?, RuleId> rule, TableField<?, String> copyKey) {
         return rule.eq(ruleId).and(copy == null ? copyKey.isNull() : copyKey.eq(copy));
     }
 }

@@ -14,6 +14,7 @@ import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.HtmlMail;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.mail.Envelope;
 import dev.oddsentry.service.mail.LateNote;
@@ -34,7 +35,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
@@ -77,7 +77,7 @@ class MessageComposer {
 
     private NewMessage composed(
             MessageContext context, Evaluation evaluation, MessageDraft draft, List<AdditionalRows.Rows> also) {
-        UUID id = UUID.randomUUID();
+        MessageId id = MessageId.random();
         var rule = context.rule();
         var delivery = rule.delivery();
         var rows = evaluation.rows(context.labels()).in(rule.delivery().texts().language());
@@ -140,7 +140,7 @@ class MessageComposer {
                 rule.name() + ".rules",
                 context.scope() == null || draft.alone()
                         ? null
-                        : context.scope().ruleId(),
+                        : context.scope().ruleId().value(),
                 thread(context),
                 new NewMessage.Ways(
                         LateNote.words(language, context.moment().slot(), rule.zone()),

@@ -8,12 +8,12 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.failures.IncidentKind;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.mail.ReturnPaths;
 import dev.oddsentry.service.recipients.BlockedRecipients;
 import java.time.Clock;
 import java.util.List;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -64,7 +64,7 @@ public class BounceHandler {
      */
     @Transactional
     public boolean record(ReturnPaths.Token token, String words, boolean ofTheAddress) {
-        UUID id = token.message();
+        MessageId id = token.message();
         var recipients = db.selectFrom(MESSAGE_RECIPIENT)
                 .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id))
                 .forUpdate()
@@ -93,7 +93,7 @@ public class BounceHandler {
     }
 
     /** Part of the caller's transaction. */
-    void hold(UUID id, String address, String words) {
+    void hold(MessageId id, String address, String words) {
         if (!reach.hold(address, words, id)) return;
         var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(id)).fetchSingle();
         var owner = ownerMail.owner(message);

@@ -7,6 +7,8 @@ import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.mail.LateNote;
 import dev.oddsentry.service.mail.MailServer.Reply;
 import dev.oddsentry.service.mail.ServerWords;
@@ -21,7 +23,6 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -86,7 +87,7 @@ class Deliveries {
     }
 
     @Transactional
-    public Due claim(UUID messageId) {
+    public Due claim(MessageId messageId) {
         var message = db.selectFrom(MESSAGE).where(MESSAGE.ID.eq(messageId)).fetchSingle();
         if (db.fetchExists(MESSAGE, MESSAGE.ID.eq(messageId).and(Holds.isHeld()))) return later(message, LOOK_AT_HELD);
         if (waitsForEarlier(message)) return later(message, LOOK_AT_EARLIER);
@@ -94,7 +95,10 @@ class Deliveries {
         var to = new ArrayList<String>();
         var barred = message.getPreviewOf() != null
                 ? Map.<String, BlockedRecipients.Barred>of()
-                : reach.barred(Stream.of(message.getRuleId(), message.getRoundUpId(), message.getEscalationOf())
+                : reach.barred(Stream.of(
+                                RuleId.valueOf(message.getRuleId()),
+                                message.getRoundUpId(),
+                                RuleId.valueOf(message.getEscalationOf()))
                         .filter(Objects::nonNull)
                         .findFirst()
                         .orElse(null));
@@ -155,7 +159,7 @@ class Deliveries {
         return !nextTry.isAfter(clock.instant());
     }
 
-    private List<MessageRecipientRecord> undone(UUID messageId) {
+    private List<MessageRecipientRecord> undone(MessageId messageId) {
         return db.selectFrom(MESSAGE_RECIPIENT)
                 .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId), MESSAGE_RECIPIENT.STATE.in(UNDONE))
                 .orderBy(MESSAGE_RECIPIENT.ADDRESS)
@@ -183,7 +187,7 @@ class Deliveries {
     }
 
     @Transactional
-    public void record(UUID messageId, Map<String, Reply> replies) {
+    public void record(MessageId messageId, Map<String, Reply> replies) {
         confirm(messageId, replies);
         for (var recipient : undone(messageId)) {
             Reply reply = replies.get(recipient.getAddress());
@@ -202,7 +206,7 @@ class Deliveries {
     }
 
     /** A node that stood still in its hand-over comes back with an answer after another has given up. */
-    private void confirm(UUID messageId, Map<String, Reply> replies) {
+    private void confirm(MessageId messageId, Map<String, Reply> replies) {
         replies.forEach((address, reply) -> {
             if (reply instanceof Reply.Taken)
                 db.update(MESSAGE_RECIPIENT)
@@ -217,7 +221,7 @@ class Deliveries {
     }
 
     /** Where it cannot be made smaller, it is refused for good. */
-    private void makeSmaller(UUID messageId) {
+    private void makeSmaller(MessageId messageId) {
         if (smaller.make(messageId)) return;
         for (var recipient : undone(messageId))
             if (isDue(recipient)) giveUp(recipient, RecipientState.REJECTED, recipient.getResponse());
@@ -260,7 +264,7 @@ class Deliveries {
                 .execute();
     }
 
-    public Optional<Instant> nextTry(UUID messageId) {
+    public Optional<Instant> nextTry(MessageId messageId) {
         return db.select(DSL.min(MESSAGE_RECIPIENT.NEXT_TRY))
                 .from(MESSAGE_RECIPIENT)
                 .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId), MESSAGE_RECIPIENT.STATE.in(UNDONE))

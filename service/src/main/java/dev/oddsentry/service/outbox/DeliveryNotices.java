@@ -9,6 +9,8 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.failures.IncidentKind;
+import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.List;
@@ -44,7 +46,7 @@ class DeliveryNotices {
     }
 
     /** After the recipients of the message have moved. */
-    void afterwards(UUID messageId) {
+    void afterwards(MessageId messageId) {
         var recipients = db.selectFrom(MESSAGE_RECIPIENT)
                 .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId))
                 .orderBy(MESSAGE_RECIPIENT.ADDRESS)
@@ -71,8 +73,8 @@ class DeliveryNotices {
     }
 
     private static @Nullable UUID definitionOf(MessageRecord message) {
-        UUID rule = message.getRuleId() == null ? message.getEscalationOf() : message.getRuleId();
-        return rule == null ? message.getRoundUpId() : rule;
+        RuleId rule = message.getRuleId() == null ? message.getEscalationOf() : message.getRuleId();
+        return rule == null ? message.getRoundUpId() : rule.value();
     }
 
     private boolean reportedSince(UUID definition, Kind kind, Duration ago) {
@@ -86,7 +88,7 @@ class DeliveryNotices {
     }
 
     /** One notice for each message, limited in number: each message is on Today as well. */
-    private boolean mayTellUnconfirmed(UUID definition, UUID message) {
+    private boolean mayTellUnconfirmed(UUID definition, MessageId message) {
         var ofKind = DELIVERY_NOTICE.DEFINITION_ID.eq(definition).and(DELIVERY_NOTICE.KIND.eq(Kind.UNCONFIRMED.name()));
         boolean told = db.fetchExists(DELIVERY_NOTICE, ofKind.and(DELIVERY_NOTICE.MESSAGE_ID.eq(message)));
         int lately = db.fetchCount(

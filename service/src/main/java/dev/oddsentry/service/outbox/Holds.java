@@ -15,13 +15,13 @@ import static org.jooq.impl.DSL.selectOne;
 
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Role;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
-import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -76,7 +76,7 @@ public class Holds {
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(MAIL_HOLD.HELD_BY))
                 .leftJoin(DEFINITION)
-                .on(DEFINITION.ID.eq(MAIL_HOLD.RULE_ID))
+                .on(DEFINITION.ID.eq(MAIL_HOLD.RULE_ID.coerce(DEFINITION.ID)))
                 .where(MAIL_HOLD.ENDED_AT.isNull())
                 .orderBy(MAIL_HOLD.ID)
                 .fetch(mapping(Hold::new));
@@ -112,7 +112,7 @@ public class Holds {
 
     /** @param rule null, as is the source, for all mail */
     @Transactional
-    public void hold(Person by, @Nullable String source, @Nullable UUID rule, String why) {
+    public void hold(Person by, @Nullable String source, @Nullable RuleId rule, String why) {
         if (by.role() != Role.OPERATOR && rule == null)
             throw RefusedException.forbidden("Only an operator holds the mail of all rules, or of a source.");
         db.insertInto(MAIL_HOLD)

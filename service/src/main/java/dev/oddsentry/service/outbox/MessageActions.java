@@ -7,13 +7,13 @@ import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.mail.Repeat;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -42,7 +42,7 @@ public class MessageActions {
 
     /** What was reported stays reported. @return how many recipients no longer get it */
     @Transactional
-    public int stop(Person by, UUID id) {
+    public int stop(Person by, MessageId id) {
         var message = require(id);
         int stopped = db.update(MESSAGE_RECIPIENT)
                 .set(MESSAGE_RECIPIENT.STATE, RecipientState.CANCELLED)
@@ -63,7 +63,7 @@ public class MessageActions {
      * @param to some of those who were to get it; empty for all
      */
     @Transactional
-    public UUID sendAgain(Person by, UUID id, List<String> to) {
+    public MessageId sendAgain(Person by, MessageId id, List<String> to) {
         var message = require(id);
         var recipients = db.select(MESSAGE_RECIPIENT.ADDRESS)
                 .from(MESSAGE_RECIPIENT)
@@ -88,7 +88,7 @@ public class MessageActions {
 
     /** The next check reports its updates again. */
     @Transactional
-    public int reportAgain(Person by, UUID id) {
+    public int reportAgain(Person by, MessageId id) {
         var message = require(id);
         int findings = db.fetchCount(REPORT, REPORT.MESSAGE_ID.in(takingBack.inAllLanguages(id)));
         if (findings == 0) throw RefusedException.conflict("It reported nothing, so there is nothing to report again.");
@@ -100,7 +100,7 @@ public class MessageActions {
 
     /** A person found that it arrived where that was not known. @return at how many addresses */
     @Transactional
-    public int arrived(Person by, UUID id) {
+    public int arrived(Person by, MessageId id) {
         var message = require(id);
         int settled = settle(id);
         if (settled == 0) throw RefusedException.conflict("No recipient of this message is unconfirmed.");
@@ -108,7 +108,7 @@ public class MessageActions {
         return settled;
     }
 
-    private int settle(UUID id) {
+    private int settle(MessageId id) {
         return db.update(MESSAGE_RECIPIENT)
                 .set(MESSAGE_RECIPIENT.SETTLED_AT, clock.instant())
                 .where(
@@ -118,7 +118,7 @@ public class MessageActions {
                 .execute();
     }
 
-    private MessageRecord require(UUID id) {
+    private MessageRecord require(MessageId id) {
         return db.selectFrom(MESSAGE)
                 .where(MESSAGE.ID.eq(id))
                 .forUpdate()

@@ -1,6 +1,8 @@
 package dev.oddsentry.service.outbox;
 
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.MemoryWriter;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -13,7 +15,7 @@ public sealed interface MessageCause {
      * @param check {@code null} where a person sends open findings before the rule's first check
      * @param audience whose last report the message moves
      */
-    record OfCheck(UUID rule, @Nullable UUID check, long audience) implements MessageCause {
+    record OfCheck(RuleId rule, @Nullable CheckId check, long audience) implements MessageCause {
         public static OfCheck of(MemoryWriter.Writing by, long audience) {
             return new OfCheck(by.ruleId(), by.checkId(), audience);
         }
@@ -25,10 +27,10 @@ public sealed interface MessageCause {
     record OfIncident(long incident) implements MessageCause {}
 
     /** What a person sends to themselves; it reports nothing. */
-    record OfPreview(UUID rule) implements MessageCause {}
+    record OfPreview(RuleId rule) implements MessageCause {}
 
     /** Findings that nobody took in time. */
-    record OfEscalation(UUID rule) implements MessageCause {}
+    record OfEscalation(RuleId rule) implements MessageCause {}
 
     /** A second copy of a message, with the cause of the first. */
     record OfRepeat(MessageRecord first) implements MessageCause {}

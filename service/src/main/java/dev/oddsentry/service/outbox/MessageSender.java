@@ -4,6 +4,7 @@ import com.github.kagkarlsson.scheduler.task.CompletionHandler;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
 import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.mail.MailServer;
 import dev.oddsentry.service.mail.MailServer.Reply;
 import dev.oddsentry.service.mail.ReaderLinks;
@@ -13,7 +14,6 @@ import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import org.springframework.stereotype.Component;
 
 /**
@@ -42,7 +42,7 @@ public class MessageSender {
                 .onDeadExecutionRevive()
                 .onFailure((complete, operations) ->
                         operations.reschedule(complete, clock.instant().plus(AFTER_OUR_FAILURE)))
-                .execute((instance, _) -> completion(handOver(UUID.fromString(instance.getId()))));
+                .execute((instance, _) -> completion(handOver(MessageId.of(instance.getId()))));
     }
 
     private static CompletionHandler<Void> completion(Optional<Instant> nextTry) {
@@ -52,7 +52,7 @@ public class MessageSender {
     }
 
     /** @return when to try again; empty once every recipient is done with */
-    private Optional<Instant> handOver(UUID messageId) {
+    private Optional<Instant> handOver(MessageId messageId) {
         var closed = server.closedFor();
         if (!closed.isZero()) return Optional.of(clock.instant().plus(closed));
         var due = deliveries.claim(messageId);
@@ -63,7 +63,7 @@ public class MessageSender {
     }
 
     /** Recipients with a link of their own get separate bytes; the answer for one is stored before the next is sent. */
-    private void handOverToEach(UUID messageId, Deliveries.Due due) {
+    private void handOverToEach(MessageId messageId, Deliveries.Due due) {
         for (int i = 0; i < due.to().size(); i++) {
             String reader = due.to().get(i);
             var replies = server.handOver(messageId, links.forReader(due.mime(), messageId, reader), List.of(reader));

@@ -5,12 +5,12 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE_FILE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.mail.NewMessage;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
@@ -30,10 +30,10 @@ public class Outbox {
     }
 
     /** @param slot the time that the message is about; relative dates in it count from there */
-    public UUID queue(MessageCause cause, Instant slot, NewMessage message) {
+    public MessageId queue(MessageCause cause, Instant slot, NewMessage message) {
         var row = db.newRecord(MESSAGE);
         cause.writeTo(row);
-        UUID id = message.id();
+        MessageId id = message.id();
         Instant now = clock.instant();
         row.setId(id);
         row.setMessageId(message.messageId());
@@ -66,7 +66,7 @@ public class Outbox {
         return id;
     }
 
-    private void keep(UUID id, List<ExtractFiles.File> files) {
+    private void keep(MessageId id, List<ExtractFiles.File> files) {
         for (int place = 0; place < files.size(); place++) {
             var file = files.get(place);
             db.insertInto(MESSAGE_FILE)

@@ -8,9 +8,9 @@ import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static org.jooq.impl.DSL.select;
 
+import dev.oddsentry.service.ids.MessageId;
 import java.util.List;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
@@ -29,7 +29,7 @@ class ReportReversal {
     }
 
     /** Part of the transaction that moved the last recipient. */
-    void ifNobodyGotIt(UUID messageId) {
+    void ifNobodyGotIt(MessageId messageId) {
         var all = inAllLanguages(messageId);
         boolean someoneGotOrMayGetIt = db.fetchExists(
                 MESSAGE_RECIPIENT, MESSAGE_RECIPIENT.MESSAGE_ID.in(all).and(MESSAGE_RECIPIENT.STATE.notIn(NOT_GOT)));
@@ -37,12 +37,12 @@ class ReportReversal {
     }
 
     /** Its updates become unreported for all of its recipients. Part of the caller's transaction. */
-    void takeBack(UUID messageId) {
+    void takeBack(MessageId messageId) {
         inAllLanguages(messageId).forEach(this::takeBackOne);
     }
 
     /** An audience may have several messages, one for each language; last reports refer to one of them. */
-    List<UUID> inAllLanguages(UUID messageId) {
+    List<MessageId> inAllLanguages(MessageId messageId) {
         var one = MESSAGE.as("one");
         var others = db.select(MESSAGE.ID)
                 .from(MESSAGE)
@@ -58,7 +58,7 @@ class ReportReversal {
         return others.isEmpty() ? List.of(messageId) : others;
     }
 
-    private void takeBackOne(UUID messageId) {
+    private void takeBackOne(MessageId messageId) {
         // A check that runs meanwhile was calculated with the report; it must be stale.
         db.update(RULE)
                 .set(RULE.MEMORY_EPOCH, RULE.MEMORY_EPOCH.plus(1))

@@ -6,12 +6,12 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import com.github.kagkarlsson.scheduler.SchedulerClient;
 import com.github.kagkarlsson.scheduler.exceptions.TaskInstanceCurrentlyExecutingException;
 import dev.oddsentry.service.db.generated.Tables;
+import dev.oddsentry.service.ids.MessageId;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.List;
 import java.util.Set;
-import java.util.UUID;
 import javax.sql.DataSource;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
@@ -39,7 +39,7 @@ public class SendTasks {
     }
 
     /** Also where it is planned already. */
-    void planAt(UUID message, Instant when) {
+    void planAt(MessageId message, Instant when) {
         try {
             client.schedule(
                     MessageSender.TASK.instance(message.toString()).build(),
@@ -53,7 +53,7 @@ public class SendTasks {
     /** Plans those that would not wake although somebody waits. @return how many */
     public int mend() {
         var nextTry = DSL.min(DSL.coalesce(MESSAGE_RECIPIENT.NEXT_TRY, DSL.val(clock.instant())));
-        List<UUID> asleep = db.select(MESSAGE_RECIPIENT.MESSAGE_ID)
+        List<MessageId> asleep = db.select(MESSAGE_RECIPIENT.MESSAGE_ID)
                 .from(MESSAGE_RECIPIENT)
                 .leftJoin(MAIL_TASKS)
                 .on(MAIL_TASKS.TASK_INSTANCE.eq(MESSAGE_RECIPIENT.MESSAGE_ID.cast(String.class)))

@@ -4,8 +4,8 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_FILE;
 
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.mail.SmallerMessage;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
@@ -21,7 +21,7 @@ class SmallerMessages {
     }
 
     /** Part of the caller's transaction. @return false if it cannot be made smaller */
-    boolean make(UUID messageId) {
+    boolean make(MessageId messageId) {
         var message = db.selectFrom(MESSAGE)
                 .where(MESSAGE.ID.eq(messageId))
                 .forUpdate()

@@ -22,6 +22,8 @@ import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.outbox.RecipientState;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.schedules.Schedules;
@@ -38,7 +40,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jooq.Field;
 import org.jooq.Records;
@@ -69,7 +70,7 @@ public class Day {
 
     /** @param worst the worst that it reported; null where that is not known */
     record DayCheck(
-            UUID id,
+            CheckId id,
             Instant slot,
             CheckState state,
             @Nullable Integer updates,
@@ -133,8 +134,8 @@ public class Day {
     /** @param from the start of the day in the user's zone; it ends a day later */
     public DayView of(Instant from, Instant until) {
         Instant now = clock.instant();
-        var rules = new HashMap<UUID, Current<RuleDefinition>>();
-        definitions.rules().forEach(rule -> rules.put(rule.id(), rule));
+        var rules = new HashMap<RuleId, Current<RuleDefinition>>();
+        definitions.rules().forEach(rule -> rules.put(rule.ruleId(), rule));
         var inDay = RULE_CHECK.SLOT.ge(from).and(RULE_CHECK.SLOT.lt(until));
         var outcomes = db.select(RULE_CHECK.STATE, count())
                 .from(RULE_CHECK)
@@ -184,25 +185,25 @@ public class Day {
                         RULE_CHECK.WORST_UPDATE,
                         RULE_CHECK.REASON)
                 .from(RULE_CHECK)
-                .where(RULE_CHECK.RULE_ID.eq(rule.id()), RULE_CHECK.SLOT.ge(from), RULE_CHECK.SLOT.lt(until))
+                .where(RULE_CHECK.RULE_ID.eq(rule.ruleId()), RULE_CHECK.SLOT.ge(from), RULE_CHECK.SLOT.lt(until))
                 .orderBy(RULE_CHECK.SLOT.desc())
                 .limit(MOST_CHECKS)
                 .fetch(Records.mapping(DayCheck::new));
-        boolean active = db.fetchExists(RULE, RULE.ID.eq(rule.id()), RULE.STATE.eq(RuleState.ACTIVE));
+        boolean active = db.fetchExists(RULE, RULE.ID.eq(rule.ruleId()), RULE.STATE.eq(RuleState.ACTIVE));
         var toCome = active
                 ? schedules.of(rule.definition()).next(MOST_TO_COME, now).stream()
                         .filter(slot -> slot.isBefore(until))
                         .toList()
                 : List.<Instant>of();
-        int pending = db.fetchCount(FINDING, FINDING.RULE_ID.eq(rule.id()), FINDING.STATE.eq(FindingState.PENDING));
+        int pending = db.fetchCount(FINDING, FINDING.RULE_ID.eq(rule.ruleId()), FINDING.STATE.eq(FindingState.PENDING));
         var definition = rule.definition();
         return new DayLane(definition.name(), definition.title(), newest.reversed(), toCome, lateSince, pending);
     }
 
-    private List<DayOpenFindings> open(Map<UUID, Current<RuleDefinition>> rules, Instant from) {
-        var bySeverity = new HashMap<UUID, Map<Severity, Integer>>();
-        var oldest = new HashMap<UUID, Instant>();
-        var fresh = new HashMap<UUID, Integer>();
+    private List<DayOpenFindings> open(Map<RuleId, Current<RuleDefinition>> rules, Instant from) {
+        var bySeverity = new HashMap<RuleId, Map<Severity, Integer>>();
+        var oldest = new HashMap<RuleId, Instant>();
+        var fresh = new HashMap<RuleId, Integer>();
         db.select(FINDING.RULE_ID, FINDING.SEVERITY, count(), min(FINDING.OPENED_AT), newSince(from))
                 .from(FINDING)
                 .where(FINDING.STATE.eq(FindingState.OPEN))
@@ -255,8 +256,8 @@ public class Day {
                 .thenComparing(DayOpenFindings::title);
     }
 
-    private Map<UUID, Map<String, Integer>> taken(Set<UUID> rules) {
-        var taken = new HashMap<UUID, Map<String, Integer>>();
+    private Map<RuleId, Map<String, Integer>> taken(Set<RuleId> rules) {
+        var taken = new HashMap<RuleId, Map<String, Integer>>();
         db.select(FINDING.RULE_ID, PERSON.NAME, count())
                 .from(HANDLING)
                 .join(FINDING)
@@ -275,7 +276,7 @@ public class Day {
         return taken;
     }
 
-    private Map<UUID, Integer> criticalInNoHands(Set<UUID> rules) {
+    private Map<RuleId, Integer> criticalInNoHands(Set<RuleId> rules) {
         return db.select(FINDING.RULE_ID, count())
                 .from(FINDING)
                 .where(
@@ -291,7 +292,7 @@ public class Day {
 
     private record LastReported(Instant at, int readers) {}
 
-    private Map<UUID, LastReported> lastReported(Set<UUID> rules) {
+    private Map<RuleId, LastReported> lastReported(Set<RuleId> rules) {
         var newest = db.select(MESSAGE.RULE_ID, max(MESSAGE.CREATED_AT).as("at"))
                 .from(MESSAGE)
                 .where(MESSAGE.RULE_ID.in(rules))

@@ -22,6 +22,7 @@ import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.handling.FindingHandling;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.FindingPlace;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.time.Clock;
@@ -32,7 +33,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -126,13 +126,13 @@ public class FindingsAcross {
             @Nullable String next) {}
 
     public FindingSummaryList list(Ask ask) {
-        var rules = new HashMap<UUID, Current<RuleDefinition>>();
-        definitions.rules().forEach(rule -> rules.put(rule.id(), rule));
+        var rules = new HashMap<RuleId, Current<RuleDefinition>>();
+        definitions.rules().forEach(rule -> rules.put(rule.ruleId(), rule));
         var which = condition(ask);
         var byRule = db.select(DEFINITION.NAME, count())
                 .from(FINDING)
                 .join(DEFINITION)
-                .on(DEFINITION.ID.eq(FINDING.RULE_ID))
+                .on(DEFINITION.ID.eq(FINDING.RULE_ID.coerce(DEFINITION.ID)))
                 .where(which)
                 .groupBy(DEFINITION.NAME)
                 .orderBy(count().desc())
@@ -140,13 +140,13 @@ public class FindingsAcross {
         var findings = db.select(FINDING.fields())
                 .from(FINDING)
                 .join(DEFINITION)
-                .on(DEFINITION.ID.eq(FINDING.RULE_ID))
+                .on(DEFINITION.ID.eq(FINDING.RULE_ID.coerce(DEFINITION.ID)))
                 .where(which, FindingPlace.behind(ask.after()))
                 .orderBy(FindingPlace.order())
                 .limit(MOST_LISTED)
                 .fetchInto(FINDING);
         var marks = marking.of(findings.getValues(FINDING.ID));
-        var labels = new HashMap<UUID, RuleLabels>();
+        var labels = new HashMap<RuleId, RuleLabels>();
         var found = findings.stream()
                 .filter(finding -> rules.containsKey(finding.getRuleId()))
                 .map(finding -> found(
@@ -179,7 +179,7 @@ public class FindingsAcross {
             FindingRecord finding,
             Current<RuleDefinition> of,
             List<FindingHandling.HandlingEntry> marks,
-            Map<UUID, RuleLabels> labels) {
+            Map<RuleId, RuleLabels> labels) {
         var rule = of.definition();
         return new FindingSummary(
                 finding.getId(),
@@ -193,7 +193,7 @@ public class FindingsAcross {
                 finding.getChangedAt(),
                 finding.getNoData(),
                 marks,
-                cells(finding, rule, labels.computeIfAbsent(of.id(), _ -> labelsOf(rule))));
+                cells(finding, rule, labels.computeIfAbsent(of.ruleId(), _ -> labelsOf(rule))));
     }
 
     private RuleLabels labelsOf(RuleDefinition rule) {

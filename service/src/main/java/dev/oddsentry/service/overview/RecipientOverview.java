@@ -140,7 +140,7 @@ public class RecipientOverview {
         for (var rule : definitions.rules()) {
             if (!named.containsKey(rule.id()) && !sent.containsKey(rule.id())) continue;
             var of = rule.definition();
-            gets.add(gets("rule", rule.id(), of.name(), of.title(), states.of(rule.id()), address, named, sent));
+            gets.add(gets("rule", rule.id(), of.name(), of.title(), states.of(rule.ruleId()), address, named, sent));
         }
         for (var roundUp : definitions.roundUps()) {
             if (!named.containsKey(roundUp.id()) && !sent.containsKey(roundUp.id())) continue;
@@ -223,7 +223,7 @@ public class RecipientOverview {
                         MESSAGE.RULE_ID.isNotNull().or(MESSAGE.ROUND_UP_ID.isNotNull()))
                 .groupBy(address, MESSAGE.RULE_ID, MESSAGE.ROUND_UP_ID)
                 .forEach(row -> {
-                    UUID of = row.value2() != null ? row.value2() : row.value3();
+                    UUID of = row.value2() != null ? row.value2().value() : row.value3();
                     sent.computeIfAbsent(MailAddress.bare(row.value1()), _ -> new HashMap<>())
                             .merge(of, new Sent(row.value4(), row.value5()), RecipientOverview::both);
                 });

@@ -90,7 +90,7 @@ public class ExceptionCounts {
             for (var copy : copiesOf(rule.definition(), slot)) {
                 var asked = copy.map(one -> one.applyTo(rule.definition())).orElse(rule.definition());
                 var key = copy.map(PersonalCopy::key).orElse(null);
-                var scope = new Scope(rule.id(), key);
+                var scope = new Scope(rule.ruleId(), key);
                 var prior = standings.of(scope);
                 long goodSlots = prior.goodSlots();
                 var moment = schedules.moment(rule.definition(), slot, prior.lastGoodSlot());

@@ -87,7 +87,7 @@ public class MailPreview {
     }
 
     private MessagePreview seen(RuleDefinition rule, Instant slot) {
-        var saved = definitions.rule(rule.name()).map(Current::id).orElse(null);
+        var saved = definitions.rule(rule.name()).map(Current::ruleId).orElse(null);
         var copy = copies.of(rule, slot, null);
         var seen = seen(rule, previewing.run(rule, saved, slot, copy), null);
         if (seen.messages().isEmpty())

@@ -7,6 +7,8 @@ import dev.oddsentry.service.checks.CheckStore;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.evaluation.PersonalCopy;
+import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.LastReportWriter;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.memory.Scope;
@@ -21,7 +23,6 @@ import java.time.Instant;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Objects;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -76,7 +77,7 @@ public class OpenFindingsSender {
      * @return the numbers of the messages
      * @throws RefusedException if the address gets none of the open findings, or the rule was never checked
      */
-    public List<UUID> to(Person by, UUID ruleId, String address, Instant slot) {
+    public List<MessageId> to(Person by, RuleId ruleId, String address, Instant slot) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         var latest = checks.latest(ruleId, 1);
         if (latest.isEmpty() || !checks.ofRule(ruleId).newcomer())
@@ -120,7 +121,7 @@ public class OpenFindingsSender {
     }
 
     private List<Ready> ready(
-            RuleDefinition rule, UUID ruleId, Instant slot, @Nullable PersonalCopy copy, String address) {
+            RuleDefinition rule, RuleId ruleId, Instant slot, @Nullable PersonalCopy copy, String address) {
         try (var run = previewing.run(rule, ruleId, slot, copy)) {
             var plan = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
             var context = run.context("Open now: " + rule.title());

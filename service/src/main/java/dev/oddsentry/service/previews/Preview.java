@@ -20,6 +20,7 @@ import dev.oddsentry.service.evaluation.PartCount;
 import dev.oddsentry.service.evaluation.SeenExceptions;
 import dev.oddsentry.service.evaluation.UnevaluatedGroup;
 import dev.oddsentry.service.evaluation.UnknownRowsSuggestion;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.messages.SplitRecipients;
 import dev.oddsentry.service.people.Person;
@@ -36,7 +37,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -172,14 +172,14 @@ public class Preview {
             PreviewResult draft, @Nullable PreviewComparison compared) {}
 
     /** @throws RefusedException if it cannot be run, with the reason in words */
-    public PreviewResult run(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
+    public PreviewResult run(Person by, RuleId ruleId, Instant slot, @Nullable String copy) {
         var rule = definitions.rule(ruleId).orElseThrow();
         audit.record(db, by.id(), AuditAct.PREVIEW_RULE, rule.definition().name(), copy);
         return previewing.inWords(() -> seen(rule.definition(), ruleId, slot, copy));
     }
 
     /** Of the personal copy that is asked for, or else the first with updates. */
-    private PreviewResult seen(RuleDefinition rule, @Nullable UUID ruleId, Instant slot, @Nullable String copy) {
+    private PreviewResult seen(RuleDefinition rule, @Nullable RuleId ruleId, Instant slot, @Nullable String copy) {
         var copies = oneCopy.all(rule, slot);
         if (copy != null || copies.isEmpty())
             return seen(previewing.run(rule, ruleId, slot, oneCopy.of(rule, slot, copy)));
@@ -210,7 +210,7 @@ public class Preview {
         var active = definitions.rule(draft.name());
         audit.record(db, by.id(), AuditAct.PREVIEW_DRAFT, draft.name(), RunWords.cut(document));
         return previewing.inWords(() -> {
-            var id = active.map(Current::id).orElse(null);
+            var id = active.map(Current::ruleId).orElse(null);
             var seen = seen(draft, id, slot, null);
             if (active.isEmpty()) return new DraftPreview(seen, null);
             var rule = active.get().definition();

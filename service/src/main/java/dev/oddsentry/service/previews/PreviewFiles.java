@@ -7,6 +7,7 @@ import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.mail.NewMessage;
@@ -21,7 +22,6 @@ import dev.oddsentry.service.reporting.ReportPlanner;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.util.ArrayList;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -71,7 +71,7 @@ public class PreviewFiles {
      * @param split whose part of a split; the first one's if null
      * @throws RefusedException if nothing is open, or that value has no findings
      */
-    public NewMessage mail(Person by, UUID ruleId, Instant slot, @Nullable String copy, @Nullable String split) {
+    public NewMessage mail(Person by, RuleId ruleId, Instant slot, @Nullable String copy, @Nullable String split) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE, rule.name(), split);
         return previewing.inWords(() -> {
@@ -95,7 +95,7 @@ public class PreviewFiles {
      *
      * @return how many messages
      */
-    public int sendTo(Person by, UUID ruleId, Instant slot, @Nullable String copy) {
+    public int sendTo(Person by, RuleId ruleId, Instant slot, @Nullable String copy) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE, rule.name(), by.email());
         var messages = previewing.inWords(() -> {
@@ -123,7 +123,7 @@ public class PreviewFiles {
 
     /** Every exception of now as a file, in the rule's layout. */
     public ExtractFiles.File extract(
-            Person by, UUID ruleId, Instant slot, @Nullable String copy, @Nullable String layout, Format format) {
+            Person by, RuleId ruleId, Instant slot, @Nullable String copy, @Nullable String layout, Format format) {
         var saved = definitions.rule(ruleId).orElseThrow().definition();
         var rule = layout == null ? saved : layouts.inLayout(by, saved, layout);
         audit.record(db, by.id(), AuditAct.PREVIEW_EXTRACT, rule.name(), format.code());

@@ -14,6 +14,7 @@ import dev.oddsentry.service.evaluation.PersonalCopy;
 import dev.oddsentry.service.evaluation.PriorMeasurements;
 import dev.oddsentry.service.evaluation.Refusals;
 import dev.oddsentry.service.evaluation.StoredMeasurements;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.measurements.MeasurementStore;
 import dev.oddsentry.service.memory.MemoryStore;
@@ -25,7 +26,6 @@ import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
-import java.util.UUID;
 import java.util.function.Supplier;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -68,7 +68,7 @@ class PreviewRunner {
      * @param memoryOf the saved rule; null where there is none
      * @param copy which personal copy; null where the rule has none
      */
-    PreviewRun run(RuleDefinition asWritten, @Nullable UUID memoryOf, Instant slot, @Nullable PersonalCopy copy) {
+    PreviewRun run(RuleDefinition asWritten, @Nullable RuleId memoryOf, Instant slot, @Nullable PersonalCopy copy) {
         var query = definitions.query(asWritten.query()).orElseThrow().definition();
         return run(asWritten, query, memoryOf, slot, copy);
     }
@@ -83,7 +83,7 @@ class PreviewRunner {
     PreviewRun run(
             RuleDefinition asWritten,
             QueryDefinition query,
-            @Nullable UUID memoryOf,
+            @Nullable RuleId memoryOf,
             Instant slot,
             @Nullable PersonalCopy copy) {
         return run(asWritten, query, memoryOf, slot, copy, null);
@@ -93,7 +93,7 @@ class PreviewRunner {
     private PreviewRun run(
             RuleDefinition asWritten,
             QueryDefinition query,
-            @Nullable UUID memoryOf,
+            @Nullable RuleId memoryOf,
             Instant slot,
             @Nullable PersonalCopy copy,
             EvaluationInput.@Nullable Options options) {

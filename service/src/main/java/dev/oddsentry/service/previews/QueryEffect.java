@@ -85,8 +85,8 @@ public class QueryEffect {
         try {
             return previewing.inWords(() -> {
                 var copy = copies.of(rule, slot, null);
-                try (var before = previewing.run(rule, of.id(), slot, copy);
-                        var after = previewing.run(rule, edited, of.id(), slot, copy)) {
+                try (var before = previewing.run(rule, of.ruleId(), slot, copy);
+                        var after = previewing.run(rule, edited, of.ruleId(), slot, copy)) {
                     var compared = Preview.compared(after.evaluation(), before.evaluation(), rule.zone());
                     return new QueryEffectOnRule(
                             rule.name(), rule.title(), compared, copy == null ? null : copy.key(), null);

@@ -80,7 +80,7 @@ public class RowInspector {
         audit.record(db, by.id(), AuditAct.EXPLAIN_FINDING, rule.definition().name(), null);
         var query = definitions.query(rule.definition().query()).orElseThrow().definition();
         var asked = oneCopy.rule(rule.definition(), slot, copy);
-        var scope = new Scope(rule.id(), copy);
+        var scope = new Scope(rule.ruleId(), copy);
         var prior = standings.of(scope);
         long goodSlots = prior.goodSlots();
         var moment = schedules.moment(rule.definition(), slot, prior.lastGoodSlot());

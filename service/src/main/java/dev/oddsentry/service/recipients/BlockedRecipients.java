@@ -7,6 +7,7 @@ import static org.jooq.Records.mapping;
 
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
@@ -42,11 +43,11 @@ public class BlockedRecipients {
     public record UnsubscribedRecipient(
             String address,
             Instant unsubscribedAt,
-            UUID message,
+            MessageId message,
             @Nullable Instant resubscribedAt,
             @Nullable String resubscribedBy) {}
 
-    public record BlockedAddress(String address, String reason, UUID message, Instant since) {}
+    public record BlockedAddress(String address, String reason, MessageId message, Instant since) {}
 
     /** By address, in lower case. @param definition a rule or a round-up; null where only bad addresses count */
     public Map<String, Barred> barred(@Nullable UUID definition) {
@@ -77,7 +78,7 @@ public class BlockedRecipients {
     }
 
     /** Part of the caller's transaction. @return false if it is held as bad already */
-    public boolean hold(String address, String words, UUID message) {
+    public boolean hold(String address, String words, MessageId message) {
         return db.insertInto(BLOCKED_ADDRESS)
                         .set(BLOCKED_ADDRESS.ADDRESS, lower(address))
                         .set(BLOCKED_ADDRESS.RESPONSE, words)
@@ -122,7 +123,7 @@ public class BlockedRecipients {
 
     /** A recipient who has unsubscribed stays unsubscribed. */
     @Transactional
-    public void leave(UUID definition, String address, UUID message) {
+    public void leave(UUID definition, String address, MessageId message) {
         db.insertInto(UNSUBSCRIPTION)
                 .set(UNSUBSCRIPTION.DEFINITION_ID, definition)
                 .set(UNSUBSCRIPTION.ADDRESS, lower(address))

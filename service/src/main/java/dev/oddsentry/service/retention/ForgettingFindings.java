@@ -19,12 +19,12 @@ import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.schedules.Schedules;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
@@ -70,7 +70,7 @@ class ForgettingFindings {
         Instant cleared = now.minus(Duration.ofDays(kept.findings()));
         Instant agedOut = now.minus(agedOut(rule.definition(), now));
         var which = FINDING.RULE_ID
-                .eq(rule.id())
+                .eq(rule.ruleId())
                 .and(FINDING.UNREPORTED.isFalse())
                 .and(FINDING.STATE
                         .eq(FindingState.CLEARED)
@@ -80,7 +80,7 @@ class ForgettingFindings {
                         .from(HANDLING)
                         .where(HANDLING.FINDING_ID.eq(FINDING.ID), HANDLING.ENDED_AT.isNull())));
         long forgotten = 0;
-        for (int some = AT_ONCE; some == AT_ONCE; forgotten += some) some = forgetSome(rule.id(), which, now);
+        for (int some = AT_ONCE; some == AT_ONCE; forgotten += some) some = forgetSome(rule.ruleId(), which, now);
         return forgotten;
     }
 
@@ -98,7 +98,7 @@ class ForgettingFindings {
         return window.compareTo(usual) > 0 ? window : usual;
     }
 
-    private int forgetSome(UUID ruleId, Condition which, Instant now) {
+    private int forgetSome(RuleId ruleId, Condition which, Instant now) {
         Integer gone = transactions.execute(_ -> {
             if (!db.fetchExists(FINDING, which)) return 0;
             db.select(RULE.ID).from(RULE).where(RULE.ID.eq(ruleId)).forUpdate().fetch();

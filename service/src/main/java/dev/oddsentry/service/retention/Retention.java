@@ -35,7 +35,9 @@ import java.time.Instant;
 import java.util.Set;
 import java.util.UUID;
 import java.util.function.IntSupplier;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
+import org.jooq.Field;
 import org.jooq.Table;
 import org.jooq.TableField;
 import org.slf4j.Logger;
@@ -123,30 +125,35 @@ public class Retention {
                                         MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID),
                                         MESSAGE_RECIPIENT.STATE.in(NOT_OVER))))
                 .limit(AT_ONCE)
-                .fetch(MESSAGE.ID)
+                .fetch(row -> row.value1().value())
                 .toArray(UUID[]::new);
         if (ids.length == 0) return 0;
         // What was reported outlives the message that reported it.
         db.update(FINDING)
                 .setNull(FINDING.OPENING_MESSAGE)
-                .where(FINDING.OPENING_MESSAGE.eq(any(ids)))
+                .where(isOneOf(FINDING.OPENING_MESSAGE, ids))
                 .execute();
         db.update(LAST_REPORT)
                 .setNull(LAST_REPORT.MESSAGE_ID)
-                .where(LAST_REPORT.MESSAGE_ID.eq(any(ids)))
+                .where(isOneOf(LAST_REPORT.MESSAGE_ID, ids))
                 .execute();
         db.update(FINDING_EVENT)
                 .setNull(FINDING_EVENT.MESSAGE_ID)
-                .where(FINDING_EVENT.MESSAGE_ID.eq(any(ids)))
+                .where(isOneOf(FINDING_EVENT.MESSAGE_ID, ids))
                 .execute();
-        db.deleteFrom(REPORT).where(REPORT.MESSAGE_ID.eq(any(ids))).execute();
+        db.deleteFrom(REPORT).where(isOneOf(REPORT.MESSAGE_ID, ids)).execute();
         db.deleteFrom(RECIPIENT_TRY)
-                .where(RECIPIENT_TRY.MESSAGE_ID.eq(any(ids)))
+                .where(isOneOf(RECIPIENT_TRY.MESSAGE_ID, ids))
                 .execute();
         db.deleteFrom(MESSAGE_RECIPIENT)
-                .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(any(ids)))
+                .where(isOneOf(MESSAGE_RECIPIENT.MESSAGE_ID, ids))
                 .execute();
-        return db.deleteFrom(MESSAGE).where(MESSAGE.ID.eq(any(ids))).execute();
+        return db.deleteFrom(MESSAGE).where(isOneOf(MESSAGE.ID, ids)).execute();
+    }
+
+    /** One value for all of them, however many. */
+    private static Condition isOneOf(Field<?> column, UUID[] ids) {
+        return column.coerce(UUID.class).eq(any(ids));
     }
 
     private int events() {
@@ -167,25 +174,25 @@ public class Retention {
                                 .from(newer)
                                 .where(newer.RULE_ID.eq(RULE_CHECK.RULE_ID), newer.SLOT.gt(RULE_CHECK.SLOT))))
                 .limit(AT_ONCE)
-                .fetch(RULE_CHECK.ID)
+                .fetch(row -> row.value1().value())
                 .toArray(UUID[]::new);
         if (ids.length == 0) return 0;
         db.update(FINDING_EVENT)
                 .setNull(FINDING_EVENT.CHECK_ID)
-                .where(FINDING_EVENT.CHECK_ID.eq(any(ids)))
+                .where(isOneOf(FINDING_EVENT.CHECK_ID, ids))
                 .execute();
         db.update(HANDLING)
                 .setNull(HANDLING.ENDED_CHECK)
-                .where(HANDLING.ENDED_CHECK.eq(any(ids)))
+                .where(isOneOf(HANDLING.ENDED_CHECK, ids))
                 .execute();
         db.deleteFrom(RULE_TRIGGER)
-                .where(RULE_TRIGGER.CHECK_ID.eq(any(ids)).or(RULE_TRIGGER.PARENT_ID.eq(any(ids))))
+                .where(isOneOf(RULE_TRIGGER.CHECK_ID, ids).or(isOneOf(RULE_TRIGGER.PARENT_ID, ids)))
                 .execute();
         db.update(RULE_CHECK)
                 .setNull(RULE_CHECK.PARENT_ID)
-                .where(RULE_CHECK.PARENT_ID.eq(any(ids)))
+                .where(isOneOf(RULE_CHECK.PARENT_ID, ids))
                 .execute();
-        return db.deleteFrom(RULE_CHECK).where(RULE_CHECK.ID.eq(any(ids))).execute();
+        return db.deleteFrom(RULE_CHECK).where(isOneOf(RULE_CHECK.ID, ids)).execute();
     }
 
     private int points() {

@@ -5,6 +5,7 @@ import static dev.oddsentry.service.db.generated.Tables.RULE;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.memory.LastReportWriter;
 import dev.oddsentry.service.memory.MemoryWriter;
@@ -91,7 +92,7 @@ public class RoundUpRun {
 
     /** Tells everything now, whatever its times. @return the message's number; empty where there is nothing to say */
     @Transactional
-    public Optional<UUID> now(UUID id) {
+    public Optional<MessageId> now(UUID id) {
         var standing = roundUps.lock(id);
         var roundUp = definitions.roundUp(id).orElseThrow();
         var message = tell(new RoundUpUpdates.Asked(roundUp, standing.now(), null), standing.lastSlot());
@@ -99,14 +100,14 @@ public class RoundUpRun {
         return Optional.ofNullable(message);
     }
 
-    private @Nullable UUID tell(RoundUpUpdates.Asked asked, @Nullable Instant last) {
+    private @Nullable MessageId tell(RoundUpUpdates.Asked asked, @Nullable Instant last) {
         lockRules(asked.roundUp().definition());
         var gathered = news.gather(asked, last);
         var built = gathered.said() == null
                 ? null
                 : messages.build(asked.roundUp().id(), asked.roundUp().definition(), gathered.said());
         // If there are no recipients, the updates stay unreported.
-        UUID message = built == null || built.to().isEmpty()
+        MessageId message = built == null || built.to().isEmpty()
                 ? null
                 : outbox.queue(new MessageCause.OfRoundUp(asked.roundUp().id()), asked.slot(), built);
         for (var each : gathered.rules()) keep(asked, each, message);
@@ -116,12 +117,12 @@ public class RoundUpRun {
     /** One after the other in the order of their numbers, so that two round-ups never wait for each other. */
     private void lockRules(RoundUpDefinition roundUp) {
         var ids = roundUp.rules().stream()
-                .map(name -> definitions.rule(name).map(Current::id).orElseThrow())
+                .map(name -> definitions.rule(name).map(Current::ruleId).orElseThrow())
                 .toList();
         db.selectFrom(RULE).where(RULE.ID.in(ids)).orderBy(RULE.ID).forUpdate().fetch();
     }
 
-    private void keep(RoundUpUpdates.Asked asked, RoundUpUpdates.OfRule each, @Nullable UUID message) {
+    private void keep(RoundUpUpdates.Asked asked, RoundUpUpdates.OfRule each, @Nullable MessageId message) {
         var by = new MemoryWriter.Writing(Scope.of(each.ruleId()), null, asked.slot());
         var audience = memory.join(asked.roundUp().id(), each.ruleId());
         reported.letPass(by, audience, each.letPass());

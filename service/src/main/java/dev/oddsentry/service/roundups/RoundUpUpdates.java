@@ -16,6 +16,7 @@ import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.layouts.RememberedRows;
@@ -31,7 +32,6 @@ import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.Objects;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -77,7 +77,7 @@ public class RoundUpUpdates {
 
     /** The part of one rule: what is reported, and what is treated as known. @param audience null if the rule is new in the round-up */
     record OfRule(
-            UUID ruleId,
+            RuleId ruleId,
             LastReportWriter.@Nullable Audience audience,
             List<ReportPolicy.Update<Long>> told,
             List<Long> letPass,
@@ -127,11 +127,11 @@ public class RoundUpUpdates {
     }
 
     private OfRule of(Asked asked, Current<RuleDefinition> rule, Thresholds among) {
-        var audience = roundUps.audience(asked.roundUp().id(), rule.id()).orElse(null);
+        var audience = roundUps.audience(asked.roundUp().id(), rule.ruleId()).orElse(null);
         var habits = rule.definition().memory();
-        var differing = roundUps.differing(rule.id(), audience, habits.remindEvery() != null);
+        var differing = roundUps.differing(rule.ruleId(), audience, habits.remindEvery() != null);
         var moment = schedules.moment(rule.definition(), asked.slot());
-        var tick = new MinimumDuration.Tick(rules.goodSlots(rule.id()), false, asked.slot());
+        var tick = new MinimumDuration.Tick(rules.goodSlots(rule.ruleId()), false, asked.slot());
         var choice = new ReportPolicy(habits.report(), habits.confirmAfter(), habits.remindEvery())
                 .choose(
                         differing.stream()
@@ -150,7 +150,7 @@ public class RoundUpUpdates {
         // What must wait, waits whole.
         var letPass = asked.atLeast() == null ? choice.treatedAsKnown() : List.<Long>of();
         var section = told.isEmpty() ? null : section(rule, audience, told, moment, among);
-        return new OfRule(rule.id(), audience, told, letPass, section);
+        return new OfRule(rule.ruleId(), audience, told, letPass, section);
     }
 
     /** A reminder can wait, and so can what is over. */
@@ -189,7 +189,7 @@ public class RoundUpUpdates {
                 .map(each -> new Extract.Row(each.now().severity(), each.kinds(), List.of()))
                 .toList();
         return new RoundUp.Section(
-                definition.title(), rows.extract(said), more, roundUps.open(rule.id()), ofRule.because(), link);
+                definition.title(), rows.extract(said), more, roundUps.open(rule.ruleId()), ofRule.because(), link);
     }
 
     /** @param ofRule where the rule is seen */

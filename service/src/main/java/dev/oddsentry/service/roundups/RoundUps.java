@@ -63,7 +63,7 @@ public class RoundUps {
     public void saved(UUID id, RoundUpDefinition roundUp) {
         db.insertInto(ROUND_UP).set(ROUND_UP.ID, id).onConflictDoNothing().execute();
         var rules = roundUp.rules().stream()
-                .map(name -> definitions.rule(name).orElseThrow().id())
+                .map(name -> definitions.rule(name).orElseThrow().ruleId())
                 .toList();
         rules.forEach(rule -> memory.join(id, rule));
         memory.leaveAllBut(id, rules);

@@ -4,8 +4,8 @@ import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
 
 import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.problem.Nearest;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.web.RefusedException;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
@@ -19,11 +19,11 @@ public class RuleNames {
     }
 
     /** @throws RefusedException if there is none, with the nearest name */
-    public UUID idOf(String name) {
+    public RuleId idOf(String name) {
         return db.select(DEFINITION.ID)
                 .from(DEFINITION)
                 .where(DEFINITION.KIND.eq(Kind.RULE), DEFINITION.NAME.eq(name))
-                .fetchOptional(DEFINITION.ID)
+                .fetchOptional(row -> new RuleId(row.value1()))
                 .orElseThrow(() -> unknown(name));
     }
 

@@ -4,11 +4,11 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_PASSWORD;
 
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.sources.SecretBox;
 import java.time.Clock;
 import java.util.Optional;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -30,7 +30,7 @@ public class RulePasswords {
     }
 
     /** @param rule null for one that was never saved, which has none */
-    public Optional<String> of(@Nullable UUID rule) {
+    public Optional<String> of(@Nullable RuleId rule) {
         if (rule == null) return Optional.empty();
         return db.select(RULE_PASSWORD.SEALED)
                 .from(RULE_PASSWORD)
@@ -39,7 +39,7 @@ public class RulePasswords {
     }
 
     @Transactional
-    public void set(Person by, UUID rule, String name, String password) {
+    public void set(Person by, RuleId rule, String name, String password) {
         db.insertInto(RULE_PASSWORD)
                 .set(RULE_PASSWORD.RULE_ID, rule)
                 .set(RULE_PASSWORD.SEALED, box.seal(password))

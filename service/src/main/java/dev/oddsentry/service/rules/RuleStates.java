@@ -10,6 +10,7 @@ import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.schedules.Schedules;
@@ -19,7 +20,6 @@ import java.time.Clock;
 import java.time.Instant;
 import java.util.Locale;
 import java.util.Optional;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -54,12 +54,12 @@ public class RuleStates {
         this.schedules = schedules;
     }
 
-    public void createDraft(UUID id) {
+    public void createDraft(RuleId id) {
         db.insertInto(RULE).set(RULE.ID, id).set(RULE.STATE, RuleState.DRAFT).execute();
     }
 
     /** How many good checks of the rule count for holds, misses and guards. */
-    public long goodSlots(UUID id) {
+    public long goodSlots(RuleId id) {
         return db.select(RULE.GOOD_SLOTS)
                 .from(RULE)
                 .where(RULE.ID.eq(id))
@@ -72,7 +72,7 @@ public class RuleStates {
      * @throws RefusedException if something is missing that an active rule needs
      */
     @Transactional
-    public void activate(Person by, UUID id, RuleDefinition rule, ReportChoice report) {
+    public void activate(Person by, RuleId id, RuleDefinition rule, ReportChoice report) {
         refuseUnready(id, rule);
         Instant next = schedules.of(rule).nextAfter(clock.instant()).orElse(null);
         int moved = db.update(RULE)
@@ -92,7 +92,7 @@ public class RuleStates {
     }
 
     /** @throws RefusedException if it has no recipients, or its files could not be encrypted */
-    public void refuseUnready(UUID id, RuleDefinition rule) {
+    public void refuseUnready(RuleId id, RuleDefinition rule) {
         boolean encrypts = rule.delivery().packing() == DeliveryDefinition.Packing.ENCRYPTED;
         if (encrypts && passwords.of(id).isEmpty())
             throw RefusedException.invalid(
@@ -104,7 +104,7 @@ public class RuleStates {
                 "The rule has no recipients. Add one under delivery: to:, or add the rule to a round-up, before you activate it.");
     }
 
-    public RuleState of(UUID id) {
+    public RuleState of(RuleId id) {
         return db.select(RULE.STATE)
                 .from(RULE)
                 .where(RULE.ID.eq(id))
@@ -116,7 +116,7 @@ public class RuleStates {
      * The next successful check applies this, together with what is pending already. A check that runs now was evaluated without
      * it, and becomes stale. Part of the caller's transaction.
      */
-    public void owe(UUID id, PendingEffect owed) {
+    public void owe(RuleId id, PendingEffect owed) {
         if (owed.equals(PendingEffect.NONE)) return;
         var before = db.select(RULE.PENDING_EDIT, RULE.PENDING_REPORT)
                 .from(RULE)
@@ -133,12 +133,12 @@ public class RuleStates {
     }
 
     /** True once it had a good check, so that there is something that an edit may move. */
-    public boolean remembers(UUID id) {
+    public boolean remembers(RuleId id) {
         return db.fetchExists(RULE, RULE.ID.eq(id).and(RULE.LAST_GOOD_SLOT.isNotNull()));
     }
 
     @Transactional
-    public void pause(Person by, UUID id, RuleDefinition rule) {
+    public void pause(Person by, RuleId id, RuleDefinition rule) {
         int moved = db.update(RULE)
                 .set(RULE.STATE, RuleState.PAUSED)
                 .setNull(RULE.NEXT_SLOT)
@@ -151,7 +151,7 @@ public class RuleStates {
     }
 
     /** A save may have changed the schedule of an active rule. Part of the save's transaction. */
-    public void scheduleChanged(UUID id, RuleDefinition rule) {
+    public void scheduleChanged(RuleId id, RuleDefinition rule) {
         Instant next = schedules.of(rule).nextAfter(clock.instant()).orElse(null);
         int moved = db.update(RULE)
                 .set(RULE.NEXT_SLOT, next)
@@ -164,7 +164,7 @@ public class RuleStates {
      * The slot that an active rule waits for; empty if it is not active or its schedule has ended. It waits for a person who is changing
      * the rule just now, since a slot task that is being executed cannot be moved and must not plan from what was.
      */
-    public Optional<NextSlot> nextSlot(UUID id) {
+    public Optional<NextSlot> nextSlot(RuleId id) {
         var now = DSL.field("clock_timestamp()", Instant.class);
         return db.select(RULE.NEXT_SLOT, now)
                 .from(RULE)
@@ -181,7 +181,7 @@ public class RuleStates {
     }
 
     /** @return false: the rule's next slot is no longer {@code done}, since someone changed its schedule meanwhile */
-    public boolean moveOn(UUID id, Instant done, @Nullable Instant next) {
+    public boolean moveOn(RuleId id, Instant done, @Nullable Instant next) {
         return db.update(RULE)
                         .set(RULE.NEXT_SLOT, next)
                         .where(RULE.ID.eq(id), RULE.NEXT_SLOT.eq(done))

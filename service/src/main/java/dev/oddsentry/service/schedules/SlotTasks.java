@@ -3,8 +3,8 @@ package dev.oddsentry.service.schedules;
 import com.github.kagkarlsson.scheduler.SchedulerClient;
 import com.github.kagkarlsson.scheduler.exceptions.TaskInstanceCurrentlyExecutingException;
 import com.github.kagkarlsson.scheduler.task.TaskDescriptor;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Instant;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
@@ -23,7 +23,7 @@ public class SlotTasks {
     }
 
     /** @param next null where the schedule has ended: a task that wakes removes itself */
-    public void planAt(UUID ruleId, @Nullable Instant next) {
+    public void planAt(RuleId ruleId, @Nullable Instant next) {
         if (next == null) return;
         try {
             client.schedule(

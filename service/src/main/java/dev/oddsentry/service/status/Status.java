@@ -173,7 +173,7 @@ public class Status {
         var rules = db.select(INCIDENT_RULE.INCIDENT_ID, DEFINITION.NAME)
                 .from(INCIDENT_RULE)
                 .join(DEFINITION)
-                .on(DEFINITION.ID.eq(INCIDENT_RULE.RULE_ID))
+                .on(DEFINITION.ID.eq(INCIDENT_RULE.RULE_ID.coerce(DEFINITION.ID)))
                 .where(INCIDENT_RULE.RECOVERED_AT.isNull())
                 .orderBy(DEFINITION.NAME)
                 .fetchGroups(INCIDENT_RULE.INCIDENT_ID, DEFINITION.NAME);
@@ -260,7 +260,7 @@ public class Status {
                 .distinctOn(DEFINITION.ID, MESSAGE.AUDIENCE_ID)
                 .from(MESSAGE)
                 .join(DEFINITION)
-                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.ROUND_UP_ID)))
+                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID.coerce(DEFINITION.ID), MESSAGE.ROUND_UP_ID)))
                 .where(MESSAGE.CREATED_AT.gt(now.minus(DELIVERED_IN)), MESSAGE.REPEAT_OF.isNull())
                 .orderBy(DEFINITION.ID, MESSAGE.AUDIENCE_ID, MESSAGE.CREATED_AT.desc())
                 .asTable("latest");

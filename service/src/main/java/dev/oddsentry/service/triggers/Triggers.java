@@ -13,6 +13,8 @@ import dev.oddsentry.core.definition.TriggersDefinition;
 import dev.oddsentry.core.definition.TriggersDefinition.Outcome;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.RuleTriggerRecord;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
 import java.time.Instant;
@@ -23,7 +25,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -49,7 +50,7 @@ public class Triggers {
     }
 
     /** Keeps what a saved rule listens to. Part of the caller's transaction. */
-    public void listen(UUID ruleId, TriggersDefinition to) {
+    public void listen(RuleId ruleId, TriggersDefinition to) {
         db.deleteFrom(RULE_EVENT).where(RULE_EVENT.RULE_ID.eq(ruleId)).execute();
         db.deleteFrom(RULE_AFTER).where(RULE_AFTER.RULE_ID.eq(ruleId)).execute();
         for (String event : Set.copyOf(to.events()))
@@ -58,11 +59,10 @@ public class Triggers {
                     .set(RULE_EVENT.EVENT, event)
                     .execute();
         for (var after : to.after()) {
-            UUID parent = db.select(DEFINITION.ID)
+            RuleId parent = db.select(DEFINITION.ID)
                     .from(DEFINITION)
                     .where(DEFINITION.KIND.eq(Kind.RULE), DEFINITION.NAME.eq(after.rule()))
-                    .fetchSingle()
-                    .value1();
+                    .fetchSingle(row -> new RuleId(row.value1()));
             String[] outcomes = after.on().stream().map(Outcome::name).sorted().toArray(String[]::new);
             db.insertInto(RULE_AFTER)
                     .set(RULE_AFTER.RULE_ID, ruleId)
@@ -79,7 +79,7 @@ public class Triggers {
      * The rules on the way from a rule through those that it would follow back to itself, by name; empty if there is no such way. Two
      * saves that together would close a circle come one after the other.
      */
-    public List<String> circle(UUID ruleId, String name, List<String> follows) {
+    public List<String> circle(RuleId ruleId, String name, List<String> follows) {
         if (follows.isEmpty()) return List.of();
         db.select(DSL.field("pg_advisory_xact_lock(hashtext('rule_after'))", Object.class))
                 .fetch();
@@ -88,9 +88,9 @@ public class Triggers {
         Map<String, List<String>> parents = db.select(child.NAME, parent.NAME)
                 .from(RULE_AFTER)
                 .join(child)
-                .on(child.ID.eq(RULE_AFTER.RULE_ID))
+                .on(child.ID.eq(RULE_AFTER.RULE_ID.coerce(DEFINITION.ID)))
                 .join(parent)
-                .on(parent.ID.eq(RULE_AFTER.PARENT_ID))
+                .on(parent.ID.eq(RULE_AFTER.PARENT_ID.coerce(DEFINITION.ID)))
                 .where(RULE_AFTER.RULE_ID.ne(ruleId))
                 .fetchGroups(child.NAME, parent.NAME);
         Map<String, String> reachedFrom = new HashMap<>();
@@ -117,7 +117,7 @@ public class Triggers {
     }
 
     /** The active rules that use the event. */
-    public List<UUID> listeners(String event) {
+    public List<RuleId> listeners(String event) {
         return db.select(RULE_EVENT.RULE_ID)
                 .from(RULE_EVENT)
                 .join(RULE)
@@ -139,7 +139,8 @@ public class Triggers {
     }
 
     /** The trigger of a rule by an event; the same request key finds the same one. Part of the caller's transaction. */
-    public void arrive(UUID ruleId, Instant at, String event, Map<String, String> given, @Nullable String requestKey) {
+    public void arrive(
+            RuleId ruleId, Instant at, String event, Map<String, String> given, @Nullable String requestKey) {
         var number = db.insertInto(RULE_TRIGGER)
                 .set(RULE_TRIGGER.RULE_ID, ruleId)
                 .set(RULE_TRIGGER.SLOT, at)
@@ -153,7 +154,7 @@ public class Triggers {
     }
 
     /** The active rules that follow one whose check ended so get a trigger at its slot. Part of the caller's transaction. */
-    public void follow(UUID parentRule, UUID parentCheck, Instant slot, Set<Outcome> outcomes) {
+    public void follow(RuleId parentRule, CheckId parentCheck, Instant slot, Set<Outcome> outcomes) {
         String[] any = outcomes.stream().map(Outcome::name).toArray(String[]::new);
         var followers = db.select(RULE_AFTER.RULE_ID)
                 .from(RULE_AFTER)
@@ -161,7 +162,7 @@ public class Triggers {
                 .on(RULE.ID.eq(RULE_AFTER.RULE_ID), RULE.STATE.eq(RuleState.ACTIVE))
                 .where(RULE_AFTER.PARENT_ID.eq(parentRule), DSL.arrayOverlap(RULE_AFTER.OUTCOMES, any))
                 .fetch(RULE_AFTER.RULE_ID);
-        for (UUID follower : followers) {
+        for (RuleId follower : followers) {
             db.insertInto(RULE_TRIGGER)
                     .set(RULE_TRIGGER.RULE_ID, follower)
                     .set(RULE_TRIGGER.SLOT, slot)
@@ -182,19 +183,19 @@ public class Triggers {
     }
 
     /** True for the first of the occasions that a check answers, whose task runs it. */
-    public boolean isHead(long id, UUID checkId) {
+    public boolean isHead(long id, CheckId checkId) {
         return !db.fetchExists(RULE_TRIGGER, RULE_TRIGGER.CHECK_ID.eq(checkId).and(RULE_TRIGGER.ID.lt(id)));
     }
 
     /** Those of a rule that no check has answered, the oldest first. */
-    public List<RuleTriggerRecord> waiting(UUID ruleId) {
+    public List<RuleTriggerRecord> waiting(RuleId ruleId) {
         return db.selectFrom(RULE_TRIGGER)
                 .where(RULE_TRIGGER.RULE_ID.eq(ruleId), RULE_TRIGGER.CHECK_ID.isNull())
                 .orderBy(RULE_TRIGGER.ID)
                 .fetch();
     }
 
-    public void answer(List<Long> triggers, UUID checkId) {
+    public void answer(List<Long> triggers, CheckId checkId) {
         db.update(RULE_TRIGGER)
                 .set(RULE_TRIGGER.CHECK_ID, checkId)
                 .where(RULE_TRIGGER.ID.in(new HashSet<>(triggers)))
@@ -202,7 +203,7 @@ public class Triggers {
     }
 
     /** A rule that is not active misses nothing. */
-    public void drop(UUID ruleId) {
+    public void drop(RuleId ruleId) {
         db.deleteFrom(RULE_TRIGGER)
                 .where(RULE_TRIGGER.RULE_ID.eq(ruleId), RULE_TRIGGER.CHECK_ID.isNull())
                 .execute();

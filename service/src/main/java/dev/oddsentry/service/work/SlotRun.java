@@ -6,6 +6,7 @@ import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import dev.oddsentry.service.checks.CheckRunner;
 import dev.oddsentry.service.checks.SourceTurns;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.rules.RuleStates;
 import dev.oddsentry.service.rules.RuleStates.NextSlot;
 import dev.oddsentry.service.schedules.Schedules;
@@ -13,7 +14,6 @@ import dev.oddsentry.service.schedules.SlotTasks;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.UUID;
 import org.springframework.stereotype.Component;
 
 /** What the slot task does when it wakes: runs the check of the slot that is due, and plans the next. */
@@ -51,11 +51,11 @@ public class SlotRun {
                 .onDeadExecutionRevive()
                 .onFailure((complete, operations) ->
                         operations.reschedule(complete, clock.instant().plus(ASK_AGAIN)))
-                .execute((instance, _) -> wake(UUID.fromString(instance.getId())));
+                .execute((instance, _) -> wake(RuleId.of(instance.getId())));
     }
 
     /** Whether a slot is due is for the database's clock to say: this node's may have jumped. */
-    CompletionHandler<Void> wake(UUID ruleId) {
+    CompletionHandler<Void> wake(RuleId ruleId) {
         var next = rules.nextSlot(ruleId);
         if (next.isPresent() && next.get().isDue()) {
             Instant now = next.get().now();
@@ -84,7 +84,7 @@ public class SlotRun {
     }
 
     /** @return false: another check of the rule is running, ask again */
-    private boolean run(UUID ruleId, Instant slot, Instant now) {
+    private boolean run(RuleId ruleId, Instant slot, Instant now) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
         var query = definitions.query(rule.query()).orElseThrow().definition();
         var due = MissedSlots.of(rule, query, schedules.of(rule), schedules.moment(rule, slot), now);

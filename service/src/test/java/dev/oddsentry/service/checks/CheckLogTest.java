@@ -7,9 +7,9 @@ import ch.qos.logback.classic.Logger;
 import ch.qos.logback.classic.spi.ILoggingEvent;
 import ch.qos.logback.core.read.ListAppender;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.ids.CheckId;
 import java.time.Instant;
 import java.util.Map;
-import java.util.UUID;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -17,7 +17,7 @@ import org.slf4j.LoggerFactory;
 import org.slf4j.MDC;
 
 class CheckLogTest {
-    private static final UUID CHECK = UUID.fromString("6f1c3a52-0b1e-4d55-9a35-0f6a5f0f7c11");
+    private static final CheckId CHECK = CheckId.of("6f1c3a52-0b1e-4d55-9a35-0f6a5f0f7c11");
 
     private final Logger logger = (Logger) LoggerFactory.getLogger(CheckLog.class);
     private final ListAppender<ILoggingEvent> lines = new ListAppender<>();

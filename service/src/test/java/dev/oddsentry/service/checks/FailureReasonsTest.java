@@ -7,18 +7,18 @@ import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.failures.CheckFailureException;
 import dev.oddsentry.service.failures.FailureKind;
+import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.queries.QueryFailureException;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.sql.SQLException;
 import java.util.List;
-import java.util.UUID;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
 
 /** Whatever goes wrong with a check ends it in words, and is tried again only where that may help. */
 class FailureReasonsTest {
-    private final UUID check = UUID.randomUUID();
+    private final CheckId check = CheckId.random();
 
     @AfterEach
     void nobodyIsInterrupted() {

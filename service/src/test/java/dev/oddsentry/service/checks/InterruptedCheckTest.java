@@ -4,7 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.service.LateSailings;
 import dev.oddsentry.service.RunningService;
-import java.util.UUID;
+import dev.oddsentry.service.ids.CheckId;
 import org.junit.jupiter.api.Test;
 
 class InterruptedCheckTest {
@@ -13,7 +13,7 @@ class InterruptedCheckTest {
     @Test
     void checkThatEndedItsNodeTimeAfterTimeFailsInsteadOfRunningAgain() {
         var sailings = new LateSailings(service).late("SK-1", 20).active();
-        UUID id = UUID.fromString(service.api().check(sailings.name).path("id").asString());
+        CheckId id = CheckId.of(service.api().check(sailings.name).path("id").asString());
         // As a node leaves it that ends while it runs the check.
         service.execute(
                 "records",
@@ -28,7 +28,7 @@ class InterruptedCheckTest {
     @Test
     void retriesAndWaitingAreNoInterruptions() {
         var sailings = new LateSailings(service).late("SK-1", 20).active();
-        UUID id = UUID.fromString(service.api().check(sailings.name).path("id").asString());
+        CheckId id = CheckId.of(service.api().check(sailings.name).path("id").asString());
         service.execute(
                 "records",
                 "update rule_check set state = 'RUNNING', finished_at = null, attempt = 5, interruptions = 4, retry_at = now() where id = '"

@@ -6,10 +6,10 @@ import static org.mockito.Mockito.when;
 
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.service.evaluation.PriorChecks;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.Scope;
 import java.time.Instant;
 import java.util.Map;
-import java.util.UUID;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 
@@ -20,7 +20,7 @@ class PriorChecksLookupTest {
 
     private final CheckStore checks = mock();
     private final CopyStore copies = mock();
-    private final UUID rule = UUID.randomUUID();
+    private final RuleId rule = RuleId.random();
     private final PriorChecksLookup standings = new PriorChecksLookup(checks, copies);
 
     @BeforeEach

@@ -12,12 +12,12 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
 import java.time.Duration;
 import java.time.Instant;
 import java.util.Optional;
-import java.util.UUID;
 import org.junit.jupiter.api.Test;
 
 /** No source takes more of the workers than its share. */
@@ -25,7 +25,7 @@ class SourceTurnsTest {
     private final DefinitionStore definitions = mock();
     private final Sources sources = mock();
     private final Settings settings = mock();
-    private final UUID rule = UUID.randomUUID();
+    private final RuleId rule = RuleId.random();
 
     private SourceTurns turns(int workers, int connections, Duration spread) {
         var definition =
@@ -34,11 +34,11 @@ class SourceTurnsTest {
                         .definition();
         var query = (QueryDefinition) Document.read("{kind: query, name: sailings, source: ferry, sql: select 1}")
                 .definition();
-        when(definitions.rule(any(UUID.class))).thenReturn(Optional.of(new Current<>(rule, 1, definition)));
-        when(definitions.query(anyString())).thenReturn(Optional.of(new Current<>(rule, 1, query)));
+        when(definitions.rule(any(RuleId.class))).thenReturn(Optional.of(new Current<>(rule.value(), 1, definition)));
+        when(definitions.query(anyString())).thenReturn(Optional.of(new Current<>(rule.value(), 1, query)));
         when(sources.find("ferry"))
                 .thenReturn(Optional.of(new Source(
-                        rule,
+                        rule.value(),
                         "ferry",
                         "jdbc:postgresql:ferry",
                         "reader",
@@ -88,7 +88,7 @@ class SourceTurnsTest {
     void eachRuleIsAlwaysAsLateAsItIsAndNeverLaterThanTheSpread() {
         var turns = turns(16, 4, Duration.ofSeconds(30));
         for (int i = 0; i < 200; i++) {
-            UUID some = UUID.randomUUID();
+            RuleId some = RuleId.random();
             assertThat(turns.delay(some)).isEqualTo(turns.delay(some)).isBetween(Duration.ZERO, Duration.ofSeconds(30));
         }
         assertThat(turns(16, 4, Duration.ZERO).delay(rule)).isZero();

@@ -22,13 +22,13 @@ import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.Evaluator;
 import dev.oddsentry.service.failures.CheckFailureException;
+import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.messages.MessagePlanner;
 import dev.oddsentry.service.reporting.ReportPlan;
 import dev.oddsentry.service.reporting.ReportPlanner;
 import java.time.Duration;
 import java.util.List;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.function.Function;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -47,7 +47,7 @@ class UnitRunnerTest {
     @BeforeEach
     void aUnitThatFindsOneRow() {
         var rule = attempt.rule().definition();
-        when(attempt.checkId()).thenReturn(UUID.randomUUID());
+        when(attempt.checkId()).thenReturn(CheckId.random());
         when(attempt.timeLimit()).thenReturn(Duration.ofMinutes(1));
         when(attempt.pending()).thenReturn(PendingEffect.NONE);
         when(rule.memory().safetyLimits()).thenReturn(limits);

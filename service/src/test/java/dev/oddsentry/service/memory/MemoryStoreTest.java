@@ -9,12 +9,12 @@ import dev.oddsentry.core.memory.CurrentFinding;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.service.RunningService;
+import dev.oddsentry.service.ids.RuleId;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Random;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jooq.JSONB;
 import org.jspecify.annotations.Nullable;
@@ -27,7 +27,7 @@ class MemoryStoreTest {
     private final RunningService service = RunningService.get();
     private final DSLContext db = service.bean(DSLContext.class);
     private final MemoryStore store = service.bean(MemoryStore.class);
-    private final UUID rule = UUID.randomUUID();
+    private final RuleId rule = RuleId.random();
     private final Scope whole = Scope.of(rule);
     /** Whatever people write may stand in a key. */
     private final Scope copy = new Scope(rule, "Gråvik's \\ \"own\"");

@@ -20,6 +20,7 @@ import dev.oddsentry.service.checks.CheckRunner;
 import dev.oddsentry.service.checks.SourceTurns;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.rules.RuleStates;
 import dev.oddsentry.service.rules.RuleStates.NextSlot;
 import dev.oddsentry.service.schedules.Schedules;
@@ -28,7 +29,6 @@ import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneOffset;
 import java.util.Optional;
-import java.util.UUID;
 import java.util.function.Supplier;
 import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
@@ -44,7 +44,7 @@ class SlotRunTest {
     private final RuleStates rules = mock();
     private final CheckRunner checks = mock();
     private final SourceTurns turns = mock();
-    private final UUID rule = UUID.randomUUID();
+    private final RuleId rule = RuleId.random();
 
     @BeforeEach
     void aRuleOfEveryHour() {
@@ -54,8 +54,8 @@ class SlotRunTest {
                         .definition();
         var query = (QueryDefinition) Document.read("{kind: query, name: sailings, source: ferry, sql: select 1}")
                 .definition();
-        when(definitions.rule(rule)).thenReturn(Optional.of(new Current<>(rule, 1, definition)));
-        when(definitions.query(anyString())).thenReturn(Optional.of(new Current<>(rule, 1, query)));
+        when(definitions.rule(rule)).thenReturn(Optional.of(new Current<>(rule.value(), 1, definition)));
+        when(definitions.query(anyString())).thenReturn(Optional.of(new Current<>(rule.value(), 1, query)));
         when(schedules.of(definition)).thenReturn(definition.schedule().in(definition.zone(), null));
         when(schedules.moment(definition, SLOT)).thenReturn(new Moment(SLOT, definition.zone()));
         when(turns.delay(rule)).thenReturn(Duration.ZERO);

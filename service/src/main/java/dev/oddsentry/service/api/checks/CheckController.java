@@ -7,6 +7,7 @@ import dev.oddsentry.service.checks.CheckStore;
 import dev.oddsentry.service.checks.CopyStore;
 import dev.oddsentry.service.checks.OnDemandChecks;
 import dev.oddsentry.service.db.PagePlace;
+import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.previews.OpenFindingsSender;
 import dev.oddsentry.service.previews.Preview;
@@ -81,7 +82,7 @@ class CheckController {
             @PathVariable String name,
             @RequestParam(defaultValue = "false") boolean again,
             @RequestHeader(name = "Idempotency-Key", required = false) @Size(max = 200) @Nullable String requestKey) {
-        UUID id = onDemand.ask(by, names.idOf(name), requestKey, again);
+        CheckId id = onDemand.ask(by, names.idOf(name), requestKey, again);
         var check = onDemand.await(id, LONGEST_WAIT);
         return ResponseEntity.status(check.getState() == CheckState.RUNNING ? 202 : 200)
                 .body(CheckView.of(check));
@@ -101,7 +102,11 @@ class CheckController {
                 .map(CheckView::of)
                 .toList();
         return new CheckList(
-                checks, PagePlace.next(checks, MOST_LISTED, last -> new PagePlace(last.slot(), last.id())));
+                checks,
+                PagePlace.next(
+                        checks,
+                        MOST_LISTED,
+                        last -> new PagePlace(last.slot(), last.id().value())));
     }
 
     record SendOpenBody(@NotNull @Size(max = 320) String to) {}
@@ -130,31 +135,33 @@ class CheckController {
     @GetMapping("/checks/{id}/copies")
     List<CopyView> listCheckCopies(@PathVariable UUID id) {
         getCheck(id);
-        return copies.of(id).stream().map(CopyView::of).toList();
+        return copies.of(new CheckId(id)).stream().map(CopyView::of).toList();
     }
 
     @GetMapping("/checks/{id}")
     CheckView getCheck(@PathVariable UUID id) {
-        return store.find(id).map(CheckView::of).orElseThrow(() -> RefusedException.notFound("No such check."));
+        return store.find(new CheckId(id))
+                .map(CheckView::of)
+                .orElseThrow(() -> RefusedException.notFound("No such check."));
     }
 
     /** Ends a running check, wherever it runs; its query is cancelled in the source. */
     @PostMapping("/checks/{id}/stop")
     CheckView stopCheck(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
-        onDemand.stop(by, id);
+        onDemand.stop(by, new CheckId(id));
         return getCheck(id);
     }
 
     /** Runs a check that was kept back again for its slot, and lets it through. */
     @PostMapping("/checks/{id}/approve")
     CheckView approveCheck(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
-        onDemand.release(by, id);
-        return CheckView.of(onDemand.await(id, LONGEST_WAIT));
+        onDemand.release(by, new CheckId(id));
+        return CheckView.of(onDemand.await(new CheckId(id), LONGEST_WAIT));
     }
 
     @PostMapping("/checks/{id}/discard")
     CheckView discardCheck(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
-        onDemand.discard(by, id);
+        onDemand.discard(by, new CheckId(id));
         return getCheck(id);
     }
 

@@ -8,17 +8,17 @@ import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.evaluation.PartCount;
 import dev.oddsentry.service.evaluation.UnevaluatedGroup;
 import dev.oddsentry.service.failures.FailureKind;
+import dev.oddsentry.service.ids.CheckId;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
 import java.util.Map;
-import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 import tools.jackson.core.type.TypeReference;
 
 /** A check as the API tells it. */
 public record CheckView(
-        UUID id,
+        CheckId id,
         Instant slot,
         CheckOrigin origin,
         CheckState state,
@@ -51,7 +51,7 @@ public record CheckView(
         Map<String, Map<String, @Nullable BigDecimal>> thresholds,
         @Nullable WaitingFor waitingFor,
         @Nullable String event,
-        @Nullable UUID parentId) {
+        @Nullable CheckId parentId) {
 
     public static CheckView of(RuleCheckRecord row) {
         return new CheckView(

@@ -106,7 +106,7 @@ class FindingController {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
         ZoneId zone = rule.definition().zone();
         var groups = rule.definition().groups();
-        var which = FINDING.RULE_ID.eq(rule.id()).and(state == null ? noCondition() : FINDING.STATE.eq(state));
+        var which = FINDING.RULE_ID.eq(rule.ruleId()).and(state == null ? noCondition() : FINDING.STATE.eq(state));
         var reportedAt = DSL.field(DSL.select(DSL.coalesce(DSL.max(LAST_REPORT.REPORTED_AT), DSL.max(LAST_REPORT.AT)))
                 .from(LAST_REPORT)
                 .where(LAST_REPORT.FINDING_ID.eq(FINDING.ID)));

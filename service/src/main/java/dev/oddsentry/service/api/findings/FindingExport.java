@@ -54,7 +54,7 @@ class FindingExport {
         try (var rows = db.select(FINDING.fields())
                 .select(heard.fields())
                 .from(FINDING, lateral(heard))
-                .where(FINDING.RULE_ID.eq(rule.id()))
+                .where(FINDING.RULE_ID.eq(rule.ruleId()))
                 .orderBy(FINDING.ID)
                 .fetchSize(FETCH_SIZE)
                 .fetchLazy()) {
@@ -103,7 +103,7 @@ class FindingExport {
                 .on(FINDING.ID.eq(FINDING_EVENT.FINDING_ID))
                 .leftJoin(PERSON)
                 .on(PERSON.ID.eq(FINDING_EVENT.PERSON_ID))
-                .where(FINDING.RULE_ID.eq(rule.id()))
+                .where(FINDING.RULE_ID.eq(rule.ruleId()))
                 .orderBy(FINDING_EVENT.ID)
                 .fetchSize(FETCH_SIZE)
                 .fetchLazy()) {

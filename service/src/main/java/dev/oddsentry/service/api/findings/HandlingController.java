@@ -73,14 +73,14 @@ class HandlingController {
         long finding = body.finding() != null
                 ? body.finding()
                 : numberOf(rule, body.key() == null ? List.of() : body.key(), body.copy());
-        if (Boolean.TRUE.equals(body.withdraw())) marking.withdraw(by, rule.id(), finding, body.kind());
+        if (Boolean.TRUE.equals(body.withdraw())) marking.withdraw(by, rule.ruleId(), finding, body.kind());
         else {
             var until = body.until() == null
                     ? null
                     : until(body.until(), rule.definition().zone());
             marking.mark(
                     by,
-                    rule.id(),
+                    rule.ruleId(),
                     finding,
                     new FindingHandling.Ask(body.kind(), body.note() == null ? "" : body.note(), until));
         }
@@ -92,7 +92,7 @@ class HandlingController {
         return db.select(FINDING.ID)
                 .from(FINDING)
                 .where(
-                        FINDING.RULE_ID.eq(rule.id()),
+                        FINDING.RULE_ID.eq(rule.ruleId()),
                         FINDING.KEY.eq(identity.key().asUuid()))
                 .fetchOptional(FINDING.ID)
                 .orElseThrow(() -> RefusedException.notFound("The rule has no finding \"" + String.join(", ", texts)

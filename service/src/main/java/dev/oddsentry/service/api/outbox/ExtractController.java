@@ -5,6 +5,7 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_FILE;
 import static org.jooq.impl.DSL.coalesce;
 
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.web.RefusedException;
@@ -38,7 +39,7 @@ class ExtractController {
 
     /** @param rule null of a round-up's */
     record ReportView(
-            UUID message, String subject, @Nullable String rule, Instant slot, List<ReportFile> files) {}
+            MessageId message, String subject, @Nullable String rule, Instant slot, List<ReportFile> files) {}
 
     record ReportFile(String name, String mediaType, int bytes) {}
 
@@ -47,14 +48,15 @@ class ExtractController {
         var row = db.select(MESSAGE.SUBJECT, DEFINITION.NAME, MESSAGE.SLOT)
                 .from(MESSAGE)
                 .leftJoin(DEFINITION)
-                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF, MESSAGE.ESCALATION_OF)))
-                .where(MESSAGE.ID.eq(id))
+                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF, MESSAGE.ESCALATION_OF)
+                        .coerce(DEFINITION.ID)))
+                .where(MESSAGE.ID.eq(new MessageId(id)))
                 .fetchOptional()
                 .orElseThrow(ExtractController::unknown);
         var files = files(id).stream()
                 .map(file -> new ReportFile(file.name(), file.mediaType(), file.bytes().length))
                 .toList();
-        return new ReportView(id, row.value1(), row.value2(), row.value3(), files);
+        return new ReportView(new MessageId(id), row.value1(), row.value2(), row.value3(), files);
     }
 
     /** The rows: those that stayed behind the link, or the mail as it was. */
@@ -95,7 +97,7 @@ class ExtractController {
 
     private List<ExtractFiles.File> kept(UUID id) {
         return db.selectFrom(MESSAGE_FILE)
-                .where(MESSAGE_FILE.MESSAGE_ID.eq(id))
+                .where(MESSAGE_FILE.MESSAGE_ID.eq(new MessageId(id)))
                 .orderBy(MESSAGE_FILE.PLACE)
                 .fetch(row -> new ExtractFiles.File(row.getName(), row.getMediaType(), row.getBytes()));
     }
@@ -103,7 +105,7 @@ class ExtractController {
     private byte[] mime(UUID id) {
         return db.select(MESSAGE.MIME)
                 .from(MESSAGE)
-                .where(MESSAGE.ID.eq(id))
+                .where(MESSAGE.ID.eq(new MessageId(id)))
                 .fetchOptional(MESSAGE.MIME)
                 .orElseThrow(ExtractController::unknown);
     }

@@ -16,6 +16,7 @@ import static org.jooq.impl.DSL.selectOne;
 
 import dev.oddsentry.service.api.PageCodes;
 import dev.oddsentry.service.db.PagePlace;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.outbox.Holds;
 import dev.oddsentry.service.outbox.MessageActions;
@@ -61,7 +62,7 @@ class OutboxController {
      * @param held whether a person holds it
      */
     record MessageSummary(
-            UUID id,
+            MessageId id,
             @Nullable String rule,
             @Nullable String roundUp,
             boolean preview,
@@ -119,7 +120,11 @@ class OutboxController {
                 state == null ? noCondition() : hasRecipient(MESSAGE_RECIPIENT.STATE.eq(state)),
                 after == null ? noCondition() : PageCodes.read(after).behind(MESSAGE.CREATED_AT, MESSAGE.ID)));
         return new MessageList(
-                messages, PagePlace.next(messages, MOST_LISTED, last -> new PagePlace(last.createdAt(), last.id())));
+                messages,
+                PagePlace.next(
+                        messages,
+                        MOST_LISTED,
+                        last -> new PagePlace(last.createdAt(), last.id().value())));
     }
 
     private static Condition hasRecipient(Condition which) {
@@ -128,31 +133,32 @@ class OutboxController {
 
     record ResendBody(@Nullable List<String> to) {}
 
-    record MessageActionResult(int count, @Nullable UUID message) {}
+    record MessageActionResult(int count, @Nullable MessageId message) {}
 
     /** Nobody who waits for it gets it any more; what it reported stays reported. */
     @PostMapping(path = "/{id}/cancel", produces = "application/json")
     MessageActionResult cancelMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
-        return new MessageActionResult(acts.stop(by, id), null);
+        return new MessageActionResult(acts.stop(by, new MessageId(id)), null);
     }
 
     /** The same mail once more, marked as a repeat, to all who were to get it or to some of them. */
     @PostMapping(path = "/{id}/resend", produces = "application/json")
     MessageActionResult resendMessage(
             @AuthenticationPrincipal Person by, @PathVariable UUID id, @RequestBody ResendBody body) {
-        return new MessageActionResult(1, acts.sendAgain(by, id, body.to() == null ? List.of() : body.to()));
+        return new MessageActionResult(
+                1, acts.sendAgain(by, new MessageId(id), body.to() == null ? List.of() : body.to()));
     }
 
     /** Takes back what it reported, so that the next check says it again. */
     @PostMapping(path = "/{id}/report-again", produces = "application/json")
     MessageActionResult reportMessageAgain(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
-        return new MessageActionResult(acts.reportAgain(by, id), null);
+        return new MessageActionResult(acts.reportAgain(by, new MessageId(id)), null);
     }
 
     /** Notes that it arrived at the addresses where that was not known. */
     @PostMapping(path = "/{id}/confirm", produces = "application/json")
     MessageActionResult confirmMessage(@AuthenticationPrincipal Person by, @PathVariable UUID id) {
-        return new MessageActionResult(acts.arrived(by, id), null);
+        return new MessageActionResult(acts.arrived(by, new MessageId(id)), null);
     }
 
     private List<MessageSummary> summaries(Condition which) {
@@ -181,7 +187,8 @@ class OutboxController {
                         recipients)
                 .from(MESSAGE)
                 .leftJoin(DEFINITION)
-                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF, MESSAGE.ESCALATION_OF)))
+                .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID, MESSAGE.PREVIEW_OF, MESSAGE.ESCALATION_OF)
+                        .coerce(DEFINITION.ID)))
                 .leftJoin(roundUp)
                 .on(roundUp.ID.eq(MESSAGE.ROUND_UP_ID))
                 .where(which)
@@ -192,15 +199,16 @@ class OutboxController {
 
     @GetMapping(path = "/{id}", produces = "application/json")
     MessagePage getMessage(@PathVariable UUID id) {
-        var summary = summaries(MESSAGE.ID.eq(id)).stream().findFirst().orElseThrow(OutboxController::unknown);
+        var summary =
+                summaries(MESSAGE.ID.eq(new MessageId(id))).stream().findFirst().orElseThrow(OutboxController::unknown);
         var stored = db.select(MESSAGE.MESSAGE_ID, MESSAGE.MIME)
                 .from(MESSAGE)
-                .where(MESSAGE.ID.eq(id))
+                .where(MESSAGE.ID.eq(new MessageId(id)))
                 .fetchSingle();
         var parts = MessageParts.of(stored.value2());
         var tries = db.select(RECIPIENT_TRY.ADDRESS, RECIPIENT_TRY.AT, RECIPIENT_TRY.OUTCOME, RECIPIENT_TRY.RESPONSE)
                 .from(RECIPIENT_TRY)
-                .where(RECIPIENT_TRY.MESSAGE_ID.eq(id))
+                .where(RECIPIENT_TRY.MESSAGE_ID.eq(new MessageId(id)))
                 .orderBy(RECIPIENT_TRY.ID)
                 .fetch(mapping(DeliveryTryView::new));
         return new MessagePage(summary, stored.value1(), parts.text(), parts.attachments(), tries);
@@ -225,7 +233,7 @@ class OutboxController {
     private byte[] mime(UUID id) {
         return db.select(MESSAGE.MIME)
                 .from(MESSAGE)
-                .where(MESSAGE.ID.eq(id))
+                .where(MESSAGE.ID.eq(new MessageId(id)))
                 .fetchOptional(MESSAGE.MIME)
                 .orElseThrow(OutboxController::unknown);
     }

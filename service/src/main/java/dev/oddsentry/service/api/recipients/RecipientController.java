@@ -72,15 +72,15 @@ class RecipientController {
     /** Readers who stopped the rule's mails, those who came back too. */
     @GetMapping("/rules/{name}/unsubscribed")
     List<BlockedRecipients.UnsubscribedRecipient> listUnsubscribed(@PathVariable String name) {
-        return reach.leavers(rules.idOf(name));
+        return reach.leavers(rules.idOf(name).value());
     }
 
     /** Mails a reader again, who asked for it. */
     @DeleteMapping("/rules/{name}/unsubscribed/{address}")
     List<BlockedRecipients.UnsubscribedRecipient> resubscribe(
             @AuthenticationPrincipal Person by, @PathVariable String name, @PathVariable String address) {
-        if (!reach.comeBack(rules.idOf(name), address, by))
+        if (!reach.comeBack(rules.idOf(name).value(), address, by))
             throw RefusedException.notFound(address + " has not unsubscribed from " + name + ".");
-        return reach.leavers(rules.idOf(name));
+        return reach.leavers(rules.idOf(name).value());
     }
 }

@@ -5,12 +5,13 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.mail.ReaderLinks;
 import dev.oddsentry.service.recipients.BlockedRecipients;
 import java.time.Clock;
 import java.time.Duration;
 import java.util.Optional;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.springframework.http.HttpStatus;
 import org.springframework.http.ResponseEntity;
@@ -42,14 +43,14 @@ class UnsubscribeController {
         this.clock = clock;
     }
 
-    private record Reader(UUID rule, String address, UnsubscribePages page) {}
+    private record Reader(RuleId rule, String address, UnsubscribePages page) {}
 
     @GetMapping(path = "/leave/{message}/{token}", produces = "text/html;charset=UTF-8")
     ResponseEntity<String> showUnsubscribePage(@PathVariable String message, @PathVariable String token) {
         return answer(
                 message,
                 token,
-                reader -> reach.hasLeft(reader.rule(), reader.address())
+                reader -> reach.hasLeft(reader.rule().value(), reader.address())
                         ? reader.page().left()
                         : reader.page().input());
     }
@@ -57,7 +58,7 @@ class UnsubscribeController {
     @PostMapping(path = "/leave/{message}/{token}", produces = "text/html;charset=UTF-8")
     ResponseEntity<String> unsubscribe(@PathVariable String message, @PathVariable String token) {
         return answer(message, token, reader -> {
-            reach.leave(reader.rule(), reader.address(), UUID.fromString(message));
+            reach.leave(reader.rule().value(), reader.address(), MessageId.of(message));
             return reader.page().left();
         });
     }
@@ -65,7 +66,7 @@ class UnsubscribeController {
     @PostMapping(path = "/leave/{message}/{token}/back", produces = "text/html;charset=UTF-8")
     ResponseEntity<String> resubscribeByLink(@PathVariable String message, @PathVariable String token) {
         return answer(message, token, reader -> {
-            reach.comeBack(reader.rule(), reader.address(), null);
+            reach.comeBack(reader.rule().value(), reader.address(), null);
             return reader.page().back();
         });
     }
@@ -84,16 +85,16 @@ class UnsubscribeController {
     }
 
     private Optional<Reader> reader(String message, String token) {
-        UUID id;
+        MessageId id;
         try {
-            id = UUID.fromString(message);
+            id = MessageId.of(message);
         } catch (IllegalArgumentException noNumber) {
             return Optional.empty();
         }
         var row = db.select(MESSAGE.RULE_ID, MESSAGE.CREATED_AT)
                 .from(MESSAGE)
                 .join(DEFINITION)
-                .on(DEFINITION.ID.eq(MESSAGE.RULE_ID))
+                .on(DEFINITION.ID.eq(MESSAGE.RULE_ID.coerce(DEFINITION.ID)))
                 .where(MESSAGE.ID.eq(id), MESSAGE.ALLOW_UNSUBSCRIBE.isTrue())
                 .fetchOne();
         if (row == null || row.value2().plus(WORKS_FOR).isBefore(clock.instant())) return Optional.empty();

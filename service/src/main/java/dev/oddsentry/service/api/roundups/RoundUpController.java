@@ -7,6 +7,7 @@ import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.mail.NewMessage;
@@ -18,7 +19,6 @@ import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.List;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
@@ -78,7 +78,7 @@ class RoundUpController {
             @Nullable Instant lastSlot) {}
 
     /** @param message its number in the outbox; null where there was nothing to say */
-    record RoundUpSentView(@Nullable UUID message) {}
+    record RoundUpSentView(@Nullable MessageId message) {}
 
     /** @param subject null, as the text is empty, where there is nothing to say */
     record RoundUpPreviewView(@Nullable String subject, String text) {}

@@ -117,14 +117,14 @@ class BulkActions {
 
     /** What can be told before anything is done. */
     private void refuseIdle(Current<RuleDefinition> rule, Act act) {
-        var state = states.of(rule.id());
+        var state = states.of(rule.ruleId());
         switch (act) {
             case Act.Pause _ -> {
                 if (!state.isActive()) throw RefusedException.conflict("Only an active rule can be paused.");
             }
             case Act.Activate _ -> {
                 if (state.isActive()) throw RefusedException.conflict("The rule is active already.");
-                states.refuseUnready(rule.id(), rule.definition());
+                states.refuseUnready(rule.ruleId(), rule.definition());
             }
             case Act.Check _ -> {
                 if (!state.isActive()) throw RefusedException.conflict("Only an active rule can be checked.");
@@ -136,16 +136,16 @@ class BulkActions {
             case Act.Recipients change -> {
                 var after = changed(rule.definition(), change);
                 if (after.equals(rule.definition())) throw RefusedException.conflict("Nothing would differ.");
-                if (state.isActive()) states.refuseUnready(rule.id(), after);
+                if (state.isActive()) states.refuseUnready(rule.ruleId(), after);
             }
         }
     }
 
     private void carryOut(Person by, Current<RuleDefinition> rule, Act act, String reason) {
         switch (act) {
-            case Act.Pause _ -> states.pause(by, rule.id(), rule.definition());
-            case Act.Activate _ -> states.activate(by, rule.id(), rule.definition(), ReportChoice.NONE);
-            case Act.Check _ -> onDemand.ask(by, rule.id(), null, false);
+            case Act.Pause _ -> states.pause(by, rule.ruleId(), rule.definition());
+            case Act.Activate _ -> states.activate(by, rule.ruleId(), rule.definition(), ReportChoice.NONE);
+            case Act.Check _ -> onDemand.ask(by, rule.ruleId(), null, false);
             case Act.HandOver(String owner) -> save(by, rule, rule.definition().ownedBy(owner), reason);
             case Act.Recipients change -> save(by, rule, changed(rule.definition(), change), reason);
         }

@@ -71,14 +71,14 @@ class RuleController {
             @PathVariable String name,
             @RequestParam(required = false) @Nullable ReportOnActivation report) {
         var rule = require(name);
-        states.activate(by, rule.id(), rule.definition(), report == null ? ReportChoice.NONE : report.choice);
+        states.activate(by, rule.ruleId(), rule.definition(), report == null ? ReportChoice.NONE : report.choice);
         return views.page(name);
     }
 
     @PostMapping("/{name}/pause")
     RuleViews.RulePage pauseRule(@AuthenticationPrincipal Person by, @PathVariable String name) {
         var rule = require(name);
-        states.pause(by, rule.id(), rule.definition());
+        states.pause(by, rule.ruleId(), rule.definition());
         return views.page(name);
     }
 
@@ -90,7 +90,7 @@ class RuleController {
     void setFilePassword(
             @AuthenticationPrincipal Person by, @PathVariable String name, @RequestBody @Valid FilePasswordBody body) {
         var rule = require(name);
-        passwords.set(by, rule.id(), rule.definition().name(), body.password());
+        passwords.set(by, rule.ruleId(), rule.definition().name(), body.password());
     }
 
     private Current<RuleDefinition> require(String name) {

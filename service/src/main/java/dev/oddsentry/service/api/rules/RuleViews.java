@@ -20,6 +20,8 @@ import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.db.generated.tables.records.RuleRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.thresholds.ThresholdStore;
@@ -32,7 +34,6 @@ import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jooq.Record;
@@ -69,7 +70,7 @@ class RuleViews {
 
     /** A check as a dot in a strip. */
     record LatestCheck(
-            UUID id,
+            CheckId id,
             Instant slot,
             CheckState state,
             @Nullable Integer updates,
@@ -243,7 +244,7 @@ class RuleViews {
     }
 
     private List<RuleSummary> summaries(List<Current<RuleDefinition>> rules) {
-        var ids = rules.stream().map(Current::id).toList();
+        var ids = rules.stream().map(Current::ruleId).toList();
         var states = db.selectFrom(RULE).where(RULE.ID.in(ids)).fetchMap(RULE.ID);
         var open = open(ids);
         var latest = latest(ids);
@@ -255,9 +256,9 @@ class RuleViews {
         return rules.stream()
                 .map(rule -> summary(
                         rule,
-                        Objects.requireNonNull(states.get(rule.id())),
+                        Objects.requireNonNull(states.get(rule.ruleId())),
                         Objects.requireNonNull(queries.get(rule.definition().query())),
-                        drafted.contains(rule.id()),
+                        drafted.contains(rule.ruleId()),
                         open,
                         latest))
                 .toList();
@@ -268,8 +269,8 @@ class RuleViews {
             RuleRecord state,
             Watched watched,
             boolean drafts,
-            Map<UUID, Map<Severity, Integer>> open,
-            Map<UUID, List<LatestCheck>> latest) {
+            Map<RuleId, Map<Severity, Integer>> open,
+            Map<RuleId, List<LatestCheck>> latest) {
         RuleDefinition definition = rule.definition();
         return new RuleSummary(
                 definition.name(),
@@ -278,7 +279,7 @@ class RuleViews {
                 state.getState(),
                 rule.revision(),
                 definition.zone().getId(),
-                open.getOrDefault(rule.id(), Map.of()),
+                open.getOrDefault(rule.ruleId(), Map.of()),
                 state.getNextSlot(),
                 state.getState() == RuleState.ACTIVE
                         && state.getNextSlot() == null
@@ -293,7 +294,7 @@ class RuleViews {
                 watched.columns(),
                 definition.thresholdsUsed(),
                 drafts,
-                latest.getOrDefault(rule.id(), List.of()));
+                latest.getOrDefault(rule.ruleId(), List.of()));
     }
 
     /** What a rule's query reads and returns, read once for all its rules. */
@@ -310,8 +311,8 @@ class RuleViews {
                                 definitions.columns(query).names())));
     }
 
-    private Map<UUID, Map<Severity, Integer>> open(List<UUID> ids) {
-        var open = new HashMap<UUID, Map<Severity, Integer>>();
+    private Map<RuleId, Map<Severity, Integer>> open(List<RuleId> ids) {
+        var open = new HashMap<RuleId, Map<Severity, Integer>>();
         db.select(FINDING.RULE_ID, FINDING.SEVERITY, count())
                 .from(FINDING)
                 .where(FINDING.RULE_ID.in(ids), FINDING.STATE.eq(FindingState.OPEN))
@@ -321,7 +322,7 @@ class RuleViews {
         return open;
     }
 
-    private Map<UUID, List<LatestCheck>> latest(List<UUID> ids) {
+    private Map<RuleId, List<LatestCheck>> latest(List<RuleId> ids) {
         var place = rowNumber()
                 .over()
                 .partitionBy(RULE_CHECK.RULE_ID)

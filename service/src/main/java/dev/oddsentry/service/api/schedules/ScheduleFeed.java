@@ -6,12 +6,12 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.schedules.Schedules;
 import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.UUID;
 import net.fortuna.ical4j.model.Calendar;
 import net.fortuna.ical4j.model.component.VEvent;
 import net.fortuna.ical4j.model.property.DtEnd;
@@ -56,7 +56,7 @@ class ScheduleFeed {
                 .where(RULE.STATE.eq(RuleState.ACTIVE))
                 .fetchSet(RULE.ID);
         definitions.rules().stream()
-                .filter(rule -> active.contains(rule.id()))
+                .filter(rule -> active.contains(rule.ruleId()))
                 .forEach(rule -> addSlots(calendar, rule, now));
         return calendar.toString();
     }
@@ -66,12 +66,12 @@ class ScheduleFeed {
         var schedule = schedules.of(rule.definition());
         var next = schedule.nextAfter(now);
         for (int i = 0; i < MOST_OF_ONE_RULE && next.isPresent() && next.get().isBefore(until); i++) {
-            calendar.add(event(rule.id(), rule.definition(), next.get()));
+            calendar.add(event(rule.ruleId(), rule.definition(), next.get()));
             next = schedule.nextAfter(next.get());
         }
     }
 
-    private VEvent event(UUID ruleId, RuleDefinition rule, Instant slot) {
+    private VEvent event(RuleId ruleId, RuleDefinition rule, Instant slot) {
         var event = new VEvent();
         event.add(new Uid(ruleId + "-" + slot.getEpochSecond() + "@oddsentry"));
         event.add(new DtStart<>(slot));

@@ -6,6 +6,7 @@ import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.triggers.Triggers;
 import dev.oddsentry.service.web.RefusedException;
@@ -16,7 +17,6 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
-import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -76,8 +76,8 @@ class EventController {
         Instant now = db.select(DSL.field("clock_timestamp()", Instant.class))
                 .fetchSingle()
                 .value1();
-        listeners.forEach(
-                rule -> triggers.arrive(rule.id(), now, event, given.getOrDefault(rule.id(), Map.of()), requestKey));
+        listeners.forEach(rule ->
+                triggers.arrive(rule.ruleId(), now, event, given.getOrDefault(rule.ruleId(), Map.of()), requestKey));
         audit.record(
                 db,
                 by.id(),
@@ -99,11 +99,11 @@ class EventController {
     }
 
     /** Each rule takes the values that its query has parameters for; a value for none of them is a slip. */
-    private Map<UUID, Map<String, String>> valuesByRule(
+    private Map<RuleId, Map<String, String>> valuesByRule(
             Map<String, String> values, List<DefinitionStore.Current<RuleDefinition>> listeners) {
         var unused = new TreeSet<>(values.keySet());
         var known = new TreeSet<String>();
-        var given = new HashMap<UUID, Map<String, String>>();
+        var given = new HashMap<RuleId, Map<String, String>>();
         for (var rule : listeners) {
             var query =
                     definitions.query(rule.definition().query()).orElseThrow().definition();
@@ -121,7 +121,7 @@ class EventController {
                 taken.put(name, value);
             });
             unused.removeAll(taken.keySet());
-            given.put(rule.id(), taken);
+            given.put(rule.ruleId(), taken);
         }
         if (!listeners.isEmpty() && !unused.isEmpty())
             throw RefusedException.invalid("No rule that listens has a parameter " + String.join(", ", unused)
