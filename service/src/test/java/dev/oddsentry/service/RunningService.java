@@ -4,31 +4,39 @@ import com.icegreen.greenmail.store.FolderException;
 import com.icegreen.greenmail.store.StoredMessage;
 import com.icegreen.greenmail.util.GreenMail;
 import com.icegreen.greenmail.util.ServerSetup;
+import dev.oddsentry.service.clock.DatabaseClock;
+import dev.oddsentry.testkit.MovedClock;
 import dev.oddsentry.testkit.ThrowAwayPostgres;
 import jakarta.mail.internet.MimeMessage;
 import java.sql.Connection;
 import java.sql.DriverManager;
 import java.sql.SQLException;
+import java.time.Clock;
 import java.time.Duration;
 import java.util.ArrayList;
 import java.util.ConcurrentModificationException;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
+import java.util.UUID;
 import java.util.function.BooleanSupplier;
+import org.jspecify.annotations.Nullable;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
+import org.springframework.context.support.GenericApplicationContext;
 
 /**
  * The real service in this process, on loopback, with a throw-away PostgreSQL that holds its records and a ferry database, and a
  * mail server that takes everything. Started once and kept for all tests; each test uses names of its own.
  */
-public final class RunningService {
+public final class RunningService implements AutoCloseable {
     public static final String OPERATOR_PASSWORD = "operator-of-the-tests";
     private static RunningService instance;
 
-    private final ThrowAwayPostgres postgres = ThrowAwayPostgres.start();
-    private final GreenMail mail =
-            new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP).dynamicPort());
+    private final ThrowAwayPostgres postgres;
+    private final GreenMail mail;
+    private final String recordsName;
+    private final @Nullable MovedClock clock;
     private final List<ConfigurableApplicationContext> nodes = new ArrayList<>();
     private final HttpApi operator;
 
@@ -37,12 +45,34 @@ public final class RunningService {
         return instance;
     }
 
+    /** A service whose time a test can move, on records of its own; it shares the servers with the other. The caller closes it. */
+    public static RunningService withItsOwnTime() {
+        var shared = get();
+        String records = "records_" + UUID.randomUUID().toString().substring(0, 8);
+        shared.execute("postgres", "create database " + records);
+        return new RunningService(shared.postgres, shared.mail, records, new MovedClock());
+    }
+
     private RunningService() {
-        mail.start();
-        execute("postgres", "create database records");
-        execute("postgres", "create database ferry");
-        execute("postgres", "create role ferry_reader login password 'reader'");
-        execute("ferry", "alter default privileges grant select on tables to ferry_reader");
+        this(
+                ThrowAwayPostgres.start(),
+                new GreenMail(new ServerSetup(0, "127.0.0.1", ServerSetup.PROTOCOL_SMTP).dynamicPort()),
+                "records",
+                null);
+    }
+
+    private RunningService(ThrowAwayPostgres postgres, GreenMail mail, String recordsName, @Nullable MovedClock clock) {
+        this.postgres = postgres;
+        this.mail = mail;
+        this.recordsName = recordsName;
+        this.clock = clock;
+        if (clock == null) {
+            mail.start();
+            execute("postgres", "create database records");
+            execute("postgres", "create database ferry");
+            execute("postgres", "create role ferry_reader login password 'reader'");
+            execute("ferry", "alter default privileges grant select on tables to ferry_reader");
+        }
         nodes.add(startNode("first", records()));
         operator = HttpApi.loggedIn(baseUrl(), "operator", OPERATOR_PASSWORD);
         operator.put(
@@ -61,7 +91,34 @@ public final class RunningService {
     }
 
     public String records() {
-        return postgres.jdbcUrl("records");
+        return postgres.jdbcUrl(recordsName);
+    }
+
+    /** Time passes, for a service with its own. */
+    public void pass(Duration time) {
+        Objects.requireNonNull(clock, "its time is that of all tests").advance(time);
+    }
+
+    /** The sender has looked at the message and put it off, so that its absence from a mailbox says something. */
+    public void senderHasPutOff(String database, String message) {
+        await(
+                "the sender's look at " + message,
+                () -> count(
+                                database,
+                                "select count(*) from mail_tasks where task_instance = '" + message
+                                        + "' and execution_time > now() + interval '20 seconds'")
+                        == 1);
+    }
+
+    /** A number from the records, such as a count. */
+    public long countRecords(String sql) {
+        return count(recordsName, sql);
+    }
+
+    /** Ends this service alone, and not the servers that it shares. */
+    @Override
+    public void close() {
+        nodes.forEach(ConfigurableApplicationContext::close);
     }
 
     /** Another node, on the records given; the caller closes it. */
@@ -90,7 +147,15 @@ public final class RunningService {
             all.removeIf(each -> each.startsWith(assigned));
             all.add(setting);
         }
-        return SpringApplication.run(OddSentryService.class, all.toArray(String[]::new));
+        var application = new SpringApplication(OddSentryService.class);
+        if (clock != null)
+            application.addInitializers(context -> ((GenericApplicationContext) context)
+                    .registerBean(
+                            "movedClock",
+                            Clock.class,
+                            () -> clock.over(context.getBean(DatabaseClock.class)),
+                            definition -> definition.setPrimary(true)));
+        return application.run(all.toArray(String[]::new));
     }
 
     /** The source of the tests, for a node with records of its own. */

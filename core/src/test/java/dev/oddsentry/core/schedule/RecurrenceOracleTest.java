@@ -75,6 +75,13 @@ class RecurrenceOracleTest {
                     || !theirs.equals("-") && Long.parseLong(theirs) >= after + (ahead() - 1) * 86_400L;
         }
 
+        /** The other one cuts the first week of a rule at its start before it counts positions in it; the standard counts in the whole week. */
+        boolean countsInACutWeek() {
+            return rule.startsWith("FREQ=WEEKLY")
+                    && rule.contains("BYSETPOS")
+                    && after < start.atZone(ZoneId.of(zone)).plusWeeks(1).toEpochSecond();
+        }
+
         static boolean isAnswer(String theirs) {
             return !theirs.equals("?");
         }
@@ -106,8 +113,9 @@ class RecurrenceOracleTest {
         var differing = new ArrayList<String>();
         for (int i = 0; i < CASES; i++) {
             String ours = cases.get(i).answer();
-            if (!ours.equals(answers.get(i)) && !cases.get(i).isAtTheEnd(answers.get(i)))
-                differing.add(cases.get(i) + ": " + words(ours) + ", not " + words(answers.get(i)));
+            var one = cases.get(i);
+            if (!ours.equals(answers.get(i)) && !one.isAtTheEnd(answers.get(i)) && !one.countsInACutWeek())
+                differing.add(one + ": " + words(ours) + ", not " + words(answers.get(i)));
         }
         assertThat(differing).as("seed %d", seed).isEmpty();
     }

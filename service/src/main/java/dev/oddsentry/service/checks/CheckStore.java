@@ -342,12 +342,9 @@ public class CheckStore {
                 == 1;
     }
 
-    /** The later of the database's clock and a millisecond after the rule's last slot, so that slots only move forward. */
+    /** The later of now and a millisecond after the rule's last slot, so that slots only move forward. */
     Instant onDemandSlot(RuleId ruleId) {
-        Instant now = db.select(DSL.field("clock_timestamp()", Instant.class))
-                .fetchSingle()
-                .value1();
-        return slotAfterLast(ruleId, now);
+        return slotAfterLast(ruleId, clock.instant());
     }
 
     /** The later of {@code now} and a millisecond after the rule's last slot. */

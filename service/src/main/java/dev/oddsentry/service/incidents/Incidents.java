@@ -61,7 +61,7 @@ public class Incidents {
                         INCIDENT_RULE.LAST_AT)
                 .select(select(
                                 INCIDENT.ID,
-                                val(ruleId),
+                                val(ruleId, INCIDENT_RULE.RULE_ID),
                                 val(1),
                                 val(failure, INCIDENT_RULE.FAILURE),
                                 val(reason),

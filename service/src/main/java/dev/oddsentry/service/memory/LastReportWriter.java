@@ -22,7 +22,6 @@ import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Set;
-import java.util.UUID;
 import java.util.stream.Collectors;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -136,7 +135,7 @@ public class LastReportWriter {
                             REPORT.BEFORE_REPORTED_AT,
                             REPORT.BEFORE_MESSAGE_ID)
                     .select(select(
-                                    val(messageId),
+                                    val(messageId, REPORT.MESSAGE_ID),
                                     FINDING.ID,
                                     val(audience),
                                     val(kinds),
@@ -269,7 +268,7 @@ public class LastReportWriter {
                                     val(by.slot()),
                                     // Treated as known, the time of the last report stays.
                                     messageId == null ? LAST_REPORT.REPORTED_AT : val(by.slot()),
-                                    val(messageId, UUID.class))
+                                    val(messageId, LAST_REPORT.MESSAGE_ID))
                             .from(Batches.wanted(some))
                             .join(FINDING)
                             .on(FINDING.ID.eq(Batches.WANTED_ID))

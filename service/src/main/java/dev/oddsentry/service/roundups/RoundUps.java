@@ -15,7 +15,6 @@ import java.time.Instant;
 import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
-import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -93,11 +92,10 @@ public class RoundUps {
     }
 
     public Standing standing(UUID id) {
-        var now = DSL.field("clock_timestamp()", Instant.class);
-        return db.select(ROUND_UP.PAUSED, ROUND_UP.NEXT_SLOT, ROUND_UP.LAST_SLOT, now)
+        return db.select(ROUND_UP.PAUSED, ROUND_UP.NEXT_SLOT, ROUND_UP.LAST_SLOT)
                 .from(ROUND_UP)
                 .where(ROUND_UP.ID.eq(id))
-                .fetchSingle(row -> new Standing(row.value1(), row.value2(), row.value3(), row.value4()));
+                .fetchSingle(row -> new Standing(row.value1(), row.value2(), row.value3(), clock.instant()));
     }
 
     void goneThrough(UUID id, Instant slot) {

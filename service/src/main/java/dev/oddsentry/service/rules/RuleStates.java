@@ -21,7 +21,6 @@ import java.time.Instant;
 import java.util.Locale;
 import java.util.Optional;
 import org.jooq.DSLContext;
-import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -165,12 +164,11 @@ public class RuleStates {
      * the rule just now, since a slot task that is being executed cannot be moved and must not plan from what was.
      */
     public Optional<NextSlot> nextSlot(RuleId id) {
-        var now = DSL.field("clock_timestamp()", Instant.class);
-        return db.select(RULE.NEXT_SLOT, now)
+        return db.select(RULE.NEXT_SLOT)
                 .from(RULE)
                 .where(RULE.ID.eq(id), RULE.STATE.eq(RuleState.ACTIVE), RULE.NEXT_SLOT.isNotNull())
                 .forShare()
-                .fetchOptional(row -> new NextSlot(row.value1(), row.value2()));
+                .fetchOptional(row -> new NextSlot(row.value1(), clock.instant()));
     }
 
     /** @param now by the database's clock, which all nodes share */

@@ -206,37 +206,6 @@ class UnattendedChecksTest {
     }
 
     @Test
-    void eachMemberOfTheTeamIsToldInTheirLanguage() {
-        String norwegian = "no-" + owner;
-        api.put("/api/languages/" + norwegian, Map.of("language", "NB"));
-        api.put("/api/teams/" + team, Map.of("addresses", List.of(owner, norwegian)));
-        sailings.saved();
-        api.push(sailings.rule()
-                .replace("owner: Traffic reporting", "owner: " + team)
-                .replace("delivery: { ", "delivery: { language: de, "));
-        api.post(path + "/activate", "");
-        sailings.change("alter table sailing_table drop column delay_min");
-        var failed = api.check(sailings.name);
-        assertThat(failed.path("failure").asString()).isEqualTo("SOURCE_REFUSED");
-        assertThat(failed.path("reason").asString()).contains("delay_min");
-        var mails = new Mails(service);
-        mails.sent(owner, 1);
-        mails.sent(norwegian, 1);
-        assertThat(mails.subjects(owner))
-                .containsExactly("Prüfungen schlagen fehl: Late sailings of " + sailings.name + " (Regel "
-                        + sailings.name + ")");
-        assertThat(mails.lastText(owner))
-                .contains("Die Quelle hat die Abfrage abgelehnt.", "Sie erhalten diese Mail")
-                .doesNotContain("delay_min", "column", "refused");
-        assertThat(mails.subjects(norwegian))
-                .containsExactly(
-                        "Kontroller feiler: Late sailings of " + sailings.name + " (regel " + sailings.name + ")");
-        assertThat(mails.lastText(norwegian))
-                .contains("Kilden avviste spørringen.")
-                .doesNotContain("delay_min", "column");
-    }
-
-    @Test
     void failuresOfOneCauseMakeOneMailAndItsEndAnother() {
         var source = "/api/sources/" + sailings.name;
         var settings = new HashMap<>(settings());
@@ -273,25 +242,6 @@ class UnattendedChecksTest {
                         .valueStream()
                         .anyMatch(mail -> mail.path("rule").isNull()))
                 .isTrue();
-    }
-
-    @Test
-    void whileItLastsItIsSaidOnceADay() {
-        save(sailings.schedule("schedule: { when_empty: fail }").saved());
-        api.post(path + "/activate", "");
-        api.check(sailings.name);
-        RunningService.await("a mail", () -> subjectsToOwner().size() == 1);
-        api.check(sailings.name);
-        service.execute(
-                "records",
-                "update incident set mailed_at = mailed_at - interval '25 hours' where kind = 'RULE' and name = '"
-                        + sailings.name + "'");
-        RunningService.await("another", () -> subjectsToOwner().size() == 2);
-        assertThat(subjectsToOwner().getLast()).startsWith("Checks still failing: Late sailings of " + sailings.name);
-        sailings.late("SK-1", 20);
-        api.check(sailings.name);
-        RunningService.await("the end", () -> subjectsToOwner().size() == 3);
-        assertThat(subjectsToOwner().getLast()).startsWith("Checks recovered");
     }
 
     @Test

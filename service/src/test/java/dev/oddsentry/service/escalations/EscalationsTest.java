@@ -6,16 +6,23 @@ import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.LateSailings;
 import dev.oddsentry.service.Mails;
 import dev.oddsentry.service.RunningService;
+import java.time.Duration;
 import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.Test;
 
 /** Findings that nobody has taken within a time of being reported go to others, once. */
 class EscalationsTest {
-    private final RunningService service = RunningService.get();
+    private static final RunningService service = RunningService.withItsOwnTime();
     private final HttpApi api = service.api();
     private final LateSailings sailings = new LateSailings(service);
     private final Mails mails = new Mails(service);
     private final String lead = "lead-" + sailings.recipient;
+
+    @AfterAll
+    static void end() {
+        service.close();
+    }
 
     private void active(String more, String after) {
         sailings.saved();
@@ -27,16 +34,24 @@ class EscalationsTest {
         api.postAnswer("/api/rules/" + sailings.name + "/activate", "");
     }
 
-    /** As far as what was told, and how far it was looked at, can tell. */
     private void anHourPasses() {
-        String rule = "(select id from definition where name = '" + sailings.name + "' and kind = 'RULE')";
         RunningService.await(
                 "a first look",
-                () -> service.count("records", "select count(*) from escalation where rule_id = " + rule) == 1);
-        service.execute(
-                "records",
-                "update escalation set reports_seen_to = reports_seen_to - interval '1 hour' where rule_id = " + rule
-                        + "; update message set created_at = created_at - interval '1 hour' where rule_id = " + rule);
+                () -> service.countRecords(
+                                "select count(*) from escalation where rule_id = (select id from definition where name = '"
+                                        + sailings.name + "' and kind = 'RULE')")
+                        == 1);
+        service.pass(Duration.ofHours(1));
+    }
+
+    /** What has been due by now has been passed on, or never will be. */
+    private void afterAnotherLook() {
+        long before = looks();
+        RunningService.await("another look", () -> looks() > before + 1);
+    }
+
+    private long looks() {
+        return service.countRecords("select version from scheduled_tasks where task_name = 'escalations'");
     }
 
     private String finding(String sailing) {
@@ -57,7 +72,7 @@ class EscalationsTest {
     }
 
     @Test
-    void whatNobodyTookIsPassedOnOnceAndWhatIsTakenIsNot() throws InterruptedException {
+    void whatNobodyTookIsPassedOnOnceAndWhatIsTakenIsNot() {
         sailings.late("SK-1", 60).late("SK-2", 60).late("SK-3", 20);
         active(", severity: critical", "1 hour");
         api.check(sailings.name);
@@ -72,7 +87,7 @@ class EscalationsTest {
                 .doesNotContain("SK-2")
                 .doesNotContain("SK-3");
         api.check(sailings.name);
-        Thread.sleep(1_000);
+        afterAnotherLook();
         mails.sent(lead, 1);
         assertThat(api.get("/api/rules/" + sailings.name + "/explanation?finding=" + finding("SK-1"))
                         .path("events")
@@ -85,14 +100,14 @@ class EscalationsTest {
     }
 
     @Test
-    void clearedFindingIsNotEscalatedAndAReturnedOneIsAgain() throws InterruptedException {
+    void clearedFindingIsNotEscalatedAndAReturnedOneIsAgain() {
         sailings.late("SK-1", 20);
         active("", "1 hour");
         api.check(sailings.name);
         sailings.change("update sailing_table set delay_min = 1");
         api.check(sailings.name);
         anHourPasses();
-        Thread.sleep(1_000);
+        afterAnotherLook();
         assertThat(service.mailTo(lead)).isEmpty();
         sailings.change("update sailing_table set delay_min = 30");
         api.check(sailings.name);
@@ -111,10 +126,7 @@ class EscalationsTest {
         sailings.late("SK-1", 20).active();
         api.check(sailings.name);
         mails.sent(sailings.recipient, 1);
-        service.execute(
-                "records",
-                "update message set created_at = created_at - interval '2 hours' where subject like '%" + sailings.name
-                        + "'");
+        service.pass(Duration.ofHours(2));
         active("", "1 hour");
         sailings.late("SK-2", 20);
         api.check(sailings.name);

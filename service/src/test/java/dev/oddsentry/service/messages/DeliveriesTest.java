@@ -223,32 +223,6 @@ class DeliveriesTest {
     }
 
     @Test
-    void updatesBeyondTheHourlyLimitComeTogetherLater() throws Exception {
-        sailings.late("SK-1", 20);
-        active("max_per_hour: 2");
-        sailings.late("SK-2", 20);
-        api.check(sailings.name);
-        mails.sent(sailings.recipient, 2);
-        for (int i = 3; i < 6; i++) {
-            sailings.late("SK-" + i, 20);
-            assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
-        }
-        assertThat(api.get("/api/rules/" + sailings.name + "/explanation?key=SK-4")
-                        .path("reason")
-                        .asString())
-                .contains("its recipients were sent 2 messages within an hour");
-        service.execute(
-                "records",
-                "update message set slot = slot - interval '2 hours' where rule_id = (select id from definition where kind = 'RULE' and name = '"
-                        + sailings.name + "')");
-        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
-        mails.sent(sailings.recipient, 3);
-        assertThat(mails.lastText(sailings.recipient))
-                .contains("3 new", "SK-3", "SK-4", "SK-5")
-                .doesNotContain("SK-2");
-    }
-
-    @Test
     void theValueThatIsMeasuredIsDrawnAndSaidInWords() throws Exception {
         sailings.late("SK-1", 5).saved();
         api.push(

@@ -41,7 +41,7 @@ class MessageActionsTest {
         sailings.late("SK-1", 20).active();
         int hold = hold();
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
-        Thread.sleep(1_500);
+        service.senderHasPutOff("records", latest());
         assertThat(service.mailTo(sailings.recipient)).isEmpty();
         var message = outbox("").path(0);
         assertThat(message.path("held").asBoolean()).isTrue();

@@ -51,7 +51,14 @@ class RestoredRecordsTest {
             assertThat(holds(copy).path(0).path("reason").asString()).contains("they are in another database");
             assertThat(holds(copy).path(0).path("by").isNull()).isTrue();
             api(copy).check(sailings.name);
-            Thread.sleep(1_000);
+            service.senderHasPutOff(
+                    "copy_" + id,
+                    api(copy)
+                            .get("/api/outbox")
+                            .path("messages")
+                            .path(0)
+                            .path("id")
+                            .asString());
             assertThat(service.mailTo(sailings.recipient)).isEmpty();
             assertThat(holds(copy).path(0).path("messages").asInt()).isEqualTo(1);
             assertThat(api(copy).get("/api/status").path("problems").toString()).contains("Outgoing mail is held");

@@ -11,6 +11,7 @@ import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.triggers.Triggers;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.constraints.Size;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -18,7 +19,6 @@ import java.util.List;
 import java.util.Map;
 import java.util.TreeSet;
 import org.jooq.DSLContext;
-import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.transaction.annotation.Transactional;
@@ -38,12 +38,14 @@ class EventController {
     private final DefinitionStore definitions;
     private final Audit audit;
     private final DSLContext db;
+    private final Clock clock;
 
-    EventController(Triggers triggers, DefinitionStore definitions, Audit audit, DSLContext db) {
+    EventController(Triggers triggers, DefinitionStore definitions, Audit audit, DSLContext db, Clock clock) {
         this.triggers = triggers;
         this.definitions = definitions;
         this.audit = audit;
         this.db = db;
+        this.clock = clock;
     }
 
     /** @param values for parameters of the rules' queries, by name */
@@ -73,9 +75,7 @@ class EventController {
                 .flatMap(id -> definitions.rule(id).stream())
                 .toList();
         var given = valuesByRule(values, listeners);
-        Instant now = db.select(DSL.field("clock_timestamp()", Instant.class))
-                .fetchSingle()
-                .value1();
+        Instant now = clock.instant();
         listeners.forEach(rule ->
                 triggers.arrive(rule.ruleId(), now, event, given.getOrDefault(rule.ruleId(), Map.of()), requestKey));
         audit.record(
