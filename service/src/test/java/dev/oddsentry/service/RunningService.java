@@ -20,6 +20,7 @@ import java.util.Map;
 import java.util.Objects;
 import java.util.UUID;
 import java.util.function.BooleanSupplier;
+import org.awaitility.Awaitility;
 import org.jspecify.annotations.Nullable;
 import org.springframework.boot.SpringApplication;
 import org.springframework.context.ConfigurableApplicationContext;
@@ -31,6 +32,7 @@ import org.springframework.context.support.GenericApplicationContext;
  */
 public final class RunningService implements AutoCloseable {
     public static final String OPERATOR_PASSWORD = "operator-of-the-tests";
+    private static final Duration LOOK_AGAIN = Duration.ofMillis(30);
     private static RunningService instance;
 
     private final ThrowAwayPostgres postgres;
@@ -236,15 +238,6 @@ public final class RunningService implements AutoCloseable {
     }
 
     public static void await(String what, Duration atMost, BooleanSupplier until) {
-        long end = System.nanoTime() + atMost.toNanos();
-        while (!until.getAsBoolean()) {
-            if (System.nanoTime() > end) throw new AssertionError("waited in vain for " + what);
-            try {
-                Thread.sleep(30);
-            } catch (InterruptedException e) {
-                Thread.currentThread().interrupt();
-                throw new IllegalStateException(e);
-            }
-        }
+        Awaitility.await(what).atMost(atMost).pollInterval(LOOK_AGAIN).until(until::getAsBoolean);
     }
 }

@@ -13,7 +13,11 @@ import java.time.Duration;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Properties;
-import java.util.concurrent.ConcurrentLinkedDeque;
+import org.apache.commons.pool2.BasePooledObjectFactory;
+import org.apache.commons.pool2.PooledObject;
+import org.apache.commons.pool2.impl.DefaultPooledObject;
+import org.apache.commons.pool2.impl.GenericObjectPool;
+import org.apache.commons.pool2.impl.GenericObjectPoolConfig;
 import org.eclipse.angus.mail.smtp.SMTPTransport;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -24,7 +28,7 @@ final class SmtpServer {
     private static final Duration LONGEST_REST = Duration.ofMinutes(5);
     private static final Logger LOG = LoggerFactory.getLogger(SmtpServer.class);
     private static final int MOST_KEPT = 4;
-    private static final long KEPT_FOR = Duration.ofSeconds(10).toNanos();
+    private static final Duration KEPT_FOR = Duration.ofSeconds(10);
 
     private final Settings.Mail settings;
     private final String host;
@@ -33,9 +37,7 @@ final class SmtpServer {
     private final ServerRest rest;
     private volatile long largest;
     private volatile @Nullable String lastFailure;
-    private final ConcurrentLinkedDeque<Kept> kept = new ConcurrentLinkedDeque<>();
-
-    private record Kept(SMTPTransport transport, long since) {}
+    private final GenericObjectPool<SMTPTransport> lines;
 
     private SmtpServer(Settings.Mail settings, String host, int port, int mostAtOnce) {
         this.rest = new ServerRest(settings.firstWait(), LONGEST_REST, mostAtOnce, System::nanoTime);
@@ -43,6 +45,19 @@ final class SmtpServer {
         this.host = host;
         this.port = port;
         this.session = Session.getInstance(properties());
+        this.lines = new GenericObjectPool<>(new Lines(), keptForAWhile());
+    }
+
+    /** How many lines there are at once is limited by those who hand over. */
+    private static GenericObjectPoolConfig<SMTPTransport> keptForAWhile() {
+        var config = new GenericObjectPoolConfig<SMTPTransport>();
+        config.setMaxTotal(-1);
+        config.setMaxIdle(MOST_KEPT);
+        config.setTestOnBorrow(true);
+        config.setMinEvictableIdleDuration(KEPT_FOR);
+        config.setTimeBetweenEvictionRuns(KEPT_FOR);
+        config.setJmxEnabled(false);
+        return config;
     }
 
     /** @param workers how many messages are handed over at once */
@@ -96,12 +111,13 @@ final class SmtpServer {
 
     /** A line for one message: one that is open and answers, or a new one. */
     Line line() throws MessagingException {
-        for (Kept open = kept.pollFirst(); open != null; open = kept.pollFirst()) {
-            boolean fresh = System.nanoTime() - open.since() < KEPT_FOR;
-            if (fresh && open.transport().isConnected()) return new Line(open.transport());
-            close(open.transport());
+        try {
+            return new Line(lines.borrowObject());
+        } catch (MessagingException | RuntimeException failed) {
+            throw failed;
+        } catch (Exception unexpected) {
+            throw new MessagingException("no line to " + address(), unexpected);
         }
-        return new Line(connect());
     }
 
     SMTPTransport connect() throws MessagingException {
@@ -155,7 +171,7 @@ final class SmtpServer {
     }
 
     void close() {
-        for (Kept open = kept.pollFirst(); open != null; open = kept.pollFirst()) close(open.transport());
+        lines.close();
     }
 
     /** What the server said of the message counts; that the line breaks after it changes nothing. */
@@ -194,8 +210,38 @@ final class SmtpServer {
 
         @Override
         public void close() {
-            if (keep && kept.size() < MOST_KEPT) kept.addFirst(new Kept(transport, System.nanoTime()));
-            else SmtpServer.close(transport);
+            if (keep) lines.returnObject(transport);
+            else forget();
+        }
+
+        private void forget() {
+            try {
+                lines.invalidateObject(transport);
+            } catch (Exception unexpected) {
+                throw new IllegalStateException("a line could not be closed", unexpected);
+            }
+        }
+    }
+
+    private final class Lines extends BasePooledObjectFactory<SMTPTransport> {
+        @Override
+        public SMTPTransport create() throws MessagingException {
+            return connect();
+        }
+
+        @Override
+        public PooledObject<SMTPTransport> wrap(SMTPTransport transport) {
+            return new DefaultPooledObject<>(transport);
+        }
+
+        @Override
+        public boolean validateObject(PooledObject<SMTPTransport> line) {
+            return line.getObject().isConnected();
+        }
+
+        @Override
+        public void destroyObject(PooledObject<SMTPTransport> line) {
+            SmtpServer.close(line.getObject());
         }
     }
 }
