@@ -60,6 +60,8 @@ public final class RecordGenerator {
             "rule\\.id|[a-z_]+\\.rule_id|rule_after\\.parent_id|message\\.(preview_of|escalation_of)",
             "RuleId");
 
+    private static final String AUDIENCES = "audience\\.id|[a-z_]+\\.audience_id|finding\\.opening_audience";
+
     private RecordGenerator() {}
 
     private static final String PACKAGE = "dev.oddsentry.service.db.generated";
@@ -111,14 +113,14 @@ public final class RecordGenerator {
         return files;
     }
 
-    private static ForcedType id(Map.Entry<String, String> columns) {
-        String type = "dev.oddsentry.service.ids." + columns.getValue();
+    private static ForcedType id(String columns, String sqlType, String javaType, String name) {
+        String type = "dev.oddsentry.service.ids." + name;
         return new ForcedType()
                 .withUserType(type)
-                .withConverter("org.jooq.Converter.ofNullable(java.util.UUID.class, " + type + ".class, " + type
+                .withConverter("org.jooq.Converter.ofNullable(" + javaType + ".class, " + type + ".class, " + type
                         + "::new, " + type + "::value)")
-                .withIncludeTypes("uuid")
-                .withIncludeExpression("public\\.(" + columns.getKey() + ")");
+                .withIncludeTypes(sqlType)
+                .withIncludeExpression("public\\.(" + columns + ")");
     }
 
     /** The files below a folder, by their paths in it. */
@@ -140,7 +142,11 @@ public final class RecordGenerator {
                         .withEnumConverter(true)
                         .withIncludeExpression("public\\.(" + entry.getKey() + ")"))
                 .toList();
-        var ids = IDS.entrySet().stream().map(RecordGenerator::id).toList();
+        var ids = Stream.concat(
+                        IDS.entrySet().stream()
+                                .map(each -> id(each.getKey(), "uuid", "java.util.UUID", each.getValue())),
+                        Stream.of(id(AUDIENCES, "bigint|int8", "Long", "AudienceId")))
+                .toList();
         var instants =
                 new ForcedType().withName("INSTANT").withIncludeTypes("(?i:timestamp with time zone|timestamptz)");
         return new Configuration()

@@ -6,6 +6,7 @@ import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.Evaluation;
+import dev.oddsentry.service.ids.AudienceId;
 import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.measurements.MeasurementStore;
 import dev.oddsentry.service.memory.AudienceKey;
@@ -117,7 +118,7 @@ class ResultWriter {
     private static Map<Digest, NewFindingWriter.Heard> heard(Evaluation evaluation, List<AudienceReport> reports) {
         var heard = new HashMap<Digest, NewFindingWriter.Heard>();
         for (var each : reports) {
-            long audience = each.audience().id();
+            AudienceId audience = each.audience().id();
             var passed = new NewFindingWriter.Heard(audience, null, Set.of());
             for (var subject : each.part().treatedAsKnown())
                 if (opens(subject, evaluation)) heard.put(subject.key(), passed);

@@ -17,6 +17,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.UpdateKind;
+import dev.oddsentry.service.ids.AudienceId;
 import dev.oddsentry.service.ids.MessageId;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -52,8 +53,8 @@ public class LastReportWriter {
     }
 
     /** @param key who it is; null for a round-up, which gets all findings of the rule whatever its split */
-    public record Audience(long id, @Nullable AudienceKey key) {
-        static Audience ofRoundUp(long id) {
+    public record Audience(AudienceId id, @Nullable AudienceKey key) {
+        static Audience ofRoundUp(AudienceId id) {
             return new Audience(id, null);
         }
 
@@ -71,7 +72,7 @@ public class LastReportWriter {
                 .set(AUDIENCE.SPLIT_VALUE, key.split())
                 .onConflictDoNothing()
                 .execute();
-        long id = db.select(AUDIENCE.ID)
+        AudienceId id = db.select(AUDIENCE.ID)
                 .from(AUDIENCE)
                 .where(
                         scope.holds(AUDIENCE.RULE_ID, AUDIENCE.COPY_KEY),
@@ -119,7 +120,7 @@ public class LastReportWriter {
         return told.stream().map(ReportedUpdate::finding).toList();
     }
 
-    private void recordReport(long audience, MessageId messageId, String[] kinds, List<Long> findings) {
+    private void recordReport(AudienceId audience, MessageId messageId, String[] kinds, List<Long> findings) {
         for (var some : Batches.of(findings)) {
             db.insertInto(REPORT)
                     .columns(
@@ -137,7 +138,7 @@ public class LastReportWriter {
                     .select(select(
                                     val(messageId, REPORT.MESSAGE_ID),
                                     FINDING.ID,
-                                    val(audience),
+                                    val(audience, REPORT.AUDIENCE_ID),
                                     val(kinds),
                                     LAST_REPORT.STATE,
                                     LAST_REPORT.SEVERITY,
@@ -256,7 +257,7 @@ public class LastReportWriter {
             db.insertInto(LAST_REPORT, COLUMNS)
                     .select(select(
                                     FINDING.ID,
-                                    inline(audience.id()),
+                                    inline(audience.id(), LAST_REPORT.AUDIENCE_ID),
                                     // For those it moved away from it is over. Taken as known, a pending one is as
                                     // known as an open one.
                                     when(audience.hasLost(), FindingState.CLEARED)

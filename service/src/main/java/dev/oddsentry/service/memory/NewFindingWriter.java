@@ -9,6 +9,7 @@ import dev.oddsentry.core.memory.Moves;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.ids.AudienceId;
 import dev.oddsentry.service.ids.MessageId;
 import java.util.Objects;
 import java.util.Set;
@@ -32,7 +33,7 @@ public class NewFindingWriter {
      * @param messageId null if it is treated as known
      * @param kinds empty if it is treated as known
      */
-    public record Heard(long audience, @Nullable MessageId messageId, Set<UpdateKind> kinds) {
+    public record Heard(AudienceId audience, @Nullable MessageId messageId, Set<UpdateKind> kinds) {
         private FindingEventKind event() {
             return messageId == null ? FindingEventKind.TREATED_AS_KNOWN : FindingEventKind.REPORTED;
         }

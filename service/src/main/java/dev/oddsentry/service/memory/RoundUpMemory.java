@@ -13,6 +13,7 @@ import dev.oddsentry.core.memory.LastReport;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.StoredFinding;
+import dev.oddsentry.service.ids.AudienceId;
 import dev.oddsentry.service.ids.RuleId;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -55,7 +56,7 @@ public class RoundUpMemory {
     public LastReportWriter.Audience join(UUID roundUp, RuleId rule) {
         var before = audience(roundUp, rule);
         if (before.isPresent()) return before.get();
-        long id = db.insertInto(AUDIENCE)
+        AudienceId id = db.insertInto(AUDIENCE)
                 .set(AUDIENCE.RULE_ID, rule)
                 .set(AUDIENCE.ROUND_UP_ID, roundUp)
                 .returning(AUDIENCE.ID)
@@ -94,13 +95,13 @@ public class RoundUpMemory {
                 .and(FINDING.COPY_KEY.isNull())
                 .and(FINDING.CHANGED_AT.eq(slot))
                 .and(pending.treatsAsKnown() ? noCondition() : FINDING.STATE.eq(FindingState.CLEARED));
-        for (long audience : db.select(AUDIENCE.ID)
+        for (AudienceId audience : db.select(AUDIENCE.ID)
                 .from(AUDIENCE)
                 .where(AUDIENCE.RULE_ID.eq(scope.ruleId()), AUDIENCE.ROUND_UP_ID.isNotNull())
                 .fetch(AUDIENCE.ID)) takeAsKnown(audience, moved);
     }
 
-    private void takeAsKnown(long audience, Condition which) {
+    private void takeAsKnown(AudienceId audience, Condition which) {
         db.insertInto(LAST_REPORT)
                 .columns(
                         LAST_REPORT.FINDING_ID,
@@ -112,7 +113,7 @@ public class RoundUpMemory {
                         LAST_REPORT.AT)
                 .select(select(
                                 FINDING.ID,
-                                val(audience),
+                                val(audience, LAST_REPORT.AUDIENCE_ID),
                                 DSL.when(FINDING.STATE.eq(FindingState.PENDING), FindingState.OPEN)
                                         .otherwise(FINDING.STATE),
                                 FINDING.SEVERITY,

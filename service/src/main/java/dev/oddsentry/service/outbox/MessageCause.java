@@ -1,6 +1,7 @@
 package dev.oddsentry.service.outbox;
 
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
+import dev.oddsentry.service.ids.AudienceId;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.MemoryWriter;
@@ -15,8 +16,8 @@ public sealed interface MessageCause {
      * @param check {@code null} where a person sends open findings before the rule's first check
      * @param audience whose last report the message moves
      */
-    record OfCheck(RuleId rule, @Nullable CheckId check, long audience) implements MessageCause {
-        public static OfCheck of(MemoryWriter.Writing by, long audience) {
+    record OfCheck(RuleId rule, @Nullable CheckId check, AudienceId audience) implements MessageCause {
+        public static OfCheck of(MemoryWriter.Writing by, AudienceId audience) {
             return new OfCheck(by.ruleId(), by.checkId(), audience);
         }
     }

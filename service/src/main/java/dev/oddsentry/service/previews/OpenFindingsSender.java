@@ -7,6 +7,7 @@ import dev.oddsentry.service.checks.CheckStore;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.evaluation.PersonalCopy;
+import dev.oddsentry.service.ids.AudienceId;
 import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.LastReportWriter;
@@ -103,7 +104,8 @@ public class OpenFindingsSender {
                         var writing = new MemoryWriter.Writing(
                                 each.scope(), latest.getFirst().getId(), slot);
                         var first = each.outgoing().parts().getFirst().audience();
-                        long audience = reported.audience(each.scope(), first).id();
+                        AudienceId audience =
+                                reported.audience(each.scope(), first).id();
                         return outbox.queue(
                                 MessageCause.OfCheck.of(writing, audience),
                                 slot,
