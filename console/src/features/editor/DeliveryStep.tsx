@@ -1,9 +1,10 @@
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { Choice } from '../../shared/Choice'
 import { people, teams } from '../setup/api'
 import type { DeliveryPart } from './api'
 import type { Column } from './builder'
+import { LayoutFields } from './LayoutFields'
 import { edited, type Edits } from './parts'
 import { rich, t } from '../../messages'
 
@@ -38,7 +39,6 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
         ? [...(delivery.attach ?? ['csv']), format]
         : (delivery.attach ?? ['csv']).filter((each) => (typeof each === 'string' ? each : each.format) !== format),
     })
-  const shown = delivery.columns ?? []
   return (
     <>
       <div className="fields">
@@ -103,62 +103,7 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
           />
         </Form.Group>
       </div>
-      {delivery.layout !== undefined ? (
-        <p className="callout mt-3 mb-0">{t('editor.the_layout_in_the_yaml')}</p>
-      ) : (
-        <fieldset className="mt-3">
-          <legend>{t('editor.columns_in_the_message_in')}</legend>
-          <div className="d-flex flex-wrap gap-2">
-            {shown.map((name, index) => (
-              <span key={name} className="chosen-column">
-                {columns.find((column) => column.name === name)?.label ?? name}
-                {index > 0 && (
-                  <Button
-                    size="sm"
-                    variant="plain"
-                    className="x"
-                    aria-label={t('editor.move_forward', { name })}
-                    onClick={() =>
-                      put({
-                        columns: shown.map((each, i) =>
-                          i === index - 1 ? name : i === index ? (shown[index - 1] ?? each) : each,
-                        ),
-                      })
-                    }
-                  >
-                    ←
-                  </Button>
-                )}
-                <Button
-                  size="sm"
-                  variant="plain"
-                  className="x"
-                  aria-label={t('editor.remove', { name })}
-                  onClick={() => put({ columns: shown.filter((each) => each !== name) })}
-                >
-                  ✕
-                </Button>
-              </span>
-            ))}
-            <Form.Select
-              size="sm"
-              className="w-auto"
-              aria-label={t('editor.add_a_column')}
-              value=""
-              onChange={(event) => event.target.value && put({ columns: [...shown, event.target.value] })}
-            >
-              <option value="">{shown.length === 0 ? t('editor.default_all_columns') : t('editor.add')}</option>
-              {columns
-                .filter((column) => !shown.includes(column.name))
-                .map((column) => (
-                  <option key={column.name} value={column.name}>
-                    {column.label}
-                  </option>
-                ))}
-            </Form.Select>
-          </div>
-        </fieldset>
-      )}
+      <LayoutFields delivery={delivery} columns={columns} onChange={onChange} />
       <fieldset className="mt-3">
         <legend>{t('editor.attachments_all_open_findings')}</legend>
         <div className="d-flex flex-wrap gap-3">

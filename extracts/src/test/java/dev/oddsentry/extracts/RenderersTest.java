@@ -2,8 +2,10 @@ package dev.oddsentry.extracts;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
@@ -47,7 +49,8 @@ class RenderersTest {
     }
 
     private static Extract extract(List<Extract.Column> columns, List<Extract.Row> rows) {
-        return new Extract(OSLO, Language.EN, columns, Extract.Arrangement.PLAIN, rows);
+        var list = new Extract.Arrangement(List.of(), ExtraColumn.ALL, "Exceptions", RowsAs.LIST);
+        return new Extract(OSLO, Language.EN, columns, list, rows);
     }
 
     private static Announcement messagePlanner(List<Extract.Row> rows, long open) {

@@ -1,5 +1,6 @@
 package dev.oddsentry.core.condition;
 
+import dev.oddsentry.core.condition.Expression.Comparison.Operator;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Set;
@@ -8,7 +9,8 @@ import org.jspecify.annotations.Nullable;
 
 /**
  * Says which cells made a condition true on a row: the columns of every comparison that had to hold. Of an {@code or}, only the
- * branches that hold count, each as a whole; under a {@code not}, those that do not.
+ * branches that hold count, each as a whole; under a {@code not}, those that do not. What only leaves rows out, such as
+ * {@code status <> 'cancelled'}, decided nothing where something else did.
  */
 final class CellHighlighter {
     private final Compiler compiler;
@@ -20,19 +22,37 @@ final class CellHighlighter {
     }
 
     Set<Integer> mark(List<Expression> parts, @Nullable Object[] row) {
-        var marked = new LinkedHashSet<Integer>();
-        parts.forEach(part -> mark(part, Boolean.TRUE, row, marked));
-        return marked;
+        var found = new Found(new LinkedHashSet<>(), new LinkedHashSet<>());
+        parts.forEach(part -> mark(part, Boolean.TRUE, row, found));
+        return found.decided.isEmpty() ? found.notLeftOut : found.decided;
     }
 
-    private void mark(Expression node, Boolean wanted, @Nullable Object[] row, Set<Integer> marked) {
+    /** @param notLeftOut the columns of what would have left the row out */
+    private record Found(Set<Integer> decided, Set<Integer> notLeftOut) {}
+
+    private void mark(Expression node, Boolean wanted, @Nullable Object[] row, Found found) {
         if (!isSo(node, wanted, row)) return;
         switch (node) {
-            case Expression.And(var operands) -> operands.forEach(each -> mark(each, wanted, row, marked));
-            case Expression.Or(var operands) -> operands.forEach(each -> mark(each, wanted, row, marked));
-            case Expression.Not(var operand) -> mark(operand, !wanted, row, marked);
-            default -> marked.addAll(columnsOf.apply(node));
+            case Expression.And(var operands) -> operands.forEach(each -> mark(each, wanted, row, found));
+            case Expression.Or(var operands) -> operands.forEach(each -> mark(each, wanted, row, found));
+            case Expression.Not(var operand) -> mark(operand, !wanted, row, found);
+            default -> (leavesOut(node, wanted) ? found.notLeftOut : found.decided).addAll(columnsOf.apply(node));
         }
+    }
+
+    /** Whether it says what a value is not: {@code <>} a value, {@code not in}, {@code is not null}, or the opposite under a {@code not}. */
+    private static boolean leavesOut(Expression node, boolean wanted) {
+        return switch (node) {
+            case Expression.Comparison(var operator, var left, var right) ->
+                // Two columns that differ are what is looked for.
+                (left instanceof Expression.Literal || right instanceof Expression.Literal)
+                        && operator == (wanted ? Operator.UNEQUAL : Operator.EQUAL);
+            case Expression.In in -> in.negated() == wanted;
+            case Expression.IsNull isNull -> isNull.negated() == wanted;
+            case Expression.Like like -> like.negated() == wanted;
+            case Expression.Matches matches -> matches.negated() == wanted;
+            default -> false;
+        };
     }
 
     /** What was decided before it was reached may not be calculable on this row, and then has made nothing so. */

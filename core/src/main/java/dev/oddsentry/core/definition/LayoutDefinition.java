@@ -2,6 +2,7 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.extract.CellFormat;
 import dev.oddsentry.core.extract.ExtraColumn;
+import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.core.extract.Total;
 import java.util.List;
 import java.util.Locale;
@@ -15,6 +16,7 @@ import org.jspecify.annotations.Nullable;
  * @param sort empty for the worst first
  * @param groupBy names of columns, outermost first
  * @param rowsInMail the number of rows in the message; null for the default
+ * @param rowsAs how they appear there; null for a table where it fits, else a list
  * @param stillOpen whether the message also lists open findings that were reported earlier
  * @param fixed whether other programs read the files, so that headings, order and names never change
  * @param sheet the name of a workbook's sheet; null for the default
@@ -25,12 +27,13 @@ public record LayoutDefinition(
         List<Sort> sort,
         List<String> groupBy,
         @Nullable Integer rowsInMail,
+        @Nullable RowsAs rowsAs,
         boolean stillOpen,
         boolean fixed,
         @Nullable String sheet,
         Set<ExtraColumn> extraColumns) {
     public static final LayoutDefinition USUAL =
-            new LayoutDefinition(List.of(), List.of(), List.of(), null, false, false, null, ExtraColumn.ALL);
+            new LayoutDefinition(List.of(), List.of(), List.of(), null, null, false, false, null, ExtraColumn.ALL);
 
     public LayoutDefinition {
         columns = List.copyOf(columns);
@@ -63,6 +66,7 @@ public record LayoutDefinition(
                 columns.stream().map(Shown::bare).toList(),
                 List.of(),
                 List.of(),
+                null,
                 null,
                 false,
                 false,

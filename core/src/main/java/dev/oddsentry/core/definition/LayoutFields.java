@@ -11,6 +11,7 @@ import dev.oddsentry.core.document.ScalarType;
 import dev.oddsentry.core.document.Shape;
 import dev.oddsentry.core.extract.CellFormat;
 import dev.oddsentry.core.extract.ExtraColumn;
+import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import java.util.List;
@@ -76,6 +77,12 @@ final class LayoutFields {
                     LayoutDefinition::rowsInMail,
                     "The number of rows in the message; files have all rows.")
             .usually("50");
+    private static final Field<LayoutDefinition, RowsAs> ROWS_AS = PART.field(
+                    "rows_as",
+                    FieldTypes.choice(RowsAs.values()),
+                    LayoutDefinition::rowsAs,
+                    "How the rows appear in the message: a table, a list with two lines for each row, or figures (numbers and totals, no rows).")
+            .usually("table for up to 8 columns that fit; otherwise list");
     private static final Field<LayoutDefinition, Boolean> STILL_OPEN = PART.field(
                     "still_open",
                     FieldTypes.TRUTH,
@@ -130,6 +137,7 @@ final class LayoutFields {
                 SORT.in(fields),
                 GROUP_BY.in(fields),
                 ROWS_IN_MAIL.orNull(fields),
+                ROWS_AS.orNull(fields),
                 STILL_OPEN.in(fields),
                 fixed,
                 SHEET.orNull(fields),

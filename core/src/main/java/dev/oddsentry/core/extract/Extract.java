@@ -65,8 +65,17 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
      * @param groupBy the places of the columns by whose values rows are grouped, outermost first
      * @param besides what stands before the columns
      * @param sheet the name of the sheet in a workbook
+     * @param rowsAs how they appear in a message; null for a table where it fits, else a list
      */
-    public record Arrangement(List<Integer> groupBy, Set<ExtraColumn> besides, String sheet) {
+    public record Arrangement(
+            List<Integer> groupBy,
+            Set<ExtraColumn> besides,
+            String sheet,
+            @Nullable RowsAs rowsAs) {
+        public Arrangement(List<Integer> groupBy, Set<ExtraColumn> besides, String sheet) {
+            this(groupBy, besides, sheet, null);
+        }
+
         public static final Arrangement PLAIN = new Arrangement(List.of(), ExtraColumn.ALL, "Exceptions");
     }
 

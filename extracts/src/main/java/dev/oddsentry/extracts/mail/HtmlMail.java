@@ -1,5 +1,7 @@
 package dev.oddsentry.extracts.mail;
 
+import dev.oddsentry.core.extract.RowsAs;
+
 /** The HTML of a mail about one rule's news. */
 public final class HtmlMail {
     private HtmlMail() {}
@@ -27,7 +29,8 @@ public final class HtmlMail {
         body.append(html.button(main.text(), main.to()))
                 .append(html.because(words.because(said)))
                 .append(html.foot(words.foot(said), words.links(said)));
-        String firstLine = said.linkOnly() ? words.headline(said.news().rows()) : words.firstLine(said.news());
+        boolean rowsAreShown = !said.linkOnly() && said.news().arrangement().rowsAs() != RowsAs.FIGURES;
+        String firstLine = !rowsAreShown ? words.headline(said.news().rows()) : words.firstLine(said.news());
         return html.page(words.subject(said), firstLine, body.toString());
     }
 }

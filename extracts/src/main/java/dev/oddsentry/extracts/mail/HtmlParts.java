@@ -2,13 +2,13 @@ package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Outline;
-import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.extract.RowsAs;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.stream.Collectors;
 
 /**
- * The pieces of every mail in HTML, with inline styles only, since many readers drop style blocks: each finding is two lines that fold by
+ * The pieces of every mail in HTML, with inline styles, since many readers drop style blocks: in a list each finding is two lines that fold by
  * themselves, so one column serves a desktop and a phone. Nothing is loaded from outside. Every text is escaped.
  */
 final class HtmlParts {
@@ -18,7 +18,11 @@ final class HtmlParts {
     private static final String HAIR = "#e3ded4";
     private static final String MARK = "font-weight:600;border-bottom:2px solid " + INK;
 
+    private static final int WIDE = 760;
+    private static final int USUAL = 620;
+
     private final Wording words;
+    private boolean hasTable;
 
     HtmlParts(Wording words) {
         this.words = words;
@@ -29,9 +33,11 @@ final class HtmlParts {
         return "<!doctype html><html lang=\"" + words.phrases().language().code()
                 + "\"><head><meta charset=\"utf-8\">"
                 + "<meta name=\"viewport\" content=\"width=device-width\"><title>" + escape(subject)
-                + "</title></head><body style=\"margin:0;background:#faf8f4;color:" + INK + ";font:16px/1.45 " + FONT
+                + "</title>" + (hasTable ? "<style>" + MailTable.NARROW + "</style>" : "")
+                + "</head><body style=\"margin:0;background:#faf8f4;color:" + INK + ";font:16px/1.45 " + FONT
                 + "\">" + div("display:none;max-height:0;overflow:hidden", escape(firstLine))
-                + "<div style=\"max-width:620px;margin:0 auto;padding:20px 18px;background:#ffffff\">" + body
+                + "<div style=\"max-width:" + (hasTable ? WIDE : USUAL)
+                + "px;margin:0 auto;padding:20px 18px;background:#ffffff\">" + body
                 + "</div></body></html>";
     }
 
@@ -80,6 +86,26 @@ final class HtmlParts {
      * @param more what stands below for the rows that do not; empty for nothing
      */
     String findings(Extract extract, int most, String more) {
+        var table = new MailTable(words, extract);
+        var as = extract.arrangement().rowsAs();
+        if (as == null) as = table.fits(most) ? RowsAs.TABLE : RowsAs.LIST;
+        return switch (as) {
+            case TABLE -> {
+                hasTable = true;
+                yield table.html(most, more);
+            }
+            case LIST -> list(extract, most, more);
+            case FIGURES -> figures(extract);
+        };
+    }
+
+    private String figures(Extract extract) {
+        return words.rows().figures(extract).stream()
+                .map(line -> div("padding:4px 0;font-weight:600", escape(line)))
+                .collect(Collectors.joining());
+    }
+
+    private String list(Extract extract, int most, String more) {
         var html = new StringBuilder(
                 "<table role=\"presentation\" style=\"width:100%;table-layout:fixed;border-collapse:collapse;background:#ffffff;overflow-wrap:anywhere;word-break:break-word\">");
         for (var line : Outline.of(extract, most)) {
@@ -136,7 +162,8 @@ final class HtmlParts {
 
     private String titleLine(Extract extract, Extract.Row row) {
         var html = new StringBuilder(span(
-                "color:" + colour(row) + ";font-weight:600", escape(words.rows().severityAndKinds(row))));
+                "color:" + MailTable.colour(row) + ";font-weight:600",
+                escape(words.rows().severityAndKinds(row))));
         for (int i = 0; i < RowWords.titleColumns(extract); i++) {
             String value = marked(row.cells().get(i), escape(words.rows().value(extract, row, i)))
                     + escape(words.rows().was(extract, row, i));
@@ -159,15 +186,6 @@ final class HtmlParts {
 
     private static String marked(Extract.Cell cell, String html) {
         return cell.marked() ? span(MARK, html) : html;
-    }
-
-    private static String colour(Extract.Row row) {
-        if (row.isOver()) return "#2f7d6b";
-        return switch (row.severity()) {
-            case Severity.CRITICAL -> "#b3412e";
-            case Severity.WARNING -> "#8a5400";
-            case Severity.NOTICE -> SLATE;
-        };
     }
 
     /** @param name the Content-ID of the part that holds it */

@@ -1,5 +1,6 @@
 package dev.oddsentry.extracts.mail;
 
+import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.extracts.words.Phrases;
 import java.util.ArrayList;
 import java.util.List;
@@ -81,7 +82,8 @@ public final class RoundUpMail {
             body.append(HtmlParts.div("margin-top:18px;color:" + HtmlParts.SLATE, HtmlParts.escape(quiet())));
         body.append(html.button(phrases.of("round.see"), said.link())).append(html.foot(foot(), List.of()));
         var first = said.sections().getFirst().news();
-        String firstLine = first.rows().isEmpty() ? words.headline(said.rows()) : words.firstLine(first);
+        boolean rowsAreShown = !first.rows().isEmpty() && first.arrangement().rowsAs() != RowsAs.FIGURES;
+        String firstLine = !rowsAreShown ? words.headline(said.rows()) : words.firstLine(first);
         return html.page(subject(), firstLine, body.toString());
     }
 

@@ -56,7 +56,7 @@ final class RowWords {
         return column.type() != Type.NUMBER || column.unit() != null || column.hasWords();
     }
 
-    private String kinds(Extract.Row row) {
+    String kinds(Extract.Row row) {
         if (row.kinds().isEmpty()) return word(UpdateKind.REMINDER);
         // Whatever got worse, eased or came back has other values too, which the cells show.
         boolean onlyChanged = row.kinds().equals(Set.of(UpdateKind.CHANGED));
@@ -84,6 +84,14 @@ final class RowWords {
         return phrases.of("was", value(before, extract.columns().get(index), extract));
     }
 
+    /** Without the unit, as {@link #bare}. */
+    String bareWas(Extract extract, Extract.Row row, int index) {
+        Object was = row.cells().get(index).was();
+        if (was == null) return "";
+        Object before = was == Extract.Cell.WAS_MISSING ? null : was;
+        return phrases.of("was", bare(before, extract.columns().get(index), extract));
+    }
+
     String value(@Nullable Object value, Extract.Column column, Extract extract) {
         if (value == null) return phrases.of("missing");
         boolean inShort = column.format() == null && !column.hasWords();
@@ -101,10 +109,29 @@ final class RowWords {
         return column.unit() == null ? text : text + " " + column.unit();
     }
 
+    /** Without the unit, which a heading has. */
+    String bare(@Nullable Object value, Extract.Column column, Extract extract) {
+        String text = value(value, column, extract);
+        return value != null && column.unit() != null
+                ? text.substring(0, text.length() - column.unit().length() - 1)
+                : text;
+    }
+
     /** With its year unless that is the report's, and with the seconds that are there. */
     private String timestamp(LocalDateTime local) {
         String day = local.getYear() == year ? "date.cell.day" : "date.cell.date";
         return phrases.time(day, local) + " " + CellText.of(local.toLocalTime(), ZoneOffset.UTC);
+    }
+
+    /** Numbers and totals in place of rows: a line for each group, and one for all. */
+    List<String> figures(Extract extract) {
+        var lines = new ArrayList<String>();
+        for (var line : Outline.of(extract)) {
+            if (line instanceof Outline.GroupLine(var values, int rows) && !extract.hasTotals())
+                lines.add(group(extract, values) + ": " + rows);
+            if (line instanceof Outline.TotalLine total) lines.add(total(extract, total));
+        }
+        return lines;
     }
 
     /** The values that a group's rows have in common. */

@@ -2,6 +2,7 @@ package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Outline;
+import dev.oddsentry.core.extract.RowsAs;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -70,6 +71,10 @@ public final class TextMail {
     }
 
     void rows(Extract extract, int most, List<String> lines) {
+        if (extract.arrangement().rowsAs() == RowsAs.FIGURES) {
+            lines.addAll(words.rows().figures(extract));
+            return;
+        }
         for (var line : Outline.of(extract, most)) {
             switch (line) {
                 case Outline.RowLine(var row) -> {

@@ -2,6 +2,7 @@ package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.extracts.chart.Chart;
@@ -161,13 +162,14 @@ final class Wording {
 
     String more(Announcement said) {
         int more = said.news().rows().size() - said.mostRows();
-        if (more <= 0) return "";
+        if (more <= 0 || said.news().arrangement().rowsAs() == RowsAs.FIGURES) return "";
         return phrases.of(said.files().attached().isEmpty() ? "more.link" : "more.attachment", more);
     }
 
     String moreStanding(Announcement said) {
         int more = said.standing().size() - said.mostRows();
-        return more <= 0 ? "" : phrases.of("more.other", more);
+        boolean rows = said.news().arrangement().rowsAs() != RowsAs.FIGURES;
+        return more > 0 && rows ? phrases.of("more.other", more) : "";
     }
 
     /** A weekday alone says which only within a week. */

@@ -96,7 +96,7 @@ public final class ExtractRows {
         var groupBy =
                 layout.groupBy().stream().map(column -> place(shown, column)).toList();
         String sheet = layout.sheet() == null ? sheetOf(title) : layout.sheet();
-        var arrangement = new Extract.Arrangement(groupBy, layout.extraColumns(), sheet);
+        var arrangement = new Extract.Arrangement(groupBy, layout.extraColumns(), sheet, layout.rowsAs());
         return new Extract(
                 zone,
                 language,

@@ -137,6 +137,13 @@ class RetentionTest {
     @Test
     void aMessageThatIsStillOnItsWayStays() {
         threeOfWhichTwoClear();
+        RunningService.await(
+                "both sent",
+                () -> count(
+                                "message_recipient",
+                                "state = 'SENT' and message_id in (select id from message where rule_id = " + rule
+                                        + ")")
+                        == 2);
         age("message", "created_at", "rule_id = " + rule);
         service.execute(
                 "records",

@@ -1,0 +1,248 @@
+package dev.oddsentry.extracts.mail;
+
+import com.samskivert.mustache.Mustache;
+import com.samskivert.mustache.Template;
+import dev.oddsentry.core.extract.CellWords;
+import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.Outline;
+import dev.oddsentry.core.extract.Total;
+import dev.oddsentry.core.finding.Severity;
+import dev.oddsentry.core.value.Type;
+import java.io.IOException;
+import java.io.InputStreamReader;
+import java.io.UncheckedIOException;
+import java.nio.charset.StandardCharsets;
+import java.util.ArrayList;
+import java.util.List;
+import java.util.Objects;
+import java.util.Set;
+import java.util.stream.IntStream;
+import org.jspecify.annotations.Nullable;
+
+/** Rows of a mail as a table with its headings once; on a narrow screen each row is a block with labels. */
+final class MailTable {
+    /** For the head of the page: on a narrow screen rows become blocks. A program that drops it shows the table. */
+    static final String NARROW = """
+            @media (max-width:560px){.t thead{display:none!important}\
+            .t tr.r{display:block!important;padding:10px 0!important;border-bottom:1px solid #e3ded4!important}\
+            .t tr.r td,.t tr.s td{display:inline-block!important;border:0!important;padding:0 12px 2px 0!important;text-align:left!important;width:auto!important}\
+            .t td[data-l]::before{content:attr(data-l) " ";color:#5d6b78;font-weight:400}\
+            .t tr.r td.n{display:block!important;font-size:16px}.t tr.g,.t tr.g td{display:block!important}\
+            .t tr.s{display:block!important;padding:6px 0 8px!important;border-bottom:2px solid #22303c!important}}""";
+
+    private static final int MOST_COLUMNS = 8;
+    /** Characters that a line of the mail has room for, and what each column takes beside its text. */
+    private static final int ROOM = 92;
+
+    private static final int BESIDE = 2;
+    private static final int SEVERITY = 12;
+    /** A longer text breaks into lines within its column. */
+    private static final int BREAKS_FROM = 22;
+
+    private static final int LONGEST = 70;
+    private static final Template TEMPLATE = template();
+
+    private final Wording words;
+    private final Extract extract;
+    private final List<Integer> shown;
+    private final boolean kindsDiffer;
+
+    MailTable(Wording words, Extract extract) {
+        this.words = words;
+        this.extract = extract;
+        this.shown = shown(extract);
+        this.kindsDiffer = extract.rows().stream()
+                        .map(Extract.Row::kinds)
+                        .distinct()
+                        .limit(2)
+                        .count()
+                > 1;
+    }
+
+    private static Template template() {
+        try (var in = new InputStreamReader(
+                Objects.requireNonNull(MailTable.class.getResourceAsStream("table.mustache")),
+                StandardCharsets.UTF_8)) {
+            return Mustache.compiler()
+                    .withEscaper(HtmlParts::escape)
+                    .emptyStringIsFalse(true)
+                    .compile(in);
+        } catch (IOException e) {
+            throw new UncheckedIOException(e);
+        }
+    }
+
+    /** The columns beside those that are headings of groups. */
+    private static List<Integer> shown(Extract extract) {
+        var groupBy = Set.copyOf(extract.arrangement().groupBy());
+        var others = IntStream.range(0, extract.columns().size())
+                .filter(column -> !groupBy.contains(column))
+                .boxed()
+                .toList();
+        return others.isEmpty()
+                ? IntStream.range(0, extract.columns().size()).boxed().toList()
+                : others;
+    }
+
+    /** @param most how many of the rows are shown */
+    boolean fits(int most) {
+        if (shown.isEmpty() || shown.size() > MOST_COLUMNS) return false;
+        int room = SEVERITY;
+        for (int column : shown) {
+            int widest = Math.min(extract.columns().get(column).heading().length(), BREAKS_FROM / 2);
+            for (var row :
+                    extract.rows().subList(0, Math.min(most, extract.rows().size()))) {
+                int length = text(row, column).length()
+                        + words.rows().bareWas(extract, row, column).length();
+                if (length > LONGEST) return false;
+                widest = Math.max(widest, Math.min(length, BREAKS_FROM));
+            }
+            room += widest + BESIDE;
+        }
+        return room <= ROOM;
+    }
+
+    record Heading(String text, String align, String left) {}
+
+    record Cell(
+            String text,
+            String was,
+            @Nullable String label,
+            String align,
+            String left,
+            boolean first,
+            boolean marked,
+            boolean quiet,
+            String wrap,
+            @Nullable String link,
+            String sign,
+            String colour) {}
+
+    record RowLine(List<Cell> cells, String severity, String colour) {}
+
+    record GroupLine(String text, int columns) {}
+
+    record TotalLine(String text, int span, String line, List<TotalCell> cells) {}
+
+    record TotalCell(String text, @Nullable String label) {}
+
+    /** One of the three. */
+    record Line(
+            @Nullable GroupLine group,
+            @Nullable RowLine row,
+            @Nullable TotalLine total) {}
+
+    record Page(
+            List<Heading> headings,
+            List<Line> lines,
+            int columns,
+            @Nullable String more) {}
+
+    /**
+     * @param most how many rows have lines; all are counted
+     * @param more what is below for the rows that do not; empty for nothing
+     */
+    String html(int most, String more) {
+        int columns = shown.size() + 1;
+        var headings = new ArrayList<Heading>();
+        for (int column : shown)
+            headings.add(new Heading(extract.columns().get(column).heading(), align(column), left(column)));
+        headings.add(new Heading(words.phrases().of("file.severity"), "left", "8px"));
+        var lines = new ArrayList<Line>();
+        for (var line : Outline.of(extract, most))
+            lines.add(
+                    switch (line) {
+                        case Outline.RowLine(var row) -> new Line(null, row(row), null);
+                        case Outline.GroupLine(var values, int rows) ->
+                            new Line(new GroupLine(group(values, rows), columns), null, null);
+                        case Outline.TotalLine total -> new Line(null, null, total(total));
+                    });
+        return TEMPLATE.execute(new Page(headings, lines, columns, more.isEmpty() ? null : more));
+    }
+
+    private String group(List<@Nullable Object> values, int rows) {
+        String name = words.rows().group(extract, values);
+        return extract.hasTotals() ? name : name + ": " + rows;
+    }
+
+    private RowLine row(Extract.Row row) {
+        var cells = new ArrayList<Cell>();
+        for (int column : shown) {
+            var cell = row.cells().get(column);
+            boolean first = column == shown.getFirst();
+            cells.add(new Cell(
+                    text(row, column),
+                    words.rows().bareWas(extract, row, column),
+                    first ? null : extract.columns().get(column).heading(),
+                    align(column),
+                    left(column),
+                    first,
+                    cell.marked(),
+                    cell.value() == null,
+                    // A name, a number or a time stays on one line; a longer text breaks between words.
+                    text(row, column).length() < BREAKS_FROM ? "white-space:nowrap" : "overflow-wrap:break-word",
+                    first ? row.link() : null,
+                    row.severity().sign(),
+                    colour(row)));
+        }
+        String severity = words.phrases().of("severity." + row.severity().name());
+        return new RowLine(cells, kindsDiffer ? severity + ", " + words.rows().kinds(row) : severity, colour(row));
+    }
+
+    private TotalLine total(Outline.TotalLine total) {
+        int label = (int) shown.stream()
+                .takeWhile(column -> extract.columns().get(column).total() == null)
+                .count();
+        var cells = new ArrayList<TotalCell>();
+        String line = total.values().isEmpty() ? "border-top:2px solid #22303c;" : "";
+        for (int column : shown.subList(Math.max(1, label), shown.size())) {
+            var of = extract.columns().get(column);
+            Object value = total.totals().get(column);
+            cells.add(
+                    value == null || of.total() == null
+                            ? new TotalCell("", null)
+                            : new TotalCell(figure(value, of), of.heading()));
+        }
+        cells.add(new TotalCell("", null));
+        String rows = total.values().isEmpty()
+                ? words.phrases().of(total.reported() ? "table.all.reported" : "table.all", total.rows())
+                : words.phrases().of("table.rows", total.rows());
+        String first = label == 0 ? rows + ": " + figure(total.totals().get(shown.getFirst()), shown.getFirst()) : rows;
+        return new TotalLine(first, Math.max(1, label), line, cells);
+    }
+
+    private String figure(@Nullable Object value, int column) {
+        return value == null ? "" : figure(value, extract.columns().get(column));
+    }
+
+    /** A sum is what everybody expects below numbers; another figure says what it is. */
+    private String figure(Object value, Extract.Column column) {
+        String text = CellWords.ofTotal(value, column, extract);
+        return column.total() == Total.SUM || column.total() == null
+                ? text
+                : words.phrases().of("total." + column.total().name()) + " " + text;
+    }
+
+    private String text(Extract.Row row, int column) {
+        return words.rows()
+                .bare(row.cells().get(column).value(), extract.columns().get(column), extract);
+    }
+
+    private String align(int column) {
+        var of = extract.columns().get(column);
+        return column != shown.getFirst() && of.type() == Type.NUMBER && !of.hasWords() ? "right" : "left";
+    }
+
+    private String left(int column) {
+        return column == shown.getFirst() ? "0" : "8px";
+    }
+
+    static String colour(Extract.Row row) {
+        if (row.isOver()) return "#2f7d6b";
+        return switch (row.severity()) {
+            case Severity.CRITICAL -> "#b3412e";
+            case Severity.WARNING -> "#8a5400";
+            case Severity.NOTICE -> HtmlParts.SLATE;
+        };
+    }
+}
