@@ -60,7 +60,7 @@ async function send<T>(
   try {
     response = await fetch(path, {
       method,
-      headers: { Accept: 'application/json', 'X-XSRF-TOKEN': csrfToken(), ...headers },
+      headers: { Accept: 'application/json, application/schema+json', 'X-XSRF-TOKEN': csrfToken(), ...headers },
       ...(body === undefined ? {} : { body }),
       ...(signal ? { signal } : {}),
     })

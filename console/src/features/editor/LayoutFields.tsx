@@ -207,7 +207,7 @@ function ShownColumns({
     <>
       {shown.length > 0 && (
         <Scroll label={t('editor.layout')}>
-          <Table size="sm" className="mt-2 mb-1">
+          <Table size="sm" className="layout-columns mt-2 mb-1">
             <thead>
               <tr>
                 <th>{t('queries.column')}</th>
@@ -266,7 +266,6 @@ function ShownColumns({
                         type="number"
                         min={1}
                         max={200}
-                        style={{ width: '5.5rem' }}
                         aria-label={t('editor.width_of', { name })}
                         placeholder={t('editor.width_usual')}
                         value={each.width ?? ''}

@@ -158,7 +158,7 @@ function Rows({ seen }: { seen: Seen }) {
               {row.cells.map((cell, i) => (
                 <td
                   key={i}
-                  className={`${seen.columns[i]?.type === 'number' ? 'num' : ''} ${(cell.text?.length ?? 0) <= 12 ? 'text-nowrap' : ''}`}
+                  className={`${seen.columns[i]?.type === 'number' ? 'num' : ''} ${(cell.text?.length ?? 0) <= 26 ? 'text-nowrap' : ''}`}
                 >
                   {cell.highlighted ? (
                     <mark>

@@ -29,6 +29,8 @@ import {
 import { BackTestPanel } from './BackTestPanel'
 import { ConditionsStep } from './ConditionsStep'
 import { DeliveryStep } from './DeliveryStep'
+import { covered } from './covered'
+import { MoreFields } from './MoreFields'
 import { MemoryEffect, MemoryStep } from './MemoryStep'
 import { PreviewPanel } from './PreviewPanel'
 import { QueryEffect, QueryStep } from './QueryStep'
@@ -242,6 +244,12 @@ function Editor({ found }: { found: Editing }) {
               per={document.per}
               onChange={(memory: MemoryPart) => change({ memory })}
             />
+            <MoreFields
+              part="memory"
+              value={document.memory ?? {}}
+              covered={covered.memory}
+              onChange={(memory) => change({ memory })}
+            />
           </StepRow>
           <StepRow
             step="schedule"
@@ -251,6 +259,19 @@ function Editor({ found }: { found: Editing }) {
               schedule={document.schedule ?? {}}
               zone={document.zone ?? 'UTC'}
               onChange={(schedule) => change({ schedule })}
+            />
+            <MoreFields
+              part="schedule"
+              value={document.schedule ?? {}}
+              covered={covered.schedule}
+              onChange={(schedule) => change({ schedule })}
+            />
+            <MoreFields
+              title={t('editor.limits')}
+              part="limits"
+              value={document.limits ?? {}}
+              covered={[]}
+              onChange={(limits) => change({ limits })}
             />
           </StepRow>
           <StepRow
@@ -266,6 +287,18 @@ function Editor({ found }: { found: Editing }) {
               delivery={document.delivery ?? {}}
               columns={columns}
               onChange={(delivery) => change({ delivery })}
+            />
+            <MoreFields
+              part="delivery"
+              value={document.delivery ?? {}}
+              covered={covered.delivery}
+              onChange={(delivery) => change({ delivery })}
+            />
+            <MoreFields
+              part="rule"
+              value={document}
+              covered={covered.rule}
+              onChange={(next) => typed.change(() => next)}
             />
           </StepRow>
           <section className="sheet" id="review" aria-labelledby="review-heading">

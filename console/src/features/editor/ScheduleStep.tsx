@@ -115,7 +115,7 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
           />
         </Form.Group>
       </div>
-      <p className="small quiet mt-2 mb-0">{t('editor.in_the_zone_edit_exceptions', { zone })}</p>
+      <p className="small quiet mt-2 mb-0">{t('editor.in_the_zone', { zone })}</p>
     </>
   )
 }

@@ -76,7 +76,8 @@ public final class Part<P> {
         var properties = new LinkedHashMap<String, Object>();
         fields.forEach(field -> {
             var described = new LinkedHashMap<>(field.type().shape().schema());
-            described.put("description", field.help());
+            String usual = field.usualWords();
+            described.put("description", usual.isEmpty() ? field.help() : field.help() + " Default: " + usual + ".");
             properties.put(field.name(), described);
         });
         var schema = new LinkedHashMap<String, Object>();

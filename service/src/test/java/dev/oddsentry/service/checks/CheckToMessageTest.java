@@ -48,7 +48,7 @@ class CheckToMessageTest {
         assertThat(stateOf(sailings.name)).isEqualTo("FIRED");
         var second = mail(1);
         assertThat(second.text()).contains("1 new, 1 worsened, 1 cleared (1 critical)", "*50 min* (was 20 min)");
-        assertThat(second.html()).contains("SK-4", "cleared").contains("was 20 min");
+        assertThat(second.html()).contains("SK-4", "cleared").contains("(was 20)");
         assertThat(second.attachments())
                 .singleElement()
                 .asString()

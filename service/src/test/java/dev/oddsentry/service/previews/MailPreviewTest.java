@@ -54,7 +54,7 @@ class MailPreviewTest {
         assertThat(mail.path("subject").asString()).isEqualTo("1 of Traffic reporting");
         assertThat(mail.path("to").toString()).isEqualTo("[\"a@skerryline.example\"]");
         assertThat(mail.path("text").asString()).contains("SK-1");
-        assertThat(mail.path("html").asString()).contains("<b>SK-1</b>");
+        assertThat(mail.path("html").asString()).contains(">SK-1</a>");
         assertThat(mail.path("files").toString()).contains(".xlsx");
         assertThat(seen.path("fields").toString()).contains("\"open\"", "\"moved\"");
         assertThat(seen.path("columns").toString()).contains("\"sailing\"", "\"severity\"");

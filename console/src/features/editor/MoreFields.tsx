@@ -1,0 +1,303 @@
+import { useId, useState } from 'react'
+import { Button, Form } from 'react-bootstrap'
+import { useQuery } from '@tanstack/react-query'
+import { t } from '../../messages'
+import {
+  documentSchema,
+  entryOf,
+  fieldWords,
+  listOfText,
+  listText,
+  withField,
+  type DocumentSchema,
+  type FieldSchema,
+  type Values,
+} from './schema'
+
+type Props<T> = {
+  /** What the fold is called where `More settings` alone would not say enough. */
+  title?: string
+  /** The part in the JSON Schema, such as `memory`. */
+  part: string
+  value: T
+  /** Fields that the form has already, or that are nobody's to write. */
+  covered: readonly string[]
+  onChange: (value: T) => void
+}
+
+/**
+ * The fields of a part that the form has no other place for, made from the JSON Schema, so that the editor shows everything a rule has.
+ * They are folded until one of them says something.
+ */
+export function MoreFields<T extends object>({ title, part, value, covered, onChange }: Props<T>) {
+  const schema = useQuery(documentSchema)
+  const fields = Object.entries(schema.data?.$defs[part]?.properties ?? {}).filter(([name]) => !covered.includes(name))
+  const values = value as Values
+  const says = fields.some(([name]) => values[name] !== undefined)
+  const [open, setOpen] = useState<boolean | null>(null)
+  if (!schema.data || fields.length === 0) return null
+  return (
+    <details className="mt-3" open={open ?? says} onToggle={(event) => setOpen(event.currentTarget.open)}>
+      <summary>{title ?? t('editor.more_settings')}</summary>
+      <PartFields
+        schema={schema.data}
+        fields={fields}
+        values={values}
+        onChange={(next) => onChange(next as unknown as T)}
+      />
+    </details>
+  )
+}
+
+function PartFields({
+  schema,
+  fields,
+  values,
+  onChange,
+}: {
+  schema: DocumentSchema
+  fields: [string, FieldSchema][]
+  values: Values
+  onChange: (values: Values) => void
+}) {
+  // What takes the whole width comes last, so that a field after it does not look like a part of it.
+  const isWhole = (field: FieldSchema) => ['part', 'parts', 'map'].includes(entryOf(field, schema).is)
+  const ordered = [...fields].sort(([, a], [, b]) => Number(isWhole(a)) - Number(isWhole(b)))
+  return (
+    <div className="fields mt-2">
+      {ordered.map(([name, field]) => (
+        <OneField
+          key={name}
+          name={name}
+          field={field}
+          schema={schema}
+          value={values[name]}
+          onChange={(value) => onChange(withField(values, name, value))}
+        />
+      ))}
+    </div>
+  )
+}
+
+type OneProps = {
+  name: string
+  field: FieldSchema
+  schema: DocumentSchema
+  value: unknown
+  onChange: (value: unknown) => void
+}
+
+function OneField({ name, field, schema, value, onChange }: OneProps) {
+  const id = useId()
+  const entry = entryOf(field, schema)
+  const help = field.description?.replaceAll('`', '')
+  const label = fieldWords(name)
+  switch (entry.is) {
+    case 'part':
+      return (
+        <fieldset className="whole">
+          <legend>{label}</legend>
+          <p className="small quiet mb-0">{help}</p>
+          <PartFields
+            schema={schema}
+            fields={Object.entries(schema.$defs[entry.part]?.properties ?? {})}
+            values={typeof value === 'object' && value !== null ? (value as Values) : {}}
+            onChange={onChange}
+          />
+        </fieldset>
+      )
+    case 'parts':
+      return (
+        <fieldset className="whole">
+          <legend>{label}</legend>
+          <p className="small quiet mb-0">{help}</p>
+          <Several
+            label={label}
+            part={entry.part}
+            alone={entry.alone}
+            schema={schema}
+            values={Array.isArray(value) ? value : []}
+            onChange={onChange}
+          />
+        </fieldset>
+      )
+    case 'map':
+      return (
+        <fieldset className="whole">
+          <legend>{label}</legend>
+          <p className="small quiet mb-0">{help}</p>
+          <ByValue label={label} values={(value ?? {}) as Values} onChange={onChange} />
+        </fieldset>
+      )
+    case 'check':
+      return (
+        <div className="whole">
+          <Form.Check
+            id={id}
+            type="checkbox"
+            label={label}
+            checked={value === true}
+            onChange={(event) => onChange(event.target.checked)}
+          />
+          <p className="small quiet mb-0">{help}</p>
+        </div>
+      )
+    default:
+      return (
+        <Form.Group controlId={id}>
+          <Form.Label className="mb-0 small quiet">{label}</Form.Label>
+          {entry.is === 'choice' ? (
+            <Form.Select
+              size="sm"
+              value={typeof value === 'string' ? value : ''}
+              onChange={(event) => onChange(event.target.value)}
+            >
+              <option value="">{t('editor.field_default')}</option>
+              {entry.options.map((each) => (
+                <option key={each} value={each}>
+                  {each.replaceAll('_', ' ')}
+                </option>
+              ))}
+            </Form.Select>
+          ) : entry.is === 'number' ? (
+            <Form.Control
+              size="sm"
+              type="number"
+              min={entry.least}
+              max={entry.most}
+              value={typeof value === 'number' ? value : ''}
+              onChange={(event) => onChange(event.target.value === '' ? undefined : Number(event.target.value))}
+            />
+          ) : entry.is === 'list' ? (
+            <TypedList value={value} onChange={onChange} />
+          ) : (
+            <Form.Control
+              size="sm"
+              value={typeof value === 'string' || typeof value === 'number' ? value : ''}
+              onChange={(event) => onChange(event.target.value)}
+            />
+          )}
+          <Form.Text className="small">{help}</Form.Text>
+        </Form.Group>
+      )
+  }
+}
+
+/** A list is read when its field is left, so that a comma can be typed. */
+function TypedList({
+  value,
+  onChange,
+  ...field
+}: {
+  value: unknown
+  onChange: (value: string[]) => void
+  id?: string
+  'aria-label'?: string
+}) {
+  const known = listText(value)
+  return (
+    <Form.Control
+      {...field}
+      size="sm"
+      key={known}
+      defaultValue={known}
+      placeholder={t('editor.comma_separated')}
+      onBlur={(event) => event.target.value !== known && onChange(listOfText(event.target.value))}
+    />
+  )
+}
+
+function Several({
+  label,
+  part,
+  alone,
+  schema,
+  values,
+  onChange,
+}: {
+  label: string
+  part: string
+  alone: string | undefined
+  schema: DocumentSchema
+  values: unknown[]
+  onChange: (values: unknown[]) => void
+}) {
+  const opened = (each: unknown): Values =>
+    typeof each === 'object' && each !== null ? (each as Values) : alone ? { [alone]: each } : {}
+  const closed = (each: Values): unknown =>
+    alone && Object.keys(each).length === 1 && each[alone] !== undefined ? each[alone] : each
+  return (
+    <>
+      {values.map((each, index) => (
+        <div key={index} className="part-of-several">
+          <PartFields
+            schema={schema}
+            fields={Object.entries(schema.$defs[part]?.properties ?? {})}
+            values={opened(each)}
+            onChange={(next) => onChange(values.map((one, i) => (i === index ? closed(next) : one)))}
+          />
+          <Button
+            size="sm"
+            variant="plain"
+            className="mt-1"
+            aria-label={t('editor.remove_nth', { name: label, index: index + 1 })}
+            onClick={() => onChange(values.filter((_, i) => i !== index))}
+          >
+            {t('shared.remove')}
+          </Button>
+        </div>
+      ))}
+      <Button size="sm" variant="plain" className="mt-1" onClick={() => onChange([...values, {}])}>
+        {t('editor.add_one')}
+      </Button>
+    </>
+  )
+}
+
+/** What each value gets, such as its recipients. */
+function ByValue({ label, values, onChange }: { label: string; values: Values; onChange: (values: Values) => void }) {
+  const [fresh, setFresh] = useState('')
+  return (
+    <>
+      {Object.entries(values).map(([key, value]) => (
+        <div key={key} className="d-flex gap-2 align-items-center mt-1">
+          <span className="small text-nowrap">{key}</span>
+          <TypedList
+            aria-label={t('editor.value_for', { name: label, key })}
+            value={value}
+            onChange={(list) => onChange({ ...values, [key]: list })}
+          />
+          <Button
+            size="sm"
+            variant="plain"
+            aria-label={t('editor.remove', { name: key })}
+            onClick={() => onChange(Object.fromEntries(Object.entries(values).filter(([each]) => each !== key)))}
+          >
+            ✕
+          </Button>
+        </div>
+      ))}
+      <div className="d-flex gap-2 mt-1">
+        <Form.Control
+          size="sm"
+          className="w-auto"
+          aria-label={t('editor.new_value_of', { name: label })}
+          placeholder={t('editor.a_value')}
+          value={fresh}
+          onChange={(event) => setFresh(event.target.value)}
+        />
+        <Button
+          size="sm"
+          variant="plain"
+          disabled={fresh.trim() === '' || fresh in values}
+          onClick={() => {
+            onChange({ ...values, [fresh.trim()]: [] })
+            setFresh('')
+          }}
+        >
+          {t('editor.add_one')}
+        </Button>
+      </div>
+    </>
+  )
+}
