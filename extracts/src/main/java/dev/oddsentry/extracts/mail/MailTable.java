@@ -19,7 +19,10 @@ import java.util.Set;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 
-/** Rows of a mail as a table with its headings once; on a narrow screen each row is a block with labels. */
+/**
+ * Rows of a mail as a table with its headings once; on a narrow screen each row is a block with labels. Attributes in place of styles keep
+ * each row short: mail programs cut a long mail, and servers refuse one.
+ */
 final class MailTable {
     /** For the head of the page: on a narrow screen rows become blocks. A program that drops it shows the table. */
     static final String NARROW = """
@@ -108,12 +111,12 @@ final class MailTable {
             String text,
             String was,
             @Nullable String label,
-            String align,
+            boolean right,
             String left,
             boolean first,
             boolean marked,
             boolean quiet,
-            String wrap,
+            boolean unbroken,
             @Nullable String link,
             String sign,
             String colour) {}
@@ -146,7 +149,8 @@ final class MailTable {
         int columns = shown.size() + 1;
         var headings = new ArrayList<Heading>();
         for (int column : shown)
-            headings.add(new Heading(extract.columns().get(column).heading(), align(column), left(column)));
+            headings.add(new Heading(
+                    extract.columns().get(column).heading(), isRight(column) ? "right" : "left", left(column)));
         headings.add(new Heading(words.phrases().of("file.severity"), "left", "8px"));
         var lines = new ArrayList<Line>();
         for (var line : Outline.of(extract, most))
@@ -174,13 +178,13 @@ final class MailTable {
                     text(row, column),
                     words.rows().bareWas(extract, row, column),
                     first ? null : extract.columns().get(column).heading(),
-                    align(column),
+                    isRight(column),
                     left(column),
                     first,
                     cell.marked(),
                     cell.value() == null,
                     // A name, a number or a time stays on one line; a longer text breaks between words.
-                    text(row, column).length() < BREAKS_FROM ? "white-space:nowrap" : "overflow-wrap:break-word",
+                    text(row, column).length() < BREAKS_FROM,
                     first ? row.link() : null,
                     row.severity().sign(),
                     colour(row)));
@@ -228,9 +232,9 @@ final class MailTable {
                 .bare(row.cells().get(column).value(), extract.columns().get(column), extract);
     }
 
-    private String align(int column) {
+    private boolean isRight(int column) {
         var of = extract.columns().get(column);
-        return column != shown.getFirst() && of.type() == Type.NUMBER && !of.hasWords() ? "right" : "left";
+        return column != shown.getFirst() && of.type() == Type.NUMBER && !of.hasWords();
     }
 
     private String left(int column) {

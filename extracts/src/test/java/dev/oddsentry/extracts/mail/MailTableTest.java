@@ -11,6 +11,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
 import java.math.BigDecimal;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.LocalDateTime;
 import java.time.ZoneId;
@@ -19,6 +20,7 @@ import java.util.Collections;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -106,13 +108,25 @@ class MailTableTest {
     @Test
     void numbersAreOnTheRightWithoutTheirUnitAndNamesLeadToTheFinding() {
         String html = html(List.of(), null);
-        assertThat(html).contains("text-align:right;vertical-align:top;white-space:nowrap\">112</td>");
+        assertThat(html).containsPattern("align=\"right\" nowrap style=\"[^\"]*\">112</td>");
         assertThat(html)
                 .contains("<a href=\"https://odd.example/findings/SK-304\"")
                 .doesNotContain("14 min");
-        assertThat(html).as("only the cell that decided").contains("border-bottom:2px solid #22303c\">126</span>");
-        assertThat(html).doesNotContain("border-bottom:2px solid #22303c\">112</span>");
+        assertThat(html).as("only the cell that decided").contains("border-bottom:2px solid\">126</b>");
+        assertThat(html).doesNotContain("border-bottom:2px solid\">112</b>");
         assertThat(html).as("what it was").contains("14<span style=\"color:#5d6b78\"> (was 10");
+    }
+
+    @Test
+    void asManyRowsAsAMailShowsStayFarBelowWhatMailProgramsCut() {
+        var many = IntStream.range(0, Announcement.MOST_ROWS)
+                .mapToObj(i -> row(Severity.WARNING, "Skjærnes – Måkehamn", "SK-" + (1000 + i), 112, 126, 14))
+                .toList();
+        String html = HtmlMail.render(saying(extract(List.of(), RowsAs.TABLE, many)));
+        assertThat(html).contains(">SK-1049</td>");
+        assertThat(html.getBytes(StandardCharsets.UTF_8).length)
+                .as("some programs cut at 102 kB")
+                .isLessThan(60_000);
     }
 
     @Test
