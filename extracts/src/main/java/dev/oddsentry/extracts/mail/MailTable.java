@@ -13,6 +13,7 @@ import java.io.InputStreamReader;
 import java.io.UncheckedIOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Objects;
 import java.util.Set;
@@ -38,7 +39,6 @@ final class MailTable {
     private static final int ROOM = 92;
 
     private static final int BESIDE = 2;
-    private static final int SEVERITY = 12;
     /** A longer text breaks into lines within its column. */
     private static final int BREAKS_FROM = 22;
 
@@ -90,19 +90,31 @@ final class MailTable {
     /** @param most how many of the rows are shown */
     boolean fits(int most) {
         if (shown.isEmpty() || shown.size() > MOST_COLUMNS) return false;
-        int room = SEVERITY;
+        var rows = extract.rows().subList(0, Math.min(most, extract.rows().size()));
+        for (var row : rows) for (int column : shown) if (length(row, column) > LONGEST) return false;
+        return width(rows) <= ROOM;
+    }
+
+    /** In characters, with longer texts in lines of their own. */
+    private int width(List<Extract.Row> rows) {
+        int severity =
+                rows.stream().mapToInt(row -> longestWord(severity(row))).max().orElse(0);
+        int width = severity + BESIDE;
         for (int column : shown) {
             int widest = Math.min(extract.columns().get(column).heading().length(), BREAKS_FROM / 2);
-            for (var row :
-                    extract.rows().subList(0, Math.min(most, extract.rows().size()))) {
-                int length = text(row, column).length()
-                        + words.rows().bareWas(extract, row, column).length();
-                if (length > LONGEST) return false;
-                widest = Math.max(widest, Math.min(length, BREAKS_FROM));
-            }
-            room += widest + BESIDE;
+            for (var row : rows) widest = Math.max(widest, Math.min(length(row, column), BREAKS_FROM));
+            width += widest + BESIDE;
         }
-        return room <= ROOM;
+        return width;
+    }
+
+    private static int longestWord(String text) {
+        return Arrays.stream(text.split(" ", -1)).mapToInt(String::length).max().orElse(0);
+    }
+
+    private int length(Extract.Row row, int column) {
+        return text(row, column).length()
+                + words.rows().bareWas(extract, row, column).length();
     }
 
     record Heading(String text, String align, String left) {}
@@ -117,6 +129,7 @@ final class MailTable {
             boolean marked,
             boolean quiet,
             boolean unbroken,
+            boolean longWord,
             @Nullable String link,
             String sign,
             String colour) {}
@@ -184,13 +197,28 @@ final class MailTable {
                     cell.marked(),
                     cell.value() == null,
                     // A name, a number or a time stays on one line; a longer text breaks between words.
-                    text(row, column).length() < BREAKS_FROM,
+                    !mayBreak(row, column),
+                    longestWord(text(row, column)) > BREAKS_FROM,
                     first ? row.link() : null,
                     row.severity().sign(),
                     colour(row)));
         }
+        return new RowLine(cells, severity(row), colour(row));
+    }
+
+    private String severity(Extract.Row row) {
         String severity = words.phrases().of("severity." + row.severity().name());
-        return new RowLine(cells, kindsDiffer ? severity + ", " + words.rows().kinds(row) : severity, colour(row));
+        return kindsDiffer ? severity + ", " + words.rows().kinds(row) : severity;
+    }
+
+    /** A text between its words, and a number before what it was; a number or a time itself never. */
+    private boolean mayBreak(Extract.Row row, int column) {
+        var of = extract.columns().get(column);
+        return text(row, column).length() >= BREAKS_FROM
+                || column != shown.getFirst()
+                        && (of.type() == Type.TEXT
+                                || of.hasWords()
+                                || !words.rows().bareWas(extract, row, column).isEmpty());
     }
 
     private TotalLine total(Outline.TotalLine total) {

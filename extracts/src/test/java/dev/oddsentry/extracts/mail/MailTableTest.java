@@ -130,6 +130,20 @@ class MailTableTest {
     }
 
     @Test
+    void textsBreakBetweenWordsSoThatNothingIsOutsideTheMail() {
+        var worse = new Extract.Row(
+                Severity.CRITICAL, Set.of(UpdateKind.WORSENED), ROWS.getFirst().cells());
+        String html = HtmlMail.render(saying(extract(List.of(), RowsAs.TABLE, List.of(worse, ROWS.getLast()))));
+        assertThat(html).containsPattern("<td style=\"[^\"]*\">critical, worsened</td>");
+        assertThat(html).containsPattern("data-l=\"Planned\" nowrap");
+        assertThat(html).doesNotContain("word-break");
+        var wide = Extract.Cell.plain("x".repeat(60));
+        var row = new Extract.Row(Severity.NOTICE, Set.of(UpdateKind.NEW), Collections.nCopies(COLUMNS.size(), wide));
+        assertThat(HtmlMail.render(saying(extract(List.of(), RowsAs.TABLE, List.of(row)))))
+                .contains(";word-break:break-word\">");
+    }
+
+    @Test
     void groupsHaveTheirHeadingsAndTotalsBelowTheirColumns() {
         String html = html(List.of(0), RowsAs.TABLE);
         assertThat(html).doesNotContain(">Route</th>").contains(">Holm – Varsund</td>", ">Ternvik – Holm</td>");
