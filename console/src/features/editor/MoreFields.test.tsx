@@ -51,18 +51,20 @@ test('a field that says nothing is left out, but no file is something', () => {
   expect(withField({}, 'retries', 0)).toEqual({ retries: 0 })
 })
 
-function Schedule({ told }: { told: (value: Values) => void }) {
-  const [value, setValue] = useState<Values>({})
+type Told = (value: Values) => void
+
+function Part({ part, told, from = {} }: { part: 'schedule' | 'delivery'; told: Told; from?: Values }) {
+  const [value, setValue] = useState<Values>(from)
   const change = (next: Values) => {
     setValue(next)
     told(next)
   }
-  return <MoreFields part="schedule" value={value} covered={covered.schedule} onChange={change} />
+  return <MoreFields part={part} value={value} covered={covered[part]} onChange={change} />
 }
 
 test('what has no field of its own is entered by the schema, and told as the document has it', async () => {
   let last: Values = {}
-  renderAt('/', <Schedule told={(value) => (last = value)} />, {
+  renderAt('/', <Part part="schedule" told={(value) => (last = value)} />, {
     'GET /api/schemas/odd-document.schema.json': schema,
   })
   const user = userEvent.setup()
@@ -76,5 +78,31 @@ test('what has no field of its own is entered by the schema, and told as the doc
   expect(last).toEqual({ missed: 'skip', except: ['2026-12-24', '2026-12-31'], after: ['late-sailings'] })
   await user.selectOptions(screen.getByLabelText('Missed'), '')
   expect(last['missed']).toBeUndefined()
+  expect(screen.getByLabelText('Missed')).toHaveAccessibleDescription(/slots/)
   expect(screen.queryByLabelText('Recur')).toBeNull()
+})
+
+test('what a rule says already is open, and a part or a value can be taken away again', async () => {
+  let last: Values = {}
+  const from = {
+    escalate: { after: '2 hours', to: ['marit.lunde@skerryline.example'] },
+    split_to: { Holm: ['per.aune@skerryline.example'] },
+  }
+  renderAt('/', <Part part="delivery" from={from} told={(value) => (last = value)} />, {
+    'GET /api/schemas/odd-document.schema.json': schema,
+  })
+  const user = userEvent.setup()
+  const escalate = await screen.findByRole('group', { name: 'Escalate' })
+  expect(within(escalate).getByLabelText('To')).toHaveValue('marit.lunde@skerryline.example')
+  await user.clear(within(escalate).getByLabelText('After'))
+  await user.clear(within(escalate).getByLabelText('To'))
+  await user.tab()
+  expect(last['escalate']).toBeUndefined()
+  const split = screen.getByRole('group', { name: 'Split to' })
+  await user.type(within(split).getByPlaceholderText('a value'), 'Gråvik')
+  await user.click(within(split).getByRole('button', { name: 'Add' }))
+  await user.type(within(split).getByLabelText('Split to: Gråvik'), 'ines.holm@skerryline.example')
+  await user.tab()
+  await user.click(within(split).getByRole('button', { name: 'Remove Holm' }))
+  expect(last['split_to']).toEqual({ Gråvik: ['ines.holm@skerryline.example'] })
 })

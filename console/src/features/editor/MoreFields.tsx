@@ -91,6 +91,7 @@ function OneField({ name, field, schema, value, onChange }: OneProps) {
   const id = useId()
   const entry = entryOf(field, schema)
   const help = field.description?.replaceAll('`', '')
+  const helped = { 'aria-describedby': `${id}-help` }
   const label = fieldWords(name)
   switch (entry.is) {
     case 'part':
@@ -137,9 +138,12 @@ function OneField({ name, field, schema, value, onChange }: OneProps) {
             type="checkbox"
             label={label}
             checked={value === true}
+            {...helped}
             onChange={(event) => onChange(event.target.checked)}
           />
-          <p className="small quiet mb-0">{help}</p>
+          <p id={`${id}-help`} className="small quiet mb-0">
+            {help}
+          </p>
         </div>
       )
     default:
@@ -148,6 +152,7 @@ function OneField({ name, field, schema, value, onChange }: OneProps) {
           <Form.Label className="mb-0 small quiet">{label}</Form.Label>
           {entry.is === 'choice' ? (
             <Form.Select
+              {...helped}
               size="sm"
               value={typeof value === 'string' ? value : ''}
               onChange={(event) => onChange(event.target.value)}
@@ -161,6 +166,7 @@ function OneField({ name, field, schema, value, onChange }: OneProps) {
             </Form.Select>
           ) : entry.is === 'number' ? (
             <Form.Control
+              {...helped}
               size="sm"
               type="number"
               min={entry.least}
@@ -169,15 +175,18 @@ function OneField({ name, field, schema, value, onChange }: OneProps) {
               onChange={(event) => onChange(event.target.value === '' ? undefined : Number(event.target.value))}
             />
           ) : entry.is === 'list' ? (
-            <TypedList value={value} onChange={onChange} />
+            <TypedList {...helped} value={value} onChange={onChange} />
           ) : (
             <Form.Control
+              {...helped}
               size="sm"
               value={typeof value === 'string' || typeof value === 'number' ? value : ''}
               onChange={(event) => onChange(event.target.value)}
             />
           )}
-          <Form.Text className="small">{help}</Form.Text>
+          <Form.Text id={`${id}-help`} className="small">
+            {help}
+          </Form.Text>
         </Form.Group>
       )
   }
@@ -193,6 +202,7 @@ function TypedList({
   onChange: (value: string[]) => void
   id?: string
   'aria-label'?: string
+  'aria-describedby'?: string
 }) {
   const known = listText(value)
   return (
