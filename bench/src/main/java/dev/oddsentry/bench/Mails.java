@@ -8,6 +8,7 @@ import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.HtmlMail;
 import dev.oddsentry.extracts.mail.TextMail;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.mail.MailLab;
 import dev.oddsentry.service.mail.MailServer;
 import jakarta.mail.MessagingException;
@@ -76,7 +77,8 @@ public final class Mails {
 
     private static void handOver(MailServer server, List<byte[]> messages) {
         for (byte[] message : messages) {
-            var reply = server.handOver(UUID.randomUUID(), message, List.of("per.aune@skerryline.example"))
+            var reply = server.handOver(
+                            new MessageId(UUID.randomUUID()), message, List.of("per.aune@skerryline.example"))
                     .get("per.aune@skerryline.example");
             if (!(reply instanceof MailServer.Reply.Taken)) throw new IllegalStateException(String.valueOf(reply));
         }
