@@ -1,4 +1,4 @@
-import { useState, type ReactNode } from 'react'
+import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
@@ -8,7 +8,7 @@ import { Refusal } from '../../shared/Refusal'
 import { useSettled } from '../../shared/settled'
 import { useTitle } from '../../shared/title'
 import { TypedHere } from '../../shared/TypedHere'
-import { numberWords, timeWords } from '../../shared/words'
+import { timeWords } from '../../shared/words'
 import { MailPanel } from '../documents/MailPanel'
 import { queryPage } from '../queries/api'
 import { Overtaken } from '../revisions/Overtaken'
@@ -21,7 +21,6 @@ import {
   reviewOf,
   saveNew,
   applyToRule,
-  type DraftSeen,
   type Editing,
   type MemoryPart,
   type RuleDocument,
@@ -30,13 +29,15 @@ import { BackTestPanel } from './BackTestPanel'
 import { ConditionsStep } from './ConditionsStep'
 import { DeliveryStep } from './DeliveryStep'
 import { covered } from './covered'
+import { previewable, putInPlace, withoutEmpty } from './previewable'
 import { MoreFields } from './MoreFields'
 import { MemoryEffect, MemoryStep } from './MemoryStep'
 import { PreviewPanel } from './PreviewPanel'
 import { QueryEffect, QueryStep } from './QueryStep'
 import { ReviewStep } from './ReviewStep'
+import { StepList, StepRow } from './StepFrame'
 import { NextDates, ScheduleStep } from './ScheduleStep'
-import { remarksOf, steps, type Remark, type Step } from './steps'
+import { remarksOf } from './steps'
 import { t } from '../../messages'
 
 /** A rule as one page in the order of work, with the effect of each step beside it. Edits of an active rule are a draft until they are applied. */
@@ -53,7 +54,7 @@ export function RuleEditor() {
 export function NewRulePage() {
   const [search] = useSearchParams()
   const query = search.get('query') ?? ''
-  const blank: RuleDocument = {
+  const fresh: RuleDocument = {
     kind: 'rule',
     name: '',
     title: '',
@@ -64,32 +65,8 @@ export function NewRulePage() {
     memory: { mode: 'incremental', report: ['new', 'returned', 'worsened'] },
     delivery: { attach: ['csv'] },
   }
-  return <Editor key={`new/${query}`} found={{ document: blank, state: null, revision: 0, draft: null }} />
+  return <Editor key={`new/${query}`} found={{ document: fresh, state: null, revision: 0, draft: null }} />
 }
-
-const withoutEmpty = (document: RuleDocument): RuleDocument =>
-  Object.fromEntries(
-    Object.entries(document).filter(
-      ([name, value]) =>
-        !(typeof value === 'string' && value.trim() === '' && !['name', 'title', 'owner', 'query'].includes(name)) &&
-        !(name === 'labels' && Array.isArray(value) && value.length === 0),
-    ),
-  ) as RuleDocument
-
-/** A preview needs a name; an unsaved rule has one that no rule has. */
-const previewable = (document: RuleDocument): RuleDocument => ({
-  ...document,
-  name: document.name || 'not-named-yet',
-  title: document.title || t('editor.not_named_yet'),
-  owner: document.owner || t('editor.no_recipients_yet'),
-  memory:
-    document.memory?.mode !== 'full' && !document.per && (document.memory?.key ?? []).length === 0
-      ? { ...document.memory, mode: 'full' }
-      : (document.memory ?? {}),
-})
-
-/** Fields that a preview has something in place of while they are empty. */
-const putInPlace = ['name', 'title', 'owner', 'memory.key']
 
 /** Why what is shown is not of the rule as it stands. */
 function oldPreview(onItsWay: boolean, readable: boolean): string {
@@ -343,78 +320,4 @@ function where({ state, revision, draft }: Editing) {
     revision,
     state: state === 'DRAFT' ? t('editor.a_draft') : t('state.paused'),
   })
-}
-
-function StepRow({ step, effect, children }: { step: Step; effect: ReactNode; children: ReactNode }) {
-  const index = steps.findIndex(([code]) => code === step)
-  return (
-    <div className="step" id={step}>
-      <section className="sheet" aria-labelledby={`${step}-heading`}>
-        <h2 id={`${step}-heading`}>
-          {index + 1} {steps[index]?.[1]}
-        </h2>
-        {children}
-      </section>
-      <section className="sheet effect" aria-label={t('editor.effect_of', { steps: steps[index]?.[1] })}>
-        {effect}
-      </section>
-    </div>
-  )
-}
-
-/** The six steps with a summary of each, or what is missing. */
-function StepList({
-  document,
-  remarks,
-  preview,
-}: {
-  document: RuleDocument
-  remarks: Remark[]
-  preview: DraftSeen | undefined
-}) {
-  const people = document.delivery?.to?.length ?? 0
-  const now: Record<Step, string> = {
-    query: document.query || t('editor.not_selected'),
-    conditions: preview
-      ? t('editor.exceptions_now', { exceptions: numberWords(preview.draft.exceptions) })
-      : document.exceptions
-        ? ''
-        : t('shared.all_rows'),
-    memory:
-      document.memory?.mode === 'full'
-        ? t('shared.all_open_findings_every_time')
-        : t('editor.by', { per: (document.per ?? document.memory?.key ?? []).join(', ') || '…' }),
-    schedule:
-      (document.schedule?.recur ?? []).length === 0
-        ? t('editor.only_on_demand')
-        : (document.schedule?.start?.slice(11) ?? ''),
-    delivery: people === 0 ? t('editor.no_recipients_yet') : t('editor.address', { people }),
-    review: remarks.length === 0 ? t('editor.no_issues_short') : t('editor.issue', { remarks: remarks.length }),
-  }
-  return (
-    <nav aria-label={t('editor.steps')} className="steps">
-      <ol>
-        {steps.map(([step, words], index) => {
-          const missing =
-            step === 'review'
-              ? remarks.some((each) => each.missing)
-              : remarks.some((each) => each.step === step && each.missing)
-          return (
-            <li key={step}>
-              <a href={`#${step}`}>
-                <span className={missing ? 'problem-text' : 'ok'} aria-hidden="true">
-                  {missing ? index + 1 : '✓'}
-                </span>{' '}
-                {words}
-                <span className="visually-hidden">
-                  {missing ? t('editor.something_is_required') : t('editor.complete')}
-                </span>
-                <small>{now[step]}</small>
-              </a>
-            </li>
-          )
-        })}
-      </ol>
-    </nav>
-  )
 }

@@ -42,7 +42,7 @@ public class Schedules {
     /**
      * The moment on a calendar that a person names.
      *
-     * @param calendar null or blank for the usual one
+     * @param calendar null or empty for the usual one
      * @throws RefusedException if there is none of that name
      */
     public Moment momentOn(@Nullable String calendar, Instant slot, ZoneId zone) {

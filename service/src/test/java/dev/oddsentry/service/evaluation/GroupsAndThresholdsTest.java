@@ -107,9 +107,9 @@ class GroupsAndThresholdsTest {
     void theWholeResultIsAFindingEvenWithoutARow() {
         active(
                 "per: []\nmeasures: { loaded: count() }\nexceptions: loaded = 0\nmemory: { absence: clears, report: [new, cleared] }");
-        var blank = check();
-        assertThat(blank.path("state").asString()).isEqualTo("FIRED");
-        assertThat(blank.path("rowsRead").asInt()).isZero();
+        var withoutRows = check();
+        assertThat(withoutRows.path("state").asString()).isEqualTo("FIRED");
+        assertThat(withoutRows.path("rowsRead").asInt()).isZero();
         assertThat(findings("identity")).containsExactly("the whole result");
         assertThat(check().path("state").asString()).isEqualTo("QUIET");
         bunker("Terna", "50", 10);
