@@ -99,6 +99,7 @@ export function lateSailings(more: Partial<RuleSummary> = {}): RuleSummary {
     owner: 'Traffic reporting',
     state: 'ACTIVE',
     revision: 7,
+    mode: 'INCREMENTAL',
     zone: 'Europe/Oslo',
     open: { CRITICAL: 2, WARNING: 18 },
     nextSlot: '2026-11-25T04:40:00Z',

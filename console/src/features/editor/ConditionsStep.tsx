@@ -8,6 +8,7 @@ import { SeverityLevels } from './SeverityLevels'
 import { Builder } from './Builder'
 import { partsOf, textOf, type Column, type Part } from './builder'
 import { ConditionField } from './ConditionField'
+import { isPlain } from './kind'
 import { Measures } from './Measures'
 import { t } from '../../messages'
 
@@ -67,6 +68,7 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
       ? preview.draft.parts
       : null
   const first = offered[0]
+  const plain = isPlain(document)
   return (
     <>
       {columns.length > 0 && (
@@ -135,19 +137,21 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
         />
       )}
       <ConditionField
-        label={document.per ? t('editor.exception_each_group_where') : t('shared.exception_each_row_where')}
+        label={conditionLabel(document)}
         query={document.query}
         place={place}
         value={text}
         onChange={(exceptions) => onChange({ exceptions })}
-        hint={t('editor.ctrl_space_suggestions_empty_all')}
+        hint={plain ? t('editor.condition_hint_plain') : t('editor.ctrl_space_suggestions_empty_all')}
       />
-      <SeverityLevels
-        query={document.query}
-        place={place}
-        levels={document.severity ?? ['warning']}
-        onChange={(severity) => onChange({ severity })}
-      />
+      {!plain && (
+        <SeverityLevels
+          query={document.query}
+          place={place}
+          levels={document.severity ?? ['warning']}
+          onChange={(severity) => onChange({ severity })}
+        />
+      )}
       <details className="entry" open={Boolean(document['fire_when'])}>
         <summary>{t('editor.fire_only_if_optional')}</summary>
         <ConditionField
@@ -161,6 +165,11 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
       </details>
     </>
   )
+}
+
+function conditionLabel(document: RuleDocument) {
+  if (isPlain(document)) return document.per ? t('editor.groups_sent') : t('editor.rows_sent')
+  return document.per ? t('editor.exception_each_group_where') : t('shared.exception_each_row_where')
 }
 
 function judge(how: string, columns: Column[], document: RuleDocument): Partial<RuleDocument> {

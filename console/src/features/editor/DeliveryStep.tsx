@@ -4,24 +4,18 @@ import { Choice } from '../../shared/Choice'
 import { people, teams } from '../setup/api'
 import type { DeliveryPart } from './api'
 import type { Column } from './builder'
+import { FilesField } from './FilesField'
 import { LayoutFields } from './LayoutFields'
 import { edited, type Edits } from './parts'
 import { rich, t } from '../../messages'
 
-const formats = [
-  ['xlsx', t('editor.workbook')],
-  ['csv', 'CSV'],
-  ['pdf', 'PDF'],
-  ['html', 'HTML'],
-  ['json', 'JSON'],
-] as const
 const languages = [
   ['', t('shared.english')],
   ['de', t('editor.german')],
   ['nb', t('editor.norwegian')],
 ] as const
 
-type Props = { delivery: DeliveryPart; columns: Column[]; onChange: (delivery: DeliveryPart) => void }
+type Props = { delivery: DeliveryPart; plain: boolean; columns: Column[]; onChange: (delivery: DeliveryPart) => void }
 
 const listOf = (text: string) =>
   text
@@ -30,15 +24,8 @@ const listOf = (text: string) =>
     .filter(Boolean)
 
 /** The recipients, and what the message looks like. */
-export function DeliveryStep({ delivery, columns, onChange }: Props) {
+export function DeliveryStep({ delivery, plain, columns, onChange }: Props) {
   const put = (edits: Edits<DeliveryPart>) => onChange(edited(delivery, edits, ['attach']))
-  const attached = (delivery.attach ?? ['csv']).map((each) => (typeof each === 'string' ? each : each.format))
-  const attach = (format: (typeof formats)[number][0], is: boolean) =>
-    put({
-      attach: is
-        ? [...(delivery.attach ?? ['csv']), format]
-        : (delivery.attach ?? ['csv']).filter((each) => (typeof each === 'string' ? each : each.format) !== format),
-    })
   return (
     <>
       <div className="fields">
@@ -88,7 +75,7 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
           <Form.Control
             size="sm"
             value={delivery.subject ?? ''}
-            placeholder={t('editor.default_number_of_findings_and')}
+            placeholder={plain ? t('editor.subject_usual_plain') : t('editor.default_number_of_findings_and')}
             onChange={(event) => put({ subject: event.target.value })}
           />
         </Form.Group>
@@ -103,22 +90,8 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
           />
         </Form.Group>
       </div>
-      <LayoutFields delivery={delivery} columns={columns} onChange={onChange} />
-      <fieldset className="mt-3">
-        <legend>{t('editor.attachments_all_open_findings')}</legend>
-        <div className="d-flex flex-wrap gap-3">
-          {formats.map(([code, words]) => (
-            <Form.Check
-              key={code}
-              id={`attach-${code}`}
-              type="checkbox"
-              label={words}
-              checked={attached.includes(code)}
-              onChange={(event) => attach(code, event.target.checked)}
-            />
-          ))}
-        </div>
-      </fieldset>
+      <LayoutFields delivery={delivery} plain={plain} columns={columns} onChange={onChange} />
+      <FilesField attach={delivery.attach ?? ['csv']} plain={plain} onChange={(attach) => put({ attach })} />
       <div className="mt-3">
         <Form.Check
           id="may-leave"
@@ -130,7 +103,7 @@ export function DeliveryStep({ delivery, columns, onChange }: Props) {
         <Form.Check
           id="all-quiet"
           type="checkbox"
-          label={t('editor.also_send_a_message_when')}
+          label={plain ? t('editor.also_send_without_rows') : t('editor.also_send_a_message_when')}
           checked={delivery['send_when_quiet'] ?? false}
           onChange={(event) => put({ send_when_quiet: event.target.checked })}
         />

@@ -38,10 +38,10 @@ const extras = [
   ['update', t('editor.extra_update')],
 ] as const
 
-type Props = { delivery: DeliveryPart; columns: Column[]; onChange: (delivery: DeliveryPart) => void }
+type Props = { delivery: DeliveryPart; plain: boolean; columns: Column[]; onChange: (delivery: DeliveryPart) => void }
 
 /** How the rows of the message and its files look: a shared layout, or columns, order and groups of the rule's own. */
-export function LayoutFields({ delivery, columns, onChange }: Props) {
+export function LayoutFields({ delivery, plain, columns, onChange }: Props) {
   const known = useQuery(layouts)
   const shared = sharedLayout(delivery)
   const layout = ownLayout(delivery)
@@ -68,12 +68,14 @@ export function LayoutFields({ delivery, columns, onChange }: Props) {
           />
         )}
       </div>
-      {!shared && <Own layout={layout} columns={columns} put={put} />}
+      {!shared && <Own layout={layout} plain={plain} columns={columns} put={put} />}
     </fieldset>
   )
 }
 
-function Own({ layout, columns, put }: { layout: Layout; columns: Column[]; put: (edits: Edits<Layout>) => void }) {
+type OwnProps = { layout: Layout; plain: boolean; columns: Column[]; put: (edits: Edits<Layout>) => void }
+
+function Own({ layout, plain, columns, put }: OwnProps) {
   const labelOf = (name: string) => columns.find((column) => column.name === name)?.label ?? name
   const sort = sortOf(layout)
   const groupBy = layout.group_by ?? []
@@ -154,29 +156,41 @@ function Own({ layout, columns, put }: { layout: Layout; columns: Column[]; put:
         </Form.Group>
       </div>
       <div className="d-flex flex-wrap gap-3 mt-2">
-        {extras.map(([code, words]) => (
-          <Form.Check
-            key={code}
-            id={`extra-${code}`}
-            type="checkbox"
-            label={t('editor.extra_column', { name: words })}
-            checked={extra.includes(code)}
-            onChange={(event) =>
-              put({
-                extra_columns: extras
-                  .map(([each]) => each)
-                  .filter((each) => (each === code ? event.target.checked : extra.includes(each))),
-              })
-            }
-          />
-        ))}
-        <Form.Check
-          id="still-open"
-          type="checkbox"
-          label={t('editor.still_open')}
-          checked={layout.still_open ?? false}
-          onChange={(event) => put({ still_open: event.target.checked })}
-        />
+        {!plain &&
+          extras.map(([code, words]) => (
+            <Form.Check
+              key={code}
+              id={`extra-${code}`}
+              type="checkbox"
+              label={t('editor.extra_column', { name: words })}
+              checked={extra.includes(code)}
+              onChange={(event) =>
+                put({
+                  extra_columns: extras
+                    .map(([each]) => each)
+                    .filter((each) => (each === code ? event.target.checked : extra.includes(each))),
+                })
+              }
+            />
+          ))}
+        {!plain && (
+          <>
+            <Form.Check
+              id="still-open"
+              type="checkbox"
+              label={t('editor.still_open')}
+              checked={layout.still_open ?? false}
+              onChange={(event) => put({ still_open: event.target.checked })}
+            />
+            <Form.Check
+              id="whole-report"
+              type="checkbox"
+              label={t('editor.whole_report')}
+              checked={layout.whole_report ?? false}
+              onChange={(event) => put({ whole_report: event.target.checked })}
+            />
+          </>
+        )}
         <Form.Check
           id="fixed"
           type="checkbox"

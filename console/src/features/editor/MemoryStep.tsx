@@ -28,27 +28,9 @@ export function MemoryStep({ memory, columns, per, onChange }: Props) {
   const toggle = (list: string[] | undefined, value: string, is: boolean) =>
     is ? [...(list ?? []), value] : (list ?? []).filter((each) => each !== value)
   const incremental = memory.mode !== 'full'
+  if (memory.mode === 'plain') return <p className="callout mt-2 mb-0">{t('editor.plain_remembers_nothing')}</p>
   return (
     <>
-      <fieldset className="mt-2">
-        <legend>{t('shared.reports')}</legend>
-        <Form.Check
-          id="mode-incremental"
-          type="radio"
-          name="mode"
-          label={t('editor.incremental_only_updates')}
-          checked={incremental}
-          onChange={() => put({ mode: 'incremental' })}
-        />
-        <Form.Check
-          id="mode-full"
-          type="radio"
-          name="mode"
-          label={t('editor.full_all_open_findings_every')}
-          checked={!incremental}
-          onChange={() => put({ mode: 'full' })}
-        />
-      </fieldset>
       {per ? (
         <p className="callout mt-3 mb-0">
           {per.length === 0
@@ -179,6 +161,7 @@ export function MemoryEffect({
   seen: Seen | undefined
   columns: Column[]
 }) {
+  if (memory.mode === 'plain') return <p className="quiet mb-0">{t('editor.plain_each_check')}</p>
   const labels = (memory.key ?? []).map((name) => columns.find((column) => column.name === name)?.label ?? name)
   return (
     <>

@@ -10,18 +10,26 @@ const shownAtFirst = 12
 /** What a check with these conditions would find now, and how that differs from the saved rule. */
 export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (condition: string) => void }) {
   const { draft, compared } = seen
+  const plain = draft.rows.length > 0 && draft.rows.every((row) => row.severity === null)
   return (
     <>
       <p className="mt-2 mb-1">
         {draft.copy !== null && <>{t('editor.of_personal_copy', { copy: draft.copy })} </>}
-        {rich('editor.row_read_in_ms_exception', {
-          rowsRead: draft.rowsRead,
-          tookMillis: numberWords(draft.tookMillis),
-          strong: (inner) => <strong>{inner}</strong>,
-          exceptions: draft.exceptions,
-          openCounts: <OpenCounts open={draft.bySeverity} />,
-          wouldReport: numberWords(draft.wouldReport),
-        })}
+        {plain
+          ? rich('editor.rows_read_rows_sent', {
+              rowsRead: draft.rowsRead,
+              tookMillis: numberWords(draft.tookMillis),
+              strong: (inner) => <strong>{inner}</strong>,
+              exceptions: draft.exceptions,
+            })
+          : rich('editor.row_read_in_ms_exception', {
+              rowsRead: draft.rowsRead,
+              tookMillis: numberWords(draft.tookMillis),
+              strong: (inner) => <strong>{inner}</strong>,
+              exceptions: draft.exceptions,
+              openCounts: <OpenCounts open={draft.bySeverity} />,
+              wouldReport: numberWords(draft.wouldReport),
+            })}
       </p>
       {draft.copies.length > 0 && (
         <ul className="small mb-1">
@@ -136,12 +144,13 @@ function Against({ compared }: { compared: Compared }) {
 }
 
 function Rows({ seen }: { seen: Seen }) {
+  const withSeverity = seen.rows.some((row) => row.severity !== null)
   return (
     <Scroll label={t('shared.exceptions')}>
       <Table>
         <thead>
           <tr>
-            <th>{t('shared.severity')}</th>
+            {withSeverity && <th>{t('shared.severity')}</th>}
             {seen.columns.map((column) => (
               <th key={column.name} className={column.type === 'number' ? 'num' : ''}>
                 {column.label}
@@ -152,9 +161,7 @@ function Rows({ seen }: { seen: Seen }) {
         <tbody>
           {seen.rows.slice(0, shownAtFirst).map((row, index) => (
             <tr key={index}>
-              <td>
-                <SeverityTag severity={row.severity} />
-              </td>
+              {withSeverity && <td>{row.severity && <SeverityTag severity={row.severity} />}</td>}
               {row.cells.map((cell, i) => (
                 <td
                   key={i}

@@ -9,12 +9,19 @@ import { ParameterFields } from '../queries/ParameterFields'
 import { RowsTable } from '../queries/RowsTable'
 import { teams } from '../setup/api'
 import type { RuleDocument } from './api'
+import { kindOf, type Kind } from './kind'
+import { KindField } from './KindField'
 import { rich, t } from '../../messages'
 
-type Props = { document: RuleDocument; isNew: boolean; onChange: (part: Partial<RuleDocument>) => void }
+type Props = {
+  document: RuleDocument
+  isNew: boolean
+  onChange: (part: Partial<RuleDocument>) => void
+  onKind: (kind: Kind) => void
+}
 
 /** What the rule watches, under which name, and with which values of the query's parameters. */
-export function QueryStep({ document, isNew, onChange }: Props) {
+export function QueryStep({ document, isNew, onChange, onKind }: Props) {
   const all = useQuery(queries)
   const owners = useQuery(teams)
   const asked = useQuery({ ...queryDocument(document.query), enabled: document.query !== '' })
@@ -93,6 +100,7 @@ export function QueryStep({ document, isNew, onChange }: Props) {
           />
         </Form.Group>
       </div>
+      <KindField kind={kindOf(document)} onChange={onKind} />
       {document.query === '' ? (
         <p className="small quiet mt-2 mb-0">
           {rich('editor.no_suitable_query_write_one', { link: (inner) => <Link to="/queries/new">{inner}</Link> })}

@@ -29,6 +29,7 @@ import { BackTestPanel } from './BackTestPanel'
 import { ConditionsStep } from './ConditionsStep'
 import { DeliveryStep } from './DeliveryStep'
 import { covered } from './covered'
+import { isPlain, ofKind } from './kind'
 import { previewable, putInPlace, withoutEmpty } from './previewable'
 import { MoreFields } from './MoreFields'
 import { MemoryEffect, MemoryStep } from './MemoryStep'
@@ -89,6 +90,7 @@ function Editor({ found }: { found: Editing }) {
   const client = useQueryClient()
   const go = useNavigate()
   const page = useQuery({ ...queryPage(document.query), enabled: document.query !== '' })
+  const plain = isPlain(document)
   const columns = (page.data?.columns ?? []).map(({ name, label, type }) => ({ name, label, type }))
   const settled = useSettled(JSON.stringify(document), 700)
   const still = JSON.parse(settled) as RuleDocument
@@ -161,7 +163,12 @@ function Editor({ found }: { found: Editing }) {
         <StepList document={document} remarks={remarks} preview={preview.data} />
         <div>
           <StepRow step="query" effect={<QueryEffect key={document.query} document={document} />}>
-            <QueryStep document={document} isNew={isNew} onChange={change} />
+            <QueryStep
+              document={document}
+              isNew={isNew}
+              onChange={change}
+              onKind={(kind) => typed.change((before) => ofKind(before, kind))}
+            />
           </StepRow>
           <StepRow
             step="conditions"
@@ -221,12 +228,14 @@ function Editor({ found }: { found: Editing }) {
               per={document.per}
               onChange={(memory: MemoryPart) => change({ memory })}
             />
-            <MoreFields
-              part="memory"
-              value={document.memory ?? {}}
-              covered={covered.memory}
-              onChange={(memory) => change({ memory })}
-            />
+            {!plain && (
+              <MoreFields
+                part="memory"
+                value={document.memory ?? {}}
+                covered={covered.memory}
+                onChange={(memory) => change({ memory })}
+              />
+            )}
           </StepRow>
           <StepRow
             step="schedule"
@@ -262,13 +271,14 @@ function Editor({ found }: { found: Editing }) {
           >
             <DeliveryStep
               delivery={document.delivery ?? {}}
+              plain={plain}
               columns={columns}
               onChange={(delivery) => change({ delivery })}
             />
             <MoreFields
               part="delivery"
               value={document.delivery ?? {}}
-              covered={covered.delivery}
+              covered={plain ? [...covered.delivery, 'escalate'] : covered.delivery}
               onChange={(delivery) => change({ delivery })}
             />
             <MoreFields

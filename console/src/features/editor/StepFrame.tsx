@@ -2,6 +2,7 @@ import { type ReactNode } from 'react'
 import { t } from '../../messages'
 import { numberWords } from '../../shared/words'
 import type { DraftSeen, RuleDocument } from './api'
+import { isPlain } from './kind'
 import { steps, type Remark, type Step } from './steps'
 
 /** A step with its effect beside it. */
@@ -36,14 +37,16 @@ export function StepList({
   const now: Record<Step, string> = {
     query: document.query || t('editor.not_selected'),
     conditions: preview
-      ? t('editor.exceptions_now', { exceptions: numberWords(preview.draft.exceptions) })
+      ? nowWords(document, preview.draft.exceptions)
       : document.exceptions
         ? ''
         : t('shared.all_rows'),
     memory:
-      document.memory?.mode === 'full'
-        ? t('shared.all_open_findings_every_time')
-        : t('editor.by', { per: (document.per ?? document.memory?.key ?? []).join(', ') || '…' }),
+      document.memory?.mode === 'plain'
+        ? t('editor.kind_plain')
+        : document.memory?.mode === 'full'
+          ? t('shared.all_open_findings_every_time')
+          : t('editor.by', { per: (document.per ?? document.memory?.key ?? []).join(', ') || '…' }),
     schedule:
       (document.schedule?.recur ?? []).length === 0
         ? t('editor.only_on_demand')
@@ -77,4 +80,10 @@ export function StepList({
       </ol>
     </nav>
   )
+}
+
+function nowWords(document: RuleDocument, exceptions: number) {
+  return isPlain(document)
+    ? t('editor.rows_now', { rows: exceptions })
+    : t('editor.exceptions_now', { exceptions: numberWords(exceptions) })
 }

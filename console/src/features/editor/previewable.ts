@@ -18,7 +18,9 @@ export const previewable = (document: RuleDocument): RuleDocument => ({
   title: document.title || t('editor.not_named_yet'),
   owner: document.owner || t('editor.no_recipients_yet'),
   memory:
-    document.memory?.mode !== 'full' && !document.per && (document.memory?.key ?? []).length === 0
+    (document.memory?.mode ?? 'incremental') === 'incremental' &&
+    !document.per &&
+    (document.memory?.key ?? []).length === 0
       ? { ...document.memory, mode: 'full' }
       : (document.memory ?? {}),
 })

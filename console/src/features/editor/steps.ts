@@ -1,5 +1,6 @@
 import type { ApiProblem } from '../../api/client'
 import type { DraftSeen, Review, RuleDocument } from './api'
+import { isPlain } from './kind'
 import { countWords } from '../../shared/words'
 import { t } from '../../messages'
 
@@ -58,13 +59,15 @@ export function remarksOf(
       (schedule['working_days'] ?? []).length === 0)
   )
     risky('schedule', t('editor.no_schedule_it_runs_only'))
-  if (!document.exceptions?.trim()) risky('conditions', t('editor.all_rows_are_exceptions_there'))
+  const plain = isPlain(document)
+  if (!document.exceptions?.trim() && !plain) risky('conditions', t('editor.all_rows_are_exceptions_there'))
   // Problems of the document are shown above, with their fields.
   if (failure !== null && remarks.every((each) => !each.missing))
     risky('conditions', t('editor.a_check_now_would_fail', { failure }))
   const seen = failure === null ? preview?.draft : undefined
   if (seen) {
-    if (seen.exceptions === 0)
+    if (seen.exceptions === 0 && plain) risky('conditions', t('editor.no_row_now'))
+    else if (seen.exceptions === 0)
       risky('conditions', t(seen.grouped ? 'editor.no_group_in_the_current' : 'editor.no_row_in_the_current'))
     else if (document.exceptions?.trim() && !seen.grouped && seen.exceptions === seen.rowsRead && seen.rowsRead > 3)
       risky('conditions', t('editor.all_rows_in_the_current'))
@@ -76,7 +79,8 @@ export function remarksOf(
     for (const offer of seen.suggestions)
       if (offer.empty)
         risky('conditions', t('editor.row_with_an_empty_text_in', { rows: offer.rows, column: offer.column }))
-    if (seen.wouldReport > 200) risky('memory', t('editor.a_check_now_would_report', { wouldReport: seen.wouldReport }))
+    if (seen.wouldReport > 200 && !plain)
+      risky('memory', t('editor.a_check_now_would_report', { wouldReport: seen.wouldReport }))
   }
   const order = steps.map(([step]) => step)
   return remarks.sort((a, b) => Number(b.missing) - Number(a.missing) || order.indexOf(a.step) - order.indexOf(b.step))

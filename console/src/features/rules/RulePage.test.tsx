@@ -23,7 +23,7 @@ const page = (more = {}): Page => ({
     exceptions: 'delay_min > 15',
     sentence: 'late by more than 15 min',
     severity: [{ severity: 'WARNING', condition: null, sentence: null }],
-    mode: 'incremental',
+    mode: 'INCREMENTAL',
     key: ['sailing_id'],
     report: ['new'],
     schedule: 'every day at 05:40; when sailings-loaded is reported',

@@ -31,6 +31,7 @@ export function RulePage() {
 
 function OneRule({ page }: { page: Page }) {
   const { name, title, state, revision, owner, to, nextSlot, zone, open } = page.rule
+  const plain = page.rule.mode === 'PLAIN'
   useTitle(title)
   const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
   const [tell, setTell] = useState<ReportOnActivation>('NEW')
@@ -57,6 +58,11 @@ function OneRule({ page }: { page: Page }) {
     mutationFn: () => (state === 'ACTIVE' ? pause(name) : activate(name, tell)),
     onSuccess: renew,
   })
+  const nextWords = nextSlot
+    ? zonedWords(nextSlot, zone)
+    : page.rule.ended
+      ? t('rules.none_the_schedule_has_ended')
+      : t('shared.none')
   return (
     <>
       <div className="head">
@@ -87,7 +93,7 @@ function OneRule({ page }: { page: Page }) {
           <Button variant="plain" disabled={mailMe.isPending} onClick={() => mailMe.mutate()}>
             {t('rules.email_me_a_preview')}
           </Button>
-          {state === 'PAUSED' && (
+          {state === 'PAUSED' && !plain && (
             <Form.Select
               aria-label={t('rules.what_the_next_check_reports')}
               className="w-auto"
@@ -145,19 +151,17 @@ function OneRule({ page }: { page: Page }) {
         {page.text.sentence.charAt(0).toUpperCase() + page.text.sentence.slice(1)}.
       </p>
       <p className="mt-2 mb-0">
-        {rich('rules.open_now_next_check', {
-          openCounts: <OpenCounts open={open} />,
-          span: (inner) => <span className="quiet ms-3">{inner}</span>,
-          next: nextSlot
-            ? zonedWords(nextSlot, zone)
-            : page.rule.ended
-              ? t('rules.none_the_schedule_has_ended')
-              : t('shared.none'),
-        })}
+        {plain
+          ? t('rules.next_check_only', { next: nextWords })
+          : rich('rules.open_now_next_check', {
+              openCounts: <OpenCounts open={open} />,
+              span: (inner) => <span className="quiet ms-3">{inner}</span>,
+              next: nextWords,
+            })}
       </p>
-      <FindingsPanel name={name} />
+      {!plain && <FindingsPanel name={name} />}
       <UnsubscribedRecipients name={name} />
-      {!page.text.grouped && <ExceptionsTrend name={name} />}
+      {!page.text.grouped && !plain && <ExceptionsTrend name={name} />}
       {page.text.grouped && <MeasurementsPanel name={name} thresholds={page.text.thresholds} />}
       <div className="two">
         <RuleText page={page} />

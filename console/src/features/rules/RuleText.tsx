@@ -10,16 +10,18 @@ export function RuleText({ page }: { page: RulePage }) {
   return (
     <section className="sheet">
       <h2>
-        {text.grouped
-          ? text.per.length === 0
-            ? t('rules.exception_the_whole_result_if')
-            : t('rules.exception_each_group_where', { per: text.per.join(', ') })
-          : t('shared.exception_each_row_where')}
+        {text.mode === 'PLAIN'
+          ? t('rules.rows_sent')
+          : text.grouped
+            ? text.per.length === 0
+              ? t('rules.exception_the_whole_result_if')
+              : t('rules.exception_each_group_where', { per: text.per.join(', ') })
+            : t('shared.exception_each_row_where')}
       </h2>
       <pre className="code">{text.exceptions ?? t('shared.all_rows')}</pre>
       <p className="callout">{text.sentence.charAt(0).toUpperCase() + text.sentence.slice(1)}.</p>
       <dl className="facts">
-        {text.severity.map((level, index) => (
+        {(text.mode === 'PLAIN' ? [] : text.severity).map((level, index) => (
           <Fact key={index} name={<SeverityTag severity={level.severity} />}>
             {level.condition ? (
               <>
@@ -48,13 +50,17 @@ export function RuleText({ page }: { page: RulePage }) {
           </Fact>
         )}
         <Fact name={t('shared.reports')}>
-          {text.mode === 'full'
-            ? t('shared.all_open_findings_every_time')
-            : t('rules.findings', { report: text.report.join(', ') })}
+          {text.mode === 'PLAIN'
+            ? t('rules.plain_report')
+            : text.mode === 'FULL'
+              ? t('shared.all_open_findings_every_time')
+              : t('rules.findings', { report: text.report.join(', ') })}
         </Fact>
-        <Fact name={t('rules.one_finding_per')}>
-          {text.key.join(', ') || (text.grouped ? t('rules.whole_result') : t('rules.row'))}
-        </Fact>
+        {text.mode !== 'PLAIN' && (
+          <Fact name={t('rules.one_finding_per')}>
+            {text.key.join(', ') || (text.grouped ? t('rules.whole_result') : t('rules.row'))}
+          </Fact>
+        )}
         {text.openAfter && <Fact name={t('shared.open_after')}>{text.openAfter}</Fact>}
         {text.clearAfter && <Fact name={t('shared.clear_after')}>{text.clearAfter}</Fact>}
         <Fact name={t('shared.schedule')}>{text.schedule}</Fact>

@@ -214,6 +214,7 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
         <div className="small quiet">
           {rule.owner}
           {rule.copiedFrom && t('rules.copied_from', { copiedFrom: rule.copiedFrom })}
+          {rule.mode === 'PLAIN' && ` · ${t('rules.plain_report_tag')}`}
           {rule.labels.length > 0 && ` · ${rule.labels.join(', ')}`}
         </div>
       </td>
@@ -221,9 +222,7 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
         {rule.ended ? t('rules.ended') : stateWords(rule.state)}
         {rule.draft && <div className="small quiet">{t('rules.with_a_draft')}</div>}
       </td>
-      <td>
-        <OpenCounts open={rule.open} />
-      </td>
+      <td>{rule.mode === 'PLAIN' ? <span className="quiet">–</span> : <OpenCounts open={rule.open} />}</td>
       <td>
         {last ? (
           <>

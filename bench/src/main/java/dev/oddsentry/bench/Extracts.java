@@ -149,7 +149,7 @@ public final class Extracts {
                 return ROWS;
             }
         };
-        return new Extract(ZoneId.of("Europe/Oslo"), Language.EN, columns, Extract.Arrangement.PLAIN, rows);
+        return new Extract(ZoneId.of("Europe/Oslo"), Language.EN, columns, Extract.Arrangement.USUAL, rows);
     }
 
     private static Extract.Row row(int index) {

@@ -121,7 +121,7 @@ public final class Mails {
                             Extract.Cell.plain("Måkehamn – Skjærnes"),
                             new Extract.Cell((long) (20 + i), true, null))));
         var news = new Extract(
-                ZoneId.of("Europe/Oslo"), Language.EN, columns, Extract.Arrangement.PLAIN, List.copyOf(rows));
+                ZoneId.of("Europe/Oslo"), Language.EN, columns, Extract.Arrangement.USUAL, List.copyOf(rows));
         return new Announcement(
                 "Late sailings without a reason",
                 null,
@@ -130,6 +130,7 @@ public final class Mails {
                 Instant.parse("2026-11-24T04:40:00Z"),
                 news,
                 List.of(),
+                List.of(),
                 Announcement.MOST_ROWS,
                 false,
                 Announcement.Own.NONE,
@@ -137,7 +138,7 @@ public final class Mails {
                 0,
                 "rows match the condition: late by more than 15 min",
                 "",
-                new Announcement.Habit(false, Set.of(UpdateKind.NEW), null),
+                new Announcement.Habit(Announcement.Tells.UPDATES, false, Set.of(UpdateKind.NEW), null),
                 null,
                 Instant.parse("2026-11-25T04:40:00Z"),
                 null,

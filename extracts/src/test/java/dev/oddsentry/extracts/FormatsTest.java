@@ -74,7 +74,7 @@ class FormatsTest {
                         column("truth", Type.TRUTH),
                         new Extract.Column(
                                 "status", "Status", null, Type.NUMBER, null, Map.of("1", "sailed"), null, null)),
-                Extract.Arrangement.PLAIN,
+                Extract.Arrangement.USUAL,
                 List.of(
                         row(Severity.CRITICAL, "=1+1", 12L, LocalDate.of(2026, 2, 28), WHEN, true, 1L),
                         row(Severity.WARNING, "007", new BigDecimal("1.250"), LocalDate.MAX, Instant.MIN, false, 2L),
@@ -154,7 +154,7 @@ class FormatsTest {
                 OSLO,
                 Language.EN,
                 columns,
-                Extract.Arrangement.PLAIN,
+                Extract.Arrangement.USUAL,
                 List.of(row(Severity.NOTICE, values.values().toArray())));
     }
 
@@ -299,7 +299,7 @@ class FormatsTest {
                 OSLO,
                 Language.DE,
                 List.of(Extract.Column.of("n", "Zahl", null, Type.NUMBER)),
-                Extract.Arrangement.PLAIN,
+                Extract.Arrangement.USUAL,
                 List.of(new Extract.Row(
                         Severity.CRITICAL,
                         Set.of(UpdateKind.RETURNED),

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.FileRows;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.core.finding.Severity;
@@ -40,8 +41,8 @@ class RenderersTest {
     private static final Instant PLANNED = Instant.parse("2026-11-22T17:05:00Z");
 
     private static final Instant EARLIER = Instant.parse("2026-11-23T04:40:00Z");
-    private static final Announcement.Habit NEWS =
-            new Announcement.Habit(false, Set.of(UpdateKind.NEW, UpdateKind.WORSENED), null);
+    private static final Announcement.Habit NEWS = new Announcement.Habit(
+            Announcement.Tells.UPDATES, false, Set.of(UpdateKind.NEW, UpdateKind.WORSENED), null);
 
     private static Extract.Row row(Severity severity, Set<UpdateKind> kinds, @Nullable Object... cells) {
         return new Extract.Row(
@@ -67,6 +68,7 @@ class RenderersTest {
                 Instant.parse("2026-11-24T04:40:00Z"),
                 extract(COLUMNS, rows),
                 List.of(),
+                List.of(),
                 Announcement.MOST_ROWS,
                 false,
                 Announcement.Own.NONE,
@@ -79,7 +81,8 @@ class RenderersTest {
                 Instant.parse("2026-11-25T04:40:00Z"),
                 null,
                 List.of(),
-                Announcement.Files.attached(List.of("late-sailings-2026-11-24.csv")),
+                Announcement.Files.attached(
+                        List.of(new Announcement.Files.Attached("late-sailings-2026-11-24.csv", FileRows.OPEN))),
                 Announcement.Links.to("http://127.0.0.1:8480/rules/late-sailings"));
     }
 
@@ -131,10 +134,15 @@ class RenderersTest {
     void thePromiseToTheReaderIsWhatTheRuleReports(String kinds, @Nullable String remindEvery, String words) {
         var reports = Arrays.stream(kinds.split(", ")).map(UpdateKind::valueOf).collect(Collectors.toSet());
         var rows = List.of(row(Severity.WARNING, Set.of(UpdateKind.NEW), "SK-431", "Holm – Gråvik", 28L, PLANNED));
-        var said = saying(rows, 1, new Announcement.Habit(false, reports, remindEvery), EARLIER);
+        var said = saying(
+                rows, 1, new Announcement.Habit(Announcement.Tells.UPDATES, false, reports, remindEvery), EARLIER);
         assertThat(TextMail.render(said)).contains(words);
         assertThat(HtmlMail.render(said)).contains(words);
-        var full = saying(rows, 1, new Announcement.Habit(true, reports, remindEvery), EARLIER);
+        var full = saying(
+                rows,
+                1,
+                new Announcement.Habit(Announcement.Tells.EVERYTHING_OPEN, false, reports, remindEvery),
+                EARLIER);
         assertThat(TextMail.render(full)).contains("All open findings are reported each time.");
     }
 
@@ -192,6 +200,7 @@ class RenderersTest {
                 plain.slot(),
                 plain.news(),
                 List.of(),
+                List.of(),
                 Announcement.MOST_ROWS,
                 false,
                 Announcement.Own.NONE,
@@ -233,6 +242,7 @@ class RenderersTest {
                 Instant.parse("2026-11-24T04:40:00Z"),
                 extract,
                 List.of(),
+                List.of(),
                 Announcement.MOST_ROWS,
                 false,
                 Announcement.Own.NONE,
@@ -240,7 +250,11 @@ class RenderersTest {
                 0,
                 "a vessel matches the condition: litres per mile is more than 44",
                 "",
-                new Announcement.Habit(false, Set.of(UpdateKind.NEW, UpdateKind.RETURNED, UpdateKind.WORSENED), null),
+                new Announcement.Habit(
+                        Announcement.Tells.UPDATES,
+                        false,
+                        Set.of(UpdateKind.NEW, UpdateKind.RETURNED, UpdateKind.WORSENED),
+                        null),
                 null,
                 null,
                 null,

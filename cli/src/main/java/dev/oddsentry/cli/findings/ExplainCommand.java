@@ -130,7 +130,8 @@ public final class ExplainCommand extends ServiceCommand {
 
     private static String reports(RuleText text) {
         boolean grouped = text.grouped();
-        boolean full = text.mode().equals("full");
+        if (text.mode() == Mode.PLAIN) return "its rows as they are, as a plain report";
+        boolean full = text.mode() == Mode.FULL;
         String what = full ? "all open findings, every time" : all(text.report()) + " findings";
         return what + "; one finding per " + orElse(String.join(", ", text.key()), grouped ? "whole result" : "row");
     }

@@ -11,6 +11,7 @@ import dev.oddsentry.core.document.Fields;
 import dev.oddsentry.core.document.Part;
 import dev.oddsentry.core.document.ScalarType;
 import dev.oddsentry.core.document.Shape;
+import dev.oddsentry.core.extract.FileRows;
 import dev.oddsentry.core.extract.Template;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import java.nio.charset.Charset;
@@ -26,12 +27,18 @@ final class AttachmentFields {
                     "format", FieldTypes.choice(Format.values()), Attachment::format, "The format of the file.")
             .usual(Format.CSV)
             .alwaysWritten();
+    private static final Field<Attachment, FileRows> ROWS = PART.field(
+                    "rows",
+                    FieldTypes.choice(FileRows.values()),
+                    Attachment::rows,
+                    "The rows of the file: the `updates` of the message, all `open` findings, or `all` rows of the query with the exceptions marked.")
+            .usual(FileRows.OPEN);
     private static final Field<Attachment, String> FILE = PART.field(
                     "file",
                     TEMPLATE,
                     Attachment::file,
                     "The name of the file without its ending: `rule`, `date`, `time`, `split` and `copy` are its fields.")
-            .usually("the rule's name and the date");
+            .usually("the rule's name, the date, and whose part it is");
     private static final Field<Attachment, Character> DELIMITER = PART.field(
                     "delimiter",
                     new ScalarType<>(
@@ -69,7 +76,7 @@ final class AttachmentFields {
     private AttachmentFields() {}
 
     private static Attachment read(Fields item) {
-        return new Attachment(FORMAT.in(item), FILE.orNull(item), csv(item), PAPER.in(item));
+        return new Attachment(FORMAT.in(item), ROWS.in(item), FILE.orNull(item), csv(item), PAPER.in(item));
     }
 
     private static Csv csv(Fields item) {

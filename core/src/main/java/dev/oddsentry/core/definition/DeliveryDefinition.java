@@ -1,5 +1,6 @@
 package dev.oddsentry.core.definition;
 
+import dev.oddsentry.core.extract.FileRows;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.time.Span;
@@ -89,9 +90,10 @@ public record DeliveryDefinition(
     }
 
     /** @param file the name without its ending, with fields such as {@code {{date}}}; null for the usual */
-    public record Attachment(Format format, @Nullable String file, Csv csv, Paper paper) {
+    public record Attachment(
+            Format format, FileRows rows, @Nullable String file, Csv csv, Paper paper) {
         public static Attachment of(Format format) {
-            return new Attachment(format, null, Csv.USUAL, Paper.A4);
+            return new Attachment(format, FileRows.OPEN, null, Csv.USUAL, Paper.A4);
         }
     }
 
@@ -325,9 +327,14 @@ public record DeliveryDefinition(
         return recipients.to();
     }
 
-    /** True where files with all open findings go with the mail. */
+    /** {@code true} if files go with the mail. */
     public boolean attaches() {
         return !attachments.isEmpty();
+    }
+
+    /** {@code true} if the message or one of its files has rows that are no exceptions. */
+    public boolean showsWholeReport() {
+        return layout.wholeReport() || attachments.stream().anyMatch(each -> each.rows() == FileRows.ALL);
     }
 
     /** Every address that the rule names. */

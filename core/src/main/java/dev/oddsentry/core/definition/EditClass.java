@@ -23,6 +23,8 @@ public enum EditClass {
 
     public static EditClass of(RuleDefinition before, RuleDefinition after) {
         if (!Objects.equals(copiesBy(before), copiesBy(after))) return OTHER_KEY_COLUMNS;
+        // A plain report has no findings to keep, and leaves none behind.
+        if (before.isPlainReport() != after.isPlainReport()) return OTHER_KEY_COLUMNS;
         boolean identity = !before.key().equals(after.key()) || (before.groups() == null) != (after.groups() == null);
         if (identity) return OTHER_KEY_COLUMNS;
         if (!Objects.equals(splitBy(before), splitBy(after))) return OTHER_AUDIENCES;

@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param rowsInMail the number of rows in the message; null for the default
  * @param rowsAs how they appear there; null for a table where it fits, else a list
  * @param stillOpen whether the message also lists open findings that were reported earlier
+ * @param wholeReport whether the message also lists all rows of the query, with the exceptions marked
  * @param fixed whether other programs read the files, so that headings, order and names never change
  * @param sheet the name of a workbook's sheet; null for the default
  * @param extraColumns columns before the others
@@ -29,11 +30,12 @@ public record LayoutDefinition(
         @Nullable Integer rowsInMail,
         @Nullable RowsAs rowsAs,
         boolean stillOpen,
+        boolean wholeReport,
         boolean fixed,
         @Nullable String sheet,
         Set<ExtraColumn> extraColumns) {
-    public static final LayoutDefinition USUAL =
-            new LayoutDefinition(List.of(), List.of(), List.of(), null, null, false, false, null, ExtraColumn.ALL);
+    public static final LayoutDefinition USUAL = new LayoutDefinition(
+            List.of(), List.of(), List.of(), null, null, false, false, false, null, ExtraColumn.ALL);
 
     public LayoutDefinition {
         columns = List.copyOf(columns);
@@ -68,6 +70,7 @@ public record LayoutDefinition(
                 List.of(),
                 null,
                 null,
+                false,
                 false,
                 false,
                 null,

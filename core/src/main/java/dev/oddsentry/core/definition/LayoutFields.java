@@ -89,6 +89,12 @@ final class LayoutFields {
                     LayoutDefinition::stillOpen,
                     "Below the updates, also lists findings that were reported earlier and are still open.")
             .usual(false);
+    private static final Field<LayoutDefinition, Boolean> WHOLE_REPORT = PART.field(
+                    "whole_report",
+                    FieldTypes.TRUTH,
+                    LayoutDefinition::wholeReport,
+                    "Below the updates, also lists all rows of the query, or all groups, with the exceptions marked.")
+            .usual(false);
     private static final Field<LayoutDefinition, Boolean> FIXED = PART.field(
                     "fixed",
                     FieldTypes.TRUTH,
@@ -139,6 +145,7 @@ final class LayoutFields {
                 ROWS_IN_MAIL.orNull(fields),
                 ROWS_AS.orNull(fields),
                 STILL_OPEN.in(fields),
+                WHOLE_REPORT.in(fields),
                 fixed,
                 SHEET.orNull(fields),
                 extra.<Set<ExtraColumn>>map(Set::copyOf).orElse(usualExtraColumns(fixed)));

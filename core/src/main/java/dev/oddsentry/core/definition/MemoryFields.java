@@ -41,7 +41,7 @@ final class MemoryFields {
                     "mode",
                     FieldTypes.choice(Mode.values()),
                     MemoryDefinition::mode,
-                    "`incremental` reports only updates, `full` reports all open findings each time.")
+                    "`incremental` reports only updates, `full` reports all open findings each time, `plain` sends the rows as they are: a plain report has no severities, findings or updates.")
             .usual(Mode.INCREMENTAL)
             .alwaysWritten();
     private static final Field<MemoryDefinition, List<String>> KEY = PART.field(
@@ -60,7 +60,9 @@ final class MemoryFields {
     private static final Field<MemoryDefinition, List<UpdateKind>> REPORT = PART.field(
                     "report",
                     FieldTypes.choice(REPORTABLE).list(),
-                    memory -> memory.report().stream().sorted().toList(),
+                    memory -> memory.mode() == Mode.PLAIN
+                            ? null
+                            : memory.report().stream().sorted().toList(),
                     "The kinds of update that are reported.")
             .usual(REPORTED_BY_DEFAULT)
             .alwaysWritten();
@@ -119,7 +121,7 @@ final class MemoryFields {
     private static final Field<MemoryDefinition, FirstCheck> FIRST_CHECK = PART.field(
                     "first_check",
                     FieldTypes.choice(FirstCheck.values()),
-                    MemoryDefinition::firstCheck,
+                    memory -> memory.mode() == Mode.PLAIN ? null : memory.firstCheck(),
                     "Whether the first check reports what it finds, or records it as known.")
             .usual(FirstCheck.REPORT)
             .alwaysWritten();

@@ -102,7 +102,14 @@ public record RuleDefinition(
         /** Updates. */
         INCREMENTAL,
         /** All open findings, each time. */
-        FULL
+        FULL,
+        /** The rows themselves, as a plain report: it has no severities, findings or updates. */
+        PLAIN
+    }
+
+    /** {@code true} if the rule sends its rows and remembers nothing. */
+    public boolean isPlainReport() {
+        return memory.mode() == Mode.PLAIN;
     }
 
     @Override

@@ -71,7 +71,7 @@ final class RuleFields {
     private static final Field<RuleDefinition, List<SeverityLevel>> SEVERITY = PART.field(
                     "severity",
                     SeverityFields.LEVELS,
-                    RuleDefinition::severity,
+                    rule -> rule.isPlainReport() ? null : rule.severity(),
                     "The first level whose condition is true is the severity of an exception.")
             .usual(SeverityFields.EVERY_EXCEPTION_A_WARNING)
             .usually("`warning`")
@@ -136,6 +136,7 @@ final class RuleFields {
                 DELIVERY.in(top),
                 new RuleDefinition.Filing(LABELS.in(top), COPIED_FROM.orNull(top)));
         checkKey(rule, top.fields(MEMORY.name()));
+        if (rule.isPlainReport()) PlainReport.refuseFindings(top);
         return rule;
     }
 

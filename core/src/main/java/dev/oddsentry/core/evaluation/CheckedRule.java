@@ -211,7 +211,7 @@ public final class CheckedRule {
 
         /** What is looked at for changes must be able to change: a key cannot, since another key is another finding. */
         void refuseChangedWithoutWatch(RuleDefinition rule, int[] watched, int[] identity) {
-            if (rule.memory().mode() == RuleDefinition.Mode.FULL) return;
+            if (rule.memory().mode() != RuleDefinition.Mode.INCREMENTAL) return;
             if (!rule.memory().report().contains(UpdateKind.CHANGED)) return;
             boolean any = IntStream.of(watched)
                     .anyMatch(column -> IntStream.of(identity).noneMatch(key -> key == column));

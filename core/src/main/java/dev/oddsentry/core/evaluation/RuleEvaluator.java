@@ -38,6 +38,7 @@ public final class RuleEvaluator {
     private final Map<Digest, Long> copies = new HashMap<>();
     private final List<Point> points = new ArrayList<>();
     private final List<UnknownGroup> unevaluated = new ArrayList<>();
+    private boolean keepsAllCells;
     private @Nullable Digest soughtKey;
     private @Nullable Sought sought;
 
@@ -106,9 +107,15 @@ public final class RuleEvaluator {
         if (!evaluated) unevaluated.add(new UnknownGroup(identity, reason(row, learning)));
         var digest = digester.digest(identity);
         if (digest.equals(soughtKey)) sought = sought(row, verdict);
-        if (verdict != Verdict.TRUE) return EvaluatedRow.unremarkable(digest, identity, evaluated);
+        if (verdict != Verdict.TRUE)
+            return EvaluatedRow.unremarkable(digest, identity, evaluated, keepsAllCells ? wholeRow(row) : List.of());
         return new EvaluatedRow(
                 digest, identity, severityOf(row), true, digester.digest(pick(row, watch)), wholeRow(row));
+    }
+
+    /** Gives the cells of rows, or groups, that are no exceptions too, for those who show the whole report. */
+    public void keepAllCells() {
+        keepsAllCells = true;
     }
 
     /** Keeps what is said of the row, or group, of this identity. */

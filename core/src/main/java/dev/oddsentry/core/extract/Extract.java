@@ -66,29 +66,41 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
      * @param besides what stands before the columns
      * @param sheet the name of the sheet in a workbook
      * @param rowsAs how they appear in a message; null for a table where it fits, else a list
+     * @param plain whether they are rows that nothing evaluated, which have neither severity nor update
      */
     public record Arrangement(
             List<Integer> groupBy,
             Set<ExtraColumn> besides,
             String sheet,
-            @Nullable RowsAs rowsAs) {
+            @Nullable RowsAs rowsAs,
+            boolean plain) {
+        public Arrangement(List<Integer> groupBy, Set<ExtraColumn> besides, String sheet, @Nullable RowsAs rowsAs) {
+            this(groupBy, besides, sheet, rowsAs, false);
+        }
+
         public Arrangement(List<Integer> groupBy, Set<ExtraColumn> besides, String sheet) {
             this(groupBy, besides, sheet, null);
         }
 
-        public static final Arrangement PLAIN = new Arrangement(List.of(), ExtraColumn.ALL, "Exceptions");
+        /** Of rows that nothing evaluated. */
+        public static Arrangement plain(List<Integer> groupBy, String sheet, @Nullable RowsAs rowsAs) {
+            return new Arrangement(groupBy, Set.of(), sheet, rowsAs, true);
+        }
+
+        public static final Arrangement USUAL = new Arrangement(List.of(), ExtraColumn.ALL, "Exceptions");
     }
 
     /**
+     * @param severity null of a row that is no exception, or that nothing evaluated
      * @param kinds why it is told; empty where it only stands in the list of what is open
      * @param link where its story is seen, behind log-in; null for nowhere
      */
     public record Row(
-            Severity severity,
+            @Nullable Severity severity,
             Set<UpdateKind> kinds,
             List<Cell> cells,
             @Nullable String link) {
-        public Row(Severity severity, Set<UpdateKind> kinds, List<Cell> cells) {
+        public Row(@Nullable Severity severity, Set<UpdateKind> kinds, List<Cell> cells) {
             this(severity, kinds, cells, null);
         }
 

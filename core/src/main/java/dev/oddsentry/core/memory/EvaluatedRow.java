@@ -13,7 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param severity null where the row is no exception
  * @param evaluated false where a group's condition is unknown
  * @param fingerprint digest of the watched columns; of no meaning where it is no exception
- * @param row all cells of the row; none where it is no exception, since nobody looks at them
+ * @param row all cells of the row; of one that is no exception none, unless somebody shows the whole report
  */
 public record EvaluatedRow(
         Digest key,
@@ -24,8 +24,9 @@ public record EvaluatedRow(
         List<@Nullable Object> row) {
 
     /** A row that is no exception, or one that is unknown. */
-    public static EvaluatedRow unremarkable(Digest key, List<@Nullable Object> identity, boolean evaluated) {
-        return new EvaluatedRow(key, identity, null, evaluated, key, List.of());
+    public static EvaluatedRow unremarkable(
+            Digest key, List<@Nullable Object> identity, boolean evaluated, List<@Nullable Object> row) {
+        return new EvaluatedRow(key, identity, null, evaluated, key, row);
     }
 
     /** The same without its cells: a million of them are kept until the end of a check, and their rows stand elsewhere. */

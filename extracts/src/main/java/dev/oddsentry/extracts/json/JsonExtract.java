@@ -58,7 +58,8 @@ public final class JsonExtract {
 
     private static void row(Extract.Row row, Extract extract, JsonGenerator json) {
         json.writeStartObject();
-        json.writeStringProperty("severity", row.severity().word());
+        if (row.severity() == null) json.writeNullProperty("severity");
+        else json.writeStringProperty("severity", row.severity().word());
         json.writeArrayPropertyStart("updates");
         row.kinds().stream().sorted().map(UpdateKind::code).forEach(json::writeString);
         json.writeEndArray();

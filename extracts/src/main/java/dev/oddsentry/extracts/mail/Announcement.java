@@ -1,6 +1,7 @@
 package dev.oddsentry.extracts.mail;
 
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.FileRows;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.extracts.chart.Chart;
@@ -18,6 +19,7 @@ import org.jspecify.annotations.Nullable;
  * @param slot the instant the check stands for
  * @param news the rows that are told, in the layout's order; none where all is quiet
  * @param standing what was told before and is open, where the mail shows that too
+ * @param whole all rows of the query with the exceptions marked, where the mail shows them too
  * @param mostRows how many of the news stand in the mail itself
  * @param linkOnly whether the mail leads to the rows and has none of them
  * @param own what a person wrote in place of the usual words
@@ -41,6 +43,7 @@ public record Announcement(
         Instant slot,
         Extract news,
         List<Extract.Row> standing,
+        List<Extract.Row> whole,
         int mostRows,
         boolean linkOnly,
         Own own,
@@ -71,23 +74,26 @@ public record Announcement(
     /**
      * Names of files.
      *
-     * @param attached those with everything open, or one with all that is packed
+     * @param attached with the rows that each holds, or one with all that is packed
      * @param others those with rows of other queries
      * @param encrypted whether those that are attached open with a password alone
      * @param tooGreat those that stay behind the link, since a mail cannot carry them
      * @param instead those that are workbooks, since they are too long for a PDF
      */
     public record Files(
-            List<String> attached,
+            List<Attached> attached,
             List<String> others,
             boolean encrypted,
             List<String> tooGreat,
             List<String> instead) {
         public static final Files NONE = new Files(List.of(), List.of(), false, List.of(), List.of());
 
-        public static Files attached(List<String> names) {
-            return new Files(names, List.of(), false, List.of(), List.of());
+        public static Files attached(List<Attached> files) {
+            return new Files(files, List.of(), false, List.of(), List.of());
         }
+
+        /** @param rows null of an archive with several kinds of file */
+        public record Attached(String name, @Nullable FileRows rows) {}
     }
 
     /**
@@ -114,12 +120,27 @@ public record Announcement(
     /**
      * What the rule tells, and how often: a promise to the reader.
      *
+     * @param evenIfNothing whether a message comes even if there is nothing to tell
      * @param remindEvery such as {@code 3 days}; null for never
      */
     public record Habit(
-            boolean everythingEachTime,
+            Tells tells,
+            boolean evenIfNothing,
             Set<UpdateKind> reports,
             @Nullable String remindEvery) {}
+
+    /** What a rule tells each time. */
+    public enum Tells {
+        UPDATES,
+        EVERYTHING_OPEN,
+        /** Its rows, as a plain report. */
+        ROWS
+    }
+
+    /** {@code true} if these are the rows of a query as they are, without severities and updates. */
+    boolean isPlainReport() {
+        return habit.tells() == Tells.ROWS;
+    }
 
     /** The Content-ID of the chart. */
     public static final String CHART = "chart";
@@ -147,6 +168,7 @@ public record Announcement(
                 slot,
                 news,
                 standing,
+                whole,
                 fewer,
                 linkOnly,
                 own,

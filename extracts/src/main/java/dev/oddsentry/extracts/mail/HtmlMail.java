@@ -8,29 +8,25 @@ public final class HtmlMail {
 
     public static String render(Announcement said) {
         var words = Wording.of(said);
-        var html = new HtmlParts(words);
-        var body = new StringBuilder(4096);
-        body.append(html.kicker(Wording.oneLine(said.title()) + " · " + words.slot(said.slot(), said.zone())));
-        if (said.greeting() != null)
-            body.append(HtmlParts.div("margin-top:12px", HtmlParts.escape(Wording.oneLine(said.greeting()))));
-        body.append(html.headline(words.headline(said.news().rows()))).append(html.aside(words.context(said)));
-        if (said.own().opening() != null) body.append(html.paragraphs(said.own().opening()));
-        if (said.linkOnly()) body.append(html.paragraphs(words.phrases().of("behind")));
-        else body.append(html.findings(said.news(), said.mostRows(), words.more(said)));
+        var page = new MailPage(words)
+                .kicker(Wording.oneLine(said.title()) + " · " + words.slot(said.slot(), said.zone()));
+        if (said.greeting() != null) page.greeting(Wording.oneLine(said.greeting()));
+        page.headline(words.headline(said.news())).aside(words.context(said));
+        if (said.own().opening() != null) page.paragraphs(said.own().opening());
+        if (said.linkOnly()) page.paragraphs(words.phrases().of("behind"));
+        else page.rows(said.news(), said.mostRows(), words.more(said));
         if (!said.standing().isEmpty() && !said.linkOnly())
-            body.append(html.subheading(words.phrases().of("stillOpen.heading")))
-                    .append(html.findings(
-                            said.news().with(said.standing()), said.mostRows(), words.moreStanding(said)));
+            page.subheading(words.phrases().of("stillOpen.heading"))
+                    .rows(said.news().with(said.standing()), said.mostRows(), words.moreOf(said.standing(), said));
+        if (!said.whole().isEmpty() && !said.linkOnly())
+            page.subheading(words.phrases().of("whole.heading"))
+                    .rows(said.news().with(said.whole()), said.mostRows(), words.moreOf(said.whole(), said));
         for (var also : said.also())
-            body.append(html.subheading(words.also(also)))
-                    .append(html.rows(also.rows(), also.most(), words.moreOf(also)));
-        if (said.chart() != null) body.append(html.picture(Announcement.CHART, words.chart(said.chart())));
-        var main = words.mainLink(said);
-        body.append(html.button(main.text(), main.to()))
-                .append(html.because(words.because(said)))
-                .append(html.foot(words.foot(said), words.links(said)));
+            page.subheading(words.also(also)).rows(also.rows(), also.most(), words.moreOf(also));
+        if (said.chart() != null) page.picture(Announcement.CHART, words.chart(said.chart()));
+        page.button(words.mainLink(said)).because(words.because(said)).foot(words.foot(said), words.links(said));
         boolean rowsAreShown = !said.linkOnly() && said.news().arrangement().rowsAs() != RowsAs.FIGURES;
-        String firstLine = !rowsAreShown ? words.headline(said.news().rows()) : words.firstLine(said.news());
-        return html.page(words.subject(said), firstLine, body.toString());
+        String firstLine = rowsAreShown ? words.firstLine(said.news()) : words.headline(said.news());
+        return page.html(words.subject(said), firstLine);
     }
 }

@@ -1,6 +1,5 @@
 package dev.oddsentry.extracts.mail;
 
-import com.samskivert.mustache.Mustache;
 import com.samskivert.mustache.Template;
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
@@ -8,14 +7,9 @@ import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.value.Type;
-import java.io.IOException;
-import java.io.InputStreamReader;
-import java.io.UncheckedIOException;
-import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
-import java.util.Objects;
 import java.util.Set;
 import java.util.stream.IntStream;
 import org.jspecify.annotations.Nullable;
@@ -43,7 +37,7 @@ final class MailTable {
     private static final int BREAKS_FROM = 22;
 
     private static final int LONGEST = 70;
-    private static final Template TEMPLATE = template();
+    private static final Template TEMPLATE = MailTemplates.of("table.mustache");
 
     private final Wording words;
     private final Extract extract;
@@ -55,24 +49,12 @@ final class MailTable {
         this.extract = extract;
         this.shown = shown(extract);
         this.kindsDiffer = extract.rows().stream()
+                        .filter(row -> row.severity() != null)
                         .map(Extract.Row::kinds)
                         .distinct()
                         .limit(2)
                         .count()
                 > 1;
-    }
-
-    private static Template template() {
-        try (var in = new InputStreamReader(
-                Objects.requireNonNull(MailTable.class.getResourceAsStream("table.mustache")),
-                StandardCharsets.UTF_8)) {
-            return Mustache.compiler()
-                    .withEscaper(HtmlParts::escape)
-                    .emptyStringIsFalse(true)
-                    .compile(in);
-        } catch (IOException e) {
-            throw new UncheckedIOException(e);
-        }
     }
 
     /** The columns beside those that are headings of groups. */
@@ -99,13 +81,18 @@ final class MailTable {
     private int width(List<Extract.Row> rows) {
         int severity =
                 rows.stream().mapToInt(row -> longestWord(severity(row))).max().orElse(0);
-        int width = severity + BESIDE;
+        int width = plain() ? 0 : severity + BESIDE;
         for (int column : shown) {
             int widest = Math.min(extract.columns().get(column).heading().length(), BREAKS_FROM / 2);
             for (var row : rows) widest = Math.max(widest, Math.min(length(row, column), BREAKS_FROM));
             width += widest + BESIDE;
         }
         return width;
+    }
+
+    /** Nothing evaluated the rows, so there is no severity to show. */
+    private boolean plain() {
+        return extract.arrangement().plain();
     }
 
     private static int longestWord(String text) {
@@ -134,7 +121,12 @@ final class MailTable {
             String sign,
             String colour) {}
 
-    record RowLine(List<Cell> cells, String severity, String colour) {}
+    /** @param severity null for a table without severities */
+    record RowLine(List<Cell> cells, @Nullable String severity, String colour) {
+        public boolean hasSeverity() {
+            return severity != null;
+        }
+    }
 
     record GroupLine(String text, int columns) {}
 
@@ -159,12 +151,12 @@ final class MailTable {
      * @param more what is below for the rows that do not; empty for nothing
      */
     String html(int most, String more) {
-        int columns = shown.size() + 1;
+        int columns = shown.size() + (plain() ? 0 : 1);
         var headings = new ArrayList<Heading>();
         for (int column : shown)
             headings.add(new Heading(
                     extract.columns().get(column).heading(), isRight(column) ? "right" : "left", left(column)));
-        headings.add(new Heading(words.phrases().of("file.severity"), "left", "8px"));
+        if (!plain()) headings.add(new Heading(words.phrases().of("file.severity"), "left", "8px"));
         var lines = new ArrayList<Line>();
         for (var line : Outline.of(extract, most))
             lines.add(
@@ -200,13 +192,14 @@ final class MailTable {
                     !mayBreak(row, column),
                     longestWord(text(row, column)) > BREAKS_FROM,
                     first ? row.link() : null,
-                    row.severity().sign(),
+                    first && row.severity() != null ? row.severity().sign() : "",
                     colour(row)));
         }
-        return new RowLine(cells, severity(row), colour(row));
+        return new RowLine(cells, plain() ? null : severity(row), colour(row));
     }
 
     private String severity(Extract.Row row) {
+        if (row.severity() == null) return "";
         String severity = words.phrases().of("severity." + row.severity().name());
         return kindsDiffer ? severity + ", " + words.rows().kinds(row) : severity;
     }
@@ -235,7 +228,7 @@ final class MailTable {
                             ? new TotalCell("", null)
                             : new TotalCell(figure(value, of), of.heading()));
         }
-        cells.add(new TotalCell("", null));
+        if (!plain()) cells.add(new TotalCell("", null));
         String rows = total.values().isEmpty()
                 ? words.phrases().of(total.reported() ? "table.all.reported" : "table.all", total.rows())
                 : words.phrases().of("table.rows", total.rows());
@@ -272,9 +265,10 @@ final class MailTable {
     static String colour(Extract.Row row) {
         if (row.isOver()) return "#2f7d6b";
         return switch (row.severity()) {
+            case null -> "#5d6b78";
             case Severity.CRITICAL -> "#b3412e";
             case Severity.WARNING -> "#8a5400";
-            case Severity.NOTICE -> HtmlParts.SLATE;
+            case Severity.NOTICE -> "#5d6b78";
         };
     }
 }

@@ -59,32 +59,23 @@ public final class RoundUpMail {
     }
 
     private String html() {
-        var html = new HtmlParts(words);
-        var body = new StringBuilder(8192);
-        body.append(html.kicker(Wording.oneLine(said.title()) + " · " + words.slot(said.slot(), said.zone())))
-                .append(html.headline(words.headline(said.rows())))
-                .append(html.aside(context()));
-        for (var section : said.sections()) {
-            body.append(html.subheading(Wording.oneLine(section.title())))
-                    .append(HtmlParts.div(
-                            "font-size:14px;color:" + HtmlParts.SLATE,
-                            HtmlParts.escape(words.headline(section.all())) + " · <a href=\""
-                                    + HtmlParts.escape(section.link()) + "\" style=\"color:" + HtmlParts.INK + "\">"
-                                    + HtmlParts.escape(words.seeAll(section.open())) + "</a>"))
-                    .append(html.findings(
-                            section.news(), Integer.MAX_VALUE, section.more().isEmpty() ? "" : more(section)))
-                    .append(HtmlParts.div(
-                            "padding:6px 0 2px 12px;margin-top:8px;border-left:3px solid #2f7d6b;font-size:14px;color:"
-                                    + HtmlParts.SLATE,
-                            HtmlParts.escape(because(section))));
-        }
-        if (!said.quiet().isEmpty())
-            body.append(HtmlParts.div("margin-top:18px;color:" + HtmlParts.SLATE, HtmlParts.escape(quiet())));
-        body.append(html.button(phrases.of("round.see"), said.link())).append(html.foot(foot(), List.of()));
+        var page = new MailPage(words)
+                .kicker(Wording.oneLine(said.title()) + " · " + words.slot(said.slot(), said.zone()))
+                .headline(words.headline(said.rows()))
+                .aside(context());
+        for (var section : said.sections())
+            page.subheading(Wording.oneLine(section.title()))
+                    .summary(
+                            words.headline(section.all()),
+                            new Wording.Link(words.seeAll(section.open()), section.link()))
+                    .rows(section.news(), Integer.MAX_VALUE, section.more().isEmpty() ? "" : more(section))
+                    .because(because(section));
+        if (!said.quiet().isEmpty()) page.remark(quiet());
+        page.button(new Wording.Link(phrases.of("round.see"), said.link())).foot(foot(), List.of());
         var first = said.sections().getFirst().news();
         boolean rowsAreShown = !first.rows().isEmpty() && first.arrangement().rowsAs() != RowsAs.FIGURES;
         String firstLine = !rowsAreShown ? words.headline(said.rows()) : words.firstLine(first);
-        return html.page(subject(), firstLine, body.toString());
+        return page.html(subject(), firstLine);
     }
 
     private String context() {

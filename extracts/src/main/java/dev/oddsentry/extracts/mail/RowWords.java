@@ -69,6 +69,7 @@ final class RowWords {
 
     /** {@code ▲ critical, worse}. */
     String severityAndKinds(Extract.Row row) {
+        if (row.severity() == null) return "";
         return row.severity().sign() + " "
                 + phrases.of("severity." + row.severity().name()) + ", " + kinds(row);
     }

@@ -32,8 +32,8 @@ public final class TextMail {
             lines.add(Wording.oneLine(said.greeting()));
             lines.add("");
         }
-        lines.add(words.headline(said.news().rows()));
-        lines.add(words.context(said));
+        lines.add(words.headline(said.news()));
+        if (!words.context(said).isEmpty()) lines.add(words.context(said));
         lines.add("");
         if (said.own().opening() != null) {
             said.own().opening().lines().map(Wording::oneLine).forEach(lines::add);
@@ -47,13 +47,20 @@ public final class TextMail {
             lines.add("== " + words.phrases().of("stillOpen.heading") + " ==");
             lines.add("");
             rows(said.news().with(said.standing()), said.mostRows(), lines);
-            if (!words.moreStanding(said).isEmpty()) lines.add(words.moreStanding(said));
+            if (!words.moreOf(said.standing(), said).isEmpty()) lines.add(words.moreOf(said.standing(), said));
+        }
+        if (!said.whole().isEmpty() && !said.linkOnly()) {
+            lines.add("");
+            lines.add("== " + words.phrases().of("whole.heading") + " ==");
+            lines.add("");
+            rows(said.news().with(said.whole()), said.mostRows(), lines);
+            if (!words.moreOf(said.whole(), said).isEmpty()) lines.add(words.moreOf(said.whole(), said));
         }
         for (var also : said.also()) {
             lines.add("");
             lines.add("== " + words.also(also) + " ==");
             lines.add("");
-            plainRows(also.rows(), also.most(), lines);
+            rows(also.rows(), also.most(), lines);
             if (!words.moreOf(also).isEmpty()) lines.add(words.moreOf(also));
         }
         if (said.chart() != null) {
@@ -78,24 +85,15 @@ public final class TextMail {
         for (var line : Outline.of(extract, most)) {
             switch (line) {
                 case Outline.RowLine(var row) -> {
+                    if (row.severity() == null) {
+                        lines.add(words.rows().inOneLine(extract, row));
+                        continue;
+                    }
                     lines.add(title(extract, row));
                     String details = details(extract, row);
                     if (!details.isEmpty()) lines.add("    " + details);
                     if (row.link() != null) lines.add("    " + row.link());
                 }
-                case Outline.GroupLine(var values, int rows) ->
-                    lines.add("-- " + words.rows().group(extract, values) + ": " + rows + " --");
-                case Outline.TotalLine total ->
-                    lines.add("    = " + words.rows().total(extract, total));
-            }
-        }
-    }
-
-    /** Of rows that nothing evaluated. */
-    private void plainRows(Extract extract, int most, List<String> lines) {
-        for (var line : Outline.of(extract, most)) {
-            switch (line) {
-                case Outline.RowLine(var row) -> lines.add(words.rows().inOneLine(extract, row));
                 case Outline.GroupLine(var values, int rows) ->
                     lines.add("-- " + words.rows().group(extract, values) + ": " + rows + " --");
                 case Outline.TotalLine total ->

@@ -13,6 +13,7 @@ import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.ZonedDateTime;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
@@ -64,7 +65,14 @@ final class Wording {
         return row.kinds().contains(UpdateKind.CLEARED);
     }
 
-    /** {@code 3 new, 1 worse; 2 of them critical}. */
+    /** Of a plain report {@code 417 rows}, else as the updates are. */
+    String headline(Extract extract) {
+        return extract.arrangement().plain()
+                ? phrases.of("plain.rows", extract.rows().size())
+                : headline(extract.rows());
+    }
+
+    /** {@code 3 new (2 critical)}. */
     String headline(List<Extract.Row> rows) {
         if (rows.isEmpty()) return phrases.of("quiet.headline");
         var parts = new ArrayList<String>();
@@ -97,7 +105,10 @@ final class Wording {
     /** {@code 2 critical, 2 warnings: Late sailings without a reason}, unless a person wrote another. */
     String subject(Announcement said) {
         if (said.own().subject() != null) return oneLine(said.own().subject());
-        return counts(said.news().rows()) + ": " + oneLine(said.title());
+        String counts = said.isPlainReport()
+                ? headline(said.news())
+                : counts(said.news().rows());
+        return counts + ": " + oneLine(said.title());
     }
 
     /** {@code 2 critical, 2 warnings}. */
@@ -119,7 +130,7 @@ final class Wording {
 
     /** The hidden first line that an inbox shows beside the subject. */
     String firstLine(Extract news) {
-        if (news.rows().isEmpty()) return phrases.of("quiet.headline");
+        if (news.rows().isEmpty()) return headline(news);
         var first = news.rows().getFirst();
         String told = IntStream.range(0, news.columns().size())
                 .limit(FIRST_LINE_CELLS)
@@ -130,6 +141,7 @@ final class Wording {
     }
 
     String context(Announcement said) {
+        if (said.isPlainReport()) return "";
         String since =
                 said.since() == null ? phrases.of("first") : phrases.of("since", longSlot(said.since(), said.zone()));
         long others = said.openButNotTold();
@@ -166,8 +178,9 @@ final class Wording {
         return phrases.of(said.files().attached().isEmpty() ? "more.link" : "more.attachment", more);
     }
 
-    String moreStanding(Announcement said) {
-        int more = said.standing().size() - said.mostRows();
+    /** Of rows below the updates. */
+    String moreOf(List<Extract.Row> below, Announcement said) {
+        int more = below.size() - said.mostRows();
         boolean rows = said.news().arrangement().rowsAs() != RowsAs.FIGURES;
         return more > 0 && rows ? phrases.of("more.other", more) : "";
     }
@@ -206,6 +219,10 @@ final class Wording {
     /** Recipients who may not have the rows in the mail get a link to them; others get one to all open findings. */
     Link mainLink(Announcement said) {
         var links = said.links();
+        if (said.isPlainReport())
+            return links.archive() == null
+                    ? new Link(phrases.of("plain.rule"), links.findings())
+                    : new Link(phrases.of(said.linkOnly() ? "see.rows" : "archive"), links.archive());
         return said.linkOnly() && links.archive() != null
                 ? new Link(phrases.of("see.rows"), links.archive())
                 : new Link(seeAll(said.open()), links.findings());
@@ -215,7 +232,10 @@ final class Wording {
     List<Link> links(Announcement said) {
         var links = said.links();
         var inFoot = new ArrayList<Link>();
-        if (said.linkOnly() && links.archive() != null) inFoot.add(new Link(seeAll(said.open()), links.findings()));
+        if (said.isPlainReport()) {
+            if (links.archive() != null) inFoot.add(new Link(phrases.of("plain.rule"), links.findings()));
+        } else if (said.linkOnly() && links.archive() != null)
+            inFoot.add(new Link(seeAll(said.open()), links.findings()));
         else if (links.archive() != null) inFoot.add(new Link(phrases.of("archive"), links.archive()));
         if (links.leave() != null) inFoot.add(new Link(phrases.of("leave"), links.leave()));
         return inFoot;
@@ -223,11 +243,14 @@ final class Wording {
 
     String because(Announcement said) {
         String notCounted = said.notCounted().isEmpty() ? "" : oneLine(said.notCounted()) + " ";
+        if (said.isPlainReport()) return notCounted + habit(said.habit());
         return phrases.of("because", oneLine(said.because())) + " " + notCounted + habit(said.habit());
     }
 
     private String habit(Announcement.Habit habit) {
-        if (habit.everythingEachTime()) return phrases.of("habit.full");
+        if (habit.tells() == Announcement.Tells.ROWS)
+            return phrases.of(habit.evenIfNothing() ? "plain.always" : "plain.any");
+        if (habit.tells() == Announcement.Tells.EVERYTHING_OPEN) return phrases.of("habit.full");
         var again = new ArrayList<String>();
         for (var kind : List.of(
                 UpdateKind.RETURNED,
@@ -243,9 +266,8 @@ final class Wording {
     String foot(Announcement said) {
         var parts = new ArrayList<String>();
         var files = said.files();
-        if (!files.attached().isEmpty())
-            parts.add(phrases.of("attached", String.join(", ", files.attached()))
-                    + (files.encrypted() ? " " + phrases.of("encrypted") : ""));
+        parts.addAll(attached(said));
+        if (!files.attached().isEmpty() && files.encrypted()) parts.add(phrases.of("encrypted"));
         if (!files.others().isEmpty()) parts.add(phrases.of("attached.others", String.join(", ", files.others())));
         if (!files.tooGreat().isEmpty()) parts.add(phrases.of("tooGreat", String.join(", ", files.tooGreat())));
         if (!files.instead().isEmpty()) parts.add(phrases.of("instead", String.join(", ", files.instead())));
@@ -253,5 +275,21 @@ final class Wording {
             parts.add(phrases.of("next", next(said.slot(), said.next().atZone(said.zone()))));
         parts.add(phrases.of("owner", oneLine(said.owner())));
         return String.join(" ", parts);
+    }
+
+    /** {@code All open findings are attached: late-sailings-2026-11-24.csv.}, for each kind of rows. */
+    private List<String> attached(Announcement said) {
+        var byRows = new LinkedHashMap<String, List<String>>();
+        for (var file : said.files().attached()) {
+            String key = said.isPlainReport()
+                    ? "plain.attached"
+                    : file.rows() == null
+                            ? "attached"
+                            : "attached." + file.rows().name();
+            byRows.computeIfAbsent(key, _ -> new ArrayList<>()).add(file.name());
+        }
+        return byRows.entrySet().stream()
+                .map(each -> phrases.of(each.getKey(), String.join(", ", each.getValue())))
+                .toList();
     }
 }

@@ -193,8 +193,7 @@ public final class PageExtract {
         html.write("<tr>");
         var besides = extract.arrangement().besides();
         if (besides.contains(ExtraColumn.SEVERITY))
-            html.write("<td class=\"" + colour(row) + "\">" + row.severity().sign() + " "
-                    + escape(words.severity(row.severity())) + "</td>");
+            html.write("<td class=\"" + colour(row) + "\">" + escape(words.signAndSeverity(row)) + "</td>");
         if (besides.contains(ExtraColumn.UPDATE)) html.write("<td>" + escape(words.news(row.kinds())) + "</td>");
         for (int i : shown) {
             var column = extract.columns().get(i);
@@ -207,6 +206,7 @@ public final class PageExtract {
     private static String colour(Extract.Row row) {
         if (row.isOver()) return "over";
         return switch (row.severity()) {
+            case null -> "";
             case Severity.CRITICAL -> "critical";
             case Severity.WARNING -> "warning";
             case Severity.NOTICE -> "notice";

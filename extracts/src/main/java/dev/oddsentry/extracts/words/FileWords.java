@@ -40,7 +40,15 @@ public final class FileWords {
         return phrases.of("file.update");
     }
 
-    public String severity(Severity severity) {
+    /** The empty text of a row that has none. */
+    public String signAndSeverity(Extract.Row row) {
+        var severity = row.severity();
+        return severity == null ? "" : severity.sign() + " " + severity(severity);
+    }
+
+    /** The empty text for none. */
+    public String severity(@Nullable Severity severity) {
+        if (severity == null) return "";
         return Objects.requireNonNull(severities.get(severity));
     }
 

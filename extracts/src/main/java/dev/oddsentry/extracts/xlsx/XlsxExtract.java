@@ -137,8 +137,7 @@ public final class XlsxExtract {
     private void row(Extract.Row row) {
         int at = 0;
         var besides = extract.arrangement().besides();
-        if (besides.contains(ExtraColumn.SEVERITY))
-            sheet.value(line, at++, row.severity().sign() + " " + words.severity(row.severity()));
+        if (besides.contains(ExtraColumn.SEVERITY)) sheet.value(line, at++, words.signAndSeverity(row));
         if (besides.contains(ExtraColumn.UPDATE)) sheet.value(line, at++, words.news(row.kinds()));
         for (int i = 0; i < row.cells().size(); i++) {
             var cell = row.cells().get(i);

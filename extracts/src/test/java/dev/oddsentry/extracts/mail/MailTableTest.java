@@ -75,6 +75,7 @@ class MailTableTest {
                 Instant.parse("2026-11-24T05:20:00Z"),
                 news,
                 List.of(),
+                List.of(),
                 Announcement.MOST_ROWS,
                 false,
                 Announcement.Own.NONE,
@@ -82,7 +83,7 @@ class MailTableTest {
                 0,
                 "rows match the condition: on board differs from tickets",
                 "",
-                new Announcement.Habit(false, Set.of(UpdateKind.NEW), null),
+                new Announcement.Habit(Announcement.Tells.UPDATES, false, Set.of(UpdateKind.NEW), null),
                 Instant.parse("2026-11-23T05:20:00Z"),
                 Instant.parse("2026-11-25T05:20:00Z"),
                 null,
@@ -189,7 +190,7 @@ class MailTableTest {
                 Severity.NOTICE,
                 Set.of(UpdateKind.NEW),
                 Collections.nCopies(columns, Extract.Cell.plain("x".repeat(characters))));
-        var extract = new Extract(OSLO, Language.EN, some, Extract.Arrangement.PLAIN, List.of(row));
+        var extract = new Extract(OSLO, Language.EN, some, Extract.Arrangement.USUAL, List.of(row));
         assertThat(HtmlMail.render(saying(extract)).contains("<thead>")).isEqualTo(fits);
     }
 

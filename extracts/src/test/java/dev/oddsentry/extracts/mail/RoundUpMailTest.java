@@ -36,7 +36,7 @@ class RoundUpMailTest {
     private static RoundUp.Section section(String title, Language language, Extract.Row... rows) {
         return new RoundUp.Section(
                 title,
-                new Extract(OSLO, language, COLUMNS, Extract.Arrangement.PLAIN, List.of(rows)),
+                new Extract(OSLO, language, COLUMNS, Extract.Arrangement.USUAL, List.of(rows)),
                 List.of(),
                 7,
                 "rows match the condition: late by more than 15 min",

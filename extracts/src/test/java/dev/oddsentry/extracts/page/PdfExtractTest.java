@@ -46,7 +46,7 @@ class PdfExtractTest {
             cells.add(i % 2 == 0 ? (Object) (1_000_000_000L + i) : LocalDateTime.of(2026, 3, 1, 10, 0, i));
         }
         var extract = new Extract(
-                OSLO, Language.EN, columns, Extract.Arrangement.PLAIN, List.of(row(Severity.NOTICE, cells.toArray())));
+                OSLO, Language.EN, columns, Extract.Arrangement.USUAL, List.of(row(Severity.NOTICE, cells.toArray())));
         String text = pdfText(extract);
         for (int i = 0; i < 60; i++) {
             assertThat(text).contains("c" + i + "x");
@@ -65,7 +65,7 @@ class PdfExtractTest {
                 OSLO,
                 Language.EN,
                 List.of(column("name", Type.TEXT), column("other", Type.TEXT)),
-                Extract.Arrangement.PLAIN,
+                Extract.Arrangement.USUAL,
                 List.of(row(Severity.NOTICE, "Ω Ж ł ß ქ", "船 \ud83d\udea2 שלום")));
         String text = pdfText(extract);
         assertThat(text)
@@ -90,7 +90,7 @@ class PdfExtractTest {
                 OSLO,
                 Language.EN,
                 List.of(column("sailing", Type.TEXT), column("delay", Type.NUMBER)),
-                Extract.Arrangement.PLAIN,
+                Extract.Arrangement.USUAL,
                 rows);
         var pdf = new ByteArrayOutputStream();
         PdfExtract.write(extract, HEADING, pdf);
@@ -123,7 +123,7 @@ class PdfExtractTest {
                     "Lomvi",
                     "Technical",
                     1_234_567L));
-        String text = pdfText(new Extract(OSLO, Language.EN, columns, Extract.Arrangement.PLAIN, rows));
+        String text = pdfText(new Extract(OSLO, Language.EN, columns, Extract.Arrangement.USUAL, rows));
         for (String word : List.of("Varsund", "Gråvik", "Siljevik", "Lomvi", "Technical", "1234567"))
             assertThat(text.split(word, -1)).as(word).hasSize(12 + 1);
     }

@@ -249,6 +249,13 @@ class DefinitionChecks {
                         field,
                         Problem.error(
                                 "the rule " + name + " has personal copies, which cannot be in a round-up", "", null)));
+            else if (rule.get().definition().isPlainReport())
+                problems.add(places.locate(
+                        field,
+                        Problem.error(
+                                "the rule " + name + " is a plain report, which has no updates for a round-up",
+                                "",
+                                null)));
         }
         calendarProblem(roundUp.schedule().calendar(), places).ifPresent(problems::add);
         if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
@@ -256,14 +263,15 @@ class DefinitionChecks {
     }
 
     private List<Problem> roundUpProblems(RuleDefinition rule, FieldPlaces places) {
-        if (rule.copies() == null) return List.of();
+        if (rule.copies() == null && !rule.isPlainReport()) return List.of();
+        String field = rule.isPlainReport() ? "memory.mode" : "copies";
+        String why = rule.isPlainReport() ? " reports the updates of this rule" : " reports this rule as a whole";
         return store.roundUps().stream()
                 .filter(each -> each.definition().rules().contains(rule.name()))
                 .map(each -> places.locate(
-                        "copies",
+                        field,
                         Problem.error(
-                                "the round-up " + each.definition().name()
-                                        + " reports this rule as a whole; remove the rule from it first",
+                                "the round-up " + each.definition().name() + why + "; remove the rule from it first",
                                 "",
                                 null)))
                 .toList();

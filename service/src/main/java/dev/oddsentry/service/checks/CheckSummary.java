@@ -36,21 +36,24 @@ record CheckSummary(
 
     static CheckSummary of(Evaluation evaluation, ReportPlan plan) {
         long unevaluated = evaluation.evaluator().unevaluated().size();
+        boolean plain = evaluation.input().rule().isPlainReport();
         return new CheckSummary(
                 state(plan.updates().isEmpty() ? 0 : plan.messages().size(), unevaluated),
                 evaluation.reading().rows(),
                 evaluation.exceptions().count(),
                 evaluation.evaluator().unknownRows(),
                 unevaluated,
-                SafetyLimit.opened(evaluation.moves()),
+                plain ? 0 : SafetyLimit.opened(evaluation.moves()),
                 SafetyLimit.cleared(evaluation.moves()),
                 plan.updates().size(),
                 plan.messages().size(),
                 Math.toIntExact(evaluation.reading().took().toMillis()),
-                plan.updates().stream()
-                        .map(ReportPlan.Item::severity)
-                        .max(Comparator.naturalOrder())
-                        .orElse(null),
+                plain
+                        ? null
+                        : plan.updates().stream()
+                                .map(ReportPlan.Item::severity)
+                                .max(Comparator.naturalOrder())
+                                .orElse(null),
                 PartCount.of(evaluation));
     }
 

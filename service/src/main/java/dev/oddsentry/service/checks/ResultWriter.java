@@ -58,6 +58,12 @@ class ResultWriter {
     void keep(Attempt attempt, Evaluation evaluation, ReportPlan plan) {
         var by = new MemoryWriter.Writing(attempt.scope(), attempt.checkId(), attempt.slot());
         var reports = reports(by, plan);
+        if (attempt.rule().definition().isPlainReport()) {
+            for (var each : reports) if (each.message() != null) reported.heard(by, each.audience());
+            if (attempt.pending().startsOver()) memory.endAll(by);
+            if (attempt.isCounted()) keepMeasures(attempt, evaluation);
+            return;
+        }
         var heard = heard(evaluation, reports);
         var taken = taken(reports);
         NewFindingWriter.AtOpening atOpening = (key, at) -> heard.getOrDefault(key, taken.get(at));

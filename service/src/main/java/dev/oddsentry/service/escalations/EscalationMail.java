@@ -79,6 +79,7 @@ class EscalationMail {
                 now,
                 extract,
                 List.of(),
+                List.of(),
                 Announcement.MOST_ROWS,
                 rule.delivery().show() == Show.LINK,
                 new Announcement.Own(
@@ -87,7 +88,7 @@ class EscalationMail {
                 0,
                 ofRule.because(),
                 "",
-                new Announcement.Habit(false, Set.of(), null),
+                new Announcement.Habit(Announcement.Tells.UPDATES, false, Set.of(), null),
                 told,
                 schedules.of(rule).nextAfter(now).orElse(null),
                 null,

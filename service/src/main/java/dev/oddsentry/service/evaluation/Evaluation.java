@@ -22,6 +22,7 @@ import org.jspecify.annotations.Nullable;
  *
  * @param moves those that this check moves
  * @param exceptions every exception of the present result, pending ones among them
+ * @param whole every row of the result, exception or not, where the rule shows the whole report; else empty
  * @param pending the keys of those that have not lasted long enough yet
  * @param open how many findings are open after this check, whether in the result or not
  * @param warnings what is doubtful in the conditions, on these rows too where the question was curious
@@ -32,7 +33,8 @@ public record Evaluation(
         RuleEvaluator evaluator,
         EvaluationInput input,
         Moves moves,
-        SeenExceptions exceptions,
+        SeenRows exceptions,
+        SeenRows whole,
         Set<Digest> pending,
         long open,
         CheckedRule conditions,
@@ -43,6 +45,7 @@ public record Evaluation(
     @Override
     public void close() {
         exceptions.close();
+        whole.close();
     }
 
     /** The store's number of a finding; null of one that this check opens. */

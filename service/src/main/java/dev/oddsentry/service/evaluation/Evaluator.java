@@ -11,6 +11,7 @@ import dev.oddsentry.core.memory.Comparison;
 import dev.oddsentry.core.memory.DuplicateIdentityException;
 import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.FindingState;
+import dev.oddsentry.core.memory.KnownTable;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
@@ -62,7 +63,7 @@ public class Evaluator {
                 attempt.source(),
                 attempt.moment(),
                 attempt.thresholds(),
-                memory.known(attempt.scope()),
+                rule.isPlainReport() ? new KnownTable(0) : memory.known(attempt.scope()),
                 attempt.tick(),
                 attempt.pending(),
                 new StoredMeasurements(series, attempt.scope(), rule, query, attempt.moment(), attempt.goodSlots()),
@@ -81,7 +82,7 @@ public class Evaluator {
         var rule = attempt.rule().definition();
         boolean all = rule.delivery().attaches()
                 || rule.delivery().layout().stillOpen()
-                || rule.memory().mode() == RuleDefinition.Mode.FULL
+                || rule.memory().mode() != RuleDefinition.Mode.INCREMENTAL
                 || rule.memory().remindEvery() != null
                 || !attempt.pending().isNone();
         return all ? null : memory.mayTellUnmoved(attempt.scope());
@@ -102,7 +103,7 @@ public class Evaluator {
         try {
             return evaluateAll(all, first, values, running);
         } catch (RuntimeException | Error failed) {
-            all.forEach(rows -> rows.exceptions.close());
+            all.forEach(Rows::close);
             throw failed;
         }
     }
@@ -124,7 +125,8 @@ public class Evaluator {
     /** Takes the rows of one result. */
     private final class Rows {
         private final EvaluationInput input;
-        private final SeenExceptions exceptions = new SeenExceptions();
+        private final SeenRows exceptions = new SeenRows();
+        private final SeenRows whole = new SeenRows();
         private final Set<Digest> pending = new HashSet<>();
         private final List<Problem> warnings = new ArrayList<>();
         private @Nullable SeenTexts texts;
@@ -137,6 +139,11 @@ public class Evaluator {
             this.input = input;
         }
 
+        void close() {
+            exceptions.close();
+            whole.close();
+        }
+
         /** The rule is checked against the columns that came, since the source may have changed since it was saved. */
         QueryRunner.RowSink start(Columns columns) {
             var rule = input.rule();
@@ -146,6 +153,7 @@ public class Evaluator {
             var options = input.options();
             if (options.curious()) texts = conditions.seenTexts();
             evaluator = conditions.at(input.moment(), options.copy() == null ? digester : digester.of(options.copy()));
+            if (rule.delivery().showsWholeReport()) evaluator.keepAllCells();
             if (options.sought() != null) evaluator.seek(options.sought());
             boolean parametersMove = Parameters.move(rule, input.query());
             var rules = new Comparison.Rules(
@@ -175,6 +183,7 @@ public class Evaluator {
                     input,
                     moves,
                     exceptions,
+                    whole,
                     pending,
                     comparison().open(),
                     conditions(),
@@ -189,6 +198,7 @@ public class Evaluator {
         }
 
         private void see(EvaluatedRow evaluatedRow) {
+            if (input.rule().delivery().showsWholeReport()) whole.add(evaluatedRow);
             int movesBefore = comparison().moves();
             var now = comparison().see(evaluatedRow);
             if (now == null) return;

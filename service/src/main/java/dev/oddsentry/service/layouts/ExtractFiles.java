@@ -37,7 +37,13 @@ public final class ExtractFiles {
 
     private ExtractFiles() {}
 
-    public record File(String name, String mediaType, byte[] bytes) {}
+    public record File(String name, String mediaType, byte[] bytes) {
+        /** The same under another name: {@code late-sailings-2026-11-24-2.csv}. */
+        public File numbered(int number) {
+            int ending = name.lastIndexOf('.');
+            return new File(name.substring(0, ending) + "-" + number + name.substring(ending), mediaType, bytes);
+        }
+    }
 
     /**
      * What its name and its heading say.
@@ -68,10 +74,11 @@ public final class ExtractFiles {
             return fields;
         }
 
-        /** {@code late-sailings-2026-11-24}, unless the rule says otherwise. */
+        /** {@code late-sailings-2026-11-24}, with whose part it is, unless the rule says otherwise. */
         public String name(@Nullable String written) {
-            String name =
-                    Template.of(written == null ? "{{rule}}-{{date}}" : written).render(fields());
+            String usual =
+                    "{{rule}}-{{date}}" + (copy == null ? "" : "-{{copy}}") + (split == null ? "" : "-{{split}}");
+            String name = Template.of(written == null ? usual : written).render(fields());
             // Marks that nobody sees could make a name read like another one.
             String harmless = name.replaceAll("\\p{Cf}+", "")
                     .replaceAll("[/\\\\:*?\"<>|\\p{Cntrl}\\u2028\\u2029]+", "-")

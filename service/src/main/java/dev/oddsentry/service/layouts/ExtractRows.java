@@ -35,6 +35,7 @@ public final class ExtractRows {
     private final ZoneId zone;
     private final Language language;
     private final int firstReckoned;
+    private final boolean plain;
 
     /** @param usual the names of the columns that are shown unless the layout says which */
     public ExtractRows(RuleDefinition rule, RuleLabels labels, RuleEvaluator evaluator, List<String> usual) {
@@ -52,6 +53,7 @@ public final class ExtractRows {
                 shown.stream().map(each -> resultColumns.require(each.column())).toList();
         this.firstReckoned =
                 rule.groups() == null ? Integer.MAX_VALUE : rule.groups().per().size();
+        this.plain = rule.isPlainReport();
     }
 
     private ExtractRows(ExtractRows same, Language language) {
@@ -65,6 +67,7 @@ public final class ExtractRows {
         this.shown = same.shown;
         this.chosen = same.chosen;
         this.firstReckoned = same.firstReckoned;
+        this.plain = same.plain;
     }
 
     /** The same for readers of another language. */
@@ -93,16 +96,32 @@ public final class ExtractRows {
 
     /** The rows as an extract, in the layout's order. */
     public Extract extract(List<Extract.Row> rows) {
+        return inOrder(rows, order());
+    }
+
+    /** All rows of the query, in its order unless the layout has another. */
+    public Extract wholeReport(List<Extract.Row> rows) {
+        return inOrder(rows, layout.sort().isEmpty() ? (_, _) -> 0 : order());
+    }
+
+    /** {@code true} if the layout has an order of its own. */
+    public boolean hasOrder() {
+        return !layout.sort().isEmpty();
+    }
+
+    private Extract inOrder(List<Extract.Row> rows, Comparator<Extract.Row> order) {
         var groupBy =
                 layout.groupBy().stream().map(column -> place(shown, column)).toList();
         String sheet = layout.sheet() == null ? sheetOf(title) : layout.sheet();
-        var arrangement = new Extract.Arrangement(groupBy, layout.extraColumns(), sheet, layout.rowsAs());
+        var arrangement = plain
+                ? Extract.Arrangement.plain(groupBy, sheet, layout.rowsAs())
+                : new Extract.Arrangement(groupBy, layout.extraColumns(), sheet, layout.rowsAs());
         return new Extract(
                 zone,
                 language,
                 columns(),
                 arrangement,
-                rows.stream().sorted(order()).toList());
+                rows.stream().sorted(order).toList());
     }
 
     static String sheetOf(String title) {
@@ -118,8 +137,10 @@ public final class ExtractRows {
 
     /** The worst first unless the layout says otherwise; what is missing comes last. */
     private Comparator<Extract.Row> order() {
+        if (layout.sort().isEmpty() && plain) return (_, _) -> 0;
         if (layout.sort().isEmpty())
-            return Comparator.comparing(Extract.Row::severity).reversed();
+            return Comparator.comparing(Extract.Row::severity, Comparator.nullsFirst(Comparator.naturalOrder()))
+                    .reversed();
         return order(layout.sort(), shown);
     }
 
@@ -155,10 +176,11 @@ public final class ExtractRows {
     /** @param was the cells as last reported, by column name; empty if never */
     public Extract.Row present(
             List<? extends @Nullable Object> row,
-            Severity severity,
+            @Nullable Severity severity,
             Set<UpdateKind> kinds,
             Map<String, @Nullable Object> was) {
-        Set<Integer> marks = evaluator.marks(row);
+        // A plain report says nothing of why a row is in it.
+        Set<Integer> marks = plain || severity == null ? Set.of() : evaluator.marks(row);
         var cells = new ArrayList<Extract.Cell>();
         for (int index : chosen) {
             Object value = shown(index, row.get(index));
@@ -170,7 +192,7 @@ public final class ExtractRows {
                     marks.contains(index),
                     !differs ? null : before == null ? Extract.Cell.WAS_MISSING : before));
         }
-        return new Extract.Row(severity, kinds, cells);
+        return new Extract.Row(plain ? null : severity, kinds, cells);
     }
 
     /** A finding that is no longer in the result, from its last row. */
@@ -196,6 +218,11 @@ public final class ExtractRows {
             // The row is from before an edit of the query or the conditions, which do not fit it any more.
             return past(severity, kinds, lastRow);
         }
+    }
+
+    /** A row of the whole report, exception or not. @param kinds empty unless it is reported */
+    public Extract.Row ofReport(EvaluatedRow row, Set<UpdateKind> kinds) {
+        return present(row.row(), row.severity(), kinds, Map.of());
     }
 
     /** An exception that is not news. */

@@ -5,7 +5,6 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.QueryDefinition.ColumnMeaning;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
-import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.value.Columns;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -40,12 +39,16 @@ public final class QueryRows {
         var laidOut = new ArrayList<Extract.Row>();
         for (var row : rows)
             laidOut.add(new Extract.Row(
-                    Severity.NOTICE,
+                    null,
                     Set.of(),
                     chosen.stream().map(index -> Extract.Cell.plain(row[index])).toList()));
         if (!layout.sort().isEmpty()) laidOut.sort(ExtractRows.order(layout.sort(), shown));
         return new Extract(
-                zone, language, columns(), new Extract.Arrangement(groupBy, Set.of(), sheet), List.copyOf(laidOut));
+                zone,
+                language,
+                columns(),
+                Extract.Arrangement.plain(groupBy, sheet, layout.rowsAs()),
+                List.copyOf(laidOut));
     }
 
     private List<Extract.Column> columns() {

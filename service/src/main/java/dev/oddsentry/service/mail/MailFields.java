@@ -125,7 +125,7 @@ public final class MailFields {
                 var column = news.columns().get(i);
                 cells.put(column.name(), CellWords.of(row.cells().get(i).value(), column, news));
             }
-            cells.put("severity", row.severity().word());
+            cells.put("severity", row.severity() == null ? "" : row.severity().word());
             rows.add(cells);
         }
         return rows;

@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
 import static dev.oddsentry.service.db.generated.Tables.LAST_REPORT;
 import static org.jooq.impl.DSL.inline;
+import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.val;
 
@@ -25,6 +26,7 @@ import java.util.List;
 import java.util.Objects;
 import java.util.function.Consumer;
 import java.util.function.Predicate;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -111,10 +113,19 @@ public class MemoryWriter {
         var isOther = copies.isEmpty()
                 ? FINDING.COPY_KEY.isNotNull()
                 : FINDING.COPY_KEY.isNull().or(FINDING.COPY_KEY.notIn(copies));
+        end(by, isOther);
+    }
+
+    /** All findings of the rule end without a message, since it has become a plain report. */
+    public void endAll(Writing by) {
+        end(by, noCondition());
+    }
+
+    private void end(Writing by, Condition which) {
         var others = FINDING.RULE_ID
                 .eq(by.ruleId())
                 .and(FINDING.STATE.ne(FindingState.CLEARED))
-                .and(isOther);
+                .and(which);
         db.insertInto(FINDING_EVENT)
                 .columns(
                         FINDING_EVENT.FINDING_ID,

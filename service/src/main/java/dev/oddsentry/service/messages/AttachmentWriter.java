@@ -7,6 +7,7 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
 import dev.oddsentry.core.definition.DeliveryDefinition.Show;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.FileRows;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.pack.ZipPack;
 import dev.oddsentry.service.config.Settings;
@@ -19,13 +20,16 @@ import dev.oddsentry.service.rules.RulePasswords;
 import java.io.IOException;
 import java.io.UncheckedIOException;
 import java.util.ArrayList;
+import java.util.HashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Writes everything open into files: those that go with the mail, and those that stay behind log-in. */
+/** Writes the rows of a message into files: those that go with the mail, and those that stay behind log-in. */
 @Component
 class AttachmentWriter {
     /** Text and HTML, with a chart, and the heading. */
@@ -45,6 +49,7 @@ class AttachmentWriter {
 
     /**
      * @param files that go with the mail, packed if need be
+     * @param rows by name of a file, which rows it holds; several kinds are in an archive that is not among them
      * @param kept that do not
      * @param ofOthers names of those with rows of other queries
      * @param tooGreat names of those that would go with it
@@ -53,11 +58,14 @@ class AttachmentWriter {
     record Attached(
             List<ExtractFiles.File> files,
             List<ExtractFiles.File> kept,
+            Map<String, FileRows> rows,
             Set<String> ofOthers,
             List<String> tooGreat,
             List<String> instead) {
-        private List<String> names(List<ExtractFiles.File> of, boolean others) {
-            return of.stream()
+        static final Attached NOTHING = new Attached(List.of(), List.of(), Map.of(), Set.of(), List.of(), List.of());
+
+        private List<String> names(boolean others) {
+            return files.stream()
                     .map(ExtractFiles.File::name)
                     .filter(name -> ofOthers.contains(name) == others)
                     .toList();
@@ -65,25 +73,35 @@ class AttachmentWriter {
 
         Announcement.Files said(DeliveryDefinition delivery) {
             return new Announcement.Files(
-                    names(files, false),
-                    names(files, true),
+                    names(false).stream()
+                            .map(name -> new Announcement.Files.Attached(name, rows.get(name)))
+                            .toList(),
+                    names(true),
                     delivery.packing() == Packing.ENCRYPTED,
                     tooGreat,
                     instead);
         }
     }
 
+    /**
+     * The rows of a message.
+     *
+     * @param updates those that it reports
+     * @param standing reported earlier and still open
+     * @param whole all of the query, where the rule shows them
+     */
+    record ReportRows(Extract updates, List<Extract.Row> standing, List<Extract.Row> whole) {}
+
     /** Rows of another query. */
     record Other(DeliveryDefinition.AlsoSent asked, QueryDefinition query, Extract rows) {}
 
-    /** Updates first unless the layout has an order of its own, then findings reported earlier that are still open. */
+    /** The files that the rule asks for, each with its rows, and those with rows of other queries. */
     Attached files(
             MessageContext context,
             String title,
             @Nullable String split,
             ExtractRows rows,
-            Extract news,
-            List<Extract.Row> standing,
+            ReportRows report,
             List<Other> others) {
         var delivery = context.rule().delivery();
         boolean linkOnly = delivery.show() == Show.LINK;
@@ -91,10 +109,7 @@ class AttachmentWriter {
                 || linkOnly
                 || others.stream()
                         .anyMatch(other -> !other.asked().attachments().isEmpty());
-        if (!anything) return new Attached(List.of(), List.of(), Set.of(), List.of(), List.of());
-        var everything = new ArrayList<>(news.rows());
-        everything.addAll(rows.extract(standing).rows());
-        var extract = delivery.layout().sort().isEmpty() ? news.with(everything) : rows.extract(everything);
+        if (!anything) return Attached.NOTHING;
         var of = new ExtractFiles.About(
                 context.rule().name(),
                 title,
@@ -102,30 +117,50 @@ class AttachmentWriter {
                 context.rule().zone(),
                 split,
                 context.copy() == null ? null : context.copy().key());
-        var files = new ArrayList<ExtractFiles.File>();
-        var instead = new ArrayList<String>();
-        for (var wanted : delivery.attachments()) add(wanted, extract, of, files, instead);
-        int own = files.size();
+        var files = new Files();
+        for (var wanted : delivery.attachments()) files.add(wanted, rowsOf(wanted.rows(), rows, report), of);
+        var held = new LinkedHashMap<String, FileRows>();
+        for (int i = 0; i < files.all.size(); i++)
+            held.put(files.all.get(i).name(), delivery.attachments().get(i).rows());
+        int own = files.all.size();
         for (var other : others)
-            for (var wanted : other.asked().attachments())
-                add(wanted, other.rows(), of.with(other.query()), files, instead);
-        var ofOthers = files.stream().skip(own).map(ExtractFiles.File::name).collect(Collectors.toSet());
+            for (var wanted : other.asked().attachments()) files.add(wanted, other.rows(), of.with(other.query()));
+        var ofOthers = files.all.stream().skip(own).map(ExtractFiles.File::name).collect(Collectors.toSet());
         if (linkOnly) {
-            files.addFirst(ExtractFiles.file(Attachment.of(Format.HTML), extract, of));
-            return new Attached(List.of(), files, Set.of(), List.of(), List.of());
+            var page = rowsOf(delivery.layout().wholeReport() ? FileRows.ALL : FileRows.OPEN, rows, report);
+            files.all.addFirst(ExtractFiles.file(Attachment.of(Format.HTML), page, of));
+            return new Attached(List.of(), files.all, Map.of(), Set.of(), List.of(), List.of());
         }
-        return packed(context, delivery, of, files, ofOthers, instead);
+        return packed(
+                context, delivery, of, new Attached(files.all, List.of(), held, ofOthers, List.of(), files.instead));
     }
 
-    private static void add(
-            Attachment wanted,
-            Extract extract,
-            ExtractFiles.About of,
-            List<ExtractFiles.File> files,
-            List<String> instead) {
-        var file = ExtractFiles.file(wanted, extract, of);
-        files.add(file);
-        if (!file.name().endsWith("." + wanted.format().code())) instead.add(file.name());
+    private static Extract rowsOf(FileRows which, ExtractRows rows, ReportRows report) {
+        return switch (which) {
+            case UPDATES -> report.updates();
+            case OPEN -> {
+                var all = new ArrayList<>(report.updates().rows());
+                all.addAll(rows.extract(report.standing()).rows());
+                // Updates come first unless the layout has an order of its own.
+                yield rows.hasOrder() ? rows.extract(all) : report.updates().with(all);
+            }
+            case ALL -> rows.wholeReport(report.whole());
+        };
+    }
+
+    /** Files under names that differ. */
+    private static final class Files {
+        private final List<ExtractFiles.File> all = new ArrayList<>();
+        private final List<String> instead = new ArrayList<>();
+        private final Set<String> names = new HashSet<>();
+
+        void add(Attachment wanted, Extract extract, ExtractFiles.About of) {
+            var file = ExtractFiles.file(wanted, extract, of);
+            var named = file;
+            for (int i = 2; !names.add(named.name()); i++) named = file.numbered(i);
+            all.add(named);
+            if (!named.name().endsWith("." + wanted.format().code())) instead.add(named.name());
+        }
     }
 
     /** For files as they are sent: what the operator allows, or less if the mail server has announced a lower limit. */
@@ -141,18 +176,13 @@ class AttachmentWriter {
         return characters + characters / 76 * 2 + HEADING_OF_A_FILE;
     }
 
-    /** Files that are too great for a mail go packed, and where that is not enough, stay behind the link. */
+    /** Files that are too large for a mail go packed, and if that is not enough, stay behind the link. */
     private Attached packed(
-            MessageContext context,
-            DeliveryDefinition delivery,
-            ExtractFiles.About of,
-            List<ExtractFiles.File> files,
-            Set<String> ofOthers,
-            List<String> instead) {
+            MessageContext context, DeliveryDefinition delivery, ExtractFiles.About of, Attached attached) {
+        var files = attached.files();
         long most = mostBytes();
         boolean great = files.stream().mapToLong(file -> asSent(file.bytes())).sum() > most;
-        if (delivery.packing() == Packing.NOT && !great)
-            return new Attached(files, List.of(), ofOthers, List.of(), instead);
+        if (delivery.packing() == Packing.NOT && !great) return attached;
         char[] password = delivery.packing() == Packing.ENCRYPTED ? password(context) : null;
         try {
             var entries = files.stream()
@@ -160,12 +190,23 @@ class AttachmentWriter {
                     .toList();
             byte[] zip = ZipPack.of(entries, context.moment().slot(), password);
             var packed = List.of(new ExtractFiles.File(of.name(null) + ".zip", "application/zip", zip));
-            if (asSent(zip) <= most) return new Attached(packed, List.of(), Set.of(), List.of(), instead);
+            if (asSent(zip) <= most)
+                return new Attached(
+                        packed, List.of(), ofArchive(packed, attached), Set.of(), List.of(), attached.instead());
             var names = files.stream().map(ExtractFiles.File::name).toList();
-            return new Attached(List.of(), password == null ? files : packed, Set.of(), names, instead);
+            return new Attached(
+                    List.of(), password == null ? files : packed, Map.of(), Set.of(), names, attached.instead());
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
         }
+    }
+
+    /** What all files of an archive hold; nothing if they differ. */
+    private static Map<String, FileRows> ofArchive(List<ExtractFiles.File> archive, Attached files) {
+        var kinds = Set.copyOf(files.rows().values());
+        return kinds.size() == 1 && files.ofOthers().isEmpty()
+                ? Map.of(archive.getFirst().name(), kinds.iterator().next())
+                : Map.of();
     }
 
     private char[] password(MessageContext context) {

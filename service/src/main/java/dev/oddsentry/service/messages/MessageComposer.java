@@ -86,9 +86,15 @@ class MessageComposer {
         boolean linkOnly = delivery.show() == Show.LINK;
         boolean all = delivery.attaches() || layout.stillOpen() || linkOnly;
         var standing = all ? standing(context, draft, evaluation, rows) : List.<Extract.Row>of();
+        var whole = delivery.showsWholeReport() ? whole(context, draft, evaluation, rows) : List.<Extract.Row>of();
         var others = also.stream().map(each -> other(context, draft, each)).toList();
-        var attached =
-                attachmentWriter.files(context, title(context, draft), draft.split(), rows, news, standing, others);
+        var attached = attachmentWriter.files(
+                context,
+                title(context, draft),
+                draft.split(),
+                rows,
+                new AttachmentWriter.ReportRows(news, standing, whole),
+                others);
         Instant next = schedules.of(rule).nextAfter(context.moment().slot()).orElse(null);
         String findings = settings.baseUrl() + "/rules/" + rule.name();
         int mostRows = layout.rowsInMail() == null ? Announcement.MOST_ROWS : layout.rowsInMail();
@@ -101,6 +107,7 @@ class MessageComposer {
                 context.moment().slot(),
                 news,
                 layout.stillOpen() ? rows.extract(standing).rows() : List.of(),
+                layout.wholeReport() ? rows.wholeReport(whole).rows() : List.of(),
                 mostRows,
                 linkOnly,
                 own(context, draft, news, next, findings),
@@ -109,7 +116,8 @@ class MessageComposer {
                 because(context),
                 notCounted(context, evaluation),
                 new Announcement.Habit(
-                        rule.memory().mode() == RuleDefinition.Mode.FULL,
+                        tells(rule),
+                        delivery.texts().sendWhenQuiet(),
                         rule.memory().report(),
                         rule.memory().remindEvery() == null
                                 ? null
@@ -147,6 +155,14 @@ class MessageComposer {
                         allowUnsubscribe,
                         attached.kept()));
         return messages.build(envelope, fitting(said), attached.files());
+    }
+
+    private static Announcement.Tells tells(RuleDefinition rule) {
+        return switch (rule.memory().mode()) {
+            case INCREMENTAL -> Announcement.Tells.UPDATES;
+            case FULL -> Announcement.Tells.EVERYTHING_OPEN;
+            case PLAIN -> Announcement.Tells.ROWS;
+        };
     }
 
     private static AttachmentWriter.Other other(MessageContext context, MessageDraft draft, AdditionalRows.Rows rows) {
@@ -285,7 +301,7 @@ class MessageComposer {
 
     /** To its story, by its key: one that opens at this check has no number yet. A rule that was never saved has no stories. */
     private Extract.Row linked(MessageContext context, Extract.Row row, Digest key) {
-        if (context.scope() == null) return row;
+        if (context.scope() == null || context.rule().isPlainReport()) return row;
         String copy = context.copy() == null
                 ? ""
                 : "?copy=" + URLEncoder.encode(context.copy().key(), StandardCharsets.UTF_8);
@@ -307,5 +323,21 @@ class MessageComposer {
             standing.add(linked(context, rows.standing(evaluatedRow), evaluatedRow.key()));
         });
         return standing;
+    }
+
+    /** All rows of the query that these audiences may see, each with what the message says of it. */
+    private List<Extract.Row> whole(
+            MessageContext context, MessageDraft draft, Evaluation evaluation, ExtractRows rows) {
+        var kinds = new HashMap<Digest, Set<UpdateKind>>();
+        draft.plan().forEach(item -> kinds.put(item.subject().key(), item.kinds()));
+        var whole = new ArrayList<Extract.Row>();
+        var held = new HeldRows();
+        evaluation.whole().forEach(each -> {
+            if (draft.split() != null && !draft.has(evaluation.audienceOf(each))) return;
+            held.add(each.row());
+            var row = rows.ofReport(each, kinds.getOrDefault(each.key(), Set.of()));
+            whole.add(each.isException() ? linked(context, row, each.key()) : row);
+        });
+        return whole;
     }
 }

@@ -137,9 +137,15 @@ public class Day {
         var rules = new HashMap<RuleId, Current<RuleDefinition>>();
         definitions.rules().forEach(rule -> rules.put(rule.ruleId(), rule));
         var inDay = RULE_CHECK.SLOT.ge(from).and(RULE_CHECK.SLOT.lt(until));
+        var plain = rules.values().stream()
+                .filter(rule -> rule.definition().isPlainReport())
+                .map(Current::ruleId)
+                .toList();
+        // What a plain report sends says nothing of the state of things.
+        var notable = RULE_CHECK.STATE.ne(CheckState.FIRED).or(RULE_CHECK.RULE_ID.notIn(plain));
         var outcomes = db.select(RULE_CHECK.STATE, count())
                 .from(RULE_CHECK)
-                .where(inDay)
+                .where(inDay, notable)
                 .groupBy(RULE_CHECK.STATE)
                 .fetchMap(RULE_CHECK.STATE, row -> row.value2());
         var late = db.select(RULE.ID, RULE.NEXT_SLOT)
@@ -148,7 +154,7 @@ public class Day {
                 .fetchMap(RULE.ID, RULE.NEXT_SLOT);
         var stirred = db.selectDistinct(RULE_CHECK.RULE_ID)
                 .from(RULE_CHECK)
-                .where(inDay, RULE_CHECK.STATE.notIn(CALM))
+                .where(inDay, notable, RULE_CHECK.STATE.notIn(CALM))
                 .fetchSet(RULE_CHECK.RULE_ID);
         stirred.addAll(late.keySet());
         stirred.retainAll(rules.keySet());
@@ -160,8 +166,7 @@ public class Day {
         var lanes = shown.stream()
                 .map(id -> lane(Objects.requireNonNull(rules.get(id)), from, until, now, late.get(id)))
                 .toList();
-        int active = db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE));
-        int stirredActive = db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE), RULE.ID.in(stirred));
+        int others = db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE), RULE.ID.notIn(stirred), RULE.ID.notIn(plain));
         return new DayView(
                 from,
                 now,
@@ -169,7 +174,7 @@ public class Day {
                 outcomes,
                 lanes,
                 stirred.size() - shown.size(),
-                active - stirredActive,
+                others,
                 open(rules, from),
                 messages(from, Set.of(RecipientState.SENT)),
                 messages(null, Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE)));

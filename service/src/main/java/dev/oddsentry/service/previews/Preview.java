@@ -17,7 +17,7 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.PartCount;
-import dev.oddsentry.service.evaluation.SeenExceptions;
+import dev.oddsentry.service.evaluation.SeenRows;
 import dev.oddsentry.service.evaluation.UnevaluatedGroup;
 import dev.oddsentry.service.evaluation.UnknownRowsSuggestion;
 import dev.oddsentry.service.ids.RuleId;
@@ -146,8 +146,11 @@ public class Preview {
 
     record PreviewColumn(String name, String label, String type) {}
 
-    /** @param updates why it would be reported; empty if it would not */
-    record PreviewRow(Severity severity, List<String> updates, List<PreviewCell> cells) {}
+    /**
+     * @param severity null of a row of a plain report
+     * @param updates why it would be reported; empty if it would not
+     */
+    record PreviewRow(@Nullable Severity severity, List<String> updates, List<PreviewCell> cells) {}
 
     record PreviewCell(@Nullable String text, boolean highlighted) {}
 
@@ -318,7 +321,7 @@ public class Preview {
     }
 
     /** The worst so many, in the order of the result where they are as bad. */
-    private static List<EvaluatedRow> worstFirst(SeenExceptions exceptions) {
+    private static List<EvaluatedRow> worstFirst(SeenRows exceptions) {
         var worst = new ArrayList<EvaluatedRow>();
         exceptions.forEach(evaluatedRow -> {
             worst.add(evaluatedRow);

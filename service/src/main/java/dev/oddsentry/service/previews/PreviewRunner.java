@@ -110,7 +110,7 @@ class PreviewRunner {
                 sources.require(query.source()),
                 moment,
                 used,
-                scope == null ? new KnownTable(0) : memory.known(scope),
+                scope == null || rule.isPlainReport() ? new KnownTable(0) : memory.known(scope),
                 new MinimumDuration.Tick(prior.goodSlots(), true, slot),
                 prior.pending(),
                 scope == null

@@ -9,6 +9,8 @@ import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.FirstCheck;
 import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.core.memory.ReportPolicy;
+import dev.oddsentry.core.memory.ReportPolicy.Candidate;
 import dev.oddsentry.core.memory.ReportPolicy.Choice;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.EvaluationInput;
@@ -27,6 +29,7 @@ import java.util.HashSet;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.springframework.stereotype.Component;
 
 /** Third step of a check: chooses, from all updates, what each audience is sent. */
@@ -60,9 +63,9 @@ public class ReportPlanner {
 
     private ReportPlan choose(Evaluation evaluation, Audiences audiences, PendingEffect pending, boolean asked) {
         var input = evaluation.input();
+        if (input.rule().isPlainReport()) return rows(evaluation, audiences, asked);
         var habits = input.rule().memory();
-        var core = new dev.oddsentry.core.memory.ReportPolicy(
-                habits.report(), habits.confirmAfter(), habits.remindEvery());
+        var core = new ReportPolicy(habits.report(), habits.confirmAfter(), habits.remindEvery());
         var candidates = UpdateCandidates.of(evaluation, audiences, pending);
         var choices = new LinkedHashMap<AudienceKey, Choice<ReportPlan.Subject>>();
         candidates.forEach((audience, standings) ->
@@ -84,6 +87,31 @@ public class ReportPlanner {
         return new ReportPlan(parts, List.of(), pending);
     }
 
+    /** All rows, each time: a plain report has no updates to choose from. */
+    private static ReportPlan rows(Evaluation evaluation, Audiences audiences, boolean asked) {
+        var choices = new LinkedHashMap<AudienceKey, Choice<ReportPlan.Subject>>();
+        UpdateCandidates.open(evaluation, Map.of()).forEach((audience, rows) -> choices.put(audience, inFull(rows)));
+        if (!asked && !fires(evaluation, choices.values())) return ReportPlan.NOTHING;
+        if (!asked) guardAgainstFlood(choices, evaluation.input(), audiences);
+        var order = order(evaluation, choices.values());
+        var parts = choices.entrySet().stream()
+                .map(each -> ReportPlan.Part.of(each.getKey(), each.getValue(), order, false, 0))
+                .toList();
+        return new ReportPlan(parts, List.of(), PendingEffect.NONE);
+    }
+
+    private static Choice<ReportPlan.Subject> inFull(List<Candidate<ReportPlan.Subject>> rows) {
+        return new Choice<>(
+                rows.stream()
+                        .map(each -> new ReportPolicy.Update<>(
+                                each.subject(), each.now(), each.now().severity(), Set.of(), false))
+                        .toList(),
+                List.of(),
+                List.of(),
+                List.of(),
+                0);
+    }
+
     /** Recipients who had as many messages as the rule allows in an hour get these updates with the next message. */
     private static void guardAgainstFlood(
             Map<AudienceKey, Choice<ReportPlan.Subject>> choices, EvaluationInput input, Audiences audiences) {
@@ -94,7 +122,7 @@ public class ReportPlanner {
     }
 
     private static void inFull(
-            dev.oddsentry.core.memory.ReportPolicy core,
+            ReportPolicy core,
             Map<AudienceKey, Choice<ReportPlan.Subject>> choices,
             Evaluation evaluation,
             Map<Long, Marks> marks) {

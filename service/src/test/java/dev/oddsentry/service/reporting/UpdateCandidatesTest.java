@@ -21,7 +21,7 @@ import dev.oddsentry.core.memory.StoredFinding;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.EvaluationInput;
-import dev.oddsentry.service.evaluation.SeenExceptions;
+import dev.oddsentry.service.evaluation.SeenRows;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore.Before;
 import java.time.Instant;
@@ -103,7 +103,7 @@ class UpdateCandidatesTest {
         when(evaluation.input()).thenReturn(input);
         var moves = new ArrayList<FindingChange>();
         var before = new ArrayList<Before>();
-        try (var exceptions = new SeenExceptions()) {
+        try (var exceptions = new SeenRows()) {
             for (var each : cases) {
                 var evaluatedRow = new EvaluatedRow(
                         each.key(), List.of(each.id()), Severity.WARNING, true, new Digest(1, 1), List.of(each.id()));

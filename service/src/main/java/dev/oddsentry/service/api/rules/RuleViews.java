@@ -30,7 +30,6 @@ import java.time.Instant;
 import java.util.EnumMap;
 import java.util.HashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
@@ -92,6 +91,7 @@ class RuleViews {
     }
 
     /**
+     * @param mode what it sends: updates, all open findings, or its rows
      * @param ended whether it is active, and its schedule, which alone begins its checks, has no more dates
      * @param named everyone that the rule itself names: addresses and teams
      * @param draft whether an edit lies beside it
@@ -103,6 +103,7 @@ class RuleViews {
             String owner,
             RuleState state,
             int revision,
+            RuleDefinition.Mode mode,
             String zone,
             Map<Severity, Integer> open,
             @Nullable Instant nextSlot,
@@ -150,7 +151,7 @@ class RuleViews {
             @Nullable String clearAfter,
             List<String> thresholds,
             List<SeverityLevelText> severity,
-            String mode,
+            RuleDefinition.Mode mode,
             List<String> key,
             List<String> report,
             String schedule,
@@ -218,7 +219,7 @@ class RuleViews {
                                 band.condition(),
                                 band.condition() == null ? null : labels.sentence(band.condition())))
                         .toList(),
-                rule.memory().mode().name().toLowerCase(Locale.ROOT),
+                rule.memory().mode(),
                 rule.key(),
                 rule.memory().report().stream()
                         .sorted()
@@ -278,6 +279,7 @@ class RuleViews {
                 definition.owner(),
                 state.getState(),
                 rule.revision(),
+                definition.memory().mode(),
                 definition.zone().getId(),
                 open.getOrDefault(rule.ruleId(), Map.of()),
                 state.getNextSlot(),

@@ -22,13 +22,14 @@ import java.util.function.Predicate;
 import org.jspecify.annotations.Nullable;
 
 /**
- * The exceptions of one result that somebody may want, in its order, as often as one wants to go through them. The first ones are held in memory; over that they
+ * Rows of one result that somebody may want, such as its exceptions, in its order, as often as one wants to go through them. The first ones are held in memory; over that they
  * go to a file put aside, so that a result of a million exceptions takes no more heap than one of some thousands. Belongs to one thread.
  */
-public final class SeenExceptions implements AutoCloseable {
+public final class SeenRows implements AutoCloseable {
     private static final int MOST_IN_MEMORY = 5_000;
     private static final long MOST_CHARACTERS_IN_MEMORY = 8_000_000;
     private static final int BUFFER = 1 << 16;
+    private static final byte NO_EXCEPTION = -1;
 
     private final List<EvaluatedRow> first = new ArrayList<>();
     private final Map<Severity, Long> bySeverity = new EnumMap<>(Severity.class);
@@ -103,7 +104,10 @@ public final class SeenExceptions implements AutoCloseable {
         var into = new DataOutputStream(one);
         into.writeLong(exception.fingerprint().high());
         into.writeLong(exception.fingerprint().low());
-        into.writeByte(Objects.requireNonNull(exception.severity()).ordinal());
+        into.writeByte(
+                exception.severity() == null
+                        ? NO_EXCEPTION
+                        : exception.severity().ordinal());
         CellBytes.write(into, exception.identity());
         CellBytes.write(into, exception.row());
         out.writeLong(exception.key().high());
@@ -114,7 +118,8 @@ public final class SeenExceptions implements AutoCloseable {
 
     private static EvaluatedRow read(Digest key, DataInputStream in) throws IOException {
         var fingerprint = new Digest(in.readLong(), in.readLong());
-        var severity = Severity.values()[in.readByte()];
+        byte level = in.readByte();
+        var severity = level == NO_EXCEPTION ? null : Severity.values()[level];
         var identity = CellBytes.read(in);
         return new EvaluatedRow(key, identity, severity, true, fingerprint, CellBytes.read(in));
     }
@@ -131,7 +136,7 @@ public final class SeenExceptions implements AutoCloseable {
         try {
             act.run();
         } catch (IOException e) {
-            throw new UncheckedIOException("The exceptions could not be put aside; is the disk full?", e);
+            throw new UncheckedIOException("The rows could not be put aside; is the disk full?", e);
         }
     }
 

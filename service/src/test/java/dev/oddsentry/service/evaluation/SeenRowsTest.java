@@ -18,7 +18,7 @@ import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.ValueSource;
 
-class SeenExceptionsTest {
+class SeenRowsTest {
     private static EvaluatedRow evaluatedRow(int i) {
         var cells = new ArrayList<Object>(Arrays.asList(
                 (long) i,
@@ -43,7 +43,7 @@ class SeenExceptionsTest {
     @ValueSource(ints = {0, 1, 4_999, 5_000, 5_001, 12_000})
     void givesBackWhatWasPutInInItsOrderAsOftenAsAsked(int count) throws IOException {
         long before = filesPutAside();
-        try (var exceptions = new SeenExceptions()) {
+        try (var exceptions = new SeenRows()) {
             for (int i = 0; i < count; i++) exceptions.add(evaluatedRow(i));
             for (int round = 0; round < 2; round++) {
                 var back = all(exceptions);
@@ -62,7 +62,7 @@ class SeenExceptionsTest {
 
     @Test
     void moreCanBePutInAfterSomeoneWentThroughThem() {
-        try (var exceptions = new SeenExceptions()) {
+        try (var exceptions = new SeenRows()) {
             for (int i = 0; i < 6_000; i++) exceptions.add(evaluatedRow(i));
             assertThat(all(exceptions)).hasSize(6_000);
             exceptions.add(evaluatedRow(6_000));
@@ -70,7 +70,7 @@ class SeenExceptionsTest {
         }
     }
 
-    private static List<EvaluatedRow> all(SeenExceptions exceptions) {
+    private static List<EvaluatedRow> all(SeenRows exceptions) {
         var all = new ArrayList<EvaluatedRow>();
         exceptions.forEach(all::add);
         return all;
@@ -78,7 +78,7 @@ class SeenExceptionsTest {
 
     @Test
     void wideRowsGoToTheFileSooner() {
-        try (var exceptions = new SeenExceptions()) {
+        try (var exceptions = new SeenRows()) {
             for (int i = 0; i < 300; i++) exceptions.add(wide(i));
             assertThat(all(exceptions)).hasSize(300);
             for (int i = 0; i < 300; i++)
