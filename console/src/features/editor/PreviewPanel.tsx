@@ -10,12 +10,11 @@ const shownAtFirst = 12
 /** What a check with these conditions would find now, and how that differs from the saved rule. */
 export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (condition: string) => void }) {
   const { draft, compared } = seen
-  const plain = draft.rows.length > 0 && draft.rows.every((row) => row.severity === null)
   return (
     <>
       <p className="mt-2 mb-1">
         {draft.copy !== null && <>{t('editor.of_personal_copy', { copy: draft.copy })} </>}
-        {plain
+        {draft.plain
           ? rich('editor.rows_read_rows_sent', {
               rowsRead: draft.rowsRead,
               tookMillis: numberWords(draft.tookMillis),
@@ -144,7 +143,7 @@ function Against({ compared }: { compared: Compared }) {
 }
 
 function Rows({ seen }: { seen: Seen }) {
-  const withSeverity = seen.rows.some((row) => row.severity !== null)
+  const withSeverity = !seen.plain
   return (
     <Scroll label={t('shared.exceptions')}>
       <Table>

@@ -11,7 +11,7 @@ import { t } from '../../messages'
 const shown = 6
 
 /** The newest messages of a rule. */
-export function RuleMail({ name, named }: { name: string; named: string[] }) {
+export function RuleMail({ name, named, plain }: { name: string; named: string[]; plain: boolean }) {
   const messages = useQuery(outbox({ rule: name }))
   return (
     <section className="sheet">
@@ -48,7 +48,7 @@ export function RuleMail({ name, named }: { name: string; named: string[] }) {
           )
         }
       </Loaded>
-      <SendOpen name={name} named={named} />
+      <SendOpen name={name} named={named} plain={plain} />
     </section>
   )
 }

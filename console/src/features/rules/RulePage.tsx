@@ -167,7 +167,7 @@ function OneRule({ page }: { page: Page }) {
         <RuleText page={page} />
         <div>
           <ChecksPanel name={name} grouped={page.text.grouped} copies={page.text.copies !== null} />
-          <RuleMail name={name} named={page.rule.named} />
+          <RuleMail name={name} named={page.rule.named} plain={plain} />
           <RevisionsPanel kind="rule" name={name} onRestored={() => void renew()} />
         </div>
       </div>

@@ -6,7 +6,7 @@ import { sendOpen } from './api'
 import { t } from '../../messages'
 
 /** Sends one recipient everything that is open: a person who is added later is not sent what was reported before. */
-export function SendOpen({ name, named }: { name: string; named: string[] }) {
+export function SendOpen({ name, named, plain }: { name: string; named: string[]; plain: boolean }) {
   const [to, setTo] = useState('')
   const client = useQueryClient()
   const send = useMutation({
@@ -15,7 +15,7 @@ export function SendOpen({ name, named }: { name: string; named: string[] }) {
   })
   return (
     <details className="entry mt-2">
-      <summary>{t('rules.send_open_findings_to_one')}</summary>
+      <summary>{plain ? t('rules.send_report_to_one') : t('rules.send_open_findings_to_one')}</summary>
       <Form
         className="d-flex gap-2 align-items-end flex-wrap mt-2"
         onSubmit={(event) => {
@@ -42,7 +42,7 @@ export function SendOpen({ name, named }: { name: string; named: string[] }) {
           </datalist>
         </Form.Group>
         <Button type="submit" size="sm" variant="plain" disabled={send.isPending}>
-          {t('rules.send_open_findings')}
+          {plain ? t('rules.send_report') : t('rules.send_open_findings')}
         </Button>
       </Form>
       <div role="status">

@@ -17,7 +17,7 @@ class ReadingCommandsTest extends AgainstAService {
                 {"rule": {"name": "late-sailings", "title": "Late sailings without a reason", "state": "ACTIVE", "revision": 4,
                           "owner": "Traffic reporting", "zone": "Europe/Oslo", "to": ["ines.holm@skerryline.example"]},
                  "text": {"sentence": "late by more than 15 min", "query": "sailings-lately", "source": "ferry",
-                          "parameters": {"since": "today - 7 days"}, "grouped": false, "mode": "incremental", "openAfter": "2 checks",
+                          "parameters": {"since": "today - 7 days"}, "grouped": false, "mode": "INCREMENTAL", "openAfter": "2 checks",
                           "clearAfter": "3 checks", "report": ["new", "returned", "worsened"], "key": ["sailing_id"],
                           "thresholds": ["late_minutes"], "schedule": "every day at 05:40", "fireSentence": "at least 3 findings",
                           "severity": [{"severity": "CRITICAL", "sentence": "late by at least 45 min"}, {"severity": "WARNING", "sentence": null}],
@@ -45,7 +45,7 @@ class ReadingCommandsTest extends AgainstAService {
         answer("GET /api/rules/load", """
                 {"rule": {"title": "Load", "state": "DRAFT", "revision": 1, "owner": "Crew", "zone": "UTC", "to": []},
                  "text": {"sentence": "booked is missing", "query": "load", "source": "ferry", "parameters": {}, "grouped": true,
-                          "mode": "full", "key": [], "severity": [], "thresholds": [],
+                          "mode": "FULL", "key": [], "severity": [], "thresholds": [],
                           "copies": {"from": "masters", "key": "ship", "address": "mail"}}, "nextDates": []}
                 """);
         assertThat(odd("explain", "load").out())

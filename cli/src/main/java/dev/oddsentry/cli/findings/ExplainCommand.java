@@ -98,8 +98,9 @@ public final class ExplainCommand extends ServiceCommand {
     private void explain(RuleSummary summary, RuleText text, List<Instant> nextDates) {
         out().println(summary.title() + " (" + Words.state(summary.state()) + ", revision " + summary.revision()
                 + ", owner " + summary.owner() + ")");
-        line("Exception", text.sentence());
-        line("Severity", severities(text.severity()));
+        boolean plain = text.mode().equals("PLAIN");
+        line(plain ? "Rows" : "Exception", text.sentence());
+        if (!plain) line("Severity", severities(text.severity()));
         if (text.openAfter() != null) line("Open after", text.openAfter());
         if (text.clearAfter() != null) line("Clear after", text.clearAfter());
         line("Reports", reports(text));
@@ -130,8 +131,8 @@ public final class ExplainCommand extends ServiceCommand {
 
     private static String reports(RuleText text) {
         boolean grouped = text.grouped();
-        if (text.mode() == Mode.PLAIN) return "its rows as they are, as a plain report";
-        boolean full = text.mode() == Mode.FULL;
+        if (text.mode().equals("PLAIN")) return "its rows as they are, as a plain report";
+        boolean full = text.mode().equals("FULL");
         String what = full ? "all open findings, every time" : all(text.report()) + " findings";
         return what + "; one finding per " + orElse(String.join(", ", text.key()), grouped ? "whole result" : "row");
     }

@@ -70,7 +70,7 @@ public final class PreviewCommand extends ServiceCommand {
         if (draft == null) {
             PreviewResult seen = api().post(rule.path("/preview" + query), null, PreviewResult.class);
             if (output.isTable()) summarise(out, seen);
-            output.print(out, seen, () -> table(seen), "No exceptions.");
+            output.print(out, seen, () -> table(seen), seen.plain() ? "No rows." : "No exceptions.");
             return 0;
         }
         String text = read(draft);
@@ -103,9 +103,11 @@ public final class PreviewCommand extends ServiceCommand {
 
     private static void summarise(PrintWriter out, PreviewResult seen) {
         copies(seen).forEach(out::println);
-        out.println(Words.count(seen.rowsRead(), "row") + " read in " + seen.tookMillis() + " ms; "
-                + Words.count(seen.exceptions(), "exception") + " (" + Words.severities(seen.bySeverity())
-                + "); a check now would report " + seen.wouldReport() + ".");
+        String read = Words.count(seen.rowsRead(), "row") + " read in " + seen.tookMillis() + " ms; ";
+        if (seen.plain()) out.println(read + "a check now would send " + Words.count(seen.exceptions(), "row") + ".");
+        else
+            out.println(read + Words.count(seen.exceptions(), "exception") + " (" + Words.severities(seen.bySeverity())
+                    + "); a check now would report " + seen.wouldReport() + ".");
         for (var hearer : seen.audiences()) {
             if (hearer.split() != null)
                 out.println("  " + hearer.findings() + " of "
@@ -143,11 +145,13 @@ public final class PreviewCommand extends ServiceCommand {
     }
 
     private static Listing table(PreviewResult seen) {
-        var headings = new ArrayList<>(List.of("Severity", "Update"));
+        var headings = new ArrayList<>(seen.plain() ? List.<String>of() : List.of("Severity", "Update"));
         seen.columns().forEach(column -> headings.add(column.label()));
         var table = new Listing(headings);
         for (var row : seen.rows()) {
-            var cells = new ArrayList<>(List.of(Words.severity(row.severity()), Listing.joined(row.updates())));
+            var cells = new ArrayList<String>();
+            if (row.severity() != null)
+                cells.addAll(List.of(Words.severity(row.severity()), Listing.joined(row.updates())));
             row.cells().forEach(cell -> cells.add(cell(cell)));
             table.add(cells);
         }

@@ -75,6 +75,7 @@ public class Preview {
     }
 
     /**
+     * @param plain true of a plain report, whose exceptions are the rows that are sent
      * @param unknownRows rows that are neither exceptions nor not, since a value is missing
      * @param suggestions how unknown rows could be counted too
      * @param grouped true where the parts count groups, not rows
@@ -90,6 +91,7 @@ public class Preview {
             Instant slot,
             long rowsRead,
             long tookMillis,
+            boolean plain,
             long exceptions,
             Map<Severity, Long> bySeverity,
             long unknownRows,
@@ -110,6 +112,7 @@ public class Preview {
                     slot,
                     rowsRead,
                     tookMillis,
+                    plain,
                     exceptions,
                     bySeverity,
                     unknownRows,
@@ -273,12 +276,14 @@ public class Preview {
             var evaluation = run.evaluation();
             var choice = reportPlanner.choose(evaluation, run.audiences());
             var rows = evaluation.rows(run.labels());
+            boolean plain = run.rule().isPlainReport();
             return new PreviewResult(
                     run.moment().slot(),
                     evaluation.reading().rows(),
                     run.took().toMillis(),
+                    plain,
                     evaluation.exceptions().count(),
-                    evaluation.exceptions().bySeverity(),
+                    plain ? Map.of() : evaluation.exceptions().bySeverity(),
                     evaluation.evaluator().unknownRows(),
                     run.rule().groups() != null,
                     PartCount.of(evaluation),

@@ -207,7 +207,7 @@ class RuleViews {
                 rule.groups() == null ? List.of() : rule.groups().per(),
                 rule.groups() != null,
                 rule.exceptions(),
-                labels.exceptions(rule.exceptions()),
+                (rule.isPlainReport() ? "sends " : "") + labels.exceptions(rule.exceptions()),
                 rule.fireWhen(),
                 rule.fireWhen() == null ? null : labels.sentence(rule.fireWhen()),
                 words(rule.memory().openAfter()),
