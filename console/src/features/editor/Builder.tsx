@@ -1,8 +1,9 @@
 import { Button } from 'react-bootstrap'
 import type { PartCount } from '../../api/types'
 import { numberWords } from '../../shared/words'
-import type { Part, Simple } from './builder'
+import type { Part } from './builder'
 import { PartFields, type Known } from './PartFields'
+import { freshPart } from './verbs'
 import { rich, t } from '../../messages'
 
 type Props = Known & {
@@ -21,10 +22,7 @@ export function Builder({ parts, settled, counts, total, onChange, columns, thre
   if (parts === null) return settled ? <p className="small quiet mb-2">{t('editor.fix_the_text_to_see')}</p> : null
   const first = columns[0]
   const replace = (index: number, part: Part) => onChange(parts.map((each, i) => (i === index ? part : each)))
-  const fresh: Simple =
-    first?.type === 'number'
-      ? { is: 'compare', column: first.name, operator: '>', operand: { kind: 'value', text: '0' } }
-      : { is: 'missing', column: first?.name ?? '', negated: false }
+  const fresh = freshPart(first ?? { name: '', type: 'text' })
   return (
     <fieldset className="builder" aria-label={t('shared.parts_of_the_condition')} disabled={!settled}>
       {parts.map((part, index) => (

@@ -6,10 +6,12 @@ import { thresholds } from '../thresholds/api'
 import { conditionSeen, type DraftSeen, type RuleDocument } from './api'
 import { SeverityLevels } from './SeverityLevels'
 import { Builder } from './Builder'
-import { partsOf, textOf, type Column, type Part } from './builder'
+import { partsOf, textOf, textOfPart, type Column, type Part } from './builder'
 import { ConditionField } from './ConditionField'
 import { isPlain } from './kind'
 import { Measures } from './Measures'
+import { OfferContext } from './offers'
+import { freshPart } from './verbs'
 import { t } from '../../messages'
 
 type Props = {
@@ -68,6 +70,12 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
       ? preview.draft.parts
       : null
   const first = offered[0]
+  const offerInput = {
+    query: document.per ? '' : document.query,
+    values: document.parameters ?? {},
+    zone: document.zone || 'UTC',
+    calendar: document.schedule?.calendar ?? null,
+  }
   const plain = isPlain(document)
   return (
     <>
@@ -111,30 +119,24 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
       {document.per && <Measures query={document.query} document={document} measures={measures} onChange={onChange} />}
       {text.trim() === '' && first && (
         <p className="mb-2">
-          <Button
-            size="sm"
-            variant="plain"
-            onClick={() =>
-              onChange({
-                exceptions: first.type === 'number' ? `${first.name} > 0` : t('editor.is_null', { name: first.name }),
-              })
-            }
-          >
+          <Button size="sm" variant="plain" onClick={() => onChange({ exceptions: textOfPart(freshPart(first)) })}>
             {t('editor.add_a_comparison')}
           </Button>{' '}
           <span className="small quiet">{t('editor.or_type_a_condition')}</span>
         </p>
       )}
       {text.trim() !== '' && (
-        <Builder
-          parts={parts}
-          settled={isKnown}
-          counts={counts}
-          total={preview?.draft.grouped ? null : (preview?.draft.rowsRead ?? null)}
-          columns={offered}
-          thresholds={known.data ?? []}
-          onChange={build}
-        />
+        <OfferContext.Provider value={offerInput}>
+          <Builder
+            parts={parts}
+            settled={isKnown}
+            counts={counts}
+            total={preview?.draft.grouped ? null : (preview?.draft.rowsRead ?? null)}
+            columns={offered}
+            thresholds={known.data ?? []}
+            onChange={build}
+          />
+        </OfferContext.Provider>
       )}
       <ConditionField
         label={conditionLabel(document)}

@@ -1,9 +1,19 @@
 import { Button, Form } from 'react-bootstrap'
 import { numberWords } from '../../shared/words'
 import type { ThresholdSummary } from '../thresholds/api'
-import { literal, type Column, type Operand, type Part, type Simple } from './builder'
+import {
+  isMoment,
+  literal,
+  unquoted,
+  type Column,
+  type Operand,
+  type Part,
+  type Relative,
+  type Simple,
+} from './builder'
+import { RelativeFields, WindowFields } from './TimeFields'
 import { Value, Values } from './ValueFields'
-import { verbOf, verbs, withVerb } from './verbs'
+import { lookingFor, lookOf, verbOf, verbs, verbsFor, withColumn, withVerb } from './verbs'
 import { t } from '../../messages'
 
 export type Known = { columns: Column[]; thresholds: ThresholdSummary[] }
@@ -96,7 +106,10 @@ function SimpleFields({
         className="slot"
         aria-label={t('editor.column', { name })}
         value={part.column}
-        onChange={(event) => onChange({ ...part, column: event.target.value })}
+        onChange={(event) => {
+          const next = event.target.value
+          onChange(withColumn(part, next, type, columns.find(({ name: each }) => each === next)?.type ?? 'text'))
+        }}
       >
         {!columns.some((column) => column.name === part.column) && <option>{part.column}</option>}
         {columns.map((column) => (
@@ -115,18 +128,17 @@ function SimpleFields({
           if (verb) onChange(withVerb(part, verb, type))
         }}
       >
-        {verbs
-          .filter(([code, , fits]) => fits(type) || code === verbOf(part))
-          .map(([code, words]) => (
-            <option key={code} value={code}>
-              {words}
-            </option>
-          ))}
+        {verbsFor(type, verbOf(part)).map(([code, words]) => (
+          <option key={code} value={code}>
+            {words}
+          </option>
+        ))}
       </Form.Select>
       {part.is === 'compare' && (
         <OperandFields
           name={name}
           operand={part.operand}
+          column={part.column}
           type={type}
           columns={columns}
           thresholds={thresholds}
@@ -139,6 +151,7 @@ function SimpleFields({
             name={t('editor.from', { name })}
             text={part.low}
             type={type}
+            column={part.column}
             onChange={(low) => onChange({ ...part, low })}
           />
           <span>{t('editor.and')}</span>
@@ -146,16 +159,18 @@ function SimpleFields({
             name={t('editor.up_to', { name })}
             text={part.high}
             type={type}
+            column={part.column}
             onChange={(high) => onChange({ ...part, high })}
           />
         </>
       )}
-      {part.is === 'like' && (
-        <Value
-          name={t('editor.pattern_for_anything', { name })}
-          text={part.pattern}
-          type="text"
-          onChange={(pattern) => onChange({ ...part, pattern })}
+      {part.is === 'like' && <LookFields name={name} part={part} onChange={onChange} />}
+      {part.is === 'within' && (
+        <WindowFields
+          name={name}
+          window={part.window}
+          type={type}
+          onChange={(window) => onChange({ ...part, window })}
         />
       )}
       {part.is === 'in' && (
@@ -163,6 +178,7 @@ function SimpleFields({
           name={t('editor.values_with_commas', { name })}
           options={part.options}
           type={type}
+          column={part.column}
           onChange={(options) => onChange({ ...part, options })}
         />
       )}
@@ -170,22 +186,57 @@ function SimpleFields({
   )
 }
 
-const codeOf = (operand: Operand) => (operand.kind === 'value' ? 'value' : `${operand.kind} ${operand.name}`)
+function LookFields({
+  name,
+  part,
+  onChange,
+}: {
+  name: string
+  part: Extract<Simple, { is: 'like' }>
+  onChange: (part: Simple) => void
+}) {
+  const { way, text } = lookOf(part)
+  return (
+    <Value
+      name={way === 'like' ? t('editor.pattern_for_anything', { name }) : t('editor.value', { name })}
+      text={literal(text, 'text')}
+      type="text"
+      column={part.column}
+      onChange={(typed) => onChange(lookingFor(part.column, way, unquoted(typed), part.negated))}
+    />
+  )
+}
+
+const codeOf = (operand: Operand) =>
+  operand.kind === 'value' || operand.kind === 'relative' ? operand.kind : `${operand.kind} ${operand.name}`
+
+const usualRelative = (type: string): Relative => ({
+  base: type === 'date' ? 'today' : 'now',
+  sign: '-',
+  amount: 7,
+  unit: 'days',
+})
+
+/** A day of this month is as good as any, and reads as a date at once. */
+const usualText = (type: string) =>
+  isMoment(type) ? literal(new Date().toISOString().slice(0, 10), type) : literal(type === 'number' ? '0' : '', type)
 
 function OperandFields({
   name,
   operand,
+  column,
   type,
   columns,
   thresholds,
   onChange,
-}: Known & { name: string; operand: Operand; type: string; onChange: (operand: Operand) => void }) {
+}: Known & { name: string; operand: Operand; column: string; type: string; onChange: (operand: Operand) => void }) {
   const choose = (code: string) => {
     const [kind, rest] = [code.slice(0, code.indexOf(' ')), code.slice(code.indexOf(' ') + 1)] as const
     if (kind === 'column') onChange({ kind, name: rest })
     else if (kind === 'threshold')
       onChange({ kind, name: rest, key: thresholds.find((each) => each.name === rest)?.key ?? [] })
-    else onChange({ kind: 'value', text: literal(type === 'number' ? '0' : '', type) })
+    else if (code === 'relative') onChange({ kind: 'relative', relative: usualRelative(type) })
+    else onChange({ kind: 'value', text: usualText(type) })
   }
   return (
     <>
@@ -196,7 +247,10 @@ function OperandFields({
         value={codeOf(operand)}
         onChange={(event) => choose(event.target.value)}
       >
-        <option value="value">{t('editor.a_value')}</option>
+        <option value="value">{isMoment(type) ? t('editor.a_date') : t('editor.a_value')}</option>
+        {(isMoment(type) || operand.kind === 'relative') && (
+          <option value="relative">{t('editor.a_time_from_the_check')}</option>
+        )}
         {type === 'number' &&
           thresholds.map((each) => (
             <option key={each.name} value={t('editor.threshold', { name: each.name })}>
@@ -222,11 +276,20 @@ function OperandFields({
             <option value={codeOf(operand)}>{operand.name}</option>
           )}
       </Form.Select>
+      {operand.kind === 'relative' && (
+        <RelativeFields
+          name={name}
+          relative={operand.relative}
+          type={type}
+          onChange={(relative) => onChange({ kind: 'relative', relative })}
+        />
+      )}
       {operand.kind === 'value' && (
         <Value
           name={t('editor.value', { name })}
           text={operand.text}
           type={type}
+          column={column}
           onChange={(text) => onChange({ kind: 'value', text })}
         />
       )}

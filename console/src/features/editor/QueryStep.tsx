@@ -1,3 +1,4 @@
+import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
 import { useMutation, useQuery } from '@tanstack/react-query'
@@ -9,9 +10,13 @@ import { ParameterFields } from '../queries/ParameterFields'
 import { RowsTable } from '../queries/RowsTable'
 import { teams } from '../setup/api'
 import type { RuleDocument } from './api'
+import type { Simple } from './builder'
+import { CellStarts, type Picked } from './CellStarts'
 import { kindOf, type Kind } from './kind'
 import { KindField } from './KindField'
 import { rich, t } from '../../messages'
+
+const shownRows = 5
 
 type Props = {
   document: RuleDocument
@@ -136,7 +141,8 @@ function withCopies(query: QueryDocument, rule: RuleDocument) {
 }
 
 /** The rows that the rule would look at now. */
-export function QueryEffect({ document }: { document: RuleDocument }) {
+export function QueryEffect({ document, onStart }: { document: RuleDocument; onStart: (part: Simple) => void }) {
+  const [picked, setPicked] = useState<Picked | null>(null)
   const asked = useQuery({ ...queryDocument(document.query), enabled: document.query !== '' })
   const run = useMutation({
     mutationFn: (query: QueryDocument) =>
@@ -169,7 +175,30 @@ export function QueryEffect({ document }: { document: RuleDocument }) {
                 tookMillis: numberWords(run.data.tookMillis),
               })}
             </p>
-            {run.data.rows.length > 0 && <RowsTable ran={run.data} most={5} />}
+            {run.data.rows.length > 0 && (
+              <RowsTable
+                ran={run.data}
+                most={shownRows}
+                {...(!document.per && {
+                  onCell: (index: number, cell: string | null) => {
+                    const column = run.data.columns[index]
+                    if (column) setPicked({ column, cell })
+                  },
+                })}
+              />
+            )}
+            {picked ? (
+              <CellStarts
+                picked={picked}
+                onStart={(part) => {
+                  onStart(part)
+                  setPicked(null)
+                }}
+              />
+            ) : (
+              !document.per &&
+              run.data.rows.length > 0 && <p className="small quiet mt-1 mb-0">{t('editor.select_a_cell')}</p>
+            )}
           </>
         )}
       </div>

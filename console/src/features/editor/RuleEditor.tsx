@@ -28,6 +28,7 @@ import {
 import { BackTestPanel } from './BackTestPanel'
 import { ConditionsStep } from './ConditionsStep'
 import { DeliveryStep } from './DeliveryStep'
+import { withPart } from './builder'
 import { covered } from './covered'
 import { isPlain, ofKind } from './kind'
 import { previewable, putInPlace, withoutEmpty } from './previewable'
@@ -162,7 +163,16 @@ function Editor({ found }: { found: Editing }) {
       <div className="desk">
         <StepList document={document} remarks={remarks} preview={preview.data} />
         <div>
-          <StepRow step="query" effect={<QueryEffect key={document.query} document={document} />}>
+          <StepRow
+            step="query"
+            effect={
+              <QueryEffect
+                key={document.query}
+                document={document}
+                onStart={(part) => change({ exceptions: withPart(document.exceptions ?? '', part) })}
+              />
+            }
+          >
             <QueryStep
               document={document}
               isNew={isNew}

@@ -39,7 +39,8 @@ export type Tree = {
   low?: Tree
   high?: Tree
   pattern?: Tree
-  escape?: Tree | null
+  escape?: string | null
+  window?: string
   quoted?: boolean
   arguments?: Tree[]
 }

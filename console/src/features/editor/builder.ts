@@ -4,9 +4,16 @@ import { t } from '../../messages'
 /** A column that a condition may name; `label` is what a person reads. */
 export type Column = { name: string; label: string; type: string }
 
-/** What is compared with: a value as it is written, a column, or a threshold with the columns of its key. */
+export const lengthUnits = ['minutes', 'hours', 'days', 'weeks', 'months'] as const
+export type LengthUnit = (typeof lengthUnits)[number]
+
+/** A time counted from the slot of the check: `today() - 7 days` for a date, `now() + 2 hours` for others. */
+export type Relative = { base: 'today' | 'now'; sign: '-' | '+'; amount: number; unit: LengthUnit }
+
+/** What is compared with: a value as it is written, a time counted from the slot, a column, or a threshold with the columns of its key. */
 export type Operand =
   | { kind: 'value'; text: string }
+  | { kind: 'relative'; relative: Relative }
   | { kind: 'column'; name: string }
   | { kind: 'threshold'; name: string; key: string[] }
 
@@ -17,7 +24,15 @@ export type Simple =
   | { is: 'missing'; column: string; negated: boolean }
   | { is: 'empty'; column: string; negated: boolean }
   | { is: 'in'; column: string; options: string[]; negated: boolean }
-  | { is: 'like'; column: string; pattern: string; negated: boolean }
+  | { is: 'like'; column: string; pattern: string; escape?: string; negated: boolean }
+  | { is: 'within'; column: string; window: Window; negated: boolean }
+
+/** A stretch of time counted from the slot: `last 7 days`, `older than 2 hours`, `previous month`. */
+export type Window =
+  | { kind: 'last' | 'next' | 'older'; amount: number; unit: LengthUnit }
+  | { kind: 'calendar'; which: 'this' | 'previous' | 'next'; unit: CalendarUnit }
+export const calendarUnits = ['day', 'week', 'month', 'quarter', 'year'] as const
+export type CalendarUnit = (typeof calendarUnits)[number]
 
 /** A part of a condition: a comparison, several of which one must hold, or an expression as it is written. */
 export type Part = Simple | { is: 'either'; parts: Simple[] } | { is: 'text'; text: string }
@@ -49,8 +64,53 @@ const nameOf = (tree: Tree | undefined) =>
     : null
 const literalOf = (tree: Tree | undefined) => (tree?.is === 'literal' ? (tree.text ?? null) : null)
 
+/** `7 days`, as one amount of one unit; null for a length of several. */
+export function lengthOf(text: string): { amount: number; unit: LengthUnit } | null {
+  const [, amount, word] = /^(\d+) ([a-z]+?)s?$/.exec(text) ?? []
+  const unit = lengthUnits.find((each) => each === `${word ?? ''}s`)
+  return amount !== undefined && unit ? { amount: Number(amount), unit } : null
+}
+
+const lengthText = ({ amount, unit }: { amount: number; unit: LengthUnit }) =>
+  `${amount} ${amount === 1 ? unit.slice(0, -1) : unit}`
+
+function baseOf(tree: Tree | undefined): Relative['base'] | null {
+  if (tree?.is !== 'call' || (tree.arguments ?? []).length > 0) return null
+  return tree.name === 'today' || tree.name === 'now' ? tree.name : null
+}
+
+function relativeOf(tree: Tree | undefined): Relative | null {
+  const alone = baseOf(tree)
+  if (alone) return { base: alone, sign: '-', amount: 0, unit: 'days' }
+  if (tree?.is !== 'arithmetic' || (tree.operator !== 'subtract' && tree.operator !== 'add')) return null
+  const base = baseOf(tree.left)
+  const length = lengthOf(literalOf(tree.right) ?? '')
+  return base && length ? { base, sign: tree.operator === 'add' ? '+' : '-', ...length } : null
+}
+
+const relativeText = ({ base, sign, ...length }: Relative) =>
+  length.amount === 0 ? `${base}()` : `${base}() ${sign} ${lengthText(length)}`
+
+export function windowOf(text: string): Window | null {
+  const [, which, unit] = /^(this|previous|next) ([a-z]+)$/.exec(text) ?? []
+  const calendar = calendarUnits.find((each) => each === unit)
+  if (calendar && (which === 'this' || which === 'previous' || which === 'next'))
+    return { kind: 'calendar', which, unit: calendar }
+  const [, kind, rest] = /^(last|next|older than) (.+)$/.exec(text) ?? []
+  const length = lengthOf(rest ?? '')
+  if (!length) return null
+  return { kind: kind === 'older than' ? 'older' : kind === 'next' ? 'next' : 'last', ...length }
+}
+
+function windowText(window: Window): string {
+  if (window.kind === 'calendar') return `in ${window.which} ${window.unit}`
+  return window.kind === 'older' ? `older than ${lengthText(window)}` : `in ${window.kind} ${lengthText(window)}`
+}
+
 function operandOf(tree: Tree | undefined): Operand | null {
   const literal = literalOf(tree)
+  const relative = relativeOf(tree)
+  if (relative) return { kind: 'relative', relative }
   if (literal !== null) return { kind: 'value', text: literal }
   const column = nameOf(tree)
   if (column !== null) return { kind: 'column', name: column }
@@ -96,7 +156,13 @@ function simple(tree: Tree): Simple | null {
     }
     case 'like': {
       const pattern = literalOf(tree.pattern)
-      return pattern !== null && !tree.escape ? { is: 'like', column, pattern, negated } : null
+      if (pattern === null) return null
+      const escape = tree.escape ?? ''
+      return { is: 'like', column, pattern, ...(escape === '' ? {} : { escape }), negated }
+    }
+    case 'within': {
+      const window = windowOf(tree.window ?? '')
+      return window ? { is: 'within', column, window, negated } : null
     }
     default:
       return null
@@ -123,6 +189,8 @@ const operandText = (operand: Operand) => {
   switch (operand.kind) {
     case 'value':
       return operand.text.trim() === '' ? '0' : operand.text
+    case 'relative':
+      return relativeText(operand.relative)
     case 'column':
       return operand.name
     case 'threshold':
@@ -143,7 +211,9 @@ export function textOfPart(part: Part): string {
     case 'in':
       return `${part.column} ${part.negated ? 'not ' : ''}in (${part.options.join(', ')})`
     case 'like':
-      return `${part.column} ${part.negated ? 'not ' : ''}like ${part.pattern}`
+      return `${part.column} ${part.negated ? 'not ' : ''}like ${part.pattern}${part.escape ? ` escape '${part.escape}'` : ''}`
+    case 'within':
+      return `${part.column} ${part.negated ? 'not ' : ''}${windowText(part.window)}`
     case 'either':
       return part.parts.map(textOfPart).join(' or ')
     case 'text':
@@ -160,7 +230,11 @@ export const textOf = (parts: Part[]) =>
     .map((part) => (needsBrackets(part, parts.length === 1) ? `(${textOfPart(part)})` : textOfPart(part)))
     .join(' and ')
 
-const isMoment = (type: string | undefined) => type === 'date' || type === 'timestamp' || type === 'instant'
+/** A condition with one more part, whatever it says already. */
+export const withPart = (text: string, part: Simple) =>
+  text.trim() === '' ? textOfPart(part) : textOf([{ is: 'text', text: text.trim() }, part])
+
+export const isMoment = (type: string | undefined) => type === 'date' || type === 'timestamp' || type === 'instant'
 
 /** One value in quotes, whole: what has another quote within is a text that a person typed. */
 const quoted = /^(date |timestamp )?'(?:[^']|'')*'$/
@@ -169,8 +243,11 @@ const quoted = /^(date |timestamp )?'(?:[^']|'')*'$/
 export const literal = (text: string, type: string | undefined) => {
   const plain = text.trim()
   if (type === 'number' || type === 'truth' || quoted.test(plain)) return plain
-  // A moment may be calculated, as in today() - 2 days.
-  if (isMoment(type)) return /^\d{4}-/.test(plain) ? `${type === 'date' ? 'date' : 'timestamp'} '${plain}'` : plain
+  // A moment may be calculated, as in today() - 2 days; one without a time of day is a date, whatever the column.
+  if (isMoment(type)) {
+    if (!/^\d{4}-/.test(plain)) return plain
+    return `${/^\d{4}-\d{2}-\d{2}$/.test(plain) ? 'date' : 'timestamp'} '${plain}'`
+  }
   return `'${plain.replaceAll("'", "''")}'`
 }
 

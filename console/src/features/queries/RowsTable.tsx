@@ -8,7 +8,16 @@ const isShort = (text: string | null, type: string | undefined) =>
   (text === null ? 0 : cellWords(text, type).length) <= 18
 
 /** Rows of the result; missing values are marked as missing. */
-export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
+export function RowsTable({
+  ran,
+  most,
+  onCell,
+}: {
+  ran: Ran
+  most: number
+  /** If a cell can be pointed at: the place of its column, and its text. */
+  onCell?: (column: number, cell: string | null) => void
+}) {
   const align = (index: number) => (ran.columns[index]?.type === 'number' ? 'num' : '')
   return (
     <Scroll label={t('shared.rows')}>
@@ -30,11 +39,16 @@ export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
                   key={index}
                   className={isShort(cell, ran.columns[index]?.type) ? `${align(index)} text-nowrap` : align(index)}
                 >
-                  {cell === null ? (
-                    <span className="quiet">{t('shared.missing')}</span>
-                  ) : (
-                    cellWords(cell, ran.columns[index]?.type)
-                  )}
+                  <Cell
+                    text={cell}
+                    type={ran.columns[index]?.type}
+                    {...(onCell && {
+                      action: {
+                        name: t('queries.add_condition_on', { label: ran.columns[index]?.label ?? '' }),
+                        onPick: () => onCell(index, cell),
+                      },
+                    })}
+                  />
                 </td>
               ))}
             </tr>
@@ -42,5 +56,17 @@ export function RowsTable({ ran, most }: { ran: Ran; most: number }) {
         </tbody>
       </Table>
     </Scroll>
+  )
+}
+
+type CellAction = { name: string; onPick: () => void }
+
+function Cell({ text, type, action }: { text: string | null; type: string | undefined; action?: CellAction }) {
+  const words = text === null ? <span className="quiet">{t('shared.missing')}</span> : cellWords(text, type)
+  if (!action) return words
+  return (
+    <button type="button" className="cell" title={action.name} onClick={action.onPick}>
+      {words}
+    </button>
   )
 }

@@ -10,15 +10,10 @@ import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.Person;
-import dev.oddsentry.service.schedules.Schedules;
-import dev.oddsentry.service.sources.SourceZones;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.web.RefusedException;
-import java.time.Clock;
 import java.time.DateTimeException;
-import java.time.Duration;
 import java.time.ZoneId;
-import java.time.ZoneOffset;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -38,29 +33,18 @@ public class QueryTrials {
     private final QueryChecks checks;
     private final QueryRunner runner;
     private final Sources sources;
-    private final SourceZones zones;
-    private final Schedules schedules;
+    private final TrialInputs inputs;
     private final Audit audit;
     private final DSLContext db;
-    private final Clock clock;
 
     QueryTrials(
-            QueryChecks checks,
-            QueryRunner runner,
-            Sources sources,
-            SourceZones zones,
-            Schedules schedules,
-            Audit audit,
-            DSLContext db,
-            Clock clock) {
+            QueryChecks checks, QueryRunner runner, Sources sources, TrialInputs inputs, Audit audit, DSLContext db) {
         this.checks = checks;
         this.runner = runner;
         this.sources = sources;
-        this.zones = zones;
-        this.schedules = schedules;
+        this.inputs = inputs;
         this.audit = audit;
         this.db = db;
-        this.clock = clock;
     }
 
     /**
@@ -98,10 +82,8 @@ public class QueryTrials {
             throw RefusedException.invalid(
                     "This is a " + document.definition().kind().code() + "; a query can be run.");
         var checked = checks.check(query, document.places());
-        boolean chosen = zone != null && !zone.isBlank();
-        var moment =
-                moment(chosen ? zone : zones.of(sources.require(query.source())).getId(), calendar);
-        var values = values(query, given, moment);
+        var moment = inputs.moment(query, zone, calendar);
+        var values = TrialInputs.values(query, given, moment);
         audit.record(db, by.id(), AuditAct.RUN_QUERY, query.name(), RunWords.of(query, words(values, moment.zone())));
         var rows = new ArrayList<List<@Nullable String>>();
         try {
@@ -133,31 +115,6 @@ public class QueryTrials {
         }
     }
 
-    private static Map<String, @Nullable Object> values(
-            QueryDefinition query, Map<String, String> given, Moment moment) {
-        var values = new LinkedHashMap<String, @Nullable Object>();
-        var problems = new ArrayList<Problem>();
-        query.parameters().forEach((name, declared) -> {
-            String written = given.getOrDefault(name, declared.defaultValue());
-            if (declared.optional() && (written == null || written.isEmpty())) {
-                values.put(name, null);
-                return;
-            }
-            if (written == null || written.isEmpty()) {
-                problems.add(Problem.error("it has no default: give it a value", "values." + name, null));
-                return;
-            }
-            try {
-                declared.check(written);
-                values.put(name, declared.valueAt(moment, written));
-            } catch (InvalidDefinitionException refused) {
-                refused.problems().forEach(problem -> problems.add(problem.within("values." + name, problem.place())));
-            }
-        });
-        if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
-        return values;
-    }
-
     private static Map<String, String> words(Map<String, @Nullable Object> values, ZoneId zone) {
         var words = new LinkedHashMap<String, String>();
         values.forEach((name, value) -> words.put(
@@ -177,7 +134,7 @@ public class QueryTrials {
     }
 
     public List<RelativeDateMeaning> mean(List<String> texts, @Nullable String zone, @Nullable String calendar) {
-        var moment = moment(zone, calendar);
+        var moment = inputs.moment(zone, calendar);
         return texts.stream().map(text -> mean(text, moment)).toList();
     }
 
@@ -190,20 +147,6 @@ public class QueryTrials {
                     text, null, refused.problems().getFirst().message());
         } catch (DateTimeException outOfRange) {
             return new RelativeDateMeaning(text, null, "that is further off than dates go");
-        }
-    }
-
-    /** The last good check of a query that nothing watches is a day ago, so that a window since then shows something. */
-    private Moment moment(@Nullable String zone, @Nullable String calendar) {
-        var now = clock.instant();
-        return schedules.momentOn(calendar, now, zone(zone)).since(now.minus(Duration.ofDays(1)));
-    }
-
-    private static ZoneId zone(@Nullable String name) {
-        try {
-            return name == null || name.isBlank() ? ZoneOffset.UTC : ZoneId.of(name);
-        } catch (DateTimeException unknown) {
-            throw RefusedException.invalid("zone: \"" + name + "\" is not a time zone. Example: Europe/Oslo");
         }
     }
 }

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.api.queries;
 
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.queries.ColumnValues;
 import dev.oddsentry.service.queries.ParameterChoices;
 import dev.oddsentry.service.queries.QueryTrials;
 import dev.oddsentry.service.queries.QueryViews;
@@ -27,11 +28,13 @@ class QueryController {
     private final QueryViews views;
     private final QueryTrials trials;
     private final ParameterChoices choosing;
+    private final ColumnValues columnValues;
 
-    QueryController(QueryViews views, QueryTrials trials, ParameterChoices choosing) {
+    QueryController(QueryViews views, QueryTrials trials, ParameterChoices choosing, ColumnValues columnValues) {
         this.views = views;
         this.trials = trials;
         this.choosing = choosing;
+        this.columnValues = columnValues;
     }
 
     @GetMapping("/queries")
@@ -74,6 +77,26 @@ class QueryController {
     @GetMapping("/queries/{name}/choices/{parameter}")
     ParameterChoices.ParameterChoiceList listChoices(@PathVariable String name, @PathVariable String parameter) {
         return choosing.of(name, parameter);
+    }
+
+    /**
+     * @param column of the result
+     * @param values of parameters by name, as a rule would write them; the query's defaults hold for the others
+     * @param zone of the query's session and of relative dates; the source's own if absent
+     * @param calendar whose working days and periods they go by; Monday to Friday and months if absent
+     */
+    record ColumnValuesBody(
+            @NotBlank String column,
+            @Nullable Map<String, String> values,
+            @Nullable String zone,
+            @Nullable String calendar) {}
+
+    /** The values that a column of the query has now, most frequent first, to choose from in a condition. */
+    @PostMapping("/queries/{name}/column-values")
+    ColumnValues.ColumnValueList listColumnValues(
+            @PathVariable String name, @Valid @RequestBody ColumnValuesBody body) {
+        return columnValues.of(
+                name, body.column(), body.values() == null ? Map.of() : body.values(), body.zone(), body.calendar());
     }
 
     /** @param texts relative dates or plain ones, as parameters have them */
