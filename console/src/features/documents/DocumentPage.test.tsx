@@ -78,7 +78,11 @@ test('the mail of a rule is shown as it would arrive, with the fields for its te
     'POST /api/mail-preview': {
       messages: [mail, { ...mail, subject: '1 Warnung: Late', to: ['jens.brandt@skerryline.example'] }],
       sample: null,
-      fields: ['news', 'open', 'rows'],
+      fields: [
+        { name: 'updates', value: '2' },
+        { name: 'open', value: '3' },
+      ],
+      fileFields: [],
       columns: ['sailing'],
     },
   })
@@ -99,7 +103,13 @@ test('where nothing is to be reported, the mail shows a sample and says so', asy
   renderAt('/documents/rule/late', routes, {
     ...late,
     'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
-    'POST /api/mail-preview': { messages: [mail], sample: 'ROWS', fields: ['news'], columns: ['sailing'] },
+    'POST /api/mail-preview': {
+      messages: [mail],
+      sample: 'ROWS',
+      fields: [{ name: 'updates', value: '1' }],
+      fileFields: [],
+      columns: ['sailing'],
+    },
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Preview message' }))
   expect(await screen.findByText(/^There are no exceptions now/)).toBeInTheDocument()

@@ -80,11 +80,11 @@ export function MailPanel({ document, plain = false }: { document: string; plain
         <details className="mt-2">
           <summary>{t('documents.fields_for_subject_and_introduction')}</summary>
           <p className="small mb-1">
-            {look.data.fields
-              .filter((field) => field !== 'rows')
-              .map((field) => (
-                <code key={field} className="me-2">{`{{${field}}}`}</code>
-              ))}
+            {look.data.fields.map(({ name, value }) => (
+              <span key={name} className="me-3 d-inline-block">
+                <code>{`{{${name}}}`}</code> <span className="quiet">{value}</span>
+              </span>
+            ))}
           </p>
           <p className="small mb-0">
             {rich('documents.for_the_first_rows_between', {

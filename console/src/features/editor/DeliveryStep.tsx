@@ -7,6 +7,7 @@ import type { Column } from './builder'
 import { FilesField } from './FilesField'
 import { LayoutFields } from './LayoutFields'
 import { edited, type Edits } from './parts'
+import { TemplateField } from './TemplateField'
 import { rich, t } from '../../messages'
 
 const languages = [
@@ -15,7 +16,14 @@ const languages = [
   ['nb', t('editor.norwegian')],
 ] as const
 
-type Props = { delivery: DeliveryPart; plain: boolean; columns: Column[]; onChange: (delivery: DeliveryPart) => void }
+type Props = {
+  delivery: DeliveryPart
+  plain: boolean
+  /** The whole rule, as a preview reads it. */
+  document: string
+  columns: Column[]
+  onChange: (delivery: DeliveryPart) => void
+}
 
 const listOf = (text: string) =>
   text
@@ -24,7 +32,7 @@ const listOf = (text: string) =>
     .filter(Boolean)
 
 /** The recipients, and what the message looks like. */
-export function DeliveryStep({ delivery, plain, columns, onChange }: Props) {
+export function DeliveryStep({ delivery, plain, document, columns, onChange }: Props) {
   const put = (edits: Edits<DeliveryPart>) => onChange(edited(delivery, edits, ['attach']))
   return (
     <>
@@ -70,28 +78,32 @@ export function DeliveryStep({ delivery, plain, columns, onChange }: Props) {
           options={languages}
           onChange={(language) => put({ language })}
         />
-        <Form.Group controlId="subject" className="whole">
-          <Form.Label className="mb-0 small quiet">{t('shared.subject')}</Form.Label>
-          <Form.Control
-            size="sm"
-            value={delivery.subject ?? ''}
-            placeholder={plain ? t('editor.subject_usual_plain') : t('editor.default_number_of_findings_and')}
-            onChange={(event) => put({ subject: event.target.value })}
-          />
-        </Form.Group>
-        <Form.Group controlId="opening" className="whole">
-          <Form.Label className="mb-0 small quiet">{t('editor.introduction')}</Form.Label>
-          <Form.Control
-            as="textarea"
-            rows={2}
-            value={delivery.opening ?? ''}
-            placeholder={t('editor.none_available_fields_are_listed')}
-            onChange={(event) => put({ opening: event.target.value })}
-          />
-        </Form.Group>
+        <TemplateField
+          id="subject"
+          kind="line"
+          label={t('shared.subject')}
+          value={delivery.subject ?? ''}
+          placeholder={plain ? t('editor.subject_usual_plain') : t('editor.default_number_of_findings_and')}
+          document={document}
+          onChange={(subject) => put({ subject })}
+        />
+        <TemplateField
+          id="opening"
+          kind="paragraph"
+          label={t('editor.introduction')}
+          value={delivery.opening ?? ''}
+          placeholder={t('editor.introduction_none')}
+          document={document}
+          onChange={(opening) => put({ opening })}
+        />
       </div>
       <LayoutFields delivery={delivery} plain={plain} columns={columns} onChange={onChange} />
-      <FilesField attach={delivery.attach ?? ['csv']} plain={plain} onChange={(attach) => put({ attach })} />
+      <FilesField
+        attach={delivery.attach ?? ['csv']}
+        plain={plain}
+        document={document}
+        onChange={(attach) => put({ attach })}
+      />
       <div className="mt-3">
         <Form.Check
           id="may-leave"

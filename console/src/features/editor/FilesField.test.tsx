@@ -14,7 +14,7 @@ function Files({ from, plain = false, told }: { from: Attach; plain?: boolean; t
     setAttach(next)
     told(next)
   }
-  return <FilesField attach={attach} plain={plain} onChange={change} />
+  return <FilesField attach={attach} plain={plain} document="{}" onChange={change} />
 }
 
 const shown = (from: Attach, plain = false) => {

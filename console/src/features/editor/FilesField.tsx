@@ -1,9 +1,10 @@
-import { Button, Form } from 'react-bootstrap'
+import { Button } from 'react-bootstrap'
 import { Choice } from '../../shared/Choice'
 import { t } from '../../messages'
 import type { DeliveryPart } from './api'
 import { MoreFields } from './MoreFields'
 import { edited, type Edits } from './parts'
+import { TemplateField } from './TemplateField'
 
 type Written = NonNullable<DeliveryPart['attach']>[number]
 type File = Exclude<Written, string>
@@ -40,10 +41,10 @@ const writtenOf = (file: File): Written => (file.format && Object.keys(file).len
 const changed = (file: File, edits: Edits<File>): File =>
   edited(file, { ...edits, rows: (edits.rows ?? file.rows) === 'open' ? undefined : (edits.rows ?? file.rows) })
 
-type Props = { attach: Written[]; plain: boolean; onChange: (attach: Written[]) => void }
+type Props = { attach: Written[]; plain: boolean; document: string; onChange: (attach: Written[]) => void }
 
 /** The files of a message, each with the rows that it holds and its name. */
-export function FilesField({ attach, plain, onChange }: Props) {
+export function FilesField({ attach, plain, document, onChange }: Props) {
   const files = attach.map(fileOf)
   const put = (next: File[]) => onChange(next.map(writtenOf))
   const change = (index: number, edits: Edits<File>) =>
@@ -71,15 +72,15 @@ export function FilesField({ attach, plain, onChange }: Props) {
                 onChange={(rows) => change(index, { rows: rows || 'open' })}
               />
             )}
-            <Form.Group controlId={`file-${index}-name`}>
-              <Form.Label className="mb-0 small quiet">{t('editor.file_name')}</Form.Label>
-              <Form.Control
-                size="sm"
-                value={file.file ?? ''}
-                placeholder={t('editor.file_name_usual')}
-                onChange={(event) => change(index, { file: event.target.value })}
-              />
-            </Form.Group>
+            <TemplateField
+              id={`file-${index}-name`}
+              kind="file"
+              label={t('editor.file_name')}
+              value={file.file ?? ''}
+              placeholder={t('editor.file_name_usual')}
+              document={document}
+              onChange={(name) => change(index, { file: name })}
+            />
           </div>
           <div className="d-flex gap-2 align-items-start">
             <MoreFields

@@ -282,6 +282,7 @@ function Editor({ found }: { found: Editing }) {
             <DeliveryStep
               delivery={document.delivery ?? {}}
               plain={plain}
+              document={JSON.stringify(previewable(document), null, 1)}
               columns={columns}
               onChange={(delivery) => change({ delivery })}
             />

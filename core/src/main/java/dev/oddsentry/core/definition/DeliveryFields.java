@@ -168,6 +168,12 @@ final class DeliveryFields {
                     delivery -> delivery.texts().sendWhenQuiet(),
                     "Also sends a message when nothing is new.")
             .usual(false);
+    private static final Field<DeliveryDefinition, Severity> SEND_FROM = PART.field(
+                    "send_from",
+                    SeverityFields.SEVERITY,
+                    delivery -> delivery.options().sendFrom(),
+                    "Sends a message only if it has an update of this severity or higher; less severe updates wait for the next message.")
+            .usually("every update is sent");
     private static final Field<DeliveryDefinition, Integer> MAX_PER_HOUR = PART.field(
                     "max_per_hour",
                     FieldTypes.whole(1, MOST_AN_HOUR),
@@ -222,7 +228,11 @@ final class DeliveryFields {
                         SUBJECT.orNull(fields),
                         OPENING.orNull(fields),
                         SEND_WHEN_QUIET.in(fields)),
-                new MessageOptions(MAX_PER_HOUR.orNull(fields), ALLOW_UNSUBSCRIBE.in(fields), THREAD.in(fields)),
+                new MessageOptions(
+                        SEND_FROM.orNull(fields),
+                        MAX_PER_HOUR.orNull(fields),
+                        ALLOW_UNSUBSCRIBE.in(fields),
+                        THREAD.in(fields)),
                 CHART.orNull(fields),
                 split(fields),
                 ESCALATE.orNull(fields),

@@ -28,6 +28,7 @@ final class PlainReport {
         if (rule.has("delivery")) {
             var delivery = rule.fields("delivery");
             refuse(delivery, "escalate", "findings");
+            refuse(delivery, "send_from", "severities");
             if (delivery.isMapping("layout")) {
                 refuse(delivery.fields("layout"), "still_open", "findings");
                 refuse(delivery.fields("layout"), "whole_report", "exceptions");

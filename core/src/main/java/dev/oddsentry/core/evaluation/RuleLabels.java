@@ -113,6 +113,15 @@ public record RuleLabels(
                         table.title());
     }
 
+    /** The value in force of a threshold that has one for all; null for one by key, or without a value. */
+    public @Nullable Object thresholdValue(String name) {
+        return thresholds
+                .find(name)
+                .filter(table -> table.key().isEmpty())
+                .map(table -> table.on(date).get(List.<String>of()))
+                .orElse(null);
+    }
+
     private boolean hasValue(String name) {
         return thresholds
                 .find(name)

@@ -6,6 +6,7 @@ import com.samskivert.mustache.MustacheException;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import java.util.ArrayDeque;
+import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
@@ -32,9 +33,13 @@ public final class Template {
     private static final Mustache.Collector MAPS_ALONE = new BasicCollector() {
         @Override
         public Mustache.VariableFetcher createFetcher(Object context, String name) {
-            return (of, field) -> of instanceof Map<?, ?> map && map.containsKey(field)
-                    ? map.get(field)
-                    : com.samskivert.mustache.Template.NO_FETCHER_FOUND;
+            return (of, field) -> {
+                if (!(of instanceof Map<?, ?> map) || !map.containsKey(FieldFormat.nameIn(field)))
+                    return com.samskivert.mustache.Template.NO_FETCHER_FOUND;
+                return FieldFormat.in(field)
+                        .<Object>map(format -> format.written(map))
+                        .orElseGet(() -> map.get(field));
+            };
         }
 
         @Override
@@ -65,7 +70,9 @@ public final class Template {
         if (OTHERS.matcher(text).find())
             throw refused("only fields {{…}}, sections {{#…}}…{{/…}} and {{^…}}…{{/…}} are known");
         try {
-            return new Template(COMPILER.compile(text));
+            var template = new Template(COMPILER.compile(text));
+            template.formats();
+            return template;
         } catch (MustacheException unreadable) {
             throw refused(String.valueOf(unreadable.getMessage()));
         }
@@ -90,16 +97,36 @@ public final class Template {
         return text;
     }
 
-    /** The fields that it names, in order: those inside {@link #ROWS} too. */
+    /** The fields that it names, in order and without formats: those inside {@link #ROWS} too. */
     public Set<String> fields() {
         var fields = new LinkedHashSet<String>();
+        visit((name, _) -> fields.add(FieldFormat.nameIn(name)));
+        return fields;
+    }
+
+    /** The formats of its fields. */
+    public List<FieldFormat> formats() {
+        var formats = new ArrayList<FieldFormat>();
+        visit((name, section) -> FieldFormat.in(name).ifPresent(format -> {
+            if (section) throw refused("a section has no format: write {{#" + format.field() + "}}");
+            formats.add(format);
+        }));
+        return formats;
+    }
+
+    @FunctionalInterface
+    private interface NameVisitor {
+        void visit(String name, boolean section);
+    }
+
+    private void visit(NameVisitor names) {
         compiled.visit(new Mustache.Visitor() {
             @Override
             public void visitText(String text) {}
 
             @Override
             public void visitVariable(String name) {
-                fields.add(name);
+                names.visit(name, false);
             }
 
             @Override
@@ -109,17 +136,16 @@ public final class Template {
 
             @Override
             public boolean visitSection(String name) {
-                fields.add(name);
+                names.visit(name, true);
                 return true;
             }
 
             @Override
             public boolean visitInvertedSection(String name) {
-                fields.add(name);
+                names.visit(name, true);
                 return true;
             }
         });
-        return fields;
     }
 
     /** @param values by field; every field that it names is among them, even if it is null */

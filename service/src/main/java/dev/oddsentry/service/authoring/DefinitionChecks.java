@@ -204,7 +204,7 @@ class DefinitionChecks {
         problems.addAll(occasionProblems(rule, places));
         problems.addAll(others.splitProblems(rule, places));
         problems.addAll(others.alsoSentProblems(rule, places));
-        problems.addAll(mail.problems(rule, store.columns(query.get()), places));
+        problems.addAll(mail.problems(rule, store.columns(query.get()), conditions, places));
         problems.addAll(roundUpProblems(rule, places));
         problems.addAll(others.copiesProblems(rule, query.get().definition(), places));
         if (problems.stream().noneMatch(Problem::stopsSave)) {

@@ -4,10 +4,12 @@ import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.document.FieldPlaces;
+import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.extract.Template;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.core.value.Type;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.layouts.ExtractFiles;
@@ -15,11 +17,13 @@ import dev.oddsentry.service.mail.MailFields;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Teams;
 import java.util.ArrayList;
-import java.util.Collection;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
+import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import java.util.TreeMap;
 import java.util.TreeSet;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -41,16 +45,18 @@ class MailChecks {
         this.people = people;
     }
 
-    List<Problem> problems(RuleDefinition rule, Columns columns, FieldPlaces places) {
+    /** @param conditions null if they cannot be read */
+    List<Problem> problems(RuleDefinition rule, Columns columns, @Nullable CheckedRule conditions, FieldPlaces places) {
         var problems = new ArrayList<Problem>();
         var delivery = rule.delivery();
-        var known = new TreeSet<>(MailFields.names());
-        var layout = delivery.layout().columnNames();
-        known.addAll(layout.isEmpty() ? columns.names() : layout);
-        if (rule.groups() != null) known.addAll(rule.groups().measures().keySet());
+        var known = new TreeMap<String, Type>(MailFields.types());
+        var rows = shown(rule, columns, conditions);
+        known.putAll(rows);
+        known.putAll(MailFields.figuresOf(rows));
+        known.putAll(MailFields.ofThresholds(rule.thresholdsUsed()));
         if (rule.copies() != null)
             store.query(rule.copies().from())
-                    .ifPresent(query -> known.addAll(
+                    .ifPresent(query -> known.putAll(
                             MailFields.ofRecipient(store.columns(query).names())));
         fields("delivery.subject", delivery.texts().subject(), known, places, problems);
         fields("delivery.opening", delivery.texts().opening(), known, places, problems);
@@ -84,6 +90,19 @@ class MailChecks {
         if (delivery.escalation() != null)
             references("delivery.escalate.to", delivery.escalation().to(), places, problems);
         return problems;
+    }
+
+    /** The columns that a message shows, with their types as far as they are known. */
+    private static Map<String, Type> shown(RuleDefinition rule, Columns columns, @Nullable CheckedRule conditions) {
+        var layout = rule.delivery().layout().columnNames();
+        var evaluated = conditions == null ? columns : conditions.columns();
+        var usual = conditions == null ? columns.names() : conditions.shown();
+        var shown = new LinkedHashMap<String, Type>();
+        for (String name : layout.isEmpty() ? usual : layout) {
+            var place = evaluated.indexOf(name, true);
+            shown.put(name, place.isPresent() ? evaluated.at(place.getAsInt()).type() : Type.TEXT);
+        }
+        return shown;
     }
 
     /** @param field below which the attachments stand */
@@ -131,18 +150,30 @@ class MailChecks {
     }
 
     private static void fields(
-            String field, @Nullable String text, Collection<String> known, FieldPlaces places, List<Problem> problems) {
+            String field, @Nullable String text, Map<String, Type> known, FieldPlaces places, List<Problem> problems) {
         if (text == null) return;
-        for (String name : Template.of(text).fields()) {
-            if (known.contains(name)) continue;
+        var template = Template.of(text);
+        for (String name : template.fields()) {
+            if (known.containsKey(name)) continue;
             problems.add(places.locate(
                     field,
                     Problem.error(
                                     "there is no field \"" + name + "\"; there are: "
-                                            + String.join(", ", new TreeSet<>(known)),
+                                            + String.join(", ", new TreeSet<>(known.keySet())),
                                     "",
                                     null)
-                            .suggesting(Nearest.to(name, known).orElse(null))));
+                            .suggesting(Nearest.to(name, known.keySet()).orElse(null))));
+        }
+        for (var format : template.formats()) {
+            var type = known.get(format.field());
+            if (type != null && !format.format().fits(type))
+                problems.add(places.locate(
+                        field,
+                        Problem.error(
+                                "the field " + format.field() + " is " + type.word() + ", which is not written as "
+                                        + format.format().pattern(),
+                                "",
+                                null)));
         }
     }
 

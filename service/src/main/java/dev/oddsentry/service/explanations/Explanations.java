@@ -9,6 +9,7 @@ import dev.oddsentry.core.condition.Verdict;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.evaluation.RuleEvaluator;
 import dev.oddsentry.core.finding.Digest;
+import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks.Kind;
 import dev.oddsentry.core.value.CellText;
@@ -250,9 +251,14 @@ public class Explanations {
                 : "Not reported yet: the next check reports it.";
     }
 
-    /** Where its recipients had as many messages within the hour before the last check as the rule allows. */
+    /** Why its update waits: its severity is not worth a message, or its recipients had as many messages within an hour as they may. */
     private @Nullable String limited(Current<RuleDefinition> rule, FindingRecord finding, ExplainedFinding now) {
         if (!now.unreported() || now.lastConfirmed() == null) return null;
+        var from = rule.definition().delivery().options().sendFrom();
+        if (from != null && from.isWorseThan(now.severity()))
+            return "It waits because it is " + now.severity().word() + ", and this rule sends a message only for "
+                    + from.word() + (from == Severity.CRITICAL ? "" : " or higher")
+                    + " (send_from). The next message reports it.";
         int most = rule.definition().delivery().options().hourlyLimit();
         var sent = memory.messagesAfter(
                 new Scope(rule.ruleId(), finding.getCopyKey()),

@@ -4,7 +4,10 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.FieldFormat;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.Template;
+import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.csv.CsvExtract;
 import dev.oddsentry.extracts.json.JsonExtract;
 import dev.oddsentry.extracts.page.PageExtract;
@@ -20,13 +23,13 @@ import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.HashMap;
 import java.util.Map;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** An extract as a file in one of the formats, with its name. */
 public final class ExtractFiles {
     /** The fields that a file's name may have. */
-    public static final Set<String> FIELDS = Set.of("rule", "date", "time", "split", "copy");
+    public static final Map<String, Type> FIELDS = Map.of(
+            "rule", Type.TEXT, "date", Type.TIMESTAMP, "time", Type.TIMESTAMP, "split", Type.TEXT, "copy", Type.TEXT);
 
     /** Laying out a page takes many times the memory of its text. */
     private static final long MOST_CHARACTERS_OF_PDF = 1_000_000;
@@ -69,6 +72,8 @@ public final class ExtractFiles {
             fields.put("rule", rule);
             fields.put("date", there.toLocalDate().toString());
             fields.put("time", TIME.format(there));
+            FieldFormat.allow(fields, "date", there, Language.EN);
+            FieldFormat.allow(fields, "time", there, Language.EN);
             fields.put("split", split == null ? "" : split);
             fields.put("copy", copy == null ? "" : copy);
             return fields;

@@ -2,18 +2,22 @@ package dev.oddsentry.service.mail;
 
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.FieldFormat;
+import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.Template;
+import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
+import dev.oddsentry.core.value.Type;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.HashMap;
-import java.util.LinkedHashSet;
+import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
-import java.util.Set;
 import org.jspecify.annotations.Nullable;
 
 /** The fields that subjects and openings of mails may name. */
@@ -38,18 +42,51 @@ public final class MailFields {
     /** Before the name of a column of the recipient query. */
     private static final String RECIPIENT = "recipient_";
 
-    private static final List<String> COUNTS = List.of("updates", "open");
+    private static final List<String> COUNTS = List.of("count", "updates", "open");
 
     private MailFields() {}
 
-    /** Every name but those of columns, which stand inside the section of rows. */
-    public static Set<String> names() {
-        var names = new LinkedHashSet<String>(TEXTS);
-        names.addAll(COUNTS);
-        for (var severity : Severity.values()) names.add(severity.word());
-        for (var kind : UpdateKind.values()) names.add(name(kind));
-        names.add(Template.ROWS);
-        return names;
+    /** Figures over a column of the rows that a mail reports, by how their names begin. */
+    private static final Map<String, Total> FIGURES = figures();
+
+    private static Map<String, Total> figures() {
+        var figures = new LinkedHashMap<String, Total>();
+        figures.put("sum_", Total.SUM);
+        figures.put("average_", Total.AVERAGE);
+        figures.put("lowest_", Total.MIN);
+        figures.put("highest_", Total.MAX);
+        return figures;
+    }
+
+    private static final String THRESHOLD = "threshold_";
+
+    /** The types of every field but those of columns, which stand inside the section of rows. */
+    public static Map<String, Type> types() {
+        var types = new LinkedHashMap<String, Type>();
+        TEXTS.forEach(name -> types.put(name, Type.TEXT));
+        types.put("date", Type.TIMESTAMP);
+        types.put("time", Type.TIMESTAMP);
+        types.put("next", Type.TIMESTAMP);
+        COUNTS.forEach(name -> types.put(name, Type.NUMBER));
+        for (var severity : Severity.values()) types.put(severity.word(), Type.NUMBER);
+        for (var kind : UpdateKind.values()) types.put(name(kind), Type.NUMBER);
+        types.put(Template.ROWS, Type.TEXT);
+        return types;
+    }
+
+    /** Sum, average, lowest and highest of each column of numbers among those that a mail shows. */
+    public static Map<String, Type> figuresOf(Map<String, Type> shown) {
+        var types = new LinkedHashMap<String, Type>();
+        shown.forEach((column, type) -> {
+            if (type == Type.NUMBER) FIGURES.keySet().forEach(figure -> types.put(figure + column, Type.NUMBER));
+        });
+        return types;
+    }
+
+    public static Map<String, Type> ofThresholds(Collection<String> names) {
+        var types = new LinkedHashMap<String, Type>();
+        names.forEach(name -> types.put(THRESHOLD + name, Type.NUMBER));
+        return types;
     }
 
     private static String name(UpdateKind kind) {
@@ -70,12 +107,15 @@ public final class MailFields {
             Map<String, String> recipient,
             String because,
             String thresholds,
+            Map<String, @Nullable Object> thresholdValues,
             String link,
             long open) {}
 
     /** The fields of a personal copy's row. */
-    public static List<String> ofRecipient(List<String> columns) {
-        return columns.stream().map(column -> RECIPIENT + column).toList();
+    public static Map<String, Type> ofRecipient(List<String> columns) {
+        var types = new LinkedHashMap<String, Type>();
+        columns.forEach(column -> types.put(RECIPIENT + column, Type.TEXT));
+        return types;
     }
 
     public static Map<String, @Nullable Object> of(Facts facts, Extract news) {
@@ -86,8 +126,11 @@ public final class MailFields {
         fields.put("owner", facts.owner());
         fields.put("date", there.toLocalDate().toString());
         fields.put("time", TIME.format(there));
+        FieldFormat.allow(fields, "date", there, news.language());
+        FieldFormat.allow(fields, "time", there, news.language());
         var next = facts.next() == null ? null : facts.next().atZone(facts.zone());
         fields.put("next", next == null ? "" : next.toLocalDate() + " " + TIME.format(next));
+        FieldFormat.allow(fields, "next", next, news.language());
         fields.put("split", text(facts.split()));
         fields.put("copy", text(facts.copy()));
         fields.put("greeting", text(facts.greeting()));
@@ -95,22 +138,50 @@ public final class MailFields {
         fields.put("thresholds", facts.thresholds());
         facts.recipient().forEach((column, value) -> fields.put(RECIPIENT + column, value));
         fields.put("link", facts.link());
-        fields.put("updates", news.rows().size());
-        fields.put("open", facts.open());
+        number(fields, "count", news.rows().size(), news.language());
+        number(fields, "updates", news.rows().size(), news.language());
+        number(fields, "open", facts.open(), news.language());
+        facts.thresholdValues().forEach((name, value) -> number(fields, THRESHOLD + name, value, news.language()));
+        figures(fields, news);
         for (var severity : Severity.values())
-            fields.put(
+            number(
+                    fields,
                     severity.word(),
                     news.rows().stream()
                             .filter(row -> row.severity() == severity && !row.isOver())
-                            .count());
+                            .count(),
+                    news.language());
         for (var kind : UpdateKind.values())
-            fields.put(
+            number(
+                    fields,
                     name(kind),
                     news.rows().stream()
                             .filter(row -> row.kinds().contains(kind))
-                            .count());
+                            .count(),
+                    news.language());
         fields.put(Template.ROWS, rows(news));
         return fields;
+    }
+
+    private static void number(
+            Map<String, @Nullable Object> fields, String name, @Nullable Object value, Language language) {
+        // A count of zero leaves its section out, so it stays a number.
+        boolean whole = value instanceof Integer || value instanceof Long;
+        fields.put(name, value == null ? "" : whole ? value : CellWords.number(value, language));
+        FieldFormat.allow(fields, name, value, language);
+    }
+
+    private static void figures(Map<String, @Nullable Object> fields, Extract news) {
+        var counted = news.rows().stream().filter(row -> !row.isOver()).toList();
+        for (int i = 0; i < news.columns().size(); i++) {
+            var column = news.columns().get(i);
+            if (column.type() != Type.NUMBER) continue;
+            int place = i;
+            var cells =
+                    counted.stream().map(row -> row.cells().get(place).value()).toList();
+            FIGURES.forEach(
+                    (figure, total) -> number(fields, figure + column.name(), total.of(cells), news.language()));
+        }
     }
 
     private static String text(@Nullable String text) {
@@ -123,7 +194,15 @@ public final class MailFields {
             var cells = new HashMap<String, @Nullable Object>();
             for (int i = 0; i < row.cells().size(); i++) {
                 var column = news.columns().get(i);
-                cells.put(column.name(), CellWords.of(row.cells().get(i).value(), column, news));
+                Object value = row.cells().get(i).value();
+                cells.put(column.name(), CellWords.of(value, column, news));
+                FieldFormat.allow(
+                        cells,
+                        column.name(),
+                        value instanceof Instant instant && CellWords.isFinite(instant)
+                                ? instant.atZone(news.zone())
+                                : value,
+                        news.language());
             }
             cells.put("severity", row.severity() == null ? "" : row.severity().word());
             rows.add(cells);

@@ -18,7 +18,6 @@ import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.mail.Envelope;
 import dev.oddsentry.service.mail.LateNote;
-import dev.oddsentry.service.mail.MailFields;
 import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.mail.NewMessage;
 import dev.oddsentry.service.mail.ReaderLinks;
@@ -208,7 +207,7 @@ class MessageComposer {
         };
     }
 
-    private static String because(MessageContext context) {
+    static String because(MessageContext context) {
         var rule = context.rule();
         return context.labels()
                 .because(rule.exceptions(), rule.delivery().texts().language());
@@ -225,28 +224,20 @@ class MessageComposer {
             MessageContext context, MessageDraft draft, Extract news, @Nullable Instant next, String link) {
         var texts = context.rule().delivery().texts();
         if (texts.subject() == null && texts.opening() == null) return Announcement.Own.NONE;
-        var copy = context.copy();
-        var fields = MailFields.of(
-                new MailFields.Facts(
-                        context.title(),
-                        context.rule().name(),
-                        context.rule().owner(),
-                        context.moment().slot(),
-                        context.rule().zone(),
-                        next,
-                        draft.split(),
-                        copy == null ? null : copy.key(),
-                        copy == null ? null : copy.greeting(),
-                        copy == null ? Map.of() : copy.row(),
-                        because(context),
-                        context.rule().thresholdsUsed().stream()
-                                .map(name -> context.labels()
-                                        .inForce(name, texts.language().locale()))
-                                .collect(Collectors.joining(", ")),
-                        link,
-                        draft.open()),
-                news);
+        var fields = MessageFields.of(context, draft, news, next, link);
         return new Announcement.Own(rendered(texts.subject(), fields), rendered(texts.opening(), fields));
+    }
+
+    /** What each field of the texts says in a message now, by name; the rows are left out. */
+    Map<String, String> fieldTexts(MessageContext context, Evaluation evaluation, MessageDraft draft) {
+        var rows = evaluation
+                .rows(context.labels())
+                .in(context.rule().delivery().texts().language());
+        var news = rows.extract(updateRows(context, draft, evaluation, rows));
+        Instant next =
+                schedules.of(context.rule()).nextAfter(context.moment().slot()).orElse(null);
+        String link = settings.baseUrl() + "/rules/" + context.rule().name();
+        return MessageFields.texts(MessageFields.of(context, draft, news, next, link), news);
     }
 
     private static @Nullable String rendered(@Nullable String text, Map<String, @Nullable Object> fields) {

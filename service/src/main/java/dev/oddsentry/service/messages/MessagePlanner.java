@@ -65,6 +65,14 @@ public class MessagePlanner {
                 .toList();
     }
 
+    /** What the fields of the texts say in the first message of the plan; empty if there is none. */
+    public Map<String, String> fieldTexts(MessageContext context, Evaluation evaluation, ReportPlan plan) {
+        return drafts(context, evaluation, plan).stream()
+                .findFirst()
+                .map(draft -> messageComposer.fieldTexts(context, evaluation, draft))
+                .orElse(Map.of());
+    }
+
     /** All messages as they would be, each to this address alone. */
     public List<ReportPlan.Outgoing> previewsFor(
             String address, MessageContext context, Evaluation evaluation, ReportPlan plan) {

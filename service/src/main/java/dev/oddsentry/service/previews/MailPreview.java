@@ -7,6 +7,7 @@ import dev.oddsentry.service.authoring.CheckedDrafts;
 import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.mail.MailFields;
 import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.mail.NewMessage;
@@ -16,7 +17,10 @@ import dev.oddsentry.service.reporting.ReportPlanner;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
+import java.util.function.Predicate;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -73,11 +77,20 @@ public class MailPreview {
     /**
      * @param messages one for each audience; empty if the result has no rows
      * @param sample what they show instead, where nothing is open; null where they show what is
-     * @param fields that subject and opening may name, as {@code {{updates}}}
+     * @param fields that subject and opening may name, as {@code {{updates}}} or {@code {{next | date}}}, each with what it says in
+     *     the first message
+     * @param fileFields the same for names of files
      * @param columns that they may name between {@code {{#rows}}} and {@code {{/rows}}}
      */
     public record MessagePreview(
-            List<PreviewedMessage> messages, @Nullable Sample sample, List<String> fields, List<String> columns) {}
+            List<PreviewedMessage> messages,
+            @Nullable Sample sample,
+            List<TextField> fields,
+            List<TextField> fileFields,
+            List<String> columns) {}
+
+    /** @param value what it says now; the empty text for nothing */
+    record TextField(String name, String value) {}
 
     /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem of the document and its place */
     public MessagePreview of(Person by, String document) {
@@ -109,8 +122,23 @@ public class MailPreview {
                             .toList();
             var columns = new ArrayList<>(run.evaluation().columns().names());
             columns.add("severity");
-            return new MessagePreview(mails, sample, List.copyOf(MailFields.names()), columns);
+            var texts = new LinkedHashMap<String, String>();
+            if (mails.isEmpty()) MailFields.types().keySet().forEach(name -> texts.put(name, ""));
+            else texts.putAll(messagePlanner.fieldTexts(run.context(rule.title()), run.evaluation(), plan));
+            return new MessagePreview(
+                    mails, sample, fields(texts, _ -> true), fields(texts, MailPreview::isOfFiles), columns);
         }
+    }
+
+    private static boolean isOfFiles(String field) {
+        return ExtractFiles.FIELDS.containsKey(field.replaceFirst(" [|].*", ""));
+    }
+
+    private static List<TextField> fields(Map<String, String> texts, Predicate<String> which) {
+        return texts.entrySet().stream()
+                .filter(each -> which.test(each.getKey()))
+                .map(each -> new TextField(each.getKey(), each.getValue()))
+                .toList();
     }
 
     private static PreviewedMessage seen(NewMessage message) {

@@ -73,6 +73,7 @@ public class ReportPlanner {
         boolean full = habits.mode() == RuleDefinition.Mode.FULL || pending.reportsOpen();
         if (!asked && !fires(evaluation, choices.values())) choices.replaceAll((_, choice) -> choice.notFired());
         else if (full) inFull(core, choices, evaluation, audiences.marks());
+        if (!asked && !pending.reportsOpen()) waitForSeverity(choices, input.rule());
         if (!asked) guardAgainstFlood(choices, evaluation.input(), audiences);
         var order = order(evaluation, choices.values());
         var parts = new ArrayList<ReportPlan.Part>();
@@ -85,6 +86,16 @@ public class ReportPlanner {
                                     audience, choice, order, standings.takesOpened(), standings.openedMore()));
         });
         return new ReportPlan(parts, List.of(), pending);
+    }
+
+    /** Updates that are not worth a message of their own wait for one that is sent. */
+    private static void waitForSeverity(Map<AudienceKey, Choice<ReportPlan.Subject>> choices, RuleDefinition rule) {
+        Severity from = rule.delivery().options().sendFrom();
+        if (from == null) return;
+        choices.replaceAll((_, choice) ->
+                choice.updates().stream().anyMatch(each -> each.severity().compareTo(from) >= 0)
+                        ? choice
+                        : choice.notFired());
     }
 
     /** All rows, each time: a plain report has no updates to choose from. */

@@ -130,9 +130,17 @@ class MailServersTest {
                 sailings.late("SK-" + i, 20);
             }
             RunningService.await("all stored", Duration.ofSeconds(40), () -> storedFor(sailings.recipient) == 3);
-            var message = api.get("/api/outbox").path("messages").path(0);
-            assertThat(message.path("recipients").path(0).path("detail").asString())
-                    .contains("OK id=");
+            // The server stores a message before its answer has come back and is kept.
+            RunningService.await(
+                    "the server's answer",
+                    () -> api.get("/api/outbox")
+                            .path("messages")
+                            .path(0)
+                            .path("recipients")
+                            .path(0)
+                            .path("detail")
+                            .asString()
+                            .contains("OK id="));
             assertThat(api.post("/api/mail/test", "").toString())
                     .contains(
                             "Nobody listens there.",

@@ -5,7 +5,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.LateSailings;
 import dev.oddsentry.service.RunningService;
+import java.util.HashMap;
 import org.junit.jupiter.api.Test;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 
 /** The messages that a rule would send, shown while it is written; nothing is saved or sent. */
 class MailPreviewTest {
@@ -64,5 +67,58 @@ class MailPreviewTest {
         assertThat(api.postYaml("/api/mail-preview", draft.replace("{{updates}}", "{{newz}}"))
                         .text())
                 .contains("there is no field \\\"newz\\\"", "delivery.subject");
+    }
+
+    @Test
+    void fieldsOfTheTextsAreShownWithWhatTheySayNow() {
+        sailings.late("SK-1", 60).late("SK-2", 31).late("SK-3", 2);
+        sailings.schedule("schedule: { start: 2026-01-05T05:40, recur: FREQ=DAILY }");
+        String draft = sailings.saved().replaceAll("(?s)delivery: \\{.*", """
+                delivery:
+                  to: [a@skerryline.example]
+                  subject: "{{count}} late, {{sum_delay_min}} min in all, at most {{highest_delay_min | 0.0}}"
+                  opening: "Next: {{next | time}}. {{#rows}}{{sailing}} {{delay_min | 0.00}} {{/rows}}"
+                  attach: [{ format: csv, file: "late {{date | weekday}}" }]
+                """);
+        var seen = api.postYaml("/api/mail-preview", draft).body();
+        var mail = seen.path("messages").path(0);
+        assertThat(mail.path("subject").asString()).isEqualTo("2 late, 91 min in all, at most 60.0");
+        assertThat(mail.path("text").asString()).contains("Next: 05:40. SK-1 60.00 SK-2 31.00");
+        assertThat(mail.path("files").path(0).asString()).matches("late \\w+day.csv");
+        var fields = new HashMap<String, String>();
+        seen.path("fields")
+                .forEach(each -> fields.put(
+                        each.path("name").asString(), each.path("value").asString()));
+        assertThat(fields)
+                .containsEntry("count", "2")
+                .containsEntry("critical", "1")
+                .containsEntry("sum_delay_min", "91")
+                .containsEntry("average_delay_min", "45.5")
+                .containsEntry("lowest_delay_min", "31")
+                .containsEntry("next | time", "05:40")
+                .containsKeys("date | weekday", "sum_delay_min | #,##0", "title", "because")
+                .doesNotContainKeys("rows", "count | #,##0", "sum_sailing");
+        assertThat(seen.path("fileFields").findValuesAsString("name"))
+                .contains("rule", "date", "date | month", "split")
+                .doesNotContain("count", "next");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "{{title | date}}; the field title is a text, which is not written as d MMMM yyyy",
+                "{{next | #,##0}}; the field next is a timestamp, which is not written as #,##0",
+                "{{sum_sailing}}; there is no field",
+                "{{threshold_unknown}}; there is no field",
+                "{{date | tomorrow}}; is not a format. Use date, weekday, month, time",
+            })
+    void formatsThatDoNotFitAreRefusedWithTheirPlace(String subject, String words) {
+        var refused = api.pushAnswer(sailings.saved()
+                .replaceAll(
+                        "(?s)delivery: \\{.*",
+                        "delivery: { to: [a@skerryline.example], subject: \"" + subject + "\" }\n"));
+        assertThat(refused.status()).isEqualTo(422);
+        assertThat(refused.text()).contains(words, "delivery.subject");
     }
 }
