@@ -1,9 +1,10 @@
 import { useState } from 'react'
-import { Button, Form, ProgressBar, Table } from 'react-bootstrap'
+import { Button, Form, Table } from 'react-bootstrap'
 import { useMutation, useQuery } from '@tanstack/react-query'
 import { Scroll } from '../../shared/Scroll'
-import { numberWords, timeWords } from '../../shared/words'
-import { backTest, stopWork, work, type RuleDocument, type Variant, type Work } from './api'
+import { timeWords } from '../../shared/words'
+import { backTest, work, type RuleDocument, type Variant, type Work } from './api'
+import { BackTestProgress } from './BackTestProgress'
 import { t } from '../../messages'
 
 /** How often the rule, as it is being edited, would have mailed over past slots. */
@@ -14,7 +15,9 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
   const [copy, setCopy] = useState('')
   const onTrial: Record<string, string[]> =
     name.trim() && values.trim() ? { [name.trim()]: values.split(/[,;]\s*/).map((each) => each.trim()) } : {}
-  const start = useMutation({ mutationFn: () => backTest(Number(days), onTrial, document, copy.trim() || null) })
+  const start = useMutation({
+    mutationFn: () => backTest(Number(days), { thresholds: onTrial, conditions: [] }, document, copy.trim() || null),
+  })
   return (
     <section className="mt-4" aria-label={t('editor.back_test')}>
       <h3>{t('editor.back_test')}</h3>
@@ -76,20 +79,10 @@ export function BackTestPanel({ document }: { document: RuleDocument }) {
 
 function Progress({ asked }: { asked: Work }) {
   const now = useQuery({ ...work(asked.id), initialData: asked })
-  const stop = useMutation({ mutationFn: () => stopWork(asked.id), onSuccess: () => now.refetch() })
-  const { state, stepsDone, steps, reason, result } = now.data
+  const { state, result } = now.data
   if (state === 'DONE' && result)
     return <Variants variants={result.variants} warmUp={result.warmUp} beyondStart={result.beyondStart ?? null} />
-  if (state === 'FAILED' || state === 'STOPPED') return <p className="callout bad">{reason}</p>
-  return (
-    <div className="d-flex gap-2 align-items-center mt-2">
-      <ProgressBar className="flex-grow-1" now={stepsDone} max={steps || 1} aria-label={t('editor.back_test')} />
-      <span className="small quiet">{t('editor.of_slot', { stepsDone: numberWords(stepsDone), steps })}</span>
-      <Button size="sm" variant="plain" onClick={() => stop.mutate()}>
-        {t('shared.stop')}
-      </Button>
-    </div>
-  )
+  return <BackTestProgress now={now.data} onStopped={() => void now.refetch()} />
 }
 
 const nameOf = (variant: Variant) =>

@@ -25,11 +25,18 @@ export type Ways = {
   keep: UseMutationResult<unknown, Error, void>
 }
 
-type Props = { state: RuleState | null; remarks: Remark[]; review: Review | undefined; outdated: boolean; ways: Ways }
+type Props = {
+  state: RuleState | null
+  remarks: Remark[]
+  review: Review | undefined
+  outdated: boolean
+  ways: Ways
+  reason: string
+  onReason: (reason: string) => void
+}
 
 /** What is missing or risky, what would change, and the way into effect. */
-export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
-  const [reason, setReason] = useState('')
+export function ReviewStep({ state, remarks, review, outdated, ways, reason, onReason }: Props) {
   const [comparing, setComparing] = useState(false)
   const busy = ways.save.isPending || ways.keep.isPending
   const missing = remarks.filter((each) => each.missing).length
@@ -90,7 +97,7 @@ export function ReviewStep({ state, remarks, review, outdated, ways }: Props) {
       >
         <Form.Group controlId="save-reason" className="flex-grow-1">
           <Form.Label className="mb-0">{t('editor.reason_for_this_change')}</Form.Label>
-          <Form.Control size="sm" value={reason} onChange={(event) => setReason(event.target.value)} />
+          <Form.Control size="sm" value={reason} onChange={(event) => onReason(event.target.value)} />
         </Form.Group>
         {state === 'ACTIVE' ? (
           <>

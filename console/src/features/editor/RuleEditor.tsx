@@ -29,6 +29,7 @@ import { BackTestPanel } from './BackTestPanel'
 import { ConditionsStep } from './ConditionsStep'
 import { DeliveryStep } from './DeliveryStep'
 import { withPart } from './builder'
+import { GoalPanel } from './GoalPanel'
 import { covered } from './covered'
 import { isPlain, ofKind } from './kind'
 import { previewable, putInPlace, withoutEmpty } from './previewable'
@@ -97,6 +98,7 @@ function Editor({ found }: { found: Editing }) {
   const still = JSON.parse(settled) as RuleDocument
   const [live, setLive] = useState(true)
   const [wanted, setWanted] = useState('')
+  const [reason, setReason] = useState('')
   // If pressed while typing has not paused, it waits for that: the earlier text is outdated.
   const previewNow = () => {
     const now = JSON.stringify(document)
@@ -223,6 +225,14 @@ function Editor({ found }: { found: Editing }) {
                   {slow && live && <p className="small quiet mb-0">{t('editor.this_query_is_slow_turn')}</p>}
                 </div>
                 <BackTestPanel document={document} />
+                <GoalPanel
+                  document={document}
+                  labels={Object.fromEntries(columns.map(({ name, label }) => [name, label]))}
+                  onUse={({ exceptions, reason }) => {
+                    change({ exceptions })
+                    setReason(reason)
+                  }}
+                />
               </>
             }
           >
@@ -307,6 +317,8 @@ function Editor({ found }: { found: Editing }) {
               review={review.data}
               outdated={found.draft?.outdated ?? false}
               ways={{ save, keep }}
+              reason={reason}
+              onReason={setReason}
             />
           </section>
         </div>

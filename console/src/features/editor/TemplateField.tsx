@@ -38,7 +38,7 @@ export function TemplateField({ id, label, value, placeholder, document, kind, o
     })
   }
   return (
-    <Form.Group controlId={id} className={kind === 'file' ? '' : 'whole'}>
+    <Form.Group controlId={id} className="whole">
       <div className="d-flex justify-content-between align-items-end">
         <Form.Label className="mb-0 small quiet">{label}</Form.Label>
         <FieldMenu label={label} document={document} kind={kind} onPick={insert} />

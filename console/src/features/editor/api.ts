@@ -126,13 +126,13 @@ const save = (document: RuleDocument, reason: string, revision: number) =>
 
 export const backTest = (
   days: number,
-  thresholds: Record<string, string[]>,
+  onTrial: { thresholds: Record<string, string[]>; conditions: string[] },
   document: RuleDocument,
   copy: string | null,
 ) =>
   api.post<Work>('/api/back-tests', {
     days,
-    thresholds,
+    ...onTrial,
     copy,
     document: JSON.stringify(document, null, 1),
   })

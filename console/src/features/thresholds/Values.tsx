@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button, Table } from 'react-bootstrap'
+import { useSearchParams } from 'react-router'
 import { Scroll } from '../../shared/Scroll'
 import { measureWords, stateWords } from '../../shared/words'
 import type { ThresholdPage } from './api'
@@ -9,7 +10,14 @@ import { t } from '../../messages'
 export const forWhom = (key: string[]) => (key.length === 0 ? t('thresholds.default') : key.join(', '))
 
 export function Values({ page }: { page: ThresholdPage }) {
-  const [edited, setEdited] = useState(false)
+  const [search, setSearch] = useSearchParams()
+  const number = search.get('value')
+  const suggested = number === null ? null : { number, reason: search.get('reason') ?? '' }
+  const [edited, setEdited] = useState(suggested !== null)
+  const leave = () => {
+    setEdited(false)
+    if (suggested) setSearch({}, { replace: true })
+  }
   return (
     <section className="sheet">
       <div className="head">
@@ -21,7 +29,7 @@ export function Values({ page }: { page: ThresholdPage }) {
         )}
       </div>
       {edited ? (
-        <ValuesEditor page={page} onLeave={() => setEdited(false)} />
+        <ValuesEditor page={page} suggested={suggested} onLeave={leave} />
       ) : page.values.length === 0 ? (
         <p className="quiet mt-2 mb-0">{t('thresholds.no_value_yet_conditions_that')}</p>
       ) : (

@@ -3,15 +3,29 @@ import { Button, Form, Table } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Scroll } from '../../shared/Scroll'
 import { effectOf, give, type ThresholdPage } from './api'
-import { changes, hindrance, linesOf, type Line } from './edits'
+import { changes, hindrance, linesOf, withSuggested, type Line, type Suggested } from './edits'
 import { Effects } from './Effects'
 import { t } from '../../messages'
 
+/** The date of this browser, as the table has it. */
+const dayOf = (date: Date) => new Intl.DateTimeFormat('en-CA').format(date)
+
 /** The values as a table to type in; what the changes would do to each rule can be counted before they are saved. */
-export function ValuesEditor({ page, onLeave }: { page: ThresholdPage; onLeave: () => void }) {
+export function ValuesEditor({
+  page,
+  suggested,
+  onLeave,
+}: {
+  page: ThresholdPage
+  suggested: Suggested | null
+  onLeave: () => void
+}) {
   const { threshold, values } = page
-  const [lines, setLines] = useState(() => linesOf(values, threshold.key.length))
-  const [reason, setReason] = useState('')
+  const [lines, setLines] = useState(() => {
+    const now = linesOf(values, threshold.key.length)
+    return suggested ? withSuggested(now, suggested.number, dayOf(new Date()), threshold.key.length) : now
+  })
+  const [reason, setReason] = useState(suggested?.reason ?? '')
   const [treatAsKnown, setTreatAsKnown] = useState(false)
   const client = useQueryClient()
   const changed = changes(values, lines)

@@ -46,3 +46,14 @@ export function hindrance(lines: Line[], names: string[]): string | null {
   const partly = lines.find((line) => keyOf(line).some((part) => part.trim() === ''))
   return partly ? t('thresholds.a_line_has_only_some', { names: names.join(', ') }) : null
 }
+
+/** A value that a person was led here with. */
+export type Suggested = { number: string; reason: string }
+
+/** The lines with a suggested value from today on; a threshold by key has no single value to suggest. */
+export function withSuggested(lines: Line[], number: string, today: string, width: number): Line[] {
+  if (width > 0) return lines
+  if (lines.some(({ from }) => from === today))
+    return lines.map((line) => (line.from === today ? { ...line, number } : line))
+  return [...lines, { id: Math.max(-1, ...lines.map(({ id }) => id)) + 1, key: [], from: today, number }]
+}

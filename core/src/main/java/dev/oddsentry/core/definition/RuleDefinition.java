@@ -148,6 +148,29 @@ public record RuleDefinition(
         return with(heading(), parameters, fireWhen, copies, other, filing);
     }
 
+    /** The same rule with another condition. */
+    public RuleDefinition withExceptions(@Nullable String condition) {
+        return new RuleDefinition(
+                id,
+                name,
+                title,
+                owner,
+                query,
+                zone,
+                parameters,
+                groups,
+                condition,
+                severity,
+                fireWhen,
+                memory,
+                schedule,
+                triggers,
+                limits,
+                copies,
+                delivery,
+                filing);
+    }
+
     /**
      * The same without minimum durations, to show what it would send.
      *

@@ -17,12 +17,14 @@ public record BackTestResult(
 
     /**
      * @param thresholds those on trial; none for the rule as it is
+     * @param exceptions the condition on trial; null for the rule's own
      * @param messages how many checks would have fired
      * @param updates how many findings their mails would have told
      * @param slots those that would have fired, or that found or could not evaluate something
      */
     record VariantResult(
             Map<String, BigDecimal> thresholds,
+            @Nullable String exceptions,
             int checks,
             int messages,
             int updates,

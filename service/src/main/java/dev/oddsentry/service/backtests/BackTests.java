@@ -59,6 +59,7 @@ public class BackTests {
 
     /**
      * @param thresholds values on trial, by name
+     * @param conditions on trial in place of the rule's; not together with thresholds
      * @param document of a draft; null for the rule as it is saved
      * @param copy the key of the personal copy that is asked about; null where the rule has none
      */
@@ -66,18 +67,30 @@ public class BackTests {
             Instant from,
             Instant to,
             Map<String, List<BigDecimal>> thresholds,
+            @Nullable List<String> conditions,
             @Nullable String document,
-            @Nullable String copy) {}
+            @Nullable String copy) {
+        List<Variant> variants() {
+            return conditions == null || conditions.isEmpty()
+                    ? Variant.of(thresholds)
+                    : Variant.ofConditions(conditions);
+        }
+    }
+
+    /**
+     * What is on trial.
+     *
+     * @param thresholds values by name
+     * @param conditions in place of the rule's; not together with thresholds
+     */
+    public record OnTrial(Map<String, List<BigDecimal>> thresholds, List<String> conditions) {
+        static final OnTrial NOTHING = new OnTrial(Map.of(), List.of());
+    }
 
     /** @throws RefusedException if a back-test of this rule would say nothing true */
     @Transactional
     public UUID backTest(
-            Person by,
-            RuleId ruleId,
-            int days,
-            Map<String, List<BigDecimal>> onTrial,
-            @Nullable String document,
-            @Nullable String copy) {
+            Person by, RuleId ruleId, int days, OnTrial onTrial, @Nullable String document, @Nullable String copy) {
         var rule = document == null ? definitions.rule(ruleId).orElseThrow().definition() : drafts.rule(document);
         return backTest(by, ruleId, rule, days, onTrial, document, copy);
     }
@@ -88,8 +101,7 @@ public class BackTests {
      * @throws RefusedException if a back-test of this rule would say nothing true
      */
     @Transactional
-    public UUID backTest(
-            Person by, int days, Map<String, List<BigDecimal>> onTrial, String document, @Nullable String copy) {
+    public UUID backTest(Person by, int days, OnTrial onTrial, String document, @Nullable String copy) {
         return backTest(by, null, drafts.rule(document), days, onTrial, document, copy);
     }
 
@@ -98,13 +110,16 @@ public class BackTests {
             @Nullable RuleId ruleId,
             RuleDefinition written,
             int days,
-            Map<String, List<BigDecimal>> onTrial,
+            OnTrial onTrial,
             @Nullable String document,
             @Nullable String copy) {
         var rule = asked(written, copy);
         refuseWithoutMeaning(rule);
         var used = thresholds.named(rule.thresholdsUsed());
-        Variant.of(onTrial).forEach(variant -> variant.in(used));
+        if (!onTrial.thresholds().isEmpty() && !onTrial.conditions().isEmpty())
+            throw RefusedException.invalid("Try either thresholds or conditions, not both at once.");
+        Variant.of(onTrial.thresholds()).forEach(variant -> variant.in(used));
+        Variant.ofConditions(onTrial.conditions()).forEach(variant -> work.conditions(variant.of(rule)));
         return plan(by, ruleId, rule, WorkStore.Kind.BACK_TEST, days, onTrial, document, copy);
     }
 
@@ -115,7 +130,7 @@ public class BackTests {
         if (rule.groups() == null)
             throw RefusedException.invalid("The rule evaluates rows, so it has no measurements.");
         refuseWithoutMeaning(rule);
-        return plan(by, ruleId, rule, WorkStore.Kind.FILL_HISTORY, days, Map.of(), null, copy);
+        return plan(by, ruleId, rule, WorkStore.Kind.FILL_HISTORY, days, OnTrial.NOTHING, null, copy);
     }
 
     private UUID plan(
@@ -124,11 +139,12 @@ public class BackTests {
             RuleDefinition rule,
             WorkStore.Kind kind,
             int days,
-            Map<String, List<BigDecimal>> onTrial,
+            OnTrial onTrial,
             @Nullable String document,
             @Nullable String copy) {
         Instant to = clock.instant();
-        var ask = new Ask(to.minus(Duration.ofDays(days)), to, onTrial, document, copy);
+        var ask = new Ask(
+                to.minus(Duration.ofDays(days)), to, onTrial.thresholds(), onTrial.conditions(), document, copy);
         PastSlots.of(
                 rule,
                 work.schedule(rule, ask.from()),

@@ -178,9 +178,9 @@ public class LongWork {
             if (!store.begin(work.getId(), steps)) return;
             boolean fills = work.getKind().equals(WorkStore.Kind.FILL_HISTORY.name());
             var given = thresholds.named(rule.thresholdsUsed());
-            var variants = fills ? List.of(Variant.AS_IT_IS) : Variant.of(ask.thresholds());
+            var variants = fills ? List.of(Variant.AS_IT_IS) : ask.variants();
             var replays = variants.stream()
-                    .map(variant -> new Replay(rule, ask.copy(), variant.in(given)))
+                    .map(variant -> new Replay(variant.of(rule), ask.copy(), variant.in(given)))
                     .toList();
             var tallies = variants.stream().map(Tally::new).toList();
             var all = new ArrayList<>(slots.warmUp());

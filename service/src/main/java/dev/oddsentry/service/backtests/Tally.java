@@ -31,6 +31,7 @@ final class Tally {
     }
 
     VariantResult result() {
-        return new VariantResult(variant.thresholds(), checks, mails, news, mostExceptions, unevaluated, slots);
+        return new VariantResult(
+                variant.thresholds(), variant.exceptions(), checks, mails, news, mostExceptions, unevaluated, slots);
     }
 }

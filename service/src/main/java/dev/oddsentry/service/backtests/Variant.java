@@ -1,5 +1,6 @@
 package dev.oddsentry.service.backtests;
 
+import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.service.web.RefusedException;
 import java.math.BigDecimal;
@@ -7,14 +8,16 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 
 /**
- * Thresholds on trial: each replaces all values of its name.
+ * What is on trial: thresholds, each of which replaces all values of its name, or another condition.
  *
- * @param thresholds none where the rule is taken as it is
+ * @param thresholds none if the rule's own count
+ * @param exceptions null for the rule's own condition
  */
-record Variant(Map<String, BigDecimal> thresholds) {
-    static final Variant AS_IT_IS = new Variant(Map.of());
+record Variant(Map<String, BigDecimal> thresholds, @Nullable String exceptions) {
+    static final Variant AS_IT_IS = new Variant(Map.of(), null);
     private static final int MOST = 13;
 
     /** The rule as it is, then every combination of the values given. */
@@ -40,7 +43,20 @@ record Variant(Map<String, BigDecimal> thresholds) {
     private Variant with(String name, BigDecimal value) {
         var more = new LinkedHashMap<>(thresholds);
         more.put(name, value);
-        return new Variant(more);
+        return new Variant(more, exceptions);
+    }
+
+    /** The rule as it is, then with each of these conditions. */
+    static List<Variant> ofConditions(List<String> conditions) {
+        var all = new ArrayList<Variant>();
+        all.add(AS_IT_IS);
+        conditions.forEach(each -> all.add(new Variant(Map.of(), each)));
+        return all;
+    }
+
+    /** The rule with the condition on trial. */
+    RuleDefinition of(RuleDefinition rule) {
+        return exceptions == null ? rule : rule.withExceptions(exceptions);
     }
 
     Thresholds in(Thresholds given) {

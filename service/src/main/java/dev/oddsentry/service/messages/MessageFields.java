@@ -8,6 +8,7 @@ import dev.oddsentry.service.mail.MailFields;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Map;
 import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
@@ -60,11 +61,15 @@ final class MessageFields {
         types.forEach((name, type) -> {
             if (!fields.containsKey(name)) return;
             texts.put(name, rendered(name, fields));
-            // A count is whole and small, and reads well as it is.
-            boolean plain = type == Type.NUMBER && !name.contains("_");
-            if (!plain) for (String format : FieldFormat.namesFor(type)) put(texts, name + " | " + format, fields);
+            for (String format : formatsOf(name, type)) put(texts, name + " | " + format, fields);
         });
         return texts;
+    }
+
+    /** Those worth choosing: a count reads well as it is, and so does the time of the check. */
+    private static List<String> formatsOf(String name, Type type) {
+        if (name.equals("time") || type == Type.NUMBER && !name.contains("_")) return List.of();
+        return FieldFormat.namesFor(name.equals("date") ? Type.DATE : type);
     }
 
     private static void put(Map<String, String> texts, String field, Map<String, @Nullable Object> fields) {

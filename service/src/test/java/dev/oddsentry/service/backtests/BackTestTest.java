@@ -66,6 +66,32 @@ class BackTestTest {
     }
 
     @Test
+    void otherConditionsAreTriedBesideTheRulesOwn() {
+        rule("exceptions: amount > 50\nmemory: { key: [day] }");
+        var done = backTest(Map.of("days", 30, "conditions", List.of("amount > 5", "amount > 500")));
+        var variants = done.path("result").path("variants");
+        assertThat(variants).hasSize(3);
+        assertThat(variants.path(0).path("exceptions").isNull()).as("as it is").isTrue();
+        assertThat(variants.path(0).path("messages").asInt()).isEqualTo(1);
+        assertThat(variants.path(1).path("exceptions").asString()).isEqualTo("amount > 5");
+        assertThat(variants.path(1).path("messages").asInt()).isEqualTo(30);
+        assertThat(variants.path(2).path("messages").asInt()).isZero();
+    }
+
+    @Test
+    void conditionThatDoesNotFitOrIsTriedWithThresholdsIsRefused() {
+        rule("exceptions: amount > 50\nmemory: { key: [day] }");
+        String path = "/api/rules/" + name + "/back-tests";
+        var unknown = api.postAnswer(path, Map.of("days", 7, "conditions", List.of("amout > 5")));
+        assertThat(unknown.status()).isEqualTo(422);
+        assertThat(unknown.text()).contains("amout", "\"suggestion\":\"amount\"");
+        var both = api.postAnswer(
+                path, Map.of("days", 7, "conditions", List.of("amount > 5"), "thresholds", Map.of("x", List.of(1))));
+        assertThat(both.status()).isEqualTo(422);
+        assertThat(both.text()).contains("Try either thresholds or conditions");
+    }
+
+    @Test
     void historyIsThereFromWarmUpSlotsThatAreNotCounted() {
         rule(
                 "per: []\nmeasures: { total: sum(amount) }\nexceptions: total > 3 * usual(total, 5)\nmemory: { absence: clears }");

@@ -2,6 +2,7 @@ package dev.oddsentry.service.api.backtests;
 
 import dev.oddsentry.service.backtests.BackTestResult;
 import dev.oddsentry.service.backtests.BackTests;
+import dev.oddsentry.service.backtests.BackTests.OnTrial;
 import dev.oddsentry.service.backtests.WorkState;
 import dev.oddsentry.service.backtests.WorkStore;
 import dev.oddsentry.service.db.Json;
@@ -12,6 +13,7 @@ import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
+import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
 import java.math.BigDecimal;
 import java.time.Instant;
@@ -48,14 +50,20 @@ class BackTestController {
 
     /**
      * @param thresholds values on trial by name, each replacing all of that threshold's
+     * @param conditions others for the rule's {@code exceptions}, each tried; not together with thresholds
      * @param document a draft of the rule; absent for the rule as it is saved
      * @param copy which personal copy, where the rule has such
      */
     record BackTestBody(
             @Min(1) @Max(3660) int days,
             @Nullable @Size(max = 4) Map<String, @Size(min = 1, max = 12) List<BigDecimal>> thresholds,
+            @Nullable @Size(max = 12) List<@NotBlank @Size(max = 20_000) String> conditions,
             @Nullable @Size(max = 1_000_000) String document,
-            @Nullable String copy) {}
+            @Nullable String copy) {
+        OnTrial onTrial() {
+            return new OnTrial(thresholds == null ? Map.of() : thresholds, conditions == null ? List.of() : conditions);
+        }
+    }
 
     record BackfillBody(
             @Min(1) @Max(3660) int days, @Nullable String copy) {}
@@ -92,18 +100,16 @@ class BackTestController {
     @PostMapping("/back-tests")
     @ResponseStatus(HttpStatus.ACCEPTED)
     LongWorkView backTestUnsavedRule(@AuthenticationPrincipal Person by, @Valid @RequestBody BackTestBody body) {
-        var onTrial = body.thresholds() == null ? Map.<String, List<BigDecimal>>of() : body.thresholds();
         if (body.document() == null) throw RefusedException.invalid("document is missing: the rule to try.");
-        return getLongWork(backTests.backTest(by, body.days(), onTrial, body.document(), body.copy()));
+        return getLongWork(backTests.backTest(by, body.days(), body.onTrial(), body.document(), body.copy()));
     }
 
     @PostMapping("/rules/{name}/back-tests")
     @ResponseStatus(HttpStatus.ACCEPTED)
     LongWorkView backTestRule(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody BackTestBody body) {
-        var onTrial = body.thresholds() == null ? Map.<String, List<BigDecimal>>of() : body.thresholds();
         return getLongWork(
-                backTests.backTest(by, names.idOf(name), body.days(), onTrial, body.document(), body.copy()));
+                backTests.backTest(by, names.idOf(name), body.days(), body.onTrial(), body.document(), body.copy()));
     }
 
     @PostMapping("/rules/{name}/measurements/backfill")
