@@ -1,3 +1,4 @@
+import { withSuggested } from './edits'
 test.each([
   [[], '2026-11-29', [['2026-11-29', '22']]],
   [
