@@ -26,7 +26,7 @@ function Text({ kind, from = '' }: { kind: 'line' | 'paragraph' | 'file'; from?:
 
 const open = async (kind: 'line' | 'paragraph' | 'file', from?: string) => {
   renderAt('/', <Text kind={kind} {...(from === undefined ? {} : { from })} />, { 'POST /api/mail-preview': seen })
-  await userEvent.click(screen.getByRole('button', { name: 'Insert a field in: Subject' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Insert field: Subject' }))
 }
 
 test('a field goes in at the caret, with what it says now beside it', async () => {
@@ -34,7 +34,7 @@ test('a field goes in at the caret, with what it says now beside it', async () =
   const field = screen.getByLabelText('Subject')
   await userEvent.click(field)
   await userEvent.keyboard('{Home}')
-  await userEvent.click(screen.getByRole('button', { name: 'Insert a field in: Subject' }))
+  await userEvent.click(screen.getByRole('button', { name: 'Insert field: Subject' }))
   await userEvent.click(await screen.findByText('count'))
   expect(field).toHaveValue('{{count}}late sailings')
 })

@@ -52,6 +52,7 @@ export function ColumnsEditor({
               <th>{t('queries.unit')}</th>
               <th>{t('queries.format')}</th>
               <th>{t('queries.words_for_codes')}</th>
+              <th>{t('queries.link')}</th>
             </tr>
           </thead>
           <tbody>
@@ -98,6 +99,15 @@ export function ColumnsEditor({
                     defaultValue={wordsText(columns[name]?.words)}
                     placeholder={t('queries.c_cancelled_t_training')}
                     onBlur={(event) => set(name, { words: readWords(event.target.value) })}
+                  />
+                </td>
+                <td>
+                  <Form.Control
+                    size="sm"
+                    aria-label={t('queries.link_of', { name })}
+                    value={columns[name]?.link ?? ''}
+                    placeholder={t('queries.link_example', { field: `{{${name}}}` })}
+                    onChange={(event) => set(name, { link: event.target.value })}
                   />
                 </td>
               </tr>

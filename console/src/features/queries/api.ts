@@ -31,7 +31,13 @@ export type Parameter = {
   choices?: string[] | { from: string; value: string; label?: string }
   help?: string
 }
-export type ColumnMeaning = { label?: string; unit?: string; format?: string; words?: Record<string, string> }
+export type ColumnMeaning = {
+  label?: string
+  unit?: string
+  format?: string
+  words?: Record<string, string>
+  link?: string
+}
 
 export type Table = Schemas['SourceTable']
 export type Ran = Schemas['QueryRunResult']

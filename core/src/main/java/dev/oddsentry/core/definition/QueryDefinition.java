@@ -1,6 +1,7 @@
 package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.extract.CellFormat;
+import dev.oddsentry.core.extract.CellLink;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
@@ -99,11 +100,16 @@ public record QueryDefinition(
      * @param unit shown behind the value, such as {@code min}
      * @param format how values are written; null for the usual way of their type
      * @param words what codes mean, by their text
+     * @param link where a value leads; null for nowhere
      */
     public record ColumnMeaning(
-            String label, @Nullable String unit, @Nullable CellFormat format, Map<String, String> words) {
+            String label,
+            @Nullable String unit,
+            @Nullable CellFormat format,
+            Map<String, String> words,
+            @Nullable CellLink link) {
         public static ColumnMeaning named(String label) {
-            return new ColumnMeaning(label, null, null, Map.of());
+            return new ColumnMeaning(label, null, null, Map.of(), null);
         }
     }
 

@@ -12,6 +12,7 @@ import dev.oddsentry.core.document.Part;
 import dev.oddsentry.core.document.ScalarType;
 import dev.oddsentry.core.document.Shape;
 import dev.oddsentry.core.extract.CellFormat;
+import dev.oddsentry.core.extract.CellLink;
 import java.util.List;
 import java.util.Map;
 import java.util.Optional;
@@ -33,6 +34,15 @@ final class QueryFields {
                     ColumnMeaning::words,
                     "Words for codes, by code.")
             .usual(Map.of());
+
+    private static final Field<ColumnMeaning, CellLink> LINK = COLUMN.field(
+            "link",
+            new ScalarType<>(
+                    Shape.text("address with columns, such as `https://records.example/sailings/{{sailing_id}}`"),
+                    CellLink::of,
+                    CellLink::template),
+            ColumnMeaning::link,
+            "Where a value leads, in messages and files; `{{url}}` for a column that holds the address.");
 
     private static final Part<Choices.OfQuery> CHOICES_OF_QUERY =
             new Part<>("choices", "Values for a parameter, offered from the rows of a query.");
@@ -163,7 +173,8 @@ final class QueryFields {
 
     private static ColumnMeaning column(Fields fields, String name) {
         String label = LABEL.read(fields).filter(text -> !text.isBlank()).orElse(name);
-        var meaning = new ColumnMeaning(label, UNIT.orNull(fields), FORMAT.orNull(fields), WORDS.in(fields));
+        var meaning = new ColumnMeaning(
+                label, UNIT.orNull(fields), FORMAT.orNull(fields), WORDS.in(fields), LINK.orNull(fields));
         fields.refuseOthers();
         return meaning;
     }

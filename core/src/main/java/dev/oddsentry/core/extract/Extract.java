@@ -117,11 +117,21 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
     /**
      * @param marked whether it made the row an exception
      * @param was what was last reported where it differs now, {@link #WAS_MISSING} for no value; null where it does not differ
+     * @param link where the value leads; null for nowhere
      */
     public record Cell(
             @Nullable Object value,
             boolean marked,
-            @Nullable Object was) {
+            @Nullable Object was,
+            @Nullable String link) {
+        public Cell(@Nullable Object value, boolean marked, @Nullable Object was) {
+            this(value, marked, was, null);
+        }
+
+        public Cell linked(@Nullable String to) {
+            return to == null ? this : new Cell(value, marked, was, to);
+        }
+
         /** Stands for the value that was missing. */
         public static final Object WAS_MISSING = Missing.VALUE;
 

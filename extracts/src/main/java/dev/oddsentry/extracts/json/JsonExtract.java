@@ -85,6 +85,13 @@ public final class JsonExtract {
             value(was == Extract.Cell.WAS_MISSING ? null : was, extract.zone(), json);
         }
         json.writeEndObject();
+        boolean linked = row.cells().stream().anyMatch(cell -> cell.link() != null);
+        if (linked) json.writeObjectPropertyStart("links");
+        for (int i = 0; linked && i < row.cells().size(); i++)
+            if (row.cells().get(i).link() != null)
+                json.writeStringProperty(
+                        extract.columns().get(i).name(), row.cells().get(i).link());
+        if (linked) json.writeEndObject();
         json.writeArrayPropertyStart("marked");
         for (int i = 0; i < row.cells().size(); i++)
             if (row.cells().get(i).marked())

@@ -32,7 +32,13 @@ record MailList(List<Line> lines, @Nullable String more) {
     }
 
     /** @param last whether no comma follows */
-    record Cell(String text, String was, boolean marked, boolean first, boolean last) {}
+    record Cell(
+            String text,
+            String was,
+            boolean marked,
+            boolean first,
+            boolean last,
+            @Nullable String cellLink) {}
 
     /** @param most how many rows have lines; all are counted */
     static MailList of(RowWords words, Extract extract, int most, String more) {
@@ -59,7 +65,8 @@ record MailList(List<Line> lines, @Nullable String more) {
                     words.was(extract, row, i),
                     row.cells().get(i).marked(),
                     i == 0,
-                    i == columns - 1));
+                    i == columns - 1,
+                    row.cells().get(i).link()));
         return new Item(
                 plain ? null : words.severityAndKinds(row),
                 MailTable.colour(row),

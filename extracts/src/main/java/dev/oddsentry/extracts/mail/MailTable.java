@@ -121,8 +121,15 @@ final class MailTable {
             String sign,
             String colour) {}
 
-    /** @param severity null for a table without severities */
-    record RowLine(List<Cell> cells, @Nullable String severity, String colour) {
+    /**
+     * @param severity null for a table without severities
+     * @param details the finding's page, if the first cell leads elsewhere; null otherwise
+     */
+    record RowLine(
+            List<Cell> cells,
+            @Nullable String severity,
+            String colour,
+            @Nullable String details) {
         public boolean hasSeverity() {
             return severity != null;
         }
@@ -191,11 +198,16 @@ final class MailTable {
                     // A name, a number or a time stays on one line; a longer text breaks between words.
                     !mayBreak(row, column),
                     longestWord(text(row, column)) > BREAKS_FROM,
-                    first ? row.link() : null,
+                    cell.link() != null ? cell.link() : first ? row.link() : null,
                     first && row.severity() != null ? row.severity().sign() : "",
                     colour(row)));
         }
-        return new RowLine(cells, plain() ? null : severity(row), colour(row));
+        boolean elsewhere = row.cells().get(shown.getFirst()).link() != null;
+        return new RowLine(
+                cells,
+                plain() ? null : severity(row),
+                colour(row),
+                elsewhere && row.severity() != null ? row.link() : null);
     }
 
     private String severity(Extract.Row row) {

@@ -87,11 +87,13 @@ public final class TextMail {
                 case Outline.RowLine(var row) -> {
                     if (row.severity() == null) {
                         lines.add(words.rows().inOneLine(extract, row));
+                        links(extract, row, lines);
                         continue;
                     }
                     lines.add(title(extract, row));
                     String details = details(extract, row);
                     if (!details.isEmpty()) lines.add("    " + details);
+                    links(extract, row, lines);
                     if (row.link() != null) lines.add("    " + row.link());
                 }
                 case Outline.GroupLine(var values, int rows) ->
@@ -99,6 +101,15 @@ public final class TextMail {
                 case Outline.TotalLine total ->
                     lines.add("    = " + words.rows().total(extract, total));
             }
+        }
+    }
+
+    /** {@code Sailing: https://records.example/sailings/12277}, unless the value is the address. */
+    private static void links(Extract extract, Extract.Row row, List<String> lines) {
+        for (int i = 0; i < row.cells().size(); i++) {
+            var cell = row.cells().get(i);
+            if (cell.link() != null && !cell.link().equals(cell.value()))
+                lines.add("    " + extract.columns().get(i).label() + ": " + cell.link());
         }
     }
 

@@ -20,6 +20,7 @@ import java.util.List;
 import java.util.stream.Collectors;
 import java.util.stream.IntStream;
 import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 
 /** Writes an extract as one HTML page that is XML too, loads nothing and runs nothing: a table that reads on paper and on a screen. */
 public final class PageExtract {
@@ -198,7 +199,7 @@ public final class PageExtract {
         for (int i : shown) {
             var column = extract.columns().get(i);
             var cell = row.cells().get(i);
-            cell(column, CellWords.of(cell.value(), column, extract), cell.marked());
+            cell(column, CellWords.of(cell.value(), column, extract), cell.marked(), cell.link());
         }
         html.write("</tr>\n");
     }
@@ -213,12 +214,19 @@ public final class PageExtract {
         };
     }
 
-    private void cell(Extract.Column column, String text, boolean marked) throws IOException {
+    private void cell(Extract.Column column, String text, boolean marked, @Nullable String link) throws IOException {
         String classes = Stream.of(
                         isNumber(column) ? "n" : "", isNumber(column) || mayBreak(column) ? "" : "w", marked ? "m" : "")
                 .filter(each -> !each.isEmpty())
                 .collect(Collectors.joining(" "));
-        html.write("<td" + (classes.isEmpty() ? "" : " class=\"" + classes + "\"") + ">" + escape(text) + "</td>");
+        html.write(
+                "<td" + (classes.isEmpty() ? "" : " class=\"" + classes + "\"") + ">" + anchored(text, link) + "</td>");
+    }
+
+    private static String anchored(String text, @Nullable String link) {
+        return link == null || text.isEmpty()
+                ? escape(text)
+                : "<a href=\"" + escape(link) + "\">" + escape(text) + "</a>";
     }
 
     private void total(Outline.TotalLine total) throws IOException {
@@ -230,7 +238,7 @@ public final class PageExtract {
         for (int i : shown) {
             var column = extract.columns().get(i);
             String text = CellWords.ofTotal(total.totals().get(i), column, extract);
-            cell(column, i == 0 && inFirst ? label : text, false);
+            cell(column, i == 0 && inFirst ? label : text, false, null);
         }
         html.write("</tr>\n");
     }

@@ -66,7 +66,7 @@ final class PdfLetters {
         List<Extract.Cell> cells = row.cells().stream()
                 .map(cell -> isReadable(cell)
                         ? cell
-                        : new Extract.Cell(readable(cell.value()), cell.marked(), readable(cell.was())))
+                        : new Extract.Cell(readable(cell.value()), cell.marked(), readable(cell.was()), cell.link()))
                 .toList();
         return new Extract.Row(row.severity(), row.kinds(), cells);
     }

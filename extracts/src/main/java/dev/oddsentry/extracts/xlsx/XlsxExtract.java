@@ -17,6 +17,7 @@ import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.util.List;
 import java.util.Objects;
+import org.dhatim.fastexcel.HyperLink;
 import org.dhatim.fastexcel.PaperSize;
 import org.dhatim.fastexcel.Workbook;
 import org.dhatim.fastexcel.Worksheet;
@@ -141,6 +142,9 @@ public final class XlsxExtract {
         if (besides.contains(ExtraColumn.UPDATE)) sheet.value(line, at++, words.news(row.kinds()));
         for (int i = 0; i < row.cells().size(); i++) {
             var cell = row.cells().get(i);
+            // The library puts the address in as the cell's text, so the value is written after it.
+            if (cell.link() != null && cell.value() != null)
+                sheet.hyperlink(line, first + i, new HyperLink(cell.link()));
             cell(first + i, cell.value(), extract.columns().get(i), cell.marked(), false);
         }
     }

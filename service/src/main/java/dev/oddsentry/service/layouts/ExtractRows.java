@@ -10,6 +10,7 @@ import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.UpdateKind;
+import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Numbers;
 import java.time.ZoneId;
@@ -19,6 +20,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Objects;
 import java.util.Set;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /** Rows of a result, or of memory, as rows of the rule's extract: the chosen columns in their order, marked. */
@@ -188,19 +190,35 @@ public final class ExtractRows {
             Object before = shown(index, was.get(name));
             boolean differs = was.containsKey(name) && !Objects.equals(before, value);
             cells.add(new Extract.Cell(
-                    value,
-                    marks.contains(index),
-                    !differs ? null : before == null ? Extract.Cell.WAS_MISSING : before));
+                            value,
+                            marks.contains(index),
+                            !differs ? null : before == null ? Extract.Cell.WAS_MISSING : before)
+                    .linked(link(name, column -> row.get(resultColumns.require(column)))));
         }
         return new Extract.Row(plain ? null : severity, kinds, cells);
+    }
+
+    /** Where a value of a column leads; null for nowhere. @param row its values by column */
+    private @Nullable String link(String column, Function<String, @Nullable Object> row) {
+        var link = labels.meaning(column).link();
+        // A group has no single row, and so not every column that a link may name.
+        if (link == null
+                || !link.columns().stream()
+                        .allMatch(each -> resultColumns.indexOf(each, true).isPresent())) return null;
+        return link.to(each -> {
+                    Object value = row.apply(each);
+                    return value == null ? null : CellText.of(value, zone);
+                })
+                .orElse(null);
     }
 
     /** A finding that is no longer in the result, from its last row. */
     public Extract.Row past(Severity severity, Set<UpdateKind> kinds, Map<String, @Nullable Object> lastRow) {
         var cells = new ArrayList<Extract.Cell>();
-        for (int index : chosen)
-            cells.add(Extract.Cell.plain(
-                    shown(index, lastRow.get(resultColumns.at(index).name()))));
+        for (int index : chosen) {
+            String name = resultColumns.at(index).name();
+            cells.add(Extract.Cell.plain(shown(index, lastRow.get(name))).linked(link(name, lastRow::get)));
+        }
         return new Extract.Row(severity, kinds, cells);
     }
 

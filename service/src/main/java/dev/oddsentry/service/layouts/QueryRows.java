@@ -5,6 +5,7 @@ import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.QueryDefinition.ColumnMeaning;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -41,7 +42,7 @@ public final class QueryRows {
             laidOut.add(new Extract.Row(
                     null,
                     Set.of(),
-                    chosen.stream().map(index -> Extract.Cell.plain(row[index])).toList()));
+                    chosen.stream().map(index -> cell(row, index, zone)).toList()));
         if (!layout.sort().isEmpty()) laidOut.sort(ExtractRows.order(layout.sort(), shown));
         return new Extract(
                 zone,
@@ -49,6 +50,17 @@ public final class QueryRows {
                 columns(),
                 Extract.Arrangement.plain(groupBy, sheet, layout.rowsAs()),
                 List.copyOf(laidOut));
+    }
+
+    private Extract.Cell cell(@Nullable Object[] row, int index, ZoneId zone) {
+        var link = query.meaningOf(columns.at(index).name()).link();
+        var cell = Extract.Cell.plain(row[index]);
+        if (link == null) return cell;
+        return cell.linked(link.to(name -> {
+                    Object value = row[columns.require(name)];
+                    return value == null ? null : CellText.of(value, zone);
+                })
+                .orElse(null));
     }
 
     private List<Extract.Column> columns() {

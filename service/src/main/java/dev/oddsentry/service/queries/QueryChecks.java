@@ -56,6 +56,8 @@ public class QueryChecks {
             var unknown = query.columns().keySet().stream()
                     .filter(name -> columns.indexOf(name, true).isEmpty())
                     .toList();
+            var badLinks = links(query, columns, places);
+            if (!badLinks.isEmpty()) throw new InvalidDefinitionException(badLinks);
             if (unknown.isEmpty()) return columns;
             throw new InvalidDefinitionException(unknown.stream()
                     .map(name -> unknownColumn(name, columns, places))
@@ -64,6 +66,23 @@ public class QueryChecks {
             throw new InvalidDefinitionException(
                     List.of(Problem.error(String.valueOf(refused.getMessage()), "sql", places.of("sql"))));
         }
+    }
+
+    /** Links that name columns which the query does not return. */
+    private static List<Problem> links(QueryDefinition query, Columns columns, FieldPlaces places) {
+        var problems = new ArrayList<Problem>();
+        query.columns().forEach((name, meaning) -> {
+            if (meaning.link() == null) return;
+            for (String named : meaning.link().columns())
+                if (columns.indexOf(named, true).isEmpty())
+                    problems.add(Problem.error(
+                                    "the link names a column \"" + named + "\", but the query returns "
+                                            + String.join(", ", columns.names()),
+                                    "columns." + name + ".link",
+                                    places.of("columns." + name + ".link"))
+                            .suggesting(Nearest.to(named, columns.names()).orElse(null)));
+        });
+        return problems;
     }
 
     private static Problem unknownColumn(String name, Columns columns, FieldPlaces places) {
