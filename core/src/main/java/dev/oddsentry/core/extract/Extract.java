@@ -3,6 +3,7 @@ package dev.oddsentry.core.extract;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
+import java.time.Instant;
 import java.time.ZoneId;
 import java.util.List;
 import java.util.Map;
@@ -94,18 +95,24 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
      * @param severity null of a row that is no exception, or that nothing evaluated
      * @param kinds why it is told; empty where it only stands in the list of what is open
      * @param link where its story is seen, behind log-in; null for nowhere
+     * @param since when what it tells of began; null where it begins with this report
      */
     public record Row(
             @Nullable Severity severity,
             Set<UpdateKind> kinds,
             List<Cell> cells,
-            @Nullable String link) {
+            @Nullable String link,
+            @Nullable Instant since) {
         public Row(@Nullable Severity severity, Set<UpdateKind> kinds, List<Cell> cells) {
-            this(severity, kinds, cells, null);
+            this(severity, kinds, cells, null, null);
         }
 
         public Row linked(String to) {
-            return new Row(severity, kinds, cells, to);
+            return new Row(severity, kinds, cells, to, since);
+        }
+
+        public Row lasting(@Nullable Instant from) {
+            return new Row(severity, kinds, cells, link, from);
         }
 
         /** Nothing that these readers have to see to any more. */

@@ -68,7 +68,7 @@ record MailList(List<Line> lines, @Nullable String more) {
                     i == columns - 1,
                     row.cells().get(i).link()));
         return new Item(
-                plain ? null : words.severityAndKinds(row),
+                plain ? null : words.severityAndKinds(extract, row),
                 MailTable.colour(row),
                 cells.subList(0, names),
                 cells.subList(names, columns),

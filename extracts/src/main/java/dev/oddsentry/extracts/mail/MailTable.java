@@ -213,7 +213,8 @@ final class MailTable {
     private String severity(Extract.Row row) {
         if (row.severity() == null) return "";
         String severity = words.phrases().of("severity." + row.severity().name());
-        return kindsDiffer ? severity + ", " + words.rows().kinds(row) : severity;
+        String kinds = kindsDiffer ? ", " + words.rows().kinds(row) : "";
+        return severity + kinds + words.rows().lasted(extract, row, kindsDiffer);
     }
 
     /** A text between its words, and a number before what it was; a number or a time itself never. */

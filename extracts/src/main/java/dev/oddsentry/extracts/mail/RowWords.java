@@ -12,6 +12,7 @@ import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
 import java.time.ZoneOffset;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
@@ -67,11 +68,26 @@ final class RowWords {
                 .collect(Collectors.joining(", "));
     }
 
-    /** {@code ▲ critical, worse}. */
-    String severityAndKinds(Extract.Row row) {
+    /**
+     * {@code , open since Mon 23 Nov 17:35}; the empty text for what begins with this report.
+     *
+     * @param behindKinds whether it follows the kinds of update, which may say "still open" already
+     */
+    String lasted(Extract extract, Extract.Row row, boolean behindKinds) {
+        if (row.since() == null || row.kinds().contains(UpdateKind.MOVED)) return "";
+        String from =
+                timestamp(row.since().atZone(extract.zone()).toLocalDateTime().truncatedTo(ChronoUnit.MINUTES));
+        boolean saidOpen = behindKinds && (row.kinds().isEmpty() || row.kinds().equals(Set.of(UpdateKind.REMINDER)));
+        if (saidOpen) return phrases.of("lasted.still", from);
+        return phrases.of(row.isOver() ? "lasted.over" : "lasted.open", from);
+    }
+
+    /** {@code ▲ critical, worsened, open since Mon 23 Nov 17:35}. */
+    String severityAndKinds(Extract extract, Extract.Row row) {
         if (row.severity() == null) return "";
         return row.severity().sign() + " "
-                + phrases.of("severity." + row.severity().name()) + ", " + kinds(row);
+                + phrases.of("severity." + row.severity().name()) + ", " + kinds(row)
+                + lasted(extract, row, true);
     }
 
     String value(Extract extract, Extract.Row row, int index) {

@@ -115,7 +115,7 @@ public final class TextMail {
 
     private String title(Extract extract, Extract.Row row) {
         var parts = new ArrayList<String>();
-        parts.add(words.rows().severityAndKinds(row));
+        parts.add(words.rows().severityAndKinds(extract, row));
         for (int i = 0; i < RowWords.titleColumns(extract); i++) {
             parts.add(marked(row, i, words.rows().value(extract, row, i))
                     + words.rows().was(extract, row, i));

@@ -53,7 +53,8 @@ class MailTableTest {
                         Extract.Cell.plain(BigDecimal.valueOf(tickets)),
                         new Extract.Cell(BigDecimal.valueOf(heads), true, null),
                         new Extract.Cell(BigDecimal.valueOf(late), false, BigDecimal.TEN)),
-                "https://odd.example/findings/" + sailing);
+                "https://odd.example/findings/" + sailing,
+                null);
     }
 
     private static final List<Extract.Row> ROWS = List.of(
@@ -201,7 +202,8 @@ class MailTableTest {
                 Severity.WARNING,
                 Set.of(UpdateKind.NEW),
                 List.of(Extract.Cell.plain(hostile), new Extract.Cell(hostile, true, hostile)),
-                "https://odd.example/?a=\"><b>");
+                "https://odd.example/?a=\"><b>",
+                null);
         var extract = new Extract(
                 OSLO,
                 Language.EN,
@@ -225,5 +227,35 @@ class MailTableTest {
                 .contains(">missing</span>");
         assertThat(HtmlMail.render(saying(extract(List.of(), RowsAs.TABLE, List.of()))))
                 .doesNotContain("<td class=\"n\"");
+    }
+
+    @ParameterizedTest
+    @CsvSource(
+            delimiter = ';',
+            value = {
+                "WORSENED; TABLE; EN; critical, worsened, open since Fri 20 Nov 17:35",
+                "REMINDER; LIST; EN; critical, still open since Fri 20 Nov 17:35",
+                "CLEARED; TABLE; EN; critical, cleared, was open since Fri 20 Nov 17:35",
+                "WORSENED; TABLE; NB; åpen siden",
+                "WORSENED; LIST; DE; offen seit",
+            })
+    void rowSaysHowLongItHasLasted(UpdateKind kind, RowsAs as, Language language, String words) {
+        var began = Instant.parse("2026-11-20T16:35:20Z");
+        var lasting =
+                new Extract.Row(Severity.CRITICAL, Set.of(kind), ROWS.getFirst().cells()).lasting(began);
+        var extract = extract(List.of(), as, List.of(lasting, ROWS.getLast())).in(language);
+        assertThat(HtmlMail.render(saying(extract))).contains(words);
+        assertThat(TextMail.render(saying(extract))).contains(words);
+    }
+
+    @Test
+    void findingThatMovedAwayKeepsItsAgeToItself() {
+        var moved = new Extract.Row(
+                        Severity.CRITICAL,
+                        Set.of(UpdateKind.MOVED),
+                        ROWS.getFirst().cells())
+                .lasting(Instant.parse("2026-11-20T16:35:20Z"));
+        assertThat(TextMail.render(saying(extract(List.of(), null, List.of(moved)))))
+                .doesNotContain("since Fri");
     }
 }

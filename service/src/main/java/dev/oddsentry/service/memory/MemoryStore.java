@@ -266,6 +266,21 @@ public class MemoryStore {
                 .fetchMap(FINDING.ID, row -> Json.row(row.value2()));
     }
 
+    /** When findings began: when their exceptions were first seen, by finding. */
+    public Map<Long, Instant> beginnings(Collection<Long> findings) {
+        var began = new HashMap<Long, Instant>();
+        for (var some : Batches.of(List.copyOf(findings)))
+            db.select(FINDING.ID, FINDING.OPENED_AT, FINDING.LASTING_SLOT)
+                    .from(FINDING)
+                    .where(Batches.isOneOf(FINDING.ID, some))
+                    .forEach(row -> began.put(row.value1(), earlier(row.value2(), row.value3())));
+        return began;
+    }
+
+    private static Instant earlier(Instant opened, @Nullable Instant lasting) {
+        return lasting != null && lasting.isBefore(opened) ? lasting : opened;
+    }
+
     /** The rows as last reported to the audience, by finding. */
     public Map<Long, Map<String, @Nullable Object>> reportedRows(AudienceKey audience, Collection<Long> findings) {
         return reportedRows(

@@ -22,11 +22,13 @@ import dev.oddsentry.service.mail.MessageBuilder;
 import dev.oddsentry.service.mail.NewMessage;
 import dev.oddsentry.service.mail.ReaderLinks;
 import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.reporting.ReportPlan;
 import dev.oddsentry.service.schedules.Schedules;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.YearMonth;
+import java.time.temporal.ChronoUnit;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.HashSet;
@@ -268,6 +270,7 @@ class MessageComposer {
                 .map(item -> item.subject().id())
                 .filter(Objects::nonNull)
                 .toList();
+        var beginnings = memory.beginnings(ids);
         var lastRows = memory.lastRows(ids);
         var reportedRows = new HashMap<Long, Map<String, @Nullable Object>>();
         draft.parts().forEach(part -> reportedRows.putAll(memory.reportedRows(part.audience(), ids)));
@@ -285,9 +288,17 @@ class MessageComposer {
                                     item.severity(),
                                     item.kinds(),
                                     lastRows.getOrDefault(item.subject().id(), Map.of()));
-            news.add(linked(context, row, item.subject().key()));
+            news.add(linked(context, row, item.subject().key())
+                    .lasting(began(item, beginnings, context.moment().slot())));
         }
         return news;
+    }
+
+    /** Null for a finding that begins, or begins again, with this report. */
+    private static @Nullable Instant began(ReportPlan.Item item, Map<Long, Instant> beginnings, Instant slot) {
+        if (item.subject().id() == null || item.kinds().contains(UpdateKind.RETURNED)) return null;
+        var began = beginnings.get(item.subject().id());
+        return began != null && began.isBefore(slot.truncatedTo(ChronoUnit.MINUTES)) ? began : null;
     }
 
     /** To its story, by its key: one that opens at this check has no number yet. A rule that was never saved has no stories. */

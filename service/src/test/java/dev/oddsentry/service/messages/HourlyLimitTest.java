@@ -32,11 +32,17 @@ class HourlyLimitTest {
                             .asString())
                     .contains("its recipients were sent 2 messages within an hour");
             service.pass(Duration.ofHours(2));
+            sailings.change("update sailing_table set delay_min = 60 where sailing = 'SK-1'");
+            sailings.late("SK-6", 30);
             assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
             mails.sent(sailings.recipient, 3);
             assertThat(mails.lastText(sailings.recipient))
-                    .contains("3 new", "SK-3", "SK-4", "SK-5")
-                    .doesNotContain("SK-2");
+                    .contains("4 new", "SK-3", "SK-4", "SK-5", "SK-6")
+                    .doesNotContain("SK-2")
+                    .as("what did not begin now says since when it has lasted")
+                    .containsPattern("▲ critical, worsened, open since \\w{3} \\d+ \\w+ \\d\\d:\\d\\d   SK-1")
+                    .containsPattern("◆ warning, new, open since [^\n]*SK-3")
+                    .containsPattern("◆ warning, new   SK-6");
         }
     }
 }
