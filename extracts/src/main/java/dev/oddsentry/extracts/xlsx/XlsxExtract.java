@@ -42,6 +42,9 @@ public final class XlsxExtract {
     /** Rows that are looked at for the width of a column. */
     private static final int LOOKED_AT = 200;
 
+    /** A sheet with more is taken for a damaged one; later values have no link. */
+    private static final int MOST_LINKS = 65_000;
+
     private static final String MARKED = "FBE8C8";
     private static final String HEADER = "E9E4D8";
 
@@ -50,6 +53,7 @@ public final class XlsxExtract {
     private final Worksheet sheet;
     private final int first;
     private int line;
+    private int links;
 
     private XlsxExtract(Extract extract, Worksheet sheet) {
         this.extract = extract;
@@ -143,7 +147,7 @@ public final class XlsxExtract {
         for (int i = 0; i < row.cells().size(); i++) {
             var cell = row.cells().get(i);
             // The library puts the address in as the cell's text, so the value is written after it.
-            if (cell.link() != null && cell.value() != null)
+            if (cell.link() != null && cell.value() != null && links++ < MOST_LINKS)
                 sheet.hyperlink(line, first + i, new HyperLink(cell.link()));
             cell(first + i, cell.value(), extract.columns().get(i), cell.marked(), false);
         }
