@@ -47,6 +47,7 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
   const [own, setOwn] = useState<{ text: string; parts: Part[] } | null>(null)
   const read = settled === text && !seen.isPlaceholderData && seen.data !== undefined
   const isKnown = own?.text === text || read
+  // A value is written by the type of its column, so the fields wait until the columns are known.
   const parts =
     own?.text === text
       ? own.parts
@@ -129,7 +130,7 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
         <OfferContext.Provider value={offerInput}>
           <Builder
             parts={parts}
-            settled={isKnown}
+            settled={isKnown && (offered.length > 0 || parts === null)}
             counts={counts}
             total={preview?.draft.grouped ? null : (preview?.draft.rowsRead ?? null)}
             columns={offered}

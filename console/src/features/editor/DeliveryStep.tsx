@@ -1,12 +1,11 @@
 import { Form } from 'react-bootstrap'
-import { useQuery } from '@tanstack/react-query'
 import { Choice } from '../../shared/Choice'
-import { people, teams } from '../setup/api'
 import type { DeliveryPart } from './api'
 import type { Column } from './builder'
 import { FilesField } from './FilesField'
 import { LayoutFields } from './LayoutFields'
 import { edited, type Edits } from './parts'
+import { PeopleField } from './PeopleField'
 import { TemplateField } from './TemplateField'
 import { rich, t } from '../../messages'
 
@@ -25,21 +24,15 @@ type Props = {
   onChange: (delivery: DeliveryPart) => void
 }
 
-const listOf = (text: string) =>
-  text
-    .split(/[,;](?=(?:[^"]*"[^"]*")*[^"]*$)/)
-    .map((each) => each.trim())
-    .filter(Boolean)
-
 /** The recipients, and what the message looks like. */
 export function DeliveryStep({ delivery, plain, document, columns, onChange }: Props) {
   const put = (edits: Edits<DeliveryPart>) => onChange(edited(delivery, edits, ['attach']))
   return (
     <>
       <div className="fields">
-        <People id="to" label={t('editor.to_comma_separated')} value={delivery.to} onChange={(to) => put({ to })} />
-        <People id="cc" label={t('editor.cc')} value={delivery.cc} onChange={(cc) => put({ cc })} />
-        <People id="bcc" label={t('editor.bcc')} value={delivery.bcc} onChange={(bcc) => put({ bcc })} />
+        <PeopleField id="to" label={t('editor.to')} value={delivery.to} onChange={(to) => put({ to })} />
+        <PeopleField id="cc" label={t('editor.cc')} value={delivery.cc} onChange={(cc) => put({ cc })} />
+        <PeopleField id="bcc" label={t('editor.bcc')} value={delivery.bcc} onChange={(bcc) => put({ bcc })} />
       </div>
       {delivery['split_by'] && (
         <p className="callout mt-2 mb-0">
@@ -121,47 +114,5 @@ export function DeliveryStep({ delivery, plain, document, columns, onChange }: P
         />
       </div>
     </>
-  )
-}
-
-function People({
-  id,
-  label,
-  value,
-  onChange,
-}: {
-  id: string
-  label: string
-  value: string[] | undefined
-  onChange: (people: string[]) => void
-}) {
-  const known = useQuery(people)
-  const groups = useQuery(teams)
-  const offered = [
-    ...(groups.data ?? []).map((team) => `team: ${team.name}`),
-    ...(known.data ?? []).map((person) => person.email),
-  ]
-  return (
-    <Form.Group controlId={id} className="whole">
-      <Form.Label className="mb-0 small quiet">{label}</Form.Label>
-      <Form.Control
-        size="sm"
-        key={value?.join()}
-        defaultValue={value?.join(', ') ?? ''}
-        list={`${id}-known`}
-        autoComplete="off"
-        onBlur={(event) => {
-          const next = listOf(event.target.value)
-          if (next.join() !== (value ?? []).join()) onChange(next)
-        }}
-      />
-      <datalist id={`${id}-known`}>
-        {offered.map((each) => (
-          <option key={each} value={[...(value ?? []), each].join(', ')}>
-            {each}
-          </option>
-        ))}
-      </datalist>
-    </Form.Group>
   )
 }

@@ -2,13 +2,13 @@ import { useState } from 'react'
 import { Button, ButtonGroup, Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { Choice } from '../../shared/Choice'
-import { NumberField } from '../../shared/NumberField'
 import { Loaded } from '../../shared/Loading'
 import { useSettled } from '../../shared/settled'
 import { calendars, datesOfSchedule, type Dates } from '../setup/api'
 import type { SchedulePart } from './api'
 import { edited, type Edits } from './parts'
-import { choiceOf, recurOf, startOf, weekdays, type Choice as Rhythm } from './recurrence'
+import { RhythmFields } from './RhythmFields'
+import { choiceOf, scheduleOf, usual, withRhythm, type Choice as Rhythm } from './recurrence'
 import { rich, t } from '../../messages'
 
 const holidays = [
@@ -26,7 +26,7 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
   const choice = choiceOf(schedule)
   const [written, setWritten] = useState(choice === null && (schedule.recur ?? []).length > 0)
   const put = (edits: Edits<SchedulePart>) => onChange(edited(schedule, edits))
-  const choose = (next: Rhythm) => put({ recur: recurOf(next), start: startOf(next, schedule.start) })
+  const choose = (next: Rhythm) => put(scheduleOf(next, schedule.start))
   return (
     <>
       <ButtonGroup size="sm" className="mt-2" aria-label={t('editor.schedule_form')}>
@@ -66,21 +66,12 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
             code: (inner) => <code>{inner}</code>,
             recur: schedule.recur?.join('; '),
           })}{' '}
-          <Button
-            size="sm"
-            variant="plain"
-            onClick={() =>
-              choose({ rhythm: 'week', days: ['MO', 'TU', 'WE', 'TH', 'FR'], time: '06:00', every: 10, monthDay: 1 })
-            }
-          >
+          <Button size="sm" variant="plain" onClick={() => choose(withRhythm(usual(), 'week'))}>
             {t('editor.choose_another')}
           </Button>
         </p>
       ) : (
-        <Chooser
-          choice={choice ?? { rhythm: 'none', days: [], time: '06:00', every: 10, monthDay: 1 }}
-          onChange={choose}
-        />
+        <RhythmFields choice={choice ?? usual()} onChange={choose} />
       )}
       <div className="fields">
         <Form.Group controlId="calendar">
@@ -117,97 +108,6 @@ export function ScheduleStep({ schedule, zone, onChange }: Props) {
       </div>
       <p className="small quiet mt-2 mb-0">{t('editor.in_the_zone', { zone })}</p>
     </>
-  )
-}
-
-function Chooser({ choice, onChange }: { choice: Rhythm; onChange: (choice: Rhythm) => void }) {
-  const timed = choice.rhythm === 'day' || choice.rhythm === 'week' || choice.rhythm === 'month'
-  return (
-    <div className="fields">
-      <Form.Group controlId="rhythm">
-        <Form.Label className="mb-0 small quiet">{t('editor.repeat')}</Form.Label>
-        <Form.Select
-          size="sm"
-          value={choice.rhythm}
-          onChange={(event) =>
-            onChange({
-              ...choice,
-              rhythm: event.target.value as Rhythm['rhythm'],
-              days:
-                event.target.value === 'week' && choice.days.length === 0
-                  ? ['MO', 'TU', 'WE', 'TH', 'FR']
-                  : choice.days,
-            })
-          }
-        >
-          <option value="none">{t('editor.only_on_demand')}</option>
-          <option value="minutes">{t('editor.every_few_minutes')}</option>
-          <option value="hours">{t('editor.every_few_hours')}</option>
-          <option value="day">{t('editor.every_day')}</option>
-          <option value="week">{t('editor.on_days_of_the_week')}</option>
-          <option value="month">{t('editor.once_a_month')}</option>
-        </Form.Select>
-      </Form.Group>
-      {(choice.rhythm === 'minutes' || choice.rhythm === 'hours') && (
-        <Form.Group controlId="every">
-          <Form.Label className="mb-0 small quiet">{t('editor.every_n', { rhythm: choice.rhythm })}</Form.Label>
-          <NumberField
-            size="sm"
-            least={1}
-            most={choice.rhythm === 'minutes' ? 720 : 24}
-            value={choice.every}
-            onChange={(every) => onChange({ ...choice, every })}
-          />
-        </Form.Group>
-      )}
-      {choice.rhythm === 'month' && (
-        <Form.Group controlId="month-day">
-          <Form.Label className="mb-0 small quiet">{t('editor.on_day_1_for_the')}</Form.Label>
-          <NumberField
-            size="sm"
-            least={-1}
-            most={31}
-            value={choice.monthDay}
-            onChange={(monthDay) => onChange({ ...choice, monthDay: monthDay || 1 })}
-          />
-        </Form.Group>
-      )}
-      {timed && (
-        <Form.Group controlId="time">
-          <Form.Label className="mb-0 small quiet">{t('shared.at')}</Form.Label>
-          <Form.Control
-            size="sm"
-            type="time"
-            value={choice.time}
-            onChange={(event) => event.target.value && onChange({ ...choice, time: event.target.value })}
-          />
-        </Form.Group>
-      )}
-      {choice.rhythm === 'week' && (
-        <fieldset className="whole">
-          <legend className="small quiet">{t('editor.on_label')}</legend>
-          <div className="d-flex flex-wrap gap-3">
-            {weekdays.map(([code, words]) => (
-              <Form.Check
-                key={code}
-                id={`day-${code}`}
-                type="checkbox"
-                label={words}
-                checked={choice.days.includes(code)}
-                onChange={(event) =>
-                  onChange({
-                    ...choice,
-                    days: event.target.checked
-                      ? weekdays.map(([each]) => each).filter((each) => each === code || choice.days.includes(each))
-                      : choice.days.filter((each) => each !== code),
-                  })
-                }
-              />
-            ))}
-          </div>
-        </fieldset>
-      )}
-    </div>
   )
 }
 

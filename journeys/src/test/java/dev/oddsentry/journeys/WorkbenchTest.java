@@ -61,8 +61,8 @@ class WorkbenchTest extends InTheConsole {
         page.getByLabel("At", new Page.GetByLabelOptions().setExact(true)).fill("05:40");
         assertThat(page.getByText("Every day at 05:40").first()).isVisible();
         assertThat(page.getByText("Show what is required")).isVisible();
-        page.getByLabel("To (comma-separated)").fill(recipient);
-        page.getByLabel("To (comma-separated)").blur();
+        page.locator("#to").fill(recipient);
+        page.locator("#to").blur();
         assertThat(page.locator("#review")).not().containsText("✕ missing");
         press("Save and activate");
         assertThat(page.getByText("active, revision 1")).isVisible();
@@ -223,7 +223,7 @@ class WorkbenchTest extends InTheConsole {
         tabTo(page.getByLabel("ticket", new Page.GetByLabelOptions().setExact(true))
                 .first());
         page.keyboard().press("Space");
-        tabTo(page.getByLabel("To (comma-separated)"));
+        tabTo(page.locator("#to"));
         page.keyboard().type(recipient);
         assertThat(page.getByText("1 exception", new Page.GetByTextOptions().setExact(true))
                         .first())
