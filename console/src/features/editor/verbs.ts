@@ -202,7 +202,7 @@ function windowLike(part: Simple, kind: Window['kind']): Window {
   return before && before.kind !== 'calendar' ? { ...before, kind } : { kind, amount: 7, unit: 'days' }
 }
 
-/** The part on another column: where that has another type, operator and value start anew. */
+/** The part on another column; if that has another type, operator and value are reset. */
 export function withColumn(part: Simple, column: string, before: string, type: string): Simple {
   const moved: Simple = { ...part, column }
   if (before === type) return moved
