@@ -40,7 +40,7 @@ public final class RunningService implements AutoCloseable {
     private final String recordsName;
     private final @Nullable MovedClock clock;
     private final List<ConfigurableApplicationContext> nodes = new ArrayList<>();
-    private final HttpApi operator;
+    private HttpApi operator;
 
     public static synchronized RunningService get() {
         if (instance == null) instance = new RunningService();
@@ -48,11 +48,11 @@ public final class RunningService implements AutoCloseable {
     }
 
     /** A service whose time a test can move, on records of its own; it shares the servers with the other. The caller closes it. */
-    public static RunningService withItsOwnTime() {
+    public static RunningService withItsOwnTime(String... settings) {
         var shared = get();
         String records = "records_" + UUID.randomUUID().toString().substring(0, 8);
         shared.execute("postgres", "create database " + records);
-        return new RunningService(shared.postgres, shared.mail, records, new MovedClock());
+        return new RunningService(shared.postgres, shared.mail, records, new MovedClock(), settings);
     }
 
     private RunningService() {
@@ -63,7 +63,12 @@ public final class RunningService implements AutoCloseable {
                 null);
     }
 
-    private RunningService(ThrowAwayPostgres postgres, GreenMail mail, String recordsName, @Nullable MovedClock clock) {
+    private RunningService(
+            ThrowAwayPostgres postgres,
+            GreenMail mail,
+            String recordsName,
+            @Nullable MovedClock clock,
+            String... settings) {
         this.postgres = postgres;
         this.mail = mail;
         this.recordsName = recordsName;
@@ -75,7 +80,7 @@ public final class RunningService implements AutoCloseable {
             execute("postgres", "create role ferry_reader login password 'reader'");
             execute("ferry", "alter default privileges grant select on tables to ferry_reader");
         }
-        nodes.add(startNode("first", records()));
+        nodes.add(startNode("first", records(), settings));
         operator = HttpApi.loggedIn(baseUrl(), "operator", OPERATOR_PASSWORD);
         operator.put(
                 "/api/sources/ferry",
@@ -96,9 +101,10 @@ public final class RunningService implements AutoCloseable {
         return postgres.jdbcUrl(recordsName);
     }
 
-    /** Time passes, for a service with its own. */
+    /** Time passes, for a service with its own; the operator logs in again, since a session does not last as long. */
     public void pass(Duration time) {
         Objects.requireNonNull(clock, "its time is that of all tests").advance(time);
+        operator = HttpApi.loggedIn(baseUrl(), "operator", OPERATOR_PASSWORD);
     }
 
     /** The sender has looked at the message and put it off, so that its absence from a mailbox says something. */

@@ -278,6 +278,24 @@ public record DeliveryDefinition(
                 alsoSent);
     }
 
+    /** The same without the rows that are no exceptions, for a calculation that sends nothing. */
+    public DeliveryDefinition withoutWholeReport() {
+        if (!showsWholeReport()) return this;
+        return new DeliveryDefinition(
+                recipients,
+                layout.withoutWholeReport(),
+                sharedLayout,
+                attachments.stream().filter(each -> each.rows() != FileRows.ALL).toList(),
+                packing,
+                show,
+                texts,
+                options,
+                chart,
+                split,
+                escalation,
+                alsoSent);
+    }
+
     /** The same in another language. */
     public DeliveryDefinition in(Language language) {
         var others = new Texts(language, texts.subject(), texts.opening(), texts.sendWhenQuiet());

@@ -44,6 +44,12 @@ public record LayoutDefinition(
         extraColumns = Set.copyOf(extraColumns);
     }
 
+    /** The same without the rows that are no exceptions. */
+    public LayoutDefinition withoutWholeReport() {
+        return new LayoutDefinition(
+                columns, sort, groupBy, rowsInMail, rowsAs, stillOpen, false, fixed, sheet, extraColumns);
+    }
+
     /** @param label null for the query's; the same applies to the format */
     public record Shown(
             String column,

@@ -18,27 +18,42 @@ import org.jspecify.annotations.Nullable;
  * Where a value of a column leads: an address with fields of the row, such as {@code https://records.example/sailings/{{sailing_id}}}, or
  * a column that holds the address itself, {@code {{url}}}.
  */
-public record CellLink(String template) {
+public final class CellLink {
     private static final Pattern START = Pattern.compile("(?i)(https?://[^/{}?#\\s]+|mailto:).*");
     private static final Pattern COLUMN_ALONE = Pattern.compile("\\{\\{\\s*[^#^/{}|]+\\}\\}");
     private static final Set<String> SCHEMES = Set.of("http", "https", "mailto");
     private static final int LONGEST = 2_000;
 
+    private final String text;
+    private final Template template;
+    private final Set<String> columns;
+    private final boolean columnAlone;
+
+    private CellLink(String text) {
+        this.text = text;
+        this.template = Template.of(text);
+        this.columns = Set.copyOf(template.fields());
+        this.columnAlone = COLUMN_ALONE.matcher(text).matches();
+    }
+
     /** @throws InvalidDefinitionException if it is no such address */
     public static CellLink of(String text) {
-        String template = text.strip();
-        Template.check(template);
-        if (!START.matcher(template).matches()
-                && !COLUMN_ALONE.matcher(template).matches())
+        var link = new CellLink(text.strip());
+        if (!START.matcher(link.text).matches() && !link.columnAlone)
             throw InvalidDefinitionException.of(
                     "\"" + text
                             + "\" is not a link. Examples: https://records.example/sailings/{{sailing_id}}, or {{url}} for a column with the address");
-        return new CellLink(template);
+        return link;
+    }
+
+    /** The text that it was made of. */
+    public String template() {
+        return text;
     }
 
     /** The columns that it names. */
     public Set<String> columns() {
-        return Template.of(template).fields();
+        return columns;
     }
 
     /**
@@ -48,14 +63,13 @@ public record CellLink(String template) {
      * @return empty if a value is missing, or what comes out is no address that a reader may be led to
      */
     public Optional<String> to(Function<String, @Nullable String> text) {
-        boolean whole = COLUMN_ALONE.matcher(template).matches();
         Map<String, @Nullable Object> values = new HashMap<>();
-        for (String column : columns()) {
+        for (String column : columns) {
             String value = text.apply(column);
             if (value == null || value.isBlank()) return Optional.empty();
-            values.put(column, whole ? value.strip() : encoded(value));
+            values.put(column, columnAlone ? value.strip() : encoded(value));
         }
-        String address = Template.of(template).render(values);
+        String address = template.render(values);
         return isHarmless(address) ? Optional.of(address) : Optional.empty();
     }
 
@@ -72,5 +86,20 @@ public record CellLink(String template) {
         } catch (URISyntaxException none) {
             return false;
         }
+    }
+
+    @Override
+    public boolean equals(@Nullable Object other) {
+        return other instanceof CellLink link && link.text.equals(text);
+    }
+
+    @Override
+    public int hashCode() {
+        return text.hashCode();
+    }
+
+    @Override
+    public String toString() {
+        return text;
     }
 }

@@ -7,11 +7,11 @@ import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import java.util.ArrayDeque;
 import java.util.ArrayList;
-import java.util.HashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.concurrent.ConcurrentHashMap;
 import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 
@@ -44,7 +44,8 @@ public final class Template {
 
         @Override
         public <K, V> Map<K, V> createFetcherCache() {
-            return new HashMap<>();
+            // A template is rendered by several threads at once.
+            return new ConcurrentHashMap<>();
         }
     };
 

@@ -47,6 +47,20 @@ class RuleDocumentTest {
         assertThat(read(Document.print(read(text)))).isEqualTo(read(text));
     }
 
+    @Test
+    void calculationThatSendsNothingNeedsNoRowsBesidesTheExceptions() {
+        var delivery = read(RULE.replace(
+                        "thread: month",
+                        "thread: month, attach: [{ format: csv, rows: all }, pdf], layout: { whole_report: true }"))
+                .delivery();
+        assertThat(delivery.showsWholeReport()).isTrue();
+        var lighter = delivery.withoutWholeReport();
+        assertThat(lighter.showsWholeReport()).isFalse();
+        assertThat(lighter.attachments()).hasSize(1);
+        assertThat(lighter.split()).isEqualTo(delivery.split());
+        assertThat(lighter.withoutWholeReport()).isSameAs(lighter);
+    }
+
     @ParameterizedTest
     @CsvSource({
         "name: late-sailings,          name: later,                     NO_EFFECT",

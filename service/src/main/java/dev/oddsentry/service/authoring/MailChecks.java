@@ -49,10 +49,13 @@ class MailChecks {
     List<Problem> problems(RuleDefinition rule, Columns columns, @Nullable CheckedRule conditions, FieldPlaces places) {
         var problems = new ArrayList<Problem>();
         var delivery = rule.delivery();
-        var known = new TreeMap<String, Type>(MailFields.types());
+        var known = new TreeMap<String, @Nullable Type>(MailFields.types());
         var rows = shown(rule, columns, conditions);
         known.putAll(rows);
         known.putAll(MailFields.figuresOf(rows));
+        // What they measure is not known while the conditions cannot be read; that they are there is.
+        if (rule.groups() != null)
+            rule.groups().measures().keySet().forEach(measure -> known.putIfAbsent(measure, null));
         known.putAll(MailFields.ofThresholds(rule.thresholdsUsed()));
         if (rule.copies() != null)
             store.query(rule.copies().from())
@@ -150,7 +153,11 @@ class MailChecks {
     }
 
     private static void fields(
-            String field, @Nullable String text, Map<String, Type> known, FieldPlaces places, List<Problem> problems) {
+            String field,
+            @Nullable String text,
+            Map<String, ? extends @Nullable Type> known,
+            FieldPlaces places,
+            List<Problem> problems) {
         if (text == null) return;
         var template = Template.of(text);
         for (String name : template.fields()) {

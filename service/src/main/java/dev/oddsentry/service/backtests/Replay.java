@@ -53,7 +53,7 @@ public final class Replay implements Audiences {
 
     /** @param copy the key of the personal copy that the rule is; null for none */
     public Replay(RuleDefinition rule, @Nullable String copy, Thresholds thresholds) {
-        this.rule = rule;
+        this.rule = rule.withDelivery(rule.delivery().withoutWholeReport());
         this.copy = copy;
         this.thresholds = thresholds;
     }

@@ -2,40 +2,38 @@ package dev.oddsentry.service.retention;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.LateSailings;
 import dev.oddsentry.service.RunningService;
-import java.sql.SQLException;
+import java.time.Duration;
 import java.util.List;
 import java.util.Map;
+import org.junit.jupiter.api.AfterAll;
+import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 
 /** What is over and old enough goes; what is open, marked or still to be told stays. */
 class RetentionTest {
-    private final RunningService service = RunningService.get();
-    private final HttpApi api = service.api();
+    private static RunningService service;
     private final LateSailings sailings = new LateSailings(service);
     private final String rule = "(select id from definition where kind = 'RULE' and name = '" + sailings.name + "')";
 
-    private void age(String table, String column, String which) {
-        service.execute(
-                "records",
-                "update " + table + " set " + column + " = " + column + " - interval '500 days' where " + which);
+    @BeforeAll
+    static void start() {
+        service = RunningService.withItsOwnTime("--oddsentry.retention.checks=90", "--oddsentry.retention.messages=90");
+    }
+
+    @AfterAll
+    static void end() {
+        service.close();
     }
 
     private long count(String table, String which) {
-        try (var connection = service.connect("records");
-                var statement = connection.createStatement();
-                var rows = statement.executeQuery("select count(*) from " + table + " where " + which)) {
-            rows.next();
-            return rows.getLong(1);
-        } catch (SQLException e) {
-            throw new IllegalStateException(e);
-        }
+        return service.countRecords("select count(*) from " + table + " where " + which);
     }
 
     private String why(String sailing) {
-        return api.get("/api/rules/" + sailings.name + "/explanation?key=" + sailing)
+        return service.api()
+                .get("/api/rules/" + sailings.name + "/explanation?key=" + sailing)
                 .path("reason")
                 .asString();
     }
@@ -44,13 +42,17 @@ class RetentionTest {
         service.bean(Retention.class).run();
     }
 
+    private void pass(int days) {
+        service.pass(Duration.ofDays(days));
+    }
+
     /** SK-1 stays open; the others clear, and that is told. */
     private void threeOfWhichTwoClear() {
         sailings.late("SK-1", 20).late("SK-2", 20).late("SK-3", 20).active();
-        api.check(sailings.name);
+        service.api().check(sailings.name);
         RunningService.await("mail", () -> !service.mailTo(sailings.recipient).isEmpty());
         sailings.change("delete from sailing_table where sailing <> 'SK-1'");
-        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+        assertThat(service.api().check(sailings.name).path("state").asString()).isEqualTo("FIRED");
         RunningService.await("mail", () -> service.mailTo(sailings.recipient).size() == 2);
     }
 
@@ -59,7 +61,7 @@ class RetentionTest {
         threeOfWhichTwoClear();
         run();
         assertThat(count("finding", "rule_id = " + rule)).isEqualTo(3);
-        age("finding", "changed_at", "rule_id = " + rule);
+        pass(401);
         run();
         assertThat(count("finding", "rule_id = " + rule))
                 .as("the open one stays")
@@ -67,9 +69,9 @@ class RetentionTest {
         assertThat(why("SK-2")).startsWith("It opened on ").contains("cleared on ", "was forgotten on ");
         assertThat(why("SK-9")).startsWith("No check has found it.");
         sailings.late("SK-2", 30);
-        api.check(sailings.name);
+        service.api().check(sailings.name);
         RunningService.await("mail", () -> service.mailTo(sailings.recipient).size() == 3);
-        age("forgotten", "forgotten_at", "rule_id = " + rule);
+        pass(366);
         run();
         assertThat(count("forgotten", "rule_id = " + rule)).isZero();
     }
@@ -78,24 +80,25 @@ class RetentionTest {
     void handledAndUnreportedFindingsAreKept() {
         sailings.memory("memory: { key: [sailing], report: [new, cleared], absence: ages_out }");
         sailings.late("SK-1", 20).late("SK-2", 20).active();
-        api.check(sailings.name);
-        api.post(
-                "/api/rules/" + sailings.name + "/handling",
-                Map.of(
-                        "key",
-                        List.of("SK-1"),
-                        "kind",
-                        "SNOOZE",
-                        "note",
-                        "the raft is in the yard",
-                        "until",
-                        "2099-01-01T00:00:00Z",
-                        "withdraw",
-                        false));
+        service.api().check(sailings.name);
+        service.api()
+                .post(
+                        "/api/rules/" + sailings.name + "/handling",
+                        Map.of(
+                                "key",
+                                List.of("SK-1"),
+                                "kind",
+                                "SNOOZE",
+                                "note",
+                                "the raft is in the yard",
+                                "until",
+                                "2099-01-01T00:00:00Z",
+                                "withdraw",
+                                false));
         sailings.change("delete from sailing_table");
-        api.check(sailings.name);
+        service.api().check(sailings.name);
         assertThat(count("finding", "state = 'AGED_OUT' and rule_id = " + rule)).isEqualTo(2);
-        age("finding", "changed_at", "rule_id = " + rule);
+        pass(401);
         run();
         assertThat(count("finding", "rule_id = " + rule)).as("the snoozed one").isEqualTo(1);
     }
@@ -104,11 +107,10 @@ class RetentionTest {
     void aRuleMayForgetSoonerWhatIsOutOfSight() {
         sailings.memory("memory: { key: [sailing], absence: ages_out, forget_after: 90 days }");
         sailings.late("SK-1", 20).active();
-        api.check(sailings.name);
+        service.api().check(sailings.name);
         sailings.change("delete from sailing_table");
-        api.check(sailings.name);
-        service.execute(
-                "records", "update finding set changed_at = changed_at - interval '100 days' where rule_id = " + rule);
+        service.api().check(sailings.name);
+        pass(91);
         run();
         assertThat(count("finding", "rule_id = " + rule)).isZero();
     }
@@ -116,9 +118,7 @@ class RetentionTest {
     @Test
     void oldMessagesAndChecksGoAndWhatWasReportedOutlivesThem() {
         threeOfWhichTwoClear();
-        age("message", "created_at", "rule_id = " + rule);
-        age("rule_check", "finished_at", "rule_id = " + rule);
-        age("finding_event", "at", "finding_id in (select id from finding where rule_id = " + rule + ")");
+        pass(91);
         run();
         assertThat(count("message", "rule_id = " + rule)).isZero();
         assertThat(count("rule_check", "rule_id = " + rule))
@@ -131,25 +131,16 @@ class RetentionTest {
                 .isEqualTo(2);
         assertThat(count("finding", "opening_reported and opening_message is null and rule_id = " + rule))
                 .isEqualTo(1);
-        assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
+        assertThat(service.api().check(sailings.name).path("state").asString()).isEqualTo("QUIET");
     }
 
     @Test
     void aMessageThatIsStillOnItsWayStays() {
-        threeOfWhichTwoClear();
-        RunningService.await(
-                "both sent",
-                () -> count(
-                                "message_recipient",
-                                "state = 'SENT' and message_id in (select id from message where rule_id = " + rule
-                                        + ")")
-                        == 2);
-        age("message", "created_at", "rule_id = " + rule);
-        service.execute(
-                "records",
-                "update message_recipient set state = 'QUEUED', next_try = now() + interval '1 day' where message_id in"
-                        + " (select id from message where rule_id = " + rule + ")");
+        sailings.late("SK-1", 20).active();
+        service.api().post("/api/holds", Map.of("rule", sailings.name, "reason", "the harbour office is closed"));
+        assertThat(service.api().check(sailings.name).path("state").asString()).isEqualTo("FIRED");
+        pass(91);
         run();
-        assertThat(count("message", "rule_id = " + rule)).isEqualTo(2);
+        assertThat(count("message", "rule_id = " + rule)).isEqualTo(1);
     }
 }
