@@ -60,6 +60,18 @@ const MessagePage = lazy(() =>
   import('../features/outbox/MessagePage').then(({ MessagePage: page }) => ({ default: page })),
 )
 
+const CalendarPage = lazy(() =>
+  import('../features/calendars/CalendarPage').then(({ CalendarPage: page }) => ({ default: page })),
+)
+const RoundUpPage = lazy(() =>
+  import('../features/roundups/RoundUpPage').then(({ RoundUpPage: page }) => ({ default: page })),
+)
+const LayoutPage = lazy(() =>
+  import('../features/layouts/LayoutPage').then(({ LayoutPage: page }) => ({ default: page })),
+)
+const ThresholdForm = lazy(() =>
+  import('../features/thresholds/ThresholdForm').then(({ ThresholdForm: page }) => ({ default: page })),
+)
 /** Logged in, the pages; otherwise the log-in, at whatever address, so that a link still leads where it said afterwards. */
 export function App() {
   const current = useQuery(session)
@@ -85,10 +97,19 @@ export function App() {
                 <Route path="/recipients" element={<RecipientsPage />} />
                 <Route path="/recipients/:address" element={<RecipientPage />} />
                 <Route path="/thresholds" element={<ThresholdsPage />} />
+                <Route path="/thresholds/new" element={<ThresholdForm />} />
                 <Route path="/thresholds/:name" element={<ThresholdPage />} />
+                <Route path="/thresholds/:name/edit" element={<ThresholdForm />} />
+                <Route path="/calendars/new" element={<CalendarPage />} />
+                <Route path="/calendars/:name" element={<CalendarPage />} />
+                <Route path="/round-ups/new" element={<RoundUpPage />} />
+                <Route path="/round-ups/:name" element={<RoundUpPage />} />
+                <Route path="/layouts/new" element={<LayoutPage />} />
+                <Route path="/layouts/:name" element={<LayoutPage />} />
                 <Route path="/documents/new" element={<NewDocumentPage />} />
                 <Route path="/documents/:kind/:name" element={<DocumentPage />} />
                 <Route path="/setup" element={<SetupPage />} />
+                <Route path="/setup/:part" element={<SetupPage />} />
                 <Route path="/outbox" element={<OutboxPage />} />
                 <Route path="/outbox/:id" element={<MessagePage />} />
                 <Route path="/extracts/:id" element={<ExtractPage />} />

@@ -15,7 +15,7 @@ const pages: [string, string, ...string[]][] = [
   ['/rules', t('shared.rules'), '/recipients'],
   ['/findings', t('shared.findings')],
   ['/outbox', t('shared.outbox'), '/extracts'],
-  ['/setup', t('shared.setup'), '/thresholds', '/documents'],
+  ['/setup', t('shared.setup'), '/thresholds', '/calendars', '/round-ups', '/layouts', '/documents'],
 ]
 
 const here = (pathname: string, addresses: string[]) =>

@@ -31,8 +31,16 @@ export function NewDocumentPage() {
   return <Editor kind="" name="" kept={{ text: start, revision: 0 }} />
 }
 
-const at = (kind: string, name: string) =>
-  kind === 'rule' ? `/rules/${name}` : kind === 'threshold' ? `/thresholds/${name}` : '/setup'
+const pages: Record<string, string> = {
+  rule: 'rules',
+  query: 'queries',
+  threshold: 'thresholds',
+  calendar: 'calendars',
+  layout: 'layouts',
+  'round-up': 'round-ups',
+}
+
+const at = (kind: string, name: string) => `/${pages[kind] ?? 'setup'}/${name}`
 
 function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }) {
   useTitle(name ? t('documents.yaml_of', { name }) : t('shared.new_definition'))

@@ -26,6 +26,22 @@ export const documentOf = (kind: string, name: string) =>
     refetchOnWindowFocus: false,
   })
 
+/** A definition as the service writes it, for a form, and the revision that it is of. */
+export const definitionOf = <T>(kind: string, name: string) =>
+  queryOptions({
+    queryKey: ['documents', kind, name, 'form'],
+    queryFn: async () => {
+      const [value, saved] = await Promise.all([
+        api.get<T>(`${path(kind, name)}.json`),
+        api.get<Schemas['RevisionList']>(`${path(kind, name)}/revisions`),
+      ])
+      return { value, revision: saved.revisions[0]?.revision ?? 0 }
+    },
+    staleTime: Infinity,
+    gcTime: 0,
+    refetchOnWindowFocus: false,
+  })
+
 export const saveDocument = ({ text, revision, reason }: Kept & { reason: string }) =>
   api.saveText<Saved>(
     `/api/definitions?${new URLSearchParams({ reason, ...(revision > 0 ? { revision: String(revision) } : {}) })}`,
@@ -33,3 +49,12 @@ export const saveDocument = ({ text, revision, reason }: Kept & { reason: string
   )
 
 export const mailsOf = (text: string) => api.text<MailsSeen>('/api/mail-preview', text, 'application/yaml')
+
+export type DefinitionSummary = Schemas['DefinitionSummary']
+
+/** What is saved of one kind, such as the layouts that rules share. */
+export const definitionsOf = (kind: string) =>
+  queryOptions({
+    queryKey: ['definitions', kind],
+    queryFn: async () => (await api.get<DefinitionSummary[]>('/api/definitions')).filter((each) => each.kind === kind),
+  })

@@ -1,6 +1,7 @@
 import { Button } from 'react-bootstrap'
 import { t } from '../../messages'
-import { unquoted, type Column, type Simple } from './builder'
+import type { Column } from '../fields/parts'
+import { unquoted, type Simple } from './builder'
 import { startsOf, verbWords } from './starts'
 
 export type Picked = { column: Column; cell: string | null }

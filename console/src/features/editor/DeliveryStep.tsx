@@ -1,12 +1,10 @@
 import { Form } from 'react-bootstrap'
 import { Choice } from '../../shared/Choice'
-import type { DeliveryPart } from './api'
-import type { Column } from './builder'
 import { FilesField } from './FilesField'
-import { LayoutFields } from './LayoutFields'
-import { edited, type Edits } from './parts'
-import { PeopleField } from './PeopleField'
-import { TemplateField } from './TemplateField'
+import { LayoutFields } from '../fields/LayoutFields'
+import { edited, type Column, type DeliveryPart, type Edits } from '../fields/parts'
+import { PeopleField } from '../fields/PeopleField'
+import { TemplateField } from '../fields/TemplateField'
 import { rich, t } from '../../messages'
 
 const languages = [

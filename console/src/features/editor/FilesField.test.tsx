@@ -2,7 +2,7 @@ import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useState } from 'react'
 import { FilesField } from './FilesField'
-import type { DeliveryPart } from './api'
+import type { DeliveryPart } from '../fields/parts'
 import { renderAt } from '../../shared/render.test-kit'
 import schema from '../../../../contract/definition.schema.json'
 

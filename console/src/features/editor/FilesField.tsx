@@ -1,10 +1,10 @@
 import { Button } from 'react-bootstrap'
 import { Choice } from '../../shared/Choice'
 import { t } from '../../messages'
-import type { DeliveryPart } from './api'
-import { MoreFields } from './MoreFields'
-import { edited, type Edits } from './parts'
-import { TemplateField } from './TemplateField'
+import type { DeliveryPart } from '../fields/parts'
+import { MoreFields } from '../fields/MoreFields'
+import { edited, type Edits } from '../fields/parts'
+import { TemplateField } from '../fields/TemplateField'
 
 type Written = NonNullable<DeliveryPart['attach']>[number]
 type File = Exclude<Written, string>

@@ -1,8 +1,7 @@
 import { Form } from 'react-bootstrap'
 import { Choice } from '../../shared/Choice'
 import type { MemoryPart, Seen } from './api'
-import type { Column } from './builder'
-import { edited, type Edits } from './parts'
+import { edited, type Edits, type Column } from '../fields/parts'
 import { rich, t } from '../../messages'
 
 const kinds = [

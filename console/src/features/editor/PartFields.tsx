@@ -1,16 +1,8 @@
+import type { Column } from '../fields/parts'
 import { Button, Form } from 'react-bootstrap'
 import { numberWords } from '../../shared/words'
 import type { ThresholdSummary } from '../thresholds/api'
-import {
-  isMoment,
-  literal,
-  unquoted,
-  type Column,
-  type Operand,
-  type Part,
-  type Relative,
-  type Simple,
-} from './builder'
+import { isMoment, literal, unquoted, type Operand, type Part, type Relative, type Simple } from './builder'
 import { RelativeFields, WindowFields } from './TimeFields'
 import { Value, Values } from './ValueFields'
 import { lookingFor, lookOf, verbOf, verbs, verbsFor, withColumn, withVerb } from './verbs'

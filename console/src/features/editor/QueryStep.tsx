@@ -8,7 +8,7 @@ import { numberWords } from '../../shared/words'
 import { queries, queryDocument, runQuery, type QueryDocument } from '../queries/api'
 import { ParameterFields } from '../queries/ParameterFields'
 import { RowsTable } from '../queries/RowsTable'
-import { teams } from '../setup/api'
+import { OwnerField, ZoneField } from '../fields/OwnerAndZone'
 import type { RuleDocument } from './api'
 import type { Simple } from './builder'
 import { CellStarts, type Picked } from './CellStarts'
@@ -28,7 +28,6 @@ type Props = {
 /** What the rule watches, under which name, and with which values of the query's parameters. */
 export function QueryStep({ document, isNew, onChange, onKind }: Props) {
   const all = useQuery(queries)
-  const owners = useQuery(teams)
   const asked = useQuery({ ...queryDocument(document.query), enabled: document.query !== '' })
   const retitle = (title: string) =>
     onChange({
@@ -65,29 +64,8 @@ export function QueryStep({ document, isNew, onChange, onKind }: Props) {
             ))}
           </Form.Select>
         </Form.Group>
-        <Form.Group controlId="owner">
-          <Form.Label className="mb-0 small quiet">{t('editor.owner_team')}</Form.Label>
-          <Form.Control
-            size="sm"
-            value={document.owner}
-            list="known-teams"
-            onChange={(event) => onChange({ owner: event.target.value })}
-          />
-          <datalist id="known-teams">
-            {(owners.data ?? []).map((team) => (
-              <option key={team.name} value={team.name} />
-            ))}
-          </datalist>
-        </Form.Group>
-        <Form.Group controlId="zone">
-          <Form.Label className="mb-0 small quiet">{t('shared.time_zone')}</Form.Label>
-          <Form.Control
-            size="sm"
-            value={document.zone ?? ''}
-            placeholder={t('editor.utc')}
-            onChange={(event) => onChange({ zone: event.target.value })}
-          />
-        </Form.Group>
+        <OwnerField value={document.owner} onChange={(owner) => onChange({ owner })} />
+        <ZoneField value={document.zone} onChange={(zone) => onChange({ zone })} />
         <Form.Group controlId="labels">
           <Form.Label className="mb-0 small quiet">{t('editor.labels_comma_separated')}</Form.Label>
           <Form.Control

@@ -33,13 +33,14 @@ import { GoalPanel } from './GoalPanel'
 import { covered } from './covered'
 import { isPlain, ofKind } from './kind'
 import { previewable, putInPlace, withoutEmpty } from './previewable'
-import { MoreFields } from './MoreFields'
+import { MoreFields } from '../fields/MoreFields'
 import { MemoryEffect, MemoryStep } from './MemoryStep'
 import { PreviewPanel } from './PreviewPanel'
 import { QueryEffect, QueryStep } from './QueryStep'
 import { ReviewStep } from './ReviewStep'
 import { StepList, StepRow } from './StepFrame'
-import { NextDates, ScheduleStep } from './ScheduleStep'
+import { NextDates } from '../fields/NextDates'
+import { TimesFields } from '../fields/TimesFields'
 import { remarksOf } from './steps'
 import { t } from '../../messages'
 
@@ -261,8 +262,8 @@ function Editor({ found }: { found: Editing }) {
             step="schedule"
             effect={<NextDates schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} />}
           >
-            <ScheduleStep
-              schedule={document.schedule ?? {}}
+            <TimesFields
+              times={document.schedule ?? {}}
               zone={document.zone ?? 'UTC'}
               onChange={(schedule) => change({ schedule })}
             />

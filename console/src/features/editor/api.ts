@@ -13,8 +13,6 @@ export type RuleDocument = Omit<Written<Definitions['rule']>, 'title' | 'paramet
 }
 
 export type MemoryPart = NonNullable<RuleDocument['memory']>
-export type SchedulePart = NonNullable<RuleDocument['schedule']>
-export type DeliveryPart = NonNullable<RuleDocument['delivery']>
 
 export type Place = {
   per?: string[] | undefined
@@ -186,12 +184,3 @@ export const livePreview = (document: RuleDocument) =>
 
 /** A rule that was never saved: a draft first, which nothing checks. */
 export const saveNew = (document: RuleDocument, reason: string) => save(document, reason, 0)
-
-/** The names of the layouts that rules share. */
-export const layouts = queryOptions({
-  queryKey: ['documents', 'layouts'],
-  queryFn: async () =>
-    (await api.get<Schemas['DefinitionSummary'][]>('/api/definitions'))
-      .filter(({ kind }) => kind === 'layout')
-      .map(({ name }) => name),
-})

@@ -2,7 +2,6 @@ import type { Tree } from './api'
 import { t } from '../../messages'
 
 /** A column that a condition may name; `label` is what a person reads. */
-export type Column = { name: string; label: string; type: string }
 
 export const lengthUnits = ['minutes', 'hours', 'days', 'weeks', 'months'] as const
 export type LengthUnit = (typeof lengthUnits)[number]

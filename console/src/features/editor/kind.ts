@@ -1,4 +1,5 @@
-import type { DeliveryPart, RuleDocument } from './api'
+import type { DeliveryPart } from '../fields/parts'
+import type { RuleDocument } from './api'
 
 /** What a rule sends: updates, all open findings each time, or its rows as they are. */
 export type Kind = 'incremental' | 'full' | 'plain'

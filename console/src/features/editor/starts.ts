@@ -1,4 +1,5 @@
-import { isMoment, literal, operators, type Column, type Operator, type Simple } from './builder'
+import type { Column } from '../fields/parts'
+import { isMoment, literal, operators, type Operator, type Simple } from './builder'
 import { verbs, verbOf, withVerb, type Verb } from './verbs'
 
 const longest = 60

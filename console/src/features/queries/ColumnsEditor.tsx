@@ -49,7 +49,7 @@ export function ColumnsEditor({
             <tr>
               <th>{t('queries.column')}</th>
               <th>{t('shared.label')}</th>
-              <th>{t('queries.unit')}</th>
+              <th>{t('shared.unit')}</th>
               <th>{t('queries.format')}</th>
               <th>{t('queries.words_for_codes')}</th>
               <th>{t('queries.link')}</th>

@@ -2,7 +2,7 @@ import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { calendars, type Calendar } from './api'
-import { rich, t } from '../../messages'
+import { t } from '../../messages'
 
 const short = (day: string) => day.charAt(0) + day.slice(1, 3).toLowerCase()
 
@@ -11,13 +11,16 @@ export function CalendarsPanel() {
   const all = useQuery(calendars)
   return (
     <section className="sheet">
-      <h2>{t('setup.calendars')}</h2>
+      <div className="head">
+        <h2>{t('setup.calendars')}</h2>
+        <Link className="btn btn-plain btn-sm" to="/calendars/new">
+          {t('calendars.new_calendar')}
+        </Link>
+      </div>
       <Loaded query={all} what={t('loading.the_calendars')}>
         {(list) =>
           list.length === 0 ? (
-            <p className="quiet mt-2 mb-0">
-              {rich('setup.no_calendars_yet_odd_import', { code: (inner) => <code>{inner}</code> })}
-            </p>
+            <p className="quiet mt-2 mb-0">{t('setup.no_calendars_yet')}</p>
           ) : (
             <>
               {list.map((calendar) => (
@@ -37,7 +40,10 @@ function One({ calendar }: { calendar: Calendar }) {
   const ahead = holidays.filter(({ date }) => date >= today)
   return (
     <div className="mt-2">
-      <strong>{title}</strong> <code>{name}</code>
+      <Link to={`/calendars/${name}`}>
+        <strong>{title}</strong>
+      </Link>{' '}
+      <code>{name}</code>
       <p className="small mb-1">
         {week.map(short).join(', ')}; {t('setup.holiday', { holidays: holidays.length })}
         {knownUntil ? t('setup.known_until', { knownUntil }) : ''}

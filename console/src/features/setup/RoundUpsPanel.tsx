@@ -12,13 +12,16 @@ export function RoundUpsPanel() {
   const all = useQuery(roundUps)
   return (
     <section className="sheet">
-      <h2>{t('setup.round_ups')}</h2>
+      <div className="head">
+        <h2>{t('setup.round_ups')}</h2>
+        <Link className="btn btn-plain btn-sm" to="/round-ups/new">
+          {t('roundups.new_round_up')}
+        </Link>
+      </div>
       <Loaded query={all} what={t('loading.the_round_ups')}>
         {(list) =>
           list.length === 0 ? (
-            <p className="quiet mt-2 mb-0">
-              {rich('setup.no_round_ups_yet_a', { code: (inner) => <code>{inner}</code> })}
-            </p>
+            <p className="quiet mt-2 mb-0">{t('setup.no_round_ups_yet')}</p>
           ) : (
             <>
               {list.map((roundUp) => (
@@ -43,10 +46,10 @@ function One({ roundUp }: { roundUp: RoundUp }) {
   })
   return (
     <div className="mt-2">
-      <strong>{title}</strong>{' '}
-      <Link to={`/documents/round-up/${name}`}>
-        <code>{name}</code>
-      </Link>
+      <Link to={`/round-ups/${name}`}>
+        <strong>{title}</strong>
+      </Link>{' '}
+      <code>{name}</code>
       <p className="small mb-1">
         {rules.map((rule, index) => (
           <span key={rule}>

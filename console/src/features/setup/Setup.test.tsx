@@ -1,5 +1,6 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
+import { Route, Routes } from 'react-router'
 import { renderAt } from '../../shared/render.test-kit'
 import { LanguagesPanel } from './LanguagesPanel'
 import { SetupPage } from './SetupPage'
@@ -57,21 +58,45 @@ const answers = {
   'GET /api/query-runs': [],
   'GET /api/teams': [{ name: 'Traffic reporting', addresses: ['ines.holm@skerryline.example'] }],
 }
+/** The page with the part that its address names. */
+const routes = (
+  <Routes>
+    <Route path="/setup" element={<SetupPage />} />
+    <Route path="/setup/:part" element={<SetupPage />} />
+  </Routes>
+)
 const dates = /^GET \/api\/dates/
 
 test('says how the service does and what stands around the rules', async () => {
-  renderAt('/setup', <SetupPage />, answers)
+  renderAt('/setup', routes, answers)
   expect(await screen.findByText('A rule has been due for 70 s.')).toBeInTheDocument()
   expect(screen.getByText(/1 check running, 2 due, longest wait 70 s/)).toBeInTheDocument()
-  expect(screen.getByText('Mon, Tue; 2 holidays, known until 2099-12-26')).toBeInTheDocument()
+  expect(screen.getByText(/closed 22:00-04:30 Europe\/Oslo; checks start up to 30 s after/)).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('link', { name: 'Calendars and schedules' }))
+  expect(await screen.findByText('Mon, Tue; 2 holidays, known until 2099-12-26')).toBeInTheDocument()
   expect(screen.getByText('Next: 2099-05-17 Constitution Day')).toBeInTheDocument()
   expect(screen.getByRole('link', { name: 'safety-gear' })).toHaveAttribute('href', '/rules/safety-gear')
-  expect(screen.getByText(/closed 22:00-04:30 Europe\/Oslo; checks start up to 30 s after/)).toBeInTheDocument()
-  expect(screen.getByText('ines.holm@skerryline.example')).toBeInTheDocument()
+  expect(screen.getByRole('link', { name: 'Working days in Norway' })).toHaveAttribute('href', '/calendars/norway')
+  await userEvent.click(screen.getByRole('link', { name: 'Users and teams' }))
+  expect(await screen.findByText('ines.holm@skerryline.example')).toBeInTheDocument()
+})
+
+test('layouts are listed with the rules that use them', async () => {
+  renderAt('/setup/mail', routes, {
+    ...answers,
+    'GET /api/definitions': [
+      { kind: 'layout', name: 'by-terminal', title: 'By terminal', revision: 2, rules: ['late-sailings'] },
+      { kind: 'query', name: 'sailings', title: 'Sailings', revision: 1, rules: [] },
+    ],
+  })
+  expect(await screen.findByRole('link', { name: 'By terminal' })).toHaveAttribute('href', '/layouts/by-terminal')
+  const layouts = screen.getByRole('heading', { name: 'Layouts' }).closest('section') as HTMLElement
+  expect(within(layouts).getByRole('link', { name: 'late-sailings' })).toHaveAttribute('href', '/rules/late-sailings')
+  expect(within(layouts).queryByText('Sailings')).not.toBeInTheDocument()
 })
 
 test('an installation with nothing in it says what to do first', async () => {
-  renderAt('/setup', <SetupPage />, {
+  renderAt('/setup', routes, {
     'GET /api/status': {
       running: 0,
       due: 0,
@@ -87,20 +112,25 @@ test('an installation with nothing in it says what to do first', async () => {
     'GET /api/sources': [],
     'GET /api/teams': [],
     'GET /api/query-runs': [],
+    'GET /api/definitions': [],
   })
   expect(await screen.findByText('No problems.')).toBeInTheDocument()
-  expect(screen.getByText(/No calendars yet/)).toBeInTheDocument()
-  expect(screen.getByText(/No rule uses external events/)).toBeInTheDocument()
-  expect(screen.getByText(/No round-ups yet/)).toBeInTheDocument()
   expect(screen.getByText(/No sources yet/)).toBeInTheDocument()
-  expect(screen.getByText(/operators get the failure notices/)).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('link', { name: 'Calendars and schedules' }))
+  expect(await screen.findByText(/No calendars yet/)).toBeInTheDocument()
+  expect(screen.getByText(/No rule uses external events/)).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('link', { name: 'Mail and round-ups' }))
+  expect(await screen.findByText(/No round-ups yet/)).toBeInTheDocument()
+  expect(screen.getByText(/No shared layouts yet/)).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('link', { name: 'Users and teams' }))
+  expect(await screen.findByText(/operators get the failure notices/)).toBeInTheDocument()
 })
 
 test('shows the dates of a recurrence on a calendar, or what is wrong with it', async () => {
   const zone = encodeURIComponent(Intl.DateTimeFormat().resolvedOptions().timeZone)
   const good = `GET /api/dates?recur=FREQ%3DMONTHLY&zone=${zone}&count=10&calendar=norway&onHoliday=skip`
   const bad = `GET /api/dates?recur=FREQ%3DSOMETIMES&zone=${zone}&count=10&calendar=norway&onHoliday=skip`
-  const calls = renderAt('/setup', <SetupPage />, {
+  const calls = renderAt('/setup/schedules', routes, {
     ...answers,
     [good]: {
       schedule: 'every month',
@@ -129,7 +159,7 @@ test('shows the dates of a recurrence on a calendar, or what is wrong with it', 
 })
 
 test('reports an event, tests a source and gives the feed an address', async () => {
-  renderAt('/setup', <SetupPage />, {
+  renderAt('/setup/schedules', routes, {
     ...answers,
     'POST /api/events/bunkering-loaded': { rules: ['fuel-per-mile'] },
     'POST /api/sources/ferry/test': {
@@ -142,9 +172,11 @@ test('reports an event, tests a source and gives the feed an address', async () 
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Trigger bunkering-loaded' }))
   expect(await screen.findByText('Started a check of fuel-per-mile.')).toBeInTheDocument()
-  await userEvent.click(screen.getByRole('button', { name: 'Test connection to ferry' }))
+  await userEvent.click(screen.getByRole('link', { name: 'Service and sources' }))
+  await userEvent.click(await screen.findByRole('button', { name: 'Test connection to ferry' }))
   expect(await screen.findByText(/connection refused/)).toBeInTheDocument()
-  await userEvent.click(screen.getByRole('button', { name: 'Create new address' }))
+  await userEvent.click(screen.getByRole('link', { name: 'Calendars and schedules' }))
+  await userEvent.click(await screen.findByRole('button', { name: 'Create new address' }))
   expect(await screen.findByText(/schedules\.ics/)).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: 'Revoke address' }))
   expect(await screen.findByText('The address is revoked.')).toBeInTheDocument()
@@ -152,7 +184,7 @@ test('reports an event, tests a source and gives the feed an address', async () 
 })
 
 test('a round-up says what it would say now, is paused and is sent', async () => {
-  const calls = renderAt('/setup', <SetupPage />, {
+  const calls = renderAt('/setup/mail', routes, {
     ...answers,
     'GET /api/round-ups/week/preview': { subject: '2 warnings: The week', text: 'The week' },
     'POST /api/round-ups/week/pause': {},
@@ -200,7 +232,7 @@ test('shows the queries that people run by hand, and stops one', async () => {
     since: '2026-11-28T04:40:00Z',
     rows: 12,
   }
-  const calls = renderAt('/setup', <SetupPage />, {
+  const calls = renderAt('/setup', routes, {
     ...answers,
     'GET /api/query-runs': [run],
     'DELETE /api/query-runs/r1': {},
@@ -211,7 +243,7 @@ test('shows the queries that people run by hand, and stops one', async () => {
 })
 
 test('a source that moves needs its password again, and the save says what its role may do', async () => {
-  renderAt('/setup', <SetupPage />, {
+  renderAt('/setup', routes, {
     ...answers,
     'GET /api/session': { login: 'operator', name: 'Operator', email: 'operator@skerryline.example', role: 'OPERATOR' },
     'PUT /api/sources/ferry': {

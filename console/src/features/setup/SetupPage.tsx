@@ -1,4 +1,5 @@
-import { Link } from 'react-router'
+import type { ReactNode } from 'react'
+import { Link, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { useTitle } from '../../shared/title'
@@ -12,14 +13,21 @@ import { EventsPanel } from './EventsPanel'
 import { RoundUpsPanel } from './RoundUpsPanel'
 import { MailSetup } from './MailPanel'
 import { PeoplePanel } from './PeoplePanel'
-import { ThresholdsPanel } from './ThresholdsPanel'
+import { LayoutsPanel } from './LayoutsPanel'
 import { SourcesPanel } from './SourcesPanel'
 import { t } from '../../messages'
 
-/** What stands around the rules: how the service does, calendars and dates, round-ups, events, sources and teams. */
+const parts = [
+  ['', t('setup.service_and_sources')],
+  ['schedules', t('setup.calendars_and_schedules')],
+  ['mail', t('setup.mail_and_round_ups')],
+  ['people', t('setup.users_and_teams')],
+] as const
+
+/** What stands around the rules, a page for each part: the service and its sources, calendars and events, mail, people. */
 export function SetupPage() {
+  const { part = '' } = useParams()
   useTitle(t('shared.setup'))
-  const now = useQuery(status)
   return (
     <>
       <div className="head">
@@ -28,29 +36,49 @@ export function SetupPage() {
           {t('shared.new_definition')}
         </Link>
       </div>
-      <section className="sheet">
-        <h2>{t('setup.the_service')}</h2>
-        <Loaded query={now} what={t('loading.service_status')}>
-          {(seen) => <Doing seen={seen} />}
-        </Loaded>
-        <HandRuns />
-      </section>
-      <div className="two">
-        <div>
-          <SourcesPanel />
-          <PeoplePanel />
-          <ThresholdsPanel />
-          <MailSetup />
-        </div>
-        <div>
-          <CalendarsPanel />
-          <DatesPanel />
-          <RoundUpsPanel />
-          <LanguagesPanel />
-          <EventsPanel />
-        </div>
-      </div>
+      <nav className="parts" aria-label={t('setup.parts')}>
+        {parts.map(([code, words]) => (
+          <Link key={code} to={code ? `/setup/${code}` : '/setup'} {...(code === part && { 'aria-current': 'page' })}>
+            {words}
+          </Link>
+        ))}
+        <Link to="/thresholds">{t('shared.thresholds')}</Link>
+      </nav>
+      {part === 'schedules' ? (
+        <Two left={<CalendarsPanel />} right={[<DatesPanel key="dates" />, <EventsPanel key="events" />]} />
+      ) : part === 'mail' ? (
+        <Two
+          left={<RoundUpsPanel />}
+          right={[<LayoutsPanel key="layouts" />, <MailSetup key="servers" />, <LanguagesPanel key="languages" />]}
+        />
+      ) : part === 'people' ? (
+        <PeoplePanel />
+      ) : (
+        <Two left={<ServicePanel />} right={<SourcesPanel />} />
+      )}
     </>
+  )
+}
+
+function Two({ left, right }: { left: ReactNode; right: ReactNode }) {
+  return (
+    <div className="two">
+      <div>{left}</div>
+      <div>{right}</div>
+    </div>
+  )
+}
+
+function ServicePanel() {
+  const now = useQuery(status)
+  return (
+    <section className="sheet">
+      <h2>{t('setup.the_service')}</h2>
+      <Loaded query={now} what={t('loading.service_status')}>
+        {(seen) => <Doing seen={seen} />}
+      </Loaded>
+      <HandRuns />
+    </section>
   )
 }
 

@@ -71,8 +71,8 @@ export const setRecipientLanguage = (address: string, language: string | null) =
 export type Schedule = Written<Definitions['times']>
 
 /** The next dates of a schedule that is being written. */
-export const datesOfSchedule = (schedule: Schedule, zone: string) => {
-  const asked = new URLSearchParams({ zone, count: '40' })
+export const datesOfSchedule = (schedule: Schedule, zone: string, count = 40) => {
+  const asked = new URLSearchParams({ zone, count: String(count) })
   for (const each of schedule.recur ?? []) asked.append('recur', each)
   for (const each of schedule['working_days'] ?? []) asked.append('workingDay', String(each))
   for (const each of schedule.also ?? []) asked.append('also', each)

@@ -26,7 +26,12 @@ function OneThreshold({ page }: { page: Page }) {
   useTitle(summary.title)
   return (
     <>
-      <h1>{summary.title.charAt(0).toUpperCase() + summary.title.slice(1)}</h1>
+      <div className="head">
+        <h1>{summary.title.charAt(0).toUpperCase() + summary.title.slice(1)}</h1>
+        <Link className="btn btn-plain" to={`/thresholds/${summary.name}/edit`}>
+          {t('thresholds.edit_definition')}
+        </Link>
+      </div>
       <p className="quiet mb-0">
         <code>
           {t('thresholds.as_written', { name: summary.name, key: summary.key.map((each) => `, ${each}`).join('') })}

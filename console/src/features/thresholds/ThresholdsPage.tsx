@@ -6,21 +6,24 @@ import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { measureWords } from '../../shared/words'
 import { thresholds, type ThresholdSummary } from './api'
-import { rich, t } from '../../messages'
+import { t } from '../../messages'
 
 export function ThresholdsPage() {
   useTitle(t('shared.thresholds'))
   const all = useQuery(thresholds)
   return (
     <>
-      <h1>{t('shared.thresholds')}</h1>
+      <div className="head">
+        <h1>{t('shared.thresholds')}</h1>
+        <Link className="btn btn-primary" to="/thresholds/new">
+          {t('thresholds.new_threshold')}
+        </Link>
+      </div>
       <section className="sheet">
         <Loaded query={all} what={t('loading.the_thresholds')}>
           {(list) =>
             list.length === 0 ? (
-              <p className="quiet mb-0">
-                {rich('thresholds.no_thresholds_yet_write_a', { code: (inner) => <code>{inner}</code> })}
-              </p>
+              <p className="quiet mb-0">{t('thresholds.no_thresholds_yet')}</p>
             ) : (
               <ThresholdTable list={list} />
             )

@@ -324,7 +324,17 @@ class WorkbenchApiTest {
                         .path("problems")
                         .isEmpty())
                 .isFalse();
-        assertThat(service.api().get("/api/definitions").toString()).contains("\"name\":\"" + sailings.name + "\"");
+        var query = service.api()
+                .get("/api/definitions")
+                .valueStream()
+                .filter(each -> each.path("kind").asString().equals("query")
+                        && each.path("name").asString().equals(sailings.name))
+                .findFirst()
+                .orElseThrow();
+        assertThat(query.path("rules"))
+                .as("the rules that use it")
+                .extracting(each -> each.asString())
+                .containsExactly(sailings.name);
         assertThat(service.api()
                         .get("/api/rules/" + sailings.name)
                         .path("rule")

@@ -100,6 +100,17 @@ class SchedulesTest {
                         + "DTSTART;VALUE=DATE:20280517\r\nSUMMARY:Grunnlovsdag\r\nEND:VEVENT\r\nEND:VCALENDAR\r\n";
         String path = "/api/calendars/" + calendar + "/holidays.ics";
         var calendarFile = Map.of("Content-Type", "text/calendar");
+        var read =
+                api.send("POST", "/api/calendars/holidays", file, calendarFile).body();
+        assertThat(read.path(0).path("date").asString()).isEqualTo("2028-05-17");
+        assertThat(read.path(0).path("name").asString()).isEqualTo("Grunnlovsdag");
+        assertThat(api.send("GET", "/api/definitions/calendar/" + calendar, null, Map.of())
+                        .status())
+                .as("nothing is saved by reading")
+                .isEqualTo(404);
+        assertThat(api.send("POST", "/api/calendars/holidays", "no calendar", calendarFile)
+                        .status())
+                .isEqualTo(422);
         assertThat(api.send("POST", path, file, calendarFile)
                         .body()
                         .path("revision")

@@ -2,6 +2,7 @@ package dev.oddsentry.service.api.definitions;
 
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Document;
+import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.authoring.Kinds;
 import dev.oddsentry.service.authoring.PrivateLayouts;
 import dev.oddsentry.service.authoring.Saved;
@@ -46,19 +47,29 @@ class DefinitionController {
         return saving.save(author, text, reason, treatAsKnown, revision);
     }
 
-    /** @param title the name again where it has none of its own */
-    record DefinitionSummary(String kind, String name, String title, int revision) {}
+    /**
+     * @param title the name again where it has none of its own
+     * @param rules the rules that use it, by name
+     */
+    record DefinitionSummary(String kind, String name, String title, int revision, List<String> rules) {}
 
     /** Every definition that is saved, but for layouts that are another's own. */
     @GetMapping(produces = "application/json")
     List<DefinitionSummary> listDefinitions(@AuthenticationPrincipal Person by) {
+        var rules = store.rules().stream().map(each -> each.definition()).toList();
         return store.everything().stream()
                 .filter(each -> PrivateLayouts.isOpenTo(by, each.definition()))
                 .map(each -> new DefinitionSummary(
                         each.definition().kind().code(),
                         each.definition().name(),
                         each.definition().title(),
-                        each.revision()))
+                        each.revision(),
+                        rules.stream()
+                                .filter(rule -> rule.names(each.definition().kind())
+                                        .contains(each.definition().name()))
+                                .map(RuleDefinition::name)
+                                .sorted()
+                                .toList()))
                 .toList();
     }
 

@@ -14,6 +14,7 @@ import java.time.Clock;
 import java.time.LocalDate;
 import java.time.ZoneOffset;
 import java.util.List;
+import java.util.Map;
 import java.util.TreeMap;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
@@ -93,21 +94,33 @@ class CalendarController {
             @PathVariable String name,
             @RequestBody String file,
             @RequestParam(defaultValue = "holidays from an iCalendar file") String reason) {
-        LocalDate until = clock.instant().atZone(ZoneOffset.UTC).toLocalDate().plusYears(YEARS_AHEAD);
         var before = definitions.calendar(name).map(each -> each.definition());
         var days = before.map(CalendarDefinition::days).orElse(WorkingDays.MONDAY_TO_FRIDAY);
         var holidays = new TreeMap<>(days.holidays());
-        try {
-            holidays.putAll(CalendarFile.holidays(file, until));
-        } catch (InvalidDefinitionException unreadable) {
-            throw RefusedException.invalid("The calendar is unchanged: "
-                    + unreadable.problems().getFirst().message() + ".");
-        }
+        holidays.putAll(holidaysIn(file));
         var after = new CalendarDefinition(
                 null,
                 name,
                 before.map(CalendarDefinition::title).orElse(name),
                 new WorkingDays(days.week(), holidays, days.worked(), days.periods()));
         return saving.save(by, Document.print(after), reason, false, null);
+    }
+
+    /** The whole-day events of a file, for a form; nothing is saved. */
+    @PostMapping(path = "/holidays", consumes = "text/calendar")
+    List<HolidayView> readHolidays(@RequestBody String file) {
+        return holidaysIn(file).entrySet().stream()
+                .map(each -> new HolidayView(each.getKey(), each.getValue()))
+                .toList();
+    }
+
+    private Map<LocalDate, String> holidaysIn(String file) {
+        LocalDate until = clock.instant().atZone(ZoneOffset.UTC).toLocalDate().plusYears(YEARS_AHEAD);
+        try {
+            return new TreeMap<>(CalendarFile.holidays(file, until));
+        } catch (InvalidDefinitionException unreadable) {
+            throw RefusedException.invalid("The calendar is unchanged: "
+                    + unreadable.problems().getFirst().message() + ".");
+        }
     }
 }

@@ -1,4 +1,4 @@
-import type { SchedulePart } from './api'
+import type { SchedulePart } from './parts'
 import { t } from '../../messages'
 
 export const weekdays = [

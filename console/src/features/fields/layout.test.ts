@@ -1,5 +1,5 @@
 import { columnText, movedForward, ownLayout, sortOf, sortText, withLayout, type Layout } from './layout'
-import type { DeliveryPart } from './api'
+import type { DeliveryPart } from './parts'
 
 const to: DeliveryPart = { to: ['ines.holm@skerryline.example'] }
 

@@ -1,3 +1,14 @@
+import type { Definitions, Written } from '../../api/types'
+
+type Rule = Written<Definitions['rule']>
+export type SchedulePart = NonNullable<Rule['schedule']>
+export type DeliveryPart = NonNullable<Rule['delivery']>
+/** Times at which something happens, of a rule or of a round-up. */
+export type Times = Written<Definitions['times']>
+
+/** A column that a field can name. */
+export type Column = { name: string; label: string; type: string }
+
 /** What a form says of a part of a document: an empty text takes a field out. */
 export type Edits<T> = { [K in keyof T]?: T[K] | '' | undefined }
 

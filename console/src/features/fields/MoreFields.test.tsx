@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { useState } from 'react'
-import { covered } from './covered'
+import { covered } from '../editor/covered'
 import { MoreFields } from './MoreFields'
 import { entryOf, listOfText, listText, withField, type DocumentSchema, type Values } from './schema'
 import { renderAt } from '../../shared/render.test-kit'

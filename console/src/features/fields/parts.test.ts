@@ -1,5 +1,5 @@
 import { expect, test } from 'vitest'
-import type { DeliveryPart } from './api'
+import type { DeliveryPart } from './parts'
 import { edited } from './parts'
 
 const delivery: DeliveryPart = {

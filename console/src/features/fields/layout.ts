@@ -1,5 +1,5 @@
 import type { Written, Definitions } from '../../api/types'
-import type { DeliveryPart } from './api'
+import type { DeliveryPart } from './parts'
 
 /** How the rows of a rule's message and files look, as a document has it. */
 export type Layout = Written<Definitions['delivery_layout']>

@@ -1,4 +1,4 @@
-import type { SchedulePart } from './api'
+import type { SchedulePart } from './parts'
 import { choiceOf, recurOf, scheduleOf, startOf, usual, withRhythm, type Choice } from './recurrence'
 
 test.each([
