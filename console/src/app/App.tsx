@@ -72,6 +72,9 @@ const LayoutPage = lazy(() =>
 const ThresholdForm = lazy(() =>
   import('../features/thresholds/ThresholdForm').then(({ ThresholdForm: page }) => ({ default: page })),
 )
+const StatementsPage = lazy(() =>
+  import('../features/statements/Statements').then(({ StatementsPage: page }) => ({ default: page })),
+)
 /** Logged in, the pages; otherwise the log-in, at whatever address, so that a link still leads where it said afterwards. */
 export function App() {
   const current = useQuery(session)
@@ -90,6 +93,7 @@ export function App() {
                 <Route path="/queries/:name" element={<QueryPage />} />
                 <Route path="/rules" element={<RulesPage />} />
                 <Route path="/rules/new" element={<NewRulePage />} />
+                <Route path="/statements" element={<StatementsPage />} />
                 <Route path="/rules/:name" element={<RulePage />} />
                 <Route path="/rules/:name/findings/:finding" element={<ExplanationPage />} />
                 <Route path="/rules/:name/edit" element={<RuleEditor />} />

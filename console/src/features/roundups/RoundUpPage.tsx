@@ -38,6 +38,11 @@ const severities = [
   ['warning', t('roundups.warnings_at_once')],
   ['notice', t('roundups.notices_at_once')],
 ] as const
+const statements = [
+  ['', t('roundups.no_statement')],
+  ['with_updates', t('roundups.statement_with_updates')],
+  ['only', t('roundups.statement_only')],
+] as const
 const covered = [
   'id',
   'kind',
@@ -48,6 +53,7 @@ const covered = [
   'language',
   'rules',
   'to',
+  'statement',
   'send_immediately',
   'schedule',
 ]
@@ -93,6 +99,13 @@ function RoundUpFields({ value, put }: FormProps<RoundUpDocument>) {
       </div>
       <RulesField value={value.rules} onChange={(chosen) => put({ rules: chosen })} />
       <div className="fields mt-3">
+        <Choice
+          id="statement"
+          label={t('statements.statement_of_checks')}
+          value={value.statement}
+          options={statements}
+          onChange={(statement) => put({ statement, ...(statement === 'only' && { send_immediately: undefined }) })}
+        />
         <Choice
           id="send-immediately"
           label={t('roundups.what_does_not_wait')}

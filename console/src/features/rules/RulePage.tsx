@@ -7,6 +7,7 @@ import { Loaded } from '../../shared/Loading'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { outcomeWords, stateWords, timeWords, zonedWords } from '../../shared/words'
+import { StatementPanel } from '../statements/Statements'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { activate, checkNow, pause, previewToMe, rule, type ReportOnActivation } from './api'
 import { ChecksPanel } from './ChecksPanel'
@@ -167,6 +168,7 @@ function OneRule({ page }: { page: Page }) {
         <RuleText page={page} />
         <div>
           <ChecksPanel name={name} grouped={page.text.grouped} copies={page.text.copies !== null} />
+          {state !== 'DRAFT' && <StatementPanel name={name} />}
           <RuleMail name={name} named={page.rule.named} plain={plain} />
           <RevisionsPanel kind="rule" name={name} onRestored={() => void renew()} />
         </div>

@@ -26,6 +26,9 @@ export function RulesPage() {
       <div className="head">
         <h1>{t('shared.rules')}</h1>
         <div className="d-flex gap-2 flex-wrap">
+          <Link className="btn btn-plain" to="/statements">
+            {t('statements.statement_of_checks')}
+          </Link>
           <Link className="btn btn-plain" to="/recipients">
             {t('shared.all_recipients')}
           </Link>

@@ -16,6 +16,7 @@ import dev.oddsentry.cli.checks.DatesCommand;
 import dev.oddsentry.cli.checks.DiscardCommand;
 import dev.oddsentry.cli.checks.FeedCommand;
 import dev.oddsentry.cli.checks.ImportCalendarCommand;
+import dev.oddsentry.cli.checks.StatementCommand;
 import dev.oddsentry.cli.checks.StopCommand;
 import dev.oddsentry.cli.checks.TriggerCommand;
 import dev.oddsentry.cli.client.ApiException;
@@ -127,6 +128,7 @@ public final class Odd {
                 List.of(
                         "check",
                         "checks",
+                        "statement",
                         "approve",
                         "discard",
                         "stop",
@@ -195,6 +197,7 @@ public final class Odd {
             case "preview-mail" -> new PreviewMailCommand();
             case "check" -> new CheckCommand();
             case "checks" -> new ChecksCommand();
+            case "statement" -> new StatementCommand();
             case "approve" -> new ApproveCommand();
             case "discard" -> new DiscardCommand();
             case "stop" -> new StopCommand();

@@ -28,7 +28,7 @@ public final class RecordGenerator {
     /** Columns kept as text with a check in the database, and the enum each is in Java. */
     private static final Map<String, String> ENUMS = Map.ofEntries(
             Map.entry("rule\\.state", "dev.oddsentry.service.rules.RuleState"),
-            Map.entry("(rule_check|check_copy)\\.state", "dev.oddsentry.service.checks.CheckState"),
+            Map.entry("(rule_check|check_copy)\\.state", "dev.oddsentry.service.rules.CheckState"),
             Map.entry("rule_check\\.origin", "dev.oddsentry.service.evaluation.CheckOrigin"),
             Map.entry("rule_check\\.waiting_for", "dev.oddsentry.service.checks.WaitingFor"),
             Map.entry(

@@ -11,6 +11,7 @@ import org.jspecify.annotations.Nullable;
  * One message with the updates of several rules, at its own times: an audience of each rule that gets messages at these times alone.
  *
  * @param rules their names, in the order of the message
+ * @param statement null if it reports updates alone
  * @param sendImmediately updates of this severity or higher are sent as soon as a check finds them; null if all wait
  */
 public record RoundUpDefinition(
@@ -22,9 +23,23 @@ public record RoundUpDefinition(
         Language language,
         List<String> rules,
         List<String> to,
+        @Nullable Statement statement,
         @Nullable Severity sendImmediately,
         ScheduleDefinition schedule)
         implements Definition {
+
+    /** How a round-up states how its rules were checked. Such a round-up is also sent without updates. */
+    public enum Statement {
+        /** Below the updates. */
+        WITH_UPDATES,
+        /** In place of updates, which it does not report. */
+        ONLY
+    }
+
+    /** {@code true} if the updates of its rules are for it to report. */
+    public boolean reportsUpdates() {
+        return statement != Statement.ONLY;
+    }
 
     @Override
     public Kind kind() {
@@ -33,7 +48,8 @@ public record RoundUpDefinition(
 
     @Override
     public RoundUpDefinition withId(String newId) {
-        return new RoundUpDefinition(newId, name, title, owner, zone, language, rules, to, sendImmediately, schedule);
+        return new RoundUpDefinition(
+                newId, name, title, owner, zone, language, rules, to, statement, sendImmediately, schedule);
     }
 
     /** The names of the definitions of a kind that it needs to be there. */

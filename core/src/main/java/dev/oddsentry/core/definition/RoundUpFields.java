@@ -42,6 +42,12 @@ final class RoundUpFields {
     private static final Field<RoundUpDefinition, List<String>> TO = PART.field(
                     "to", DeliveryFields.PEOPLE, RoundUpDefinition::to, "The recipients.")
             .required("[desk@skerry.example]");
+    private static final Field<RoundUpDefinition, RoundUpDefinition.Statement> STATEMENT = PART.field(
+                    "statement",
+                    FieldTypes.choice(RoundUpDefinition.Statement.values()),
+                    RoundUpDefinition::statement,
+                    "Also states for each rule how often it was checked, what was not reported and why, and what failed; then the message is sent even without updates. `only`: the statement without updates.")
+            .usually("updates only");
     private static final Field<RoundUpDefinition, Severity> SEND_IMMEDIATELY = PART.field(
                     "send_immediately",
                     SeverityFields.SEVERITY,
@@ -68,12 +74,17 @@ final class RoundUpFields {
                 LANGUAGE.in(top),
                 RULES.read(top).orElse(List.of()).stream().distinct().toList(),
                 TO.read(top).orElse(List.of()),
+                STATEMENT.orNull(top),
                 SEND_IMMEDIATELY.orNull(top),
                 SCHEDULE.read(top).orElse(ScheduleDefinition.ON_DEMAND_ONLY));
         if (top.has(SCHEDULE.name()) && roundUp.schedule().isOnDemandOnly() && !top.isRefused())
             top.refuse(
                     SCHEDULE.name(),
                     "the schedule has no times; write it like schedule: { start: 2026-01-05T08:00, recur: FREQ=WEEKLY }");
+        if (roundUp.sendImmediately() != null && !roundUp.reportsUpdates())
+            top.refuse(
+                    SEND_IMMEDIATELY.name(),
+                    "a round-up with statement: only reports no updates; remove send_immediately, or write statement: with_updates");
         return roundUp;
     }
 }

@@ -15,6 +15,7 @@ import org.jspecify.annotations.Nullable;
  * @param since the slot of the one before; null for the first
  * @param atOnce whether it could not wait for the round-up's time
  * @param sections one for each rule with news, in the order of the round-up
+ * @param statements how each rule was checked since the one before; empty where the round-up does not state it
  * @param quiet the titles of the rules without any
  * @param next the next time; null if there is none
  * @param link where all is seen, behind log-in
@@ -28,6 +29,7 @@ public record RoundUp(
         @Nullable Instant since,
         boolean atOnce,
         List<Section> sections,
+        List<CheckStatement> statements,
         List<String> quiet,
         @Nullable Instant next,
         String link) {
@@ -45,6 +47,16 @@ public record RoundUp(
         List<Extract.Row> all() {
             return Stream.concat(news.rows().stream(), more.stream()).toList();
         }
+    }
+
+    /** {@code true} if it has no updates, and says how the rules were checked. */
+    boolean isStatementAlone() {
+        return sections.isEmpty();
+    }
+
+    /** The rules of which silence does not mean that there was nothing to report. */
+    long incomplete() {
+        return statements.stream().filter(each -> !each.isComplete()).count();
     }
 
     /** Rows of one rule that are said in the mail. */

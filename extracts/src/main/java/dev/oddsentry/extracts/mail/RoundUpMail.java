@@ -31,6 +31,10 @@ public final class RoundUpMail {
     }
 
     private String subject() {
+        if (said.isStatementAlone())
+            return phrases.of(
+                    said.incomplete() == 0 ? "statement.subject.complete" : "statement.subject.incomplete",
+                    Wording.oneLine(said.title()));
         return words.counts(said.rows()) + ": " + Wording.oneLine(said.title())
                 + (said.atOnce() ? phrases.of("round.atOnce.subject") : "");
     }
@@ -40,8 +44,8 @@ public final class RoundUpMail {
         lines.add(Wording.oneLine(said.title()));
         lines.add(words.slot(said.slot(), said.zone()));
         lines.add("");
-        lines.add(words.headline(said.rows()));
-        lines.add(context());
+        lines.add(headline());
+        if (!said.isStatementAlone()) lines.add(context());
         for (var section : said.sections()) {
             lines.add("");
             lines.add("== " + Wording.oneLine(section.title()) + ": " + words.headline(section.all()) + " ==");
@@ -52,6 +56,16 @@ public final class RoundUpMail {
             lines.add("");
             lines.add(because(section));
         }
+        if (!said.statements().isEmpty()) {
+            lines.add("");
+            lines.add("== " + phrases.of("statement.title") + " ==");
+            lines.add(period());
+            for (var statement : said.statements()) {
+                lines.add("");
+                lines.add(Wording.oneLine(statement.title()));
+                StatementWords.of(statement, said.language()).forEach(sentence -> lines.add("  " + sentence));
+            }
+        }
         lines.add("");
         if (!said.quiet().isEmpty()) lines.add(quiet());
         lines.add(foot());
@@ -61,8 +75,8 @@ public final class RoundUpMail {
     private String html() {
         var page = new MailPage(words)
                 .kicker(Wording.oneLine(said.title()) + " · " + words.slot(said.slot(), said.zone()))
-                .headline(words.headline(said.rows()))
-                .aside(context());
+                .headline(headline())
+                .aside(said.isStatementAlone() ? "" : context());
         for (var section : said.sections())
             page.subheading(Wording.oneLine(section.title()))
                     .summary(
@@ -70,12 +84,36 @@ public final class RoundUpMail {
                             new Wording.Link(words.seeAll(section.open()), section.link()))
                     .rows(section.news(), Integer.MAX_VALUE, section.more().isEmpty() ? "" : more(section))
                     .because(because(section));
+        if (!said.statements().isEmpty()) {
+            if (!said.isStatementAlone()) page.subheading(phrases.of("statement.title"));
+            page.aside(period());
+            for (var statement : said.statements())
+                page.subheading(Wording.oneLine(statement.title()))
+                        .remark(String.join(" ", StatementWords.of(statement, said.language())));
+        }
         if (!said.quiet().isEmpty()) page.remark(quiet());
         page.button(new Wording.Link(phrases.of("round.see"), said.link())).foot(foot(), List.of());
+        return page.html(subject(), firstLine());
+    }
+
+    private String headline() {
+        if (!said.isStatementAlone()) return words.headline(said.rows());
+        return said.incomplete() == 0
+                ? phrases.of("statement.headline.complete")
+                : phrases.of("statement.headline.incomplete", said.incomplete());
+    }
+
+    private String firstLine() {
+        if (said.isStatementAlone()) return headline();
         var first = said.sections().getFirst().news();
         boolean rowsAreShown = !first.rows().isEmpty() && first.arrangement().rowsAs() != RowsAs.FIGURES;
-        String firstLine = !rowsAreShown ? words.headline(said.rows()) : words.firstLine(first);
-        return page.html(subject(), firstLine);
+        return rowsAreShown ? words.firstLine(first) : headline();
+    }
+
+    private String period() {
+        var any = said.statements().getFirst();
+        return phrases.of(
+                "statement.period", words.longSlot(any.from(), said.zone()), words.longSlot(any.to(), said.zone()));
     }
 
     private String context() {

@@ -11,6 +11,7 @@ import java.time.Instant;
 import java.time.ZoneId;
 import java.util.Arrays;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
@@ -54,6 +55,7 @@ class RoundUpMailTest {
                 since,
                 atOnce,
                 sections,
+                List.of(),
                 List.of("Fuel per mile", "Certificates"),
                 Instant.parse("2026-11-25T06:00:00Z"),
                 "http://127.0.0.1:8480/findings");
@@ -169,11 +171,90 @@ class RoundUpMailTest {
                 null,
                 false,
                 List.of(section),
+                List.of(statement(nasty)),
                 List.of(nasty),
                 null,
                 "http://127.0.0.1:8480/");
         assertThat(RoundUpMail.html(said)).doesNotContain("<img", "<script", "\u202E");
         assertThat(RoundUpMail.subject(said)).doesNotContain("\r", "\n", "\u202E");
         assertThat(RoundUpMail.text(said).lines()).noneMatch(line -> line.startsWith("Bcc"));
+    }
+
+    private static CheckStatement statement(String title, CheckStatement.Gap... gaps) {
+        return new CheckStatement(
+                title,
+                OSLO,
+                SLOT.minusSeconds(7 * 86_400),
+                SLOT,
+                false,
+                new CheckStatement.Checks(7, 2, gaps.length, 0, 120L, 743L, 0, 0),
+                new CheckStatement.Reported(20L, 3, 0, 0),
+                new CheckStatement.Unreported(3, 0, 2, 0, 1, 0),
+                new CheckStatement.Open(Map.of(Severity.CRITICAL, 2L, Severity.WARNING, 18L), 3, 1),
+                List.of(gaps));
+    }
+
+    private static RoundUp stated(Language language, CheckStatement... statements) {
+        return new RoundUp(
+                "The month",
+                "Traffic reporting",
+                OSLO,
+                language,
+                SLOT,
+                null,
+                false,
+                List.of(),
+                List.of(statements),
+                List.of(),
+                null,
+                "http://127.0.0.1:8480/findings");
+    }
+
+    @Test
+    void statementSaysFirstWhetherSilenceCanBeTrusted() {
+        var said = stated(Language.EN, statement("Late sailings"));
+        assertThat(RoundUpMail.subject(said)).isEqualTo("Nothing to report, all checks complete: The month");
+        assertThat(RoundUpMail.text(said)).contains("""
+                Late sailings
+                  Every check was complete, so silence meant that there was nothing to report.
+                  Checked 7 times. The checks read 120 to 743 rows each.
+                  2 scheduled times had no check of their own; later checks covered them.
+                  20 updates were reported in 3 messages.
+                  Updates not reported: 3 snoozed, 2 less severe than the rule sends.
+                  One exception has not lasted long enough to be reported.
+                  Open now: 2 critical, 18 warnings; of these 3 snoozed, 1 accepted.
+                """);
+    }
+
+    @Test
+    void statementNamesTheTimesOfWhichNoCheckCanSayAnything() {
+        var gap = new CheckStatement.Gap(SLOT.minusSeconds(3 * 86_400), SLOT.minusSeconds(86_400));
+        var said = stated(Language.EN, statement("Late sailings", gap), statement("Certificates"));
+        assertThat(RoundUpMail.subject(said)).isEqualTo("Checks incomplete: The month");
+        assertThat(RoundUpMail.html(said)).contains("One rule was not checked completely");
+        assertThat(RoundUpMail.text(said))
+                .contains("Between Saturday 21 November, 07:00 and Monday 23 November, 07:00, silence does not mean"
+                        + " that there was nothing to report.")
+                .contains("One check failed.");
+    }
+
+    @ParameterizedTest
+    @CsvSource({"DE, Prüfnachweis", "NB, Kontrolloversikt"})
+    void statementIsSaidInTheLanguageOfTheRoundUp(Language language, String title) {
+        var updates = usual(language);
+        var both = new RoundUp(
+                updates.title(),
+                updates.owner(),
+                updates.zone(),
+                language,
+                SLOT,
+                null,
+                false,
+                updates.sections(),
+                List.of(statement("Late sailings", new CheckStatement.Gap(SLOT, null))),
+                List.of(),
+                null,
+                updates.link());
+        assertThat(RoundUpMail.text(both)).contains("== " + title + " ==").doesNotContain("silence", "Checked", "open");
     }
 }

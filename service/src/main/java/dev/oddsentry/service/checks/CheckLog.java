@@ -2,6 +2,7 @@ package dev.oddsentry.service.checks;
 
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.rules.CheckState;
 import java.util.Locale;
 import java.util.regex.Pattern;
 import org.slf4j.Logger;

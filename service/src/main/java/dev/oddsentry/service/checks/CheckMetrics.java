@@ -1,5 +1,6 @@
 package dev.oddsentry.service.checks;
 
+import dev.oddsentry.service.rules.CheckState;
 import io.micrometer.core.instrument.Counter;
 import io.micrometer.core.instrument.MeterRegistry;
 import io.micrometer.core.instrument.Timer;

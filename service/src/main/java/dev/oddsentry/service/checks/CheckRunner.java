@@ -7,6 +7,7 @@ import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.rules.CheckState;
 import java.time.Instant;
 import org.springframework.stereotype.Component;
 

@@ -16,6 +16,7 @@ import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.queries.Parameters;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.sources.Source;

@@ -26,6 +26,7 @@ import dev.oddsentry.service.evaluation.ThresholdsUsed;
 import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
 import java.time.Duration;

@@ -5,6 +5,7 @@ import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.PartCount;
 import dev.oddsentry.service.reporting.ReportPlan;
+import dev.oddsentry.service.rules.CheckState;
 import java.math.BigDecimal;
 import java.util.Comparator;
 import java.util.EnumSet;

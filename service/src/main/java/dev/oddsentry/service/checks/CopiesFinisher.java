@@ -16,6 +16,7 @@ import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.incidents.Incidents;
 import dev.oddsentry.service.memory.MemoryWriter;
 import dev.oddsentry.service.memory.Scope;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.triggers.Triggers;
 import java.util.EnumSet;

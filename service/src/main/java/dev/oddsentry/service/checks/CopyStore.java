@@ -16,6 +16,7 @@ import dev.oddsentry.service.evaluation.PersonalCopy;
 import dev.oddsentry.service.evaluation.PriorChecks;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.rules.CheckState;
 import java.time.Clock;
 import java.util.Collection;
 import java.util.HashSet;

@@ -12,6 +12,7 @@ import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.failures.IncidentKind;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.incidents.Incidents;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.triggers.Triggers;
 import java.time.Clock;
 import java.time.Instant;

@@ -13,6 +13,7 @@ import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;

@@ -5,6 +5,7 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 import dev.oddsentry.service.config.RepeatedWatch;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.queries.RunningQuery;
+import dev.oddsentry.service.rules.CheckState;
 import java.util.Map;
 import java.util.Set;
 import java.util.concurrent.ConcurrentHashMap;

@@ -12,8 +12,8 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectCount;
 
 import dev.oddsentry.service.audit.AuditAct;
-import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.outbox.RecipientState;
+import dev.oddsentry.service.rules.CheckState;
 import java.io.IOException;
 import java.time.Duration;
 import java.util.ArrayList;

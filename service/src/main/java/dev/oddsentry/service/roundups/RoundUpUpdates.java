@@ -12,6 +12,7 @@ import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.memory.ReportPolicy;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
+import dev.oddsentry.extracts.mail.CheckStatement;
 import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -25,7 +26,9 @@ import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.memory.RoundUpMemory;
 import dev.oddsentry.service.rules.RuleStates;
 import dev.oddsentry.service.schedules.Schedules;
+import dev.oddsentry.service.statements.CheckStatements;
 import dev.oddsentry.service.thresholds.ThresholdStore;
+import java.time.Duration;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
@@ -38,6 +41,8 @@ import org.springframework.stereotype.Component;
 /** What a round-up has to say, rule by rule, out of memory: no query runs. */
 @Component
 public class RoundUpUpdates {
+    private static final Duration FIRST_PERIOD = Duration.ofDays(7);
+
     private final DefinitionStore definitions;
     private final RoundUpMemory roundUps;
     private final MemoryStore memory;
@@ -47,6 +52,7 @@ public class RoundUpUpdates {
     private final Settings settings;
     private final RememberedRows remembered;
     private final Layouts layouts;
+    private final CheckStatements statements;
 
     RoundUpUpdates(
             DefinitionStore definitions,
@@ -57,7 +63,8 @@ public class RoundUpUpdates {
             Schedules schedules,
             Settings settings,
             RememberedRows remembered,
-            Layouts layouts) {
+            Layouts layouts,
+            CheckStatements statements) {
         this.definitions = definitions;
         this.roundUps = roundUps;
         this.memory = memory;
@@ -67,6 +74,7 @@ public class RoundUpUpdates {
         this.settings = settings;
         this.remembered = remembered;
         this.layouts = layouts;
+        this.statements = statements;
     }
 
     /** @param atLeast null for all updates */
@@ -93,15 +101,19 @@ public class RoundUpUpdates {
         var ofRules = new ArrayList<OfRule>();
         var sections = new ArrayList<RoundUp.Section>();
         var quiet = new ArrayList<String>();
+        var stated = new ArrayList<Current<RuleDefinition>>();
         for (String name : roundUp.rules()) {
             var saved = definitions.rule(name).orElseThrow();
             var rule = new Current<>(saved.id(), saved.revision(), told(roundUp, saved.definition()));
+            stated.add(rule);
+            if (!roundUp.reportsUpdates()) continue;
             var found = of(asked, rule, all);
             ofRules.add(found);
             if (found.section() != null) sections.add(found.section());
             else quiet.add(rule.definition().title());
         }
-        if (sections.isEmpty()) return new News(ofRules, null);
+        boolean states = roundUp.statement() != null && asked.atLeast() == null;
+        if (sections.isEmpty() && !states) return new News(ofRules, null);
         var said = new RoundUp(
                 roundUp.title(),
                 roundUp.owner(),
@@ -111,6 +123,7 @@ public class RoundUpUpdates {
                 last,
                 asked.atLeast() != null,
                 sections,
+                states ? statements(stated, asked, last) : List.of(),
                 asked.atLeast() != null ? List.of() : quiet,
                 schedules
                         .of(roundUp.schedule(), roundUp.zone())
@@ -118,6 +131,20 @@ public class RoundUpUpdates {
                         .orElse(null),
                 settings.baseUrl() + "/today");
         return new News(ofRules, said);
+    }
+
+    /** Since the one before; of the first, for as long as it is to the next. */
+    private List<CheckStatement> statements(List<Current<RuleDefinition>> rules, Asked asked, @Nullable Instant last) {
+        var roundUp = asked.roundUp().definition();
+        Instant to = asked.slot();
+        Instant from = last != null
+                ? last
+                : schedules
+                        .of(roundUp.schedule(), roundUp.zone())
+                        .nextAfter(to)
+                        .map(next -> to.minus(Duration.between(to, next)))
+                        .orElse(to.minus(FIRST_PERIOD));
+        return rules.stream().map(rule -> statements.of(rule, from, to)).toList();
     }
 
     /** In its own layout, and in the round-up's language. */

@@ -21,12 +21,12 @@ import static org.jooq.impl.DSL.notExists;
 import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.selectOne;
 
-import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.config.Node;
 import dev.oddsentry.service.db.generated.tables.records.IncidentRuleRecord;
 import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.failures.IncidentKind;
 import dev.oddsentry.service.outbox.RecipientState;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
 import java.time.Clock;
 import java.time.Duration;

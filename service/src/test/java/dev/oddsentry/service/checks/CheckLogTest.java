@@ -8,6 +8,7 @@ import ch.qos.logback.classic.spi.ILoggingEvent;
 import ch.qos.logback.core.read.ListAppender;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
 import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.rules.CheckState;
 import java.time.Instant;
 import java.util.Map;
 import org.junit.jupiter.api.AfterEach;

@@ -2,7 +2,6 @@ package dev.oddsentry.service.api.checks;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.service.api.PageCodes;
-import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.checks.CheckStore;
 import dev.oddsentry.service.checks.CopyStore;
 import dev.oddsentry.service.checks.OnDemandChecks;
@@ -12,6 +11,7 @@ import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.previews.OpenFindingsSender;
 import dev.oddsentry.service.previews.Preview;
 import dev.oddsentry.service.previews.PreviewFiles;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleNames;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.Valid;

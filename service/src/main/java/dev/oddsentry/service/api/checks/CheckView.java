@@ -1,6 +1,5 @@
 package dev.oddsentry.service.api.checks;
 
-import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.checks.WaitingFor;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
@@ -9,6 +8,7 @@ import dev.oddsentry.service.evaluation.PartCount;
 import dev.oddsentry.service.evaluation.UnevaluatedGroup;
 import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.rules.CheckState;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;

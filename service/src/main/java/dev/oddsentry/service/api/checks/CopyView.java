@@ -1,7 +1,7 @@
 package dev.oddsentry.service.api.checks;
 
-import dev.oddsentry.service.checks.CheckState;
 import dev.oddsentry.service.db.generated.tables.records.CheckCopyRecord;
+import dev.oddsentry.service.rules.CheckState;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;

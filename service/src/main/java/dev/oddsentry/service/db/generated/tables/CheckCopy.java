@@ -4,7 +4,7 @@
 package dev.oddsentry.service.db.generated.tables;
 
 
-import dev.oddsentry.service.checks.CheckState;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.db.generated.DefaultSchema;
 import dev.oddsentry.service.db.generated.Keys;
 import dev.oddsentry.service.db.generated.tables.records.CheckCopyRecord;

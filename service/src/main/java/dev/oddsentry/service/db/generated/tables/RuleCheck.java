@@ -5,7 +5,7 @@ package dev.oddsentry.service.db.generated.tables;
 
 
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.service.checks.CheckState;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.checks.WaitingFor;
 import dev.oddsentry.service.db.generated.DefaultSchema;
 import dev.oddsentry.service.db.generated.Keys;

@@ -4,7 +4,7 @@
 package dev.oddsentry.service.db.generated.tables.records;
 
 
-import dev.oddsentry.service.checks.CheckState;
+import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.db.generated.tables.CheckCopy;
 import dev.oddsentry.service.ids.CheckId;
 

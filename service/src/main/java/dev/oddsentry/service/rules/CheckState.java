@@ -1,4 +1,4 @@
-package dev.oddsentry.service.checks;
+package dev.oddsentry.service.rules;
 
 import java.util.Set;
 
@@ -21,5 +21,5 @@ public enum CheckState {
     SKIPPED;
 
     /** States after which the slot is done and memory matches the source. */
-    static final Set<CheckState> GOOD = Set.of(QUIET, FIRED, INCOMPLETE);
+    public static final Set<CheckState> GOOD = Set.of(QUIET, FIRED, INCOMPLETE);
 }

@@ -1,0 +1,5 @@
+/** How rules were checked, over HTTP. */
+@NullMarked
+package dev.oddsentry.service.api.statements;
+
+import org.jspecify.annotations.NullMarked;

@@ -1,0 +1,5 @@
+/** How rules were checked over a while, and what they did not report. */
+@NullMarked
+package dev.oddsentry.service.statements;
+
+import org.jspecify.annotations.NullMarked;
