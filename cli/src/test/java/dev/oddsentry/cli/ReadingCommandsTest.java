@@ -2,6 +2,9 @@ package dev.oddsentry.cli;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
+import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import org.junit.jupiter.api.Test;
 
@@ -303,5 +306,33 @@ class ReadingCommandsTest extends AgainstAService {
                         "Slots of: every day (Europe/Oslo).",
                         "The schedule ends here.");
         assertThat(odd("dates", "late", "--recur", "FREQ=DAILY").status()).isEqualTo(2);
+    }
+
+    private static Instant midnight(String day) {
+        return LocalDate.parse(day).atStartOfDay(ZoneId.systemDefault()).toInstant();
+    }
+
+    @Test
+    void statementTellsWithItsExitStatusWhetherSilenceCanBeTrusted() {
+        String asked = "from=" + midnight("2026-11-23") + "&to=" + midnight("2026-11-30");
+        answer("GET /api/statements?rule=late&" + asked, """
+                {"from": "2026-11-22T23:00:00Z", "to": "2026-11-29T23:00:00Z", "statements": [
+                  {"rule": "late", "title": "Late sailings", "zone": "Europe/Oslo", "complete": false,
+                   "sentences": ["Since Friday, silence does not mean that there was nothing to report.", "One check failed."]}]}
+                """);
+        var told = odd("statement", "late", "--from", "2026-11-23", "--to", "2026-11-29");
+        assertThat(told.status()).isEqualTo(1);
+        assertThat(lines(told.out()).subList(1, 5))
+                .containsExactly(
+                        "",
+                        "Late sailings (late)",
+                        "  Since Friday, silence does not mean that there was nothing to report.",
+                        "  One check failed.");
+        answer("GET /api/statements?" + asked, """
+                {"from": "2026-11-22T23:00:00Z", "to": "2026-11-29T23:00:00Z", "statements": [
+                  {"rule": "late", "title": "Late sailings", "zone": "Europe/Oslo", "complete": true, "sentences": []}]}
+                """);
+        assertThat(odd("statement", "--from", "2026-11-23", "--to", "2026-11-29").status())
+                .isZero();
     }
 }
