@@ -1,9 +1,13 @@
 import type { ReactNode } from 'react'
 
-/** What may be wider than the page: it scrolls by itself, by the keyboard too. */
-export function Scroll({ label, children }: { label: string; children: ReactNode }) {
+/**
+ * What may be wider than the page: it scrolls by itself, by the keyboard too.
+ *
+ * @param limited whether it may not push the page down either
+ */
+export function Scroll({ label, limited, children }: { label: string; limited?: boolean; children: ReactNode }) {
   return (
-    <div className="scroll" role="region" aria-label={label} tabIndex={0}>
+    <div className={limited ? 'scroll limited' : 'scroll'} role="region" aria-label={label} tabIndex={0}>
       {children}
     </div>
   )

@@ -1,11 +1,13 @@
 import { Form } from 'react-bootstrap'
 import { Choice } from '../../shared/Choice'
+import { AudienceTable } from './AudienceTable'
+import { SplitFields } from './SplitFields'
 import { FilesField } from './FilesField'
 import { LayoutFields } from '../fields/LayoutFields'
 import { edited, type Column, type DeliveryPart, type Edits } from '../fields/parts'
 import { PeopleField } from '../fields/PeopleField'
 import { TemplateField } from '../fields/TemplateField'
-import { rich, t } from '../../messages'
+import { t } from '../../messages'
 
 const languages = [
   ['', t('shared.english')],
@@ -16,6 +18,8 @@ const languages = [
 type Props = {
   delivery: DeliveryPart
   plain: boolean
+  /** Whether the rule has personal copies. */
+  copies: boolean
   /** The whole rule, as a preview reads it. */
   document: string
   columns: Column[]
@@ -23,7 +27,7 @@ type Props = {
 }
 
 /** The recipients, and what the message looks like. */
-export function DeliveryStep({ delivery, plain, document, columns, onChange }: Props) {
+export function DeliveryStep({ delivery, plain, copies, document, columns, onChange }: Props) {
   const put = (edits: Edits<DeliveryPart>) => onChange(edited(delivery, edits, ['attach']))
   return (
     <>
@@ -32,36 +36,7 @@ export function DeliveryStep({ delivery, plain, document, columns, onChange }: P
         <PeopleField id="cc" label={t('editor.cc')} value={delivery.cc} onChange={(cc) => put({ cc })} />
         <PeopleField id="bcc" label={t('editor.bcc')} value={delivery.bcc} onChange={(bcc) => put({ bcc })} />
       </div>
-      {delivery['split_by'] && (
-        <p className="callout mt-2 mb-0">
-          {rich('editor.split_by_one_audience_per', {
-            code: (inner) => <code>{inner}</code>,
-            column: delivery['split_by'],
-            audiences:
-              Object.keys(delivery['split_to'] ?? {}).length > 0 &&
-              ` (${Object.keys(delivery['split_to'] ?? {}).join(', ')})`,
-            others:
-              delivery['split_from'] &&
-              t('editor.recipients_of_other_values_come', { delivery: delivery['split_from'] }),
-          })}
-        </p>
-      )}
       <div className="fields">
-        <Form.Group controlId="split-by">
-          <Form.Label className="mb-0 small quiet">{t('editor.split_by_column')}</Form.Label>
-          <Form.Select
-            size="sm"
-            value={delivery['split_by'] ?? ''}
-            onChange={(event) => put({ split_by: event.target.value })}
-          >
-            <option value="">{t('editor.no_split_all_recipients_get')}</option>
-            {columns.map((column) => (
-              <option key={column.name} value={column.name}>
-                {column.label}
-              </option>
-            ))}
-          </Form.Select>
-        </Form.Group>
         <Choice
           id="language"
           label={t('shared.language')}
@@ -88,6 +63,11 @@ export function DeliveryStep({ delivery, plain, document, columns, onChange }: P
           onChange={(opening) => put({ opening })}
         />
       </div>
+      {copies ? (
+        <AudienceTable document={document} />
+      ) : (
+        <SplitFields delivery={delivery} columns={columns} document={document} onChange={put} />
+      )}
       <LayoutFields delivery={delivery} plain={plain} columns={columns} onChange={onChange} />
       <FilesField
         attach={delivery.attach ?? ['csv']}

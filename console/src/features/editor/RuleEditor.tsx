@@ -293,6 +293,7 @@ function Editor({ found }: { found: Editing }) {
             <DeliveryStep
               delivery={document.delivery ?? {}}
               plain={plain}
+              copies={document.copies !== undefined}
               document={JSON.stringify(previewable(document), null, 1)}
               columns={columns}
               onChange={(delivery) => change({ delivery })}

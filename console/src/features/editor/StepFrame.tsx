@@ -1,6 +1,5 @@
 import { type ReactNode } from 'react'
 import { t } from '../../messages'
-import { numberWords } from '../../shared/words'
 import type { DraftSeen, RuleDocument } from './api'
 import { isPlain } from './kind'
 import { steps, type Remark, type Step } from './steps'
@@ -85,5 +84,5 @@ export function StepList({
 function nowWords(document: RuleDocument, exceptions: number) {
   return isPlain(document)
     ? t('editor.rows_now', { rows: exceptions })
-    : t('editor.exceptions_now', { exceptions: numberWords(exceptions) })
+    : t('editor.exceptions_now', { exceptions })
 }

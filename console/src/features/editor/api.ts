@@ -184,3 +184,9 @@ export const livePreview = (document: RuleDocument) =>
 
 /** A rule that was never saved: a draft first, which nothing checks. */
 export const saveNew = (document: RuleDocument, reason: string) => save(document, reason, 0)
+
+export type Audience = Schemas['AudienceView']
+
+/** Who would get what, as the data is now. */
+export const audiencesOf = (document: string) =>
+  api.text<Schemas['AudienceList']>('/api/audiences', document, 'application/yaml')

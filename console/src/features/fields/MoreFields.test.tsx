@@ -59,7 +59,14 @@ function Part({ part, told, from = {} }: { part: 'schedule' | 'delivery'; told: 
     setValue(next)
     told(next)
   }
-  return <MoreFields part={part} value={value} covered={covered[part]} onChange={change} />
+  return (
+    <MoreFields
+      part={part}
+      value={value}
+      covered={covered[part].filter((each) => each !== 'split_to')}
+      onChange={change}
+    />
+  )
 }
 
 test('what has no field of its own is entered by the schema, and told as the document has it', async () => {

@@ -102,7 +102,7 @@ function Shown({ dates }: { dates: Dates }) {
       {dates.slots.length === 0 ? (
         <p className="problem-text">{t('editor.no_further_checks_the_schedule')}</p>
       ) : (
-        <div className="d-flex flex-wrap gap-4 align-items-start">
+        <div className="d-flex flex-wrap gap-3 align-items-start">
           <ol className="small list-unstyled mb-0">
             {dates.slots.slice(0, 6).map(({ slot, local }) => (
               <li key={slot}>

@@ -332,7 +332,8 @@ class ReadingCommandsTest extends AgainstAService {
                 {"from": "2026-11-22T23:00:00Z", "to": "2026-11-29T23:00:00Z", "statements": [
                   {"rule": "late", "title": "Late sailings", "zone": "Europe/Oslo", "complete": true, "sentences": []}]}
                 """);
-        assertThat(odd("statement", "--from", "2026-11-23", "--to", "2026-11-29").status())
+        assertThat(odd("statement", "--from", "2026-11-23", "--to", "2026-11-29")
+                        .status())
                 .isZero();
     }
 }

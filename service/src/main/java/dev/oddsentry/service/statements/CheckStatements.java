@@ -39,7 +39,7 @@ import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** Reckons statements of checks out of the records; no query runs. */
+/** Calculates statements of checks out of the records; no query runs. */
 @Component
 public class CheckStatements {
     private static final Set<CheckState> BAD =

@@ -84,6 +84,25 @@ class PersonalCopiesTest {
     }
 
     @Test
+    void whoHasACopyIsShownBeforeAnybodyIsMailed() {
+        manager("Ytre", "", 0);
+        active("");
+        var list = api.send(
+                        "POST",
+                        "/api/audiences",
+                        api.send("GET", "/api/definitions/rule/" + sailings.name, null, Map.of())
+                                .text(),
+                        Map.of("Content-Type", "application/yaml"))
+                .body();
+        assertThat(list.path("by").asString()).isEqualTo("terminal");
+        assertThat(list.path("audiences")
+                        .valueStream()
+                        .map(each -> each.path("value").asString() + " "
+                                + each.path("namedBy").asString()))
+                .containsExactly("Holm QUERY", "Vik QUERY", "Ytre OTHERS");
+    }
+
+    @Test
     void eachCopyHasItsOwnMessagesAndMemory() {
         active("");
         late("SK-1", 20, "Holm");

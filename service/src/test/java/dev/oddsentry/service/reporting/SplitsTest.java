@@ -88,6 +88,44 @@ class SplitsTest {
         assertThat(mails.lastText(holm)).contains("SK-1").doesNotContain("SK-2");
     }
 
+    private String audiences(String split) {
+        var list = api.send("POST", "/api/audiences", rule(split), Map.of("Content-Type", "application/yaml"))
+                .body();
+        return list.path("nobody").asInt() + " of " + list.path("all").asInt() + ": "
+                + list.path("audiences")
+                        .valueStream()
+                        .map(each -> each.path("value").asString() + " "
+                                + each.path("rows").asInt() + " "
+                                + each.path("namedBy").asString())
+                        .toList();
+    }
+
+    @Test
+    void whoGetsWhatIsShownBeforeAnybodyIsMailed() {
+        active(byTable());
+        late("SK-1", 20, "'Holm'");
+        late("SK-2", 50, "'Holm'");
+        late("SK-3", 30, "'Ytre'");
+        late("SK-4", 30, "null");
+        sailings.change("update sailing_table set reason = '" + vik + "; nobody' where terminal = 'Ytre'");
+        assertThat(audiences(byTable()))
+                .as("Vik has no rows now, and is named all the same")
+                .isEqualTo("0 of 4: [ 1 OTHERS, Holm 2 RULE, Vik 0 RULE, Ytre 1 OTHERS]");
+        assertThat(audiences("split_by: terminal, split_address: reason,"))
+                .isEqualTo("0 of 3: [ 1 OTHERS, Holm 2 OTHERS, Ytre 1 COLUMN]");
+        String nobody = rule("split_by: terminal, split_to: { Holm: [" + holm + "] },")
+                .replace("to: [" + sailings.recipient + "]", "to: []");
+        var list = api.send("POST", "/api/audiences", nobody, Map.of("Content-Type", "application/yaml"))
+                .body();
+        assertThat(list.path("nobody").asInt()).isEqualTo(2);
+        assertThat(list.path("audiences").path(1).path("value").asString())
+                .as("those with nobody first")
+                .isEqualTo("Ytre");
+        assertThat(api.send("POST", "/api/audiences", sailings.rule(), Map.of("Content-Type", "application/yaml"))
+                        .text())
+                .contains("The rule has no split and no personal copies");
+    }
+
     @Test
     void aFindingThatMovesIsNewForTheOneAndMovedAwayForTheOther() {
         sailings.memory("memory: { key: [sailing], report: [new, returned, cleared, moved], absence: clears }");

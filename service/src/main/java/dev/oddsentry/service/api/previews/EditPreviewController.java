@@ -1,6 +1,7 @@
 package dev.oddsentry.service.api.previews;
 
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.previews.Audiences;
 import dev.oddsentry.service.previews.MailPreview;
 import dev.oddsentry.service.previews.QueryEffect;
 import org.springframework.http.HttpHeaders;
@@ -14,9 +15,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class EditPreviewController {
     private final MailPreview mail;
+    private final Audiences audiences;
     private final QueryEffect effect;
 
-    EditPreviewController(MailPreview mail, QueryEffect effect) {
+    EditPreviewController(MailPreview mail, QueryEffect effect, Audiences audiences) {
+        this.audiences = audiences;
         this.mail = mail;
         this.effect = effect;
     }
@@ -38,5 +41,14 @@ class EditPreviewController {
             produces = "application/json")
     QueryEffect.QueryEffectView showQueryEffect(@AuthenticationPrincipal Person by, @RequestBody String text) {
         return effect.of(by, text);
+    }
+
+    /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem */
+    @PostMapping(
+            path = "/api/audiences",
+            consumes = {"application/yaml", "text/plain"},
+            produces = "application/json")
+    Audiences.AudienceList listAudiencesOfDefinition(@RequestBody String text) {
+        return audiences.of(text);
     }
 }
