@@ -12,7 +12,7 @@ const routes = (
 )
 const text = 'kind: rule\nname: late\ndelivery: { to: [per.aune@skerryline.example] }\n'
 const late = {
-  'GET /api/definitions/rule/late': new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
+  'GET /api/definitions/rule/late': () => new Response(text, { headers: { 'Content-Type': 'application/yaml' } }),
   'GET /api/definitions/rule/late/revisions': {
     next: null,
     revisions: [7, 6].map((revision) => ({
@@ -69,6 +69,13 @@ test('what is wrong is told with its field, and what was typed stays', async () 
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   expect(await screen.findByText('a layout needs a name')).toBeInTheDocument()
   expect(screen.getByLabelText<HTMLTextAreaElement>('Definition (YAML)').value).toMatch(/x$/)
+})
+
+test('a person sends themselves the mail of a rule that is not saved', async () => {
+  const calls = renderAt('/documents/rule/late', routes, { ...late, 'POST /api/mail-preview/to-me': { messages: 2 } })
+  await userEvent.click(await screen.findByRole('button', { name: 'Email it to me' }))
+  expect(await screen.findByText(/sent to you/)).toBeInTheDocument()
+  expect(calls).toContain('POST /api/mail-preview/to-me')
 })
 
 test('the mail of a rule is shown as it would arrive, with the fields for its texts', async () => {

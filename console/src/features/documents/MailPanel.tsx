@@ -2,7 +2,7 @@ import { useState } from 'react'
 import { Button, ButtonGroup, Form } from 'react-bootstrap'
 import { useMutation } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
-import { mailsOf, type MailSeen } from './api'
+import { mailsOf, mailToMe, type MailSeen } from './api'
 import { rich, t } from '../../messages'
 
 type View = 'desktop' | 'phone' | 'text'
@@ -22,14 +22,26 @@ export function MailPanel({ document, plain = false }: { document: string; plain
   const [view, setView] = useState<View>('desktop')
   const [which, setWhich] = useState(0)
   const look = useMutation({ mutationFn: () => mailsOf(document), onSuccess: () => setWhich(0) })
+  const send = useMutation({ mutationFn: () => mailToMe(document) })
   const mail = look.data?.messages[which]
   return (
     <section className={plain ? '' : 'sheet'} aria-label={t('documents.message_preview')}>
       <div className="d-flex justify-content-between flex-wrap gap-2">
         {plain ? <h3>{t('documents.message_preview')}</h3> : <h2>{t('documents.message_preview')}</h2>}
-        <Button variant="plain" size="sm" disabled={look.isPending} onClick={() => look.mutate()}>
-          {look.isPending ? t('shared.reading_the_source') : t('documents.preview_message')}
-        </Button>
+        <span className="d-flex gap-2 flex-wrap">
+          <Button variant="plain" size="sm" disabled={look.isPending} onClick={() => look.mutate()}>
+            {look.isPending ? t('shared.reading_the_source') : t('documents.preview_message')}
+          </Button>
+          <Button variant="plain" size="sm" disabled={send.isPending} onClick={() => send.mutate()}>
+            {send.isPending ? t('shared.reading_the_source') : t('documents.email_it_to_me')}
+          </Button>
+        </span>
+      </div>
+      <div role="status">
+        {send.data && (
+          <p className="callout">{t('rules.preview_sent_to_you_nothing', { messages: send.data.messages })}</p>
+        )}
+        <Refusal error={send.error} />
       </div>
       <Refusal error={look.error} />
       {!look.data && !look.error && <p className="quiet mb-0">{t('documents.shows_the_message_that_this')}</p>}

@@ -50,6 +50,10 @@ export const saveDocument = ({ text, revision, reason }: Kept & { reason: string
 
 export const mailsOf = (text: string) => api.text<MailsSeen>('/api/mail-preview', text, 'application/yaml')
 
+/** Sends the person who asks what `mailsOf` shows. */
+export const mailToMe = (text: string) =>
+  api.text<Schemas['PreviewMessagesSent']>('/api/mail-preview/to-me', text, 'application/yaml')
+
 export type DefinitionSummary = Schemas['DefinitionSummary']
 
 /** What is saved of one kind, such as the layouts that rules share. */

@@ -82,7 +82,5 @@ export function StepList({
 }
 
 function nowWords(document: RuleDocument, exceptions: number) {
-  return isPlain(document)
-    ? t('editor.rows_now', { rows: exceptions })
-    : t('editor.exceptions_now', { exceptions })
+  return isPlain(document) ? t('editor.rows_now', { rows: exceptions }) : t('editor.exceptions_now', { exceptions })
 }

@@ -93,6 +93,7 @@ public class Holds {
                 .where(RULE_CHECK.ID.eq(MESSAGE.CHECK_ID), RULE_CHECK.SOURCE_NAME.eq(MAIL_HOLD.SOURCE)));
         return MESSAGE.PREVIEW_OF
                 .isNull()
+                .and(MESSAGE.TRIAL_OF.isNull())
                 .and(MAIL_HOLD
                         .SOURCE
                         .isNull()

@@ -30,6 +30,9 @@ public sealed interface MessageCause {
     /** What a person sends to themselves; it reports nothing. */
     record OfPreview(RuleId rule) implements MessageCause {}
 
+    /** What a person sends to themselves of a rule that may not be saved yet; it reports nothing. */
+    record OfTrial(UUID person) implements MessageCause {}
+
     /** Findings that nobody took in time. */
     record OfEscalation(RuleId rule) implements MessageCause {}
 
@@ -47,6 +50,7 @@ public sealed interface MessageCause {
             case OfRoundUp(var roundUp) -> row.setRoundUpId(roundUp);
             case OfIncident(var incident) -> row.setIncidentId(incident);
             case OfPreview(var rule) -> row.setPreviewOf(rule);
+            case OfTrial(var person) -> row.setTrialOf(person);
             case OfEscalation(var rule) -> row.setEscalationOf(rule);
             case OfRepeat(var first) -> {
                 row.setRuleId(first.getRuleId());
@@ -55,6 +59,7 @@ public sealed interface MessageCause {
                 row.setIncidentId(first.getIncidentId());
                 row.setRoundUpId(first.getRoundUpId());
                 row.setPreviewOf(first.getPreviewOf());
+                row.setTrialOf(first.getTrialOf());
                 row.setEscalationOf(first.getEscalationOf());
                 row.setRepeatOf(first.getRepeatOf() == null ? first.getId() : first.getRepeatOf());
                 row.setAllowUnsubscribe(first.getAllowUnsubscribe());

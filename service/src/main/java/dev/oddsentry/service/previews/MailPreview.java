@@ -12,8 +12,12 @@ import dev.oddsentry.service.mail.MailFields;
 import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.mail.NewMessage;
 import dev.oddsentry.service.messages.MessagePlanner;
+import dev.oddsentry.service.outbox.MessageCause;
+import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.reporting.ReportPlan;
 import dev.oddsentry.service.reporting.ReportPlanner;
+import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -21,9 +25,11 @@ import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.function.Predicate;
+import java.util.function.Supplier;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** The mails that a rule's document would send now, while it is being written. Nothing is saved, reported or remembered. */
 @Component
@@ -41,6 +47,8 @@ public class MailPreview {
     private final MessagePlanner messagePlanner;
     private final Audit audit;
     private final DSLContext db;
+    private final Outbox outbox;
+    private final TransactionTemplate transactions;
     private final Clock clock;
 
     MailPreview(
@@ -52,6 +60,8 @@ public class MailPreview {
             MessagePlanner messagePlanner,
             Audit audit,
             DSLContext db,
+            Outbox outbox,
+            TransactionTemplate transactions,
             Clock clock) {
         this.drafts = drafts;
         this.definitions = definitions;
@@ -61,6 +71,8 @@ public class MailPreview {
         this.messagePlanner = messagePlanner;
         this.audit = audit;
         this.db = db;
+        this.outbox = outbox;
+        this.transactions = transactions;
         this.clock = clock;
     }
 
@@ -99,21 +111,72 @@ public class MailPreview {
         return previewing.inWords(() -> seen(rule, clock.instant()));
     }
 
-    private MessagePreview seen(RuleDefinition rule, Instant slot) {
+    /**
+     * Sends the person the messages that {@link #of} shows, marked as previews.
+     *
+     * @return how many
+     * @throws RefusedException if the result has no rows
+     */
+    public int sendTo(Person by, String document) {
+        var rule = drafts.rule(document);
+        var slot = clock.instant();
+        audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE_OF_DRAFT, rule.name(), by.email());
+        var messages = previewing.inWords(() -> toSend(by, rule, slot));
+        if (messages.isEmpty())
+            throw RefusedException.conflict("The result has no rows, so there is nothing that a message could show.");
+        messages.forEach(message ->
+                transactions.executeWithoutResult(_ -> outbox.queue(new MessageCause.OfTrial(by.id()), slot, message)));
+        return messages.size();
+    }
+
+    private List<NewMessage> toSend(Person by, PreviewRun run) {
+        var plan = plan(run);
+        if (plan.updates().isEmpty()) return List.of();
+        var context = run.context("Preview: " + run.rule().title());
+        return messagePlanner.previewsFor(by.email(), context, run.evaluation(), plan).stream()
+                .map(ReportPlan.Outgoing::message)
+                .toList();
+    }
+
+    /** What a message may show: the present exceptions; without any, those that are pending; without those, some rows. */
+    private record Shown(@Nullable Sample sample, Supplier<PreviewRun> run) {}
+
+    private List<Shown> shown(RuleDefinition rule, Instant slot) {
         var saved = definitions.rule(rule.name()).map(Current::ruleId).orElse(null);
         var copy = copies.of(rule, slot, null);
-        var seen = seen(rule, previewing.run(rule, saved, slot, copy), null);
-        if (seen.messages().isEmpty())
-            seen = seen(rule, previewing.sample(rule.asSample(false), slot, copy, Long.MAX_VALUE), Sample.PENDING);
-        if (seen.messages().isEmpty())
-            seen = seen(rule, previewing.sample(rule.asSample(true), slot, copy, SAMPLE_ROWS), Sample.ROWS);
-        return seen;
+        return List.of(
+                new Shown(null, () -> previewing.run(rule, saved, slot, copy)),
+                new Shown(Sample.PENDING, () -> previewing.sample(rule.asSample(false), slot, copy, Long.MAX_VALUE)),
+                new Shown(Sample.ROWS, () -> previewing.sample(rule.asSample(true), slot, copy, SAMPLE_ROWS)));
+    }
+
+    private List<NewMessage> toSend(Person by, RuleDefinition rule, Instant slot) {
+        for (var each : shown(rule, slot)) {
+            try (var run = each.run().get()) {
+                var messages = toSend(by, run);
+                if (!messages.isEmpty()) return messages;
+            }
+        }
+        return List.of();
+    }
+
+    private ReportPlan plan(PreviewRun run) {
+        var plan = reportPlanner.choose(run.evaluation(), run.audiences());
+        return plan.updates().isEmpty() ? reportPlanner.everythingOpen(run.evaluation(), run.audiences()) : plan;
+    }
+
+    private MessagePreview seen(RuleDefinition rule, Instant slot) {
+        var all = shown(rule, slot);
+        for (var each : all) {
+            var seen = seen(rule, each.run().get(), each.sample());
+            if (!seen.messages().isEmpty() || each == all.getLast()) return seen;
+        }
+        throw new IllegalStateException("nothing to show");
     }
 
     private MessagePreview seen(RuleDefinition rule, PreviewRun looked, @Nullable Sample sample) {
         try (var run = looked) {
-            var plan = reportPlanner.choose(run.evaluation(), run.audiences());
-            if (plan.updates().isEmpty()) plan = reportPlanner.everythingOpen(run.evaluation(), run.audiences());
+            var plan = plan(run);
             var mails = plan.updates().isEmpty()
                     ? List.<PreviewedMessage>of()
                     : messagePlanner.messages(run.context(rule.title()), run.evaluation(), plan).stream()

@@ -4,8 +4,10 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.LateSailings;
+import dev.oddsentry.service.Mails;
 import dev.oddsentry.service.RunningService;
 import java.util.HashMap;
+import java.util.Map;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -15,6 +17,7 @@ class MailPreviewTest {
     private final RunningService service = RunningService.get();
     private final HttpApi api = service.api();
     private final LateSailings sailings = new LateSailings(service);
+    private final Mails mails = new Mails(service);
 
     @Test
     void previewShowsASampleIfNothingWouldBeReported() {
@@ -67,6 +70,36 @@ class MailPreviewTest {
         assertThat(api.postYaml("/api/mail-preview", draft.replace("{{updates}}", "{{newz}}"))
                         .text())
                 .contains("there is no field \\\"newz\\\"", "delivery.subject");
+    }
+
+    @Test
+    void personSendsThemselvesWhatAnUnsavedRuleWouldSend() {
+        String draft = sailings.saved();
+        assertThat(api.postYaml("/api/mail-preview/to-me", draft).status())
+                .as("nothing to show")
+                .isEqualTo(409);
+        sailings.late("SK-1", 4);
+        String subject = "Preview: Late sailings of " + sailings.name;
+        assertThat(api.postYaml("/api/mail-preview/to-me", draft)
+                        .body()
+                        .path("messages")
+                        .asInt())
+                .isEqualTo(1);
+        RunningService.await(
+                "the message to the operator",
+                () -> mails.subjects("operator@localhost").stream().anyMatch(each -> each.contains(subject)));
+        assertThat(service.mailTo(sailings.recipient)).as("nobody else").isEmpty();
+        assertThat(api.send("GET", "/api/rules/" + sailings.name, null, Map.of())
+                        .status())
+                .as("it is still not saved")
+                .isEqualTo(404);
+        var summary = api.get("/api/outbox")
+                .path("messages")
+                .valueStream()
+                .filter(each -> each.path("subject").asString().contains(subject))
+                .findFirst()
+                .orElseThrow();
+        assertThat(summary.path("preview").asBoolean()).isTrue();
     }
 
     @Test

@@ -178,7 +178,7 @@ class OutboxController {
                         MESSAGE.ID,
                         DEFINITION.NAME,
                         roundUp.NAME,
-                        field(MESSAGE.PREVIEW_OF.isNotNull()),
+                        field(MESSAGE.PREVIEW_OF.isNotNull().or(MESSAGE.TRIAL_OF.isNotNull())),
                         field(MESSAGE.REPEAT_OF.isNotNull()),
                         field(Holds.isHeld()),
                         MESSAGE.SUBJECT,

@@ -34,6 +34,18 @@ class EditPreviewController {
         return ResponseEntity.ok().header(HttpHeaders.CACHE_CONTROL, "no-store").body(mail.of(by, text));
     }
 
+    /** @param messages sent to the person who asks */
+    record PreviewMessagesSent(int messages) {}
+
+    /** Sends the person who asks what a definition would send, marked as a preview; nothing is saved or reported. */
+    @PostMapping(
+            path = "/api/mail-preview/to-me",
+            consumes = {"application/yaml", "text/plain"},
+            produces = "application/json")
+    PreviewMessagesSent emailPreviewOfDefinition(@AuthenticationPrincipal Person by, @RequestBody String text) {
+        return new PreviewMessagesSent(mail.sendTo(by, text));
+    }
+
     /** @throws dev.oddsentry.core.problem.InvalidDefinitionException with every problem, rules that it would break among them */
     @PostMapping(
             path = "/api/query-effect",

@@ -4,11 +4,11 @@
 package dev.oddsentry.service.db.generated.tables;
 
 
-import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.db.generated.DefaultSchema;
 import dev.oddsentry.service.db.generated.Keys;
 import dev.oddsentry.service.db.generated.tables.records.CheckCopyRecord;
 import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.rules.CheckState;
 
 import java.time.Instant;
 import java.util.Arrays;

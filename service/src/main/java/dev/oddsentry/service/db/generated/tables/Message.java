@@ -134,6 +134,11 @@ public class Message extends TableImpl<MessageRecord> {
      */
     public final TableField<MessageRecord, RuleId> ESCALATION_OF = createField(DSL.name("escalation_of"), SQLDataType.UUID, this, "", org.jooq.Converter.ofNullable(java.util.UUID.class, dev.oddsentry.service.ids.RuleId.class, dev.oddsentry.service.ids.RuleId::new, dev.oddsentry.service.ids.RuleId::value));
 
+    /**
+     * The column <code>message.trial_of</code>.
+     */
+    public final TableField<MessageRecord, UUID> TRIAL_OF = createField(DSL.name("trial_of"), SQLDataType.UUID, this, "");
+
     private Message(Name alias, Table<MessageRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -180,13 +185,13 @@ public class Message extends TableImpl<MessageRecord> {
 
     @Override
     public List<ForeignKey<MessageRecord, ?>> getReferences() {
-        return Arrays.asList(Keys.MESSAGE__MESSAGE_AUDIENCE_ID_FKEY, Keys.MESSAGE__MESSAGE_CHECK_ID_FKEY, Keys.MESSAGE__MESSAGE_ESCALATION_OF_FKEY, Keys.MESSAGE__MESSAGE_PREVIEW_OF_FKEY, Keys.MESSAGE__MESSAGE_REPEAT_OF_FKEY, Keys.MESSAGE__MESSAGE_ROUND_UP_ID_FKEY, Keys.MESSAGE__MESSAGE_RULE_ID_FKEY, Keys.MESSAGE__MESSAGE_TROUBLE_ID_FKEY);
+        return Arrays.asList(Keys.MESSAGE__MESSAGE_AUDIENCE_ID_FKEY, Keys.MESSAGE__MESSAGE_CHECK_ID_FKEY, Keys.MESSAGE__MESSAGE_ESCALATION_OF_FKEY, Keys.MESSAGE__MESSAGE_PREVIEW_OF_FKEY, Keys.MESSAGE__MESSAGE_REPEAT_OF_FKEY, Keys.MESSAGE__MESSAGE_ROUND_UP_ID_FKEY, Keys.MESSAGE__MESSAGE_RULE_ID_FKEY, Keys.MESSAGE__MESSAGE_TRIAL_OF_FKEY, Keys.MESSAGE__MESSAGE_TROUBLE_ID_FKEY);
     }
 
     @Override
     public List<Check<MessageRecord>> getChecks() {
         return Arrays.asList(
-            Internal.createCheck(this, DSL.name("message_of"), "(((num_nonnulls(incident_id, round_up_id, check_id, preview_of, escalation_of) = 1) AND ((check_id IS NULL) = (rule_id IS NULL)) AND ((check_id IS NULL) = (audience_id IS NULL))))", true)
+            Internal.createCheck(this, DSL.name("message_of"), "(((num_nonnulls(incident_id, round_up_id, check_id, preview_of, escalation_of, trial_of) = 1) AND ((check_id IS NULL) = (rule_id IS NULL)) AND ((check_id IS NULL) = (audience_id IS NULL))))", true)
         );
     }
 

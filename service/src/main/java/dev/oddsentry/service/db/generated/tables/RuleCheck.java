@@ -5,7 +5,6 @@ package dev.oddsentry.service.db.generated.tables;
 
 
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.checks.WaitingFor;
 import dev.oddsentry.service.db.generated.DefaultSchema;
 import dev.oddsentry.service.db.generated.Keys;
@@ -14,6 +13,7 @@ import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.rules.CheckState;
 
 import java.time.Instant;
 import java.util.Arrays;

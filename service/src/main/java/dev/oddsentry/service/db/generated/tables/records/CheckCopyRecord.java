@@ -4,9 +4,9 @@
 package dev.oddsentry.service.db.generated.tables.records;
 
 
-import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.db.generated.tables.CheckCopy;
 import dev.oddsentry.service.ids.CheckId;
+import dev.oddsentry.service.rules.CheckState;
 
 import java.time.Instant;
 

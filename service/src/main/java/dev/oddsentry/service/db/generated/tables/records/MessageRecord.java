@@ -249,6 +249,20 @@ public class MessageRecord extends UpdatableRecordImpl<MessageRecord> {
         return (RuleId) get(15);
     }
 
+    /**
+     * Setter for <code>message.trial_of</code>.
+     */
+    public void setTrialOf(UUID value) {
+        set(16, value);
+    }
+
+    /**
+     * Getter for <code>message.trial_of</code>.
+     */
+    public UUID getTrialOf() {
+        return (UUID) get(16);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -272,7 +286,7 @@ public class MessageRecord extends UpdatableRecordImpl<MessageRecord> {
     /**
      * Create a detached, initialised MessageRecord
      */
-    public MessageRecord(MessageId id, RuleId ruleId, CheckId checkId, AudienceId audienceId, String messageId, String subject, byte[] mime, Instant slot, Instant createdAt, Long incidentId, UUID roundUpId, RuleId previewOf, MessageId repeatOf, String lateNotice, Boolean allowUnsubscribe, RuleId escalationOf) {
+    public MessageRecord(MessageId id, RuleId ruleId, CheckId checkId, AudienceId audienceId, String messageId, String subject, byte[] mime, Instant slot, Instant createdAt, Long incidentId, UUID roundUpId, RuleId previewOf, MessageId repeatOf, String lateNotice, Boolean allowUnsubscribe, RuleId escalationOf, UUID trialOf) {
         super(Message.MESSAGE);
 
         setId(id);
@@ -291,6 +305,7 @@ public class MessageRecord extends UpdatableRecordImpl<MessageRecord> {
         setLateNotice(lateNotice);
         setAllowUnsubscribe(allowUnsubscribe);
         setEscalationOf(escalationOf);
+        setTrialOf(trialOf);
         resetTouchedOnNotNull();
     }
 }

@@ -5,13 +5,13 @@ package dev.oddsentry.service.db.generated.tables.records;
 
 
 import dev.oddsentry.core.finding.Severity;
-import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.checks.WaitingFor;
 import dev.oddsentry.service.db.generated.tables.RuleCheck;
 import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.failures.FailureKind;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.rules.CheckState;
 
 import java.time.Instant;
 import java.util.UUID;
