@@ -29,7 +29,13 @@ const only: Partial<Record<string, Format[]>> = {
   decimal: ['csv'],
   encoding: ['csv'],
   byte_order_mark: ['csv'],
-  paper: ['pdf'],
+  paper: ['pdf', 'xlsx'],
+  orientation: ['pdf', 'xlsx'],
+  margin: ['pdf'],
+  header: ['pdf'],
+  footer: ['pdf'],
+  frozen_columns: ['xlsx'],
+  filter: ['xlsx'],
 }
 
 const fileOf = (written: Written): File => (typeof written === 'string' ? { format: written } : written)

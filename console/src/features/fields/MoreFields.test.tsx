@@ -53,7 +53,7 @@ test('a field that says nothing is left out, but no file is something', () => {
 
 type Told = (value: Values) => void
 
-function Part({ part, told, from = {} }: { part: 'schedule' | 'delivery'; told: Told; from?: Values }) {
+function Part({ part, told, from = {} }: { part: 'schedule' | 'delivery' | 'attachment'; told: Told; from?: Values }) {
   const [value, setValue] = useState<Values>(from)
   const change = (next: Values) => {
     setValue(next)
@@ -63,7 +63,7 @@ function Part({ part, told, from = {} }: { part: 'schedule' | 'delivery'; told: 
     <MoreFields
       part={part}
       value={value}
-      covered={covered[part].filter((each) => each !== 'split_to')}
+      covered={part === 'attachment' ? ['format', 'rows'] : covered[part].filter((each) => each !== 'split_to')}
       onChange={change}
     />
   )
@@ -112,4 +112,16 @@ test('what a rule says already is open, and a part or a value can be taken away 
   await user.tab()
   await user.click(within(split).getByRole('button', { name: 'Remove Holm' }))
   expect(last['split_to']).toEqual({ Gråvik: ['ines.holm@skerryline.example'] })
+})
+
+test('what is usually on can be switched off', async () => {
+  let last: Values = {}
+  renderAt('/', <Part part="attachment" from={{ format: 'xlsx' }} told={(value) => (last = value)} />, {
+    'GET /api/schemas/odd-document.schema.json': schema,
+  })
+  await userEvent.click(await screen.findByText('More settings'))
+  await userEvent.selectOptions(screen.getByLabelText('Filter'), 'no')
+  expect(last).toEqual({ format: 'xlsx', filter: false })
+  await userEvent.selectOptions(screen.getByLabelText('Filter'), 'default')
+  expect(last).toEqual({ format: 'xlsx' })
 })

@@ -72,7 +72,7 @@ function PartFields({
           field={field}
           schema={schema}
           value={values[name]}
-          onChange={(value) => onChange(withField(values, name, value))}
+          onChange={(value) => onChange(withField(values, name, value, entryOf(field, schema).is === 'truth'))}
         />
       ))}
     </div>
@@ -163,6 +163,17 @@ function OneField({ name, field, schema, value, onChange }: OneProps) {
                   {each.replaceAll('_', ' ')}
                 </option>
               ))}
+            </Form.Select>
+          ) : entry.is === 'truth' ? (
+            <Form.Select
+              {...helped}
+              size="sm"
+              value={typeof value === 'boolean' ? String(value) : ''}
+              onChange={(event) => onChange(event.target.value === '' ? undefined : event.target.value === 'true')}
+            >
+              <option value="">{t('editor.field_default')}</option>
+              <option value="true">{t('editor.yes')}</option>
+              <option value="false">{t('editor.no')}</option>
             </Form.Select>
           ) : entry.is === 'number' ? (
             <Form.Control

@@ -22,6 +22,8 @@ export type DocumentSchema = { $defs: Record<string, FieldSchema> }
 export type Entry =
   | { is: 'choice'; options: string[] }
   | { is: 'check' }
+  /** Yes or no, where neither is what leaving it out means. */
+  | { is: 'truth' }
   | { is: 'number'; least?: number; most?: number }
   | { is: 'text' }
   | { is: 'list'; options?: string[] }
@@ -52,7 +54,8 @@ export function entryOf(schema: FieldSchema, all: DocumentSchema): Entry {
     if (several) return { is: 'parts', part: several, alone: all.$defs[several]?.required?.[0] }
     return schema.items?.enum ? { is: 'list', options: schema.items.enum } : { is: 'list' }
   }
-  if (schema.type === 'boolean') return { is: 'check' }
+  if (schema.type === 'boolean')
+    return /Default: `true`/.test(schema.description ?? '') ? { is: 'truth' } : { is: 'check' }
   if (schema.type === 'integer')
     return {
       is: 'number',
@@ -70,14 +73,18 @@ export const fieldWords = (name: string) => {
 
 export type Values = Record<string, unknown>
 
-/** The part with one field set; empty values are left out. */
-export function withField(part: Values, name: string, value: unknown): Values {
+/**
+ * The part with one field set; empty values are left out.
+ *
+ * @param keepsFalse whether `false` says something
+ */
+export function withField(part: Values, name: string, value: unknown, keepsFalse = false): Values {
   // No file at all is something that a person may want.
   if (name === 'attach' && Array.isArray(value)) return { ...part, attach: value }
   const nothing =
     value === '' ||
     value === undefined ||
-    value === false ||
+    (value === false && !keepsFalse) ||
     (Array.isArray(value) && value.length === 0) ||
     (typeof value === 'object' && value !== null && !Array.isArray(value) && Object.keys(value).length === 0)
   return Object.fromEntries(Object.entries({ ...part, [name]: value }).filter(([each]) => each !== name || !nothing))

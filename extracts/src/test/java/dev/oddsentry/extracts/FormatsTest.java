@@ -49,8 +49,7 @@ import tools.jackson.databind.json.JsonMapper;
 class FormatsTest {
     private static final ZoneId OSLO = ZoneId.of("Europe/Oslo");
     private static final Instant WHEN = Instant.parse("2026-07-01T04:40:00Z");
-    private static final PageExtract.Heading HEADING =
-            new PageExtract.Heading("Rutene på Måkehamn", "2026-07-01 06:40", "A4");
+    private static final PageExtract.Heading HEADING = PageExtract.Heading.of("Rutene på Måkehamn", "2026-07-01 06:40");
 
     private static Extract.Row row(Severity severity, @Nullable Object... cells) {
         var all = new ArrayList<Extract.Cell>();
@@ -309,7 +308,7 @@ class FormatsTest {
         assertThat(csv.toString(StandardCharsets.UTF_8))
                 .isEqualTo("Schwere;Änderung;Zahl\r\nkritisch;wieder aufgetreten;1,5\r\n");
         var page = new ByteArrayOutputStream();
-        PageExtract.write(german, new PageExtract.Heading("t", "b", "A4"), page);
+        PageExtract.write(german, PageExtract.Heading.of("t", "b"), page);
         assertThat(page.toString(StandardCharsets.UTF_8))
                 .contains("<th scope=\"col\">Schwere</th>", "kritisch", "wieder aufgetreten");
     }

@@ -3,7 +3,10 @@ package dev.oddsentry.core.definition;
 import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Csv;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
+import dev.oddsentry.core.definition.DeliveryDefinition.Orientation;
+import dev.oddsentry.core.definition.DeliveryDefinition.Page;
 import dev.oddsentry.core.definition.DeliveryDefinition.Paper;
+import dev.oddsentry.core.definition.DeliveryDefinition.Sheet;
 import dev.oddsentry.core.document.Field;
 import dev.oddsentry.core.document.FieldType;
 import dev.oddsentry.core.document.FieldTypes;
@@ -21,6 +24,12 @@ import org.jspecify.annotations.Nullable;
 /** Files of a message. */
 final class AttachmentFields {
     static final ScalarType<String> TEMPLATE = FieldTypes.text("text with fields such as `{{date}}`", Template::check);
+
+    /** The page number stands in it. */
+    private static final int NARROWEST_MARGIN = 8;
+
+    private static final int WIDEST_MARGIN = 50;
+    private static final int MOST_FROZEN = 10;
 
     private static final Part<Attachment> PART = new Part<>("attachment", "A file of a message.");
     private static final Field<Attachment, Format> FORMAT = PART.field(
@@ -68,15 +77,63 @@ final class AttachmentFields {
                     "Whether a CSV file starts with a byte-order mark, by which spreadsheets know its encoding.")
             .usually("`true` for encodings of Unicode");
     private static final Field<Attachment, Paper> PAPER = PART.field(
-                    "paper", FieldTypes.choice(Paper.values()), Attachment::paper, "The paper size of a PDF.")
-            .usual(Paper.A4);
+                    "paper",
+                    FieldTypes.choice(Paper.values()),
+                    attachment -> attachment.page().paper(),
+                    "The paper size of a PDF, and of a workbook when it is printed.")
+            .usual(Page.USUAL.paper());
+    private static final Field<Attachment, Orientation> ORIENTATION = PART.field(
+                    "orientation",
+                    FieldTypes.choice(Orientation.values()),
+                    attachment -> attachment.page().orientation(),
+                    "Whether a PDF or a printed workbook is upright or lies on its side.")
+            .usually("the one in which the columns fit");
+    private static final Field<Attachment, Integer> MARGIN = PART.field(
+                    "margin",
+                    FieldTypes.whole(NARROWEST_MARGIN, WIDEST_MARGIN),
+                    attachment -> attachment.page().margin(),
+                    "The margins of a PDF, in millimetres.")
+            .usual(Page.USUAL.margin());
+    private static final Field<Attachment, String> HEADER = PART.field(
+                    "header",
+                    TEMPLATE,
+                    attachment -> attachment.page().header(),
+                    "A line at the top of each page of a PDF, with the same fields as the name of the file.")
+            .usually("none");
+    private static final Field<Attachment, String> FOOTER = PART.field(
+                    "footer",
+                    TEMPLATE,
+                    attachment -> attachment.page().footer(),
+                    "A line at the bottom of each page of a PDF, beside the page number, with the same fields.")
+            .usually("the title");
+    private static final Field<Attachment, Integer> FROZEN_COLUMNS = PART.field(
+                    "frozen_columns",
+                    FieldTypes.whole(0, MOST_FROZEN),
+                    attachment -> attachment.sheet().frozenColumns(),
+                    "Columns of a workbook that stay in sight on the left; headings always do.")
+            .usual(Sheet.USUAL.frozenColumns());
+    private static final Field<Attachment, Boolean> FILTER = PART.field(
+                    "filter",
+                    FieldTypes.TRUTH,
+                    attachment -> attachment.sheet().filter(),
+                    "Whether the headings of a workbook have filters; never with groups or totals.")
+            .usual(Sheet.USUAL.filter());
 
     static final FieldType<List<Attachment>> LIST = FieldTypes.parts(PART, "format", AttachmentFields::read);
 
     private AttachmentFields() {}
 
     private static Attachment read(Fields item) {
-        return new Attachment(FORMAT.in(item), ROWS.in(item), FILE.orNull(item), csv(item), PAPER.in(item));
+        return new Attachment(FORMAT.in(item), ROWS.in(item), FILE.orNull(item), csv(item), page(item), sheet(item));
+    }
+
+    private static Page page(Fields item) {
+        return new Page(
+                PAPER.in(item), ORIENTATION.orNull(item), MARGIN.in(item), HEADER.orNull(item), FOOTER.orNull(item));
+    }
+
+    private static Sheet sheet(Fields item) {
+        return new Sheet(FROZEN_COLUMNS.in(item), FILTER.in(item));
     }
 
     private static Csv csv(Fields item) {

@@ -298,7 +298,7 @@ final class RandomDocuments {
             case 2 -> fields.always("columns", few(COLUMNS));
             default -> {}
         }
-        return fields.maybe("attach", () -> some(List.of("csv", "xlsx", "pdf", "html", "json", csv())))
+        return fields.maybe("attach", () -> some(List.of("csv", "xlsx", "pdf", "html", "json", csv(), paper())))
                 .maybe("pack", () -> one(List.of("zip", "encrypted")))
                 .maybe("show", () -> one(List.of("rows", "link")))
                 .maybe("language", () -> one(List.of("en", "de", "nb")))
@@ -337,6 +337,19 @@ final class RandomDocuments {
                 .maybe("decimal", () -> one(List.of(",", ".")))
                 .maybe("encoding", () -> one(List.of("UTF-8", "latin1", "utf-16le")))
                 .maybe("byte_order_mark", random::nextBoolean)
+                .tree;
+    }
+
+    private Object paper() {
+        return new Fields()
+                .always("format", one(List.of("pdf", "xlsx")))
+                .maybe("paper", () -> one(List.of("a3", "a4", "a5", "letter", "legal")))
+                .maybe("orientation", () -> one(List.of("portrait", "landscape")))
+                .maybe("margin", () -> 8 + random.nextInt(43))
+                .maybe("header", () -> "{{rule}} on {{date}}")
+                .maybe("footer", this::word)
+                .maybe("frozen_columns", () -> random.nextInt(11))
+                .maybe("filter", random::nextBoolean)
                 .tree;
     }
 

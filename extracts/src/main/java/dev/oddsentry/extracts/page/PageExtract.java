@@ -1,5 +1,6 @@
 package dev.oddsentry.extracts.page;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
@@ -27,8 +28,10 @@ public final class PageExtract {
     /** Tables of more columns lie down on paper. */
     private static final int MOST_UPRIGHT = 6;
 
+    private static final String SMALL = "font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78";
+
     private static final String STYLE = """
-            @page { size: %s; margin: 18mm 14mm 16mm; @bottom-right { content: counter(page) " / " counter(pages); font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } @bottom-left { content: "%s"; font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } }
+            @page { size: %s; margin: %dmm; %s@bottom-right { content: counter(page) " / " counter(pages); font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } @bottom-left { content: "%s"; font: 8pt 'DejaVu Sans', sans-serif; color: #5d6b78 } }
             body { font: 9pt/1.4 'DejaVu Sans', sans-serif; color: #22303c; margin: 0 auto; max-width: 100rem; padding: 0 0.5rem }
             h1 { font-size: 15pt; margin: 0 0 2pt } p { color: #5d6b78; margin: 0 0 10pt } .part { margin: 12pt 0 4pt }
             table { border-collapse: collapse; width: 100%%; -fs-table-paginate: paginate } .f { table-layout: fixed }
@@ -39,10 +42,9 @@ public final class PageExtract {
             .critical { color: #b3412e } .warning { color: #8a5400 } .notice { color: #5d6b78 } .over { color: #2f7d6b }
             """;
 
-    /** About how many characters fit across a page of paper, upright and lying. */
-    private static final int ACROSS_UPRIGHT = 84;
+    /** Of the letters of tables, on paper. */
+    private static final double CHARACTERS_IN_A_MILLIMETRE = 0.46;
 
-    private static final int ACROSS_LYING = 126;
     /** Characters that a severity or a kind of news takes. */
     private static final int BESIDE = 12;
 
@@ -65,9 +67,16 @@ public final class PageExtract {
     /**
      * @param title of the page
      * @param below a line under it
-     * @param paper {@code A4} or {@code letter}
+     * @param page as the attachment has it
+     * @param header on each page; empty for none
+     * @param footer on each page; empty for the title
      */
-    public record Heading(String title, String below, String paper) {}
+    public record Heading(String title, String below, DeliveryDefinition.Page page, String header, String footer) {
+        /** On the usual page. */
+        public static Heading of(String title, String below) {
+            return new Heading(title, below, DeliveryDefinition.Page.USUAL, "", "");
+        }
+    }
 
     /** Writes all rows and flushes; the stream stays open. */
     public static void write(Extract extract, Heading heading, OutputStream out) throws IOException {
@@ -85,17 +94,29 @@ public final class PageExtract {
 
     private void write(Heading heading, boolean forPaper) throws IOException {
         int columns = extract.columns().size() + extract.arrangement().besides().size();
-        boolean lying = columns > MOST_UPRIGHT || (forPaper && width() > ACROSS_UPRIGHT);
-        String paper = heading.paper() + (lying ? " landscape" : "");
+        var page = heading.page();
+        boolean lying = page.orientation() == null
+                ? columns > MOST_UPRIGHT || (forPaper && width() > across(page, false))
+                : page.orientation() == DeliveryDefinition.Orientation.LANDSCAPE;
+        String size = lying
+                ? page.paper().height() + "mm " + page.paper().width() + "mm"
+                : page.paper().width() + "mm " + page.paper().height() + "mm";
+        String header = heading.header().isEmpty()
+                ? ""
+                : "@top-left { content: \"" + quoted(heading.header()) + "\"; " + SMALL + " } ";
         html.write("<!DOCTYPE html>\n<html xmlns=\"http://www.w3.org/1999/xhtml\" lang=\""
                 + extract.language().code() + "\">\n<head>\n<meta charset=\"utf-8\"/>\n<title>"
                 + escape(heading.title())
                 + "</title>\n<meta name=\"viewport\" content=\"width=device-width\"/>\n<meta name=\"description\" content=\""
                 + escape(heading.title()) + "\"/>\n<style>\n"
-                + STYLE.formatted(paper, heading.title().replaceAll("[\"\\\\<>&\\p{Cntrl}]", " "))
+                + STYLE.formatted(
+                        size,
+                        page.margin(),
+                        header,
+                        quoted(heading.footer().isEmpty() ? heading.title() : heading.footer()))
                 + "</style>\n</head>\n<body>\n<h1>" + escape(heading.title()) + "</h1>\n<p>" + escape(heading.below())
                 + "</p>\n");
-        var tables = forPaper ? tables(lying ? ACROSS_LYING : ACROSS_UPRIGHT) : List.of(shown);
+        var tables = forPaper ? tables(across(page, lying)) : List.of(shown);
         var lines = Outline.of(extract);
         for (int i = 0; i < tables.size(); i++) {
             shown = tables.get(i);
@@ -104,6 +125,17 @@ public final class PageExtract {
             table(lines, forPaper);
         }
         html.write("</body>\n</html>\n");
+    }
+
+    /** About how many characters fit across a page of paper. */
+    private static int across(DeliveryDefinition.Page page, boolean lying) {
+        int width = lying ? page.paper().height() : page.paper().width();
+        return (int) ((width - 2 * page.margin()) * CHARACTERS_IN_A_MILLIMETRE);
+    }
+
+    /** Fit for a string of a style sheet in a page that is XML too. */
+    private static String quoted(String text) {
+        return text.replaceAll("[\"\\\\<>&\\p{Cntrl}]", " ");
     }
 
     /** In characters, as far as they need not break. */

@@ -40,7 +40,9 @@ public final class PdfExtract {
                         : new PageExtract.Heading(
                                 PdfLetters.readable(heading.title()),
                                 heading.below() + " " + FileWords.of(extract).lettersMissing(),
-                                heading.paper()),
+                                heading.page(),
+                                PdfLetters.readable(heading.header()),
+                                PdfLetters.readable(heading.footer())),
                 page);
         var builder = new PdfRendererBuilder();
         builder.useFont(() -> font("DejaVuSans.ttf"), "DejaVu Sans", REGULAR, FontStyle.NORMAL, true);

@@ -1,5 +1,6 @@
 package dev.oddsentry.extracts.xlsx;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
@@ -50,13 +51,18 @@ public final class XlsxExtract {
 
     private final Extract extract;
     private final FileWords words;
+    private final DeliveryDefinition.Page page;
+    private final DeliveryDefinition.Sheet settings;
     private final Worksheet sheet;
     private final int first;
     private int line;
     private int links;
 
-    private XlsxExtract(Extract extract, Worksheet sheet) {
+    private XlsxExtract(
+            Extract extract, DeliveryDefinition.Page page, DeliveryDefinition.Sheet settings, Worksheet sheet) {
         this.extract = extract;
+        this.page = page;
+        this.settings = settings;
         this.words = FileWords.of(extract);
         this.sheet = sheet;
         this.first = extract.arrangement().besides().size();
@@ -64,10 +70,22 @@ public final class XlsxExtract {
 
     /** Writes the workbook; the stream stays open. */
     public static void write(Extract extract, OutputStream out) throws IOException {
+        write(extract, DeliveryDefinition.Page.USUAL, DeliveryDefinition.Sheet.USUAL, out);
+    }
+
+    /** The same with the settings of an attachment. */
+    public static void write(
+            Extract extract, DeliveryDefinition.Page page, DeliveryDefinition.Sheet settings, OutputStream out)
+            throws IOException {
         var workbook = new Workbook(out, "Odd Sentry", "1.0");
         // Most of the time goes into packing; the stronger levels make files hardly smaller.
         workbook.setCompressionLevel(1);
-        new XlsxExtract(extract, workbook.newWorksheet(extract.arrangement().sheet())).write();
+        new XlsxExtract(
+                        extract,
+                        page,
+                        settings,
+                        workbook.newWorksheet(extract.arrangement().sheet()))
+                .write();
         workbook.finish();
         out.flush();
     }
@@ -89,18 +107,29 @@ public final class XlsxExtract {
 
     private void setUp(List<Outline.Line> lines) {
         int columns = first + extract.columns().size();
-        sheet.freezePane(0, 1);
+        sheet.freezePane(Math.min(settings.frozenColumns(), columns), 1);
         sheet.repeatRows(0);
-        sheet.paperSize(PaperSize.A4_PAPER);
+        sheet.paperSize(paper());
         sheet.setFitToPage(true);
         sheet.fitToWidth((short) 1);
         sheet.fitToHeight((short) 0);
-        if (columns > 6) sheet.pageOrientation("landscape");
+        if (page.orientation() == null ? columns > 6 : page.orientation() == DeliveryDefinition.Orientation.LANDSCAPE)
+            sheet.pageOrientation("landscape");
         // A filter would take headings of groups and totals for rows.
         boolean plain = extract.arrangement().groupBy().isEmpty() && !extract.hasTotals();
-        if (plain && columns > 0) sheet.setAutoFilter(0, 0, lines.size(), columns - 1);
+        if (plain && settings.filter() && columns > 0) sheet.setAutoFilter(0, 0, lines.size(), columns - 1);
         for (int i = 0; i < first; i++) sheet.width(i, 14);
         for (int i = 0; i < extract.columns().size(); i++) sheet.width(first + i, width(i));
+    }
+
+    private PaperSize paper() {
+        return switch (page.paper()) {
+            case A3 -> PaperSize.A3_PAPER;
+            case A4 -> PaperSize.A4_PAPER;
+            case A5 -> PaperSize.A5_PAPER;
+            case LETTER -> PaperSize.LETTER_PAPER;
+            case LEGAL -> PaperSize.LEGAL_PAPER;
+        };
     }
 
     private int width(int index) {

@@ -1,7 +1,11 @@
 package dev.oddsentry.extracts.page;
 
 import static org.assertj.core.api.Assertions.assertThat;
+import static org.assertj.core.api.Assertions.within;
 
+import dev.oddsentry.core.definition.DeliveryDefinition.Orientation;
+import dev.oddsentry.core.definition.DeliveryDefinition.Page;
+import dev.oddsentry.core.definition.DeliveryDefinition.Paper;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
@@ -15,17 +19,18 @@ import java.util.ArrayList;
 import java.util.List;
 import java.util.Set;
 import org.apache.pdfbox.Loader;
+import org.apache.pdfbox.pdmodel.PDDocument;
 import org.apache.pdfbox.text.PDFTextStripper;
 import org.jspecify.annotations.Nullable;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.ValueSource;
 
 /** PDF files, read by another program. */
 class PdfExtractTest {
     private static final ZoneId OSLO = ZoneId.of("Europe/Oslo");
-    private static final PageExtract.Heading HEADING =
-            new PageExtract.Heading("Rutene på Måkehamn", "2026-07-01 06:40", "A4");
+    private static final PageExtract.Heading HEADING = PageExtract.Heading.of("Rutene på Måkehamn", "2026-07-01 06:40");
 
     private static Extract.Row row(Severity severity, @Nullable Object... cells) {
         var all = new ArrayList<Extract.Cell>();
@@ -35,6 +40,52 @@ class PdfExtractTest {
 
     private static Extract.Column column(String name, Type type) {
         return Extract.Column.of(name, name, null, type);
+    }
+
+    private static PDDocument pdf(Page page, String header, String footer) throws IOException {
+        var extract = new Extract(
+                OSLO,
+                Language.EN,
+                List.of(column("Route", Type.TEXT), column("Late", Type.NUMBER)),
+                Extract.Arrangement.USUAL,
+                List.of(row(Severity.WARNING, "Måkehamn", 20L)));
+        var out = new ByteArrayOutputStream();
+        PdfExtract.write(extract, new PageExtract.Heading("Routes", "today", page, header, footer), out);
+        return Loader.loadPDF(out.toByteArray());
+    }
+
+    @ParameterizedTest
+    @CsvSource({
+        "A3, PORTRAIT, 297, 420",
+        "A4, PORTRAIT, 210, 297",
+        "A4, LANDSCAPE, 297, 210",
+        "A5, LANDSCAPE, 210, 148",
+        "LETTER, PORTRAIT, 216, 279",
+        "LEGAL, LANDSCAPE, 356, 216",
+    })
+    void pageHasItsSizeAndLiesAsChosen(Paper paper, Orientation orientation, float width, float height)
+            throws IOException {
+        try (var pdf = pdf(new Page(paper, orientation, 20, null, null), "", "")) {
+            var box = pdf.getPage(0).getMediaBox();
+            float millimetre = 72 / 25.4f;
+            assertThat(box.getWidth() / millimetre).isCloseTo(width, within(1f));
+            assertThat(box.getHeight() / millimetre).isCloseTo(height, within(1f));
+        }
+    }
+
+    @Test
+    void headerAndFooterStandOnEachPageAsText() throws IOException {
+        try (var pdf = pdf(Page.USUAL, "Måkehamn \"<b>\\ } 24", "For the harbour office")) {
+            String text = new PDFTextStripper().getText(pdf);
+            assertThat(text)
+                    .contains("Måkehamn", "} 24", "For the harbour office", "1 / 1")
+                    .doesNotContain("\\", "<b>");
+        }
+        try (var pdf = pdf(Page.USUAL, "", "")) {
+            assertThat(new PDFTextStripper().getText(pdf).split("Routes", -1))
+                    .as("the title above, and below as usual")
+                    .hasSize(3);
+        }
     }
 
     @Test

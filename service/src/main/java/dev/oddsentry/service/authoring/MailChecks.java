@@ -111,8 +111,13 @@ class MailChecks {
     /** @param field below which the attachments stand */
     List<Problem> fileNames(List<DeliveryDefinition.Attachment> attachments, String field, FieldPlaces places) {
         var problems = new ArrayList<Problem>();
-        for (int i = 0; i < attachments.size(); i++)
-            fields(field + ".attach[" + i + "].file", attachments.get(i).file(), ExtractFiles.FIELDS, places, problems);
+        for (int i = 0; i < attachments.size(); i++) {
+            var file = attachments.get(i);
+            String at = field + ".attach[" + i + "].";
+            fields(at + "file", file.file(), ExtractFiles.FIELDS, places, problems);
+            fields(at + "header", file.page().header(), ExtractFiles.FIELDS, places, problems);
+            fields(at + "footer", file.page().footer(), ExtractFiles.FIELDS, places, problems);
+        }
         return problems;
     }
 

@@ -79,6 +79,11 @@ public final class ExtractFiles {
             return fields;
         }
 
+        /** A line of a page with the fields of a file's name; empty where none is written. */
+        String line(@Nullable String written) {
+            return written == null ? "" : Template.of(written).render(fields()).strip();
+        }
+
         /** {@code late-sailings-2026-11-24}, with whose part it is, unless the rule says otherwise. */
         public String name(@Nullable String written) {
             String usual =
@@ -129,7 +134,7 @@ public final class ExtractFiles {
                         csv.delimiter(), csv.decimal(), Charset.forName(csv.encoding()), csv.mark());
                 CsvExtract.write(extract, style, out);
             }
-            case XLSX -> XlsxExtract.write(extract, out);
+            case XLSX -> XlsxExtract.write(extract, wanted.page(), wanted.sheet(), out);
             case JSON -> JsonExtract.write(extract, out);
             case HTML -> PageExtract.write(extract, heading(wanted, about), out);
             case PDF -> PdfExtract.write(extract, heading(wanted, about), out);
@@ -141,6 +146,8 @@ public final class ExtractFiles {
         return new PageExtract.Heading(
                 about.title(),
                 SLOT.format(there) + " " + about.zone().getId(),
-                wanted.paper().code());
+                wanted.page(),
+                about.line(wanted.page().header()),
+                about.line(wanted.page().footer()));
     }
 }
