@@ -51,6 +51,7 @@ import dev.oddsentry.cli.rules.CopyCommand;
 import dev.oddsentry.cli.rules.DiffCommand;
 import dev.oddsentry.cli.rules.DraftCommand;
 import dev.oddsentry.cli.rules.ImportThresholdCommand;
+import dev.oddsentry.cli.rules.NewCommand;
 import dev.oddsentry.cli.rules.PauseCommand;
 import dev.oddsentry.cli.rules.PullCommand;
 import dev.oddsentry.cli.rules.PushCommand;
@@ -91,7 +92,7 @@ import picocli.CommandLine.Command;
             "",
             "Example: odd check late-sailings",
             "",
-            "Help for a command: odd check --help",
+            "Help for a group: odd help mail; for a command: odd check --help",
             "Exit status: 0 done, 1 answer is no or differs, 2 wrong use,",
             "3 not reached or not allowed, 4 invalid definition."
         })
@@ -99,14 +100,17 @@ public final class Odd {
     /** In the order in which people work. */
     private static final Map<String, List<String>> GROUPS = groups();
 
+    private static final GroupedCommands GROUPED = new GroupedCommands(GROUPS);
+
     private static Map<String, List<String>> groups() {
         var groups = new LinkedHashMap<String, List<String>>();
-        groups.put("Get started", List.of("login", "logout", "status", "doctor", "completion"));
+        groups.put("Get started", List.of("login", "logout", "status", "doctor", "completion", "help"));
         groups.put("Read data", List.of("sources", "test-source", "queries", "run-query", "query-runs"));
         groups.put(
                 "Write rules",
                 List.of(
                         "rules",
+                        "new",
                         "copy",
                         "draft",
                         "revisions",
@@ -164,6 +168,7 @@ public final class Odd {
     /** A switch, so that the classes of other commands are not even loaded. */
     private static Object command(String name) {
         return switch (name) {
+            case "help" -> new HelpCommand(GROUPED);
             case "login" -> new LoginCommand();
             case "logout" -> new LogoutCommand();
             case "status" -> new StatusCommand();
@@ -175,6 +180,7 @@ public final class Odd {
             case "run-query" -> new RunQueryCommand();
             case "query-runs" -> new QueryRunsCommand();
             case "rules" -> new RulesCommand();
+            case "new" -> new NewCommand();
             case "copy" -> new CopyCommand();
             case "draft" -> new DraftCommand();
             case "revisions" -> new RevisionsCommand();
@@ -242,7 +248,18 @@ public final class Odd {
     }
 
     public static void main(String[] arguments) {
-        System.exit(run(new PrintWriter(System.out, true), new PrintWriter(System.err, true), arguments));
+        System.exit(paged(arguments));
+    }
+
+    private static int paged(String... arguments) {
+        var err = new PrintWriter(System.err, true);
+        var console = System.console();
+        var pager = Pager.command(console != null && console.isTerminal(), System.getenv(), arguments)
+                .flatMap(command -> Pager.start(command, System.out.charset()));
+        if (pager.isEmpty()) return run(new PrintWriter(System.out, true), err, arguments);
+        try (var pages = pager.get()) {
+            return run(new PrintWriter(pages.out(), true), err, arguments);
+        }
     }
 
     /** Runs one command; results go to {@code out}, talk to {@code err}. */
@@ -261,7 +278,7 @@ public final class Odd {
     private static CommandLine commandLine(Collection<String> names) {
         var line = new CommandLine(new Odd());
         for (String name : names) line.addSubcommand(name, command(name));
-        line.getHelpSectionMap().put(SECTION_KEY_COMMAND_LIST, new GroupedCommands(GROUPS)::render);
+        line.getHelpSectionMap().put(SECTION_KEY_COMMAND_LIST, GROUPED::render);
         return line;
     }
 

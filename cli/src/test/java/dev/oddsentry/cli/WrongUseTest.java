@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.cli.common.ExitStatus;
 import java.io.PrintWriter;
 import java.io.StringWriter;
+import java.util.stream.Stream;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.CsvSource;
@@ -55,11 +56,40 @@ class WrongUseTest {
                         "Handle findings",
                         "Manage mail",
                         "Administer");
+        var named = lines.stream()
+                .filter(line -> line.matches("  [a-z].*"))
+                .flatMap(line -> Stream.of(line.strip().split(" ")))
+                .toList();
         assertThat(Odd.whole().getSubcommands().keySet())
-                .allSatisfy(name -> assertThat(lines.stream().filter(line -> line.startsWith("  " + name + " ")))
+                .allSatisfy(name -> assertThat(named).as(name).containsOnlyOnce(name));
+        assertThat(lines).allSatisfy(line -> assertThat(line).hasSizeLessThanOrEqualTo(80));
+        assertThat(lines).as("fits on a screen").hasSizeLessThanOrEqualTo(40);
+    }
+
+    @Test
+    void helpOfAGroupDescribesItsCommands() {
+        assertThat(odd("help mail")).isZero();
+        assertThat(out.toString().lines()).hasSizeLessThanOrEqualTo(24).first().isEqualTo("Manage mail");
+        assertThat(out.toString()).contains("  outbox        List messages and their delivery state.");
+    }
+
+    @Test
+    void helpOfAllDescribesEachCommandOnce() {
+        assertThat(odd("help all")).isZero();
+        assertThat(Odd.whole().getSubcommands().keySet())
+                .allSatisfy(name -> assertThat(
+                                out.toString().lines().filter(line -> line.startsWith("  " + name + " ")))
                         .as(name)
                         .hasSize(1));
-        assertThat(lines).allSatisfy(line -> assertThat(line).hasSizeLessThanOrEqualTo(80));
+        assertThat(out.toString().lines()).allSatisfy(line -> assertThat(line).hasSizeLessThanOrEqualTo(90));
+    }
+
+    @Test
+    void helpOfWhatIsNotThereNamesTheGroups() {
+        assertThat(odd("help sailing")).isEqualTo(ExitStatus.WRONG_USE);
+        assertThat(err.toString()).contains("There is no group or command \"sailing\"", "Manage mail");
+        assertThat(odd("help check")).isZero();
+        assertThat(out.toString()).contains("Usage: odd check");
     }
 
     @ParameterizedTest
