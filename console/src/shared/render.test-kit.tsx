@@ -113,6 +113,9 @@ export function lateSailings(more: Partial<RuleSummary> = {}): RuleSummary {
     columns: ['sailing', 'delay_min', 'reason'],
     thresholds: ['late_minutes'],
     draft: false,
+    schedule: 'Monday to Friday at 05:40',
+    formats: ['csv'],
+    splitBy: null,
     latest: [],
     ...more,
   }

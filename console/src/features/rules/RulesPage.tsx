@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { RuleSummary } from '../../api/types'
 import { CheckStrip } from '../../shared/CheckStrip'
 import { CheckTag } from '../../shared/CheckTag'
+import { Choice } from '../../shared/Choice'
 import { Loaded } from '../../shared/Loading'
 import { Pick } from '../../shared/Pick'
 import { Scroll } from '../../shared/Scroll'
@@ -53,6 +54,13 @@ function NoRules() {
 }
 
 const shownAtOnce = 100
+
+const orders = [
+  ['', t('shared.name')],
+  ['next', t('rules.next_check')],
+  ['open', t('rules.most_open_findings')],
+  ['last', t('rules.longest_unchecked')],
+] as const
 
 function Found({ rules: list }: { rules: RuleSummary[] }) {
   const [search, setSearch] = useSearchParams()
@@ -126,6 +134,14 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
               onChange={(owner) => put({ owner })}
             />
           )}
+          <Choice
+            large
+            id="rule-sort"
+            label={t('rules.sort_by')}
+            value={filter.sort}
+            options={orders}
+            onChange={(sort) => put({ sort })}
+          />
           <Form.Check
             id="rule-open"
             type="checkbox"
@@ -241,6 +257,7 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
       </td>
       <td className="text-nowrap">
         {rule.nextSlot ? timeWords(rule.nextSlot) : <span className="quiet">{t('shared.none')}</span>}
+        <div className="small quiet text-wrap">{rule.schedule}</div>
       </td>
       <td className="small">
         {rule.named.length === 0 ? (
@@ -257,6 +274,11 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
             )}
           </>
         )}
+        <div className="quiet">
+          {[rule.splitBy && t('rules.split_by_column', { column: rule.splitBy }), rule.formats.join(', ')]
+            .filter(Boolean)
+            .join(' · ')}
+        </div>
       </td>
     </tr>
   )

@@ -12,6 +12,10 @@ const fuel = lateSailings({
   to: [],
   open: {},
   state: 'PAUSED',
+  schedule: 'every day at 06:00',
+  formats: ['pdf', 'xlsx'],
+  splitBy: 'vessel',
+  nextSlot: '2026-11-25T04:00:00Z',
 })
 const found = (search: string) => matching([late, fuel], filterOf(new URLSearchParams(search))).map((rule) => rule.name)
 
@@ -29,6 +33,13 @@ test.each([
   ['outcome=NEVER', ['fuel-per-mile']],
   ['label=daily', ['late-sailings']],
   ['open=yes', ['late-sailings']],
+  ['q=format:pdf', ['fuel-per-mile']],
+  ['q=split:vessel', ['fuel-per-mile']],
+  ['q=schedule:friday', ['late-sailings']],
+  ['sort=next', ['fuel-per-mile', 'late-sailings']],
+  ['sort=open', ['late-sailings', 'fuel-per-mile']],
+  ['sort=last', ['late-sailings', 'fuel-per-mile']],
+  ['sort=never', ['late-sailings', 'fuel-per-mile']],
 ])('%s finds %o', (search, names) => expect(found(search)).toEqual(names))
 
 test('a filter comes back from its address', () => {

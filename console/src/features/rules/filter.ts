@@ -8,7 +8,10 @@ export type Filter = {
   label: string
   owner: string
   open: boolean
+  sort: '' | (typeof orders)[number]
 }
+
+const orders = ['next', 'open', 'last'] as const
 
 export const filterOf = (search: URLSearchParams): Filter => ({
   q: search.get('q') ?? '',
@@ -17,11 +20,12 @@ export const filterOf = (search: URLSearchParams): Filter => ({
   label: search.get('label') ?? '',
   owner: search.get('owner') ?? '',
   open: search.get('open') === 'yes',
+  sort: orders.find((each) => each === search.get('sort')) ?? '',
 })
 
 export function searchOf(filter: Filter): URLSearchParams {
   const search = new URLSearchParams()
-  for (const name of ['q', 'state', 'outcome', 'label', 'owner'] as const)
+  for (const name of ['q', 'state', 'outcome', 'label', 'owner', 'sort'] as const)
     if (filter[name]) search.set(name, filter[name])
   if (filter.open) search.set('open', 'yes')
   return search
@@ -37,6 +41,9 @@ const kinds: Record<string, (rule: RuleSummary) => string[]> = {
   to: (rule) => [...rule.named, ...rule.to],
   label: (rule) => rule.labels,
   owner: (rule) => [rule.owner],
+  schedule: (rule) => [rule.schedule],
+  format: (rule) => rule.formats,
+  split: (rule) => (rule.splitBy ? [rule.splitBy] : []),
   copied: (rule) => (rule.copiedFrom ? [rule.copiedFrom] : []),
 }
 
@@ -66,7 +73,7 @@ function ended(rule: RuleSummary, outcome: Filter['outcome']): boolean {
 /** Every word must be found somewhere, in any order. */
 export function matching(rules: RuleSummary[], filter: Filter): RuleSummary[] {
   const words = filter.q.toLowerCase().split(/\s+/).filter(Boolean)
-  return rules.filter(
+  const found = rules.filter(
     (rule) =>
       words.every((word) => has(rule, word)) &&
       (filter.state === '' || rule.state === filter.state) &&
@@ -75,4 +82,14 @@ export function matching(rules: RuleSummary[], filter: Filter): RuleSummary[] {
       (filter.owner === '' || rule.owner === filter.owner) &&
       (!filter.open || Object.keys(rule.open).length > 0),
   )
+  return filter.sort === '' ? found : found.toSorted(by[filter.sort])
 }
+
+const openOf = (rule: RuleSummary) => Object.values(rule.open).reduce((sum, each) => sum + each, 0)
+
+/** The soonest first, the most open findings first, the longest ago first; what has none comes last. */
+const by = {
+  next: (a: RuleSummary, b: RuleSummary) => (a.nextSlot ?? '9').localeCompare(b.nextSlot ?? '9'),
+  open: (a: RuleSummary, b: RuleSummary) => openOf(b) - openOf(a),
+  last: (a: RuleSummary, b: RuleSummary) => (a.latest[0]?.slot ?? '9').localeCompare(b.latest[0]?.slot ?? '9'),
+} as const

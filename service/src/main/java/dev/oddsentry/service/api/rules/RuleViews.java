@@ -95,6 +95,9 @@ class RuleViews {
      * @param ended whether it is active, and its schedule, which alone begins its checks, has no more dates
      * @param named everyone that the rule itself names: addresses and teams
      * @param draft whether an edit lies beside it
+     * @param schedule when it is checked, in plain English
+     * @param formats of the files that go with its messages
+     * @param splitBy the column by whose values its recipients are split; null for none
      * @param latest the last twenty checks, newest first
      */
     record RuleSummary(
@@ -117,6 +120,9 @@ class RuleViews {
             List<String> columns,
             Set<String> thresholds,
             boolean draft,
+            String schedule,
+            List<String> formats,
+            @Nullable String splitBy,
             List<LatestCheck> latest) {}
 
     /** @param draft the edit that lies beside the rule; null for none */
@@ -296,6 +302,14 @@ class RuleViews {
                 watched.columns(),
                 definition.thresholdsUsed(),
                 drafts,
+                ScheduleWords.of(definition),
+                definition.delivery().attachments().stream()
+                        .map(each -> each.format().code())
+                        .distinct()
+                        .toList(),
+                definition.delivery().split() == null
+                        ? null
+                        : definition.delivery().split().by(),
                 latest.getOrDefault(rule.ruleId(), List.of()));
     }
 
