@@ -147,8 +147,8 @@ class ConsoleTest extends InTheConsole {
     }
 
     private void openWhatIsFolded(String path) {
-        if (path.startsWith("/thresholds/")) press("Edit or plan values");
-        if (path.endsWith("/edit")) {
+        if (path.matches("/thresholds/(?!new$)[^/]+")) press("Edit or plan values");
+        if (path.matches("/rules/.+/edit")) {
             press("Preview");
             assertThat(page.getByText("a check now would report").first()).isVisible();
             press("Run");
