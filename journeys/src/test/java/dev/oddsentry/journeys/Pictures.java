@@ -77,6 +77,7 @@ final class Pictures {
         take("/recipients/per.aune@skerryline.example", "recipients");
         take("/outbox", "outbox");
         take("/setup", "setup");
+        take("/calendars/norway", "calendar");
         take("/thresholds/fuel_per_mile", "threshold");
         open("/rules/late-sailings");
         page.getByText("Why?").first().click();
@@ -102,7 +103,7 @@ final class Pictures {
     private void ofCommands(String odd) throws IOException, InterruptedException {
         var text = new StringBuilder();
         for (String command : List.of(
-                "rules", "explain late-sailings", "preview late-sailings", "open --severity critical", "doctor")) {
+                "rules", "explain late-sailings", "preview late-sailings", "statement late-sailings", "doctor")) {
             text.append("$ odd ")
                     .append(command)
                     .append('\n')
