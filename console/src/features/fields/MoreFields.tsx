@@ -2,12 +2,11 @@ import { useId, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { t } from '../../messages'
+import { TypedList } from './ListField'
 import {
   documentSchema,
   entryOf,
   fieldWords,
-  listOfText,
-  listText,
   withField,
   type DocumentSchema,
   type FieldSchema,
@@ -201,31 +200,6 @@ function OneField({ name, field, schema, value, onChange }: OneProps) {
         </Form.Group>
       )
   }
-}
-
-/** A list is read when its field is left, so that a comma can be typed. */
-function TypedList({
-  value,
-  onChange,
-  ...field
-}: {
-  value: unknown
-  onChange: (value: string[]) => void
-  id?: string
-  'aria-label'?: string
-  'aria-describedby'?: string
-}) {
-  const known = listText(value)
-  return (
-    <Form.Control
-      {...field}
-      size="sm"
-      key={known}
-      defaultValue={known}
-      placeholder={t('editor.comma_separated')}
-      onBlur={(event) => event.target.value !== known && onChange(listOfText(event.target.value))}
-    />
-  )
 }
 
 function Several({

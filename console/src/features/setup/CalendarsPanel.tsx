@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { RuleLinks } from '../../shared/RuleLinks'
 import { calendars, type Calendar } from './api'
 import { t } from '../../messages'
 
@@ -60,15 +61,7 @@ function One({ calendar }: { calendar: Calendar }) {
         </p>
       )}
       <p className="small mb-0">
-        {t('shared.used_by')}{' '}
-        {rules.length === 0
-          ? t('shared.no_rules')
-          : rules.map((rule, index) => (
-              <span key={rule}>
-                {index > 0 && ', '}
-                <Link to={`/rules/${rule}`}>{rule}</Link>
-              </span>
-            ))}
+        {t('shared.used_by')} <RuleLinks rules={rules} />
       </p>
     </div>
   )

@@ -1,6 +1,7 @@
 import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { RuleLinks } from '../../shared/RuleLinks'
 import { definitionsOf } from '../documents/api'
 import { t } from '../../messages'
 
@@ -27,15 +28,7 @@ export function LayoutsPanel() {
                     <strong>{title}</strong>
                   </Link>{' '}
                   <span className="small quiet">
-                    {t('shared.used_by')}{' '}
-                    {rules.length === 0
-                      ? t('shared.no_rules')
-                      : rules.map((rule, index) => (
-                          <span key={rule}>
-                            {index > 0 && ', '}
-                            <Link to={`/rules/${rule}`}>{rule}</Link>
-                          </span>
-                        ))}
+                    {t('shared.used_by')} <RuleLinks rules={rules} />
                   </span>
                 </li>
               ))}

@@ -2,6 +2,7 @@ import { Table } from 'react-bootstrap'
 import { Link, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { RuleLinks } from '../../shared/RuleLinks'
 import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { measureWords, timeWords } from '../../shared/words'
@@ -39,15 +40,7 @@ function OneThreshold({ page }: { page: Page }) {
         {summary.description && ` · ${summary.description}`}
       </p>
       <p className="mb-0">
-        {t('shared.used_by')}{' '}
-        {summary.rules.length === 0
-          ? t('shared.no_rules')
-          : summary.rules.map((rule, index) => (
-              <span key={rule}>
-                {index > 0 && ', '}
-                <Link to={`/rules/${rule}`}>{rule}</Link>
-              </span>
-            ))}
+        {t('shared.used_by')} <RuleLinks rules={summary.rules} />
       </p>
       {page.values.some(({ from }) => from !== null) && (
         <section className="sheet">

@@ -16,7 +16,7 @@ import org.springframework.stereotype.Component;
 
 /** Whom the rows themselves name, in a column that has one address or several. */
 @Component
-class RowAddresses {
+public class RowAddresses {
     private final MemoryStore memory;
 
     RowAddresses(MemoryStore memory) {
@@ -46,7 +46,8 @@ class RowAddresses {
         return List.copyOf(found);
     }
 
-    private static Stream<String> named(@Nullable Object cell) {
+    /** The addresses in a cell, separated by commas or semicolons. */
+    public static Stream<String> named(@Nullable Object cell) {
         if (!(cell instanceof String written)) return Stream.empty();
         return Stream.of(written.split("[,;]")).map(String::strip).filter(MailAddress::isOne);
     }

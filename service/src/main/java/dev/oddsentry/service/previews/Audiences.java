@@ -1,7 +1,6 @@
 package dev.oddsentry.service.previews;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Split;
-import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
@@ -10,6 +9,7 @@ import dev.oddsentry.service.copies.CopyLookup;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.evaluation.PersonalCopy;
 import dev.oddsentry.service.evaluation.Refusals;
+import dev.oddsentry.service.messages.RowAddresses;
 import dev.oddsentry.service.messages.SplitRecipients;
 import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryRunner;
@@ -165,11 +165,7 @@ public class Audiences {
                 var of =
                         found.computeIfAbsent(value == null ? "" : CellText.of(value, moment.zone()), _ -> new Found());
                 of.rows++;
-                if (address >= 0 && row[address] instanceof String written)
-                    Stream.of(written.split("[,;]"))
-                            .map(String::strip)
-                            .filter(MailAddress::isOne)
-                            .forEach(of.addresses::add);
+                if (address >= 0) RowAddresses.named(row[address]).forEach(of.addresses::add);
             };
         });
         return found;

@@ -16,8 +16,9 @@ final class CheckGaps {
     /**
      * @param before the slot of the last good check before them; null for none
      * @param ended in the order of their slots
+     * @param paused whether nothing is checked any more
      */
-    static List<Gap> of(@Nullable Instant before, List<Ended> ended) {
+    static List<Gap> of(@Nullable Instant before, List<Ended> ended, boolean paused) {
         var gaps = new ArrayList<Gap>();
         Instant lastGood = before;
         boolean open = false;
@@ -28,7 +29,7 @@ final class CheckGaps {
                 lastGood = check.slot();
             } else open = true;
         }
-        if (open) gaps.add(new Gap(lastGood, null));
+        if (open || paused) gaps.add(new Gap(lastGood, null));
         return gaps;
     }
 }

@@ -27,6 +27,7 @@ import dev.oddsentry.service.outbox.RecipientState;
 import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.rules.RuleStates;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.EnumMap;
@@ -51,10 +52,12 @@ public class CheckStatements {
 
     private final DSLContext db;
     private final RuleStates rules;
+    private final Clock clock;
 
-    CheckStatements(DSLContext db, RuleStates rules) {
+    CheckStatements(DSLContext db, RuleStates rules, Clock clock) {
         this.db = db;
         this.rules = rules;
+        this.clock = clock;
     }
 
     /** @param to exclusive */
@@ -62,17 +65,18 @@ public class CheckStatements {
         var definition = rule.definition();
         var id = rule.ruleId();
         boolean plain = definition.isPlainReport();
+        boolean paused = rules.of(id) == RuleState.PAUSED;
         return new CheckStatement(
                 definition.title(),
                 definition.zone(),
                 from,
                 to,
-                rules.of(id) == RuleState.PAUSED,
+                paused,
                 checks(id, from, to),
                 reported(id, plain, from, to),
                 plain ? CheckStatement.Unreported.NOTHING : unreported(rule, from, to),
                 plain ? CheckStatement.Open.NOTHING : open(id),
-                CheckGaps.of(lastGoodBefore(id, from), ended(id, from, to)));
+                CheckGaps.of(lastGoodBefore(id, from), ended(id, from, to), paused));
     }
 
     private static Condition within(Field<Instant> at, Instant from, Instant to) {
@@ -168,10 +172,15 @@ public class CheckStatements {
         return FINDING_EVENT.KIND.eq(kind).or(FINDING_EVENT.AT_OPENING.eq(kind));
     }
 
-    private static Condition isMarked(Marks.Kind kind) {
+    /** A snooze whose date has passed is over, even if no check has ended it yet. */
+    private Condition isMarked(Marks.Kind kind) {
         return exists(selectOne()
                 .from(HANDLING)
-                .where(HANDLING.FINDING_ID.eq(FINDING.ID), HANDLING.KIND.eq(kind), HANDLING.ENDED_AT.isNull()));
+                .where(
+                        HANDLING.FINDING_ID.eq(FINDING.ID),
+                        HANDLING.KIND.eq(kind),
+                        HANDLING.ENDED_AT.isNull(),
+                        HANDLING.UNTIL.isNull().or(HANDLING.UNTIL.gt(clock.instant()))));
     }
 
     private CheckStatement.Unreported unreported(Current<RuleDefinition> rule, Instant from, Instant to) {

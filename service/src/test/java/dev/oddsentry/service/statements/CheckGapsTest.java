@@ -29,20 +29,27 @@ class CheckGapsTest {
 
     @Test
     void goodChecksLeaveNoGap() {
-        assertThat(CheckGaps.of(null, List.of())).isEmpty();
-        assertThat(CheckGaps.of(null, List.of(good(1), good(2)))).isEmpty();
+        assertThat(CheckGaps.of(null, List.of(), false)).isEmpty();
+        assertThat(CheckGaps.of(null, List.of(good(1), good(2)), false)).isEmpty();
     }
 
     @Test
     void gapReachesFromTheLastGoodCheckToTheNext() {
-        assertThat(CheckGaps.of(at(0), List.of(bad(1), bad(2), good(3), good(4), bad(5))))
+        assertThat(CheckGaps.of(at(0), List.of(bad(1), bad(2), good(3), good(4), bad(5)), false))
                 .containsExactly(new Gap(at(0), at(3)), new Gap(at(4), null));
     }
 
     @Test
     void nothingIsKnownBeforeTheFirstGoodCheck() {
-        assertThat(CheckGaps.of(null, List.of(bad(1), good(2)))).containsExactly(new Gap(null, at(2)));
-        assertThat(CheckGaps.of(null, List.of(bad(1)))).containsExactly(new Gap(null, null));
+        assertThat(CheckGaps.of(null, List.of(bad(1), good(2)), false)).containsExactly(new Gap(null, at(2)));
+        assertThat(CheckGaps.of(null, List.of(bad(1)), false)).containsExactly(new Gap(null, null));
+    }
+
+    @Test
+    void nothingIsKnownSinceTheLastCheckOfAPausedRule() {
+        assertThat(CheckGaps.of(at(0), List.of(good(1), good(2)), true)).containsExactly(new Gap(at(2), null));
+        assertThat(CheckGaps.of(at(0), List.of(good(1), bad(2)), true)).containsExactly(new Gap(at(1), null));
+        assertThat(CheckGaps.of(null, List.of(), true)).containsExactly(new Gap(null, null));
     }
 
     /** Against the plain meaning: a minute between two checks is known if the checks on both its sides ended well. */
@@ -55,7 +62,7 @@ class CheckGapsTest {
             int length = random.nextInt(12);
             for (int minute = 1; minute <= length; minute++) ended.add(new Ended(at(minute), random.nextInt(3) > 0));
             Instant before = random.nextBoolean() ? at(0) : null;
-            var gaps = CheckGaps.of(before, ended);
+            var gaps = CheckGaps.of(before, ended, false);
             for (var check : ended) {
                 long within =
                         gaps.stream().filter(gap -> isWithin(gap, check.slot())).count();

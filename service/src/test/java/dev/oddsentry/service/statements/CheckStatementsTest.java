@@ -115,6 +115,16 @@ class CheckStatementsTest {
     }
 
     @Test
+    void pausedRuleSaysNothingSinceItsLastCheck() {
+        sailings.active();
+        api.check(sailings.name);
+        assertThat(statement().path("complete").asBoolean()).isTrue();
+        api.post("/api/rules/" + sailings.name + "/pause", "");
+        assertThat(statement().path("complete").asBoolean()).isFalse();
+        assertThat(sentences()).startsWith("The rule is paused and is not checked. Since ");
+    }
+
+    @Test
     void mailOnHoldIsNoSilence() {
         sailings.late("SK-1", 50).active();
         api.post("/api/holds", Map.of("rule", sailings.name, "reason", "the timetable is wrong"));

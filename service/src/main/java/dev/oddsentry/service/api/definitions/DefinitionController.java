@@ -1,6 +1,7 @@
 package dev.oddsentry.service.api.definitions;
 
 import dev.oddsentry.core.definition.Definition;
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.authoring.Kinds;
@@ -10,6 +11,10 @@ import dev.oddsentry.service.authoring.Saving;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
+import java.util.ArrayList;
+import java.util.Comparator;
+import java.util.EnumMap;
+import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import org.jspecify.annotations.Nullable;
@@ -56,7 +61,7 @@ class DefinitionController {
     /** Every definition that is saved, but for layouts that are another's own. */
     @GetMapping(produces = "application/json")
     List<DefinitionSummary> listDefinitions(@AuthenticationPrincipal Person by) {
-        var rules = store.rules().stream().map(each -> each.definition()).toList();
+        var users = users();
         return store.everything().stream()
                 .filter(each -> PrivateLayouts.isOpenTo(by, each.definition()))
                 .map(each -> new DefinitionSummary(
@@ -64,13 +69,25 @@ class DefinitionController {
                         each.definition().name(),
                         each.definition().title(),
                         each.revision(),
-                        rules.stream()
-                                .filter(rule -> rule.names(each.definition().kind())
-                                        .contains(each.definition().name()))
-                                .map(RuleDefinition::name)
-                                .sorted()
-                                .toList()))
+                        users.getOrDefault(each.definition().kind(), Map.of())
+                                .getOrDefault(each.definition().name(), List.of())))
                 .toList();
+    }
+
+    /** The rules that use what is of a kind and has a name, by name; what a rule uses is read from it once. */
+    private Map<Kind, Map<String, List<String>>> users() {
+        var users = new EnumMap<Kind, Map<String, List<String>>>(Kind.class);
+        var rules = store.rules().stream()
+                .map(each -> each.definition())
+                .sorted(Comparator.comparing(RuleDefinition::name))
+                .toList();
+        for (var kind : Kind.values())
+            for (var rule : rules)
+                for (String used : rule.names(kind))
+                    users.computeIfAbsent(kind, _ -> new HashMap<>())
+                            .computeIfAbsent(used, _ -> new ArrayList<>())
+                            .add(rule.name());
+        return users;
     }
 
     /** @param kind {@code query}, {@code rule}, {@code threshold}, {@code calendar}, {@code layout} or {@code round-up} */
