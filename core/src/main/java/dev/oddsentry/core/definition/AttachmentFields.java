@@ -1,12 +1,11 @@
 package dev.oddsentry.core.definition;
 
-import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
-import dev.oddsentry.core.definition.DeliveryDefinition.Csv;
+import dev.oddsentry.core.definition.Attachment.Csv;
+import dev.oddsentry.core.definition.Attachment.Orientation;
+import dev.oddsentry.core.definition.Attachment.Page;
+import dev.oddsentry.core.definition.Attachment.Paper;
+import dev.oddsentry.core.definition.Attachment.Sheet;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
-import dev.oddsentry.core.definition.DeliveryDefinition.Orientation;
-import dev.oddsentry.core.definition.DeliveryDefinition.Page;
-import dev.oddsentry.core.definition.DeliveryDefinition.Paper;
-import dev.oddsentry.core.definition.DeliveryDefinition.Sheet;
 import dev.oddsentry.core.document.Field;
 import dev.oddsentry.core.document.FieldType;
 import dev.oddsentry.core.document.FieldTypes;

@@ -1,7 +1,6 @@
 package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.AlsoSent;
-import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Escalation;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.core.definition.DeliveryDefinition.MessageOptions;

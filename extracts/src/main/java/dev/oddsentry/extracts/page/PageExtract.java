@@ -1,6 +1,6 @@
 package dev.oddsentry.extracts.page;
 
-import dev.oddsentry.core.definition.DeliveryDefinition;
+import dev.oddsentry.core.definition.Attachment;
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
@@ -71,10 +71,10 @@ public final class PageExtract {
      * @param header on each page; empty for none
      * @param footer on each page; empty for the title
      */
-    public record Heading(String title, String below, DeliveryDefinition.Page page, String header, String footer) {
+    public record Heading(String title, String below, Attachment.Page page, String header, String footer) {
         /** On the usual page. */
         public static Heading of(String title, String below) {
-            return new Heading(title, below, DeliveryDefinition.Page.USUAL, "", "");
+            return new Heading(title, below, Attachment.Page.USUAL, "", "");
         }
     }
 
@@ -97,7 +97,7 @@ public final class PageExtract {
         var page = heading.page();
         boolean lying = page.orientation() == null
                 ? columns > MOST_UPRIGHT || (forPaper && width() > across(page, false))
-                : page.orientation() == DeliveryDefinition.Orientation.LANDSCAPE;
+                : page.orientation() == Attachment.Orientation.LANDSCAPE;
         String size = lying
                 ? page.paper().height() + "mm " + page.paper().width() + "mm"
                 : page.paper().width() + "mm " + page.paper().height() + "mm";
@@ -128,7 +128,7 @@ public final class PageExtract {
     }
 
     /** About how many characters fit across a page of paper. */
-    private static int across(DeliveryDefinition.Page page, boolean lying) {
+    private static int across(Attachment.Page page, boolean lying) {
         int width = lying ? page.paper().height() : page.paper().width();
         return (int) ((width - 2 * page.margin()) * CHARACTERS_IN_A_MILLIMETRE);
     }

@@ -1,6 +1,6 @@
 package dev.oddsentry.extracts.xlsx;
 
-import dev.oddsentry.core.definition.DeliveryDefinition;
+import dev.oddsentry.core.definition.Attachment;
 import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
@@ -51,15 +51,14 @@ public final class XlsxExtract {
 
     private final Extract extract;
     private final FileWords words;
-    private final DeliveryDefinition.Page page;
-    private final DeliveryDefinition.Sheet settings;
+    private final Attachment.Page page;
+    private final Attachment.Sheet settings;
     private final Worksheet sheet;
     private final int first;
     private int line;
     private int links;
 
-    private XlsxExtract(
-            Extract extract, DeliveryDefinition.Page page, DeliveryDefinition.Sheet settings, Worksheet sheet) {
+    private XlsxExtract(Extract extract, Attachment.Page page, Attachment.Sheet settings, Worksheet sheet) {
         this.extract = extract;
         this.page = page;
         this.settings = settings;
@@ -70,12 +69,11 @@ public final class XlsxExtract {
 
     /** Writes the workbook; the stream stays open. */
     public static void write(Extract extract, OutputStream out) throws IOException {
-        write(extract, DeliveryDefinition.Page.USUAL, DeliveryDefinition.Sheet.USUAL, out);
+        write(extract, Attachment.Page.USUAL, Attachment.Sheet.USUAL, out);
     }
 
     /** The same with the settings of an attachment. */
-    public static void write(
-            Extract extract, DeliveryDefinition.Page page, DeliveryDefinition.Sheet settings, OutputStream out)
+    public static void write(Extract extract, Attachment.Page page, Attachment.Sheet settings, OutputStream out)
             throws IOException {
         var workbook = new Workbook(out, "Odd Sentry", "1.0");
         // Most of the time goes into packing; the stronger levels make files hardly smaller.
@@ -113,7 +111,7 @@ public final class XlsxExtract {
         sheet.setFitToPage(true);
         sheet.fitToWidth((short) 1);
         sheet.fitToHeight((short) 0);
-        if (page.orientation() == null ? columns > 6 : page.orientation() == DeliveryDefinition.Orientation.LANDSCAPE)
+        if (page.orientation() == null ? columns > 6 : page.orientation() == Attachment.Orientation.LANDSCAPE)
             sheet.pageOrientation("landscape");
         // A filter would take headings of groups and totals for rows.
         boolean plain = extract.arrangement().groupBy().isEmpty() && !extract.hasTotals();

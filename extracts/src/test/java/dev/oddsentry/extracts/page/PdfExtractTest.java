@@ -3,9 +3,9 @@ package dev.oddsentry.extracts.page;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.within;
 
-import dev.oddsentry.core.definition.DeliveryDefinition.Orientation;
-import dev.oddsentry.core.definition.DeliveryDefinition.Page;
-import dev.oddsentry.core.definition.DeliveryDefinition.Paper;
+import dev.oddsentry.core.definition.Attachment.Orientation;
+import dev.oddsentry.core.definition.Attachment.Page;
+import dev.oddsentry.core.definition.Attachment.Paper;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;

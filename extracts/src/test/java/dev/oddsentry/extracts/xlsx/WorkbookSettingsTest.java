@@ -2,10 +2,10 @@ package dev.oddsentry.extracts.xlsx;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.oddsentry.core.definition.DeliveryDefinition.Orientation;
-import dev.oddsentry.core.definition.DeliveryDefinition.Page;
-import dev.oddsentry.core.definition.DeliveryDefinition.Paper;
-import dev.oddsentry.core.definition.DeliveryDefinition.Sheet;
+import dev.oddsentry.core.definition.Attachment.Orientation;
+import dev.oddsentry.core.definition.Attachment.Page;
+import dev.oddsentry.core.definition.Attachment.Paper;
+import dev.oddsentry.core.definition.Attachment.Sheet;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.value.Type;

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.authoring;
 
+import dev.oddsentry.core.definition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
@@ -109,7 +110,7 @@ class MailChecks {
     }
 
     /** @param field below which the attachments stand */
-    List<Problem> fileNames(List<DeliveryDefinition.Attachment> attachments, String field, FieldPlaces places) {
+    List<Problem> fileNames(List<Attachment> attachments, String field, FieldPlaces places) {
         var problems = new ArrayList<Problem>();
         for (int i = 0; i < attachments.size(); i++) {
             var file = attachments.get(i);

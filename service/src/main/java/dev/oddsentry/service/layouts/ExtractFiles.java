@@ -1,6 +1,6 @@
 package dev.oddsentry.service.layouts;
 
-import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
+import dev.oddsentry.core.definition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.extract.Extract;

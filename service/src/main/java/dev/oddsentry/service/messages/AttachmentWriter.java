@@ -1,7 +1,7 @@
 package dev.oddsentry.service.messages;
 
+import dev.oddsentry.core.definition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition;
-import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.core.definition.DeliveryDefinition.Packing;
 import dev.oddsentry.core.definition.DeliveryDefinition.Show;

@@ -1,6 +1,6 @@
 package dev.oddsentry.service.previews;
 
-import dev.oddsentry.core.definition.DeliveryDefinition.Attachment;
+import dev.oddsentry.core.definition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition.Format;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.service.audit.Audit;
