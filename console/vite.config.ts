@@ -11,5 +11,5 @@ export default defineConfig({
     },
   },
   server: { proxy: { '/api': 'http://127.0.0.1:8480' } },
-  test: { environment: 'jsdom', setupFiles: ['src/test-setup.ts'], globals: true, testTimeout: 20_000 },
+  test: { environment: 'jsdom', setupFiles: ['src/test-setup.ts'], globals: true, testTimeout: 120_000 },
 })

@@ -2,7 +2,7 @@ import { configure } from '@testing-library/react'
 import '@testing-library/jest-dom/vitest'
 
 // A machine that does other work besides takes longer than the library's second to show a page.
-configure({ asyncUtilTimeout: 5_000 })
+configure({ asyncUtilTimeout: 20_000 })
 
 /** jsdom has none; what comes of it is seen in the browser's journeys. */
 class SilentEventSource extends EventTarget {

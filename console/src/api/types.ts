@@ -4,6 +4,8 @@ import type { components as documents } from './generated/definitions'
 export type Schemas = components['schemas']
 
 export type Severity = 'CRITICAL' | 'WARNING' | 'NOTICE'
+/** How a rule names and colours a severity. */
+export type SeverityLook = Schemas['SeverityLook']
 export type RuleState = 'DRAFT' | 'ACTIVE' | 'PAUSED'
 export type CheckState =
   | 'RUNNING'

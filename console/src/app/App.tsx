@@ -75,6 +75,7 @@ const ThresholdForm = lazy(() =>
 const StatementsPage = lazy(() =>
   import('../features/statements/Statements').then(({ StatementsPage: page }) => ({ default: page })),
 )
+const WeekPage = lazy(() => import('../features/week/WeekPage').then(({ WeekPage: page }) => ({ default: page })))
 /** Logged in, the pages; otherwise the log-in, at whatever address, so that a link still leads where it said afterwards. */
 export function App() {
   const current = useQuery(session)
@@ -94,6 +95,7 @@ export function App() {
                 <Route path="/rules" element={<RulesPage />} />
                 <Route path="/rules/new" element={<NewRulePage />} />
                 <Route path="/statements" element={<StatementsPage />} />
+                <Route path="/week" element={<WeekPage />} />
                 <Route path="/rules/:name" element={<RulePage />} />
                 <Route path="/rules/:name/findings/:finding" element={<ExplanationPage />} />
                 <Route path="/rules/:name/edit" element={<RuleEditor />} />

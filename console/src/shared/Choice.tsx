@@ -9,14 +9,24 @@ type Props<V extends string> = {
   onChange: (value: V | '') => void
   /** Among filters of a list; otherwise small, as the fields of a form are. */
   large?: boolean
+  /** Where the place of the field says what it is to those who see it. */
+  hiddenLabel?: boolean
 }
 
 /** One value of those that a field of a document may have. */
-export function Choice<const V extends string>({ id, label, value, options, onChange, large = false }: Props<V>) {
+export function Choice<const V extends string>({
+  id,
+  label,
+  value,
+  options,
+  onChange,
+  large = false,
+  hiddenLabel = false,
+}: Props<V>) {
   const chosen = (code: string) => options.find(([each]) => each === code)?.[0] ?? ''
   return (
     <Form.Group controlId={id}>
-      <Form.Label className="mb-0 small quiet">{label}</Form.Label>
+      <Form.Label className={hiddenLabel ? 'visually-hidden' : 'mb-0 small quiet'}>{label}</Form.Label>
       <Form.Select
         {...(large ? {} : { size: 'sm' as const })}
         value={value ?? ''}

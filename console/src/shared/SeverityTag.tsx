@@ -1,28 +1,34 @@
-import type { Severity } from '../api/types'
+import type { Severity, SeverityLook } from '../api/types'
 import { t } from '../messages'
 import { stateWords } from './words'
 
 const signs: Record<Severity, string> = { CRITICAL: '▲', WARNING: '◆', NOTICE: '●' }
+const usualColours: Record<Severity, string> = { CRITICAL: 'red', WARNING: 'amber', NOTICE: 'grey' }
 const worstFirst: Severity[] = ['CRITICAL', 'WARNING', 'NOTICE']
 
-/** Severity by sign and word, so that colour never speaks alone. */
-export function SeverityTag({ severity, count }: { severity: Severity; count?: number }) {
-  const word = stateWords(severity)
+type Props = { severity: Severity; look?: SeverityLook | null; count?: number }
+
+/** Severity by sign and word, so that colour never speaks alone. A rule may have a look of its own for it. */
+export function SeverityTag({ severity, look, count }: Props) {
+  const word = look?.word ?? stateWords(severity)
+  const colour = look?.colour.toLowerCase() ?? usualColours[severity]
   return (
-    <span className={`tag ${severity.toLowerCase()}`}>
-      <span aria-hidden="true">{signs[severity]}</span>
+    <span className={`tag tone-${colour}`}>
+      <span aria-hidden="true">{colour === 'green' ? '✓' : signs[severity]}</span>
       {count === undefined ? word : `${count} ${word}`}
     </span>
   )
 }
 
-export function OpenCounts({ open }: { open: Partial<Record<Severity, number>> }) {
+type OpenProps = { open: Partial<Record<Severity, number>>; looks: Partial<Record<Severity, SeverityLook>> }
+
+export function OpenCounts({ open, looks }: OpenProps) {
   const present = worstFirst.filter((severity) => open[severity])
   if (present.length === 0) return <span className="quiet">{t('shared.none')}</span>
   return (
     <span className="d-inline-flex gap-1 flex-wrap">
       {present.map((severity) => (
-        <SeverityTag key={severity} severity={severity} count={open[severity] ?? 0} />
+        <SeverityTag key={severity} severity={severity} look={looks[severity] ?? null} count={open[severity] ?? 0} />
       ))}
     </span>
   )

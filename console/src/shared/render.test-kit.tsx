@@ -102,6 +102,7 @@ export function lateSailings(more: Partial<RuleSummary> = {}): RuleSummary {
     mode: 'INCREMENTAL',
     zone: 'Europe/Oslo',
     open: { CRITICAL: 2, WARNING: 18 },
+    looks: {},
     nextSlot: '2026-11-25T04:40:00Z',
     ended: false,
     to: ['ines.holm@skerryline.example'],

@@ -165,3 +165,9 @@ export const markWords = (mark: HandlingEntry) =>
     by: mark.by,
     until: mark.until ? t('shared.until_time', { until: timeWords(mark.until) }) : '',
   })
+
+/** The size of a file. */
+export const bytesWords = (bytes: number) =>
+  bytes < 100_000
+    ? t('shared.kb', { bytes: Math.ceil(bytes / 1000) })
+    : t('shared.mb', { bytes: (bytes / 1_000_000).toFixed(1) })

@@ -13,6 +13,7 @@ const columns = [
   { name: 'status', label: 'Status', type: 'text' },
   { name: 'tickets', label: 'Tickets', type: 'number' },
   { name: 'planned', label: 'Planned', type: 'timestamp' },
+  { name: 'litres', label: 'Fuel', type: 'number', measured: true },
 ]
 const thresholds = [
   { name: 'late_minutes', title: 'Late minutes', key: [], number: 15 },
@@ -154,4 +155,23 @@ test('values of the column are offered once its field is entered', async () => {
   expect(screen.queryByText('sailed (1)')).toBeNull()
   await userEvent.click(screen.getByLabelText('Part 1: values, with commas'))
   expect(await screen.findByText('sailed (1)')).toHaveValue('S')
+})
+
+test('a measure is compared with its usual value, or with what it will reach', async () => {
+  renderAt('/', <Page initial={[late]} />, {})
+  await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Part 1: column' }), 'Fuel')
+  await userEvent.selectOptions(
+    screen.getByRole('combobox', { name: 'Part 1: compared with' }),
+    'its usual value (median)',
+  )
+  await shows('litres > 1.5 * usual(litres, 8)')
+  fireEvent.change(screen.getByLabelText('Part 1: number of checks'), { target: { value: '12' } })
+  await shows('litres > 1.5 * usual(litres, 12)')
+  fireEvent.change(screen.getByLabelText('Part 1: times the usual value'), { target: { value: '1' } })
+  await shows('litres > usual(litres, 12)')
+  await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Part 1: compared with' }), 'a value')
+  await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Part 1: comparison' }), 'will reach')
+  await shows('reaches(litres, 0) within 14 days')
+  await userEvent.selectOptions(screen.getByRole('combobox', { name: 'Part 1: column' }), 'Late by')
+  await shows('delay_min > 0')
 })

@@ -10,8 +10,11 @@ import { Builder } from './Builder'
 import { partsOf, textOf, textOfPart, type Part } from './builder'
 import { ConditionField } from './ConditionField'
 import { isPlain } from './kind'
+import { evaluating } from './measures'
 import { Measures } from './Measures'
+import { offeredOf } from './offered'
 import { OfferContext } from './offers'
+import { conditionLabel } from './places'
 import { freshPart } from './verbs'
 import { t } from '../../messages'
 
@@ -38,12 +41,7 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
   const text = document.exceptions ?? ''
   const settled = useSettled(text, 300)
   const seen = useQuery({ ...conditionSeen(document.query, settled, place), enabled: settled.trim() !== '' })
-  const offered: Column[] = document.per
-    ? [
-        ...columns.filter((column) => document.per?.includes(column.name)),
-        ...Object.keys(measures).map((name) => ({ name, label: name, type: 'number' })),
-      ]
-    : columns
+  const offered = offeredOf(document, columns)
   // What the fields say is known at once; what is typed, once the service has read it.
   const [own, setOwn] = useState<{ text: string; parts: Part[] } | null>(null)
   const read = settled === text && !seen.isPlaceholderData && seen.data !== undefined
@@ -88,7 +86,7 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
             size="sm"
             className="w-auto"
             value={document.per === undefined ? 'rows' : document.per.length === 0 ? 'whole' : 'groups'}
-            onChange={(event) => onChange(judge(event.target.value, columns, document))}
+            onChange={(event) => onChange(evaluating(event.target.value, columns, document))}
           >
             <option value="rows">{t('editor.each_row')}</option>
             <option value="groups">{t('editor.groups_of_rows')}</option>
@@ -118,7 +116,7 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
           </div>
         </fieldset>
       )}
-      {document.per && <Measures query={document.query} document={document} measures={measures} onChange={onChange} />}
+      {document.per && <Measures document={document} columns={columns} onChange={onChange} />}
       {text.trim() === '' && first && (
         <p className="mb-2">
           <Button size="sm" variant="plain" onClick={() => onChange({ exceptions: textOfPart(freshPart(first)) })}>
@@ -169,16 +167,4 @@ export function ConditionsStep({ document, columns, preview, onChange }: Props) 
       </details>
     </>
   )
-}
-
-function conditionLabel(document: RuleDocument) {
-  if (isPlain(document)) return document.per ? t('editor.groups_sent') : t('editor.rows_sent')
-  return document.per ? t('editor.exception_each_group_where') : t('shared.exception_each_row_where')
-}
-
-function judge(how: string, columns: Column[], document: RuleDocument): Partial<RuleDocument> {
-  const byText = columns.find((column) => column.type === 'text')?.name ?? columns[0]?.name ?? ''
-  if (how === 'rows') return { per: undefined, measures: undefined } as unknown as Partial<RuleDocument>
-  const measures = Object.keys(document.measures ?? {}).length > 0 ? {} : { measures: { how_many: 'count()' } }
-  return { per: how === 'whole' ? [] : [byText], ...measures }
 }

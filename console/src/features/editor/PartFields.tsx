@@ -1,14 +1,23 @@
-import type { Column } from '../fields/parts'
 import { Button, Form } from 'react-bootstrap'
 import { numberWords } from '../../shared/words'
 import type { ThresholdSummary } from '../thresholds/api'
-import { isMoment, literal, unquoted, type Operand, type Part, type Relative, type Simple } from './builder'
-import { RelativeFields, WindowFields } from './TimeFields'
+import {
+  columnNamed,
+  isMoment,
+  literal,
+  unquoted,
+  type Operand,
+  type Part,
+  type Relative,
+  type Simple,
+} from './builder'
+import type { Offered } from './offered'
+import { LengthFields, RelativeFields, WindowFields } from './TimeFields'
 import { Value, Values } from './ValueFields'
 import { lookingFor, lookOf, verbOf, verbs, verbsFor, withColumn, withVerb } from './verbs'
 import { t } from '../../messages'
 
-export type Known = { columns: Column[]; thresholds: ThresholdSummary[] }
+export type Known = { columns: Offered[]; thresholds: ThresholdSummary[] }
 
 /** The fields of one part of a condition; a part that has none is edited as it is written. */
 export function PartFields({
@@ -90,7 +99,9 @@ function SimpleFields({
   thresholds,
   onChange,
 }: Known & { name: string; part: Simple; onChange: (part: Simple) => void }) {
-  const type = columns.find((column) => column.name === part.column)?.type ?? 'text'
+  const now = columns.find((column) => column.name === part.column)
+  // What is calculated in a way that is not offered is a number.
+  const type = now?.type ?? (columnNamed(part.column) === null ? 'number' : 'text')
   return (
     <span className="d-inline-flex flex-wrap gap-1 align-items-center">
       <Form.Select
@@ -99,8 +110,10 @@ function SimpleFields({
         aria-label={t('editor.column', { name })}
         value={part.column}
         onChange={(event) => {
-          const next = event.target.value
-          onChange(withColumn(part, next, type, columns.find(({ name: each }) => each === next)?.type ?? 'text'))
+          const next = columns.find(({ name: each }) => each === event.target.value)
+          if (!next) return
+          const fitting = part.is === 'reaches' && !next.measured ? withVerb(part, '>', type) : part
+          onChange(withColumn(fitting, next.name, type, next.type))
         }}
       >
         {!columns.some((column) => column.name === part.column) && <option>{part.column}</option>}
@@ -120,22 +133,36 @@ function SimpleFields({
           if (verb) onChange(withVerb(part, verb, type))
         }}
       >
-        {verbsFor(type, verbOf(part)).map(([code, words]) => (
+        {verbsFor(type, verbOf(part), now?.measured).map(([code, words]) => (
           <option key={code} value={code}>
             {words}
           </option>
         ))}
       </Form.Select>
-      {part.is === 'compare' && (
+      {(part.is === 'compare' || part.is === 'reaches') && (
         <OperandFields
           name={name}
           operand={part.operand}
           column={part.column}
+          measured={now?.measured ?? false}
           type={type}
           columns={columns}
           thresholds={thresholds}
           onChange={(operand) => onChange({ ...part, operand })}
         />
+      )}
+      {part.is === 'reaches' && (
+        <>
+          <span>{t('editor.within')}</span>
+          <LengthFields
+            name={name}
+            amount={part.amount}
+            unit={part.unit}
+            least={1}
+            type="timestamp"
+            onChange={(length) => onChange({ ...part, ...length })}
+          />
+        </>
       )}
       {part.is === 'between' && (
         <>
@@ -200,7 +227,9 @@ function LookFields({
 }
 
 const codeOf = (operand: Operand) =>
-  operand.kind === 'value' || operand.kind === 'relative' ? operand.kind : `${operand.kind} ${operand.name}`
+  operand.kind === 'value' || operand.kind === 'relative' || operand.kind === 'usual'
+    ? operand.kind
+    : `${operand.kind} ${operand.name}`
 
 const usualRelative = (type: string): Relative => ({
   base: type === 'date' ? 'today' : 'now',
@@ -217,16 +246,25 @@ function OperandFields({
   name,
   operand,
   column,
+  measured,
   type,
   columns,
   thresholds,
   onChange,
-}: Known & { name: string; operand: Operand; column: string; type: string; onChange: (operand: Operand) => void }) {
+}: Known & {
+  name: string
+  operand: Operand
+  column: string
+  measured: boolean
+  type: string
+  onChange: (operand: Operand) => void
+}) {
   const choose = (code: string) => {
     const [kind, rest] = [code.slice(0, code.indexOf(' ')), code.slice(code.indexOf(' ') + 1)] as const
     if (kind === 'column') onChange({ kind, name: rest })
     else if (kind === 'threshold')
       onChange({ kind, name: rest, key: thresholds.find((each) => each.name === rest)?.key ?? [] })
+    else if (code === 'usual') onChange({ kind: 'usual', times: '1.5', name: column, last: 8 })
     else if (code === 'relative') onChange({ kind: 'relative', relative: usualRelative(type) })
     else onChange({ kind: 'value', text: usualText(type) })
   }
@@ -243,6 +281,7 @@ function OperandFields({
         {(isMoment(type) || operand.kind === 'relative') && (
           <option value="relative">{t('editor.a_time_from_the_check')}</option>
         )}
+        {(measured || operand.kind === 'usual') && <option value="usual">{t('editor.its_usual_value')}</option>}
         {type === 'number' &&
           thresholds.map((each) => (
             <option key={each.name} value={t('editor.threshold', { name: each.name })}>
@@ -275,6 +314,25 @@ function OperandFields({
           type={type}
           onChange={(relative) => onChange({ kind: 'relative', relative })}
         />
+      )}
+      {operand.kind === 'usual' && (
+        <>
+          <span>{t('editor.times')}</span>
+          <Value
+            name={t('editor.times_of', { name })}
+            text={operand.times}
+            type="number"
+            onChange={(times) => Number(times) > 0 && onChange({ ...operand, times })}
+          />
+          <span>{t('editor.of_the_last')}</span>
+          <Value
+            name={t('editor.checks_of', { name })}
+            text={String(operand.last)}
+            type="number"
+            onChange={(last) => Number.isInteger(Number(last)) && onChange({ ...operand, last: Number(last) })}
+          />
+          <span>{t('editor.checks')}</span>
+        </>
       )}
       {operand.kind === 'value' && (
         <Value

@@ -26,7 +26,7 @@ export function PreviewPanel({ seen, onAccept }: { seen: DraftSeen; onAccept: (c
               tookMillis: numberWords(draft.tookMillis),
               strong: (inner) => <strong>{inner}</strong>,
               exceptions: draft.exceptions,
-              openCounts: <OpenCounts open={draft.bySeverity} />,
+              openCounts: <OpenCounts open={draft.bySeverity} looks={draft.looks} />,
               wouldReport: numberWords(draft.wouldReport),
             })}
       </p>
@@ -160,7 +160,7 @@ function Rows({ seen }: { seen: Seen }) {
         <tbody>
           {seen.rows.slice(0, shownAtFirst).map((row, index) => (
             <tr key={index}>
-              {withSeverity && <td>{row.severity && <SeverityTag severity={row.severity} />}</td>}
+              {withSeverity && <td>{row.severity && <SeverityTag severity={row.severity} look={row.look} />}</td>}
               {row.cells.map((cell, i) => (
                 <td
                   key={i}

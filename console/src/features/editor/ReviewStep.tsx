@@ -4,6 +4,7 @@ import type { UseMutationResult } from '@tanstack/react-query'
 import type { RuleState } from '../../api/types'
 import { Refusal } from '../../shared/Refusal'
 import type { Review } from './api'
+import { showField } from './places'
 import { steps, type Remark } from './steps'
 import { rich, t } from '../../messages'
 
@@ -52,7 +53,16 @@ export function ReviewStep({ state, remarks, review, outdated, ways, reason, onR
               <span className={`tag ${each.missing ? 'bad' : 'warning'}`}>
                 {each.missing ? t('editor.missing') : t('editor.mind')}
               </span>{' '}
-              <a href={`#${each.step}`}>{steps.find(([step]) => step === each.step)?.[1]}</a> {each.words}
+              <a
+                href={`#${each.step}`}
+                onClick={(event) => {
+                  if (each.label && showField(each.step, each.label)) event.preventDefault()
+                }}
+              >
+                {steps.find(([step]) => step === each.step)?.[1]}
+                {each.label && `, ${each.label}`}
+              </a>{' '}
+              {each.words}
             </li>
           ))}
         </ul>

@@ -29,6 +29,7 @@ const seen = {
     tookMillis: 31,
     exceptions: 2,
     bySeverity: { WARNING: 2 },
+    looks: {},
     unknownRows: 3,
     parts: [{ text: 'delay_min > 15', rowsLeft: 2, unknown: {} }],
     suggestions: [{ column: 'delay_min', rows: 3, condition: 'delay_min > 15 or delay_min is null', empty: false }],

@@ -1,4 +1,4 @@
-import { useState } from 'react'
+import { lazy, Suspense, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link, useNavigate, useParams, useSearchParams } from 'react-router'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
@@ -9,7 +9,6 @@ import { useSettled } from '../../shared/settled'
 import { useTitle } from '../../shared/title'
 import { TypedHere } from '../../shared/TypedHere'
 import { timeWords } from '../../shared/words'
-import { MailPanel } from '../documents/MailPanel'
 import { queryPage } from '../queries/api'
 import { Overtaken } from '../revisions/Overtaken'
 import { activate } from '../rules/api'
@@ -25,11 +24,9 @@ import {
   type MemoryPart,
   type RuleDocument,
 } from './api'
-import { BackTestPanel } from './BackTestPanel'
 import { ConditionsStep } from './ConditionsStep'
 import { DeliveryStep } from './DeliveryStep'
 import { withPart } from './builder'
-import { GoalPanel } from './GoalPanel'
 import { covered } from './covered'
 import { isPlain, ofKind } from './kind'
 import { previewable, putInPlace, withoutEmpty } from './previewable'
@@ -43,6 +40,11 @@ import { NextDates } from '../fields/NextDates'
 import { TimesFields } from '../fields/TimesFields'
 import { remarksOf } from './steps'
 import { t } from '../../messages'
+
+// What is below the first step comes when it is needed.
+const BackTestPanel = lazy(() => import('./BackTestPanel').then((module) => ({ default: module.BackTestPanel })))
+const GoalPanel = lazy(() => import('./GoalPanel').then((module) => ({ default: module.GoalPanel })))
+const MailPanel = lazy(() => import('../documents/MailPanel').then((module) => ({ default: module.MailPanel })))
 
 /** A rule as one page in the order of work, with the effect of each step beside it. Edits of an active rule are a draft until they are applied. */
 export function RuleEditor() {
@@ -225,15 +227,17 @@ function Editor({ found }: { found: Editing }) {
                   )}
                   {slow && live && <p className="small quiet mb-0">{t('editor.this_query_is_slow_turn')}</p>}
                 </div>
-                <BackTestPanel document={document} />
-                <GoalPanel
-                  document={document}
-                  labels={Object.fromEntries(columns.map(({ name, label }) => [name, label]))}
-                  onUse={({ exceptions, reason }) => {
-                    change({ exceptions })
-                    setReason(reason)
-                  }}
-                />
+                <Suspense fallback={null}>
+                  <BackTestPanel document={document} />
+                  <GoalPanel
+                    document={document}
+                    labels={Object.fromEntries(columns.map(({ name, label }) => [name, label]))}
+                    onUse={({ exceptions, reason }) => {
+                      change({ exceptions })
+                      setReason(reason)
+                    }}
+                  />
+                </Suspense>
               </>
             }
           >
@@ -285,7 +289,9 @@ function Editor({ found }: { found: Editing }) {
             step="delivery"
             effect={
               <>
-                <MailPanel document={JSON.stringify(previewable(document), null, 1)} plain />
+                <Suspense fallback={null}>
+                  <MailPanel document={JSON.stringify(previewable(document), null, 1)} plain />
+                </Suspense>
                 {!isNew && <Files name={saved.name} />}
               </>
             }

@@ -47,7 +47,7 @@ function Count({ name, amount, least, onChange }: CountProps) {
   )
 }
 
-function Length({
+export function LengthFields({
   name,
   type,
   amount,
@@ -98,7 +98,7 @@ export function WindowFields({
 }) {
   if (window.kind !== 'calendar')
     return (
-      <Length
+      <LengthFields
         name={name}
         type={type}
         amount={window.amount}
@@ -142,7 +142,7 @@ export function RelativeFields({
 }) {
   return (
     <>
-      <Length
+      <LengthFields
         name={name}
         type={type}
         amount={relative.amount}

@@ -41,6 +41,11 @@ export type Tree = {
   window?: string
   quoted?: boolean
   arguments?: Tree[]
+  kind?: string
+  measured?: Tree
+  points?: number | null
+  target?: Tree
+  within?: string | null
 }
 export type Option = Schemas['CompletionOption']
 export type Options = Schemas['CompletionOptions']

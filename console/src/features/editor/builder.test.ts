@@ -1,5 +1,15 @@
 import type { Tree } from './api'
-import { listed, listText, literal, partsOf, textOf, unquoted, type Part } from './builder'
+import {
+  columnNamed,
+  listed,
+  listText,
+  literal,
+  nameInCondition,
+  partsOf,
+  textOf,
+  unquoted,
+  type Part,
+} from './builder'
 
 const column = (name: string): Tree => ({ is: 'column', name, quoted: false })
 const value = (text: string): Tree => ({ is: 'literal', text })
@@ -103,6 +113,66 @@ const trees: [string, Tree, string][] = [
     { is: 'comparison', operator: 'equal', left: { is: 'call', name: 'lower' }, right: value("'fog'") },
     'text',
   ],
+  [
+    'change_pct(litres) > 20',
+    {
+      is: 'comparison',
+      operator: 'more',
+      left: { is: 'history', kind: 'change pct', measured: column('litres'), points: null },
+      right: value('20'),
+    },
+    'compare',
+  ],
+  [
+    'litres > 1.5 * usual(litres, 8)',
+    {
+      is: 'comparison',
+      operator: 'more',
+      left: column('litres'),
+      right: {
+        is: 'arithmetic',
+        operator: 'multiply',
+        left: value('1.5'),
+        right: { is: 'history', kind: 'usual', measured: column('litres'), points: 8 },
+      },
+    },
+    'compare',
+  ],
+  [
+    "reaches(litres, threshold('tank')) within 14 days",
+    {
+      is: 'history',
+      kind: 'reaches',
+      measured: column('litres'),
+      target: { is: 'threshold', name: 'tank', key: [] },
+      within: '14 days',
+    },
+    'reaches',
+  ],
+  [
+    'days_between(today(), due) < 30',
+    {
+      is: 'comparison',
+      operator: 'less',
+      left: {
+        is: 'call',
+        name: 'days_between',
+        arguments: [{ is: 'call', name: 'today', arguments: [] }, column('due')],
+      },
+      right: value('30'),
+    },
+    'compare',
+  ],
+  [
+    'spread(litres, 8) > 3',
+    {
+      is: 'comparison',
+      operator: 'more',
+      left: { is: 'history', kind: 'spread', measured: column('litres'), points: 8 },
+      right: value('3'),
+    },
+    'text',
+  ],
 ]
 
 test.each(trees)('%s has fields, or stays as it is written, and comes back the same', (text, tree, is) => {
@@ -165,4 +235,19 @@ test.each([
   ['2026-06-01, 2026-06-02', 'date', ["date '2026-06-01'", "date '2026-06-02'"]],
 ])('%s typed for %s is read as %j', (typed, type, options) => {
   expect(listed(typed, type)).toEqual(options)
+})
+
+test.each([
+  ['delay_min', 'delay_min'],
+  ['Kaptein Å', '"Kaptein Å"'],
+  ['end', '"end"'],
+  ['a "b"', '"a ""b"""'],
+  ['2nd', '"2nd"'],
+])('the column %s is written %s in a condition', (name, written) => {
+  expect(nameInCondition(name)).toBe(written)
+  expect(columnNamed(written)).toBe(name)
+})
+
+test('what is calculated is no column', () => {
+  expect(columnNamed('change_pct(litres)')).toBeNull()
 })

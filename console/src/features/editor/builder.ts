@@ -15,6 +15,8 @@ export type Operand =
   | { kind: 'relative'; relative: Relative }
   | { kind: 'column'; name: string }
   | { kind: 'threshold'; name: string; key: string[] }
+  /** So many times the usual value of a measure: the median of its last checks. */
+  | { kind: 'usual'; times: string; name: string; last: number }
 
 /** One comparison of a column, which the builder has fields for. */
 export type Simple =
@@ -25,6 +27,8 @@ export type Simple =
   | { is: 'in'; column: string; options: string[]; negated: boolean }
   | { is: 'like'; column: string; pattern: string; escape?: string; negated: boolean }
   | { is: 'within'; column: string; window: Window; negated: boolean }
+  /** A measure that will have come to a value within a time if it goes on as it does. */
+  | { is: 'reaches'; column: string; operand: Operand; amount: number; unit: LengthUnit }
 
 /** A stretch of time counted from the slot: `last 7 days`, `older than 2 hours`, `previous month`. */
 export type Window =
@@ -55,12 +59,39 @@ const byCode: Record<string, Operator> = {
   unequal: '<>',
 }
 
+const inQuotes = (name: string) => `"${name.replaceAll('"', '""')}"`
+/** The words of conditions that stand for a column only in quotes. */
+const reserved = /^(and|or|not|is|null|true|false|between|in|like|escape|matches|case|when|then|else|end)$/i
+
+/** The name of a column as conditions write it. */
+export const nameInCondition = (name: string) =>
+  /^[A-Za-z_][A-Za-z0-9_]*$/.test(name) && !reserved.test(name) ? name : inQuotes(name)
+
+/** The column that a name in a condition stands for; of what is calculated none. */
+export function columnNamed(written: string): string | null {
+  if (/^"(?:[^"]|"")+"$/.test(written)) return written.slice(1, -1).replaceAll('""', '"')
+  return /^[A-Za-z_][A-Za-z0-9_]*$/.test(written) ? written : null
+}
+
 const nameOf = (tree: Tree | undefined) =>
-  tree?.is === 'column' && tree.name !== undefined
-    ? tree.quoted
-      ? `"${tree.name.replaceAll('"', '""')}"`
-      : tree.name
-    : null
+  tree?.is === 'column' && tree.name !== undefined ? (tree.quoted ? inQuotes(tree.name) : tree.name) : null
+
+const pasts = { previous: 'previous', change: 'change', 'change pct': 'change_pct' } as const
+
+/** What a comparison begins with: a column, what was measured before of one, or the days until it. */
+function valueNameOf(tree: Tree | undefined): string | null {
+  if (tree?.is === 'history') {
+    const past = Object.entries(pasts).find(([kind]) => kind === tree.kind)?.[1]
+    const measured = nameOf(tree.measured)
+    return past && measured !== null ? `${past}(${measured})` : null
+  }
+  if (tree?.is === 'call' && tree.name === 'days_between') {
+    const [from, to] = tree.arguments ?? []
+    const until = nameOf(to)
+    return baseOf(from) === 'today' && until !== null ? `days_between(today(), ${until})` : null
+  }
+  return nameOf(tree)
+}
 const literalOf = (tree: Tree | undefined) => (tree?.is === 'literal' ? (tree.text ?? null) : null)
 
 /** `7 days`, as one amount of one unit; null for a length of several. */
@@ -70,7 +101,7 @@ export function lengthOf(text: string): { amount: number; unit: LengthUnit } | n
   return amount !== undefined && unit ? { amount: Number(amount), unit } : null
 }
 
-const lengthText = ({ amount, unit }: { amount: number; unit: LengthUnit }) =>
+export const lengthText = ({ amount, unit }: { amount: number; unit: LengthUnit }) =>
   `${amount} ${amount === 1 ? unit.slice(0, -1) : unit}`
 
 function baseOf(tree: Tree | undefined): Relative['base'] | null {
@@ -106,6 +137,21 @@ function windowText(window: Window): string {
   return window.kind === 'older' ? `older than ${lengthText(window)}` : `in ${window.kind} ${lengthText(window)}`
 }
 
+function usualOf(tree: Tree | undefined): Operand | null {
+  const multiplied = tree?.is === 'arithmetic' && tree.operator === 'multiply'
+  const times = multiplied ? literalOf(tree.left) : '1'
+  const history = multiplied ? tree.right : tree
+  const name = history?.is === 'history' && history.kind === 'usual' ? nameOf(history.measured) : null
+  return times !== null && name !== null ? { kind: 'usual', times, name, last: history?.points ?? 8 } : null
+}
+
+function reaches(tree: Tree): Simple | null {
+  const column = tree.kind === 'reaches' ? nameOf(tree.measured) : null
+  const operand = operandOf(tree.target)
+  const length = lengthOf(typeof tree.within === 'string' ? tree.within : '')
+  return column !== null && operand && length ? { is: 'reaches', column, operand, ...length } : null
+}
+
 function operandOf(tree: Tree | undefined): Operand | null {
   const literal = literalOf(tree)
   const relative = relativeOf(tree)
@@ -113,6 +159,8 @@ function operandOf(tree: Tree | undefined): Operand | null {
   if (literal !== null) return { kind: 'value', text: literal }
   const column = nameOf(tree)
   if (column !== null) return { kind: 'column', name: column }
+  const usual = usualOf(tree)
+  if (usual) return usual
   if (tree?.is !== 'threshold' || tree.name === undefined) return null
   const key = (tree.key ?? []).map(nameOf)
   return key.every((each) => each !== null) ? { kind: 'threshold', name: tree.name, key } : null
@@ -134,7 +182,8 @@ function empty(tree: Tree): Simple | null {
 function simple(tree: Tree): Simple | null {
   const asksForEmpty = empty(tree)
   if (asksForEmpty) return asksForEmpty
-  const column = nameOf(tree.is === 'comparison' ? tree.left : tree.operand)
+  if (tree.is === 'history') return reaches(tree)
+  const column = valueNameOf(tree.is === 'comparison' ? tree.left : tree.operand)
   if (column === null) return null
   const negated = tree.negated ?? false
   switch (tree.is) {
@@ -192,6 +241,8 @@ const operandText = (operand: Operand) => {
       return relativeText(operand.relative)
     case 'column':
       return operand.name
+    case 'usual':
+      return `${operand.times === '1' ? '' : `${operand.times} * `}usual(${operand.name}, ${operand.last})`
     case 'threshold':
       return `threshold('${operand.name}'${operand.key.map((each) => `, ${each}`).join('')})`
   }
@@ -213,6 +264,8 @@ export function textOfPart(part: Part): string {
       return `${part.column} ${part.negated ? 'not ' : ''}like ${part.pattern}${part.escape ? ` escape '${part.escape}'` : ''}`
     case 'within':
       return `${part.column} ${part.negated ? 'not ' : ''}${windowText(part.window)}`
+    case 'reaches':
+      return `reaches(${part.column}, ${operandText(part.operand)}) within ${lengthText(part)}`
     case 'either':
       return part.parts.map(textOfPart).join(' or ')
     case 'text':

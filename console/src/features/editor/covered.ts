@@ -35,6 +35,7 @@ export const covered = {
     'fire_when',
     'per',
     'measures',
+    'expected_groups',
     'memory',
     'schedule',
     'limits',

@@ -2,6 +2,7 @@ import { createContext, useContext } from 'react'
 import { useQuery } from '@tanstack/react-query'
 import type { Schemas } from '../../api/types'
 import { api } from '../../api/client'
+import { columnNamed } from './builder'
 
 export type Offers = Schemas['ColumnValueList']
 
@@ -10,9 +11,14 @@ export type OfferInput = { query: string; values: Record<string, string>; zone: 
 
 export const OfferContext = createContext<OfferInput | null>(null)
 
-/** The values that a column has now; asked for only once a person is about to choose one. */
-export function useOffers(column: string | null, asked: boolean) {
+/**
+ * The values that a column has now; asked for only once a person is about to choose one.
+ *
+ * @param written the column as conditions write it; of what is calculated nothing is offered
+ */
+export function useOffers(written: string | null, asked: boolean) {
   const input = useContext(OfferContext)
+  const column = written === null ? null : columnNamed(written)
   return useQuery({
     queryKey: ['column-values', input, column],
     queryFn: () =>

@@ -1,12 +1,12 @@
 import type { Column } from '../fields/parts'
-import { isMoment, literal, operators, type Operator, type Simple } from './builder'
+import { isMoment, literal, nameInCondition, operators, type Operator, type Simple } from './builder'
 import { verbs, verbOf, withVerb, type Verb } from './verbs'
 
 const longest = 60
 
 const compared = (column: Column, operator: Operator, text: string): Simple => ({
   is: 'compare',
-  column: column.name,
+  column: nameInCondition(column.name),
   operator,
   operand: { kind: 'value', text: literal(text, column.type) },
 })
@@ -17,7 +17,7 @@ const written = (text: string, type: string) =>
 
 /** Conditions that a cell suggests. */
 export function startsOf(column: Column, cell: string | null): Simple[] {
-  const missing: Simple = { is: 'missing', column: column.name, negated: false }
+  const missing: Simple = { is: 'missing', column: nameInCondition(column.name), negated: false }
   const there: Simple = { ...missing, negated: true }
   if (cell === null) return [missing, there]
   if (column.type === 'bytes') return [there, missing]

@@ -13,7 +13,16 @@ const rule: RuleDocument = {
 }
 const seen = (more: object) =>
   ({
-    draft: { rowsRead: 743, exceptions: 20, unknownRows: 0, wouldReport: 5, grouped: false, suggestions: [], ...more },
+    draft: {
+      rowsRead: 743,
+      exceptions: 20,
+      unknownRows: 0,
+      wouldReport: 5,
+      grouped: false,
+      suggestions: [],
+      nearest: [],
+      ...more,
+    },
     compared: null,
   }) as unknown as DraftSeen
 
@@ -38,6 +47,7 @@ test('what is missing comes before what is risky, each with its step', () => {
     ],
   }
   const remarks = remarksOf({ ...rule, delivery: {}, schedule: {} }, review, seen({ exceptions: 0, unknownRows: 2 }))
+  expect(remarks[0]).toMatchObject({ label: 'Key columns', words: 'needs the columns that tell one from another' })
   expect(remarks.map(({ step, missing }) => [step, missing])).toEqual([
     ['memory', true],
     ['delivery', true],
@@ -50,6 +60,13 @@ test('what is missing comes before what is risky, each with its step', () => {
 test('a comparison the wrong way round is seen before it is saved', () => {
   expect(remarksOf(rule, undefined, seen({ exceptions: 743 }))[0]?.words).toBe(
     'All rows in the current result are exceptions. Is a comparison reversed?',
+  )
+})
+
+test('of a condition that nothing meets one sees how near the values come', () => {
+  const nearest = [{ column: 'delay_min', label: 'Late by', highest: true, text: '95 min' }]
+  expect(remarksOf(rule, undefined, seen({ exceptions: 0, nearest }))[0]?.words).toBe(
+    'No row in the current result is an exception. Is a comparison reversed? The highest value of Late by is 95 min.',
   )
 })
 

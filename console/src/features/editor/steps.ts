@@ -1,6 +1,7 @@
 import type { ApiProblem } from '../../api/client'
-import type { DraftSeen, Review, RuleDocument } from './api'
+import type { DraftSeen, Review, RuleDocument, Seen } from './api'
 import { isPlain } from './kind'
+import { labelOf } from './places'
 import { countWords } from '../../shared/words'
 import { t } from '../../messages'
 
@@ -15,7 +16,13 @@ export const steps = [
 export type Step = (typeof steps)[number][0]
 
 /** One thing to look at before the rule becomes active: missing, or only risky. */
-export type Remark = { step: Step; words: string; missing: boolean }
+export type Remark = {
+  step: Step
+  /** What the form calls the field that it is about; without one it is about the step. */
+  label?: string
+  words: string
+  missing: boolean
+}
 
 /** Where in the page a field of the document stands. */
 export function stepOf(field: string | undefined): Step {
@@ -28,7 +35,13 @@ export function stepOf(field: string | undefined): Step {
 }
 
 const said = (problem: ApiProblem) =>
-  `${problem.field ? `${problem.field}: ` : ''}${problem.message}${problem.suggestion ? t('editor.did_you_mean', { suggestion: problem.suggestion }) : ''}`
+  `${problem.message}${problem.suggestion ? t('editor.did_you_mean', { suggestion: problem.suggestion }) : ''}`
+
+/** How near the values come to the bounds of a condition that nothing meets. */
+const nearestWords = (seen: Seen) =>
+  seen.nearest.map(({ label, highest, text }) =>
+    t(highest ? 'editor.highest_value' : 'editor.lowest_value', { label, text }),
+  )
 
 /** What is missing or risky, in plain words and in the order of work. */
 export function remarksOf(
@@ -39,6 +52,7 @@ export function remarksOf(
 ): Remark[] {
   const remarks: Remark[] = (review?.problems ?? []).map((problem) => ({
     step: stepOf(problem.field),
+    ...(problem.field ? { label: labelOf(problem.field, document) } : {}),
     words: said(problem),
     missing: problem.weight !== 'WARNING',
   }))
@@ -68,7 +82,13 @@ export function remarksOf(
   if (seen) {
     if (seen.exceptions === 0 && plain) risky('conditions', t('editor.no_row_now'))
     else if (seen.exceptions === 0)
-      risky('conditions', t(seen.grouped ? 'editor.no_group_in_the_current' : 'editor.no_row_in_the_current'))
+      risky(
+        'conditions',
+        [
+          t(seen.grouped ? 'editor.no_group_in_the_current' : 'editor.no_row_in_the_current'),
+          ...nearestWords(seen),
+        ].join(' '),
+      )
     else if (document.exceptions?.trim() && !seen.grouped && seen.exceptions === seen.rowsRead && seen.rowsRead > 3)
       risky('conditions', t('editor.all_rows_in_the_current'))
     if (seen.unknownRows > 0)

@@ -1,4 +1,13 @@
-import { isMoment, literal, operators, unquoted, type Operator, type Simple, type Window } from './builder'
+import {
+  isMoment,
+  literal,
+  operators,
+  unquoted,
+  type Operand,
+  type Operator,
+  type Simple,
+  type Window,
+} from './builder'
 import { t } from '../../messages'
 
 /** What a person chooses between a column and its value. */
@@ -12,6 +21,7 @@ export type Verb =
   | 'not in'
   | 'between'
   | 'not between'
+  | 'reaches'
   | TextVerb
   | TimeVerb
 
@@ -56,6 +66,7 @@ export const verbs: [Verb, string, (type: string) => boolean][] = [
   ['not begins', t('editor.does_not_begin_with'), isText],
   ['ends', t('editor.ends_with'), isText],
   ['not ends', t('editor.does_not_end_with'), isText],
+  ['reaches', t('editor.reaches'), () => false],
   ['in', t('editor.is_one_of'), comparable],
   ['not in', t('editor.is_none_of'), comparable],
   ['between', t('editor.is_between'), comparable],
@@ -68,9 +79,13 @@ export const verbs: [Verb, string, (type: string) => boolean][] = [
   ['not like', t('editor.is_not_like'), isText],
 ]
 
-/** The verbs that are offered for a column of a type; the one that a part has already stays. */
-export function verbsFor(type: string, now: Verb): [Verb, string][] {
-  const fitting = verbs.filter(([, , fits]) => fits(type))
+/**
+ * The verbs that are offered for a column of a type; the one that a part has already stays.
+ *
+ * @param measured whether its earlier values are kept
+ */
+export function verbsFor(type: string, now: Verb, measured = false): [Verb, string][] {
+  const fitting = verbs.filter(([code, , fits]) => fits(type) || (measured && code === 'reaches'))
   const own = fitting.some(([code]) => code === now) ? [] : verbs.filter(([code]) => code === now).slice(0, 1)
   return [...fitting, ...own].map(([code, words]) => [code, words])
 }
@@ -127,6 +142,8 @@ export function verbOf(part: Simple): Verb {
     }
     case 'within':
       return part.negated ? `not ${part.window.kind}` : part.window.kind
+    case 'reaches':
+      return 'reaches'
     default:
       return part.negated ? `not ${part.is}` : part.is
   }
@@ -165,6 +182,8 @@ export function withVerb(part: Simple, verb: Verb, type: string): Simple {
   const negated = verb.startsWith('not ')
   const way = negated ? verb.slice(4) : verb
   switch (way) {
+    case 'reaches':
+      return { is: 'reaches', column, operand: operandOf(part, value), amount: 14, unit: 'days' }
     case 'missing':
     case 'empty':
       return { is: way, column, negated }
@@ -190,10 +209,13 @@ export function withVerb(part: Simple, verb: Verb, type: string): Simple {
         is: 'compare',
         column,
         operator: verb as Operator,
-        operand: part.is === 'compare' ? part.operand : { kind: 'value', text: value },
+        operand: operandOf(part, value),
       }
   }
 }
+
+const operandOf = (part: Simple, value: string): Operand =>
+  part.is === 'compare' || part.is === 'reaches' ? part.operand : { kind: 'value', text: value }
 
 function windowLike(part: Simple, kind: Window['kind']): Window {
   const before = part.is === 'within' ? part.window : null

@@ -3,6 +3,7 @@ import { Choice } from '../../shared/Choice'
 import { t } from '../../messages'
 import { columnText, movedForward, shownColumns, sortOf, sortText, type Layout } from './layout'
 import type { Column, Edits } from './parts'
+import { SeverityLooks } from './SeverityLooks'
 import { ShownColumns } from './ShownColumns'
 
 const rowsAs = [
@@ -150,6 +151,7 @@ export function RowsLayout({ layout, plain, columns, put }: Props) {
           onChange={(event) => put({ fixed: event.target.checked, extra_columns: undefined })}
         />
       </div>
+      {!plain && <SeverityLooks layout={layout} put={put} />}
     </>
   )
 }

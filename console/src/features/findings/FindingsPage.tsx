@@ -130,10 +130,10 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
             : t('findings.finding_worst_and_newest_first', { total: list.total })}
         </p>
         <Scroll label={t('shared.findings')}>
-          <Table>
+          <Table className="cards">
             <thead>
               <tr>
-                <th>
+                <th data-label={markable.length > 0 ? t('findings.select_all') : undefined}>
                   {markable.length > 0 && (
                     <Form.Check
                       aria-label={t('findings.select_all')}
@@ -145,7 +145,7 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
                   )}
                 </th>
                 <th>{t('shared.severity')}</th>
-                <th>{t('findings.finding')}</th>
+                <th>{t('shared.finding')}</th>
                 <th>{t('shared.rule')}</th>
                 <th>{t('shared.state')}</th>
                 <th>{t('shared.since')}</th>
@@ -178,7 +178,7 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
 function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; onChoose: (is: boolean) => void }) {
   return (
     <tr>
-      <td>
+      <td className="choose">
         {finding.state !== 'CLEARED' && (
           <Form.Check
             aria-label={t('shared.select', { identity: finding.identity })}
@@ -188,9 +188,9 @@ function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; o
         )}
       </td>
       <td>
-        <SeverityTag severity={finding.severity} />
+        <SeverityTag severity={finding.severity} look={finding.look} />
       </td>
-      <td>
+      <td className="main">
         {finding.cells.length === 0
           ? finding.identity
           : finding.cells.map((cell, index) => (
@@ -202,15 +202,17 @@ function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; o
             ))}
         {finding.copy && <div className="small quiet">{t('findings.for', { copy: finding.copy })}</div>}
       </td>
-      <td>
+      <td data-label={t('shared.rule')}>
         <Link to={`/rules/${finding.rule}`}>{finding.title}</Link>
       </td>
-      <td>
+      <td data-label={t('shared.state')}>
         {stateWords(finding.state)}
         {finding.noData && <div className="small quiet">{t('shared.no_data')}</div>}
       </td>
-      <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
-      <td>
+      <td className="text-nowrap" data-label={t('shared.since')}>
+        {timeWords(finding.openedAt)}
+      </td>
+      <td data-label={t('shared.handling')}>
         {finding.handling.length === 0 ? (
           <span className="quiet">{t('shared.none')}</span>
         ) : (

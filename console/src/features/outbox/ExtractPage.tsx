@@ -3,7 +3,7 @@ import { Table } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { useTitle } from '../../shared/title'
-import { timeWords } from '../../shared/words'
+import { bytesWords, timeWords } from '../../shared/words'
 import { keptExtract, type KeptExtract } from './api'
 import { rich, t } from '../../messages'
 
@@ -17,11 +17,6 @@ export function ExtractPage() {
     </Loaded>
   )
 }
-
-const size = (bytes: number) =>
-  bytes < 100_000
-    ? t('outbox.kb', { bytes: Math.ceil(bytes / 1000) })
-    : t('outbox.mb', { bytes: (bytes / 1_000_000).toFixed(1) })
 
 function OneExtract({ extract: { message, subject, rule, slot, files } }: { extract: KeptExtract }) {
   useTitle(subject)
@@ -52,7 +47,7 @@ function OneExtract({ extract: { message, subject, rule, slot, files } }: { extr
                       {file.name}
                     </a>
                   </td>
-                  <td className="num quiet">{size(file.bytes)}</td>
+                  <td className="num quiet">{bytesWords(file.bytes)}</td>
                 </tr>
               ))}
             </tbody>

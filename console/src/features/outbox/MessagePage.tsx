@@ -5,8 +5,9 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { MessagePage as Page } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
+import { SeverityTag } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { stateWords, timeWords } from '../../shared/words'
+import { bytesWords, numberWords, stateWords, timeWords } from '../../shared/words'
 import { act, message, type MessageAct } from './api'
 import { Cause } from './Cause'
 import { RecipientTag } from './RecipientTag'
@@ -23,7 +24,7 @@ export function MessagePage() {
 }
 
 function OneMessage({ page }: { page: Page }) {
-  const { message: summary, text, attachments, tries, messageId } = page
+  const { message: summary, text, files, reported, tries, messageId } = page
   const [view, setView] = useState<'html' | 'text'>('html')
   useTitle(summary.subject)
   return (
@@ -35,7 +36,6 @@ function OneMessage({ page }: { page: Page }) {
             {rich('outbox.queued_by', {
               createdAt: timeWords(summary.createdAt),
               cause: <Cause message={summary} />,
-              attachments: attachments.length > 0 && t('outbox.with', { attachments: attachments.join(', ') }),
             })}
           </span>
         </div>
@@ -72,6 +72,22 @@ function OneMessage({ page }: { page: Page }) {
           <pre className="code">{text}</pre>
         )}
       </div>
+      {files.length > 0 && (
+        <section className="sheet">
+          <h2>{t('outbox.files')}</h2>
+          <ul className="list-unstyled mb-0">
+            {files.map((file, place) => (
+              <li key={place}>
+                <a href={`/api/extracts/${summary.id}/files/${place}`} download>
+                  {file.name}
+                </a>{' '}
+                <span className="small quiet">{bytesWords(file.bytes)}</span>
+              </li>
+            ))}
+          </ul>
+        </section>
+      )}
+      {reported.total > 0 && <Reported reported={reported} />}
       <section className="sheet">
         <h2>{t('shared.recipients')}</h2>
         <Scroll label={t('shared.recipients')}>
@@ -112,6 +128,53 @@ function OneMessage({ page }: { page: Page }) {
         <p className="small quiet mt-2 mb-0">{t('outbox.message_id', { messageId })}</p>
       </section>
     </>
+  )
+}
+
+/** What the message reported, each leading to its story. */
+function Reported({ reported: { total, findings } }: { reported: Page['reported'] }) {
+  const severalRules = new Set(findings.map(({ rule }) => rule)).size > 1
+  return (
+    <section className="sheet">
+      <h2>{t('outbox.reported_findings')}</h2>
+      <Scroll label={t('outbox.reported_findings')}>
+        <Table>
+          <thead>
+            <tr>
+              <th>{t('shared.finding')}</th>
+              {severalRules && <th>{t('shared.rule')}</th>}
+              <th>{t('outbox.reported_as')}</th>
+              <th>{t('outbox.severity_now')}</th>
+              <th>{t('outbox.state_now')}</th>
+            </tr>
+          </thead>
+          <tbody>
+            {findings.map((finding) => (
+              <tr key={finding.id}>
+                <td>
+                  <Link to={`/rules/${finding.rule}/findings/${finding.id}`}>{finding.identity}</Link>
+                </td>
+                {severalRules && (
+                  <td>
+                    <Link to={`/rules/${finding.rule}`}>{finding.rule}</Link>
+                  </td>
+                )}
+                <td>{finding.updates.join(', ')}</td>
+                <td>
+                  <SeverityTag severity={finding.severity} look={finding.look} />
+                </td>
+                <td>{stateWords(finding.state)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Scroll>
+      {total > findings.length && (
+        <p className="small quiet mt-2 mb-0">
+          {t('outbox.first_of_reported', { shown: findings.length, total: numberWords(total) })}
+        </p>
+      )}
+    </section>
   )
 }
 

@@ -91,7 +91,22 @@ test('one mail is shown as its recipients see it, harmless, and as plain text', 
       message: summary,
       messageId: '<1@skerryline.example>',
       text: '2 new; 2 of them critical',
-      attachments: ['late.csv'],
+      files: [{ name: 'late.csv', mediaType: 'text/csv', bytes: 812 }],
+      reported: {
+        total: 301,
+        findings: [
+          {
+            id: 7,
+            rule: 'late-sailings',
+            copy: null,
+            identity: '48211',
+            state: 'OPEN',
+            severity: 'WARNING',
+            look: { word: 'late', colour: 'VIOLET' },
+            updates: ['new'],
+          },
+        ],
+      },
       tries: [],
     },
   })
@@ -100,6 +115,9 @@ test('one mail is shown as its recipients see it, harmless, and as plain text', 
   expect(frame).toHaveAttribute('src', '/api/outbox/m1/html')
   expect(screen.getByText('450 mailbox busy')).toBeInTheDocument()
   expect(screen.getByText('Message-ID <1@skerryline.example>')).toBeInTheDocument()
+  expect(screen.getByRole('link', { name: 'late.csv' })).toHaveAttribute('href', '/api/extracts/m1/files/0')
+  expect(screen.getByRole('link', { name: '48211' })).toHaveAttribute('href', '/rules/late-sailings/findings/7')
+  expect(screen.getByText('The first 1 of 301 are listed.')).toBeInTheDocument()
   await userEvent.click(screen.getByRole('button', { name: 'Plain text' }))
   expect(screen.getByText('2 new; 2 of them critical')).toBeInTheDocument()
 })
@@ -148,7 +166,8 @@ test('a mail is stopped, sent again and reported again, and sought', async () =>
       message: summary,
       messageId: '<1@skerryline.example>',
       text: '',
-      attachments: [],
+      files: [],
+      reported: { total: 0, findings: [] },
       tries: [],
     },
     'POST /api/outbox/m1/cancel': { count: 1, message: null },

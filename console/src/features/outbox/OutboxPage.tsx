@@ -103,7 +103,7 @@ function Messages({ messages }: { messages: MessageSummary[] }) {
   return (
     <section className="sheet">
       <Scroll label={t('shared.messages')}>
-        <Table>
+        <Table className="cards">
           <thead>
             <tr>
               <th>{t('outbox.queued')}</th>
@@ -115,17 +115,19 @@ function Messages({ messages }: { messages: MessageSummary[] }) {
           <tbody>
             {messages.map((message) => (
               <tr key={message.id}>
-                <td className="text-nowrap">{timeWords(message.createdAt)}</td>
-                <td>
+                <td className="text-nowrap" data-label={t('outbox.queued')}>
+                  {timeWords(message.createdAt)}
+                </td>
+                <td className="main">
                   <Link to={`/outbox/${message.id}`}>{message.subject}</Link>
                 </td>
-                <td>
+                <td data-label={t('outbox.sent_by')}>
                   <Cause message={message} />
                   {message.preview && t('outbox.preview')}
                   {message.repeat && t('outbox.repeat')}
                   {message.held && <strong>{t('outbox.held')}</strong>}
                 </td>
-                <td>
+                <td data-label={t('shared.recipients')}>
                   {message.recipients.map((recipient) => (
                     <div key={recipient.address}>
                       {recipient.address} <RecipientTag recipient={recipient} />

@@ -14,6 +14,7 @@ const story = (more: Partial<Explanation> = {}): Explanation => ({
     finding: 7,
     state: 'OPEN',
     severity: 'WARNING',
+    look: { word: 'past its date', colour: 'VIOLET' },
     openedAt: '2026-11-24T04:40:00Z',
     changedAt: '2026-11-24T04:40:00Z',
     lastConfirmed: '2026-11-25T04:40:00Z',
@@ -27,6 +28,7 @@ const story = (more: Partial<Explanation> = {}): Explanation => ({
     at: '2026-11-25T10:00:00Z',
     verdict: 'TRUE',
     severity: 'WARNING',
+    look: { word: 'past its date', colour: 'VIOLET' },
     failure: null,
     cells: [
       { column: 'sailing', label: 'Sailing', text: 'SK-412' },
@@ -99,4 +101,18 @@ test('of one that cleared there is nothing to mark, and a source that fails is s
   )
   expect(await screen.findByText(/The source ferry could not be reached/)).toBeInTheDocument()
   expect(screen.queryByText('Handling')).not.toBeInTheDocument()
+})
+
+test('a note joins the timeline of a finding', async () => {
+  const asked: unknown[] = []
+  show({
+    'POST /api/rules/late-sailings/handling/notes': (sent: unknown) => {
+      asked.push(JSON.parse(String(sent)))
+      return { finding: 7, handling: [] }
+    },
+  })
+  await userEvent.type(await screen.findByLabelText('What you know of it, or what was done about it'), 'survey booked')
+  await userEvent.click(screen.getByRole('button', { name: 'Add note' }))
+  expect(await screen.findByLabelText('What you know of it, or what was done about it')).toHaveValue('')
+  expect(asked).toEqual([{ finding: 7, note: 'survey booked' }])
 })

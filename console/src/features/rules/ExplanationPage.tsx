@@ -8,7 +8,7 @@ import { Scroll } from '../../shared/Scroll'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
 import { markWords, stateWords, timeWords } from '../../shared/words'
-import { mark, explanationOf } from './api'
+import { addNote, mark, explanationOf } from './api'
 import { rich, t } from '../../messages'
 
 export function ExplanationPage() {
@@ -42,7 +42,7 @@ function OneExplanation({ name, explanation }: { name: string; explanation: Expl
         <p className="mb-1">{explanation.reason}</p>
         {explanation.now && (
           <p className="quiet mb-0">
-            <SeverityTag severity={explanation.now.severity} />{' '}
+            <SeverityTag severity={explanation.now.severity} look={explanation.now.look} />{' '}
             {t('rules.since', {
               state: stateWords(explanation.now.state),
               openedAt: timeWords(explanation.now.openedAt),
@@ -77,6 +77,7 @@ function OneExplanation({ name, explanation }: { name: string; explanation: Expl
             </tbody>
           </Table>
         </Scroll>
+        {explanation.now && <NoteForm name={explanation.rule} finding={explanation.now.finding} />}
       </section>
     </>
   )
@@ -89,7 +90,7 @@ const verdictWords: Record<Verdict, string> = {
 }
 
 function Present({ explanation }: { explanation: Explanation }) {
-  const { failure, verdict, severity, parts, cells } = explanation.present
+  const { failure, verdict, severity, look, parts, cells } = explanation.present
   const said =
     verdict === 'TRUE'
       ? t('rules.an_exception')
@@ -109,7 +110,7 @@ function Present({ explanation }: { explanation: Explanation }) {
             {said}
             {severity && (
               <>
-                : <SeverityTag severity={severity} />
+                : <SeverityTag severity={severity} look={look} />
               </>
             )}
           </p>
@@ -153,6 +154,46 @@ const verbs: { kind: HandlingKind; verb: string; help: string }[] = [
     help: t('rules.the_finding_is_correct_it'),
   },
 ]
+
+/** What a person knows of the finding or did about it; it joins the timeline. */
+function NoteForm({ name, finding }: { name: string; finding: number }) {
+  const [note, setNote] = useState('')
+  const client = useQueryClient()
+  const add = useMutation({
+    mutationFn: () => addNote(name, finding, note),
+    onSuccess: () => {
+      setNote('')
+      return client.invalidateQueries({ queryKey: ['rules', name] })
+    },
+  })
+  return (
+    <Form
+      className="d-flex flex-wrap gap-2 align-items-end mt-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        add.mutate()
+      }}
+    >
+      <Form.Group controlId="finding-note" className="flex-grow-1">
+        <Form.Label>{t('rules.add_note_what')}</Form.Label>
+        <Form.Control
+          as="textarea"
+          rows={2}
+          maxLength={2000}
+          required
+          value={note}
+          onChange={(event) => setNote(event.target.value)}
+        />
+      </Form.Group>
+      <Button type="submit" variant="plain" disabled={add.isPending || note.trim() === ''}>
+        {t('rules.add_note')}
+      </Button>
+      <div role="status" className="w-100">
+        {add.isError && <p className="callout bad mb-0">{add.error.message}</p>}
+      </div>
+    </Form>
+  )
+}
 
 function Marks({ name, now }: { name: string; now: NonNullable<Explanation['now']> }) {
   const [kind, setKind] = useState<HandlingKind>('TAKE')

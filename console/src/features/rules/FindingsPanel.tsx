@@ -118,7 +118,7 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
                   )}
                 </td>
                 <td>
-                  <SeverityTag severity={finding.severity} />
+                  <SeverityTag severity={finding.severity} look={finding.look} />
                 </td>
                 {copies && <td>{finding.copy}</td>}
                 {columns.map((column) => (

@@ -22,7 +22,7 @@ const page = (more = {}): Page => ({
     thresholds: ['late_minutes'],
     exceptions: 'delay_min > 15',
     sentence: 'late by more than 15 min',
-    severity: [{ severity: 'WARNING', condition: null, sentence: null }],
+    severity: [{ severity: 'WARNING', look: { word: null, colour: 'AMBER' }, condition: null, sentence: null }],
     mode: 'INCREMENTAL',
     key: ['sailing_id'],
     report: ['new'],

@@ -31,7 +31,7 @@ export function RulePage() {
 }
 
 function OneRule({ page }: { page: Page }) {
-  const { name, title, state, revision, owner, to, nextSlot, zone, open } = page.rule
+  const { name, title, state, revision, owner, to, nextSlot, zone, open, looks } = page.rule
   const plain = page.rule.mode === 'PLAIN'
   useTitle(title)
   const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
@@ -155,7 +155,7 @@ function OneRule({ page }: { page: Page }) {
         {plain
           ? t('rules.next_check_only', { next: nextWords })
           : rich('rules.open_now_next_check', {
-              openCounts: <OpenCounts open={open} />,
+              openCounts: <OpenCounts open={open} looks={looks} />,
               span: (inner) => <span className="quiet ms-3">{inner}</span>,
               next: nextWords,
             })}

@@ -22,7 +22,7 @@ export function RuleText({ page }: { page: RulePage }) {
       <p className="callout">{text.sentence.charAt(0).toUpperCase() + text.sentence.slice(1)}.</p>
       <dl className="facts">
         {(text.mode === 'PLAIN' ? [] : text.severity).map((level, index) => (
-          <Fact key={index} name={<SeverityTag severity={level.severity} />}>
+          <Fact key={index} name={<SeverityTag severity={level.severity} look={level.look} />}>
             {level.condition ? (
               <>
                 <code>{level.condition}</code>

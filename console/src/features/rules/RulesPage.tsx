@@ -27,6 +27,9 @@ export function RulesPage() {
       <div className="head">
         <h1>{t('shared.rules')}</h1>
         <div className="d-flex gap-2 flex-wrap">
+          <Link className="btn btn-plain" to="/week">
+            {t('week.title')}
+          </Link>
           <Link className="btn btn-plain" to="/statements">
             {t('statements.statement_of_checks')}
           </Link>
@@ -173,10 +176,10 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
           </p>
         ) : (
           <Scroll label={t('shared.rules')}>
-            <Table>
+            <Table className="cards">
               <thead>
                 <tr>
-                  <th>
+                  <th data-label={t('rules.select_all_results')}>
                     <Form.Check
                       aria-label={t('rules.select_all_results')}
                       checked={allChosen}
@@ -221,14 +224,14 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
   const last = rule.latest[0]
   return (
     <tr>
-      <td>
+      <td className="choose">
         <Form.Check
           aria-label={t('rules.select', { title: rule.title })}
           checked={chosen}
           onChange={(event) => onChoose(event.target.checked)}
         />
       </td>
-      <td>
+      <td className="main">
         <Link to={`/rules/${rule.name}`}>{rule.title}</Link>
         <div className="small quiet">
           {rule.owner}
@@ -237,12 +240,14 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
           {rule.labels.length > 0 && ` · ${rule.labels.join(', ')}`}
         </div>
       </td>
-      <td>
+      <td data-label={t('shared.state')}>
         {rule.ended ? t('rules.ended') : stateWords(rule.state)}
         {rule.draft && <div className="small quiet">{t('rules.with_a_draft')}</div>}
       </td>
-      <td>{rule.mode === 'PLAIN' ? <span className="quiet">–</span> : <OpenCounts open={rule.open} />}</td>
-      <td>
+      <td data-label={t('shared.open')}>
+        {rule.mode === 'PLAIN' ? <span className="quiet">–</span> : <OpenCounts open={rule.open} looks={rule.looks} />}
+      </td>
+      <td data-label={t('rules.last_check')}>
         {last ? (
           <>
             <CheckTag state={last.state} />
@@ -252,14 +257,14 @@ function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; o
           <span className="quiet">{t('shared.never')}</span>
         )}
       </td>
-      <td>
+      <td data-label={t('rules.last_20_checks')}>
         <CheckStrip newestFirst={rule.latest} />
       </td>
-      <td className="text-nowrap">
+      <td className="text-nowrap" data-label={t('rules.next_check')}>
         {rule.nextSlot ? timeWords(rule.nextSlot) : <span className="quiet">{t('shared.none')}</span>}
         <div className="small quiet text-wrap">{rule.schedule}</div>
       </td>
-      <td className="small">
+      <td className="small" data-label={t('shared.recipients')}>
         {rule.named.length === 0 ? (
           <span className="quiet">{t('shared.none')}</span>
         ) : (

@@ -91,6 +91,12 @@ export const resubscribe = (name: string, address: string) =>
 
 export type MarkAsk = { finding: number; kind: HandlingKind; note: string; until: string | null; withdraw: boolean }
 
+export const addNote = (name: string, finding: number, note: string) =>
+  api.post<Schemas['HandlingResult']>(`/api/rules/${encodeURIComponent(name)}/handling/notes`, {
+    finding,
+    note,
+  } satisfies Schemas['NoteBody'])
+
 export const mark = (name: string, ask: MarkAsk) =>
   api.post(`${path(name)}/handling`, ask satisfies Schemas['HandlingBody'])
 

@@ -29,6 +29,7 @@ const seen = {
       rule: 'late-sailings',
       title: 'Late sailings without a reason',
       open: { CRITICAL: 2 },
+      looks: { CRITICAL: { word: 'far too late', colour: 'VIOLET' } },
       criticalUnhandled: 2,
       newToday: 3,
       cleared: 6,
@@ -64,7 +65,7 @@ test('says first what needs a person, then how the day went and what is open', a
   ).toBeInTheDocument()
   expect(screen.getByText(/294 other rules reported nothing/)).toBeInTheDocument()
   const open = within(screen.getByRole('heading', { name: 'Open findings' }).closest('section') ?? document.body)
-  expect(open.getByText('2 critical')).toBeInTheDocument()
+  expect(open.getByText('2 far too late')).toHaveClass('tone-violet')
 })
 
 test('where there is no rule yet it says what to do first', async () => {

@@ -232,7 +232,7 @@ function OpenFindings({ day: seen }: { day: DaySeen }) {
                     <Link to={`/findings?rule=${each.rule}`}>{each.title}</Link>
                   </td>
                   <td>
-                    <OpenCounts open={each.open} />
+                    <OpenCounts open={each.open} looks={each.looks} />
                   </td>
                   <td className="num">{numberWords(each.newToday)}</td>
                   <td className="num">{numberWords(each.cleared)}</td>

@@ -29,6 +29,7 @@ const openCritical: OpenOfRule = {
   rule: 'late-sailings',
   title: 'Late sailings without a reason',
   open: { CRITICAL: 2 },
+  looks: {},
   criticalUnhandled: 2,
   newToday: 1,
   cleared: 0,

@@ -40,14 +40,20 @@ def give_up(*_):
 signal.signal(signal.SIGVTALRM, give_up)
 for line in sys.stdin:
     rule, start, zone, after, ahead = line.rstrip("\n").split("\t")
-    signal.setitimer(signal.ITIMER_VIRTUAL, 0.02)
     try:
-        found = next_date(rule, start, zone, int(after), int(ahead))
-    except (TimeoutError, IndexError):
+        signal.setitimer(signal.ITIMER_VIRTUAL, 0.02)
+        try:
+            found = next_date(rule, start, zone, int(after), int(ahead))
+        except IndexError:
+            found = "?"
+        except ValueError as refused:
+            if "empty" not in str(refused):
+                raise
+            found = "-"
+        finally:
+            signal.setitimer(signal.ITIMER_VIRTUAL, 0)
+    # Outside all of it, since the time may also be up while an answer is being kept.
+    except TimeoutError:
+        signal.setitimer(signal.ITIMER_VIRTUAL, 0)
         found = "?"
-    except ValueError as refused:
-        if "empty" not in str(refused):
-            raise
-        found = "-"
-    signal.setitimer(signal.ITIMER_VIRTUAL, 0)
     print(found)

@@ -19,6 +19,7 @@ import dev.oddsentry.cli.checks.ImportCalendarCommand;
 import dev.oddsentry.cli.checks.StatementCommand;
 import dev.oddsentry.cli.checks.StopCommand;
 import dev.oddsentry.cli.checks.TriggerCommand;
+import dev.oddsentry.cli.checks.WeekCommand;
 import dev.oddsentry.cli.client.ApiException;
 import dev.oddsentry.cli.client.NotReachedException;
 import dev.oddsentry.cli.common.ExitStatus;
@@ -32,6 +33,7 @@ import dev.oddsentry.cli.findings.AllFindingsCommand;
 import dev.oddsentry.cli.findings.ExplainCommand;
 import dev.oddsentry.cli.findings.ExportCommand;
 import dev.oddsentry.cli.findings.FindingsCommand;
+import dev.oddsentry.cli.findings.NoteCommand;
 import dev.oddsentry.cli.findings.SnoozeCommand;
 import dev.oddsentry.cli.findings.TakeCommand;
 import dev.oddsentry.cli.mail.BlockedCommand;
@@ -133,6 +135,7 @@ public final class Odd {
                         "check",
                         "checks",
                         "statement",
+                        "week",
                         "approve",
                         "discard",
                         "stop",
@@ -143,7 +146,7 @@ public final class Odd {
                         "feed"));
         groups.put(
                 "Handle findings",
-                List.of("findings", "all-findings", "explain", "take", "snooze", "accept", "export"));
+                List.of("findings", "all-findings", "explain", "take", "snooze", "accept", "note", "export"));
         groups.put(
                 "Manage mail",
                 List.of(
@@ -204,6 +207,7 @@ public final class Odd {
             case "check" -> new CheckCommand();
             case "checks" -> new ChecksCommand();
             case "statement" -> new StatementCommand();
+            case "week" -> new WeekCommand();
             case "approve" -> new ApproveCommand();
             case "discard" -> new DiscardCommand();
             case "stop" -> new StopCommand();
@@ -216,6 +220,7 @@ public final class Odd {
             case "all-findings" -> new AllFindingsCommand();
             case "explain" -> new ExplainCommand();
             case "take" -> new TakeCommand();
+            case "note" -> new NoteCommand();
             case "snooze" -> new SnoozeCommand();
             case "accept" -> new AcceptCommand();
             case "export" -> new ExportCommand();
@@ -252,11 +257,11 @@ public final class Odd {
     }
 
     private static int paged(String... arguments) {
-        var err = new PrintWriter(System.err, true);
+        var err = new PrintWriter(System.err, true, System.err.charset());
         var console = System.console();
         var pager = Pager.command(console != null && console.isTerminal(), System.getenv(), arguments)
                 .flatMap(command -> Pager.start(command, System.out.charset()));
-        if (pager.isEmpty()) return run(new PrintWriter(System.out, true), err, arguments);
+        if (pager.isEmpty()) return run(new PrintWriter(System.out, true, System.out.charset()), err, arguments);
         try (var pages = pager.get()) {
             return run(new PrintWriter(pages.out(), true), err, arguments);
         }

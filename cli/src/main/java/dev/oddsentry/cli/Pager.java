@@ -37,6 +37,7 @@ final class Pager implements AutoCloseable {
             "run-query",
             "sources",
             "statement",
+            "week",
             "teams",
             "thresholds");
 

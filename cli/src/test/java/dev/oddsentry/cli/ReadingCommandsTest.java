@@ -181,19 +181,45 @@ class ReadingCommandsTest extends AgainstAService {
     }
 
     @Test
+    void theHoursOfAWeekAreCountedInTheZoneThatIsAsked() {
+        answer("GET /api/week?first=2026-11-23&zone=Europe%2FOslo", """
+                {"zone": "Europe/Oslo", "from": "2026-11-22T23:00:00Z", "until": "2026-11-29T23:00:00Z", "hours": [
+                   {"from": "2026-11-22T23:00:00Z", "checks": 0, "seconds": 0, "messages": 0, "rules": []},
+                   {"from": "2026-11-23T05:00:00Z", "checks": 3, "seconds": 1.5, "messages": 0.25, "rules": []},
+                   {"from": "2026-11-29T05:00:00Z", "checks": 1, "seconds": 0, "messages": 0, "rules": []}]}
+                """);
+        var ran = odd("week", "--first", "2026-11-23", "--zone", "Europe/Oslo");
+        assertThat(ran.out())
+                .containsPattern("HOUR +MON 23 NOV .* SUN 29 NOV")
+                .containsPattern("06:00 +3 +– +– +– +– +– +1")
+                .contains("4 checks (Europe/Oslo)")
+                .doesNotContain("00:00");
+    }
+
+    @Test
+    void aNoteIsAddedToTheFindingOfAKey() {
+        answer("POST /api/rules/late/handling/notes", "{\"finding\": 7, \"handling\": []}");
+        assertThat(odd("note", "late", "48211", "--text", "rang the terminal").out())
+                .contains("Note added to 48211.");
+        assertThat(odd("note", "late", "48211").err()).contains("--text");
+    }
+
+    @Test
     void messageIsShownWithWhereEachRecipientStands() {
         answer("GET /api/outbox/m1", """
                 {"message": {"subject": "2 critical: Late sailings", "createdAt": "2026-11-24T04:40:01Z", "held": true, "recipients": [
                     {"address": "ines.holm@skerryline.example", "state": "SENT", "detail": null},
                     {"address": "per.aune@skerryline.example", "state": "REJECTED", "detail": "550 nobody of that name"}]},
-                 "attachments": ["late-sailings.csv"], "text": "2 findings\\n\\n"}
+                 "files": [{"name": "late-sailings.csv", "mediaType": "text/csv", "bytes": 812}],
+                 "reported": {"total": 2, "findings": []}, "text": "2 findings\\n\\n"}
                 """);
         assertThat(lines(odd("message", "m1").out()))
                 .contains(
                         "Subject: 2 critical: Late sailings",
                         "To: ines.holm@skerryline.example, sent",
                         "To: per.aune@skerryline.example, rejected: 550 nobody of that name",
-                        "Attached: late-sailings.csv",
+                        "File: late-sailings.csv",
+                        "Reported: 2 findings",
                         "2 findings");
         answer("POST /api/outbox/m1/cancel", "{\"count\":1}");
         assertThat(odd("message", "m1", "--cancel").out())

@@ -123,6 +123,7 @@ class ConsoleTest extends InTheConsole {
                 "/thresholds/new",
                 "/thresholds/" + threshold + "/edit",
                 "/statements",
+                "/week",
                 "/setup",
                 "/setup/schedules",
                 "/setup/mail",

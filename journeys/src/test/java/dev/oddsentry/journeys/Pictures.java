@@ -69,6 +69,7 @@ final class Pictures {
         save("query");
         take("/rules", "rules");
         take("/rules/late-sailings", "rule");
+        take("/week", "week");
         open("/rules/late-sailings/edit");
         page.getByText("exceptions").first().waitFor();
         page.evaluate("document.getElementById('conditions').scrollIntoView()");

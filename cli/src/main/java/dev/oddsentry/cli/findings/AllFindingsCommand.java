@@ -81,7 +81,7 @@ public final class AllFindingsCommand extends ServiceCommand {
         var table = new Listing("Severity", "Rule", "Finding", "State", "Since", "Handling");
         for (var each : all.findings())
             table.add(
-                    Words.severity(each.severity()),
+                    Words.severity(each.severity(), each.look()),
                     each.rule(),
                     each.identity(),
                     Words.state(each.state()),

@@ -79,7 +79,7 @@ public final class FindingsCommand extends ServiceCommand {
         var table = new Listing(headings);
         for (var finding : list.findings()) {
             var cells = new ArrayList<>(List.of(
-                    Words.severity(finding.severity()),
+                    Words.severity(finding.severity(), finding.look()),
                     Words.state(finding.state()),
                     Words.time(finding.openedAt()),
                     Words.time(finding.reportedAt()),

@@ -127,7 +127,9 @@ public final class MessageCommand extends ServiceCommand {
         for (var recipient : message.recipients())
             out().println("To: " + recipient.address() + ", " + Words.state(recipient.state())
                     + Words.or(recipient.detail(), "").transform(words -> words.isEmpty() ? "" : ": " + words));
-        for (String file : page.attachments()) out().println("Attached: " + file);
+        for (var file : page.files()) out().println("File: " + file.name());
+        if (page.reported().total() > 0)
+            out().println("Reported: " + Words.count(page.reported().total(), "finding"));
         out().println();
         out().println(page.text().stripTrailing());
         return 0;

@@ -49,7 +49,8 @@ public final class ExplanationText {
         String row = present.cells().stream()
                 .map(cell -> cell.label() + " " + Words.or(cell.text(), "missing"))
                 .collect(Collectors.joining(", "));
-        String severity = present.severity() != null ? " (" + Words.severity(present.severity()) + ")" : "";
+        String severity =
+                present.severity() != null ? " (" + Words.severity(present.severity(), present.look()) + ")" : "";
         lines.add("  In the current result it is "
                 + switch (Words.or(present.verdict(), "")) {
                     case "TRUE" -> "an exception" + severity;

@@ -5,6 +5,7 @@ import dev.oddsentry.contract.HandlingEntry;
 import dev.oddsentry.contract.PartCount;
 import dev.oddsentry.contract.Problem;
 import dev.oddsentry.contract.RuleSummary;
+import dev.oddsentry.contract.SeverityLook;
 import dev.oddsentry.contract.UnevaluatedGroup;
 import dev.oddsentry.contract.UnknownRowsSuggestion;
 import java.math.BigDecimal;
@@ -60,17 +61,27 @@ public final class Words {
     }
 
     /** {@code ▲ 3 critical, ◆ 14 warning}; a dash for none. */
-    public static String severities(Map<String, ? extends Number> counts) {
+    public static String severities(Map<String, ? extends Number> counts, Map<String, SeverityLook> looks) {
         var words = new ArrayList<String>();
         for (String severity : WORST_FIRST) {
             if (counts.containsKey(severity))
-                words.add(sign(severity) + " " + counts.get(severity) + " " + severity.toLowerCase(Locale.ROOT));
+                words.add(sign(severity, looks.get(severity)) + " " + counts.get(severity) + " "
+                        + word(severity, looks.get(severity)));
         }
         return words.isEmpty() ? "–" : String.join(", ", words);
     }
 
-    public static String severity(String severity) {
-        return sign(severity) + " " + severity.toLowerCase(Locale.ROOT);
+    /** By the rule's own word, if it has one: {@code ▲ over the limit}. */
+    public static String severity(String severity, @Nullable SeverityLook look) {
+        return sign(severity, look) + " " + word(severity, look);
+    }
+
+    private static String word(String severity, @Nullable SeverityLook look) {
+        return look == null || look.word() == null ? severity.toLowerCase(Locale.ROOT) : look.word();
+    }
+
+    private static String sign(String severity, @Nullable SeverityLook look) {
+        return look != null && look.colour().equals("GREEN") ? "✓" : sign(severity);
     }
 
     private static String sign(String severity) {

@@ -7,23 +7,63 @@ import dev.oddsentry.cli.output.Words;
 import dev.oddsentry.contract.LatestCheck;
 import dev.oddsentry.contract.RuleSummary;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
+import picocli.CommandLine.Parameters;
 
 @Command(
         name = "rules",
         mixinStandardHelpOptions = true,
         description = "List rules with state, open findings and next check.",
-        footer = {"", "Example: odd rules --csv"})
+        footer = {"", "Example: odd rules fuel schedule:06:00", "         odd rules --outcome failed --csv"})
 public final class RulesCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
 
+    @Parameters(
+            arity = "0..*",
+            paramLabel = "WORD",
+            description = {
+                "Only rules in which each word is found. KIND:WORD is looked for in one kind alone:",
+                "name, query, column, source, threshold, to, label, owner, schedule, format, split or copied."
+            })
+    List<String> words = List.of();
+
+    @Option(names = "--state", paramLabel = "STATE", description = "draft, active or paused.")
+    RuleFilter.@Nullable State state;
+
+    @Option(
+            names = "--outcome",
+            paramLabel = "OUTCOME",
+            description = "Of the last check: failed, fired, quiet or never.")
+    RuleFilter.@Nullable Outcome outcome;
+
+    @Option(names = "--label", paramLabel = "LABEL", description = "Only rules with this label.")
+    @Nullable
+    String label;
+
+    @Option(names = "--owner", paramLabel = "OWNER", description = "Only rules of this owner.")
+    @Nullable
+    String owner;
+
+    @Option(names = "--open", description = "Only rules with open findings.")
+    boolean open;
+
+    @Option(
+            names = "--sort",
+            paramLabel = "ORDER",
+            description = "next (check), open (most open findings first) or last (longest since a check).")
+    RuleFilter.@Nullable Order order;
+
     @Override
     public Integer call() {
-        List<RuleSummary> rules = api().list("/api/rules", RuleSummary.class);
-        output.print(out(), rules, () -> table(rules), "No rules yet. Write one and save it with: odd push FILE");
+        List<RuleSummary> all = api().list("/api/rules", RuleSummary.class);
+        var rules = new RuleFilter(words, state, outcome, label, owner, open, order).of(all);
+        String none = all.isEmpty() ? "No rules yet. Write one and save it with: odd push FILE" : "No rules match.";
+        output.print(out(), rules, () -> table(rules), none);
         return 0;
     }
 
@@ -35,7 +75,7 @@ public final class RulesCommand extends ServiceCommand {
                     rule.name(),
                     rule.title(),
                     rule.ended() ? "ended" : Words.state(rule.state()),
-                    Words.severities(rule.open()),
+                    Words.severities(rule.open(), rule.looks()),
                     last == null ? "–" : Words.time(last.slot(), Words.zone(rule)),
                     last == null ? "–" : Words.state(last.state()),
                     Words.nextCheck(rule));

@@ -106,8 +106,12 @@ public final class PreviewCommand extends ServiceCommand {
         String read = Words.count(seen.rowsRead(), "row") + " read in " + seen.tookMillis() + " ms; ";
         if (seen.plain()) out.println(read + "a check now would send " + Words.count(seen.exceptions(), "row") + ".");
         else
-            out.println(read + Words.count(seen.exceptions(), "exception") + " (" + Words.severities(seen.bySeverity())
-                    + "); a check now would report " + seen.wouldReport() + ".");
+            out.println(read + Words.count(seen.exceptions(), "exception") + " ("
+                    + Words.severities(seen.bySeverity(), seen.looks()) + "); a check now would report "
+                    + seen.wouldReport() + ".");
+        for (var nearest : seen.nearest())
+            out.println("  The " + (nearest.highest() ? "highest" : "lowest") + " value of " + nearest.label() + " is "
+                    + nearest.text() + ".");
         for (var hearer : seen.audiences()) {
             if (hearer.split() != null)
                 out.println("  " + hearer.findings() + " of "
@@ -151,7 +155,7 @@ public final class PreviewCommand extends ServiceCommand {
         for (var row : seen.rows()) {
             var cells = new ArrayList<String>();
             if (row.severity() != null)
-                cells.addAll(List.of(Words.severity(row.severity()), Listing.joined(row.updates())));
+                cells.addAll(List.of(Words.severity(row.severity(), row.look()), Listing.joined(row.updates())));
             row.cells().forEach(cell -> cells.add(cell(cell)));
             table.add(cells);
         }

@@ -260,6 +260,11 @@ public final class Condition {
         return columns;
     }
 
+    /** By which columns one exception is worse than another, the first that is written first. */
+    public List<WorseOrder> worseOrder() {
+        return WorseOrder.of(tree, layout, types);
+    }
+
     /** True where the answer for the same row changes with the slot. */
     public boolean isRelative() {
         return Trees.isRelative(tree);

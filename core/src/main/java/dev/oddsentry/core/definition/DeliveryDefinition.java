@@ -173,21 +173,26 @@ public record DeliveryDefinition(
     }
 
     /**
-     * Limits and conversations of a rule's messages.
+     * Limits, conversations and the sender of a rule's messages.
      *
      * @param sendFrom the lowest severity for which a message is sent; less severe updates wait for the next message; null for every
      *     severity
      * @param maxPerHour messages per hour and audience; further updates wait for the next message; null for the default
      * @param allowUnsubscribe whether each recipient gets an unsubscribe link
+     * @param sender null for that of the installation
      */
     public record MessageOptions(
-            @Nullable Severity sendFrom, @Nullable Integer maxPerHour, boolean allowUnsubscribe, Thread thread) {
+            @Nullable Severity sendFrom,
+            @Nullable Integer maxPerHour,
+            boolean allowUnsubscribe,
+            Thread thread,
+            @Nullable Sender sender) {
         /** The number of messages per hour and audience after which updates wait for the next message. */
         public int hourlyLimit() {
             return maxPerHour == null ? USUAL_MAX_PER_HOUR : maxPerHour;
         }
 
-        public static final MessageOptions USUAL = new MessageOptions(null, null, false, Thread.NONE);
+        public static final MessageOptions USUAL = new MessageOptions(null, null, false, Thread.NONE, null);
     }
 
     /**

@@ -15,6 +15,8 @@ import dev.oddsentry.core.document.FieldType;
 import dev.oddsentry.core.document.FieldTypes;
 import dev.oddsentry.core.document.Fields;
 import dev.oddsentry.core.document.Part;
+import dev.oddsentry.core.document.ScalarType;
+import dev.oddsentry.core.document.Shape;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.time.Span;
@@ -167,6 +169,12 @@ final class DeliveryFields {
                     delivery -> delivery.texts().sendWhenQuiet(),
                     "Also sends a message when nothing is new.")
             .usual(false);
+    private static final Field<DeliveryDefinition, Sender> SENDER = PART.field(
+                    "sender",
+                    new ScalarType<>(Shape.text("name, address, or `name <address>`"), Sender::of, Sender::text),
+                    delivery -> delivery.options().sender(),
+                    "Who the message is from. The operator says which addresses are allowed.")
+            .usually("the sender of the installation");
     private static final Field<DeliveryDefinition, Severity> SEND_FROM = PART.field(
                     "send_from",
                     SeverityFields.SEVERITY,
@@ -231,7 +239,8 @@ final class DeliveryFields {
                         SEND_FROM.orNull(fields),
                         MAX_PER_HOUR.orNull(fields),
                         ALLOW_UNSUBSCRIBE.in(fields),
-                        THREAD.in(fields)),
+                        THREAD.in(fields),
+                        SENDER.orNull(fields)),
                 CHART.orNull(fields),
                 split(fields),
                 ESCALATE.orNull(fields),

@@ -3,6 +3,7 @@ package dev.oddsentry.core.definition;
 import dev.oddsentry.core.extract.CellFormat;
 import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.RowsAs;
+import dev.oddsentry.core.extract.SeverityLooks;
 import dev.oddsentry.core.extract.Total;
 import java.util.List;
 import java.util.Locale;
@@ -22,6 +23,7 @@ import org.jspecify.annotations.Nullable;
  * @param fixed whether other programs read the files, so that headings, order and names never change
  * @param sheet the name of a workbook's sheet; null for the default
  * @param extraColumns columns before the others
+ * @param severities how severities are named and coloured
  */
 public record LayoutDefinition(
         List<Shown> columns,
@@ -33,9 +35,9 @@ public record LayoutDefinition(
         boolean wholeReport,
         boolean fixed,
         @Nullable String sheet,
-        Set<ExtraColumn> extraColumns) {
-    public static final LayoutDefinition USUAL = new LayoutDefinition(
-            List.of(), List.of(), List.of(), null, null, false, false, false, null, ExtraColumn.ALL);
+        Set<ExtraColumn> extraColumns,
+        SeverityLooks severities) {
+    public static final LayoutDefinition USUAL = of(List.of());
 
     public LayoutDefinition {
         columns = List.copyOf(columns);
@@ -47,7 +49,7 @@ public record LayoutDefinition(
     /** The same without the rows that are no exceptions. */
     public LayoutDefinition withoutWholeReport() {
         return new LayoutDefinition(
-                columns, sort, groupBy, rowsInMail, rowsAs, stillOpen, false, fixed, sheet, extraColumns);
+                columns, sort, groupBy, rowsInMail, rowsAs, stillOpen, false, fixed, sheet, extraColumns, severities);
     }
 
     /** @param label null for the query's; the same applies to the format */
@@ -80,7 +82,8 @@ public record LayoutDefinition(
                 false,
                 false,
                 null,
-                ExtraColumn.ALL);
+                ExtraColumn.ALL,
+                SeverityLooks.USUAL);
     }
 
     /** {@code true} if it only lists columns. */

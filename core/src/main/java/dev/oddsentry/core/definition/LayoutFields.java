@@ -12,7 +12,11 @@ import dev.oddsentry.core.document.Shape;
 import dev.oddsentry.core.extract.CellFormat;
 import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.RowsAs;
+import dev.oddsentry.core.extract.SeverityLooks;
+import dev.oddsentry.core.extract.SeverityLooks.Look;
+import dev.oddsentry.core.extract.Tone;
 import dev.oddsentry.core.extract.Total;
+import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import java.util.List;
 import java.util.Set;
@@ -28,6 +32,7 @@ final class LayoutFields {
     private static final String SHEET_NAME = "[^\\[\\]:*?/\\\\]{1,31}";
     private static final int MOST_ROWS_IN_MAIL = 500;
     private static final int WIDEST = 200;
+    private static final int LONGEST_WORD = 30;
 
     private static final Part<Shown> SHOWN = new Part<>("shown_column", "A column of an extract.");
     private static final Field<Shown, String> COLUMN = SHOWN.field(
@@ -48,6 +53,20 @@ final class LayoutFields {
                     "A total below the rows, and below each group.")
             .usually("none");
 
+    private static final Part<Look> LOOK = new Part<>("severity_look", "The word and the colour of a severity.");
+    private static final Field<Look, Severity> LEVEL = LOOK.field(
+                    "level", SeverityFields.SEVERITY, Look::level, "The severity.")
+            .required("critical");
+    private static final Field<Look, String> WORD = LOOK.field(
+                    "word",
+                    FieldTypes.text("text, max 30 characters", LayoutFields::word),
+                    Look::word,
+                    "The word that readers see, such as `over the limit`.")
+            .usually("`critical`, `warning`, `notice` in the language of the message");
+    private static final Field<Look, Tone> COLOUR = LOOK.field(
+                    "colour", FieldTypes.choice(Tone.values()), Look::colour, "The colour; `green`: something good.")
+            .usually("red, amber and grey");
+
     static final Part<LayoutDefinition> PART = new Part<>("delivery_layout", "How an extract looks.");
 
     private static final Field<LayoutDefinition, List<Shown>> COLUMNS = PART.field(
@@ -64,7 +83,7 @@ final class LayoutFields {
                     LayoutDefinition::sort,
                     "The order of the rows.")
             .usual(List.of())
-            .usually("worst first, then the order of the result");
+            .usually("worst first");
     private static final Field<LayoutDefinition, List<String>> GROUP_BY = PART.field(
                     "group_by",
                     FieldTypes.text("column").list(),
@@ -114,6 +133,14 @@ final class LayoutFields {
             .usually("all; none in a fixed layout")
             .alwaysWritten();
 
+    private static final Field<LayoutDefinition, List<Look>> SEVERITIES = PART.field(
+                    "severities",
+                    FieldTypes.parts(LOOK, "level", LayoutFields::look),
+                    layout -> layout.severities().all(),
+                    "Words and colours of severities, in messages, files and the console.")
+            .usual(List.of())
+            .usually("`critical`, `warning`, `notice`");
+
     static final Part<SharedLayoutDefinition> SHARED = CommonFields.table(Kind.LAYOUT, "A layout that rules share.");
 
     private static final Field<SharedLayoutDefinition, String> PRIVATE_TO = SHARED.field(
@@ -148,7 +175,8 @@ final class LayoutFields {
                 WHOLE_REPORT.in(fields),
                 fixed,
                 SHEET.orNull(fields),
-                extra.<Set<ExtraColumn>>map(Set::copyOf).orElse(usualExtraColumns(fixed)));
+                extra.<Set<ExtraColumn>>map(Set::copyOf).orElse(usualExtraColumns(fixed)),
+                looks(fields));
     }
 
     /** A layout that others build on has its columns and nothing else, unless it says so. */
@@ -168,6 +196,24 @@ final class LayoutFields {
                 COLUMN_FORMAT.orNull(item),
                 WIDTH.orNull(item),
                 TOTAL.orNull(item));
+    }
+
+    private static SeverityLooks looks(Fields fields) {
+        var looks = SEVERITIES.in(fields);
+        long levels = looks.stream().map(Look::level).distinct().count();
+        if (levels < looks.size() && !fields.isRefused())
+            fields.refuse("severities", "two entries have the same level; each severity has one word and one colour");
+        return new SeverityLooks(looks);
+    }
+
+    private static Look look(Fields item) {
+        return new Look(LEVEL.read(item).orElse(Severity.WARNING), WORD.orNull(item), COLOUR.orNull(item));
+    }
+
+    private static String word(String text) {
+        if (!text.isBlank() && text.length() <= LONGEST_WORD && text.lines().count() == 1) return text.strip();
+        throw InvalidDefinitionException.of(
+                "\"" + text + "\" is not a word for a severity: 1 to 30 characters, on one line");
     }
 
     private static Sort sort(String text) {

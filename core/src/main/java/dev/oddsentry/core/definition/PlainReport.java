@@ -32,6 +32,7 @@ final class PlainReport {
             if (delivery.isMapping("layout")) {
                 refuse(delivery.fields("layout"), "still_open", "findings");
                 refuse(delivery.fields("layout"), "whole_report", "exceptions");
+                refuse(delivery.fields("layout"), "severities", "severities");
             }
         }
         if (rule.has("copies")) refuse(rule.fields("copies"), "newcomers", "findings");

@@ -3,6 +3,7 @@ package dev.oddsentry.core.evaluation;
 import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.condition.EmptyTexts;
 import dev.oddsentry.core.condition.Grouping;
+import dev.oddsentry.core.condition.WorseOrder;
 import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.document.FieldPlaces;
@@ -17,12 +18,15 @@ import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.Columns;
 import java.util.ArrayList;
+import java.util.LinkedHashMap;
 import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Map;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.Set;
 import java.util.stream.IntStream;
+import java.util.stream.Stream;
 import org.jspecify.annotations.Nullable;
 
 /** A rule checked against the columns of its query; makes a new evaluator for each check. */
@@ -132,7 +136,21 @@ public final class CheckedRule {
         }
         var groups = grouping == null ? null : new GroupRows(grouping.at(moment), per, digester);
         var evaluator = exceptions == null ? null : exceptions.at(moment);
-        return new RuleEvaluator(columns, groups, evaluator, evaluated, key, watch, digester);
+        return new RuleEvaluator(columns, groups, evaluator, evaluated, key, watch, worseOrder(), digester);
+    }
+
+    private List<WorseOrder> worseOrder() {
+        var conditions = Stream.concat(
+                Stream.ofNullable(exceptions),
+                bands.stream().map(CheckedBand::condition).filter(Objects::nonNull));
+        var found = new LinkedHashMap<Integer, WorseOrder>();
+        conditions.forEach(each -> each.worseOrder().forEach(order -> found.putIfAbsent(order.column(), order)));
+        return List.copyOf(found.values());
+    }
+
+    /** The columns that the condition of exceptions compares with a bound, and on which side of it exceptions are. */
+    public List<WorseOrder> bounds() {
+        return exceptions == null ? List.of() : exceptions.worseOrder();
     }
 
     /** Everything whose values are kept for later checks. */

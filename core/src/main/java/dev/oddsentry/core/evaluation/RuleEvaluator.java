@@ -6,6 +6,7 @@ import dev.oddsentry.core.condition.Grouping.Measured;
 import dev.oddsentry.core.condition.RowEvaluator;
 import dev.oddsentry.core.condition.RowFailureException;
 import dev.oddsentry.core.condition.Verdict;
+import dev.oddsentry.core.condition.WorseOrder;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Digester;
 import dev.oddsentry.core.finding.Severity;
@@ -34,11 +35,13 @@ public final class RuleEvaluator {
     private final List<LevelCondition> bands;
     private final int[] key;
     private final int[] watch;
+    private final List<WorseOrder> worseOrder;
     private final Digester digester;
     private final Map<Digest, Long> copies = new HashMap<>();
     private final List<Point> points = new ArrayList<>();
     private final List<UnknownGroup> unevaluated = new ArrayList<>();
     private boolean keepsAllCells;
+    private List<Extremes> extremes = List.of();
     private @Nullable Digest soughtKey;
     private @Nullable Sought sought;
 
@@ -58,6 +61,7 @@ public final class RuleEvaluator {
             List<LevelCondition> bands,
             int[] key,
             int[] watch,
+            List<WorseOrder> worseOrder,
             Digester digester) {
         this.columns = columns;
         this.groups = groups;
@@ -65,8 +69,17 @@ public final class RuleEvaluator {
         this.bands = List.copyOf(bands);
         this.key = key.clone();
         this.watch = watch.clone();
+        this.worseOrder = List.copyOf(worseOrder);
         this.digester = digester;
     }
+
+    /** By which of the {@link #columns} one exception is worse than another of the same severity. */
+    public List<WorseOrder> worseOrder() {
+        return worseOrder;
+    }
+
+    /** The worst value of a column. */
+    public record Extreme(WorseOrder of, Object value) {}
 
     /** The columns of what is evaluated: the query's, or those of the groups. */
     public Columns columns() {
@@ -103,6 +116,7 @@ public final class RuleEvaluator {
     private EvaluatedRow evaluate(@Nullable Object[] row, List<Learning> learning) {
         var identity = groups == null ? identityOf(row) : pick(row, key);
         var verdict = exceptions == null ? Verdict.TRUE : exceptions.evaluate(row);
+        for (var each : extremes) each.see(row);
         boolean evaluated = groups == null || verdict != Verdict.UNKNOWN;
         if (!evaluated) unevaluated.add(new UnknownGroup(identity, reason(row, learning)));
         var digest = digester.digest(identity);
@@ -116,6 +130,16 @@ public final class RuleEvaluator {
     /** Gives the cells of rows, or groups, that are no exceptions too, for those who show the whole report. */
     public void keepAllCells() {
         keepsAllCells = true;
+    }
+
+    /** Keeps for each of these columns the value of all rows, or groups, that is the nearest to being an exception. */
+    public void keepExtremes(List<WorseOrder> of) {
+        extremes = of.stream().map(Extremes::new).toList();
+    }
+
+    /** As far as they were kept and there are any. */
+    public List<Extreme> extremes() {
+        return extremes.stream().flatMap(each -> each.found().stream()).toList();
     }
 
     /** Keeps what is said of the row, or group, of this identity. */

@@ -4,10 +4,12 @@ import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.condition.SentenceWords;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.core.value.CellText;
 import java.time.LocalDate;
+import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Locale;
@@ -85,6 +87,12 @@ public record RuleLabels(
     public QueryDefinition.ColumnMeaning meaning(String name) {
         boolean evaluation = groups != null && groups.measures().containsKey(name);
         return evaluation ? QueryDefinition.ColumnMeaning.named(name) : query.meaningOf(name);
+    }
+
+    /** A value of a column as people read it, without the unit: the word of a code, a number in its format. */
+    public String value(String column, Object value, ZoneId zone) {
+        var meaning = meaning(column);
+        return CellWords.of(value, meaning.words(), meaning.format(), zone, Language.EN);
     }
 
     private static String capital(String noun) {

@@ -9,6 +9,7 @@ import java.time.LocalTime;
 import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.time.temporal.TemporalAccessor;
+import java.util.Map;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
 
@@ -24,16 +25,24 @@ public final class CellWords {
     /** Without the unit; the empty text for null. */
     public static String of(@Nullable Object value, Extract.Column column, Extract extract) {
         if (value == null) return "";
-        String word = word(column, value, extract.zone());
+        return of(value, column.words(), column.format(), extract.zone(), extract.language());
+    }
+
+    /**
+     * @param words what codes mean, by their text
+     * @param format null for the usual way of the value's type
+     */
+    public static String of(
+            Object value, Map<String, String> words, @Nullable CellFormat format, ZoneId zone, Language language) {
+        String word = words.isEmpty() ? null : words.get(CellText.of(value, zone));
         if (word != null) return word;
-        var format = column.format();
         if (format != null) {
-            if (format.isOfNumbers() && value instanceof Number) return format.number(value, extract.language());
-            var time = format.isOfNumbers() ? null : time(value, extract.zone());
-            if (time != null) return format.time(time, extract.language());
+            if (format.isOfNumbers() && value instanceof Number) return format.number(value, language);
+            var time = format.isOfNumbers() ? null : time(value, zone);
+            if (time != null) return format.time(time, language);
         }
-        String text = CellText.of(value, extract.zone());
-        return value instanceof Number ? withDecimalSign(text, extract.language()) : text;
+        String text = CellText.of(value, zone);
+        return value instanceof Number ? withDecimalSign(text, language) : text;
     }
 
     /** What a format of times can write; null for the infinities and for a value that is not a time. */

@@ -68,15 +68,17 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
      * @param sheet the name of the sheet in a workbook
      * @param rowsAs how they appear in a message; null for a table where it fits, else a list
      * @param plain whether they are rows that nothing evaluated, which have neither severity nor update
+     * @param severities how severities are named and coloured
      */
     public record Arrangement(
             List<Integer> groupBy,
             Set<ExtraColumn> besides,
             String sheet,
             @Nullable RowsAs rowsAs,
-            boolean plain) {
+            boolean plain,
+            SeverityLooks severities) {
         public Arrangement(List<Integer> groupBy, Set<ExtraColumn> besides, String sheet, @Nullable RowsAs rowsAs) {
-            this(groupBy, besides, sheet, rowsAs, false);
+            this(groupBy, besides, sheet, rowsAs, false, SeverityLooks.USUAL);
         }
 
         public Arrangement(List<Integer> groupBy, Set<ExtraColumn> besides, String sheet) {
@@ -85,7 +87,12 @@ public record Extract(ZoneId zone, Language language, List<Column> columns, Arra
 
         /** Of rows that nothing evaluated. */
         public static Arrangement plain(List<Integer> groupBy, String sheet, @Nullable RowsAs rowsAs) {
-            return new Arrangement(groupBy, Set.of(), sheet, rowsAs, true);
+            return new Arrangement(groupBy, Set.of(), sheet, rowsAs, true, SeverityLooks.USUAL);
+        }
+
+        /** The same with severities that look as the layout says. */
+        public Arrangement with(SeverityLooks looks) {
+            return new Arrangement(groupBy, besides, sheet, rowsAs, plain, looks);
         }
 
         public static final Arrangement USUAL = new Arrangement(List.of(), ExtraColumn.ALL, "Exceptions");

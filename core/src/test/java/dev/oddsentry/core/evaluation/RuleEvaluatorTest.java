@@ -3,6 +3,7 @@ package dev.oddsentry.core.evaluation;
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
 
+import dev.oddsentry.core.condition.WorseOrder;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Digester;
@@ -78,6 +79,26 @@ class RuleEvaluatorTest {
                 .as("a band that is unknown is false")
                 .isEqualTo(Severity.NOTICE);
         assertThat(evaluator.marks(Arrays.asList(late("SK-1", 71L)))).containsExactlyInAnyOrder(1, 2);
+    }
+
+    @Test
+    void theValuesNearestToTheBoundsAreKeptForThoseWhoLookOn() {
+        var conditions =
+                CheckedRule.check(rule("""
+                                exceptions: delay_min > 600 and reason is null
+                                severity: [ { critical: delay_min >= 900 }, { warning: planned older than 3 days }, notice ]
+                                memory: { key: [sailing] }
+                                """), COLUMNS, Thresholds.NONE, null).conditions();
+        var evaluator = conditions.at(SLOT, new Digester(1));
+        sighted(evaluator, late("SK-1", 20L));
+        assertThat(evaluator.extremes()).as("nobody looks on").isEmpty();
+        evaluator.keepExtremes(conditions.bounds());
+        assertThat(evaluator.extremes()).as("no row").isEmpty();
+        for (Long minutes : new Long[] {20L, null, 95L, 3L}) sighted(evaluator, late("SK-1", minutes));
+        assertThat(evaluator.extremes())
+                .as("of the exceptions' bound alone, and once")
+                .containsExactly(new RuleEvaluator.Extreme(new WorseOrder(1, true), 95L));
+        assertThat(evaluator.worseOrder()).containsExactly(new WorseOrder(1, true), new WorseOrder(3, false));
     }
 
     @Test

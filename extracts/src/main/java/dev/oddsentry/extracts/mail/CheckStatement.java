@@ -1,5 +1,6 @@
 package dev.oddsentry.extracts.mail;
 
+import dev.oddsentry.core.extract.SeverityLooks;
 import dev.oddsentry.core.finding.Severity;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -61,9 +62,14 @@ public record CheckStatement(
         public static final Unreported NOTHING = new Unreported(0, 0, 0, 0, 0, 0);
     }
 
-    /** Findings that are open now. @param snoozed of them; the same for accepted */
-    public record Open(Map<Severity, Long> bySeverity, long snoozed, long accepted) {
-        public static final Open NOTHING = new Open(Map.of(), 0, 0);
+    /**
+     * Findings that are open now.
+     *
+     * @param severities how they are named
+     * @param snoozed of them; the same for accepted
+     */
+    public record Open(Map<Severity, Long> bySeverity, SeverityLooks severities, long snoozed, long accepted) {
+        public static final Open NOTHING = new Open(Map.of(), SeverityLooks.USUAL, 0, 0);
 
         long all() {
             return bySeverity.values().stream().mapToLong(Long::longValue).sum();

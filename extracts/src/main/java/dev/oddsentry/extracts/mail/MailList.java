@@ -69,7 +69,7 @@ record MailList(List<Line> lines, @Nullable String more) {
                     row.cells().get(i).link()));
         return new Item(
                 plain ? null : words.severityAndKinds(extract, row),
-                MailTable.colour(row),
+                words.severities(extract).colour(row),
                 cells.subList(0, names),
                 cells.subList(names, columns),
                 row.link());

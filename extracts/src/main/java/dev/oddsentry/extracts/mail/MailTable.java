@@ -5,8 +5,8 @@ import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Outline;
 import dev.oddsentry.core.extract.Total;
-import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.value.Type;
+import dev.oddsentry.extracts.words.SeverityWords;
 import java.util.ArrayList;
 import java.util.Arrays;
 import java.util.List;
@@ -43,11 +43,13 @@ final class MailTable {
     private final Extract extract;
     private final List<Integer> shown;
     private final boolean kindsDiffer;
+    private final SeverityWords severities;
 
     MailTable(Wording words, Extract extract) {
         this.words = words;
         this.extract = extract;
         this.shown = shown(extract);
+        this.severities = words.rows().severities(extract);
         this.kindsDiffer = extract.rows().stream()
                         .filter(row -> row.severity() != null)
                         .map(Extract.Row::kinds)
@@ -199,20 +201,20 @@ final class MailTable {
                     !mayBreak(row, column),
                     longestWord(text(row, column)) > BREAKS_FROM,
                     cell.link() != null ? cell.link() : first ? row.link() : null,
-                    first && row.severity() != null ? row.severity().sign() : "",
-                    colour(row)));
+                    first && row.severity() != null ? severities.sign(row.severity()) : "",
+                    severities.colour(row)));
         }
         boolean elsewhere = row.cells().get(shown.getFirst()).link() != null;
         return new RowLine(
                 cells,
                 plain() ? null : severity(row),
-                colour(row),
+                severities.colour(row),
                 elsewhere && row.severity() != null ? row.link() : null);
     }
 
     private String severity(Extract.Row row) {
         if (row.severity() == null) return "";
-        String severity = words.phrases().of("severity." + row.severity().name());
+        String severity = severities.word(row.severity());
         String kinds = kindsDiffer ? ", " + words.rows().kinds(row) : "";
         return severity + kinds + words.rows().lasted(extract, row, kindsDiffer);
     }
@@ -273,15 +275,5 @@ final class MailTable {
 
     private String left(int column) {
         return column == shown.getFirst() ? "0" : "8px";
-    }
-
-    static String colour(Extract.Row row) {
-        if (row.isOver()) return "#2f7d6b";
-        return switch (row.severity()) {
-            case null -> "#5d6b78";
-            case Severity.CRITICAL -> "#b3412e";
-            case Severity.WARNING -> "#8a5400";
-            case Severity.NOTICE -> "#5d6b78";
-        };
     }
 }

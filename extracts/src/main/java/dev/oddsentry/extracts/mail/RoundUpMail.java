@@ -35,7 +35,7 @@ public final class RoundUpMail {
             return phrases.of(
                     said.incomplete() == 0 ? "statement.subject.complete" : "statement.subject.incomplete",
                     Wording.oneLine(said.title()));
-        return words.counts(said.rows()) + ": " + Wording.oneLine(said.title())
+        return words.counts(said.rows(), words.usualSeverities()) + ": " + Wording.oneLine(said.title())
                 + (said.atOnce() ? phrases.of("round.atOnce.subject") : "");
     }
 
@@ -48,7 +48,8 @@ public final class RoundUpMail {
         if (!said.isStatementAlone()) lines.add(context());
         for (var section : said.sections()) {
             lines.add("");
-            lines.add("== " + Wording.oneLine(section.title()) + ": " + words.headline(section.all()) + " ==");
+            lines.add("== " + Wording.oneLine(section.title()) + ": "
+                    + words.headline(section.all(), words.rows().severities(section.news())) + " ==");
             lines.add("");
             new TextMail(words).rows(section.news(), Integer.MAX_VALUE, lines);
             if (!section.more().isEmpty()) lines.add(more(section));
@@ -80,7 +81,7 @@ public final class RoundUpMail {
         for (var section : said.sections())
             page.subheading(Wording.oneLine(section.title()))
                     .summary(
-                            words.headline(section.all()),
+                            words.headline(section.all(), words.rows().severities(section.news())),
                             new Wording.Link(words.seeAll(section.open()), section.link()))
                     .rows(section.news(), Integer.MAX_VALUE, section.more().isEmpty() ? "" : more(section))
                     .because(because(section));
@@ -97,7 +98,7 @@ public final class RoundUpMail {
     }
 
     private String headline() {
-        if (!said.isStatementAlone()) return words.headline(said.rows());
+        if (!said.isStatementAlone()) return words.headline(said.rows(), words.usualSeverities());
         return said.incomplete() == 0
                 ? phrases.of("statement.headline.complete")
                 : phrases.of("statement.headline.incomplete", said.incomplete());

@@ -8,6 +8,7 @@ import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.words.Phrases;
+import dev.oddsentry.extracts.words.SeverityWords;
 import java.time.Instant;
 import java.time.LocalDate;
 import java.time.LocalDateTime;
@@ -82,12 +83,14 @@ final class RowWords {
         return phrases.of(row.isOver() ? "lasted.over" : "lasted.open", from);
     }
 
+    SeverityWords severities(Extract extract) {
+        return SeverityWords.of(phrases, extract);
+    }
+
     /** {@code ▲ critical, worsened, open since Mon 23 Nov 17:35}. */
     String severityAndKinds(Extract extract, Extract.Row row) {
         if (row.severity() == null) return "";
-        return row.severity().sign() + " "
-                + phrases.of("severity." + row.severity().name()) + ", " + kinds(row)
-                + lasted(extract, row, true);
+        return severities(extract).signAndWord(row.severity()) + ", " + kinds(row) + lasted(extract, row, true);
     }
 
     String value(Extract extract, Extract.Row row, int index) {

@@ -3,6 +3,7 @@ package dev.oddsentry.extracts.mail;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.extracts.words.Phrases;
+import dev.oddsentry.extracts.words.SeverityWords;
 import java.util.ArrayList;
 import java.util.List;
 
@@ -104,8 +105,11 @@ public final class StatementWords {
             return;
         }
         var parts = new ArrayList<String>();
-        for (var severity : List.of(Severity.CRITICAL, Severity.WARNING, Severity.NOTICE))
-            add(parts, "count." + severity.name(), open.bySeverity().getOrDefault(severity, 0L));
+        var severities = new SeverityWords(phrases, open.severities());
+        for (var severity : List.of(Severity.CRITICAL, Severity.WARNING, Severity.NOTICE)) {
+            long count = open.bySeverity().getOrDefault(severity, 0L);
+            if (count > 0) parts.add(severities.count(severity, count));
+        }
         var silenced = new ArrayList<String>();
         add(silenced, "statement.not.snoozed", open.snoozed());
         add(silenced, "statement.not.accepted", open.accepted());

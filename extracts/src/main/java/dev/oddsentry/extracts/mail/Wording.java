@@ -3,10 +3,12 @@ package dev.oddsentry.extracts.mail;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.RowsAs;
+import dev.oddsentry.core.extract.SeverityLooks;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.extracts.chart.Chart;
 import dev.oddsentry.extracts.words.Phrases;
+import dev.oddsentry.extracts.words.SeverityWords;
 import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
@@ -61,6 +63,11 @@ final class Wording {
         return ChartWords.of(chart, phrases);
     }
 
+    /** As they are called where rules with words of their own stand together. */
+    SeverityWords usualSeverities() {
+        return new SeverityWords(phrases, SeverityLooks.USUAL);
+    }
+
     static boolean isCleared(Extract.Row row) {
         return row.kinds().contains(UpdateKind.CLEARED);
     }
@@ -69,11 +76,11 @@ final class Wording {
     String headline(Extract extract) {
         return extract.arrangement().plain()
                 ? phrases.of("plain.rows", extract.rows().size())
-                : headline(extract.rows());
+                : headline(extract.rows(), rows.severities(extract));
     }
 
     /** {@code 3 new (2 critical)}. */
-    String headline(List<Extract.Row> rows) {
+    String headline(List<Extract.Row> rows, SeverityWords severities) {
         if (rows.isEmpty()) return phrases.of("quiet.headline");
         var parts = new ArrayList<String>();
         for (var kind : UpdateKind.values()) {
@@ -89,12 +96,7 @@ final class Wording {
         long critical = rows.stream()
                 .filter(row -> row.severity() == Severity.CRITICAL && !row.isOver())
                 .count();
-        String criticalWords = critical == 0
-                ? ""
-                : critical == rows.size()
-                        ? phrases.of("critical.all", critical)
-                        : phrases.of("critical.some", critical);
-        return String.join(", ", parts) + criticalWords;
+        return String.join(", ", parts) + severities.criticalOf(critical, rows.size());
     }
 
     /** A row told under several names is counted under the first of them; one told again in full has none. */
@@ -107,19 +109,19 @@ final class Wording {
         if (said.own().subject() != null) return oneLine(said.own().subject());
         String counts = said.isPlainReport()
                 ? headline(said.news())
-                : counts(said.news().rows());
+                : counts(said.news().rows(), rows.severities(said.news()));
         return counts + ": " + oneLine(said.title());
     }
 
     /** {@code 2 critical, 2 warnings}. */
-    String counts(List<Extract.Row> rows) {
+    String counts(List<Extract.Row> rows, SeverityWords severities) {
         if (rows.isEmpty()) return phrases.of("quiet.subject");
         var parts = new ArrayList<String>();
         for (var severity : List.of(Severity.CRITICAL, Severity.WARNING, Severity.NOTICE)) {
             long count = rows.stream()
                     .filter(row -> row.severity() == severity && !row.isOver())
                     .count();
-            if (count > 0) parts.add(phrases.of("count." + severity.name(), count));
+            if (count > 0) parts.add(severities.count(severity, count));
         }
         long cleared = rows.stream().filter(Wording::isCleared).count();
         if (cleared > 0) parts.add(phrases.of("count.cleared", cleared));

@@ -5,7 +5,6 @@ import dev.oddsentry.core.extract.CellWords;
 import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Outline;
-import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.value.Type;
 import dev.oddsentry.extracts.XmlText;
 import dev.oddsentry.extracts.words.FileWords;
@@ -39,7 +38,6 @@ public final class PageExtract {
             td { border-bottom: 0.5pt solid #e3ded4; padding: 3pt 5pt; vertical-align: top; word-wrap: break-word }
             tr { page-break-inside: avoid } .n { text-align: right; font-variant-numeric: tabular-nums } .n, .w { white-space: nowrap }
             .m { font-weight: bold; background: #fbe8c8 } .g td { font-weight: bold; padding-top: 9pt } .t td { font-weight: bold; border-bottom: 1pt solid #22303c }
-            .critical { color: #b3412e } .warning { color: #8a5400 } .notice { color: #5d6b78 } .over { color: #2f7d6b }
             """;
 
     /** Of the letters of tables, on paper. */
@@ -226,7 +224,8 @@ public final class PageExtract {
         html.write("<tr>");
         var besides = extract.arrangement().besides();
         if (besides.contains(ExtraColumn.SEVERITY))
-            html.write("<td class=\"" + colour(row) + "\">" + escape(words.signAndSeverity(row)) + "</td>");
+            html.write(
+                    "<td style=\"color: " + words.colour(row) + "\">" + escape(words.signAndSeverity(row)) + "</td>");
         if (besides.contains(ExtraColumn.UPDATE)) html.write("<td>" + escape(words.news(row.kinds())) + "</td>");
         for (int i : shown) {
             var column = extract.columns().get(i);
@@ -234,16 +233,6 @@ public final class PageExtract {
             cell(column, CellWords.of(cell.value(), column, extract), cell.marked(), cell.link());
         }
         html.write("</tr>\n");
-    }
-
-    private static String colour(Extract.Row row) {
-        if (row.isOver()) return "over";
-        return switch (row.severity()) {
-            case null -> "";
-            case Severity.CRITICAL -> "critical";
-            case Severity.WARNING -> "warning";
-            case Severity.NOTICE -> "notice";
-        };
     }
 
     private void cell(Extract.Column column, String text, boolean marked, @Nullable String link) throws IOException {

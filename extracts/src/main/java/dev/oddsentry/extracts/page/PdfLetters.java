@@ -1,6 +1,7 @@
 package dev.oddsentry.extracts.page;
 
 import dev.oddsentry.core.extract.Extract;
+import dev.oddsentry.core.extract.SeverityLooks;
 import java.awt.Font;
 import java.awt.FontFormatException;
 import java.io.IOException;
@@ -38,13 +39,15 @@ final class PdfLetters {
                 extract.rows().stream().flatMap(row -> row.cells().stream()).allMatch(PdfLetters::isReadable)
                         && extract.columns().stream()
                                 .allMatch(column -> isReadable(column.label())
-                                        && column.words().values().stream().allMatch(PdfLetters::isReadable));
+                                        && column.words().values().stream().allMatch(PdfLetters::isReadable))
+                        && extract.arrangement().severities().all().stream()
+                                .allMatch(look -> look.word() == null || isReadable(look.word()));
         if (all) return extract;
         return new Extract(
                 extract.zone(),
                 extract.language(),
                 extract.columns().stream().map(PdfLetters::readable).toList(),
-                extract.arrangement(),
+                extract.arrangement().with(readable(extract.arrangement().severities())),
                 extract.rows().stream().map(PdfLetters::readable).toList());
     }
 
@@ -62,13 +65,20 @@ final class PdfLetters {
                 column.total());
     }
 
+    private static SeverityLooks readable(SeverityLooks looks) {
+        return new SeverityLooks(looks.all().stream()
+                .map(look -> new SeverityLooks.Look(
+                        look.level(), look.word() == null ? null : readable(look.word()), look.colour()))
+                .toList());
+    }
+
     private static Extract.Row readable(Extract.Row row) {
         List<Extract.Cell> cells = row.cells().stream()
                 .map(cell -> isReadable(cell)
                         ? cell
                         : new Extract.Cell(readable(cell.value()), cell.marked(), readable(cell.was()), cell.link()))
                 .toList();
-        return new Extract.Row(row.severity(), row.kinds(), cells);
+        return new Extract.Row(row.severity(), row.kinds(), cells, row.link(), row.since());
     }
 
     private static @Nullable Object readable(@Nullable Object value) {

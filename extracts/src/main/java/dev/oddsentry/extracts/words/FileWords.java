@@ -21,15 +21,19 @@ public final class FileWords {
     /** Looked up for each row, of which there may be very many. */
     private final Map<Severity, String> severities = new EnumMap<>(Severity.class);
 
+    private final SeverityWords looks;
+
     private final Map<Set<UpdateKind>, String> news = new HashMap<>();
 
-    private FileWords(Phrases phrases) {
+    private FileWords(Phrases phrases, SeverityWords looks) {
         this.phrases = phrases;
-        for (var severity : Severity.values()) severities.put(severity, phrases.of("severity." + severity.name()));
+        this.looks = looks;
+        for (var severity : Severity.values()) severities.put(severity, looks.word(severity));
     }
 
     public static FileWords of(Extract extract) {
-        return new FileWords(Phrases.in(extract.language()));
+        var phrases = Phrases.in(extract.language());
+        return new FileWords(phrases, SeverityWords.of(phrases, extract));
     }
 
     public String severityHeading() {
@@ -43,7 +47,17 @@ public final class FileWords {
     /** The empty text of a row that has none. */
     public String signAndSeverity(Extract.Row row) {
         var severity = row.severity();
-        return severity == null ? "" : severity.sign() + " " + severity(severity);
+        return severity == null ? "" : looks.sign(severity) + " " + severity(severity);
+    }
+
+    /** Of a row's severity, as {@code #rrggbb} on white. */
+    public String colour(Extract.Row row) {
+        return looks.colour(row);
+    }
+
+    /** The longest of the words, in characters with their sign. */
+    public int widestSeverity() {
+        return 2 + severities.values().stream().mapToInt(String::length).max().orElse(0);
     }
 
     /** The empty text for none. */

@@ -39,6 +39,9 @@ public final class XlsxExtract {
     private static final LocalDate FIRST_DAY = LocalDate.of(1900, 3, 1);
     private static final LocalDate LAST_DAY = LocalDate.of(9999, 12, 31);
     private static final int NARROWEST = 9;
+    /** Of a severity or a kind of update. */
+    private static final int BESIDE = 14;
+
     private static final int WIDEST = 60;
     /** Rows that are looked at for the width of a column. */
     private static final int LOOKED_AT = 200;
@@ -116,7 +119,7 @@ public final class XlsxExtract {
         // A filter would take headings of groups and totals for rows.
         boolean plain = extract.arrangement().groupBy().isEmpty() && !extract.hasTotals();
         if (plain && settings.filter() && columns > 0) sheet.setAutoFilter(0, 0, lines.size(), columns - 1);
-        for (int i = 0; i < first; i++) sheet.width(i, 14);
+        for (int i = 0; i < first; i++) sheet.width(i, Math.max(BESIDE, words.widestSeverity()));
         for (int i = 0; i < extract.columns().size(); i++) sheet.width(first + i, width(i));
     }
 

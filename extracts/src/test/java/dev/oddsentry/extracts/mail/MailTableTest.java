@@ -6,6 +6,8 @@ import dev.oddsentry.core.extract.ExtraColumn;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.extract.RowsAs;
+import dev.oddsentry.core.extract.SeverityLooks;
+import dev.oddsentry.core.extract.Tone;
 import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
@@ -95,6 +97,25 @@ class MailTableTest {
 
     private static String html(List<Integer> groupBy, @Nullable RowsAs as) {
         return HtmlMail.render(saying(extract(groupBy, as, ROWS)));
+    }
+
+    @Test
+    void severitiesHaveTheWordsAndColoursOfTheLayoutWhateverIsInThem() {
+        var looks = new SeverityLooks(List.of(
+                new SeverityLooks.Look(Severity.CRITICAL, "<b>too many</b> & late", Tone.VIOLET),
+                new SeverityLooks.Look(Severity.WARNING, null, Tone.GREEN)));
+        for (var as : List.of(RowsAs.TABLE, RowsAs.LIST)) {
+            var usual = extract(List.of(), as, ROWS);
+            var news =
+                    new Extract(OSLO, Language.EN, COLUMNS, usual.arrangement().with(looks), ROWS);
+            assertThat(HtmlMail.render(saying(news)))
+                    .as(as.name())
+                    .contains("&lt;b&gt;too many&lt;/b&gt; &amp; late", "color:" + Tone.VIOLET.onWhite(), "✓")
+                    .doesNotContain("<b>too many", "color:#b3412e", ">critical<");
+            assertThat(TextMail.render(saying(news))).contains("▲ <b>too many</b> & late", "✓ warning");
+            assertThat(TextMail.subject(saying(news)))
+                    .isEqualTo("1 <b>too many</b> & late, 2 warnings: Headcount differs from tickets");
+        }
     }
 
     @Test

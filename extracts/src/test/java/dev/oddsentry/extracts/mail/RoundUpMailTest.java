@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.extract.SeverityLooks;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
@@ -190,7 +191,8 @@ class RoundUpMailTest {
                 new CheckStatement.Checks(7, 2, gaps.length, 0, 120L, 743L, 0, 0),
                 new CheckStatement.Reported(20L, 3, 0, 0),
                 new CheckStatement.Unreported(3, 0, 2, 0, 1, 0),
-                new CheckStatement.Open(Map.of(Severity.CRITICAL, 2L, Severity.WARNING, 18L), 3, 1),
+                new CheckStatement.Open(
+                        Map.of(Severity.CRITICAL, 2L, Severity.WARNING, 18L), SeverityLooks.USUAL, 3, 1),
                 List.of(gaps));
     }
 

@@ -8,6 +8,8 @@ import dev.oddsentry.core.definition.Attachment.Page;
 import dev.oddsentry.core.definition.Attachment.Paper;
 import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.extract.SeverityLooks;
+import dev.oddsentry.core.extract.Tone;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
@@ -122,6 +124,22 @@ class PdfExtractTest {
         assertThat(text)
                 .contains("Ω Ж ł ß ქ", "□", "Some characters cannot be shown")
                 .doesNotContain("船");
+    }
+
+    @Test
+    void aSeveritysOwnWordIsCheckedForItsLettersToo() throws IOException {
+        var looks = new SeverityLooks(List.of(
+                new SeverityLooks.Look(Severity.NOTICE, "遅延 <late>", null),
+                new SeverityLooks.Look(Severity.WARNING, "på grensen", Tone.VIOLET)));
+        var extract = new Extract(
+                OSLO,
+                Language.EN,
+                List.of(column("name", Type.TEXT)),
+                Extract.Arrangement.USUAL.with(looks),
+                List.of(row(Severity.NOTICE, "a"), row(Severity.WARNING, "b")));
+        assertThat(pdfText(extract))
+                .contains("□□ <late>", "på grensen", "Some characters cannot be shown")
+                .doesNotContain("遅");
     }
 
     private static String pdfText(Extract extract) throws IOException {

@@ -42,6 +42,7 @@ class DefinitionChecks {
     private final MailChecks mail;
     private final OtherQueries others;
     private final LookAhead lookAhead;
+    private final CrowdedReaders crowded;
     private final Clock clock;
 
     DefinitionChecks(
@@ -53,6 +54,7 @@ class DefinitionChecks {
             MailChecks mail,
             OtherQueries others,
             LookAhead lookAhead,
+            CrowdedReaders crowded,
             Clock clock) {
         this.store = store;
         this.queryChecks = queryChecks;
@@ -62,6 +64,7 @@ class DefinitionChecks {
         this.mail = mail;
         this.others = others;
         this.lookAhead = lookAhead;
+        this.crowded = crowded;
         this.clock = clock;
     }
 
@@ -212,6 +215,7 @@ class DefinitionChecks {
             problems.addAll(periodProblems(rule, query.get().definition(), places));
         }
         boolean clean = problems.stream().noneMatch(Problem::stopsSave);
+        if (clean) crowded.warning(rule, places).ifPresent(problems::add);
         if (clean && conditions != null)
             problems.addAll(lookAhead.warnings(rule, query.get().definition(), conditions, places));
         if (problems.stream().anyMatch(Problem::stopsSave)) throw new InvalidDefinitionException(problems);

@@ -4,6 +4,7 @@ import dev.oddsentry.core.definition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.definition.Sender;
 import dev.oddsentry.core.document.FieldPlaces;
 import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.extract.Template;
@@ -91,6 +92,7 @@ class MailChecks {
                                 .suggesting(Nearest.to(split.address(), columns.names())
                                         .orElse(null))));
         }
+        sender(delivery.options().sender(), places).ifPresent(problems::add);
         if (delivery.escalation() != null)
             references("delivery.escalate.to", delivery.escalation().to(), places, problems);
         return problems;
@@ -120,6 +122,19 @@ class MailChecks {
             fields(at + "footer", file.page().footer(), ExtractFiles.FIELDS, places, problems);
         }
         return problems;
+    }
+
+    private Optional<Problem> sender(@Nullable Sender sender, FieldPlaces places) {
+        if (sender == null || sender.address() == null || mail.allowsSender(sender.address())) return Optional.empty();
+        var allowed = new ArrayList<>(mail.senders());
+        allowed.addFirst(mail.from());
+        return Optional.of(places.locate(
+                "delivery.sender",
+                Problem.error(
+                        sender.address() + " is not an allowed sender; allowed: " + String.join(", ", allowed)
+                                + ". A name alone is always allowed",
+                        "",
+                        null)));
     }
 
     /** Who packs files with a password hardly wants their rows beside them in the clear. */

@@ -106,7 +106,7 @@ class CheckStarter {
             return Optional.empty();
         }
         var saved = definitions.rule(check.getRuleId()).orElseThrow();
-        var rule = asked(with(saved, layouts.resolved(saved.definition())), check);
+        var rule = asked(layouts.resolved(saved), check);
         var query = definitions.query(rule.definition().query()).orElseThrow();
         var source = sources.require(query.definition().source());
         var limit = limit(rule.definition(), check.getRuleId(), source);

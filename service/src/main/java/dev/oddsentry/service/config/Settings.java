@@ -49,6 +49,7 @@ public record Settings(
      * @param caFile certificates (PEM) of the authorities that are trusted; null for the machine's own
      * @param others servers that are tried in this order where the first is not reached, as {@code host:port}
      * @param allowedDomains mail goes to no others; empty for any
+     * @param senders addresses, or domains as {@code @skerryline.example}, that rules may have as their sender besides {@code from}
      * @param testAddress where set, this installation is one for tries: all mail goes there and nowhere else, marked
      * @param lateAfter a message that is handed over later than this after its slot says in its first line of when it is
      * @param bounces where what comes back is read; null where it is not
@@ -71,11 +72,20 @@ public record Settings(
             @Nullable Path caFile,
             @DefaultValue List<@Pattern(regexp = "[^:]+:\\d{1,5}") String> others,
             @DefaultValue List<String> allowedDomains,
+            @DefaultValue List<@Pattern(regexp = "[^@]*@[^@]+") String> senders,
             @Nullable @Email String testAddress,
             @DefaultValue("1h") Duration lateAfter,
             @Valid @Nullable Bounces bounces,
             @Nullable @Pattern(regexp = HELO) String heloName) {
         private static final String HELO = "[A-Za-z0-9]([A-Za-z0-9.-]*[A-Za-z0-9])?|\\[[0-9A-Za-z:.]+\\]";
+
+        /** Whether a rule's mail may be from the address. */
+        public boolean allowsSender(String address) {
+            String domain = address.substring(address.lastIndexOf('@'));
+            return address.equalsIgnoreCase(from)
+                    || senders.stream()
+                            .anyMatch(each -> each.equalsIgnoreCase(address) || each.equalsIgnoreCase(domain));
+        }
 
         /** Whether mail may go to the address, as far as its domain says. */
         public boolean allows(String address) {

@@ -83,7 +83,7 @@ class EscalationMail {
                 Announcement.MOST_ROWS,
                 rule.delivery().show() == Show.LINK,
                 new Announcement.Own(
-                        PassedOnWords.subject(language, rows, rule.title()), PassedOnWords.opening(language)),
+                        PassedOnWords.subject(language, extract, rule.title()), PassedOnWords.opening(language)),
                 open(saved.ruleId()),
                 0,
                 ofRule.because(),
@@ -102,7 +102,8 @@ class EscalationMail {
                 rule.name() + ".rules",
                 saved.id(),
                 null,
-                NewMessage.Ways.USUAL);
+                NewMessage.Ways.USUAL,
+                rule.delivery().options().sender());
         return messages.build(envelope, said, List.of());
     }
 

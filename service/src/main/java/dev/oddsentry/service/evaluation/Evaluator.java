@@ -154,6 +154,7 @@ public class Evaluator {
             if (options.curious()) texts = conditions.seenTexts();
             evaluator = conditions.at(input.moment(), options.copy() == null ? digester : digester.of(options.copy()));
             if (rule.delivery().showsWholeReport()) evaluator.keepAllCells();
+            if (options.curious()) evaluator.keepExtremes(conditions.bounds());
             if (options.sought() != null) evaluator.seek(options.sought());
             boolean parametersMove = Parameters.move(rule, input.query());
             var rules = new Comparison.Rules(

@@ -1,6 +1,5 @@
 package dev.oddsentry.service.explanations;
 
-import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.service.memory.FindingEventKind;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -41,17 +40,17 @@ public final class EventWords {
             case TAKE_ENDED -> "take ended";
             case SNOOZE_ENDED -> "snooze ended";
             case ACCEPT_ENDED -> "accept ended";
+            case NOTED -> "note";
         };
     }
 
-    /** A sentence without a full stop, for somebody who has never seen the word. */
-    static String full(FindingEventKind kind, Severity severity) {
+    /** A sentence without a full stop, for somebody who has never seen the word. @param severity as the rule calls it */
+    static String full(FindingEventKind kind, String severity) {
         return switch (kind) {
             case PENDING, PENDING_AGAIN ->
-                "an exception (" + severity.word() + "), " + brief(kind, null) + " until it has lasted long enough";
-            case OPENED, OPENED_AGAIN, BACK_IN_WINDOW, BACK_BEFORE_CONFIRMED ->
-                brief(kind, null) + " as " + severity.word();
-            case SEVERITY_CHANGED -> "severity changed to " + severity.word();
+                "an exception (" + severity + "), " + brief(kind, null) + " until it has lasted long enough";
+            case OPENED, OPENED_AGAIN, BACK_IN_WINDOW, BACK_BEFORE_CONFIRMED -> brief(kind, null) + " as " + severity;
+            case SEVERITY_CHANGED -> "severity changed to " + severity;
             case MISSED -> "not an exception, but not for long enough to clear (clear_after)";
             case NO_DATA -> "could not be evaluated, so it stays as it was";
             case AGED_OUT -> "aged out: it left the rule's date window, so it is not known whether it was fixed";

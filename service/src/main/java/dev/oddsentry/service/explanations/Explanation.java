@@ -6,6 +6,7 @@ import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.handling.FindingHandling;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.layouts.SeverityLook;
 import java.time.Instant;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
@@ -38,6 +39,7 @@ public record Explanation(
             long finding,
             FindingState state,
             Severity severity,
+            SeverityLook look,
             Instant openedAt,
             Instant changedAt,
             @Nullable Instant lastConfirmed,
@@ -55,11 +57,12 @@ public record Explanation(
             Instant at,
             @Nullable Verdict verdict,
             @Nullable Severity severity,
+            @Nullable SeverityLook look,
             List<ExplainedPart> parts,
             List<ExplainedCell> cells,
             @Nullable String failure) {}
 
-    /** @param text in the rule's zone; null if the value is missing */
+    /** @param text with its unit, in the rule's zone; null if the value is missing */
     public record ExplainedCell(
             String column, String label, @Nullable String text) {}
 

@@ -12,7 +12,6 @@ import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks.Kind;
-import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
@@ -22,6 +21,8 @@ import dev.oddsentry.service.explanations.Explanation.ExplainedFinding;
 import dev.oddsentry.service.explanations.Explanation.ExplainedPart;
 import dev.oddsentry.service.explanations.Explanation.ExplainedRow;
 import dev.oddsentry.service.handling.FindingHandling;
+import dev.oddsentry.service.layouts.Layouts;
+import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.FindingKeys;
 import dev.oddsentry.service.memory.FindingKeys.Identity;
@@ -59,6 +60,7 @@ public class Explanations {
     private final Timeline events;
     private final RowInspector looking;
     private final MemoryStore memory;
+    private final Layouts layouts;
     private final Clock clock;
 
     Explanations(
@@ -68,6 +70,7 @@ public class Explanations {
             Timeline events,
             RowInspector looking,
             MemoryStore memory,
+            Layouts layouts,
             Clock clock) {
         this.db = db;
         this.keys = keys;
@@ -75,6 +78,7 @@ public class Explanations {
         this.events = events;
         this.looking = looking;
         this.memory = memory;
+        this.layouts = layouts;
         this.clock = clock;
     }
 
@@ -111,7 +115,8 @@ public class Explanations {
     }
 
     private Explanation tell(
-            Person by, Current<RuleDefinition> rule, Identity identity, @Nullable FindingRecord finding) {
+            Person by, Current<RuleDefinition> saved, Identity identity, @Nullable FindingRecord finding) {
+        var rule = layouts.resolved(saved);
         ZoneId zone = rule.definition().zone();
         var now = finding == null ? null : now(rule, finding);
         var present = present(by, rule, identity);
@@ -142,6 +147,7 @@ public class Explanations {
                 finding.getId(),
                 finding.getState(),
                 finding.getSeverity(),
+                SeverityLook.of(rule.definition(), finding.getSeverity()),
                 finding.getOpenedAt(),
                 finding.getChangedAt(),
                 db.select(RULE.LAST_GOOD_SLOT)
@@ -165,23 +171,26 @@ public class Explanations {
         try {
             seen = looking.at(by, rule, identity.copy(), identity.key(), at);
         } catch (RefusedException unreachable) {
-            return new ExplainedRow(at, null, null, List.of(), List.of(), unreachable.getMessage());
+            return new ExplainedRow(at, null, null, null, List.of(), List.of(), unreachable.getMessage());
         }
         Optional<RuleEvaluator.Sought> sought = seen.sought();
-        if (sought.isEmpty()) return new ExplainedRow(at, null, null, List.of(), List.of(), null);
+        if (sought.isEmpty()) return new ExplainedRow(at, null, null, null, List.of(), List.of(), null);
         var cells = new ArrayList<ExplainedCell>();
         for (int i = 0; i < seen.columns().size(); i++) {
             String column = seen.columns().at(i).name();
             Object cell = Numbers.readable(sought.get().cells().get(i));
+            var label = seen.labels().column(column);
+            String value = cell == null
+                    ? null
+                    : seen.labels().value(column, cell, rule.definition().zone());
             cells.add(new ExplainedCell(
-                    column,
-                    seen.labels().column(column).text(),
-                    cell == null ? null : CellText.of(cell, rule.definition().zone())));
+                    column, label.text(), value == null || label.unit() == null ? value : value + " " + label.unit()));
         }
         return new ExplainedRow(
                 at,
                 sought.get().verdict(),
                 sought.get().severity(),
+                SeverityLook.ofNullable(rule.definition(), sought.get().severity()),
                 sought.get().parts().stream()
                         .map(part ->
                                 new ExplainedPart(part.text(), seen.labels().sentence(part.text()), part.verdict()))
@@ -256,8 +265,9 @@ public class Explanations {
         if (!now.unreported() || now.lastConfirmed() == null) return null;
         var from = rule.definition().delivery().options().sendFrom();
         if (from != null && from.isWorseThan(now.severity()))
-            return "It waits because it is " + now.severity().word() + ", and this rule sends a message only for "
-                    + from.word() + (from == Severity.CRITICAL ? "" : " or higher")
+            return "It waits because it is " + SeverityLook.name(rule.definition(), now.severity())
+                    + ", and this rule sends a message only for "
+                    + SeverityLook.name(rule.definition(), from) + (from == Severity.CRITICAL ? "" : " or higher")
                     + " (send_from). The next message reports it.";
         int most = rule.definition().delivery().options().hourlyLimit();
         var sent = memory.messagesAfter(

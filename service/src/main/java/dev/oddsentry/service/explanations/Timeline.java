@@ -14,6 +14,7 @@ import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.explanations.Explanation.About;
 import dev.oddsentry.service.explanations.Explanation.ExplanationEvent;
 import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.memory.FindingEventKind;
 import java.time.Instant;
 import java.util.ArrayList;
@@ -41,7 +42,7 @@ class Timeline {
     /** @param finding null where no check ever found it: then the time line has what was done to the rule alone */
     List<ExplanationEvent> of(Current<RuleDefinition> rule, @Nullable Long finding) {
         var events = new ArrayList<ExplanationEvent>();
-        if (finding != null) events.addAll(ofFinding(finding));
+        if (finding != null) events.addAll(ofFinding(rule.definition(), finding));
         events.addAll(edits(Set.of(rule.definition().name()), "rule", Set.of(rule.id())));
         events.addAll(edits(
                 Set.of(rule.definition().query()),
@@ -61,7 +62,7 @@ class Timeline {
                 .fetchSet(DEFINITION.ID);
     }
 
-    private List<ExplanationEvent> ofFinding(long finding) {
+    private List<ExplanationEvent> ofFinding(RuleDefinition rule, long finding) {
         var rows = db.select(
                         FINDING_EVENT.SLOT,
                         FINDING_EVENT.AT,
@@ -90,15 +91,19 @@ class Timeline {
         for (var row : rows) {
             var atOpening = row.get(FINDING_EVENT.AT_OPENING);
             // The opening and its report are in one row.
-            if (atOpening != null) events.add(event(row, row.get(FINDING_EVENT.KIND), null, recipients));
+            if (atOpening != null) events.add(event(rule, row, row.get(FINDING_EVENT.KIND), null, recipients));
             var kind = atOpening == null ? row.get(FINDING_EVENT.KIND) : atOpening;
-            events.add(event(row, kind, row.get(FINDING_EVENT.MESSAGE_ID), recipients));
+            events.add(event(rule, row, kind, row.get(FINDING_EVENT.MESSAGE_ID), recipients));
         }
         return events;
     }
 
     private static ExplanationEvent event(
-            Record row, FindingEventKind kind, @Nullable MessageId message, Map<MessageId, String> recipients) {
+            RuleDefinition rule,
+            Record row,
+            FindingEventKind kind,
+            @Nullable MessageId message,
+            Map<MessageId, String> recipients) {
         String who = row.get(PERSON.NAME);
         About about = message != null ? About.MESSAGE : who != null ? About.HANDLING : About.FINDING;
         String words = switch (about) {
@@ -107,7 +112,7 @@ class Timeline {
                         + "\", " + recipients.getOrDefault(message, "to nobody");
             case HANDLING -> EventWords.brief(kind, null) + " by " + who + note(row.get(FINDING_EVENT.NOTE));
             default ->
-                EventWords.full(kind, row.get(FINDING_EVENT.SEVERITY))
+                EventWords.full(kind, SeverityLook.name(rule, row.get(FINDING_EVENT.SEVERITY)))
                         + revision(kind, row.get(RULE_CHECK.RULE_REVISION));
         };
         Instant slot = row.get(FINDING_EVENT.SLOT);

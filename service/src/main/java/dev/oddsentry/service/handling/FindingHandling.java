@@ -81,6 +81,13 @@ public class FindingHandling {
         record(by, finding, FindingEventKind.withdrawn(kind), null, now);
     }
 
+    /** Notes what a person knows of a finding or did about it, also once it is over. @throws RefusedException if there is nothing in it */
+    @Transactional
+    public void note(Person by, RuleId ruleId, long findingId, String note) {
+        if (note.isBlank()) throw RefusedException.invalid("The note is empty.");
+        record(by, lock(ruleId, findingId), FindingEventKind.NOTED, note.strip(), clock.instant());
+    }
+
     private FindingRecord lock(RuleId ruleId, long findingId) {
         return db.selectFrom(FINDING)
                 .where(FINDING.ID.eq(findingId), FINDING.RULE_ID.eq(ruleId))

@@ -103,7 +103,7 @@ public final class ExtractRows {
 
     /** All rows of the query, in its order unless the layout has another. */
     public Extract wholeReport(List<Extract.Row> rows) {
-        return inOrder(rows, layout.sort().isEmpty() ? (_, _) -> 0 : order());
+        return inOrder(rows, layout.sort().isEmpty() ? RowOrder.OF_THE_QUERY : order());
     }
 
     /** {@code true} if the layout has an order of its own. */
@@ -117,7 +117,8 @@ public final class ExtractRows {
         String sheet = layout.sheet() == null ? sheetOf(title) : layout.sheet();
         var arrangement = plain
                 ? Extract.Arrangement.plain(groupBy, sheet, layout.rowsAs())
-                : new Extract.Arrangement(groupBy, layout.extraColumns(), sheet, layout.rowsAs());
+                : new Extract.Arrangement(groupBy, layout.extraColumns(), sheet, layout.rowsAs())
+                        .with(layout.severities());
         return new Extract(
                 zone,
                 language,
@@ -139,35 +140,13 @@ public final class ExtractRows {
 
     /** The worst first unless the layout says otherwise; what is missing comes last. */
     private Comparator<Extract.Row> order() {
-        if (layout.sort().isEmpty() && plain) return (_, _) -> 0;
-        if (layout.sort().isEmpty())
-            return Comparator.comparing(Extract.Row::severity, Comparator.nullsFirst(Comparator.naturalOrder()))
-                    .reversed();
-        return order(layout.sort(), shown);
+        if (!layout.sort().isEmpty()) return RowOrder.of(layout.sort(), shown);
+        return plain ? RowOrder.OF_THE_QUERY : RowOrder.worstFirst(evaluator.worseOrder(), chosen);
     }
 
-    static Comparator<Extract.Row> order(List<LayoutDefinition.Sort> by, List<LayoutDefinition.Shown> shown) {
-        Comparator<Extract.Row> order = (_, _) -> 0;
-        for (var sort : by) {
-            int place = place(shown, sort.column());
-            Comparator<@Nullable Object> cells = sort.descending() ? (a, b) -> compare(b, a) : ExtractRows::compare;
-            order = order.thenComparing((a, b) -> missingLast(
-                    a.cells().get(place).value(), b.cells().get(place).value(), cells));
-        }
-        return order;
-    }
-
-    private static int missingLast(@Nullable Object a, @Nullable Object b, Comparator<@Nullable Object> cells) {
-        if (a == null || b == null) return Boolean.compare(a == null, b == null);
-        return cells.compare(a, b);
-    }
-
-    @SuppressWarnings({"unchecked", "rawtypes"})
-    private static int compare(@Nullable Object a, @Nullable Object b) {
-        if (a instanceof Number left && b instanceof Number right && Numbers.isFinite(left) && Numbers.isFinite(right))
-            return Numbers.compare(left, right);
-        if (a instanceof Comparable left && b != null && a.getClass() == b.getClass()) return left.compareTo(b);
-        return String.valueOf(a).compareTo(String.valueOf(b));
+    /** The worst first, by all columns of the result. */
+    public Comparator<EvaluatedRow> worstFirst() {
+        return RowOrder.worstFirst(evaluator.worseOrder());
     }
 
     /** A calculated value that has no end, such as an average, is shortened; what is exact and short stays as it is. */

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.layouts;
 
+import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.evaluation.CheckedRule;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
@@ -8,6 +9,8 @@ import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.web.RefusedException;
+import java.util.HashMap;
+import java.util.List;
 import org.springframework.stereotype.Component;
 
 /** The layouts that several rules use under a name. */
@@ -53,5 +56,32 @@ public class Layouts {
                 .orElseThrow(() -> new IllegalStateException("no layout " + name))
                 .definition();
         return rule.withDelivery(rule.delivery().with(shared.layout()));
+    }
+
+    /** The same of a saved rule. */
+    public Current<RuleDefinition> resolved(Current<RuleDefinition> rule) {
+        return new Current<>(rule.id(), rule.revision(), resolved(rule.definition()));
+    }
+
+    /** The same of many rules, for which shared layouts are read once. */
+    public List<Current<RuleDefinition>> resolved(List<Current<RuleDefinition>> rules) {
+        if (rules.stream().allMatch(rule -> rule.definition().delivery().sharedLayout() == null)) return rules;
+        var shared = new HashMap<String, LayoutDefinition>();
+        definitions
+                .layouts()
+                .forEach(layout -> shared.put(
+                        layout.definition().name(), layout.definition().layout()));
+        return rules.stream()
+                .map(rule -> {
+                    var delivery = rule.definition().delivery();
+                    var layout = delivery.sharedLayout() == null ? null : shared.get(delivery.sharedLayout());
+                    return layout == null
+                            ? rule
+                            : new Current<>(
+                                    rule.id(),
+                                    rule.revision(),
+                                    rule.definition().withDelivery(delivery.with(layout)));
+                })
+                .toList();
     }
 }

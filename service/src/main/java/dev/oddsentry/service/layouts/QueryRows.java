@@ -43,7 +43,7 @@ public final class QueryRows {
                     null,
                     Set.of(),
                     chosen.stream().map(index -> cell(row, index, zone)).toList()));
-        if (!layout.sort().isEmpty()) laidOut.sort(ExtractRows.order(layout.sort(), shown));
+        if (!layout.sort().isEmpty()) laidOut.sort(RowOrder.of(layout.sort(), shown));
         return new Extract(
                 zone,
                 language,

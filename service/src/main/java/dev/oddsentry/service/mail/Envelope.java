@@ -1,6 +1,7 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
+import dev.oddsentry.core.definition.Sender;
 import dev.oddsentry.service.ids.MessageId;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -14,6 +15,7 @@ import org.jspecify.annotations.Nullable;
  * @param list the part before the domain in the message's List-Id
  * @param of the rule or round-up whose mails readers may stop; null for mail that they asked for
  * @param thread what mail programs show it together with; null for nothing
+ * @param sender null for that of the installation
  */
 public record Envelope(
         MessageId id,
@@ -22,9 +24,10 @@ public record Envelope(
         String list,
         @Nullable UUID of,
         @Nullable String thread,
-        NewMessage.Ways ways) {
+        NewMessage.Ways ways,
+        @Nullable Sender sender) {
 
     static Envelope plain(Recipients recipients, String owner, String list) {
-        return new Envelope(MessageId.random(), recipients, owner, list, null, null, NewMessage.Ways.USUAL);
+        return new Envelope(MessageId.random(), recipients, owner, list, null, null, NewMessage.Ways.USUAL, null);
     }
 }

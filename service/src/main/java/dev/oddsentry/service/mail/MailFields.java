@@ -9,6 +9,8 @@ import dev.oddsentry.core.extract.Total;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.value.Type;
+import dev.oddsentry.extracts.words.Phrases;
+import dev.oddsentry.extracts.words.SeverityWords;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.format.DateTimeFormatter;
@@ -190,6 +192,7 @@ public final class MailFields {
 
     private static List<Map<String, @Nullable Object>> rows(Extract news) {
         var rows = new ArrayList<Map<String, @Nullable Object>>();
+        var severities = SeverityWords.of(Phrases.in(news.language()), news);
         for (var row : news.rows().stream().limit(FIRST_ROWS).toList()) {
             var cells = new HashMap<String, @Nullable Object>();
             for (int i = 0; i < row.cells().size(); i++) {
@@ -204,7 +207,7 @@ public final class MailFields {
                                 : value,
                         news.language());
             }
-            cells.put("severity", row.severity() == null ? "" : row.severity().word());
+            cells.put("severity", row.severity() == null ? "" : severities.word(row.severity()));
             rows.add(cells);
         }
         return rows;

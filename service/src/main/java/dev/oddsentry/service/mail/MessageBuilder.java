@@ -2,6 +2,7 @@ package dev.oddsentry.service.mail;
 
 import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
 import dev.oddsentry.core.definition.RoundUpDefinition;
+import dev.oddsentry.core.definition.Sender;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.HtmlMail;
@@ -73,7 +74,8 @@ public class MessageBuilder {
                         of,
                         null,
                         new NewMessage.Ways(
-                                LateNote.words(said.language(), said.slot(), said.zone()), false, List.of())),
+                                LateNote.words(said.language(), said.slot(), said.zone()), false, List.of()),
+                        null),
                 RoundUpMail.subject(said),
                 alternatives(RoundUpMail.text(said), RoundUpMail.html(said)));
     }
@@ -91,7 +93,8 @@ public class MessageBuilder {
                         null,
                         wanted.thread(),
                         new NewMessage.Ways(
-                                wanted.ways().late(), false, wanted.ways().kept()));
+                                wanted.ways().late(), false, wanted.ways().kept()),
+                        wanted.sender());
         String subject = tries == null ? subjectWanted : "[Test] " + subjectWanted;
         String domain = settings.mail().from().substring(settings.mail().from().indexOf('@') + 1);
         String messageId = "<" + envelope.id() + "@" + domain + ">";
@@ -103,8 +106,7 @@ public class MessageBuilder {
         var bcc = reached(recipients.bcc(), all, barred);
         try {
             var message = new FixedIdMessage(messageId);
-            message.setFrom(
-                    new InternetAddress(settings.mail().from(), settings.mail().fromName(), UTF_8));
+            message.setFrom(from(envelope.sender()));
             message.setRecipients(Message.RecipientType.TO, inAscii(to));
             message.setRecipients(Message.RecipientType.CC, inAscii(cc));
             var replyTo = directory.addresses(
@@ -143,6 +145,17 @@ public class MessageBuilder {
         } catch (MessagingException | IOException e) {
             throw new IllegalStateException("a message could not be built", e);
         }
+    }
+
+    /** The rule's sender, as far as the operator still allows its address. */
+    private InternetAddress from(@Nullable Sender sender) throws UnsupportedEncodingException {
+        var mail = settings.mail();
+        String address = sender == null ? null : sender.address();
+        String name = sender == null ? null : sender.name();
+        return new InternetAddress(
+                address != null && mail.allowsSender(address) ? MailDomains.inAscii(address) : mail.from(),
+                name == null ? mail.fromName() : name,
+                UTF_8);
     }
 
     /** As they are in the header of a message. */

@@ -32,7 +32,9 @@ public enum FindingEventKind {
     /** The state of the finding ended it, not a person. */
     TAKE_ENDED,
     SNOOZE_ENDED,
-    ACCEPT_ENDED;
+    ACCEPT_ENDED,
+    /** A person wrote what they know of it or did about it. */
+    NOTED;
 
     public static FindingEventKind set(Marks.Kind kind) {
         return switch (kind) {

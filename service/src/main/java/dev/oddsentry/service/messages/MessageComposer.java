@@ -154,7 +154,8 @@ class MessageComposer {
                 new NewMessage.Ways(
                         LateNote.words(language, context.moment().slot(), rule.zone()),
                         allowUnsubscribe,
-                        attached.kept()));
+                        attached.kept()),
+                delivery.options().sender());
         return messages.build(envelope, fitting(said), attached.files());
     }
 

@@ -23,6 +23,8 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.layouts.Layouts;
+import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.outbox.RecipientState;
 import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
@@ -58,10 +60,12 @@ public class Day {
 
     private final DSLContext db;
     private final DefinitionStore definitions;
+    private final Layouts layouts;
     private final Schedules schedules;
     private final Clock clock;
 
-    Day(DSLContext db, DefinitionStore definitions, Schedules schedules, Clock clock) {
+    Day(DSLContext db, DefinitionStore definitions, Layouts layouts, Schedules schedules, Clock clock) {
+        this.layouts = layouts;
         this.db = db;
         this.definitions = definitions;
         this.schedules = schedules;
@@ -94,6 +98,7 @@ public class Day {
             int pending) {}
 
     /**
+     * @param looks how the rule names and colours the severities of {@code open}
      * @param criticalUnhandled critical ones that nobody has taken, snoozed or accepted
      * @param newToday opened since the day's beginning
      * @param cleared since then
@@ -104,6 +109,7 @@ public class Day {
             String rule,
             String title,
             Map<Severity, Integer> open,
+            Map<Severity, SeverityLook> looks,
             int criticalUnhandled,
             int newToday,
             int cleared,
@@ -135,7 +141,7 @@ public class Day {
     public DayView of(Instant from, Instant until) {
         Instant now = clock.instant();
         var rules = new HashMap<RuleId, Current<RuleDefinition>>();
-        definitions.rules().forEach(rule -> rules.put(rule.ruleId(), rule));
+        layouts.resolved(definitions.rules()).forEach(rule -> rules.put(rule.ruleId(), rule));
         var inDay = RULE_CHECK.SLOT.ge(from).and(RULE_CHECK.SLOT.lt(until));
         var plain = rules.values().stream()
                 .filter(rule -> rule.definition().isPlainReport())
@@ -238,6 +244,7 @@ public class Day {
                     rule.definition().name(),
                     rule.definition().title(),
                     counts,
+                    SeverityLook.of(rule.definition(), counts.keySet()),
                     inNoHands.getOrDefault(id, 0),
                     fresh.getOrDefault(id, 0),
                     cleared.getOrDefault(id, 0),

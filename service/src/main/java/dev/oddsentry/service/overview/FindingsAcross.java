@@ -23,9 +23,10 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.handling.FindingHandling;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.layouts.Labels;
+import dev.oddsentry.service.layouts.Layouts;
+import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.memory.FindingPlace;
-import dev.oddsentry.service.thresholds.ThresholdStore;
-import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -46,21 +47,17 @@ public class FindingsAcross {
 
     private final DSLContext db;
     private final DefinitionStore definitions;
-    private final ThresholdStore thresholds;
+    private final Layouts layouts;
+    private final Labels labels;
     private final FindingHandling marking;
-    private final Clock clock;
 
     FindingsAcross(
-            DSLContext db,
-            DefinitionStore definitions,
-            ThresholdStore thresholds,
-            FindingHandling marking,
-            Clock clock) {
+            DSLContext db, DefinitionStore definitions, Layouts layouts, Labels labels, FindingHandling marking) {
         this.db = db;
         this.definitions = definitions;
-        this.thresholds = thresholds;
+        this.layouts = layouts;
+        this.labels = labels;
         this.marking = marking;
-        this.clock = clock;
     }
 
     /** Who has done what with a finding. */
@@ -101,6 +98,7 @@ public class FindingsAcross {
 
     record FindingCell(String label, @Nullable String text) {}
 
+    /** @param look how the rule names and colours the severity */
     record FindingSummary(
             long id,
             String rule,
@@ -109,6 +107,7 @@ public class FindingsAcross {
             String identity,
             FindingState state,
             Severity severity,
+            SeverityLook look,
             Instant openedAt,
             Instant changedAt,
             boolean noData,
@@ -127,7 +126,7 @@ public class FindingsAcross {
 
     public FindingSummaryList list(Ask ask) {
         var rules = new HashMap<RuleId, Current<RuleDefinition>>();
-        definitions.rules().forEach(rule -> rules.put(rule.ruleId(), rule));
+        layouts.resolved(definitions.rules()).forEach(rule -> rules.put(rule.ruleId(), rule));
         var which = condition(ask);
         var byRule = db.select(DEFINITION.NAME, count())
                 .from(FINDING)
@@ -146,14 +145,14 @@ public class FindingsAcross {
                 .limit(MOST_LISTED)
                 .fetchInto(FINDING);
         var marks = marking.of(findings.getValues(FINDING.ID));
-        var labels = new HashMap<RuleId, RuleLabels>();
+        var known = new HashMap<RuleId, RuleLabels>();
         var found = findings.stream()
                 .filter(finding -> rules.containsKey(finding.getRuleId()))
                 .map(finding -> found(
                         finding,
                         Objects.requireNonNull(rules.get(finding.getRuleId())),
                         marks.getOrDefault(finding.getId(), List.of()),
-                        labels))
+                        known))
                 .toList();
         long total = byRule.values().stream().mapToLong(Integer::longValue).sum();
         return new FindingSummaryList(total, byRule, found, FindingPlace.next(findings, MOST_LISTED));
@@ -179,7 +178,7 @@ public class FindingsAcross {
             FindingRecord finding,
             Current<RuleDefinition> of,
             List<FindingHandling.HandlingEntry> marks,
-            Map<RuleId, RuleLabels> labels) {
+            Map<RuleId, RuleLabels> known) {
         var rule = of.definition();
         return new FindingSummary(
                 finding.getId(),
@@ -189,17 +188,12 @@ public class FindingsAcross {
                 CellText.joined(Json.cells(finding.getIdentity()), rule.zone()),
                 finding.getState(),
                 finding.getSeverity(),
+                SeverityLook.of(rule, finding.getSeverity()),
                 finding.getOpenedAt(),
                 finding.getChangedAt(),
                 finding.getNoData(),
                 marks,
-                cells(finding, rule, labels.computeIfAbsent(of.ruleId(), _ -> labelsOf(rule))));
-    }
-
-    private RuleLabels labelsOf(RuleDefinition rule) {
-        var query = definitions.query(rule.query()).orElseThrow().definition();
-        var today = clock.instant().atZone(rule.zone()).toLocalDate();
-        return new RuleLabels(rule.groups(), query, thresholds.named(rule.thresholdsUsed()), today);
+                cells(finding, rule, known.computeIfAbsent(of.ruleId(), _ -> labels.of(rule))));
     }
 
     private static Collection<String> names(RuleDefinition rule, Collection<String> all) {
@@ -222,7 +216,7 @@ public class FindingsAcross {
             boolean measured = rule.groups() != null && !rule.groups().per().contains(name);
             Object cell = measured ? Numbers.readable(row.get(name)) : row.get(name);
             var label = labels.column(name);
-            String text = cell == null ? null : CellText.of(cell, rule.zone());
+            String text = cell == null ? null : labels.value(name, cell, rule.zone());
             cells.add(new FindingCell(
                     label.text(), text == null || label.unit() == null ? text : text + " " + label.unit()));
         }

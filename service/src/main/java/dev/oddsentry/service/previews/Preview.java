@@ -1,14 +1,16 @@
 package dev.oddsentry.service.previews;
 
 import dev.oddsentry.core.definition.RuleDefinition;
+import dev.oddsentry.core.extract.CellWords;
+import dev.oddsentry.core.extract.Extract;
 import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
-import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.value.CellText;
+import dev.oddsentry.core.value.Numbers;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.authoring.CheckedDrafts;
@@ -22,6 +24,7 @@ import dev.oddsentry.service.evaluation.UnevaluatedGroup;
 import dev.oddsentry.service.evaluation.UnknownRowsSuggestion;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.ExtractRows;
+import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.messages.SplitRecipients;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.queries.RunWords;
@@ -76,6 +79,7 @@ public class Preview {
 
     /**
      * @param plain true of a plain report, whose exceptions are the rows that are sent
+     * @param looks how the rule names and colours the severities
      * @param unknownRows rows that are neither exceptions nor not, since a value is missing
      * @param suggestions how unknown rows could be counted too
      * @param grouped true where the parts count groups, not rows
@@ -84,6 +88,7 @@ public class Preview {
      * @param wouldReport findings that a check now would report
      * @param audiences the audiences that would get it
      * @param rows the first exceptions, worst first
+     * @param nearest where there is no exception, how near the values come to the bounds of the condition
      * @param copy whose personal copy all this is; null where the rule has none
      * @param copies what each of them would come to; empty where the rule has none
      */
@@ -94,6 +99,7 @@ public class Preview {
             boolean plain,
             long exceptions,
             Map<Severity, Long> bySeverity,
+            Map<Severity, SeverityLook> looks,
             long unknownRows,
             boolean grouped,
             List<PartCount> parts,
@@ -105,6 +111,7 @@ public class Preview {
             List<PreviewAudience> audiences,
             List<PreviewColumn> columns,
             List<PreviewRow> rows,
+            List<PreviewExtreme> nearest,
             @Nullable String copy,
             List<CopyPreview> copies) {
         PreviewResult with(List<CopyPreview> others) {
@@ -115,6 +122,7 @@ public class Preview {
                     plain,
                     exceptions,
                     bySeverity,
+                    looks,
                     unknownRows,
                     grouped,
                     parts,
@@ -126,6 +134,7 @@ public class Preview {
                     audiences,
                     columns,
                     rows,
+                    nearest,
                     copy,
                     others);
         }
@@ -150,10 +159,18 @@ public class Preview {
     record PreviewColumn(String name, String label, String type) {}
 
     /**
-     * @param severity null of a row of a plain report
+     * The highest or the lowest value of a column in the whole result.
+     *
+     * @param text with its unit
+     */
+    record PreviewExtreme(String column, String label, boolean highest, String text) {}
+
+    /**
+     * @param severity null of a row of a plain report, as its look
      * @param updates why it would be reported; empty if it would not
      */
-    record PreviewRow(@Nullable Severity severity, List<String> updates, List<PreviewCell> cells) {}
+    record PreviewRow(
+            @Nullable Severity severity, @Nullable SeverityLook look, List<String> updates, List<PreviewCell> cells) {}
 
     record PreviewCell(@Nullable String text, boolean highlighted) {}
 
@@ -277,13 +294,16 @@ public class Preview {
             var choice = reportPlanner.choose(evaluation, run.audiences());
             var rows = evaluation.rows(run.labels());
             boolean plain = run.rule().isPlainReport();
+            Map<Severity, Long> bySeverity =
+                    plain ? Map.of() : evaluation.exceptions().bySeverity();
             return new PreviewResult(
                     run.moment().slot(),
                     evaluation.reading().rows(),
                     run.took().toMillis(),
                     plain,
                     evaluation.exceptions().count(),
-                    plain ? Map.of() : evaluation.exceptions().bySeverity(),
+                    bySeverity,
+                    SeverityLook.of(run.rule(), bySeverity.keySet()),
                     evaluation.evaluator().unknownRows(),
                     run.rule().groups() != null,
                     PartCount.of(evaluation),
@@ -297,16 +317,19 @@ public class Preview {
                             .map(column -> new PreviewColumn(
                                     column.name(), column.label(), column.type().code()))
                             .toList(),
-                    shown(evaluation, choice, rows, run.moment()),
+                    shown(run, choice, rows),
+                    plain || evaluation.exceptions().count() > 0 ? List.of() : nearest(run),
                     run.copy() == null ? null : run.copy().key(),
                     List.of());
         }
     }
 
-    private static List<PreviewRow> shown(Evaluation evaluation, ReportPlan choice, ExtractRows rows, Moment moment) {
+    private static List<PreviewRow> shown(PreviewRun run, ReportPlan choice, ExtractRows rows) {
+        var evaluation = run.evaluation();
         var kinds = new HashMap<Digest, Set<UpdateKind>>();
         choice.updates().forEach(item -> kinds.put(item.subject().key(), item.kinds()));
-        var worstFirst = worstFirst(evaluation.exceptions());
+        var worstFirst = worstFirst(evaluation.exceptions(), rows.worstFirst());
+        var columns = rows.columns();
         return worstFirst.stream()
                 .limit(MOST_ROWS_SHOWN)
                 .map(evaluatedRow -> {
@@ -315,30 +338,56 @@ public class Preview {
                             .sorted()
                             .map(UpdateKind::code)
                             .toList();
-                    var cells = row.cells().stream()
-                            .map(cell -> new PreviewCell(
-                                    cell.value() == null ? null : CellText.brief(cell.value(), moment.zone()),
-                                    cell.marked()))
-                            .toList();
-                    return new PreviewRow(row.severity(), news, cells);
+                    var cells = new ArrayList<PreviewCell>();
+                    for (int i = 0; i < row.cells().size(); i++) {
+                        var cell = row.cells().get(i);
+                        cells.add(new PreviewCell(text(cell.value(), columns.get(i), run), cell.marked()));
+                    }
+                    return new PreviewRow(
+                            row.severity(), SeverityLook.ofNullable(run.rule(), row.severity()), news, cells);
                 })
                 .toList();
     }
 
-    /** The worst so many, in the order of the result where they are as bad. */
-    private static List<EvaluatedRow> worstFirst(SeenRows exceptions) {
+    private static List<PreviewExtreme> nearest(PreviewRun run) {
+        var evaluator = run.evaluation().evaluator();
+        return evaluator.extremes().stream()
+                .map(extreme -> {
+                    String column =
+                            evaluator.columns().at(extreme.of().column()).name();
+                    var label = run.labels().column(column);
+                    Object value = Objects.requireNonNull(Numbers.readable(extreme.value()));
+                    String text = run.labels().value(column, value, run.moment().zone());
+                    return new PreviewExtreme(
+                            column,
+                            label.text(),
+                            extreme.of().largestFirst(),
+                            label.unit() == null ? text : text + " " + label.unit());
+                })
+                .toList();
+    }
+
+    /** A code with its word, since conditions compare the code. */
+    private static @Nullable String text(@Nullable Object value, Extract.Column column, PreviewRun run) {
+        if (value == null) return null;
+        String text = CellText.brief(value, run.moment().zone());
+        String word = CellWords.word(column, value, run.moment().zone());
+        return word == null ? text : word + " (" + text + ")";
+    }
+
+    /** The worst so many. */
+    private static List<EvaluatedRow> worstFirst(SeenRows exceptions, Comparator<EvaluatedRow> worstFirst) {
         var worst = new ArrayList<EvaluatedRow>();
         exceptions.forEach(evaluatedRow -> {
             worst.add(evaluatedRow);
-            if (worst.size() >= 2 * MOST_ROWS_SHOWN) keepWorst(worst);
+            if (worst.size() >= 2 * MOST_ROWS_SHOWN) keepWorst(worst, worstFirst);
         });
-        keepWorst(worst);
+        keepWorst(worst, worstFirst);
         return worst;
     }
 
-    private static void keepWorst(List<EvaluatedRow> worst) {
-        worst.sort(Comparator.comparing(EvaluatedRow::severity, Comparator.nullsFirst(Comparator.naturalOrder()))
-                .reversed());
+    private static void keepWorst(List<EvaluatedRow> worst, Comparator<EvaluatedRow> worstFirst) {
+        worst.sort(worstFirst);
         if (worst.size() > MOST_ROWS_SHOWN)
             worst.subList(MOST_ROWS_SHOWN, worst.size()).clear();
     }

@@ -22,6 +22,7 @@ import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.extracts.mail.CheckStatement;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.memory.FindingEventKind;
 import dev.oddsentry.service.outbox.RecipientState;
 import dev.oddsentry.service.rules.CheckState;
@@ -52,11 +53,13 @@ public class CheckStatements {
 
     private final DSLContext db;
     private final RuleStates rules;
+    private final Layouts layouts;
     private final Clock clock;
 
-    CheckStatements(DSLContext db, RuleStates rules, Clock clock) {
+    CheckStatements(DSLContext db, RuleStates rules, Layouts layouts, Clock clock) {
         this.db = db;
         this.rules = rules;
+        this.layouts = layouts;
         this.clock = clock;
     }
 
@@ -75,7 +78,7 @@ public class CheckStatements {
                 checks(id, from, to),
                 reported(id, plain, from, to),
                 plain ? CheckStatement.Unreported.NOTHING : unreported(rule, from, to),
-                plain ? CheckStatement.Open.NOTHING : open(id),
+                plain ? CheckStatement.Open.NOTHING : open(rule),
                 CheckGaps.of(lastGoodBefore(id, from), ended(id, from, to), paused));
     }
 
@@ -214,20 +217,21 @@ public class CheckStatements {
                 Arrays.stream(Severity.values()).filter(from::isWorseThan).toList());
     }
 
-    private CheckStatement.Open open(RuleId rule) {
+    private CheckStatement.Open open(Current<RuleDefinition> rule) {
         var rows = db.select(
                         FINDING.SEVERITY,
                         count(),
                         count().filterWhere(isMarked(Marks.Kind.SNOOZE)),
                         count().filterWhere(isMarked(Marks.Kind.ACCEPT)))
                 .from(FINDING)
-                .where(FINDING.RULE_ID.eq(rule), FINDING.STATE.eq(FindingState.OPEN))
+                .where(FINDING.RULE_ID.eq(rule.ruleId()), FINDING.STATE.eq(FindingState.OPEN))
                 .groupBy(FINDING.SEVERITY)
                 .fetch();
         var bySeverity = new EnumMap<Severity, Long>(Severity.class);
         rows.forEach(row -> bySeverity.put(row.value1(), (long) row.value2()));
         return new CheckStatement.Open(
                 Map.copyOf(bySeverity),
+                layouts.resolved(rule.definition()).delivery().layout().severities(),
                 rows.stream().mapToLong(row -> row.value3()).sum(),
                 rows.stream().mapToLong(row -> row.value4()).sum());
     }

@@ -2,106 +2,14 @@ package dev.oddsentry.service.copies;
 
 import static org.assertj.core.api.Assertions.assertThat;
 
-import dev.oddsentry.service.HttpApi;
-import dev.oddsentry.service.LateSailings;
-import dev.oddsentry.service.Mails;
 import dev.oddsentry.service.RunningService;
 import java.util.List;
 import java.util.Map;
-import java.util.function.Function;
-import java.util.stream.Collectors;
-import org.junit.jupiter.api.AfterEach;
-import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import tools.jackson.databind.JsonNode;
 
 /** Each row of a recipient query has a check, a memory and a mail of its own. */
-class PersonalCopiesTest {
-    private final RunningService service = RunningService.get();
-    private final HttpApi api = service.api();
-    private final LateSailings sailings = new LateSailings(service);
-    private final Mails mails = new Mails(service);
-    private final String path = "/api/rules/" + sailings.name;
-    private final String managers = sailings.name + "-managers";
-    private final String holm = "holm-" + sailings.name + "@skerryline.example";
-    private final String vik = "vik-" + sailings.name + "@skerryline.example";
-
-    @BeforeEach
-    void twoManagers() {
-        service.ferry("create table \"" + managers + "\" (terminal text, address text, hello text, least int)");
-        manager("Holm", holm, 0);
-        manager("Vik", vik, 0);
-        api.push("kind: query\nname: " + managers + "\nsource: ferry\nsql: 'select * from \"" + managers
-                + "\" order by terminal'\n");
-        // From where it sails and where it goes to: one sailing may concern two.
-        sailings.change("alter table sailing_table add terminals text");
-    }
-
-    @AfterEach
-    void pause() {
-        api.postAnswer(path + "/pause", "");
-    }
-
-    private void manager(String terminal, String address, int least) {
-        service.ferry("insert into \"" + managers + "\" values ('" + terminal + "', '" + address + "', 'Good morning, "
-                + terminal + "', " + least + ")");
-    }
-
-    private void managers(String change) {
-        service.ferry(change.replace("manager_table", "\"" + managers + "\""));
-    }
-
-    private void late(String sailing, int minutes, String terminals) {
-        sailings.change(
-                "insert into sailing_table values ('" + sailing + "', " + minutes + ", null, '" + terminals + "')");
-    }
-
-    private String query() {
-        return sailings.query("select sailing, delay_min, reason from \"" + sailings.name
-                        + "\" where terminals like '%' || :terminal || '%' and delay_min >= :least")
-                + "parameters: { terminal: { type: text }, least: { type: number, default: 0 } }\n";
-    }
-
-    private String copies(String more) {
-        return "copies: { from: " + managers
-                + ", key: terminal, greeting: hello, parameters: { terminal: terminal, least: least }" + more + " }\n";
-    }
-
-    private void active(String more) {
-        api.push(query());
-        api.push(sailings.rule() + copies(more));
-        api.post(path + "/activate", "");
-    }
-
-    private Map<String, JsonNode> copiesOf(JsonNode check) {
-        return api.get("/api/checks/" + check.path("id").asString() + "/copies")
-                .valueStream()
-                .collect(Collectors.toMap(each -> each.path("copy").asString(), Function.identity()));
-    }
-
-    private String state(JsonNode check, String copy) {
-        return copiesOf(check).get(copy).path("state").asString();
-    }
-
-    @Test
-    void whoHasACopyIsShownBeforeAnybodyIsMailed() {
-        manager("Ytre", "", 0);
-        active("");
-        var list = api.send(
-                        "POST",
-                        "/api/audiences",
-                        api.send("GET", "/api/definitions/rule/" + sailings.name, null, Map.of())
-                                .text(),
-                        Map.of("Content-Type", "application/yaml"))
-                .body();
-        assertThat(list.path("by").asString()).isEqualTo("terminal");
-        assertThat(list.path("audiences")
-                        .valueStream()
-                        .map(each -> each.path("value").asString() + " "
-                                + each.path("namedBy").asString()))
-                .containsExactly("Holm QUERY", "Vik QUERY", "Ytre OTHERS");
-    }
-
+class PersonalCopiesTest extends TerminalManagers {
     @Test
     void eachCopyHasItsOwnMessagesAndMemory() {
         active("");
@@ -241,26 +149,6 @@ class PersonalCopiesTest {
     }
 
     @Test
-    void whatTheRecipientQueryGivesMustTellCopiesApart() {
-        active("");
-        managers("update manager_table set address = null where terminal = 'Vik'");
-        late("SK-1", 20, "Vik");
-        api.check(sailings.name);
-        mails.sent(sailings.recipient, 1);
-        assertThat(mails.lastText(sailings.recipient))
-                .as("nobody else is named")
-                .contains("Good morning, Vik", "SK-1");
-        manager("Vik", vik, 0);
-        assertThat(api.check(sailings.name).path("reason").asString()).contains("two rows whose terminal is Vik");
-        managers("update manager_table set terminal = null where address is null");
-        assertThat(api.check(sailings.name).path("reason").asString()).contains("a row without terminal");
-        managers("delete from manager_table");
-        var check = api.check(sailings.name);
-        assertThat(check.path("state").asString()).isEqualTo("FAILED");
-        assertThat(check.path("reason").asString()).contains("returned no rows");
-    }
-
-    @Test
     void aCopyIsSeenExplainedAndMarkedForItself() {
         active("");
         late("SK-1", 20, "Holm – Vik");
@@ -340,72 +228,5 @@ class PersonalCopiesTest {
         mails.sent(holm, 2);
         mails.sent(vik, 2);
         assertThat(api.check(sailings.name).path("state").asString()).isEqualTo("QUIET");
-    }
-
-    @Test
-    void addingCopiesStartsOverAndClearsEarlierFindingsWithoutAMessage() {
-        sailings.late("SK-1", 20);
-        sailings.change("update sailing_table set terminals = 'Holm'");
-        sailings.active();
-        api.check(sailings.name);
-        mails.sent(sailings.recipient, 1);
-        api.push(query());
-        assertThat(api.push(sailings.rule() + copies("")).path("effect").asString())
-                .isEqualTo("OTHER_KEY_COLUMNS");
-        api.check(sailings.name);
-        mails.sent(holm, 1);
-        mails.sent(sailings.recipient, 1);
-        assertThat(api.get(path + "/findings?state=OPEN").path("total").asInt()).isEqualTo(1);
-        api.push(sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\""));
-        api.push(sailings.rule());
-        api.check(sailings.name);
-        mails.sent(sailings.recipient, 2);
-        mails.sent(holm, 1);
-        var open = api.get(path + "/findings?state=OPEN");
-        assertThat(open.path("total").asInt()).isEqualTo(1);
-        assertThat(open.path("findings").path(0).path("copy").isNull()).isTrue();
-    }
-
-    @Test
-    void whatCopiesNeedIsSaidWhenItIsMissing() {
-        api.push(query());
-        String rule = sailings.rule();
-        assertThat(api.pushAnswer(rule).text()).contains("needs a value for terminal");
-        assertThat(api.pushAnswer(rule + "copies: { key: terminal }\n").text()).contains("\\\"from\\\" is missing");
-        assertThat(api.pushAnswer(rule + copies("").replace("key: terminal", "key: harbour"))
-                        .text())
-                .contains("copies.key", "returns no column harbour");
-        assertThat(api.pushAnswer(rule + copies("").replace("terminal: terminal", "terminals: terminal"))
-                        .text())
-                .contains("has no parameter terminals", "terminal");
-        assertThat(api.pushAnswer(rule + copies(", newcomers: ignore")).text())
-                .contains("unknown value \\\"ignore\\\"; use report, treat_as_known");
-        assertThat(api.pushAnswer(rule + copies("").replace(managers, "nowhere"))
-                        .text())
-                .contains("there is no query");
-        assertThat(api.pushAnswer(rule + "copies: all\n").text()).contains("has fields of its own");
-    }
-
-    @Test
-    void textsMayNameTheRecipientsColumnsAndTheThresholdsInForce() {
-        String threshold = "late_" + sailings.name.substring(5);
-        api.push("kind: threshold\nname: " + threshold + "\ntitle: late minutes\nunit: min\n");
-        api.post(
-                "/api/thresholds/" + threshold + "/values",
-                Map.of("values", java.util.List.of(Map.of("number", 15)), "reason", "to begin with"));
-        late("SK-1", 20, "Holm");
-        api.push(query());
-        String rule = sailings.exceptions("delay_min > threshold('" + threshold + "')")
-                        .rule()
-                + copies("");
-        api.push(rule.replace(
-                "delivery: { to:", "delivery: { subject: \"{{recipient_hello}}, over {{thresholds}}\", to:"));
-        api.post(path + "/activate", "");
-        api.check(sailings.name);
-        mails.sent(holm, 1);
-        assertThat(mails.subjects(holm)).containsExactly("Good morning, Holm, over 15 min (threshold late minutes)");
-        assertThat(api.pushAnswer(rule.replace("delivery: { to:", "delivery: { subject: \"{{recipient_helo}}\", to:"))
-                        .text())
-                .contains("there is no field \\\"recipient_helo\\\"", "recipient_hello");
     }
 }

@@ -20,7 +20,7 @@ class EventWordsTest {
     @ParameterizedTest
     @EnumSource(FindingEventKind.class)
     void eachKindIsSaidWithoutItsName(FindingEventKind kind) {
-        assertThat(EventWords.full(kind, Severity.WARNING)).doesNotContain("_" + kind.name(), kind.name());
+        assertThat(EventWords.full(kind, Severity.WARNING.word())).doesNotContain("_" + kind.name(), kind.name());
         assertThat(EventWords.brief(kind, null)).isLowerCase();
     }
 
@@ -37,7 +37,7 @@ class EventWordsTest {
                 "CLEARED | cleared",
             })
     void sentenceSaysWhatHappenedAndWhatItMeans(FindingEventKind kind, String words) {
-        assertThat(EventWords.full(kind, Severity.CRITICAL)).isEqualTo(words);
+        assertThat(EventWords.full(kind, Severity.CRITICAL.word())).isEqualTo(words);
     }
 
     @Test

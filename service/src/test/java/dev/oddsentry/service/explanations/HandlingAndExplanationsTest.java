@@ -70,6 +70,32 @@ class HandlingAndExplanationsTest {
                 .contains("snoozed by Operator: the tide", "no longer snoozed by Operator");
     }
 
+    private Map<String, Object> noted(String text) {
+        return Map.of("key", List.of("SK-1"), "note", text);
+    }
+
+    @Test
+    void notesStandInTheTimelineAndMoveNothing() {
+        sailings.late("SK-1", 20).active();
+        assertThat(updates()).isEqualTo(1);
+        api.post(path + "/handling/notes", noted("  Rang Måkehamn: <b>fog</b>.  "));
+        assertThat(updates()).isZero();
+        sailings.change("delete from sailing_table");
+        updates();
+        api.post(path + "/handling/notes", noted("The log was amended."));
+        assertThat(words(story("SK-1")))
+                .containsSubsequence(
+                        "note by Operator: Rang Måkehamn: <b>fog</b>.",
+                        "cleared (rule revision 1)",
+                        "note by Operator: The log was amended.");
+        assertThat(story("SK-1").path("now").path("handling")).isEmpty();
+        assertThat(api.postAnswer(path + "/handling/notes", noted("   ")).text())
+                .contains("The note is empty.");
+        assertThat(api.postAnswer(path + "/handling/notes", Map.of("key", List.of("SK-9"), "note", "x"))
+                        .text())
+                .contains("The rule has no finding");
+    }
+
     private static Map<String, Object> withdrawn(String sailing, String kind) {
         var body = new HashMap<>(body(sailing, kind, null));
         body.put("withdraw", true);

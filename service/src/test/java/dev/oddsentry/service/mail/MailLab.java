@@ -32,6 +32,7 @@ public final class MailLab {
                 null,
                 List.of(),
                 List.of(),
+                List.of("traffic@skerryline.example", "@reports.skerryline.example"),
                 null,
                 Duration.ofHours(1),
                 null,

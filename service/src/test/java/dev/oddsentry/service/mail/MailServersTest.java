@@ -61,6 +61,7 @@ class MailServersTest {
                 trusts ? server.authority() : null,
                 List.of(),
                 List.of(),
+                List.of(),
                 null,
                 Duration.ofHours(1),
                 null,

@@ -9,6 +9,7 @@ import dev.oddsentry.service.RunningService;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Multipart;
+import jakarta.mail.internet.InternetAddress;
 import java.io.IOException;
 import java.nio.charset.StandardCharsets;
 import java.util.ArrayList;
@@ -73,6 +74,18 @@ class DeliveriesTest {
                 .asString();
         var html = api.send("GET", "/api/outbox/" + id + "/html", "", Map.of());
         assertThat(html.response().body()).contains("Hei &lt;alle&gt;,", "lang=\"nb\"");
+        var page = api.get("/api/outbox/" + id);
+        assertThat(page.path("files").findValuesAsString("name")).isEqualTo(attached(message));
+        assertThat(page.path("reported").path("total").asInt()).isEqualTo(2);
+        assertThat(page.path("reported").path("findings").findValuesAsString("severity"))
+                .containsExactly("CRITICAL", "WARNING");
+        assertThat(page.path("reported")
+                        .path("findings")
+                        .path(0)
+                        .path("updates")
+                        .path(0)
+                        .asString())
+                .isEqualTo("new");
     }
 
     @Test
@@ -92,6 +105,19 @@ class DeliveriesTest {
                 .contains("Siv Tangen", copy)
                 .doesNotContain(secret);
         assertThat(Arrays.toString(message.getReplyTo())).isEqualTo("[answers@skerryline.example]");
+    }
+
+    @Test
+    void mailIsFromWhomTheRuleSaysAsFarAsTheOperatorAllows() throws MessagingException {
+        sailings.late("SK-1", 20);
+        active("sender: Traffic reporting, Måkehamn");
+        mails.sent(sailings.recipient, 1);
+        var from =
+                (InternetAddress) service.mailTo(sailings.recipient).getFirst().getFrom()[0];
+        assertThat(from.getPersonal()).isEqualTo("Traffic reporting, Måkehamn");
+        assertThat(api.pushAnswer(rule("to: [a@skerryline.example]\nsender: The harbour <harbour@elsewhere.example>"))
+                        .text())
+                .contains("harbour@elsewhere.example is not an allowed sender; allowed: " + from.getAddress());
     }
 
     @Test
@@ -116,14 +142,16 @@ class DeliveriesTest {
                         .asString())
                 .contains("1 new", "1 more: see the link")
                 .doesNotContain("SK-2");
-        assertThat(api.get("/api/outbox/"
-                                + api.get("/api/outbox?rule=" + sailings.name)
-                                        .path("messages")
-                                        .path(0)
-                                        .path("id")
-                                        .asString())
-                        .path("attachments"))
-                .isEmpty();
+        String id = api.get("/api/outbox?rule=" + sailings.name)
+                .path("messages")
+                .path(0)
+                .path("id")
+                .asString();
+        assertThat(new String(api.bytes("/api/outbox/" + id + "/source"), StandardCharsets.UTF_8))
+                .doesNotContain("Content-Disposition: attachment");
+        assertThat(api.get("/api/outbox/" + id).path("files").findValuesAsString("name"))
+                .as("behind the link")
+                .hasSize(2);
     }
 
     @Test

@@ -97,7 +97,7 @@ class MessageActionsTest {
         assertThat(page.path("message").path("repeat").asBoolean()).isTrue();
         assertThat(page.path("messageId").asString())
                 .isNotEqualTo(api.get("/api/outbox/" + id).path("messageId").asString());
-        assertThat(page.path("attachments").size()).isEqualTo(1);
+        assertThat(page.path("files").size()).isEqualTo(1);
         assertThat(outbox("&q=" + second).size()).isEqualTo(2);
         assertThat(outbox("&q=repeat").size()).isEqualTo(1);
         assertThat(outbox("&q=nobody-has-this").size()).isZero();

@@ -8,6 +8,7 @@ import dev.oddsentry.service.RunningService;
 import dev.oddsentry.service.UnwillingMailServer;
 import dev.oddsentry.service.UnwillingMailServer.Mood;
 import java.io.IOException;
+import java.nio.charset.StandardCharsets;
 import java.time.Duration;
 import java.util.List;
 import java.util.Map;
@@ -273,10 +274,12 @@ class MessageSenderTest {
             api.check(sailings.name);
             awaitState(0, 0, "SENT");
             assertThat(server.taken()).hasSize(1);
-            var page = api.get("/api/outbox/" + idOfRuleMail(0));
-            assertThat(page.path("attachments").isEmpty()
-                            || page.path("attachments").toString().contains(".zip"))
+            String id = idOfRuleMail(0);
+            String mail = new String(api.bytes("/api/outbox/" + id + "/source"), StandardCharsets.UTF_8);
+            assertThat(mail.contains(".zip") || !mail.contains("Content-Disposition: attachment"))
+                    .as(mail)
                     .isTrue();
+            assertThat(api.get("/api/outbox/" + id).path("files")).isNotEmpty();
         }
     }
 

@@ -15,10 +15,11 @@ import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.handling.FindingHandling;
+import dev.oddsentry.service.layouts.Labels;
+import dev.oddsentry.service.layouts.Layouts;
+import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.memory.FindingPlace;
 import dev.oddsentry.service.rules.RuleNames;
-import dev.oddsentry.service.thresholds.ThresholdStore;
-import java.time.Clock;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.LinkedHashMap;
@@ -42,30 +43,31 @@ class FindingController {
     private final DSLContext db;
     private final RuleNames names;
     private final DefinitionStore definitions;
-    private final ThresholdStore thresholds;
+    private final Layouts layouts;
+    private final Labels labels;
     private final FindingHandling marking;
-    private final Clock clock;
 
     FindingController(
             DSLContext db,
             RuleNames names,
             DefinitionStore definitions,
-            ThresholdStore thresholds,
-            FindingHandling marking,
-            Clock clock) {
+            Layouts layouts,
+            Labels labels,
+            FindingHandling marking) {
         this.db = db;
         this.names = names;
         this.definitions = definitions;
-        this.thresholds = thresholds;
+        this.layouts = layouts;
+        this.labels = labels;
         this.marking = marking;
-        this.clock = clock;
     }
 
     /**
      * @param copy whose personal copy found it; null where the rule has none
      * @param identity the key in words
      * @param unreported whether an update waits for a later check
-     * @param row its last row, texts by column name; null where a value is missing
+     * @param look how the rule names and colours the severity
+     * @param row its last row, by column name as people read it; null where a value is missing
      * @param reportedAt the slot it was last reported at, or, if it never was, let pass at; null if neither
      */
     record FindingView(
@@ -74,6 +76,7 @@ class FindingController {
             String identity,
             FindingState state,
             Severity severity,
+            SeverityLook look,
             Instant openedAt,
             Instant changedAt,
             @Nullable Instant reportedAt,
@@ -103,9 +106,8 @@ class FindingController {
             @PathVariable String name,
             @RequestParam(required = false) @Nullable FindingState state,
             @RequestParam(required = false) @Nullable String after) {
-        var rule = definitions.rule(names.idOf(name)).orElseThrow();
-        ZoneId zone = rule.definition().zone();
-        var groups = rule.definition().groups();
+        var rule = layouts.resolved(definitions.rule(names.idOf(name)).orElseThrow());
+        var called = labels.of(rule.definition());
         var which = FINDING.RULE_ID.eq(rule.ruleId()).and(state == null ? noCondition() : FINDING.STATE.eq(state));
         var reportedAt = DSL.field(DSL.select(DSL.coalesce(DSL.max(LAST_REPORT.REPORTED_AT), DSL.max(LAST_REPORT.AT)))
                 .from(LAST_REPORT)
@@ -121,11 +123,11 @@ class FindingController {
                 row.into(FINDING),
                 row.get(reportedAt),
                 marks.getOrDefault(row.get(FINDING.ID), List.of()),
-                zone,
-                groups));
+                rule.definition(),
+                called));
         return new FindingList(
                 db.fetchCount(FINDING, which),
-                columns(rule.definition()),
+                columns(rule.definition(), called),
                 views,
                 FindingPlace.next(findings.into(FINDING), MOST_LISTED));
     }
@@ -134,14 +136,16 @@ class FindingController {
             FindingRecord finding,
             @Nullable Instant reportedAt,
             List<FindingHandling.HandlingEntry> marks,
-            ZoneId zone,
-            RuleDefinition.@Nullable GroupsDefinition groups) {
+            RuleDefinition rule,
+            RuleLabels labels) {
+        ZoneId zone = rule.zone();
+        var groups = rule.groups();
         String identity = CellText.joined(Json.cells(finding.getIdentity()), zone);
         var row = new LinkedHashMap<String, @Nullable String>();
         Json.row(finding.getRow()).forEach((column, cell) -> {
             boolean measured = groups != null && !groups.per().contains(column);
             Object shown = measured ? Numbers.readable(cell) : cell;
-            row.put(column, shown == null ? null : CellText.of(shown, zone));
+            row.put(column, shown == null ? null : labels.value(column, shown, zone));
         });
         return new FindingView(
                 finding.getId(),
@@ -149,6 +153,7 @@ class FindingController {
                 identity,
                 finding.getState(),
                 finding.getSeverity(),
+                SeverityLook.of(rule, finding.getSeverity()),
                 finding.getOpenedAt(),
                 finding.getChangedAt(),
                 finding.getOpeningAudience() == null ? reportedAt : finding.getOpenedAt(),
@@ -158,13 +163,10 @@ class FindingController {
                 row);
     }
 
-    private List<FindingColumn> columns(RuleDefinition rule) {
+    private List<FindingColumn> columns(RuleDefinition rule, RuleLabels labels) {
         var query = definitions.query(rule.query()).orElseThrow();
-        var thresholdsUsed = thresholds.named(rule.thresholdsUsed());
-        var conditions = CheckedRule.check(rule, definitions.columns(query), thresholdsUsed, null)
+        var conditions = CheckedRule.check(rule, definitions.columns(query), labels.thresholds(), null)
                 .conditions();
-        var today = clock.instant().atZone(rule.zone()).toLocalDate();
-        var labels = new RuleLabels(rule.groups(), query.definition(), thresholdsUsed, today);
         var known = conditions.columns();
         var names = rule.delivery().layout().columnNames().isEmpty()
                 ? conditions.shown()

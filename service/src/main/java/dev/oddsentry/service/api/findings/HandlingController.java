@@ -87,6 +87,27 @@ class HandlingController {
         return new HandlingResult(finding, marking.of(List.of(finding)).getOrDefault(finding, List.of()));
     }
 
+    /**
+     * @param finding its number; null where the key is given
+     * @param copy as for handling
+     */
+    record NoteBody(
+            @Nullable Long finding,
+            @Nullable List<String> key,
+            @Nullable String copy,
+            @NotNull @Size(max = 2000) String note) {}
+
+    @PostMapping("/notes")
+    HandlingResult noteFinding(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody NoteBody body) {
+        var rule = definitions.rule(names.idOf(name)).orElseThrow();
+        long finding = body.finding() != null
+                ? body.finding()
+                : numberOf(rule, body.key() == null ? List.of() : body.key(), body.copy());
+        marking.note(by, rule.ruleId(), finding, body.note());
+        return new HandlingResult(finding, marking.of(List.of(finding)).getOrDefault(finding, List.of()));
+    }
+
     private long numberOf(Current<RuleDefinition> rule, List<String> texts, @Nullable String copy) {
         var identity = keys.read(rule, texts, copy);
         return db.select(FINDING.ID)

@@ -2,16 +2,14 @@ package dev.oddsentry.service.api.outbox;
 
 import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
-import static dev.oddsentry.service.db.generated.Tables.MESSAGE_FILE;
 import static org.jooq.impl.DSL.coalesce;
 
 import dev.oddsentry.service.ids.MessageId;
-import dev.oddsentry.service.layouts.ExtractFiles;
+import dev.oddsentry.service.mail.MessageFiles;
 import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.web.RefusedException;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
-import java.util.ArrayList;
 import java.util.List;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -32,16 +30,20 @@ class ExtractController {
     private static final String PAGE = "text/html";
 
     private final DSLContext db;
+    private final MessageFiles files;
 
-    ExtractController(DSLContext db) {
+    ExtractController(DSLContext db, MessageFiles files) {
         this.db = db;
+        this.files = files;
     }
 
     /** @param rule null of a round-up's */
     record ReportView(
-            MessageId message, String subject, @Nullable String rule, Instant slot, List<ReportFile> files) {}
-
-    record ReportFile(String name, String mediaType, int bytes) {}
+            MessageId message,
+            String subject,
+            @Nullable String rule,
+            Instant slot,
+            List<MessageFiles.StoredFile> files) {}
 
     @GetMapping(path = "/{id}", produces = "application/json")
     ReportView getReport(@PathVariable UUID id) {
@@ -53,16 +55,14 @@ class ExtractController {
                 .where(MESSAGE.ID.eq(new MessageId(id)))
                 .fetchOptional()
                 .orElseThrow(ExtractController::unknown);
-        var files = files(id).stream()
-                .map(file -> new ReportFile(file.name(), file.mediaType(), file.bytes().length))
-                .toList();
-        return new ReportView(new MessageId(id), row.value1(), row.value2(), row.value3(), files);
+        var all = files.list(new MessageId(id), mime(id));
+        return new ReportView(new MessageId(id), row.value1(), row.value2(), row.value3(), all);
     }
 
     /** The rows: those that stayed behind the link, or the mail as it was. */
     @GetMapping(path = "/{id}/rows", produces = "text/html;charset=UTF-8")
     ResponseEntity<String> getReportRows(@PathVariable UUID id) {
-        String html = kept(id).stream()
+        String html = files.kept(new MessageId(id)).stream()
                 .filter(file -> file.mediaType().startsWith(PAGE))
                 .findFirst()
                 .map(file -> new String(file.bytes(), StandardCharsets.UTF_8))
@@ -75,9 +75,9 @@ class ExtractController {
     /** @param place among its files, from 0 */
     @GetMapping("/{id}/files/{place}")
     ResponseEntity<byte[]> getReportFile(@PathVariable UUID id, @PathVariable int place) {
-        var files = files(id);
-        if (place < 0 || place >= files.size()) throw RefusedException.notFound("It has no such file.");
-        var file = files.get(place);
+        var all = files.of(new MessageId(id), mime(id));
+        if (place < 0 || place >= all.size()) throw RefusedException.notFound("It has no such file.");
+        var file = all.get(place);
         return ResponseEntity.ok()
                 .header(
                         HttpHeaders.CONTENT_DISPOSITION,
@@ -87,19 +87,6 @@ class ExtractController {
                                 .toString())
                 .contentType(MediaType.parseMediaType(file.mediaType()))
                 .body(file.bytes());
-    }
-
-    private List<ExtractFiles.File> files(UUID id) {
-        var files = new ArrayList<>(MessageParts.files(mime(id)));
-        files.addAll(kept(id));
-        return files;
-    }
-
-    private List<ExtractFiles.File> kept(UUID id) {
-        return db.selectFrom(MESSAGE_FILE)
-                .where(MESSAGE_FILE.MESSAGE_ID.eq(new MessageId(id)))
-                .orderBy(MESSAGE_FILE.PLACE)
-                .fetch(row -> new ExtractFiles.File(row.getName(), row.getMediaType(), row.getBytes()));
     }
 
     private byte[] mime(UUID id) {

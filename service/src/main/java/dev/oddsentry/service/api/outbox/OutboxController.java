@@ -17,10 +17,12 @@ import static org.jooq.impl.DSL.selectOne;
 import dev.oddsentry.service.api.PageCodes;
 import dev.oddsentry.service.db.PagePlace;
 import dev.oddsentry.service.ids.MessageId;
+import dev.oddsentry.service.mail.MessageFiles;
 import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.outbox.Holds;
 import dev.oddsentry.service.outbox.MessageActions;
 import dev.oddsentry.service.outbox.RecipientState;
+import dev.oddsentry.service.overview.ReportedFindings;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
@@ -48,9 +50,13 @@ class OutboxController {
 
     private final DSLContext db;
     private final MessageActions acts;
+    private final MessageFiles storedFiles;
+    private final ReportedFindings reported;
 
-    OutboxController(DSLContext db, MessageActions acts) {
+    OutboxController(DSLContext db, MessageActions acts, MessageFiles storedFiles, ReportedFindings reported) {
         this.db = db;
+        this.storedFiles = storedFiles;
+        this.reported = reported;
         this.acts = acts;
     }
 
@@ -88,7 +94,8 @@ class OutboxController {
             MessageSummary message,
             String messageId,
             String text,
-            List<String> attachments,
+            List<MessageFiles.StoredFile> files,
+            ReportedFindings.MessageFindingList reported,
             List<DeliveryTryView> tries) {}
 
     /** @param next where the next page begins; null on the last one */
@@ -211,7 +218,8 @@ class OutboxController {
                 .where(RECIPIENT_TRY.MESSAGE_ID.eq(new MessageId(id)))
                 .orderBy(RECIPIENT_TRY.ID)
                 .fetch(mapping(DeliveryTryView::new));
-        return new MessagePage(summary, stored.value1(), parts.text(), parts.attachments(), tries);
+        var files = storedFiles.list(new MessageId(id), stored.value2());
+        return new MessagePage(summary, stored.value1(), parts.text(), files, reported.of(new MessageId(id)), tries);
     }
 
     /** The HTML as the recipient sees it. */

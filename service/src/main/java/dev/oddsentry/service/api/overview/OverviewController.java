@@ -6,9 +6,12 @@ import dev.oddsentry.service.overview.Changes;
 import dev.oddsentry.service.overview.Day;
 import dev.oddsentry.service.overview.FindingsAcross;
 import dev.oddsentry.service.overview.RecipientOverview;
+import dev.oddsentry.service.overview.WeekAhead;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Duration;
 import java.time.Instant;
+import java.time.LocalDate;
+import java.time.ZoneId;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
@@ -28,9 +31,11 @@ class OverviewController {
     private final Day day;
     private final FindingsAcross findings;
     private final RecipientOverview readers;
+    private final WeekAhead week;
     private final Changes changes;
 
-    OverviewController(Day day, FindingsAcross findings, RecipientOverview readers, Changes changes) {
+    OverviewController(Day day, FindingsAcross findings, RecipientOverview readers, WeekAhead week, Changes changes) {
+        this.week = week;
         this.day = day;
         this.findings = findings;
         this.readers = readers;
@@ -46,6 +51,15 @@ class OverviewController {
         if (!until.isAfter(from) || Duration.between(from, until).compareTo(LONGEST_DAY) > 0)
             throw RefusedException.invalid("from, until: a day, of " + LONGEST_DAY.toHours() + " hours at most.");
         return day.of(from, until);
+    }
+
+    /**
+     * @param first the first of its seven days
+     * @param zone in which days and hours begin
+     */
+    @GetMapping(path = "/week", produces = "application/json")
+    WeekAhead.WeekView getWeek(@RequestParam LocalDate first, @RequestParam ZoneId zone) {
+        return week.of(first, zone);
     }
 
     /**

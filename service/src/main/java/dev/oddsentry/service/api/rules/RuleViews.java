@@ -11,7 +11,6 @@ import static org.jooq.impl.DSL.select;
 import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.ScheduleWords;
-import dev.oddsentry.core.evaluation.RuleLabels;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.MinimumDuration;
@@ -21,10 +20,12 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.layouts.Labels;
+import dev.oddsentry.service.layouts.Layouts;
+import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.schedules.Schedules;
-import dev.oddsentry.service.thresholds.ThresholdStore;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.EnumMap;
@@ -48,7 +49,8 @@ class RuleViews {
     private final DSLContext db;
     private final DefinitionStore definitions;
     private final Drafts drafts;
-    private final ThresholdStore thresholds;
+    private final Layouts layouts;
+    private final Labels labels;
     private final Schedules schedules;
     private final Clock clock;
 
@@ -56,13 +58,15 @@ class RuleViews {
             DSLContext db,
             DefinitionStore definitions,
             Drafts drafts,
-            ThresholdStore thresholds,
+            Layouts layouts,
+            Labels labels,
             Schedules schedules,
             Clock clock) {
         this.db = db;
         this.definitions = definitions;
         this.drafts = drafts;
-        this.thresholds = thresholds;
+        this.layouts = layouts;
+        this.labels = labels;
         this.schedules = schedules;
         this.clock = clock;
     }
@@ -92,6 +96,7 @@ class RuleViews {
 
     /**
      * @param mode what it sends: updates, all open findings, or its rows
+     * @param looks how the rule names and colours the severities of {@code open}
      * @param ended whether it is active, and its schedule, which alone begins its checks, has no more dates
      * @param named everyone that the rule itself names: addresses and teams
      * @param draft whether an edit lies beside it
@@ -109,6 +114,7 @@ class RuleViews {
             RuleDefinition.Mode mode,
             String zone,
             Map<Severity, Integer> open,
+            Map<Severity, SeverityLook> looks,
             @Nullable Instant nextSlot,
             boolean ended,
             List<String> to,
@@ -173,18 +179,22 @@ class RuleViews {
             Map<String, List<String>> to,
             @Nullable String from) {}
 
-    /** @param sentence the condition in plain English; null in the last band */
+    /**
+     * @param look how the rule names and colours it
+     * @param sentence the condition in plain English; null in the last band
+     */
     record SeverityLevelText(
             Severity severity,
+            SeverityLook look,
             @Nullable String condition,
             @Nullable String sentence) {}
 
     List<RuleSummary> all() {
-        return summaries(definitions.rules());
+        return summaries(layouts.resolved(definitions.rules()));
     }
 
     RulePage page(String name) {
-        var rule = definitions.rule(name).orElseThrow();
+        var rule = layouts.resolved(definitions.rule(name).orElseThrow());
         return new RulePage(
                 summaries(List.of(rule)).getFirst(),
                 text(rule.definition()),
@@ -202,8 +212,7 @@ class RuleViews {
         parameters.putAll(rule.parameters());
         if (rule.copies() != null)
             rule.copies().parameters().forEach((name, column) -> parameters.put(name, "the copy's " + column));
-        var today = clock.instant().atZone(rule.zone()).toLocalDate();
-        var labels = new RuleLabels(rule.groups(), query, thresholds.named(rule.thresholdsUsed()), today);
+        var called = labels.of(rule);
         return new RuleText(
                 query.name(),
                 query.title(),
@@ -213,17 +222,18 @@ class RuleViews {
                 rule.groups() == null ? List.of() : rule.groups().per(),
                 rule.groups() != null,
                 rule.exceptions(),
-                (rule.isPlainReport() ? "sends " : "") + labels.exceptions(rule.exceptions()),
+                (rule.isPlainReport() ? "sends " : "") + called.exceptions(rule.exceptions()),
                 rule.fireWhen(),
-                rule.fireWhen() == null ? null : labels.sentence(rule.fireWhen()),
+                rule.fireWhen() == null ? null : called.sentence(rule.fireWhen()),
                 words(rule.memory().openAfter()),
                 words(rule.memory().clearAfter()),
                 List.copyOf(rule.thresholdsUsed()),
                 rule.severity().stream()
                         .map(band -> new SeverityLevelText(
                                 band.severity(),
+                                SeverityLook.of(rule, band.severity()),
                                 band.condition(),
-                                band.condition() == null ? null : labels.sentence(band.condition())))
+                                band.condition() == null ? null : called.sentence(band.condition())))
                         .toList(),
                 rule.memory().mode(),
                 rule.key(),
@@ -279,6 +289,7 @@ class RuleViews {
             Map<RuleId, Map<Severity, Integer>> open,
             Map<RuleId, List<LatestCheck>> latest) {
         RuleDefinition definition = rule.definition();
+        var found = open.getOrDefault(rule.ruleId(), Map.of());
         return new RuleSummary(
                 definition.name(),
                 definition.title(),
@@ -287,7 +298,8 @@ class RuleViews {
                 rule.revision(),
                 definition.memory().mode(),
                 definition.zone().getId(),
-                open.getOrDefault(rule.ruleId(), Map.of()),
+                found,
+                SeverityLook.of(definition, found.keySet()),
                 state.getNextSlot(),
                 state.getState() == RuleState.ACTIVE
                         && state.getNextSlot() == null

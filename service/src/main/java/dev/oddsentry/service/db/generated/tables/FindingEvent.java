@@ -169,7 +169,7 @@ public class FindingEvent extends TableImpl<FindingEventRecord> {
     public List<Check<FindingEventRecord>> getChecks() {
         return Arrays.asList(
             Internal.createCheck(this, DSL.name("finding_event_at_opening_check"), "((at_opening = ANY (ARRAY['REPORTED'::text, 'TREATED_AS_KNOWN'::text])))", true),
-            Internal.createCheck(this, DSL.name("finding_event_kind_check"), "((kind = ANY (ARRAY['PENDING'::text, 'PENDING_AGAIN'::text, 'FORGOTTEN_WHILE_PENDING'::text, 'OPENED'::text, 'OPENED_AGAIN'::text, 'BACK_IN_WINDOW'::text, 'BACK_BEFORE_CONFIRMED'::text, 'SEVERITY_CHANGED'::text, 'VALUES_CHANGED'::text, 'MISSED'::text, 'NO_DATA'::text, 'CLEARED'::text, 'AGED_OUT'::text, 'REPORTED'::text, 'TREATED_AS_KNOWN'::text, 'ESCALATED'::text, 'TAKEN'::text, 'SNOOZED'::text, 'ACCEPTED'::text, 'TAKE_WITHDRAWN'::text, 'SNOOZE_WITHDRAWN'::text, 'ACCEPT_WITHDRAWN'::text, 'TAKE_ENDED'::text, 'SNOOZE_ENDED'::text, 'ACCEPT_ENDED'::text])))", true)
+            Internal.createCheck(this, DSL.name("finding_event_kind_check"), "((kind = ANY (ARRAY['PENDING'::text, 'PENDING_AGAIN'::text, 'FORGOTTEN_WHILE_PENDING'::text, 'OPENED'::text, 'OPENED_AGAIN'::text, 'BACK_IN_WINDOW'::text, 'BACK_BEFORE_CONFIRMED'::text, 'SEVERITY_CHANGED'::text, 'VALUES_CHANGED'::text, 'MISSED'::text, 'NO_DATA'::text, 'CLEARED'::text, 'AGED_OUT'::text, 'REPORTED'::text, 'TREATED_AS_KNOWN'::text, 'ESCALATED'::text, 'TAKEN'::text, 'SNOOZED'::text, 'ACCEPTED'::text, 'TAKE_WITHDRAWN'::text, 'SNOOZE_WITHDRAWN'::text, 'ACCEPT_WITHDRAWN'::text, 'TAKE_ENDED'::text, 'SNOOZE_ENDED'::text, 'ACCEPT_ENDED'::text, 'NOTED'::text])))", true)
         );
     }
 
