@@ -46,9 +46,9 @@ set_up_rules() {
   export XDG_CONFIG_HOME=$demo/operator
   odd login --user operator --password-stdin < "$demo/secrets/operator" > /dev/null
   odd save-source ferry --jdbc-url "jdbc:postgresql://127.0.0.1:$(cat "$demo/postgres.port")/ferry" --user ferry_reader --password-stdin < "$demo/secrets/ferry_reader" > /dev/null
-  odd save-team "Traffic reporting" ines.holm@skerryline.example > /dev/null
+  odd save-team "Traffic reporting" ines.holm@skerryline.example --signature "Traffic reporting\nSkerry Line, Hamnegata 4, Måkehamn" --logo "$definitions/skerry-line.png" > /dev/null
   [ -e "$stamp" ] || odd add-person ines --name "Ines Holm" --email ines.holm@skerryline.example < "$demo/secrets/ines" > /dev/null
-  odd push "$definitions"/*.calendar.yaml "$definitions"/terminals.query.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.layout.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --reason "the demo's own" > /dev/null
+  odd push "$definitions"/*.calendar.yaml "$definitions"/terminals.query.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.layout.yaml "$definitions"/*.recipient-list.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --reason "the demo's own" > /dev/null
   set_thresholds
   local active rule
   active=$(odd rules --csv | grep ',active,' || true)

@@ -52,7 +52,7 @@ async function call<T>(
 async function send<T>(
   method: string,
   path: string,
-  body: string | undefined,
+  body: string | Blob | undefined,
   headers: Record<string, string>,
   signal?: AbortSignal,
 ): Promise<T> {
@@ -96,6 +96,8 @@ export const api = {
   /** A text as it is, such as a document. */
   read: (path: string) => readText(path),
   saveText: <T>(path: string, text: string) => send<T>('PUT', path, text, { 'Content-Type': 'application/yaml' }),
+  /** A file as it is, with the type that the browser takes it for. */
+  file: (method: 'PUT', path: string, file: File) => send<undefined>(method, path, file, { 'Content-Type': file.type }),
   put: <T>(path: string, body: unknown) => call<T>('PUT', path, body),
   delete: <T = undefined>(path: string) => call<T>('DELETE', path),
 }

@@ -69,6 +69,9 @@ const RoundUpPage = lazy(() =>
 const LayoutPage = lazy(() =>
   import('../features/layouts/LayoutPage').then(({ LayoutPage: page }) => ({ default: page })),
 )
+const RecipientListPage = lazy(() =>
+  import('../features/recipients/RecipientListPage').then(({ RecipientListPage: page }) => ({ default: page })),
+)
 const ThresholdForm = lazy(() =>
   import('../features/thresholds/ThresholdForm').then(({ ThresholdForm: page }) => ({ default: page })),
 )
@@ -110,6 +113,8 @@ export function App() {
                 <Route path="/calendars/:name" element={<CalendarPage />} />
                 <Route path="/round-ups/new" element={<RoundUpPage />} />
                 <Route path="/round-ups/:name" element={<RoundUpPage />} />
+                <Route path="/recipient-lists/new" element={<RecipientListPage />} />
+                <Route path="/recipient-lists/:name" element={<RecipientListPage />} />
                 <Route path="/layouts/new" element={<LayoutPage />} />
                 <Route path="/layouts/:name" element={<LayoutPage />} />
                 <Route path="/documents/new" element={<NewDocumentPage />} />

@@ -12,7 +12,7 @@ import { t } from '../messages'
 const pages: [string, string, ...string[]][] = [
   ['/today', t('shared.today')],
   ['/queries', t('shared.queries')],
-  ['/rules', t('shared.rules'), '/recipients', '/statements'],
+  ['/rules', t('shared.rules'), '/recipients', '/recipient-lists', '/statements', '/week'],
   ['/findings', t('shared.findings')],
   ['/outbox', t('shared.outbox'), '/extracts'],
   ['/setup', t('shared.setup'), '/thresholds', '/calendars', '/round-ups', '/layouts', '/documents'],

@@ -3,6 +3,7 @@ import { Choice } from '../../shared/Choice'
 import { AudienceTable } from './AudienceTable'
 import { SplitFields } from './SplitFields'
 import { FilesField } from './FilesField'
+import { VariantFields } from './VariantFields'
 import { LayoutFields } from '../fields/LayoutFields'
 import { edited, type Column, type DeliveryPart, type Edits } from '../fields/parts'
 import { PeopleField } from '../fields/PeopleField'
@@ -74,6 +75,13 @@ export function DeliveryStep({ delivery, plain, copies, document, columns, onCha
         plain={plain}
         document={document}
         onChange={(attach) => put({ attach })}
+      />
+      <VariantFields
+        variants={delivery.variants ?? []}
+        attach={delivery.attach ?? ['csv']}
+        plain={plain}
+        document={document}
+        onChange={(variants) => put({ variants })}
       />
       <div className="mt-3">
         <Form.Check

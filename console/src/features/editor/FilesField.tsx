@@ -47,10 +47,10 @@ const writtenOf = (file: File): Written => (file.format && Object.keys(file).len
 const changed = (file: File, edits: Edits<File>): File =>
   edited(file, { ...edits, rows: (edits.rows ?? file.rows) === 'open' ? undefined : (edits.rows ?? file.rows) })
 
-type Props = { attach: Written[]; plain: boolean; document: string; onChange: (attach: Written[]) => void }
+type Props = { id?: string; attach: Written[]; plain: boolean; document: string; onChange: (attach: Written[]) => void }
 
 /** The files of a message, each with the rows that it holds and its name. */
-export function FilesField({ attach, plain, document, onChange }: Props) {
+export function FilesField({ id = 'file', attach, plain, document, onChange }: Props) {
   const files = attach.map(fileOf)
   const put = (next: File[]) => onChange(next.map(writtenOf))
   const change = (index: number, edits: Edits<File>) =>
@@ -63,7 +63,7 @@ export function FilesField({ attach, plain, document, onChange }: Props) {
         <div key={index} className="one-file">
           <div className="fields">
             <Choice
-              id={`file-${index}-format`}
+              id={`${id}-${index}-format`}
               label={t('editor.file_format')}
               value={file.format ?? 'csv'}
               options={formats}
@@ -71,7 +71,7 @@ export function FilesField({ attach, plain, document, onChange }: Props) {
             />
             {!plain && (
               <Choice
-                id={`file-${index}-rows`}
+                id={`${id}-${index}-rows`}
                 label={t('editor.file_rows')}
                 value={file.rows ?? 'open'}
                 options={rowsOf}
@@ -79,7 +79,7 @@ export function FilesField({ attach, plain, document, onChange }: Props) {
               />
             )}
             <TemplateField
-              id={`file-${index}-name`}
+              id={`${id}-${index}-name`}
               kind="file"
               label={t('editor.file_name')}
               value={file.file ?? ''}

@@ -16,6 +16,7 @@ export const covered = {
     'columns',
     'layout',
     'attach',
+    'variants',
     'allow_unsubscribe',
     'send_when_quiet',
   ],

@@ -8,7 +8,7 @@ test.each([
   ['memory.key[0]', 'Key columns'],
   ['delivery.to[1]', 'To'],
   ['delivery.attach[0].file', 'Files'],
-  ['delivery.split to.Gråvik', 'A message for each value'],
+  ['delivery.split_to.Gråvik', 'A message for each value'],
   ['delivery.layout.sort[0]', 'Sort by'],
   ['delivery.max_per_hour', 'Max per hour'],
   ['limits.time_limit', 'Time limit'],

@@ -39,6 +39,7 @@ const labels: [string, string][] = [
   ['delivery.split_address', t('editor.split_address')],
   ['delivery.split', t('editor.split')],
   ['delivery.attach', t('editor.files')],
+  ['delivery.variants', t('editor.variants')],
   ['delivery.layout.sort', t('editor.sort_by')],
   ['delivery.layout.group_by', t('editor.group_rows_by')],
   ['delivery.layout.rows_in_mail', t('editor.rows_in_mail')],

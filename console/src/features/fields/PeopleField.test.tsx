@@ -5,7 +5,7 @@ import { renderAt } from '../../shared/render.test-kit'
 import { PeopleField } from './PeopleField'
 import { listOf, objection, withNew } from './recipients'
 
-const known = { teams: ['Traffic reporting'], logins: ['ines'] }
+const known = { teams: ['Traffic reporting'], logins: ['ines'], lists: ['harbour-masters'] }
 
 test.each([
   ['ines.holm@skerryline.example', null],
@@ -20,6 +20,8 @@ test.each([
   ],
   ['ines@mailhost', null],
   ['team: Traffic', 'There is no team "Traffic".'],
+  ['list: harbour-masters', null],
+  ['list: pilots', 'There is no list "pilots".'],
   ['person: per', 'There is no user "per".'],
 ])('%s: %s', (text, words) => {
   expect(objection(text, known)).toBe(words)

@@ -2,16 +2,29 @@ import { useId, useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import { t } from '../../messages'
+import { definitionsOf } from '../documents/api'
 import { people, teams } from '../setup/api'
 import { listOf, objection, withNew, type Known } from './recipients'
 
-type Props = { id: string; label: string; value: string[] | undefined; onChange: (recipients: string[]) => void }
+type Props = {
+  id: string
+  label: string
+  value: string[] | undefined
+  /** Whether lists are offered too. */
+  withLists?: boolean
+  onChange: (recipients: string[]) => void
+}
 
-/** Recipients: each as an entry that can be removed, and a field that searches teams and people or takes an address. */
-export function PeopleField({ id, label, value = [], onChange }: Props) {
+/** Recipients: each as an entry that can be removed, and a field that searches teams, lists and people or takes an address. */
+export function PeopleField({ id, label, value = [], withLists = true, onChange }: Props) {
   const users = useQuery(people).data ?? []
   const groups = useQuery(teams).data ?? []
-  const known: Known = { teams: groups.map(({ name }) => name), logins: users.map(({ login }) => login) }
+  const lists = useQuery({ ...definitionsOf('recipient-list'), enabled: withLists }).data ?? []
+  const known: Known = {
+    teams: groups.map(({ name }) => name),
+    logins: users.map(({ login }) => login),
+    lists: lists.map(({ name }) => name),
+  }
   const [typed, setTyped] = useState('')
   const [refused, setRefused] = useState<string | null>(null)
   const help = useId()
@@ -26,6 +39,7 @@ export function PeopleField({ id, label, value = [], onChange }: Props) {
   }
   const offered = new Map<string, string>([
     ...groups.map(({ name, addresses }) => [`team: ${name}`, addresses.join(', ')] as const),
+    ...lists.map(({ name, title }) => [`list: ${name}`, title] as const),
     ...users.map(({ name, email }) => [email, name] as const),
   ])
   return (

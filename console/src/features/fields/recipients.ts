@@ -9,9 +9,9 @@ export const listOf = (text: string) =>
 
 /** The service reads addresses with more care; this tells a name or a slip from an address while one types. */
 const address = /^(?:[^<>]*<)?\s*[^\s@<>,;"]+@[^\s@<>,;"]+\s*>?$/
-const reference = /^(team|person):\s*(.+)$/
+const reference = /^(team|person|list):\s*(.+)$/
 
-export type Known = { teams: string[]; logins: string[] }
+export type Known = { teams: string[]; logins: string[]; lists: string[] }
 
 /** What is wrong with a recipient; null for nothing. */
 export function objection(text: string, known: Known): string | null {
@@ -20,6 +20,8 @@ export function objection(text: string, known: Known): string | null {
     return known.teams.includes(name) ? null : t('editor.no_team_of_that_name', { name })
   if (kind === 'person' && name !== undefined)
     return known.logins.includes(name) ? null : t('editor.no_user_of_that_name', { name })
+  if (kind === 'list' && name !== undefined)
+    return known.lists.includes(name) ? null : t('editor.no_list_of_that_name', { name })
   return address.test(text) ? null : t('editor.not_an_address', { text })
 }
 

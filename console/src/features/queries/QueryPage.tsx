@@ -16,6 +16,7 @@ import { queries, queryDocument, saveQuery, tablesOf, type QueryDocument, type T
 import { ColumnsEditor } from './ColumnsEditor'
 import { ParametersEditor } from './ParametersEditor'
 import { RunPanel } from './RunPanel'
+import { TableFields } from './TableFields'
 import { UsedBy } from './UsedBy'
 import { rich, t } from '../../messages'
 
@@ -173,6 +174,14 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
                 </datalist>
               </Form.Group>
             </div>
+            {tables.data && (
+              <TableFields
+                sql={document.sql}
+                tables={tables.data.tables}
+                parameters={document.parameters ?? {}}
+                onChange={(sql, parameters) => change({ sql, parameters })}
+              />
+            )}
             <div className="mt-3">
               <div className="small quiet mb-1">
                 {t('queries.sql_ctrl_space_suggestions')}

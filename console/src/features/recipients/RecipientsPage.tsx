@@ -6,6 +6,7 @@ import { Loaded } from '../../shared/Loading'
 import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { numberWords, timeWords } from '../../shared/words'
+import { RecipientLists } from './RecipientLists'
 import { readers, type RecipientSummary } from './api'
 import { t } from '../../messages'
 
@@ -26,6 +27,7 @@ export function RecipientsPage() {
           )
         }
       </Loaded>
+      <RecipientLists />
     </>
   )
 }

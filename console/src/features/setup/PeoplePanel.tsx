@@ -5,7 +5,8 @@ import { Loaded } from '../../shared/Loading'
 import { usePerson } from '../../shared/person'
 import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
-import { addPerson, people, saveTeam, teams } from './api'
+import { addPerson, people, teams } from './api'
+import { NewTeam, TeamEntry } from './TeamForms'
 import { t } from '../../messages'
 
 /** Users, and the teams that own rules and get failure notices. */
@@ -49,17 +50,11 @@ export function PeoplePanel() {
           list.length === 0 ? (
             <p className="quiet mt-2 mb-0">{t('setup.no_teams_yet_operators_get')}</p>
           ) : (
-            <ul className="list-unstyled mt-2 mb-0">
-              {list.map((team) => (
-                <li key={team.name}>
-                  {team.name}: <span className="quiet">{team.addresses.join(', ')}</span>
-                </li>
-              ))}
-            </ul>
+            list.map((team) => <TeamEntry key={team.name} team={team} canChange={operator} />)
           )
         }
       </Loaded>
-      {operator ? <OneTeam /> : <p className="small quiet mt-2 mb-0">{t('setup.only_operators_can_change_teams')}</p>}
+      {operator ? <NewTeam /> : <p className="small quiet mt-2 mb-0">{t('setup.only_operators_can_change_teams')}</p>}
     </section>
   )
 }
@@ -151,48 +146,6 @@ function NewPerson() {
         <div role="status">
           <Refusal error={add.error} />
           {add.isSuccess && <p className="callout mt-2 mb-0">{t('setup.can_log_in', { name: add.data.name })}</p>}
-        </div>
-      </Form>
-    </details>
-  )
-}
-
-function OneTeam() {
-  const [name, setName] = useState('')
-  const [addresses, setAddresses] = useState('')
-  const client = useQueryClient()
-  const save = useMutation({
-    mutationFn: () => saveTeam(name.trim(), addresses.split(/[,;\s]+/).filter(Boolean)),
-    onSuccess: () => {
-      setName('')
-      setAddresses('')
-      return client.invalidateQueries({ queryKey: teams.queryKey })
-    },
-  })
-  return (
-    <details className="entry">
-      <summary>{t('setup.add_or_change_team')}</summary>
-      <Form
-        onSubmit={(event) => {
-          event.preventDefault()
-          save.mutate()
-        }}
-      >
-        <div className="fields">
-          <Form.Group controlId="team-name">
-            <Form.Label className="mb-0 small quiet">{t('shared.name')}</Form.Label>
-            <Form.Control size="sm" required value={name} onChange={(event) => setName(event.target.value)} />
-          </Form.Group>
-          <Form.Group controlId="team-addresses" className="whole">
-            <Form.Label className="mb-0 small quiet">{t('setup.addresses_comma_separated')}</Form.Label>
-            <Form.Control size="sm" required value={addresses} onChange={(event) => setAddresses(event.target.value)} />
-          </Form.Group>
-        </div>
-        <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>
-          {t('setup.save_team')}
-        </Button>
-        <div role="status">
-          <Refusal error={save.error} />
         </div>
       </Form>
     </details>

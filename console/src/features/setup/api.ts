@@ -94,8 +94,11 @@ export const people = queryOptions({ queryKey: ['people'], queryFn: () => api.ge
 
 export const addPerson = (person: Somebody & { password: string }) =>
   api.post<Somebody>('/api/people', person satisfies Schemas['NewPersonBody'])
-export const saveTeam = (name: string, addresses: string[]) =>
-  api.put<Team>(`/api/teams/${encodeURIComponent(name)}`, { addresses } satisfies Schemas['TeamBody'])
+export const saveTeam = (name: string, addresses: string[], signature: string) =>
+  api.put<Team>(`/api/teams/${encodeURIComponent(name)}`, { addresses, signature } satisfies Schemas['TeamBody'])
+export const logoOf = (team: string) => `/api/teams/${encodeURIComponent(team)}/logo`
+export const saveLogo = (team: string, picture: File) => api.file('PUT', logoOf(team), picture)
+export const removeLogo = (team: string) => api.delete(logoOf(team))
 
 export type SourceAsk = Schemas['SourceBody']
 export const saveSource = (name: string, source: SourceAsk) =>

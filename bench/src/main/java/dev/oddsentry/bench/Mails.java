@@ -144,6 +144,7 @@ public final class Mails {
                 null,
                 List.of(),
                 Announcement.Files.NONE,
+                List.of(),
                 Announcement.Links.to("http://127.0.0.1:8480/rules/late-sailings"));
     }
 

@@ -131,6 +131,21 @@ class CommandsTest extends AgainstAService {
         assertThat(odd("save-team", "Traffic reporting", "a@b.example", "c@d.example")
                         .out())
                 .contains("Traffic reporting gets failure notices at a@b.example, c@d.example.");
+        answer("PUT /api/teams/Traffic%20reporting/logo", "");
+        answer("DELETE /api/teams/Traffic%20reporting/logo", "");
+        var logo = Files.write(folder.resolve("logo"), new byte[] {(byte) 0xff, (byte) 0xd8, 1});
+        odd("save-team", "Traffic reporting", "a@b.example", "--signature", "Desk\\nHolm", "--logo", logo.toString());
+        assertThat(asked.get(asked.size() - 2)).contains("\"signature\":\"Desk\\nHolm\"");
+        assertThat(asked.getLast()).contains("PUT /api/teams/Traffic%20reporting/logo");
+        odd("save-team", "Traffic reporting", "a@b.example", "--no-logo");
+        assertThat(asked.getLast()).contains("DELETE /api/teams/Traffic%20reporting/logo");
+        int before = asked.size();
+        assertThat(odd("save-team", "T", "a@b.example", "--logo", "none.png").err())
+                .contains("No such file: none.png.");
+        assertThat(odd("save-team", "T", "a@b.example", "--logo", logo.toString(), "--no-logo")
+                        .status())
+                .isEqualTo(2);
+        assertThat(asked).as("nothing is half saved").hasSize(before);
         answer("POST /api/feed", "{\"address\":\"http://127.0.0.1/feeds/x/schedules.ics\"}");
         answer("DELETE /api/feed", "");
         assertThat(odd("feed").out().strip()).isEqualTo("http://127.0.0.1/feeds/x/schedules.ics");

@@ -5,6 +5,7 @@ import com.sun.net.httpserver.HttpServer;
 import jakarta.mail.MessagingException;
 import jakarta.mail.Multipart;
 import jakarta.mail.Part;
+import jakarta.mail.internet.ContentType;
 import java.io.ByteArrayOutputStream;
 import java.io.IOException;
 import java.net.InetAddress;
@@ -12,6 +13,7 @@ import java.net.InetSocketAddress;
 import java.nio.charset.StandardCharsets;
 import java.time.format.DateTimeFormatter;
 import java.util.Arrays;
+import java.util.Base64;
 import java.util.Locale;
 import java.util.concurrent.Executors;
 import org.jspecify.annotations.Nullable;
@@ -74,7 +76,8 @@ final class MailboxPage {
                         exchange,
                         200,
                         "text/html; charset=utf-8",
-                        content(kept.message(), "text/html").getBytes(StandardCharsets.UTF_8));
+                        withPictures(content(kept.message(), "text/html"), kept.message())
+                                .getBytes(StandardCharsets.UTF_8));
             }
             case "source" -> {
                 var bytes = new ByteArrayOutputStream();
@@ -132,6 +135,22 @@ final class MailboxPage {
             }
         }
         return "";
+    }
+
+    /** A browser has no parts of a mail to look into. */
+    private static String withPictures(String html, Part part) throws MessagingException, IOException {
+        if (part.isMimeType("image/*") && part.getHeader("Content-ID") != null) {
+            try (var bytes = part.getInputStream()) {
+                return html.replace(
+                        "\"cid:" + part.getHeader("Content-ID")[0].replaceAll("[<>]", "") + "\"",
+                        "\"data:" + new ContentType(part.getContentType()).getBaseType() + ";base64,"
+                                + Base64.getEncoder().encodeToString(bytes.readAllBytes()) + "\"");
+            }
+        }
+        String found = html;
+        if (part.getFileName() == null && part.getContent() instanceof Multipart several)
+            for (int i = 0; i < several.getCount(); i++) found = withPictures(found, several.getBodyPart(i));
+        return found;
     }
 
     private static void page(HttpExchange exchange, String body) throws IOException {

@@ -3,11 +3,15 @@ package dev.oddsentry.demo;
 import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.testkit.FreePorts;
+import jakarta.activation.DataHandler;
 import jakarta.mail.Message;
 import jakarta.mail.Session;
 import jakarta.mail.Transport;
 import jakarta.mail.internet.InternetAddress;
+import jakarta.mail.internet.MimeBodyPart;
 import jakarta.mail.internet.MimeMessage;
+import jakarta.mail.internet.MimeMultipart;
+import jakarta.mail.util.ByteArrayDataSource;
 import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
@@ -30,7 +34,14 @@ class MailStandInTest {
         message.setFrom("odd-sentry@skerryline.example");
         for (String address : to) message.addRecipient(Message.RecipientType.TO, new InternetAddress(address));
         message.setSubject(subject, "UTF-8");
-        message.setContent("<p>Gråvik &lt;late&gt;</p><script>alert(1)</script>", "text/html; charset=UTF-8");
+        var html = new MimeBodyPart();
+        html.setContent(
+                "<p>Gråvik &lt;late&gt;</p><img src=\"cid:logo\"><script>alert(1)</script>",
+                "text/html; charset=UTF-8");
+        var logo = new MimeBodyPart();
+        logo.setDataHandler(new DataHandler(new ByteArrayDataSource(new byte[] {1, 2, 3}, "image/jpeg")));
+        logo.setContentID("<logo>");
+        message.setContent(new MimeMultipart("related", html, logo));
         message.setSentDate(new Date());
         Transport.send(message);
     }
@@ -58,6 +69,7 @@ class MailStandInTest {
                 .contains("2 critical: &lt;Late&gt;", "ines.holm@skerryline.example, per.aune@skerryline.example");
         assertThat(get(page, "/" + name + "/html").headers().firstValue("Content-Security-Policy"))
                 .contains("default-src 'none'; style-src 'unsafe-inline'; img-src data:; sandbox");
+        assertThat(get(page, "/" + name + "/html").body()).contains("src=\"data:image/jpeg;base64,AQID\"");
         assertThat(get(page, "/" + name + "/source").body()).contains("Subject: 2 critical: <Late>");
         assertThat(get(page, "/nothing").statusCode()).isEqualTo(404);
         assertThat(new MailStandIn(FreePorts.next(), FreePorts.next(), folder).messages())

@@ -83,6 +83,7 @@ class RenderersTest {
                 List.of(),
                 Announcement.Files.attached(
                         List.of(new Announcement.Files.Attached("late-sailings-2026-11-24.csv", FileRows.OPEN))),
+                List.of(),
                 Announcement.Links.to("http://127.0.0.1:8480/rules/late-sailings"));
     }
 
@@ -214,6 +215,7 @@ class RenderersTest {
                 null,
                 List.of(),
                 new Announcement.Files(List.of(), List.of(), false, List.of("all.csv"), List.of("all.xlsx")),
+                List.of(),
                 new Announcement.Links("http://odd/rules/late", "http://odd/extracts/1", "http://odd/leave/1/x"));
         assertThat(TextMail.render(said))
                 .contains(
@@ -260,6 +262,7 @@ class RenderersTest {
                 null,
                 List.of(),
                 Announcement.Files.NONE,
+                List.of(),
                 Announcement.Links.to("http://127.0.0.1:8480/rules/fuel-per-mile"));
         assertThat(TextMail.render(said))
                 .contains(

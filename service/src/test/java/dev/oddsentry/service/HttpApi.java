@@ -105,11 +105,18 @@ public final class HttpApi {
         }
     }
 
+    /** A file, as it is. */
+    public Answer put(String path, String mediaType, byte[] file) {
+        return sendBody("PUT", path, HttpRequest.BodyPublishers.ofByteArray(file), Map.of("Content-Type", mediaType));
+    }
+
     public Answer send(String method, String path, String body, Map<String, String> headers) {
-        var request = HttpRequest.newBuilder(URI.create(baseUrl + path))
-                .method(
-                        method,
-                        body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body));
+        var publisher = body == null ? HttpRequest.BodyPublishers.noBody() : HttpRequest.BodyPublishers.ofString(body);
+        return sendBody(method, path, publisher, headers);
+    }
+
+    private Answer sendBody(String method, String path, HttpRequest.BodyPublisher body, Map<String, String> headers) {
+        var request = HttpRequest.newBuilder(URI.create(baseUrl + path)).method(method, body);
         if (token != null) request.header("Authorization", "Bearer " + token);
         headers.forEach(request::header);
         try {

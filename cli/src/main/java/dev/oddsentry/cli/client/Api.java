@@ -159,6 +159,11 @@ public final class Api {
                 answer);
     }
 
+    /** A file, as it is. */
+    public void putFile(String path, String contentType, byte[] file) {
+        call(request(path).PUT(HttpRequest.BodyPublishers.ofByteArray(file)).header("Content-Type", contentType));
+    }
+
     /** Saves an answer to a file, which is there whole or not at all. */
     public void download(String path, Path file) {
         Path part = file.resolveSibling(file.getFileName() + ".part");

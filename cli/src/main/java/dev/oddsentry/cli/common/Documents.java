@@ -25,9 +25,10 @@ public final class Documents {
             JsonMapper.builder().enable(SerializationFeature.INDENT_OUTPUT).build();
     private static final String NOTE = ".odd-pulled.json";
     private static final Pattern FILE =
-            Pattern.compile("(.+)\\.(calendar|query|threshold|layout|rule|round-up)\\.ya?ml");
+            Pattern.compile("(.+)\\.(calendar|query|threshold|layout|recipient-list|rule|round-up)\\.ya?ml");
     /** What others name is saved before them. */
-    private static final List<String> ORDER = List.of("calendar", "query", "threshold", "layout", "rule", "round-up");
+    private static final List<String> ORDER =
+            List.of("calendar", "query", "threshold", "layout", "recipient-list", "rule", "round-up");
 
     private Documents() {}
 

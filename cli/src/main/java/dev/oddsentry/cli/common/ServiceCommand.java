@@ -49,6 +49,17 @@ public abstract class ServiceCommand implements Callable<Integer> {
         }
     }
 
+    /** The bytes of a file that was named in the command. */
+    protected final byte[] bytes(Path file) {
+        try {
+            return Files.readAllBytes(file);
+        } catch (NoSuchFileException e) {
+            throw new ParameterException(spec.commandLine(), "No such file: " + file + ".");
+        } catch (IOException e) {
+            throw new ParameterException(spec.commandLine(), "The file " + file + " cannot be read.");
+        }
+    }
+
     protected final PrintWriter err() {
         return spec.commandLine().getErr();
     }

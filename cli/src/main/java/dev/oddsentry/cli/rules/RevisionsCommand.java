@@ -38,7 +38,7 @@ public final class RevisionsCommand extends ServiceCommand {
             names = "--kind",
             paramLabel = "KIND",
             defaultValue = "rule",
-            description = "rule (default), query, threshold, calendar, layout or round-up.")
+            description = "rule (default), query, threshold, calendar, layout, recipient-list or round-up.")
     @SuppressWarnings("NullAway.Init")
     String kind;
 

@@ -7,6 +7,7 @@ import org.jspecify.annotations.Nullable;
 public sealed interface Definition
         permits CalendarDefinition,
                 QueryDefinition,
+                RecipientListDefinition,
                 RoundUpDefinition,
                 RuleDefinition,
                 SharedLayoutDefinition,
@@ -17,11 +18,17 @@ public sealed interface Definition
         THRESHOLD,
         CALENDAR,
         LAYOUT,
+        RECIPIENT_LIST,
         ROUND_UP;
 
         /** As documents and addresses have it. */
         public String code() {
             return name().toLowerCase(Locale.ROOT).replace('_', '-');
+        }
+
+        /** In a sentence. */
+        public String words() {
+            return this == RECIPIENT_LIST ? "list of recipients" : code();
         }
     }
 

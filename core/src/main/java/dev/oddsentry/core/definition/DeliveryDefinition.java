@@ -2,6 +2,7 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.extract.FileRows;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.time.Span;
 import java.util.LinkedHashMap;
@@ -9,6 +10,7 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
+import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
@@ -28,6 +30,7 @@ import org.jspecify.annotations.Nullable;
  * @param split null for one audience
  * @param escalation who gets findings that nobody takes; null for nobody
  * @param alsoSent rows of other queries in the message
+ * @param variants what some of the recipients get differently
  */
 public record DeliveryDefinition(
         Recipients recipients,
@@ -41,7 +44,8 @@ public record DeliveryDefinition(
         @Nullable String chart,
         @Nullable Split split,
         @Nullable Escalation escalation,
-        List<AlsoSent> alsoSent) {
+        List<AlsoSent> alsoSent,
+        List<Variant> variants) {
     /** Messages per hour to one audience, unless the rule has a limit. */
     public static final int USUAL_MAX_PER_HOUR = 60;
 
@@ -216,6 +220,43 @@ public record DeliveryDefinition(
      */
     public record AlsoSent(String query, @Nullable String layout, List<Attachment> attachments, int rowsInMail) {}
 
+    /**
+     * What some of the recipients get in place of what the others get. Null for the same as the others.
+     *
+     * @param recipients as the rule names them, or one of the addresses behind a team, a person or a list
+     * @param attachments empty for none
+     */
+    public record Variant(
+            List<String> recipients,
+            @Nullable String subject,
+            @Nullable String opening,
+            @Nullable Show show,
+            @Nullable RowsAs rowsAs,
+            @Nullable List<Attachment> attachments) {
+        boolean hasWholeReport() {
+            return attachments != null && attachments.stream().anyMatch(each -> each.rows() == FileRows.ALL);
+        }
+
+        private Variant withoutWholeReport() {
+            return attachments == null
+                    ? this
+                    : new Variant(
+                            recipients,
+                            subject,
+                            opening,
+                            show,
+                            rowsAs,
+                            DeliveryDefinition.withoutWholeReport(attachments));
+        }
+
+        private Optional<Variant> with(UnaryOperator<List<String>> change) {
+            var left = change.apply(recipients);
+            return left.isEmpty()
+                    ? Optional.empty()
+                    : Optional.of(new Variant(left, subject, opening, show, rowsAs, attachments));
+        }
+    }
+
     public static final DeliveryDefinition TO_NOBODY = new DeliveryDefinition(
             Recipients.NOBODY,
             LayoutDefinition.USUAL,
@@ -228,6 +269,7 @@ public record DeliveryDefinition(
             null,
             null,
             null,
+            List.of(),
             List.of());
 
     /** The same with the shared layout in place. */
@@ -253,7 +295,8 @@ public record DeliveryDefinition(
                 chart,
                 split,
                 escalation,
-                alsoSent);
+                alsoSent,
+                variants);
     }
 
     /** The same without the rows that are no exceptions, for a calculation that sends nothing. */
@@ -263,7 +306,7 @@ public record DeliveryDefinition(
                 recipients,
                 layout.withoutWholeReport(),
                 sharedLayout,
-                attachments.stream().filter(each -> each.rows() != FileRows.ALL).toList(),
+                withoutWholeReport(attachments),
                 packing,
                 show,
                 texts,
@@ -271,7 +314,34 @@ public record DeliveryDefinition(
                 chart,
                 split,
                 escalation,
-                alsoSent);
+                alsoSent,
+                variants.stream().map(Variant::withoutWholeReport).toList());
+    }
+
+    private static List<Attachment> withoutWholeReport(List<Attachment> files) {
+        return files.stream().filter(each -> each.rows() != FileRows.ALL).toList();
+    }
+
+    /** The same as the recipients of a variant get it. */
+    public DeliveryDefinition as(Variant variant) {
+        return new DeliveryDefinition(
+                recipients,
+                variant.rowsAs() == null ? layout : layout.withRowsAs(variant.rowsAs()),
+                sharedLayout,
+                variant.attachments() == null ? attachments : variant.attachments(),
+                packing,
+                variant.show() == null ? show : variant.show(),
+                new Texts(
+                        texts.language(),
+                        variant.subject() == null ? texts.subject() : variant.subject(),
+                        variant.opening() == null ? texts.opening() : variant.opening(),
+                        texts.sendWhenQuiet()),
+                options,
+                chart,
+                split,
+                escalation,
+                alsoSent,
+                variants);
     }
 
     /** The same in another language. */
@@ -289,7 +359,8 @@ public record DeliveryDefinition(
                 chart,
                 split,
                 escalation,
-                alsoSent);
+                alsoSent,
+                variants);
     }
 
     /**
@@ -304,22 +375,44 @@ public record DeliveryDefinition(
                 change.apply(recipients.bcc()),
                 recipients.replyTo());
         var others = split == null ? null : split.with(change);
-        return with(changed, others, escalation == null ? null : escalation.with(change));
+        return with(
+                changed,
+                others,
+                escalation == null ? null : escalation.with(change),
+                variants.stream().flatMap(each -> each.with(change).stream()).toList());
     }
 
     /** The same without recipients, also those that a query or the rows name. */
     public DeliveryDefinition withoutPeople() {
-        return with(Recipients.NOBODY, split == null ? null : new Split(split.by(), Map.of(), null, null), null);
+        return with(
+                Recipients.NOBODY, split == null ? null : new Split(split.by(), Map.of(), null, null), null, List.of());
     }
 
-    private DeliveryDefinition with(Recipients people, @Nullable Split by, @Nullable Escalation later) {
+    private DeliveryDefinition with(
+            Recipients people, @Nullable Split by, @Nullable Escalation later, List<Variant> others) {
         return new DeliveryDefinition(
-                people, layout, sharedLayout, attachments, packing, show, texts, options, chart, by, later, alsoSent);
+                people,
+                layout,
+                sharedLayout,
+                attachments,
+                packing,
+                show,
+                texts,
+                options,
+                chart,
+                by,
+                later,
+                alsoSent,
+                others);
     }
 
     /** The same to these recipients, and those in copy. */
     public DeliveryDefinition to(List<String> people) {
-        return with(new Recipients(people, recipients.cc(), recipients.bcc(), recipients.replyTo()), split, escalation);
+        return with(
+                new Recipients(people, recipients.cc(), recipients.bcc(), recipients.replyTo()),
+                split,
+                escalation,
+                variants);
     }
 
     public List<String> to() {
@@ -333,7 +426,9 @@ public record DeliveryDefinition(
 
     /** {@code true} if the message or one of its files has rows that are no exceptions. */
     public boolean showsWholeReport() {
-        return layout.wholeReport() || attachments.stream().anyMatch(each -> each.rows() == FileRows.ALL);
+        return layout.wholeReport()
+                || attachments.stream().anyMatch(each -> each.rows() == FileRows.ALL)
+                || variants.stream().anyMatch(Variant::hasWholeReport);
     }
 
     /** Every address that the rule names. */

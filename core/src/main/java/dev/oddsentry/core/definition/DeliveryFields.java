@@ -10,6 +10,7 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Show;
 import dev.oddsentry.core.definition.DeliveryDefinition.Split;
 import dev.oddsentry.core.definition.DeliveryDefinition.Texts;
 import dev.oddsentry.core.definition.DeliveryDefinition.Thread;
+import dev.oddsentry.core.definition.DeliveryDefinition.Variant;
 import dev.oddsentry.core.document.Field;
 import dev.oddsentry.core.document.FieldType;
 import dev.oddsentry.core.document.FieldTypes;
@@ -18,6 +19,7 @@ import dev.oddsentry.core.document.Part;
 import dev.oddsentry.core.document.ScalarType;
 import dev.oddsentry.core.document.Shape;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.time.Span;
 import java.util.List;
@@ -32,7 +34,9 @@ final class DeliveryFields {
 
     /** One text may have several, as they are typed in a mail program. */
     static final FieldType<List<String>> PEOPLE = FieldType.of(
-            FieldTypes.text("address, `team: NAME` or `person: LOGIN`").list().shape(),
+            FieldTypes.text("address, `team: NAME`, `person: LOGIN` or `list: NAME`")
+                    .list()
+                    .shape(),
             (fields, name) -> fields.has(name) ? Optional.of(people(fields, name)) : Optional.empty(),
             people -> people);
 
@@ -92,6 +96,35 @@ final class DeliveryFields {
                     AlsoSent::rowsInMail,
                     "Rows in the message.")
             .usual(0);
+
+    private static final Part<Variant> VARIANT = new Part<>(
+            "variant",
+            "What some of the recipients get differently. What it does not say is as for the others. A recipient in two variants gets the first.");
+    private static final Field<Variant, List<String>> VARIANT_FOR = VARIANT.field(
+                    "for", PEOPLE, Variant::recipients, "Recipients among those of the rule.")
+            .required("[lead@skerry.example]");
+    private static final Field<Variant, String> VARIANT_SUBJECT = VARIANT.field(
+                    "subject", AttachmentFields.TEMPLATE, Variant::subject, "The subject of the message.")
+            .usually("as for the others");
+    private static final Field<Variant, String> VARIANT_OPENING = VARIANT.field(
+                    "opening", AttachmentFields.TEMPLATE, Variant::opening, "A text above the rows.")
+            .usually("as for the others");
+    private static final Field<Variant, Show> VARIANT_SHOW = VARIANT.field(
+                    "show",
+                    FieldTypes.choice(Show.values()),
+                    Variant::show,
+                    "Whether the message has rows and files, or only a link to them behind log-in.")
+            .usually("as for the others");
+    private static final Field<Variant, RowsAs> VARIANT_ROWS_AS = VARIANT.field(
+                    "rows_as",
+                    FieldTypes.choice(RowsAs.values()),
+                    Variant::rowsAs,
+                    "How the rows appear in the message.")
+            .usually("as for the others");
+    private static final Field<Variant, List<Attachment>> VARIANT_ATTACH = VARIANT.field(
+                    "attach", AttachmentFields.LIST, Variant::attachments, "Files; `[]`: none.")
+            .usually("as for the others")
+            .alwaysWritten();
 
     static final Part<DeliveryDefinition> PART =
             new Part<>("delivery", "Whom the rule mails, and what the message looks like.");
@@ -215,6 +248,12 @@ final class DeliveryFields {
                     DeliveryDefinition::alsoSent,
                     "Rows of other queries that go with the message.")
             .usual(List.of());
+    private static final Field<DeliveryDefinition, List<Variant>> VARIANTS = PART.field(
+                    "variants",
+                    variants(),
+                    DeliveryDefinition::variants,
+                    "What some of the recipients get differently: another text, other files, another form.")
+            .usual(List.of());
 
     private DeliveryFields() {}
 
@@ -244,7 +283,8 @@ final class DeliveryFields {
                 CHART.orNull(fields),
                 split(fields),
                 ESCALATE.orNull(fields),
-                ALSO_SEND.in(fields));
+                ALSO_SEND.in(fields),
+                VARIANTS.in(fields));
     }
 
     private static List<String> people(Fields fields, String name) {
@@ -293,6 +333,27 @@ final class DeliveryFields {
                 ESCALATE_AFTER.read(fields).orElse(Span.ZERO),
                 ESCALATE_TO.read(fields).orElse(List.of()),
                 ESCALATE_SEVERITY.in(fields));
+    }
+
+    /** One that names recipients alone would differ in nothing. */
+    private static FieldType<List<Variant>> variants() {
+        var parts = FieldTypes.parts(VARIANT, VARIANT_FOR.name(), DeliveryFields::variant);
+        return FieldType.of(VARIANT.shape().inList(), parts::read, parts::print);
+    }
+
+    private static Variant variant(Fields item) {
+        var variant = new Variant(
+                VARIANT_FOR.read(item).orElse(List.of()),
+                VARIANT_SUBJECT.orNull(item),
+                VARIANT_OPENING.orNull(item),
+                VARIANT_SHOW.orNull(item),
+                VARIANT_ROWS_AS.orNull(item),
+                VARIANT_ATTACH.orNull(item));
+        if (variant.equals(new Variant(variant.recipients(), null, null, null, null, null)))
+            item.refuse(
+                    VARIANT_FOR.name(),
+                    "this variant differs in nothing; add subject, opening, show, rows_as or attach, or remove it");
+        return variant;
     }
 
     private static AlsoSent alsoSent(Fields item) {

@@ -16,7 +16,8 @@ import org.jspecify.annotations.Nullable;
  * its place.
  */
 public record Document(Definition definition, FieldPlaces places) {
-    private static final List<String> KINDS = List.of("query", "rule", "threshold", "calendar", "layout", "round-up");
+    private static final List<String> KINDS =
+            List.of("query", "rule", "threshold", "calendar", "layout", "recipient-list", "round-up");
 
     /** @throws InvalidDefinitionException with every problem of the text */
     public static Document read(String text) {
@@ -37,6 +38,7 @@ public record Document(Definition definition, FieldPlaces places) {
             case "threshold" -> ThresholdFields.read(top);
             case "calendar" -> CalendarFields.read(top);
             case "layout" -> LayoutFields.shared(top);
+            case "recipient-list" -> RecipientListFields.read(top);
             case "round-up" -> RoundUpFields.read(top);
             default -> null;
         };
@@ -49,7 +51,7 @@ public record Document(Definition definition, FieldPlaces places) {
         if (kind.isEmpty()) return;
         document.add(Problem.error(
                         "\"" + kind
-                                + "\" is not a kind of definition; use query, rule, threshold, calendar, layout or round-up",
+                                + "\" is not a kind of definition; use query, rule, threshold, calendar, layout, recipient-list or round-up",
                         "kind",
                         document.placeOf("kind"))
                 .suggesting(Nearest.to(kind, KINDS).orElse(null)));
@@ -63,6 +65,7 @@ public record Document(Definition definition, FieldPlaces places) {
             case ThresholdDefinition threshold -> ThresholdFields.PART.print(threshold);
             case CalendarDefinition calendar -> CalendarFields.PART.print(calendar);
             case SharedLayoutDefinition shared -> LayoutFields.SHARED.print(shared);
+            case RecipientListDefinition list -> RecipientListFields.PART.print(list);
             case RoundUpDefinition roundUp -> RoundUpFields.PART.print(roundUp);
         };
     }

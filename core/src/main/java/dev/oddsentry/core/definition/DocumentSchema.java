@@ -15,6 +15,7 @@ public final class DocumentSchema {
             ThresholdFields.PART,
             CalendarFields.PART,
             LayoutFields.SHARED,
+            RecipientListFields.PART,
             RoundUpFields.PART);
 
     private DocumentSchema() {}
@@ -43,7 +44,9 @@ public final class DocumentSchema {
         var schema = new LinkedHashMap<String, Object>();
         schema.put("$schema", "https://json-schema.org/draft/2020-12/schema");
         schema.put("title", "A definition of Odd Sentry");
-        schema.put("description", "Queries, rules, thresholds, calendars, layouts and round-ups, in YAML or JSON.");
+        schema.put(
+                "description",
+                "Queries, rules, thresholds, calendars, layouts, lists of recipients and round-ups, in YAML or JSON.");
         schema.put("type", "object");
         schema.put("required", List.of("kind", "name"));
         schema.put(

@@ -52,6 +52,22 @@ public record LayoutDefinition(
                 columns, sort, groupBy, rowsInMail, rowsAs, stillOpen, false, fixed, sheet, extraColumns, severities);
     }
 
+    /** The same with its rows in another form in the message. */
+    public LayoutDefinition withRowsAs(RowsAs other) {
+        return new LayoutDefinition(
+                columns,
+                sort,
+                groupBy,
+                rowsInMail,
+                other,
+                stillOpen,
+                wholeReport,
+                fixed,
+                sheet,
+                extraColumns,
+                severities);
+    }
+
     /** @param label null for the query's; the same applies to the format */
     public record Shown(
             String column,

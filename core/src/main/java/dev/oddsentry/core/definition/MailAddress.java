@@ -4,9 +4,14 @@ import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import java.net.IDN;
 import java.util.ArrayList;
+import java.util.Collection;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
+import java.util.Set;
+import java.util.TreeSet;
 import java.util.regex.Pattern;
+import java.util.stream.Collectors;
 
 /** The shape of mail addresses, in documents and in data. */
 public final class MailAddress {
@@ -19,7 +24,7 @@ public final class MailAddress {
     private static final Pattern NAMED =
             Pattern.compile("\\s*(?:\"([^\"\\p{Cntrl}]*)\"|([^\"<>@,;\\p{Cntrl}]*?))\\s*<([^<>]+)>\\s*");
 
-    private static final Pattern REFERENCE = Pattern.compile("(team|person):\\s*([^,;<>@\"\\p{Cntrl}]{1,80})");
+    private static final Pattern REFERENCE = Pattern.compile("(team|person|list):\\s*([^,;<>@\"\\p{Cntrl}]{1,80})");
 
     private MailAddress() {}
 
@@ -58,16 +63,41 @@ public final class MailAddress {
         return quoted == null ? named.group(2).strip() : quoted;
     }
 
-    /** Someone whom the service knows: {@code team: Traffic reporting}, {@code person: ines}. */
-    public record Reference(boolean isTeam, String name) {}
+    /** What a reference leads to. */
+    public enum Target {
+        TEAM,
+        PERSON,
+        LIST;
+
+        public String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** Someone whom the service knows: {@code team: Traffic reporting}, {@code person: ines}, {@code list: harbour-masters}. */
+    public record Reference(Target target, String name) {}
 
     /** Empty where an address is written. */
     public static Optional<Reference> reference(String written) {
         var reference = REFERENCE.matcher(written.strip());
         return reference.matches()
                 ? Optional.of(new Reference(
-                        reference.group(1).equals("team"), reference.group(2).strip()))
+                        Target.valueOf(reference.group(1).toUpperCase(Locale.ROOT)),
+                        reference.group(2).strip()))
                 : Optional.empty();
+    }
+
+    static boolean refersTo(Target target, String written) {
+        return reference(written).filter(each -> each.target() == target).isPresent();
+    }
+
+    /** The names of the lists among recipients. */
+    static Set<String> lists(Collection<String> written) {
+        return written.stream()
+                .flatMap(each -> reference(each).stream())
+                .filter(each -> each.target() == Target.LIST)
+                .map(Reference::name)
+                .collect(Collectors.toCollection(TreeSet::new));
     }
 
     /**

@@ -57,6 +57,7 @@ public record RoundUpDefinition(
         return switch (of) {
             case RULE -> Set.copyOf(rules);
             case CALENDAR -> schedule.calendar() == null ? Set.of() : Set.of(schedule.calendar());
+            case RECIPIENT_LIST -> MailAddress.lists(to);
             case QUERY, THRESHOLD, LAYOUT, ROUND_UP -> Set.of();
         };
     }

@@ -268,6 +268,7 @@ public record RuleDefinition(
                         .filter(Objects::nonNull)
                         .forEach(names::add);
             }
+            case RECIPIENT_LIST -> names.addAll(MailAddress.lists(delivery.named()));
             case ROUND_UP -> {}
         }
         return names;

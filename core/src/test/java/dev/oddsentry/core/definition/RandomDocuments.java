@@ -38,10 +38,13 @@ final class RandomDocuments {
             "delay_min > threshold('late_minutes', route)",
             "coalesce(trim(reason), '') = ''");
     private static final List<String> TIMES = List.of("3 minutes", "1 hour", "12 hours", "90 minutes");
+    private static final List<String> ADDRESSES =
+            List.of("person: ines", "Per Aune <per.aune@skerryline.example>", "siv@skerryline.example");
     private static final List<String> PEOPLE = List.of(
             "ines.holm@skerryline.example",
             "Per Aune <per.aune@skerryline.example>",
             "team: Traffic desk",
+            "list: harbour-masters",
             "siv@skerryline.example, ola@skerryline.example");
     private static final List<String> COLUMNS = List.of("sailing_id", "delay_min", "Tür", "late by", "sum(litres)");
     private static final List<String> QUERIES = List.of("sailings-lately", "crew_hours", "q2");
@@ -95,7 +98,7 @@ final class RandomDocuments {
     }
 
     Map<String, Object> any() {
-        return switch (random.nextInt(9)) {
+        return switch (random.nextInt(10)) {
             case 0 -> query();
             case 1 -> calendar();
             case 2 ->
@@ -106,6 +109,7 @@ final class RandomDocuments {
                         .tree;
             case 3 -> layout(document("layout").maybe("private_to", () -> "ines")).tree;
             case 4 -> roundUp();
+            case 5 -> document("recipient-list").always("recipients", few(ADDRESSES)).tree;
             default -> rule();
         };
     }
@@ -326,6 +330,18 @@ final class RandomDocuments {
                                         .maybe("layout", () -> "plain")
                                         .maybe("rows_in_mail", () -> 5)
                                         .tree))
+                .maybe("variants", () -> List.of(variant(), variant()))
+                .tree;
+    }
+
+    private Map<String, Object> variant() {
+        return new Fields()
+                .always("for", few(PEOPLE))
+                .always("attach", random.nextBoolean() ? List.of() : List.of("csv", paper()))
+                .maybe("subject", this::word)
+                .maybe("opening", this::word)
+                .maybe("show", () -> one(List.of("rows", "link")))
+                .maybe("rows_as", () -> one(List.of("table", "list", "figures")))
                 .tree;
     }
 

@@ -33,6 +33,7 @@ import org.jspecify.annotations.Nullable;
  * @param chart how what the rule measures moved; null for none
  * @param also rows of other queries
  * @param files that go with it, or would
+ * @param sentTo everyone who is sent it, each in words; empty if it is one recipient alone
  * @param links to where more is seen
  */
 public record Announcement(
@@ -57,6 +58,7 @@ public record Announcement(
         @Nullable Chart chart,
         List<Also> also,
         Files files,
+        List<String> sentTo,
         Links links) {
 
     /**
@@ -184,6 +186,7 @@ public record Announcement(
                         .map(each -> new Also(each.title(), each.rows(), Math.min(fewer, each.most())))
                         .toList(),
                 files,
+                sentTo,
                 links);
     }
 }

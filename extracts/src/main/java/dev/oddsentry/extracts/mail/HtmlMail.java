@@ -7,6 +7,10 @@ public final class HtmlMail {
     private HtmlMail() {}
 
     public static String render(Announcement said) {
+        return render(said, Signature.NONE);
+    }
+
+    public static String render(Announcement said, Signature signature) {
         var words = Wording.of(said);
         var page = new MailPage(words)
                 .kicker(Wording.oneLine(said.title()) + " · " + words.slot(said.slot(), said.zone()));
@@ -24,7 +28,10 @@ public final class HtmlMail {
         for (var also : said.also())
             page.subheading(words.also(also)).rows(also.rows(), also.most(), words.moreOf(also));
         if (said.chart() != null) page.picture(Announcement.CHART, words.chart(said.chart()));
-        page.button(words.mainLink(said)).because(words.because(said)).foot(words.foot(said), words.links(said));
+        page.button(words.mainLink(said))
+                .because(words.because(said))
+                .signature(signature)
+                .foot(words.foot(said), words.links(said));
         boolean rowsAreShown = !said.linkOnly() && said.news().arrangement().rowsAs() != RowsAs.FIGURES;
         String firstLine = rowsAreShown ? words.firstLine(said.news()) : words.headline(said.news());
         return page.html(words.subject(said), firstLine);

@@ -68,6 +68,18 @@ final class MailPage {
         return add("remark", text);
     }
 
+    /** How the team's messages end; nothing if the team has no such words. */
+    MailPage signature(Signature signature) {
+        return signature.isEmpty()
+                ? this
+                : add(
+                        "signature",
+                        Map.of(
+                                "text", signature.text().strip(),
+                                "team", signature.team(),
+                                "logo", signature.hasLogo() ? Map.of("name", Signature.LOGO) : false));
+    }
+
     MailPage foot(String text, List<Wording.Link> links) {
         var numbered = new ArrayList<Map<String, Object>>();
         for (var link : links) numbered.add(Map.of("link", link, "first", numbered.isEmpty()));

@@ -23,11 +23,19 @@ public final class RoundUpMail {
     }
 
     public static String text(RoundUp said) {
-        return new RoundUpMail(said).text();
+        return text(said, Signature.NONE);
+    }
+
+    public static String text(RoundUp said, Signature signature) {
+        return new RoundUpMail(said).text(signature);
     }
 
     public static String html(RoundUp said) {
-        return new RoundUpMail(said).html();
+        return html(said, Signature.NONE);
+    }
+
+    public static String html(RoundUp said, Signature signature) {
+        return new RoundUpMail(said).html(signature);
     }
 
     private String subject() {
@@ -39,7 +47,7 @@ public final class RoundUpMail {
                 + (said.atOnce() ? phrases.of("round.atOnce.subject") : "");
     }
 
-    private String text() {
+    private String text(Signature signature) {
         var lines = new ArrayList<String>();
         lines.add(Wording.oneLine(said.title()));
         lines.add(words.slot(said.slot(), said.zone()));
@@ -69,11 +77,12 @@ public final class RoundUpMail {
         }
         lines.add("");
         if (!said.quiet().isEmpty()) lines.add(quiet());
+        TextMail.signature(signature, lines);
         lines.add(foot());
         return String.join("\n", lines) + "\n";
     }
 
-    private String html() {
+    private String html(Signature signature) {
         var page = new MailPage(words)
                 .kicker(Wording.oneLine(said.title()) + " · " + words.slot(said.slot(), said.zone()))
                 .headline(headline())
@@ -93,7 +102,9 @@ public final class RoundUpMail {
                         .remark(String.join(" ", StatementWords.of(statement, said.language())));
         }
         if (!said.quiet().isEmpty()) page.remark(quiet());
-        page.button(new Wording.Link(phrases.of("round.see"), said.link())).foot(foot(), List.of());
+        page.button(new Wording.Link(phrases.of("round.see"), said.link()))
+                .signature(signature)
+                .foot(foot(), List.of());
         return page.html(subject(), firstLine());
     }
 

@@ -20,10 +20,14 @@ public final class TextMail {
     }
 
     public static String render(Announcement said) {
-        return new TextMail(Wording.of(said)).write(said);
+        return render(said, Signature.NONE);
     }
 
-    private String write(Announcement said) {
+    public static String render(Announcement said, Signature signature) {
+        return new TextMail(Wording.of(said)).write(said, signature);
+    }
+
+    private String write(Announcement said, Signature signature) {
         var lines = new ArrayList<String>();
         lines.add(Wording.oneLine(said.title()));
         lines.add(words.slot(said.slot(), said.zone()));
@@ -72,9 +76,16 @@ public final class TextMail {
         lines.add("");
         lines.add(words.because(said));
         lines.add("");
+        signature(signature, lines);
         lines.add(words.foot(said));
         for (var link : words.links(said)) lines.add(link.text() + ": " + link.to());
         return String.join("\n", lines) + "\n";
+    }
+
+    static void signature(Signature signature, List<String> lines) {
+        if (signature.text().isBlank()) return;
+        signature.text().strip().lines().map(Wording::oneLine).forEach(lines::add);
+        lines.add("");
     }
 
     void rows(Extract extract, int most, List<String> lines) {

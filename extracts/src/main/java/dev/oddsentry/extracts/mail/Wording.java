@@ -25,6 +25,8 @@ import org.jspecify.annotations.Nullable;
 final class Wording {
     private static final Duration ALMOST_A_WEEK = Duration.ofHours(6 * 24 + 12);
     private static final int FIRST_LINE_CELLS = 4;
+    /** Of the recipients of a message. */
+    private static final int MOST_NAMED = 8;
 
     private final Phrases phrases;
     private final int year;
@@ -276,7 +278,14 @@ final class Wording {
         if (said.next() != null)
             parts.add(phrases.of("next", next(said.slot(), said.next().atZone(said.zone()))));
         parts.add(phrases.of("owner", oneLine(said.owner())));
+        if (!said.sentTo().isEmpty()) parts.add(sentTo(said.sentTo()));
         return String.join(" ", parts);
+    }
+
+    private String sentTo(List<String> all) {
+        String named = oneLine(String.join(", ", all.subList(0, Math.min(MOST_NAMED, all.size()))));
+        int more = all.size() - MOST_NAMED;
+        return more > 0 ? phrases.of("sentTo.more", named, more) : phrases.of("sentTo", named);
     }
 
     /** {@code All open findings are attached: late-sailings-2026-11-24.csv.}, for each kind of rows. */

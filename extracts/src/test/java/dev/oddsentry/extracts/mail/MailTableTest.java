@@ -92,6 +92,7 @@ class MailTableTest {
                 null,
                 List.of(),
                 Announcement.Files.NONE,
+                List.of(),
                 Announcement.Links.to("https://odd.example/rules/headcount"));
     }
 

@@ -66,6 +66,7 @@ class PlainReportMailTest {
                 null,
                 List.of(),
                 Announcement.Files.attached(List.of(new Announcement.Files.Attached("fuel.csv", FileRows.OPEN))),
+                List.of(),
                 new Announcement.Links("https://odd.example/rules/fuel", "https://odd.example/extracts/1", null));
     }
 

@@ -17,6 +17,7 @@ public enum AuditAct {
     SAVE_THRESHOLD,
     SAVE_CALENDAR,
     SAVE_LAYOUT,
+    SAVE_RECIPIENT_LIST,
     SAVE_ROUND_UP,
     SAVE_DRAFT,
     DISCARD_DRAFT,
@@ -77,6 +78,7 @@ public enum AuditAct {
             case THRESHOLD -> SAVE_THRESHOLD;
             case CALENDAR -> SAVE_CALENDAR;
             case LAYOUT -> SAVE_LAYOUT;
+            case RECIPIENT_LIST -> SAVE_RECIPIENT_LIST;
             case ROUND_UP -> SAVE_ROUND_UP;
         };
     }

@@ -3,6 +3,7 @@ package dev.oddsentry.service.authoring;
 import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RecipientListDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.RuleDefinition.ExpectedGroups.OfQuery;
@@ -40,6 +41,7 @@ class DefinitionChecks {
     private final Schedules schedules;
     private final Layouts layouts;
     private final MailChecks mail;
+    private final RecipientChecks recipients;
     private final OtherQueries others;
     private final LookAhead lookAhead;
     private final CrowdedReaders crowded;
@@ -52,6 +54,7 @@ class DefinitionChecks {
             Schedules schedules,
             Layouts layouts,
             MailChecks mail,
+            RecipientChecks recipients,
             OtherQueries others,
             LookAhead lookAhead,
             CrowdedReaders crowded,
@@ -62,6 +65,7 @@ class DefinitionChecks {
         this.schedules = schedules;
         this.layouts = layouts;
         this.mail = mail;
+        this.recipients = recipients;
         this.others = others;
         this.lookAhead = lookAhead;
         this.crowded = crowded;
@@ -80,7 +84,15 @@ class DefinitionChecks {
             case CalendarDefinition _ -> new Checked(null, List.of());
             case RoundUpDefinition roundUp -> checkRoundUp(roundUp, places);
             case SharedLayoutDefinition shared -> checkLayout(shared, places);
+            case RecipientListDefinition list ->
+                unlessStopped(recipients.problems("recipients", list.recipients(), places));
         };
+    }
+
+    /** @throws InvalidDefinitionException with all problems if one of them stops the save */
+    private static Checked unlessStopped(List<Problem> problems) {
+        if (problems.stream().anyMatch(Problem::stopsSave)) throw new InvalidDefinitionException(problems);
+        return new Checked(null, problems);
     }
 
     private Checked checkQuery(QueryDefinition query, FieldPlaces places) {
@@ -262,8 +274,8 @@ class DefinitionChecks {
                                 null)));
         }
         calendarProblem(roundUp.schedule().calendar(), places).ifPresent(problems::add);
-        if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
-        return new Checked(null, List.of());
+        problems.addAll(recipients.problems("to", roundUp.to(), places));
+        return unlessStopped(problems);
     }
 
     private List<Problem> roundUpProblems(RuleDefinition rule, FieldPlaces places) {
@@ -309,7 +321,7 @@ class DefinitionChecks {
         }
         var ready = rule.triggers().ready();
         if (ready == null) return problems;
-        String field = "schedule.ready when.query";
+        String field = "schedule.ready_when.query";
         var query = store.query(ready.query());
         if (query.isEmpty()) problems.add(others.noQuery(ready.query(), field, places));
         else problems.addAll(OtherQueries.missingValues(rule, query.get().definition(), field, places));

@@ -2,7 +2,6 @@ package dev.oddsentry.service.authoring;
 
 import dev.oddsentry.core.definition.Attachment;
 import dev.oddsentry.core.definition.DeliveryDefinition;
-import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.Sender;
 import dev.oddsentry.core.document.FieldPlaces;
@@ -16,12 +15,9 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.mail.MailFields;
-import dev.oddsentry.service.people.People;
-import dev.oddsentry.service.people.Teams;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
@@ -33,18 +29,14 @@ import org.springframework.stereotype.Component;
 /** Whether what a rule says of its mail can be done: the fields of its texts, and those whom it names. */
 @Component
 class MailChecks {
-    private static final int MOST_SLIPS = 2;
-
     private final DefinitionStore store;
-    private final Teams teams;
-    private final People people;
+    private final RecipientChecks people;
     private final Settings.Mail mail;
 
-    MailChecks(DefinitionStore store, Teams teams, People people, Settings settings) {
+    MailChecks(DefinitionStore store, RecipientChecks people, Settings settings) {
         this.store = store;
-        this.mail = settings.mail();
-        this.teams = teams;
         this.people = people;
+        this.mail = settings.mail();
     }
 
     /** @param conditions null if they cannot be read */
@@ -63,23 +55,28 @@ class MailChecks {
             store.query(rule.copies().from())
                     .ifPresent(query -> known.putAll(
                             MailFields.ofRecipient(store.columns(query).names())));
-        fields("delivery.subject", delivery.texts().subject(), known, places, problems);
-        fields("delivery.opening", delivery.texts().opening(), known, places, problems);
-        if (delivery.show() == DeliveryDefinition.Show.LINK) {
-            noRows("delivery.subject", delivery.texts().subject(), places, problems);
-            noRows("delivery.opening", delivery.texts().opening(), places, problems);
-        }
+        texts("delivery", delivery, known, places, problems);
         problems.addAll(fileNames(delivery.attachments(), "delivery", places));
+        for (int i = 0; i < delivery.variants().size(); i++) {
+            var variant = delivery.variants().get(i);
+            String field = "delivery.variants[" + i + "]";
+            problems.addAll(people.problems(field + ".for", variant.recipients(), places));
+            texts(field, delivery.as(variant), known, places, problems);
+            if (variant.attachments() != null) problems.addAll(fileNames(variant.attachments(), field, places));
+            if (delivery.split() == null && rule.copies() == null)
+                problems.addAll(people.outside(field + ".for", variant.recipients(), delivery.to(), places));
+        }
         encrypted(rule, places).ifPresent(problems::add);
         chart(rule, places).ifPresent(problems::add);
         var recipients = delivery.recipients();
-        references("delivery.to", recipients.to(), places, problems);
-        references("delivery.cc", recipients.cc(), places, problems);
-        references("delivery.bcc", recipients.bcc(), places, problems);
-        references("delivery.reply_to", recipients.replyTo(), places, problems);
+        problems.addAll(people.problems("delivery.to", recipients.to(), places));
+        problems.addAll(people.problems("delivery.cc", recipients.cc(), places));
+        problems.addAll(people.problems("delivery.bcc", recipients.bcc(), places));
+        problems.addAll(people.problems("delivery.reply_to", recipients.replyTo(), places));
         var split = delivery.split();
         if (split != null) {
-            split.to().forEach((value, to) -> references("delivery.split to." + value, to, places, problems));
+            split.to()
+                    .forEach((value, to) -> problems.addAll(people.problems("delivery.split_to." + value, to, places)));
             if (split.address() != null
                     && columns.indexOf(split.address(), false).isEmpty())
                 problems.add(places.locate(
@@ -94,8 +91,23 @@ class MailChecks {
         }
         sender(delivery.options().sender(), places).ifPresent(problems::add);
         if (delivery.escalation() != null)
-            references("delivery.escalate.to", delivery.escalation().to(), places, problems);
+            problems.addAll(people.problems(
+                    "delivery.escalate.to", delivery.escalation().to(), places));
         return problems;
+    }
+
+    private static void texts(
+            String field,
+            DeliveryDefinition delivery,
+            Map<String, ? extends @Nullable Type> known,
+            FieldPlaces places,
+            List<Problem> problems) {
+        var texts = delivery.texts();
+        fields(field + ".subject", texts.subject(), known, places, problems);
+        fields(field + ".opening", texts.opening(), known, places, problems);
+        if (delivery.show() != DeliveryDefinition.Show.LINK) return;
+        noRows(field + ".subject", texts.subject(), places, problems);
+        noRows(field + ".opening", texts.opening(), places, problems);
     }
 
     /** The columns that a message shows, with their types as far as they are known. */
@@ -202,57 +214,6 @@ class MailChecks {
                                         + format.format().pattern(),
                                 "",
                                 null)));
-        }
-    }
-
-    /** Mail to a domain that nobody here has, though it looks much like one that somebody has. */
-    private Optional<Problem> slip(String address) {
-        var known = new TreeSet<String>();
-        mail.allowedDomains().forEach(domain -> known.add(domain.toLowerCase(Locale.ROOT)));
-        people.all().forEach(person -> known.add(domain(person.email())));
-        teams.allAddresses().forEach(each -> known.add(domain(each)));
-        String domain = domain(address);
-        if (known.contains(domain)) return Optional.empty();
-        return Nearest.to(domain, known)
-                .filter(near -> Nearest.distance(domain, near) <= MOST_SLIPS)
-                .map(near -> Problem.warning(
-                                "nobody here has an address at " + domain + ", though at " + near + "; is it a slip?",
-                                "",
-                                null)
-                        .suggesting(address.substring(0, address.lastIndexOf('@') + 1) + near));
-    }
-
-    private static String domain(String address) {
-        return address.substring(address.lastIndexOf('@') + 1).toLowerCase(Locale.ROOT);
-    }
-
-    private void references(String field, List<String> written, FieldPlaces places, List<Problem> problems) {
-        for (int i = 0; i < written.size(); i++) {
-            String at = field + "[" + i + "]";
-            var reference = MailAddress.reference(written.get(i)).orElse(null);
-            if (reference == null) {
-                String address = MailAddress.bare(written.get(i));
-                if (!mail.allows(address))
-                    problems.add(places.locate(
-                            at,
-                            Problem.error(
-                                    "the operator allows no mail to the domain of " + address + "; allowed are: "
-                                            + String.join(", ", mail.allowedDomains()),
-                                    "",
-                                    null)));
-                else slip(address).ifPresent(problem -> problems.add(places.locate(at, problem)));
-                continue;
-            }
-            var names = reference.isTeam() ? teams.names() : people.logins();
-            if (names.contains(reference.name())) continue;
-            problems.add(places.locate(
-                    field + "[" + i + "]",
-                    Problem.error(
-                                    "there is no " + (reference.isTeam() ? "team" : "person") + " \"" + reference.name()
-                                            + "\"",
-                                    "",
-                                    null)
-                            .suggesting(Nearest.to(reference.name(), names).orElse(null))));
         }
     }
 }

@@ -45,7 +45,7 @@ class OtherQueries {
         var split = rule.delivery().split();
         for (int i = 0; i < all.size(); i++) {
             var also = all.get(i);
-            String field = "delivery.also send[" + i + "]";
+            String field = "delivery.also_send[" + i + "]";
             var query = store.query(also.query());
             if (query.isEmpty()) {
                 problems.add(noQuery(also.query(), field + ".query", places));

@@ -178,7 +178,7 @@ public class Saving {
         if (users.isEmpty() && roundUps.isEmpty() && choosers.isEmpty()) return;
         String who = !users.isEmpty() ? "rules" : !roundUps.isEmpty() ? "round-ups" : "other queries";
         String message = who + " use this "
-                + definition.kind().code() + " as \"" + before + "\": "
+                + definition.kind().words() + " as \"" + before + "\": "
                 + String.join(", ", !users.isEmpty() ? users : !roundUps.isEmpty() ? roundUps : choosers)
                 + ". Keep its name, or change them first";
         throw new InvalidDefinitionException(
@@ -228,7 +228,7 @@ public class Saving {
 
     private static InvalidDefinitionException taken(Document document) {
         String message = "the name \"" + document.definition().name() + "\" belongs to another "
-                + document.definition().kind().code() + ". Use its id or another name";
+                + document.definition().kind().words() + ". Use its id or another name";
         return new InvalidDefinitionException(
                 List.of(document.places().locate("name", Problem.error(message, "", null))));
     }

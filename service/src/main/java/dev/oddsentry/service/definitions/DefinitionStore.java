@@ -10,6 +10,7 @@ import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.QueryDefinition;
+import dev.oddsentry.core.definition.RecipientListDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.definition.SharedLayoutDefinition;
@@ -106,6 +107,11 @@ public class DefinitionStore {
         return current(Kind.LAYOUT, noCondition(), SharedLayoutDefinition.class);
     }
 
+    public Optional<Current<RecipientListDefinition>> recipientList(String name) {
+        return current(Kind.RECIPIENT_LIST, DEFINITION.NAME.eq(name), RecipientListDefinition.class).stream()
+                .findFirst();
+    }
+
     public Optional<Current<RoundUpDefinition>> roundUp(String name) {
         return current(Kind.ROUND_UP, DEFINITION.NAME.eq(name), RoundUpDefinition.class).stream()
                 .findFirst();
@@ -122,7 +128,14 @@ public class DefinitionStore {
 
     /** Of all kinds, in the order in which they can be saved where there is nothing: what others name comes before them. */
     public List<Current<Definition>> everything() {
-        return Stream.of(Kind.CALENDAR, Kind.QUERY, Kind.THRESHOLD, Kind.LAYOUT, Kind.RULE, Kind.ROUND_UP)
+        return Stream.of(
+                        Kind.CALENDAR,
+                        Kind.QUERY,
+                        Kind.THRESHOLD,
+                        Kind.LAYOUT,
+                        Kind.RECIPIENT_LIST,
+                        Kind.RULE,
+                        Kind.ROUND_UP)
                 .flatMap(kind -> current(kind, noCondition(), Definition.class).stream())
                 .toList();
     }

@@ -94,6 +94,7 @@ class EscalationMail {
                 null,
                 List.of(),
                 Announcement.Files.NONE,
+                List.of(),
                 Announcement.Links.to(link));
         var envelope = new Envelope(
                 MessageId.random(),

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.mail;
 
 import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Teams;
 import jakarta.mail.internet.AddressException;
@@ -18,10 +19,12 @@ import org.springframework.stereotype.Component;
 public class Directory {
     private final Teams teams;
     private final People people;
+    private final DefinitionStore definitions;
 
-    Directory(Teams teams, People people) {
+    Directory(Teams teams, People people, DefinitionStore definitions) {
         this.teams = teams;
         this.people = people;
+        this.definitions = definitions;
     }
 
     /** Each address once; an unknown reference gives none. */
@@ -34,17 +37,24 @@ public class Directory {
         return List.copyOf(found.values());
     }
 
-    /** The same with teams and people as their addresses, as they are written. */
+    /** The same with teams, people and lists as their addresses, as they are written. */
     public List<String> written(List<String> references) {
         return references.stream().flatMap(this::expanded).distinct().toList();
     }
 
     private Stream<String> expanded(String written) {
-        return MailAddress.reference(written)
-                .map(reference -> reference.isTeam()
-                        ? teams.addressesOf(reference.name()).stream()
-                        : people.addressOf(reference.name()).stream())
-                .orElseGet(() -> Stream.of(written));
+        return MailAddress.reference(written).map(this::of).orElseGet(() -> Stream.of(written));
+    }
+
+    private Stream<String> of(MailAddress.Reference reference) {
+        return switch (reference.target()) {
+            case TEAM -> teams.addressesOf(reference.name()).stream();
+            case PERSON -> people.addressOf(reference.name()).stream();
+            case LIST ->
+                definitions.recipientList(reference.name()).stream()
+                        .flatMap(list -> list.definition().recipients().stream())
+                        .flatMap(this::expanded);
+        };
     }
 
     private static InternetAddress address(String written) {

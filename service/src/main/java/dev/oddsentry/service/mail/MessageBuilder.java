@@ -4,14 +4,18 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Recipients;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.Sender;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.extracts.chart.Chart;
 import dev.oddsentry.extracts.mail.Announcement;
 import dev.oddsentry.extracts.mail.HtmlMail;
 import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.extracts.mail.RoundUpMail;
+import dev.oddsentry.extracts.mail.Signature;
 import dev.oddsentry.extracts.mail.TextMail;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.layouts.ExtractFiles;
+import dev.oddsentry.service.people.TeamSignature;
+import dev.oddsentry.service.people.Teams;
 import dev.oddsentry.service.recipients.BlockedRecipients;
 import jakarta.activation.DataHandler;
 import jakarta.mail.Message;
@@ -29,6 +33,7 @@ import java.io.IOException;
 import java.io.UnsupportedEncodingException;
 import java.nio.charset.StandardCharsets;
 import java.time.Clock;
+import java.util.ArrayList;
 import java.util.Date;
 import java.util.LinkedHashMap;
 import java.util.List;
@@ -51,8 +56,10 @@ public class MessageBuilder {
     private final Clock clock;
     private final Directory directory;
     private final BlockedRecipients reach;
+    private final Teams teams;
 
-    MessageBuilder(Settings settings, Clock clock, Directory directory, BlockedRecipients reach) {
+    MessageBuilder(Settings settings, Clock clock, Directory directory, BlockedRecipients reach, Teams teams) {
+        this.teams = teams;
         this.reach = reach;
         this.directory = directory;
         this.settings = settings;
@@ -60,11 +67,12 @@ public class MessageBuilder {
     }
 
     public NewMessage build(Envelope envelope, Announcement said, List<ExtractFiles.File> files) {
-        return build(envelope, TextMail.subject(said), content(said, files));
+        return build(envelope, TextMail.subject(said), content(said, teams.signature(envelope.owner()), files));
     }
 
     /** @param of the round-up's id; null for a preview */
     public NewMessage build(@Nullable UUID of, RoundUpDefinition roundUp, RoundUp said) {
+        var signed = teams.signature(roundUp.owner());
         return build(
                 new Envelope(
                         MessageId.random(),
@@ -77,7 +85,10 @@ public class MessageBuilder {
                                 LateNote.words(said.language(), said.slot(), said.zone()), false, List.of()),
                         null),
                 RoundUpMail.subject(said),
-                alternatives(RoundUpMail.text(said), RoundUpMail.html(said)));
+                alternatives(
+                        RoundUpMail.text(said, signed.words()),
+                        RoundUpMail.html(said, signed.words()),
+                        pictures(null, signed)));
     }
 
     private NewMessage build(Envelope wanted, String subjectWanted, MimeMultipart content) {
@@ -187,16 +198,14 @@ public class MessageBuilder {
         var html = "<!doctype html><html lang=\"" + language.code()
                 + "\"><body style=\"font-family: sans-serif; color: #22303c\"><div style=\"white-space: pre-wrap\">"
                 + HtmlUtils.htmlEscape(text, UTF_8) + "</div></body></html>";
-        return build(Envelope.plain(Recipients.to(to), team, "incident"), subject, alternatives(text, html));
+        return build(Envelope.plain(Recipients.to(to), team, "incident"), subject, alternatives(text, html, List.of()));
     }
 
-    private static MimeMultipart content(Announcement said, List<ExtractFiles.File> files) {
-        var alternatives = said.chart() == null
-                ? alternatives(TextMail.render(said), HtmlMail.render(said))
-                : withPicture(
-                        TextMail.render(said),
-                        HtmlMail.render(said),
-                        said.chart().png());
+    private static MimeMultipart content(Announcement said, TeamSignature signed, List<ExtractFiles.File> files) {
+        var alternatives = alternatives(
+                TextMail.render(said, signed.words()),
+                HtmlMail.render(said, signed.words()),
+                pictures(said.chart(), signed));
         if (files.isEmpty()) return alternatives;
         try {
             var body = new MimeBodyPart();
@@ -214,32 +223,37 @@ public class MessageBuilder {
         }
     }
 
-    /** The picture is part of the HTML and of nothing else. */
-    private static MimeMultipart withPicture(String plain, String styled, byte[] png) {
-        try {
-            var html = new MimeBodyPart();
-            html.setContent(styled, "text/html; charset=UTF-8");
-            var picture = new MimeBodyPart();
-            picture.setDataHandler(new DataHandler(new ByteArrayDataSource(png, "image/png")));
-            picture.setContentID("<" + Announcement.CHART + ">");
-            picture.setDisposition(Part.INLINE);
-            var related = new MimeBodyPart();
-            related.setContent(new MimeMultipart("related", html, picture));
-            var text = new MimeBodyPart();
-            text.setText(plain, UTF_8);
-            return new MimeMultipart("alternative", text, related);
-        } catch (MessagingException e) {
-            throw new IllegalStateException("a message could not be built", e);
-        }
+    /** A picture of the HTML, by its Content-ID. */
+    private record Picture(String name, byte[] bytes, String mediaType) {}
+
+    private static List<Picture> pictures(@Nullable Chart chart, TeamSignature signed) {
+        var pictures = new ArrayList<Picture>();
+        if (chart != null) pictures.add(new Picture(Announcement.CHART, chart.png(), "image/png"));
+        if (signed.logo() != null)
+            pictures.add(new Picture(
+                    Signature.LOGO, signed.logo().bytes(), signed.logo().mediaType()));
+        return pictures;
     }
 
-    private static MimeMultipart alternatives(String plain, String styled) {
+    /** The pictures are part of the HTML and of nothing else. */
+    private static MimeMultipart alternatives(String plain, String styled, List<Picture> pictures) {
         try {
             var text = new MimeBodyPart();
             text.setText(plain, UTF_8);
             var html = new MimeBodyPart();
             html.setContent(styled, "text/html; charset=UTF-8");
-            return new MimeMultipart("alternative", text, html);
+            if (pictures.isEmpty()) return new MimeMultipart("alternative", text, html);
+            var related = new MimeMultipart("related", html);
+            for (var each : pictures) {
+                var picture = new MimeBodyPart();
+                picture.setDataHandler(new DataHandler(new ByteArrayDataSource(each.bytes(), each.mediaType())));
+                picture.setContentID("<" + each.name() + ">");
+                picture.setDisposition(Part.INLINE);
+                related.addBodyPart(picture);
+            }
+            var styledWithPictures = new MimeBodyPart();
+            styledWithPictures.setContent(related);
+            return new MimeMultipart("alternative", text, styledWithPictures);
         } catch (MessagingException e) {
             throw new IllegalStateException("a message could not be built", e);
         }

@@ -68,7 +68,7 @@ public record MessageParts(String text, String html, List<String> attachments) {
             String id = part.getHeader("Content-ID")[0].replaceAll("[<>]", "");
             try (var bytes = part.getInputStream()) {
                 String data = Base64.getEncoder().encodeToString(bytes.readAllBytes());
-                html = html.replace("\"cid:" + id + "\"", "\"data:image/png;base64," + data + "\"");
+                html = html.replace("\"cid:" + id + "\"", "\"data:" + mediaType(part) + ";base64," + data + "\"");
             }
         }
 

@@ -71,9 +71,7 @@ class MessageComposer {
     /** @param also the rows of other queries that go with it */
     NewMessage message(
             MessageContext context, Evaluation evaluation, MessageDraft draft, List<AdditionalRows.Rows> also) {
-        return draft.language() == null
-                ? composed(context, evaluation, draft, also)
-                : composed(context.in(draft.language()), evaluation, draft, also);
+        return composed(context.of(draft), evaluation, draft, also);
     }
 
     private NewMessage composed(
@@ -130,6 +128,7 @@ class MessageComposer {
                         ? List.of()
                         : others.stream().flatMap(MessageComposer::shown).toList(),
                 attached.said(delivery),
+                draft.sentTo(),
                 new Announcement.Links(
                         findings,
                         settings.baseUrl() + "/extracts/" + id,

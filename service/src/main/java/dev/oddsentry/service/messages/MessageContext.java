@@ -2,7 +2,6 @@ package dev.oddsentry.service.messages;
 
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.evaluation.RuleLabels;
-import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.service.evaluation.Attempt;
 import dev.oddsentry.service.evaluation.PersonalCopy;
@@ -32,9 +31,12 @@ public record MessageContext(
                 attempt.scope(), rule, rule.title(), attempt.moment(), attempt.labels(), attempt.copy());
     }
 
-    /** The same to readers of another language. */
-    MessageContext in(Language language) {
-        return new MessageContext(scope, rule.withDelivery(rule.delivery().in(language)), title, moment, labels, copy);
+    /** The same as the recipients of a draft get it: in their language, and in their variant. */
+    MessageContext of(MessageDraft draft) {
+        var delivery = rule.delivery();
+        if (draft.variant() != null) delivery = delivery.as(draft.variant());
+        if (draft.language() != null) delivery = delivery.in(draft.language());
+        return new MessageContext(scope, rule.withDelivery(delivery), title, moment, labels, copy);
     }
 
     /** The recipients, unless a split has others. */

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.messages;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.service.memory.AudienceKey;
@@ -16,7 +17,9 @@ import org.jspecify.annotations.Nullable;
  * @param open how many findings of these audiences are open
  * @param since the slot of the report before
  * @param language null for the rule's
+ * @param variant what these recipients get differently; null for nothing
  * @param withCopies whether those in cc and bcc get it too
+ * @param sentTo all recipients of the audience, as they are written; empty if only one is sent it
  * @param alone whether it is for one address only, even if others are named
  */
 record MessageDraft(
@@ -27,15 +30,22 @@ record MessageDraft(
         @Nullable Instant since,
         boolean alone,
         @Nullable Language language,
-        boolean withCopies) {
+        DeliveryDefinition.@Nullable Variant variant,
+        boolean withCopies,
+        List<String> sentTo) {
     MessageDraft(
             List<ReportPlan.Part> parts, List<String> to, @Nullable String split, long open, @Nullable Instant since) {
-        this(parts, to, split, open, since, false, null, true);
+        this(parts, to, split, open, since, false, null, null, true, List.of());
     }
 
-    /** To some of them, in their language. */
-    MessageDraft in(Language other, List<String> some, boolean copies) {
-        return new MessageDraft(parts, some, split, open, since, alone, other, copies);
+    /** To some of them, in their language, and as the variant has it. */
+    MessageDraft in(
+            Language other,
+            DeliveryDefinition.@Nullable Variant differing,
+            List<String> some,
+            boolean copies,
+            List<String> all) {
+        return new MessageDraft(parts, some, split, open, since, alone, other, differing, copies, all);
     }
 
     /** As the address is written here, whose case may matter to its server. */
@@ -44,11 +54,11 @@ record MessageDraft(
                 .filter(each -> MailAddress.bare(each).equalsIgnoreCase(address))
                 .limit(1)
                 .toList();
-        return new MessageDraft(parts, only, split, open, since, true, language, false);
+        return new MessageDraft(parts, only, split, open, since, true, language, variant, false, List.of());
     }
 
     MessageDraft insteadTo(String address) {
-        return new MessageDraft(parts, List.of(address), split, open, since, true, language, false);
+        return new MessageDraft(parts, List.of(address), split, open, since, true, language, variant, false, sentTo);
     }
 
     List<ReportPlan.Item> plan() {

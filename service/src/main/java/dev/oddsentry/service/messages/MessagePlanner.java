@@ -1,21 +1,26 @@
 package dev.oddsentry.service.messages;
 
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.mail.Directory;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
+import dev.oddsentry.service.recipients.BlockedRecipients;
 import dev.oddsentry.service.recipients.RecipientLanguages;
 import dev.oddsentry.service.reporting.ReportPlan;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Comparator;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.stream.Stream;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Decides which audience gets which message: one for each, and one for all audiences without recipients of their own. */
@@ -30,6 +35,7 @@ public class MessagePlanner {
     private final AdditionalRows alsoSending;
     private final RecipientLanguages languages;
     private final Directory directory;
+    private final BlockedRecipients reach;
 
     MessagePlanner(
             MemoryStore memory,
@@ -38,10 +44,11 @@ public class MessagePlanner {
             AdditionalRows alsoSending,
             RecipientLanguages languages,
             Directory directory,
-            RowAddresses ofRows) {
+            BlockedRecipients reach) {
         this.alsoSending = alsoSending;
         this.languages = languages;
         this.directory = directory;
+        this.reach = reach;
         this.memory = memory;
         this.addresses = addresses;
         this.messageComposer = messageComposer;
@@ -99,30 +106,77 @@ public class MessagePlanner {
                 .toList();
     }
 
-    /** One message for each language that recipients of the audience have set. */
+    /** One message for each language that recipients of the audience have set, and for each variant of the rule. */
     private List<MessageDraft> drafts(MessageContext context, Evaluation evaluation, ReportPlan plan) {
+        var variants = variants(context);
         var languages = this.languages.byAddress();
-        return inOneLanguage(context, evaluation, plan).stream()
-                .flatMap(draft -> byLanguage(draft, context, languages).stream())
+        return forAll(context, evaluation, plan).stream()
+                .flatMap(draft -> byForm(draft, context, variants, languages).stream())
                 .toList();
     }
 
-    private List<MessageDraft> byLanguage(MessageDraft draft, MessageContext context, Map<String, Language> languages) {
-        var usual = context.rule().delivery().texts().language();
-        var readers = new LinkedHashMap<Language, List<String>>();
-        for (String each : directory.written(draft.to())) {
-            var own = languages.getOrDefault(MailAddress.bare(each).toLowerCase(Locale.ROOT), usual);
-            readers.computeIfAbsent(own, _ -> new ArrayList<>()).add(each);
+    /** What recipients may get differently from one another. */
+    private record Form(DeliveryDefinition.@Nullable Variant variant, Language language) {}
+
+    private List<MessageDraft> byForm(
+            MessageDraft draft,
+            MessageContext context,
+            Map<String, DeliveryDefinition.Variant> variants,
+            Map<String, Language> languages) {
+        var delivery = context.rule().delivery();
+        var usual = delivery.texts().language();
+        var to = directory.written(draft.to());
+        var readers = new LinkedHashMap<Form, List<String>>();
+        for (String each : to) {
+            String address = MailAddress.bare(each).toLowerCase(Locale.ROOT);
+            var form = new Form(variants.get(address), languages.getOrDefault(address, usual));
+            readers.computeIfAbsent(form, _ -> new ArrayList<>()).add(each);
         }
         if (readers.isEmpty()) return List.of(draft);
-        var withCopies =
-                readers.containsKey(usual) ? usual : readers.firstEntry().getKey();
+        var asForMost = new Form(null, usual);
+        var withCopies = readers.containsKey(asForMost)
+                ? asForMost
+                : readers.keySet().stream()
+                        .min(Comparator.comparing(form -> form.variant() != null))
+                        .orElseThrow();
+        var all = sentTo(
+                context,
+                Stream.concat(
+                        to.stream(), directory.written(delivery.recipients().cc()).stream()));
         return readers.entrySet().stream()
-                .map(each -> draft.in(each.getKey(), each.getValue(), each.getKey() == withCopies))
+                .map(each -> draft.in(
+                        each.getKey().language(),
+                        each.getKey().variant(),
+                        each.getValue(),
+                        each.getKey().equals(withCopies),
+                        all))
                 .toList();
     }
 
-    private List<MessageDraft> inOneLanguage(MessageContext context, Evaluation evaluation, ReportPlan plan) {
+    /** Names, or addresses without one, of those who get it; empty for one alone. Those in hidden copy are named nowhere. */
+    private List<String> sentTo(MessageContext context, Stream<String> written) {
+        var barred = reach.barred(
+                context.scope() == null ? null : context.scope().ruleId().value());
+        var names = new LinkedHashMap<String, String>();
+        written.forEach(each -> {
+            String address = MailAddress.bare(each);
+            String name = MailAddress.name(each);
+            if (!barred.containsKey(address.toLowerCase(Locale.ROOT)))
+                names.putIfAbsent(address.toLowerCase(Locale.ROOT), name.isEmpty() ? address : name);
+        });
+        return names.size() < 2 ? List.of() : List.copyOf(names.values());
+    }
+
+    /** By address in small letters; the first variant that names one is its own. */
+    private Map<String, DeliveryDefinition.Variant> variants(MessageContext context) {
+        var variants = new HashMap<String, DeliveryDefinition.Variant>();
+        for (var variant : context.rule().delivery().variants())
+            for (String each : directory.written(variant.recipients()))
+                variants.putIfAbsent(MailAddress.bare(each).toLowerCase(Locale.ROOT), variant);
+        return variants;
+    }
+
+    private List<MessageDraft> forAll(MessageContext context, Evaluation evaluation, ReportPlan plan) {
         var reported = plan.parts().stream()
                 .filter(part -> !part.updates().isEmpty())
                 .sorted(Comparator.comparing(

@@ -2,12 +2,17 @@ package dev.oddsentry.service.people;
 
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import static dev.oddsentry.service.db.generated.Tables.TEAM;
+import static org.jooq.impl.DSL.excluded;
 
+import dev.oddsentry.extracts.mail.Signature;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
+import dev.oddsentry.service.people.TeamSignature.Logo;
 import java.time.Clock;
 import java.util.List;
+import java.util.Optional;
 import org.jooq.DSLContext;
+import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
 
@@ -24,12 +29,17 @@ public class Teams {
         this.clock = clock;
     }
 
-    public record Team(String name, List<String> addresses) {}
+    /**
+     * @param signature how its messages end; empty for nothing
+     * @param hasLogo whether they end with a picture too
+     */
+    public record Team(String name, List<String> addresses, String signature, boolean hasLogo) {}
 
     public List<Team> all() {
-        return db.selectFrom(TEAM)
+        return db.select(TEAM.NAME, TEAM.ADDRESSES, TEAM.SIGNATURE, TEAM.LOGO.isNotNull())
+                .from(TEAM)
                 .orderBy(TEAM.NAME)
-                .fetch(row -> new Team(row.getName(), List.of(row.getAddresses())));
+                .fetch(row -> new Team(row.value1(), List.of(row.value2()), row.value3(), row.value4()));
     }
 
     public List<String> names() {
@@ -52,17 +62,52 @@ public class Teams {
                         .fetch(PERSON.EMAIL));
     }
 
+    /** How the messages of a team end; nothing for a team that nobody entered. */
+    public TeamSignature signature(String team) {
+        return db.select(TEAM.SIGNATURE, TEAM.LOGO, TEAM.LOGO_MEDIA_TYPE)
+                .from(TEAM)
+                .where(TEAM.NAME.eq(team))
+                .fetchOptional(row -> new TeamSignature(
+                        new Signature(team, row.value1(), row.value2() != null),
+                        row.value2() == null ? null : new Logo(row.value2(), String.valueOf(row.value3()))))
+                .orElse(TeamSignature.NONE);
+    }
+
+    public Optional<Logo> logo(String team) {
+        return Optional.ofNullable(signature(team).logo());
+    }
+
+    /** @param signature null to keep the present one */
     @Transactional
-    public Team save(Person by, String name, List<String> addresses) {
+    public Team save(Person by, String name, List<String> addresses, @Nullable String signature) {
         db.insertInto(TEAM)
                 .set(TEAM.NAME, name)
                 .set(TEAM.ADDRESSES, addresses.toArray(String[]::new))
+                .set(TEAM.SIGNATURE, signature == null ? "" : signature.strip())
                 .set(TEAM.UPDATED_AT, clock.instant())
                 .onConflict(TEAM.NAME)
                 .doUpdate()
-                .setAllToExcluded()
+                .set(TEAM.ADDRESSES, excluded(TEAM.ADDRESSES))
+                .set(TEAM.SIGNATURE, signature == null ? TEAM.SIGNATURE : excluded(TEAM.SIGNATURE))
+                .set(TEAM.UPDATED_AT, excluded(TEAM.UPDATED_AT))
                 .execute();
         audit.record(db, by.id(), AuditAct.SAVE_TEAM, name, String.join(", ", addresses));
-        return new Team(name, addresses);
+        return all().stream()
+                .filter(team -> team.name().equals(name))
+                .findFirst()
+                .orElseThrow();
+    }
+
+    /** @return false if there is no such team */
+    @Transactional
+    public boolean saveLogo(Person by, String name, @Nullable Logo logo) {
+        int saved = db.update(TEAM)
+                .set(TEAM.LOGO, logo == null ? null : logo.bytes())
+                .set(TEAM.LOGO_MEDIA_TYPE, logo == null ? null : logo.mediaType())
+                .set(TEAM.UPDATED_AT, clock.instant())
+                .where(TEAM.NAME.eq(name))
+                .execute();
+        if (saved > 0) audit.record(db, by.id(), AuditAct.SAVE_TEAM, name, logo == null ? "logo removed" : "logo");
+        return saved > 0;
     }
 }

@@ -4,8 +4,10 @@ import dev.oddsentry.service.web.RefusedException;
 import java.sql.DatabaseMetaData;
 import java.sql.SQLException;
 import java.util.ArrayList;
+import java.util.HashMap;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Map;
 import java.util.Set;
 import org.springframework.stereotype.Component;
 
@@ -25,7 +27,15 @@ public class SourceTables {
 
     record SourceColumn(String name, String type) {}
 
-    record SourceTable(String schema, String name, List<SourceColumn> columns) {}
+    /**
+     * A foreign key: rows of the table lead to at most one row of another.
+     *
+     * @param columns of the table that has the key
+     * @param otherColumns those that they equal, in the same order
+     */
+    record SourceReference(List<String> columns, String schema, String table, List<String> otherColumns) {}
+
+    record SourceTable(String schema, String name, List<SourceColumn> columns, List<SourceReference> references) {}
 
     /** @param more whether there are others that are not told */
     public record SourceCatalogue(List<SourceTable> tables, boolean more) {}
@@ -54,10 +64,42 @@ public class SourceTables {
                         .add(new SourceColumn(columns.getString("COLUMN_NAME"), columns.getString("TYPE_NAME")));
             }
         }
+        var references = references(meta, catalog);
         var found = tables.entrySet().stream()
-                .map(entry ->
-                        new SourceTable(entry.getKey().schema(), entry.getKey().name(), List.copyOf(entry.getValue())))
+                .map(entry -> new SourceTable(
+                        entry.getKey().schema(),
+                        entry.getKey().name(),
+                        List.copyOf(entry.getValue()),
+                        references.getOrDefault(entry.getKey(), List.of())))
                 .toList();
         return new SourceCatalogue(found, count > MOST);
+    }
+
+    /** The driver lists the columns of a key one by one, in their order. */
+    private static Map<Key, List<SourceReference>> references(DatabaseMetaData meta, String catalog)
+            throws SQLException {
+        var references = new HashMap<Key, List<SourceReference>>();
+        try (var keys = meta.getCrossReference(null, null, null, catalog, null, null)) {
+            SourceReference last = null;
+            while (keys.next()) {
+                if (last == null || keys.getShort("KEY_SEQ") == 1) {
+                    last = new SourceReference(
+                            new ArrayList<>(),
+                            String.valueOf(keys.getString("PKTABLE_SCHEM")),
+                            keys.getString("PKTABLE_NAME"),
+                            new ArrayList<>());
+                    references
+                            .computeIfAbsent(
+                                    new Key(
+                                            String.valueOf(keys.getString("FKTABLE_SCHEM")),
+                                            keys.getString("FKTABLE_NAME")),
+                                    _ -> new ArrayList<>())
+                            .add(last);
+                }
+                last.columns().add(keys.getString("FKCOLUMN_NAME"));
+                last.otherColumns().add(keys.getString("PKCOLUMN_NAME"));
+            }
+        }
+        return references;
     }
 }

@@ -58,7 +58,7 @@ class SchemaTest {
 
     /** The other way round: what it offers is known to the readers. */
     @ParameterizedTest
-    @ValueSource(strings = {"query", "rule", "threshold", "calendar", "layout", "round-up"})
+    @ValueSource(strings = {"query", "rule", "threshold", "calendar", "layout", "recipient-list", "round-up"})
     void everyFieldThatItOffersIsKnown(String kind) {
         var unknown = new ArrayList<String>();
         fieldsOf(kind).forEach(field -> {

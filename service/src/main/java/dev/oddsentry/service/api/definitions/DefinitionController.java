@@ -90,7 +90,7 @@ class DefinitionController {
         return users;
     }
 
-    /** @param kind {@code query}, {@code rule}, {@code threshold}, {@code calendar}, {@code layout} or {@code round-up} */
+    /** @param kind {@code query}, {@code rule}, {@code threshold}, {@code calendar}, {@code layout}, {@code recipient-list} or {@code round-up} */
     @GetMapping(path = "/{kind}/{name}", produces = "application/yaml")
     String getDefinitionFile(@AuthenticationPrincipal Person by, @PathVariable String kind, @PathVariable String name) {
         return Document.print(require(by, kind, name));

@@ -117,7 +117,7 @@ public class Definition extends TableImpl<DefinitionRecord> {
     @Override
     public List<Check<DefinitionRecord>> getChecks() {
         return Arrays.asList(
-            Internal.createCheck(this, DSL.name("definition_kind_check"), "((kind = ANY (ARRAY['QUERY'::text, 'RULE'::text, 'THRESHOLD'::text, 'CALENDAR'::text, 'LAYOUT'::text, 'ROUND_UP'::text])))", true),
+            Internal.createCheck(this, DSL.name("definition_kind_check"), "((kind = ANY (ARRAY['QUERY'::text, 'RULE'::text, 'THRESHOLD'::text, 'CALENDAR'::text, 'LAYOUT'::text, 'RECIPIENT_LIST'::text, 'ROUND_UP'::text])))", true),
             Internal.createCheck(this, DSL.name("definition_revision_check"), "((revision > 0))", true)
         );
     }

@@ -63,6 +63,21 @@ public class Team extends TableImpl<TeamRecord> {
      */
     public final TableField<TeamRecord, Instant> UPDATED_AT = createField(DSL.name("updated_at"), SQLDataType.INSTANT.nullable(false), this, "");
 
+    /**
+     * The column <code>team.signature</code>.
+     */
+    public final TableField<TeamRecord, String> SIGNATURE = createField(DSL.name("signature"), SQLDataType.CLOB.nullable(false).defaultValue(DSL.field(DSL.raw("''::text"), SQLDataType.CLOB)), this, "");
+
+    /**
+     * The column <code>team.logo</code>.
+     */
+    public final TableField<TeamRecord, byte[]> LOGO = createField(DSL.name("logo"), SQLDataType.BLOB, this, "");
+
+    /**
+     * The column <code>team.logo_media_type</code>.
+     */
+    public final TableField<TeamRecord, String> LOGO_MEDIA_TYPE = createField(DSL.name("logo_media_type"), SQLDataType.CLOB, this, "");
+
     private Team(Name alias, Table<TeamRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -105,7 +120,8 @@ public class Team extends TableImpl<TeamRecord> {
     @Override
     public List<Check<TeamRecord>> getChecks() {
         return Arrays.asList(
-            Internal.createCheck(this, DSL.name("team_addresses_check"), "((cardinality(addresses) > 0))", true)
+            Internal.createCheck(this, DSL.name("team_addresses_check"), "((cardinality(addresses) > 0))", true),
+            Internal.createCheck(this, DSL.name("team_logo_has_type"), "(((logo IS NULL) = (logo_media_type IS NULL)))", true)
         );
     }
 

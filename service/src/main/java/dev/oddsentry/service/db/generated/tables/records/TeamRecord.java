@@ -62,6 +62,48 @@ public class TeamRecord extends UpdatableRecordImpl<TeamRecord> {
         return (Instant) get(2);
     }
 
+    /**
+     * Setter for <code>team.signature</code>.
+     */
+    public void setSignature(String value) {
+        set(3, value);
+    }
+
+    /**
+     * Getter for <code>team.signature</code>.
+     */
+    public String getSignature() {
+        return (String) get(3);
+    }
+
+    /**
+     * Setter for <code>team.logo</code>.
+     */
+    public void setLogo(byte[] value) {
+        set(4, value);
+    }
+
+    /**
+     * Getter for <code>team.logo</code>.
+     */
+    public byte[] getLogo() {
+        return (byte[]) get(4);
+    }
+
+    /**
+     * Setter for <code>team.logo_media_type</code>.
+     */
+    public void setLogoMediaType(String value) {
+        set(5, value);
+    }
+
+    /**
+     * Getter for <code>team.logo_media_type</code>.
+     */
+    public String getLogoMediaType() {
+        return (String) get(5);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -85,12 +127,15 @@ public class TeamRecord extends UpdatableRecordImpl<TeamRecord> {
     /**
      * Create a detached, initialised TeamRecord
      */
-    public TeamRecord(String name, String[] addresses, Instant updatedAt) {
+    public TeamRecord(String name, String[] addresses, Instant updatedAt, String signature, byte[] logo, String logoMediaType) {
         super(Team.TEAM);
 
         setName(name);
         setAddresses(addresses);
         setUpdatedAt(updatedAt);
+        setSignature(signature);
+        setLogo(logo);
+        setLogoMediaType(logoMediaType);
         resetTouchedOnNotNull();
     }
 }
