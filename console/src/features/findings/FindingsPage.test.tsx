@@ -22,27 +22,63 @@ const finding = (id: number, more = {}) => ({
   ],
   ...more,
 })
-const list = { total: 2, byRule: { 'late-sailings': 2 }, findings: [finding(1), finding(2)] }
+const list = { total: 2, byRule: { 'late-sailings': 2 }, findings: [finding(1), finding(2)], next: null }
 
-test('several are taken at once, and one that is refused keeps no other from it', async () => {
-  const calls = renderAt('/findings', <FindingsPage />, {
+const body = (sent: unknown) => JSON.parse(String(sent)) as Record<string, unknown>
+
+test('several are handled in one request, and what could not be done is counted', async () => {
+  const sent: unknown[] = []
+  renderAt('/findings', <FindingsPage />, {
     'GET /api/rules': [lateSailings()],
     'GET /api/findings': list,
-    'POST /api/rules/late-sailings/handling': (sent: unknown) =>
-      String(sent).includes('"finding":2')
-        ? Response.json({ detail: 'The finding has cleared.' }, { status: 409 })
-        : {},
+    'POST /api/findings/handling': (asked: unknown) => {
+      sent.push(body(asked))
+      return { handled: 1, cleared: 1, unchanged: 0, missing: 0 }
+    },
   })
   await userEvent.click(await screen.findByLabelText('Select all'))
   await userEvent.click(screen.getByRole('button', { name: 'Take' }))
-  expect(await screen.findByText('The finding has cleared.')).toBeInTheDocument()
-  expect(calls.filter((call) => call.startsWith('POST'))).toHaveLength(2)
+  expect(await screen.findByText('Done for 1 finding. 1 has cleared.')).toBeInTheDocument()
+  expect(sent).toEqual([
+    { findings: [1, 2], filter: null, expected: null, kind: 'TAKE', note: '', until: null, withdraw: false },
+  ])
+  await userEvent.selectOptions(screen.getByLabelText(/Action for/), 'Add note')
+  await userEvent.type(screen.getByLabelText('Note'), 'Called Holm')
+  await userEvent.click(screen.getByRole('button', { name: 'Add note' }))
+  expect(sent.at(-1)).toMatchObject({ kind: null, note: 'Called Holm' })
+})
+
+test('all that match are chosen over pages with the filter that a person saw', async () => {
+  const sent: unknown[] = []
+  renderAt('/findings?handling=BY_NOBODY', <FindingsPage />, {
+    'GET /api/rules': [lateSailings()],
+    'GET /api/findings?handling=BY_NOBODY': { ...list, total: 3, next: 'b' },
+    'GET /api/findings?handling=BY_NOBODY&after=b': { ...list, total: 3, findings: [finding(3)], next: null },
+    'POST /api/findings/handling': (asked: unknown) => {
+      sent.push(body(asked))
+      return { handled: 3, cleared: 0, unchanged: 0, missing: 0 }
+    },
+  })
+  await userEvent.click(await screen.findByLabelText('Select all'))
+  expect(screen.getByText('2 findings selected')).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Select all 3 findings' }))
+  expect(screen.getByText('3 findings selected')).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Take' }))
+  await vi.waitFor(() => expect(sent).toHaveLength(1))
+  expect(sent[0]).toMatchObject({
+    findings: null,
+    filter: { handling: 'BY_NOBODY', rule: null, severity: null, state: null, q: null },
+    expected: 3,
+  })
+  await userEvent.click(screen.getByRole('button', { name: 'Show more' }))
+  expect(await screen.findByText('SK-3')).toBeInTheDocument()
+  expect(screen.queryByRole('button', { name: 'Show more' })).toBeNull()
 })
 
 test('the address says what is sought', async () => {
   const calls = renderAt('/findings?rule=late-sailings&severity=CRITICAL', <FindingsPage />, {
     'GET /api/rules': [lateSailings()],
-    'GET /api/findings?rule=late-sailings&severity=CRITICAL': { total: 0, byRule: {}, findings: [] },
+    'GET /api/findings?rule=late-sailings&severity=CRITICAL': { total: 0, byRule: {}, findings: [], next: null },
   })
   expect(await screen.findByText('No findings match.')).toBeInTheDocument()
   await vi.waitFor(() => expect(calls).toContain('GET /api/findings?rule=late-sailings&severity=CRITICAL'))

@@ -1,7 +1,7 @@
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { Button, Form, Table } from 'react-bootstrap'
 import { Link, useSearchParams } from 'react-router'
-import { useQuery } from '@tanstack/react-query'
+import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { HandleMany } from '../../shared/HandleMany'
 import { Pick } from '../../shared/Pick'
@@ -12,7 +12,7 @@ import { SearchField } from '../../shared/SearchField'
 import { useTitle } from '../../shared/title'
 import { cellWords, markWords, stateWords, timeWords } from '../../shared/words'
 import { rules } from '../rules/api'
-import { findingsAcross, type Found, type FoundList, type Sought } from './api'
+import { filterOf, findingsAcross, type Found, type Sought } from './api'
 import { t } from '../../messages'
 
 /** Findings over all rules: what is open, whose hands it is in, and setting marks on several at once. */
@@ -25,10 +25,11 @@ export function FindingsPage() {
     rule: search.get('rule') ?? '',
     state: search.get('state') ?? '',
     severity: search.get('severity') ?? '',
-    marked: search.get('marked') ?? '',
+    handling: search.get('handling') ?? '',
   }
   const settled = useSettled(JSON.stringify(sought), 250)
-  const found = useQuery(findingsAcross(JSON.parse(settled) as Sought))
+  const asked = JSON.parse(settled) as Sought
+  const found = useInfiniteQuery(findingsAcross(asked))
   const put = (name: keyof Sought, value: string) =>
     setSearch(
       (before) => {
@@ -81,53 +82,107 @@ export function FindingsPage() {
             onChange={(value) => put('severity', value)}
           />
           <Pick
-            id="finding-marked"
+            id="finding-handling"
             label={t('shared.handling')}
-            value={sought.marked}
+            value={sought.handling}
             options={[
               ['BY_NOBODY', t('state.by_nobody')],
               ['TAKEN', t('state.taken')],
               ['SNOOZED', t('state.snoozed')],
               ['ACCEPTED', t('state.accepted')],
             ]}
-            onChange={(value) => put('marked', value)}
+            onChange={(value) => put('handling', value)}
           />
         </div>
       </section>
       <Loaded query={found} what={t('loading.the_findings')}>
-        {(list) => <List key={settled} list={list} narrowed={search.size > 0} />}
+        {({ pages }) => (
+          <List
+            key={settled}
+            findings={pages.flatMap((page) => page.findings)}
+            total={pages[0]?.total ?? 0}
+            sought={asked}
+            narrowed={search.size > 0}
+            more={
+              found.hasNextPage && (
+                <Button
+                  size="sm"
+                  variant="plain"
+                  className="mt-2"
+                  disabled={found.isFetchingNextPage}
+                  onClick={() => void found.fetchNextPage()}
+                >
+                  {t('findings.show_more')}
+                </Button>
+              )
+            }
+          />
+        )}
       </Loaded>
     </>
   )
 }
 
-function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
+function List({
+  findings,
+  total,
+  sought,
+  narrowed,
+  more,
+}: {
+  findings: Found[]
+  total: number
+  sought: Sought
+  narrowed: boolean
+  more: ReactNode
+}) {
   const [chosen, setChosen] = useState<Set<number>>(new Set())
-  const byId = new Map(list.findings.map((finding) => [finding.id, finding]))
-  const marking = [...chosen].flatMap((id) => byId.get(id) ?? []).map(({ id, rule }) => ({ id, rule }))
-  if (list.findings.length === 0)
+  // Those that are not shown yet are chosen with the filter, not one by one.
+  const [everything, setEverything] = useState(false)
+  const shown = findings.filter((finding) => chosen.has(finding.id)).map(({ id }) => id)
+  if (findings.length === 0)
     return (
       <p className="sheet quiet">
         {narrowed ? t('findings.no_findings_match') : t('findings.no_findings_yet_they_appear')}
       </p>
     )
-  const choose = (id: number, is: boolean) =>
+  const choose = (id: number, is: boolean) => {
+    setEverything(false)
     setChosen((before) => {
       const after = new Set(before)
       if (is) after.add(id)
       else after.delete(id)
       return after
     })
-  const markable = list.findings.filter((finding) => finding.state !== 'CLEARED')
+  }
+  const markable = findings.filter((finding) => finding.state !== 'CLEARED')
   const allChosen = markable.length > 0 && markable.every((finding) => chosen.has(finding.id))
   return (
     <>
-      {marking.length > 0 && <HandleMany findings={marking} onDone={() => setChosen(new Set())} />}
+      {shown.length > 0 && (
+        <HandleMany
+          chosen={everything ? { filter: filterOf(sought), expected: total } : { findings: shown }}
+          onDone={() => {
+            setChosen(new Set())
+            setEverything(false)
+          }}
+        />
+      )}
       <section className="sheet">
         <p className="small quiet mb-0" role="status">
-          {list.total > list.findings.length
-            ? t('findings.the_first_of_finding_worst', { findings: list.findings.length, total: list.total })
-            : t('findings.finding_worst_and_newest_first', { total: list.total })}
+          {total > findings.length
+            ? t('findings.the_first_of_finding_worst', { findings: findings.length, total })
+            : t('findings.finding_worst_and_newest_first', { total })}
+          {allChosen && total > findings.length && (
+            <>
+              {' '}
+              <Button size="sm" variant="link" className="p-0" onClick={() => setEverything(!everything)}>
+                {everything
+                  ? t('findings.select_shown_only', { shown: shown.length })
+                  : t('findings.select_all_found', { total })}
+              </Button>
+            </>
+          )}
         </p>
         <Scroll label={t('shared.findings')}>
           <Table className="cards">
@@ -138,9 +193,10 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
                     <Form.Check
                       aria-label={t('findings.select_all')}
                       checked={allChosen}
-                      onChange={(event) =>
+                      onChange={(event) => {
+                        setEverything(false)
                         setChosen(event.target.checked ? new Set(markable.map((each) => each.id)) : new Set())
-                      }
+                      }}
                     />
                   )}
                 </th>
@@ -154,7 +210,7 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
               </tr>
             </thead>
             <tbody>
-              {list.findings.map((finding) => (
+              {findings.map((finding) => (
                 <Row
                   key={finding.id}
                   finding={finding}
@@ -165,7 +221,8 @@ function List({ list, narrowed }: { list: FoundList; narrowed: boolean }) {
             </tbody>
           </Table>
         </Scroll>
-        {list.findings.length > 20 && (
+        {more}
+        {findings.length > 20 && (
           <Button size="sm" variant="plain" className="mt-2" onClick={() => window.scrollTo({ top: 0 })}>
             {t('findings.to_the_top')}
           </Button>

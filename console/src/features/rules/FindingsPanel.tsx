@@ -82,9 +82,7 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
   const shown = all ? list.findings : list.findings.slice(0, shownAtFirst)
   return (
     <>
-      {chosen.size > 0 && (
-        <HandleMany findings={[...chosen].map((id) => ({ rule: name, id }))} onDone={() => setChosen(new Set())} />
-      )}
+      {chosen.size > 0 && <HandleMany chosen={{ findings: [...chosen] }} onDone={() => setChosen(new Set())} />}
       <Scroll label={t('shared.findings')}>
         <Table>
           <thead>

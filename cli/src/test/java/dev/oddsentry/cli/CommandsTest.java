@@ -6,6 +6,8 @@ import dev.oddsentry.cli.common.ExitStatus;
 import java.io.IOException;
 import java.nio.file.Files;
 import java.nio.file.Path;
+import java.util.ArrayList;
+import java.util.List;
 import java.util.Locale;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
@@ -258,6 +260,28 @@ class CommandsTest extends AgainstAService {
         var ran = odd("rules");
         assertThat(ran.status()).isEqualTo(ExitStatus.NOT_REACHED);
         assertThat(ran.err()).contains("Cannot reach the service at http://127.0.0.1:");
+    }
+
+    @Test
+    void allFindingsThatMatchAreHandledAfterALook() {
+        String filter = "?severity=CRITICAL&handling=BY_NOBODY&rule=late";
+        answer("GET /api/findings" + filter, "{\"total\":3,\"next\":null,\"byRule\":{\"late\":3},\"findings\":[]}");
+        answer("POST /api/findings/handling", "{\"handled\":2,\"cleared\":1,\"unchanged\":0,\"missing\":0}");
+        String[] take = {"handle", "take", "--severity", "critical", "--handling", "none", "--rule", "late"};
+        assertThat(odd(take).out())
+                .contains("late", "3 findings match. Nothing was changed. Add --apply to take them.");
+        assertThat(asked).noneMatch(each -> each.startsWith("POST /api/findings"));
+        var applied = new ArrayList<>(List.of(take));
+        applied.addAll(List.of("--note", "Calling", "--apply"));
+        assertThat(odd(applied.toArray(String[]::new)).out()).contains("Done for 2 findings. Already cleared: 1.");
+        assertThat(asked.getLast())
+                .contains("\"expected\":3", "\"handling\":\"BY_NOBODY\"", "\"kind\":\"TAKE\"", "\"note\":\"Calling\"");
+        assertThat(odd("all-findings", "--handling", "nobody").err())
+                .contains("\"nobody\" is not one of none, taken, snoozed, accepted.");
+        assertThat(odd("all-findings", "--state", "out-of-sight").status()).isEqualTo(2);
+        answer("GET /api/findings?state=AGED_OUT", "{\"total\":0,\"next\":null,\"byRule\":{},\"findings\":[]}");
+        assertThat(odd("handle", "note", "--state", "aged-out").out()).contains("No findings match.");
+        assertThat(odd("handle", "note", "--withdraw").err()).contains("A note cannot be withdrawn.");
     }
 
     @Test

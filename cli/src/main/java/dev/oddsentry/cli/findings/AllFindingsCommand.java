@@ -1,18 +1,13 @@
 package dev.oddsentry.cli.findings;
 
-import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.Pages;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
 import dev.oddsentry.contract.FindingSummaryList;
-import java.util.LinkedHashMap;
-import java.util.Locale;
-import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
-import picocli.CommandLine.Option;
 
 @Command(
         name = "all-findings",
@@ -24,42 +19,13 @@ public final class AllFindingsCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
 
-    @Option(names = "--state", paramLabel = "STATE", description = "open, pending, out-of-sight or cleared.")
-    @Nullable
-    String state;
-
-    @Option(names = "--severity", paramLabel = "SEVERITY", description = "critical, warning or notice.")
-    @Nullable
-    String severity;
-
-    @Option(names = "--handling", paramLabel = "HOW", description = "none, taken, snoozed or accepted.")
-    @Nullable
-    String marked;
-
-    @Option(names = "--rule", paramLabel = "RULE", description = "Only findings of this rule.")
-    @Nullable
-    String rule;
-
-    @Option(
-            names = "--find",
-            paramLabel = "TEXT",
-            description = "Only findings with this text in their row, key or rule.")
-    @Nullable
-    String find;
-
-    private static @Nullable String code(@Nullable String written) {
-        return written == null ? null : written.toUpperCase(Locale.ROOT).replace('-', '_');
-    }
+    @Mixin
+    @SuppressWarnings("NullAway.Init")
+    FindingFilterOptions filter;
 
     @Override
     public Integer call() {
-        var asked = new LinkedHashMap<String, @Nullable String>();
-        asked.put("state", code(state));
-        asked.put("severity", code(severity));
-        asked.put("handling", code(marked));
-        asked.put("rule", rule);
-        asked.put("q", find);
-        String path = "/api/findings" + Api.query(asked);
+        String path = filter.path();
         FindingSummaryList all = output.isTable()
                 ? api().get(path, FindingSummaryList.class)
                 : Pages.all(

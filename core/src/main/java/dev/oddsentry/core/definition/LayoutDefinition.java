@@ -53,7 +53,7 @@ public record LayoutDefinition(
     }
 
     /** The same with its rows in another form in the message. */
-    public LayoutDefinition withRowsAs(RowsAs other) {
+    public LayoutDefinition withRowsAs(@Nullable RowsAs other) {
         return new LayoutDefinition(
                 columns,
                 sort,

@@ -52,12 +52,7 @@ public class FindingHandling {
         if (finding.getState() == FindingState.CLEARED)
             throw RefusedException.conflict("The finding has cleared; it cannot be used with "
                     + ask.kind().code() + ".");
-        if (ask.kind() == Kind.SNOOZE && ask.until() == null)
-            throw RefusedException.invalid("A snooze needs an end date.");
-        if (ask.until() != null && !ask.until().isAfter(now))
-            throw RefusedException.invalid("\"until\" lies in the past: " + ask.until() + ".");
-        if (ask.kind() == Kind.ACCEPT && ask.note().isBlank())
-            throw RefusedException.invalid("A note is required when you accept a finding.");
+        refuseSenseless(ask.kind(), ask.note(), ask.until(), now);
         end(by, findingId, ask.kind(), now);
         db.insertInto(HANDLING)
                 .set(HANDLING.FINDING_ID, findingId)
@@ -69,6 +64,18 @@ public class FindingHandling {
                 .set(HANDLING.UNTIL, ask.until())
                 .execute();
         record(by, finding, FindingEventKind.set(ask.kind()), ask.note(), now);
+    }
+
+    static void refuseSenseless(Kind kind, String note, @Nullable Instant until, Instant now) {
+        if (kind == Kind.SNOOZE && until == null) throw RefusedException.invalid("A snooze needs an end date.");
+        if (until != null && !until.isAfter(now))
+            throw RefusedException.invalid("\"until\" lies in the past: " + until + ".");
+        if (kind == Kind.ACCEPT && note.isBlank())
+            throw RefusedException.invalid("A note is required when you accept a finding.");
+    }
+
+    static void refuseEmpty(String note) {
+        if (note.isBlank()) throw RefusedException.invalid("The note is empty.");
     }
 
     /** @throws RefusedException if there is no such mark */
@@ -84,7 +91,7 @@ public class FindingHandling {
     /** Notes what a person knows of a finding or did about it, also once it is over. @throws RefusedException if there is nothing in it */
     @Transactional
     public void note(Person by, RuleId ruleId, long findingId, String note) {
-        if (note.isBlank()) throw RefusedException.invalid("The note is empty.");
+        refuseEmpty(note);
         record(by, lock(ruleId, findingId), FindingEventKind.NOTED, note.strip(), clock.instant());
     }
 

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.layouts;
 
 import dev.oddsentry.core.condition.RowFailureException;
+import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.evaluation.RuleEvaluator;
@@ -58,11 +59,11 @@ public final class ExtractRows {
         this.plain = rule.isPlainReport();
     }
 
-    private ExtractRows(ExtractRows same, Language language) {
+    private ExtractRows(ExtractRows same, Language language, LayoutDefinition layout) {
         this.evaluator = same.evaluator;
         this.labels = same.labels;
         this.resultColumns = same.resultColumns;
-        this.layout = same.layout;
+        this.layout = layout;
         this.title = same.title;
         this.zone = same.zone;
         this.language = language;
@@ -72,9 +73,12 @@ public final class ExtractRows {
         this.plain = same.plain;
     }
 
-    /** The same for readers of another language. */
-    public ExtractRows in(Language other) {
-        return other == language ? this : new ExtractRows(this, other);
+    /** The same in the language of a message, and in the form that its rows have there. */
+    public ExtractRows as(DeliveryDefinition delivery) {
+        var form = delivery.layout().rowsAs();
+        return delivery.texts().language() == language && form == layout.rowsAs()
+                ? this
+                : new ExtractRows(this, delivery.texts().language(), layout.withRowsAs(form));
     }
 
     public List<Extract.Column> columns() {

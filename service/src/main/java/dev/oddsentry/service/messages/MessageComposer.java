@@ -79,7 +79,7 @@ class MessageComposer {
         MessageId id = MessageId.random();
         var rule = context.rule();
         var delivery = rule.delivery();
-        var rows = evaluation.rows(context.labels()).in(rule.delivery().texts().language());
+        var rows = evaluation.rows(context.labels()).as(delivery);
         var news = rows.extract(updateRows(context, draft, evaluation, rows));
         var layout = delivery.layout();
         boolean linkOnly = delivery.show() == Show.LINK;
@@ -232,9 +232,7 @@ class MessageComposer {
 
     /** What each field of the texts says in a message now, by name; the rows are left out. */
     Map<String, String> fieldTexts(MessageContext context, Evaluation evaluation, MessageDraft draft) {
-        var rows = evaluation
-                .rows(context.labels())
-                .in(context.rule().delivery().texts().language());
+        var rows = evaluation.rows(context.labels()).as(context.rule().delivery());
         var news = rows.extract(updateRows(context, draft, evaluation, rows));
         Instant next =
                 schedules.of(context.rule()).nextAfter(context.moment().slot()).orElse(null);

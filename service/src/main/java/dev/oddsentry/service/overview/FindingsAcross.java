@@ -158,6 +158,17 @@ public class FindingsAcross {
         return new FindingSummaryList(total, byRule, found, FindingPlace.next(findings, MOST_LISTED));
     }
 
+    /** The numbers of those that match, at most so many. */
+    public List<Long> ids(Ask ask, int most) {
+        return db.select(FINDING.ID)
+                .from(FINDING)
+                .join(DEFINITION)
+                .on(DEFINITION.ID.eq(FINDING.RULE_ID.coerce(DEFINITION.ID)))
+                .where(condition(ask))
+                .limit(most)
+                .fetch(FINDING.ID);
+    }
+
     private Condition condition(Ask ask) {
         String sought = ask.sought().strip();
         return and(

@@ -14,12 +14,6 @@ import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
-import java.time.DateTimeException;
-import java.time.Instant;
-import java.time.LocalDate;
-import java.time.LocalDateTime;
-import java.time.OffsetDateTime;
-import java.time.ZoneId;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -77,7 +71,7 @@ class HandlingController {
         else {
             var until = body.until() == null
                     ? null
-                    : until(body.until(), rule.definition().zone());
+                    : HandlingEnd.of(body.until(), rule.definition().zone());
             marking.mark(
                     by,
                     rule.ruleId(),
@@ -118,18 +112,5 @@ class HandlingController {
                 .fetchOptional(FINDING.ID)
                 .orElseThrow(() -> RefusedException.notFound("The rule has no finding \"" + String.join(", ", texts)
                         + "\". odd explain " + rule.definition().name() + " --key … says why."));
-    }
-
-    /** A bare date is its beginning: what differs is told by the first check of that day. */
-    private static Instant until(String text, ZoneId zone) {
-        try {
-            if (text.length() <= "2026-01-01".length())
-                return LocalDate.parse(text).atStartOfDay(zone).toInstant();
-            if (text.endsWith("Z") || text.matches(".*[+-]\\d\\d:\\d\\d"))
-                return OffsetDateTime.parse(text).toInstant();
-            return LocalDateTime.parse(text.replace(' ', 'T')).atZone(zone).toInstant();
-        } catch (DateTimeException notOne) {
-            throw RefusedException.invalid("\"" + text + "\" is not a date. Examples: 2026-06-01, 2026-06-01T09:00");
-        }
     }
 }
