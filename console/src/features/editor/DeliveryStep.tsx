@@ -1,14 +1,16 @@
+import { lazy, Suspense } from 'react'
 import { Form } from 'react-bootstrap'
 import { Choice } from '../../shared/Choice'
 import { AudienceTable } from './AudienceTable'
 import { SplitFields } from './SplitFields'
 import { FilesField } from './FilesField'
-import { VariantFields } from './VariantFields'
 import { LayoutFields } from '../fields/LayoutFields'
 import { edited, type Column, type DeliveryPart, type Edits } from '../fields/parts'
 import { PeopleField } from '../fields/PeopleField'
 import { TemplateField } from '../fields/TemplateField'
 import { t } from '../../messages'
+
+const VariantFields = lazy(() => import('./VariantFields').then(({ VariantFields: fields }) => ({ default: fields })))
 
 const languages = [
   ['', t('shared.english')],
@@ -76,13 +78,15 @@ export function DeliveryStep({ delivery, plain, copies, document, columns, onCha
         document={document}
         onChange={(attach) => put({ attach })}
       />
-      <VariantFields
-        variants={delivery.variants ?? []}
-        attach={delivery.attach ?? ['csv']}
-        plain={plain}
-        document={document}
-        onChange={(variants) => put({ variants })}
-      />
+      <Suspense fallback={null}>
+        <VariantFields
+          variants={delivery.variants ?? []}
+          attach={delivery.attach ?? ['csv']}
+          plain={plain}
+          document={document}
+          onChange={(variants) => put({ variants })}
+        />
+      </Suspense>
       <div className="mt-3">
         <Form.Check
           id="may-leave"

@@ -1,8 +1,11 @@
+import { lazy, Suspense } from 'react'
 import { Form } from 'react-bootstrap'
 import { Choice } from '../../shared/Choice'
-import type { MemoryPart, Seen } from './api'
+import type { MemoryPart, RuleDocument, Seen } from './api'
 import { edited, type Edits, type Column } from '../fields/parts'
 import { rich, t } from '../../messages'
+
+const SettingsEffect = lazy(() => import('./SettingsEffect').then(({ SettingsEffect: panel }) => ({ default: panel })))
 
 const kinds = [
   ['new', t('editor.report_new')],
@@ -152,14 +155,15 @@ export function MemoryStep({ memory, columns, per, onChange }: Props) {
 
 /** What the memory makes of the exceptions of now. */
 export function MemoryEffect({
-  memory,
+  document,
   seen,
   columns,
 }: {
-  memory: MemoryPart
+  document: RuleDocument
   seen: Seen | undefined
   columns: Column[]
 }) {
+  const memory = document.memory ?? {}
   if (memory.mode === 'plain') return <p className="quiet mb-0">{t('editor.plain_each_check')}</p>
   const labels = (memory.key ?? []).map((name) => columns.find((column) => column.name === name)?.label ?? name)
   return (
@@ -188,6 +192,9 @@ export function MemoryEffect({
         <p className="quiet mb-1">{t('editor.see_the_preview_under_conditions')}</p>
       )}
       <p className="small quiet mb-0">{t('editor.previews_do_not_change_the')}</p>
+      <Suspense fallback={null}>
+        <SettingsEffect document={document} />
+      </Suspense>
     </>
   )
 }

@@ -245,7 +245,13 @@ function Editor({ found }: { found: Editing }) {
           </StepRow>
           <StepRow
             step="memory"
-            effect={<MemoryEffect memory={document.memory ?? {}} seen={preview.data?.draft} columns={columns} />}
+            effect={
+              <MemoryEffect
+                document={previewable(withoutEmpty(document))}
+                seen={preview.data?.draft}
+                columns={columns}
+              />
+            }
           >
             <MemoryStep
               memory={document.memory ?? {}}

@@ -127,9 +127,11 @@ const save = (document: RuleDocument, reason: string, revision: number) =>
     document,
   )
 
+export type MemorySetting = NonNullable<Variant['without']>
+
 export const backTest = (
   days: number,
-  onTrial: { thresholds: Record<string, string[]>; conditions: string[] },
+  onTrial: { thresholds: Record<string, string[]>; conditions: string[]; without?: MemorySetting[] },
   document: RuleDocument,
   copy: string | null,
 ) =>

@@ -37,6 +37,7 @@ const labels: [string, string][] = [
   ['delivery.split_by', t('editor.split_by_column')],
   ['delivery.split_from', t('editor.split_from')],
   ['delivery.split_address', t('editor.split_address')],
+  ['delivery.split_to', t('editor.split')],
   ['delivery.split', t('editor.split')],
   ['delivery.attach', t('editor.files')],
   ['delivery.variants', t('editor.variants')],

@@ -18,7 +18,9 @@ import java.nio.file.Path;
 import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
+import java.util.Locale;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
@@ -33,9 +35,13 @@ import picocli.CommandLine.ParameterException;
             "",
             "Example: odd backtest late-sailings --days 90",
             "         odd backtest late-sailings --days 90 --threshold late_minutes=20,25,30",
+            "         odd backtest late-sailings --condition \"delay_min > 30\"",
+            "         odd backtest late-sailings --without open-after,remind-every",
             "Past slots are calculated from today's data. Ctrl-C stops the back-test in the service too."
         })
 public final class BackTestCommand extends ServiceCommand {
+    private static final Set<String> SETTINGS = Set.of("OPEN_AFTER", "CLEAR_AFTER", "CONFIRM_AFTER", "REMIND_EVERY");
+
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
@@ -58,6 +64,20 @@ public final class BackTestCommand extends ServiceCommand {
     Map<String, String> thresholds = Map.of();
 
     @Option(
+            names = "--condition",
+            paramLabel = "TEXT",
+            description = "A condition to try in place of the rule's; can be repeated.")
+    List<String> conditions = List.of();
+
+    @Option(
+            names = "--without",
+            paramLabel = "SETTING,…",
+            split = ",",
+            description =
+                    "Settings of the memory to leave out in turn: open-after, clear-after, confirm-after, remind-every.")
+    List<String> without = List.of();
+
+    @Option(
             names = "--draft",
             paramLabel = "FILE",
             description = "Definition file of the rule, instead of the saved one.")
@@ -73,6 +93,8 @@ public final class BackTestCommand extends ServiceCommand {
         body.put("days", days);
         body.put("copy", copy.key());
         body.put("thresholds", onTrial());
+        body.put("conditions", conditions);
+        body.put("without", without.stream().map(this::setting).toList());
         String text = draft == null ? null : read(draft);
         body.put("document", text);
         LongWorkView asked;
@@ -110,6 +132,14 @@ public final class BackTestCommand extends ServiceCommand {
         return onTrial;
     }
 
+    private String setting(String written) {
+        String code = written.strip().toUpperCase(Locale.ROOT).replace('-', '_');
+        if (SETTINGS.contains(code)) return code;
+        throw new ParameterException(
+                spec().commandLine(),
+                "\"" + written + "\" is not one of open-after, clear-after, confirm-after, remind-every.");
+    }
+
     private BigDecimal number(String name, String value) {
         try {
             return new BigDecimal(value);
@@ -123,6 +153,9 @@ public final class BackTestCommand extends ServiceCommand {
     private static String variant(VariantResult variant) {
         var words = new ArrayList<String>();
         variant.thresholds().forEach((name, value) -> words.add(name + " " + value.toPlainString()));
+        if (variant.exceptions() != null) words.add(variant.exceptions());
+        if (variant.without() != null)
+            words.add("without " + variant.without().toLowerCase(Locale.ROOT).replace('_', '-'));
         return words.isEmpty() ? "as saved" : String.join(", ", words);
     }
 

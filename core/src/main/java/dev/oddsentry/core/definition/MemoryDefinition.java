@@ -6,6 +6,7 @@ import dev.oddsentry.core.memory.MinimumDuration;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.core.time.Span;
 import java.util.List;
+import java.util.Locale;
 import java.util.Optional;
 import java.util.Set;
 import org.jspecify.annotations.Nullable;
@@ -36,6 +37,35 @@ public record MemoryDefinition(
         SafetyLimits safetyLimits,
         FirstCheck firstCheck,
         @Nullable Span forgetAfter) {
+    /** What a rule may say and need not, by its name in documents. */
+    public enum Setting {
+        OPEN_AFTER,
+        CLEAR_AFTER,
+        CONFIRM_AFTER,
+        REMIND_EVERY;
+
+        public String code() {
+            return name().toLowerCase(Locale.ROOT);
+        }
+    }
+
+    /** The same as if it did not say this. */
+    public MemoryDefinition without(Setting setting) {
+        return new MemoryDefinition(
+                mode,
+                key,
+                watch,
+                report,
+                absence,
+                setting == Setting.OPEN_AFTER ? MinimumDuration.NONE : openAfter,
+                setting == Setting.CLEAR_AFTER ? MinimumDuration.NONE : clearAfter,
+                setting == Setting.CONFIRM_AFTER ? 1 : confirmAfter,
+                setting == Setting.REMIND_EVERY ? null : remindEvery,
+                safetyLimits,
+                firstCheck,
+                forgetAfter);
+    }
+
     /** The same, with exceptions that open at once and absences that clear at once. */
     MemoryDefinition withoutMinimumDurations() {
         return new MemoryDefinition(

@@ -171,6 +171,29 @@ public record RuleDefinition(
                 filing);
     }
 
+    /** The same rule with another memory. */
+    public RuleDefinition withMemory(MemoryDefinition other) {
+        return new RuleDefinition(
+                id,
+                name,
+                title,
+                owner,
+                query,
+                zone,
+                parameters,
+                groups,
+                exceptions,
+                severity,
+                fireWhen,
+                other,
+                schedule,
+                triggers,
+                limits,
+                copies,
+                delivery,
+                filing);
+    }
+
     /**
      * The same without minimum durations, to show what it would send.
      *

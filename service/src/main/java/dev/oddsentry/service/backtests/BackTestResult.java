@@ -1,5 +1,6 @@
 package dev.oddsentry.service.backtests;
 
+import dev.oddsentry.core.definition.MemoryDefinition;
 import java.math.BigDecimal;
 import java.time.Instant;
 import java.util.List;
@@ -18,6 +19,7 @@ public record BackTestResult(
     /**
      * @param thresholds those on trial; none for the rule as it is
      * @param exceptions the condition on trial; null for the rule's own
+     * @param without the setting of the memory that is left out; null for none
      * @param messages how many checks would have fired
      * @param updates how many findings their mails would have told
      * @param slots those that would have fired, or that found or could not evaluate something
@@ -25,6 +27,7 @@ public record BackTestResult(
     record VariantResult(
             Map<String, BigDecimal> thresholds,
             @Nullable String exceptions,
+            MemoryDefinition.@Nullable Setting without,
             int checks,
             int messages,
             int updates,

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.backtests;
 
+import dev.oddsentry.core.definition.MemoryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
@@ -18,6 +19,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
+import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -60,6 +62,7 @@ public class BackTests {
     /**
      * @param thresholds values on trial, by name
      * @param conditions on trial in place of the rule's; not together with thresholds
+     * @param without settings of the memory that are left out, one at a time; alone; null in what was asked before there were such
      * @param document of a draft; null for the rule as it is saved
      * @param copy the key of the personal copy that is asked about; null where the rule has none
      */
@@ -68,9 +71,11 @@ public class BackTests {
             Instant to,
             Map<String, List<BigDecimal>> thresholds,
             @Nullable List<String> conditions,
+            @Nullable List<MemoryDefinition.Setting> without,
             @Nullable String document,
             @Nullable String copy) {
         List<Variant> variants() {
+            if (without != null && !without.isEmpty()) return Variant.ofSettings(without);
             return conditions == null || conditions.isEmpty()
                     ? Variant.of(thresholds)
                     : Variant.ofConditions(conditions);
@@ -81,10 +86,18 @@ public class BackTests {
      * What is on trial.
      *
      * @param thresholds values by name
-     * @param conditions in place of the rule's; not together with thresholds
+     * @param conditions in place of the rule's
+     * @param without settings of the memory that are left out, one at a time
      */
-    public record OnTrial(Map<String, List<BigDecimal>> thresholds, List<String> conditions) {
-        static final OnTrial NOTHING = new OnTrial(Map.of(), List.of());
+    public record OnTrial(
+            Map<String, List<BigDecimal>> thresholds, List<String> conditions, List<MemoryDefinition.Setting> without) {
+        static final OnTrial NOTHING = new OnTrial(Map.of(), List.of(), List.of());
+
+        private long kinds() {
+            return Stream.of(thresholds.isEmpty(), conditions.isEmpty(), without.isEmpty())
+                    .filter(isEmpty -> !isEmpty)
+                    .count();
+        }
     }
 
     /** @throws RefusedException if a back-test of this rule would say nothing true */
@@ -116,8 +129,8 @@ public class BackTests {
         var rule = asked(written, copy);
         refuseWithoutMeaning(rule);
         var used = thresholds.named(rule.thresholdsUsed());
-        if (!onTrial.thresholds().isEmpty() && !onTrial.conditions().isEmpty())
-            throw RefusedException.invalid("Try either thresholds or conditions, not both at once.");
+        if (onTrial.kinds() > 1)
+            throw RefusedException.invalid("Try thresholds, conditions or settings of the memory, one kind at a time.");
         Variant.of(onTrial.thresholds()).forEach(variant -> variant.in(used));
         Variant.ofConditions(onTrial.conditions()).forEach(variant -> work.conditions(variant.of(rule)));
         return plan(by, ruleId, rule, WorkStore.Kind.BACK_TEST, days, onTrial, document, copy);
@@ -144,7 +157,13 @@ public class BackTests {
             @Nullable String copy) {
         Instant to = clock.instant();
         var ask = new Ask(
-                to.minus(Duration.ofDays(days)), to, onTrial.thresholds(), onTrial.conditions(), document, copy);
+                to.minus(Duration.ofDays(days)),
+                to,
+                onTrial.thresholds(),
+                onTrial.conditions(),
+                onTrial.without(),
+                document,
+                copy);
         PastSlots.of(
                 rule,
                 work.schedule(rule, ask.from()),

@@ -32,6 +32,14 @@ final class Tally {
 
     VariantResult result() {
         return new VariantResult(
-                variant.thresholds(), variant.exceptions(), checks, mails, news, mostExceptions, unevaluated, slots);
+                variant.thresholds(),
+                variant.exceptions(),
+                variant.without(),
+                checks,
+                mails,
+                news,
+                mostExceptions,
+                unevaluated,
+                slots);
     }
 }

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.backtests;
 
+import dev.oddsentry.core.definition.MemoryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.service.web.RefusedException;
@@ -11,13 +12,15 @@ import java.util.Map;
 import org.jspecify.annotations.Nullable;
 
 /**
- * What is on trial: thresholds, each of which replaces all values of its name, or another condition.
+ * What is on trial: thresholds, each of which replaces all values of its name, another condition, or a setting of the memory less.
  *
  * @param thresholds none if the rule's own count
  * @param exceptions null for the rule's own condition
+ * @param without null for all that the rule says
  */
-record Variant(Map<String, BigDecimal> thresholds, @Nullable String exceptions) {
-    static final Variant AS_IT_IS = new Variant(Map.of(), null);
+record Variant(
+        Map<String, BigDecimal> thresholds, @Nullable String exceptions, MemoryDefinition.@Nullable Setting without) {
+    static final Variant AS_IT_IS = new Variant(Map.of(), null, null);
     private static final int MOST = 13;
 
     /** The rule as it is, then every combination of the values given. */
@@ -43,20 +46,29 @@ record Variant(Map<String, BigDecimal> thresholds, @Nullable String exceptions) 
     private Variant with(String name, BigDecimal value) {
         var more = new LinkedHashMap<>(thresholds);
         more.put(name, value);
-        return new Variant(more, exceptions);
+        return new Variant(more, exceptions, without);
     }
 
     /** The rule as it is, then with each of these conditions. */
     static List<Variant> ofConditions(List<String> conditions) {
         var all = new ArrayList<Variant>();
         all.add(AS_IT_IS);
-        conditions.forEach(each -> all.add(new Variant(Map.of(), each)));
+        conditions.forEach(each -> all.add(new Variant(Map.of(), each, null)));
         return all;
     }
 
-    /** The rule with the condition on trial. */
+    /** The rule as it is, then without each of these settings. */
+    static List<Variant> ofSettings(List<MemoryDefinition.Setting> settings) {
+        var all = new ArrayList<Variant>();
+        all.add(AS_IT_IS);
+        settings.stream().distinct().forEach(each -> all.add(new Variant(Map.of(), null, each)));
+        return all;
+    }
+
+    /** The rule with the condition or the memory on trial. */
     RuleDefinition of(RuleDefinition rule) {
-        return exceptions == null ? rule : rule.withExceptions(exceptions);
+        var tried = exceptions == null ? rule : rule.withExceptions(exceptions);
+        return without == null ? tried : tried.withMemory(tried.memory().without(without));
     }
 
     Thresholds in(Thresholds given) {

@@ -66,6 +66,32 @@ class BackTestTest {
     }
 
     @Test
+    void eachSettingOfTheMemoryIsLeftOutInTurn() {
+        rule("exceptions: amount > 50\nmemory: { key: [amount], open_after: 2 checks, remind_every: 1 day }");
+        var done = backTest(Map.of("days", 30, "without", List.of("OPEN_AFTER", "REMIND_EVERY")));
+        var variants = done.path("result").path("variants");
+        assertThat(variants).hasSize(3);
+        assertThat(variants.path(0).path("without").isNull()).isTrue();
+        assertThat(variants.path(0).path("messages").asInt())
+                .as("one day is too short")
+                .isZero();
+        assertThat(variants.path(1).path("without").asString()).isEqualTo("OPEN_AFTER");
+        assertThat(variants.path(1).path("messages").asInt()).isEqualTo(1);
+        assertThat(variants.path(2).path("messages").asInt()).isZero();
+        assertThat(api.postAnswer(
+                                "/api/rules/" + name + "/back-tests",
+                                Map.of(
+                                        "days",
+                                        30,
+                                        "without",
+                                        List.of("OPEN_AFTER"),
+                                        "conditions",
+                                        List.of("amount > 5")))
+                        .text())
+                .contains("one kind at a time");
+    }
+
+    @Test
     void otherConditionsAreTriedBesideTheRulesOwn() {
         rule("exceptions: amount > 50\nmemory: { key: [day] }");
         var done = backTest(Map.of("days", 30, "conditions", List.of("amount > 5", "amount > 500")));
@@ -88,7 +114,7 @@ class BackTestTest {
         var both = api.postAnswer(
                 path, Map.of("days", 7, "conditions", List.of("amount > 5"), "thresholds", Map.of("x", List.of(1))));
         assertThat(both.status()).isEqualTo(422);
-        assertThat(both.text()).contains("Try either thresholds or conditions");
+        assertThat(both.text()).contains("one kind at a time");
     }
 
     @Test

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.api.backtests;
 
+import dev.oddsentry.core.definition.MemoryDefinition;
 import dev.oddsentry.service.backtests.BackTestResult;
 import dev.oddsentry.service.backtests.BackTests;
 import dev.oddsentry.service.backtests.BackTests.OnTrial;
@@ -50,7 +51,8 @@ class BackTestController {
 
     /**
      * @param thresholds values on trial by name, each replacing all of that threshold's
-     * @param conditions others for the rule's {@code exceptions}, each tried; not together with thresholds
+     * @param conditions others for the rule's {@code exceptions}, each tried; alone
+     * @param without settings of the memory, each left out in turn; alone
      * @param document a draft of the rule; absent for the rule as it is saved
      * @param copy which personal copy, where the rule has such
      */
@@ -58,10 +60,14 @@ class BackTestController {
             @Min(1) @Max(3660) int days,
             @Nullable @Size(max = 4) Map<String, @Size(min = 1, max = 12) List<BigDecimal>> thresholds,
             @Nullable @Size(max = 12) List<@NotBlank @Size(max = 20_000) String> conditions,
+            @Nullable @Size(max = 12) List<MemoryDefinition.Setting> without,
             @Nullable @Size(max = 1_000_000) String document,
             @Nullable String copy) {
         OnTrial onTrial() {
-            return new OnTrial(thresholds == null ? Map.of() : thresholds, conditions == null ? List.of() : conditions);
+            return new OnTrial(
+                    thresholds == null ? Map.of() : thresholds,
+                    conditions == null ? List.of() : conditions,
+                    without == null ? List.of() : without);
         }
     }
 
