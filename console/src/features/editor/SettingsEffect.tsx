@@ -60,16 +60,21 @@ function Outcome({ asked, memory }: { asked: Work; memory: MemoryPart }) {
 }
 
 function Sentence({ memory, asItIs, other }: { memory: MemoryPart; asItIs: Variant; other: Variant }) {
-  const setting = settings.find(({ code }) => code === other.without)
-  const same = asItIs.messages === other.messages && asItIs.updates === other.updates
-  const said = {
-    setting: setting?.label ?? '',
-    value: String(setting?.of(memory) ?? ''),
-    days,
-    messages: asItIs.messages,
-    updates: asItIs.updates,
-    otherMessages: other.messages,
-    otherUpdates: other.updates,
-  }
-  return <>{same ? t('editor.setting_changes_nothing', said) : t('editor.setting_effect', said)}</>
+  const found = settings.find(({ code }) => code === other.without)
+  const [setting, value] = [found?.label ?? '', String(found?.of(memory) ?? '')]
+  if (asItIs.messages === other.messages && asItIs.updates === other.updates)
+    return <>{t('editor.setting_changes_nothing', { setting, value, days })}</>
+  return (
+    <>
+      {t('editor.setting_effect', {
+        setting,
+        value,
+        days,
+        messages: asItIs.messages,
+        updates: asItIs.updates,
+        otherMessages: other.messages,
+        otherUpdates: other.updates,
+      })}
+    </>
+  )
 }

@@ -68,7 +68,7 @@ export function PeopleField({ id, label, value = [], withLists = true, onChange 
         value={typed}
         list={`${id}-known`}
         autoComplete="off"
-        placeholder={t('editor.name_team_or_address')}
+        placeholder={withLists ? t('editor.name_team_or_address') : t('editor.name_team_or_address_no_list')}
         aria-invalid={refused !== null}
         aria-describedby={refused === null ? undefined : help}
         onChange={(event) => {

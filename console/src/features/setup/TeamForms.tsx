@@ -16,7 +16,7 @@ export function TeamEntry({ team, canChange }: { team: Team; canChange: boolean 
       </summary>
       {team.signature !== '' && <p className="signature mb-1">{team.signature}</p>}
       {team.hasLogo && (
-        <img className="logo" src={`${logoOf(team.name)}?${seen}`} alt={t('setup.logo_of', { team: team.name })} />
+        <img className="logo" key={seen} src={logoOf(team.name)} alt={t('setup.logo_of', { team: team.name })} />
       )}
       {canChange && (
         <>

@@ -137,12 +137,20 @@ class ReadingCommandsTest extends AgainstAService {
         assertThat(ran.status()).isZero();
         assertThat(asked.getFirst())
                 .isEqualTo(
-                        "POST /api/rules/late/back-tests {\"days\":30,\"copy\":null,\"thresholds\":{\"late_minutes\":[20]},\"document\":null}");
+                        "POST /api/rules/late/back-tests {\"days\":30,\"copy\":null,\"thresholds\":{\"late_minutes\":[20]},\"conditions\":[],\"without\":[],\"document\":null}");
         assertThat(ran.out())
                 .contains("after 1 warm-up slot.", "The schedule starts", "as saved", "late_minutes 20")
                 .containsPattern("as saved +30 +12 +40 +20 +0")
                 .containsPattern("late_minutes 20 +30 +7 +21 +11 +2");
         assertThat(odd("backtest", "late", "--slots").out()).containsPattern("late_minutes 20 .* 11 +2 +3 +2");
+        odd("backtest", "late", "--without", "open-after,remind-every", "--condition", "delay_min > 5");
+        assertThat(asked.stream()
+                        .filter(each -> each.contains("/back-tests"))
+                        .toList()
+                        .getLast())
+                .contains("\"without\":[\"OPEN_AFTER\",\"REMIND_EVERY\"]", "\"conditions\":[\"delay_min > 5\"]");
+        assertThat(odd("backtest", "late", "--without", "openness").err())
+                .contains("\"openness\" is not one of open-after, clear-after, confirm-after, remind-every.");
         assertThat(odd("backtest", "late", "--threshold", "late_minutes=lots").err())
                 .contains("\"lots\" is not a number. Example: --threshold late_minutes=20,25,30");
     }
