@@ -20,7 +20,7 @@ class RequestNamesTest {
             value = {
                 "POST | /api/holds | {\"why\":\"a slip\"} | Unknown field \"why\". Known: reason, rule, source.",
                 "POST | /api/holds | {\"raeson\":\"a slip\"} | Unknown field \"raeson\". Did you mean \"reason\"? Known: reason, rule, source.",
-                "PUT | /api/teams/crew | {\"addresses\":[],\"adresses\":[]} | Unknown field \"adresses\". Did you mean \"addresses\"? Known: addresses.",
+                "PUT | /api/teams/crew | {\"addresses\":[],\"adresses\":[]} | Unknown field \"adresses\". Did you mean \"addresses\"? Known: addresses, signature.",
                 "POST | /api/bulk-actions | {\"action\":\"SLEEP\",\"rules\":[]} | The JSON has a value that does not fit at \"action\". Values: PAUSE, ACTIVATE, CHECK, HAND_OVER, RECIPIENTS.",
             })
     void unknownFieldOfABodyIsRefused(String method, String path, String body, String detail) {
