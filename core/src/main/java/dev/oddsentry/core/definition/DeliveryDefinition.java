@@ -2,7 +2,6 @@ package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.extract.FileRows;
 import dev.oddsentry.core.extract.Language;
-import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.time.Span;
 import java.util.LinkedHashMap;
@@ -10,7 +9,6 @@ import java.util.LinkedHashSet;
 import java.util.List;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import java.util.Set;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
@@ -220,43 +218,6 @@ public record DeliveryDefinition(
      */
     public record AlsoSent(String query, @Nullable String layout, List<Attachment> attachments, int rowsInMail) {}
 
-    /**
-     * What some of the recipients get in place of what the others get. Null for the same as the others.
-     *
-     * @param recipients as the rule names them, or one of the addresses behind a team, a person or a list
-     * @param attachments empty for none
-     */
-    public record Variant(
-            List<String> recipients,
-            @Nullable String subject,
-            @Nullable String opening,
-            @Nullable Show show,
-            @Nullable RowsAs rowsAs,
-            @Nullable List<Attachment> attachments) {
-        boolean hasWholeReport() {
-            return attachments != null && attachments.stream().anyMatch(each -> each.rows() == FileRows.ALL);
-        }
-
-        private Variant withoutWholeReport() {
-            return attachments == null
-                    ? this
-                    : new Variant(
-                            recipients,
-                            subject,
-                            opening,
-                            show,
-                            rowsAs,
-                            DeliveryDefinition.withoutWholeReport(attachments));
-        }
-
-        private Optional<Variant> with(UnaryOperator<List<String>> change) {
-            var left = change.apply(recipients);
-            return left.isEmpty()
-                    ? Optional.empty()
-                    : Optional.of(new Variant(left, subject, opening, show, rowsAs, attachments));
-        }
-    }
-
     public static final DeliveryDefinition TO_NOBODY = new DeliveryDefinition(
             Recipients.NOBODY,
             LayoutDefinition.USUAL,
@@ -283,84 +244,63 @@ public record DeliveryDefinition(
     }
 
     private DeliveryDefinition with(LayoutDefinition resolved, @Nullable String named) {
-        return new DeliveryDefinition(
-                recipients,
-                resolved,
-                named,
-                attachments,
-                packing,
-                show,
-                texts,
-                options,
-                chart,
-                split,
-                escalation,
-                alsoSent,
-                variants);
+        return inForm(resolved, named, attachments, show, texts, variants);
     }
 
     /** The same without the rows that are no exceptions, for a calculation that sends nothing. */
     public DeliveryDefinition withoutWholeReport() {
         if (!showsWholeReport()) return this;
-        return new DeliveryDefinition(
-                recipients,
+        return inForm(
                 layout.withoutWholeReport(),
                 sharedLayout,
-                withoutWholeReport(attachments),
-                packing,
+                attachments.stream().filter(each -> each.rows() != FileRows.ALL).toList(),
                 show,
                 texts,
-                options,
-                chart,
-                split,
-                escalation,
-                alsoSent,
                 variants.stream().map(Variant::withoutWholeReport).toList());
-    }
-
-    private static List<Attachment> withoutWholeReport(List<Attachment> files) {
-        return files.stream().filter(each -> each.rows() != FileRows.ALL).toList();
     }
 
     /** The same as the recipients of a variant get it. */
     public DeliveryDefinition as(Variant variant) {
-        return new DeliveryDefinition(
-                recipients,
+        return inForm(
                 variant.rowsAs() == null ? layout : layout.withRowsAs(variant.rowsAs()),
                 sharedLayout,
                 variant.attachments() == null ? attachments : variant.attachments(),
-                packing,
                 variant.show() == null ? show : variant.show(),
                 new Texts(
                         texts.language(),
                         variant.subject() == null ? texts.subject() : variant.subject(),
                         variant.opening() == null ? texts.opening() : variant.opening(),
                         texts.sendWhenQuiet()),
-                options,
-                chart,
-                split,
-                escalation,
-                alsoSent,
                 variants);
     }
 
     /** The same in another language. */
     public DeliveryDefinition in(Language language) {
         var others = new Texts(language, texts.subject(), texts.opening(), texts.sendWhenQuiet());
+        return inForm(layout, sharedLayout, attachments, show, others, variants);
+    }
+
+    private DeliveryDefinition inForm(
+            LayoutDefinition rows,
+            @Nullable String named,
+            List<Attachment> files,
+            Show contents,
+            Texts words,
+            List<Variant> differing) {
         return new DeliveryDefinition(
                 recipients,
-                layout,
-                sharedLayout,
-                attachments,
+                rows,
+                named,
+                files,
                 packing,
-                show,
-                others,
+                contents,
+                words,
                 options,
                 chart,
                 split,
                 escalation,
                 alsoSent,
-                variants);
+                differing);
     }
 
     /**
@@ -429,6 +369,14 @@ public record DeliveryDefinition(
         return layout.wholeReport()
                 || attachments.stream().anyMatch(each -> each.rows() == FileRows.ALL)
                 || variants.stream().anyMatch(Variant::hasWholeReport);
+    }
+
+    /** All that stands for recipients anywhere, those who get answers and those of variants included. */
+    Set<String> mentioned() {
+        var all = named();
+        all.addAll(recipients.replyTo());
+        variants.forEach(each -> all.addAll(each.recipients()));
+        return all;
     }
 
     /** Every address that the rule names. */

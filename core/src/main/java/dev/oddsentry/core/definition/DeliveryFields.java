@@ -10,7 +10,6 @@ import dev.oddsentry.core.definition.DeliveryDefinition.Show;
 import dev.oddsentry.core.definition.DeliveryDefinition.Split;
 import dev.oddsentry.core.definition.DeliveryDefinition.Texts;
 import dev.oddsentry.core.definition.DeliveryDefinition.Thread;
-import dev.oddsentry.core.definition.DeliveryDefinition.Variant;
 import dev.oddsentry.core.document.Field;
 import dev.oddsentry.core.document.FieldType;
 import dev.oddsentry.core.document.FieldTypes;

@@ -150,6 +150,15 @@ public record RuleDefinition(
 
     /** The same rule with another condition. */
     public RuleDefinition withExceptions(@Nullable String condition) {
+        return with(condition, memory);
+    }
+
+    /** The same rule with another memory. */
+    public RuleDefinition withMemory(MemoryDefinition other) {
+        return with(exceptions, other);
+    }
+
+    private RuleDefinition with(@Nullable String condition, MemoryDefinition remembered) {
         return new RuleDefinition(
                 id,
                 name,
@@ -162,30 +171,7 @@ public record RuleDefinition(
                 condition,
                 severity,
                 fireWhen,
-                memory,
-                schedule,
-                triggers,
-                limits,
-                copies,
-                delivery,
-                filing);
-    }
-
-    /** The same rule with another memory. */
-    public RuleDefinition withMemory(MemoryDefinition other) {
-        return new RuleDefinition(
-                id,
-                name,
-                title,
-                owner,
-                query,
-                zone,
-                parameters,
-                groups,
-                exceptions,
-                severity,
-                fireWhen,
-                other,
+                remembered,
                 schedule,
                 triggers,
                 limits,
@@ -291,7 +277,7 @@ public record RuleDefinition(
                         .filter(Objects::nonNull)
                         .forEach(names::add);
             }
-            case RECIPIENT_LIST -> names.addAll(MailAddress.lists(delivery.named()));
+            case RECIPIENT_LIST -> names.addAll(MailAddress.lists(delivery.mentioned()));
             case ROUND_UP -> {}
         }
         return names;

@@ -23,6 +23,7 @@ import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.mail.Directory;
 import dev.oddsentry.service.memory.FindingEventKind;
 import dev.oddsentry.service.memory.FindingNames;
 import dev.oddsentry.service.outbox.RecipientState;
@@ -69,9 +70,11 @@ public class ReportedOnDay {
             DSL.field("lower({0}::text)::text[]", String[].class, CHECK_COPY.ADDRESSES);
 
     private final DSLContext db;
+    private final Directory directory;
 
-    ReportedOnDay(DSLContext db) {
+    ReportedOnDay(DSLContext db, Directory directory) {
         this.db = db;
+        this.directory = directory;
     }
 
     /**
@@ -129,8 +132,10 @@ public class ReportedOnDay {
                 notTold(rule, copies, from, until, zone));
     }
 
-    private static boolean isNamed(DeliveryDefinition delivery, String to) {
-        return delivery.named().stream().anyMatch(each -> MailAddress.bare(each).equalsIgnoreCase(to));
+    /** Also through a team, a person or a list. */
+    private boolean isNamed(DeliveryDefinition delivery, String to) {
+        return directory.written(List.copyOf(delivery.named())).stream()
+                .anyMatch(each -> MailAddress.bare(each).equalsIgnoreCase(to));
     }
 
     /** The keys of the personal copies that were ever made for that address. */

@@ -1,7 +1,7 @@
 package dev.oddsentry.service.messages;
 
-import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.core.definition.Variant;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.reporting.ReportPlan;
@@ -30,7 +30,7 @@ record MessageDraft(
         @Nullable Instant since,
         boolean alone,
         @Nullable Language language,
-        DeliveryDefinition.@Nullable Variant variant,
+        @Nullable Variant variant,
         boolean withCopies,
         List<String> sentTo) {
     MessageDraft(
@@ -39,12 +39,7 @@ record MessageDraft(
     }
 
     /** To some of them, in their language, and as the variant has it. */
-    MessageDraft in(
-            Language other,
-            DeliveryDefinition.@Nullable Variant differing,
-            List<String> some,
-            boolean copies,
-            List<String> all) {
+    MessageDraft in(Language other, @Nullable Variant differing, List<String> some, boolean copies, List<String> all) {
         return new MessageDraft(parts, some, split, open, since, alone, other, differing, copies, all);
     }
 

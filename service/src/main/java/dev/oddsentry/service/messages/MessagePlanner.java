@@ -1,7 +1,7 @@
 package dev.oddsentry.service.messages;
 
-import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MailAddress;
+import dev.oddsentry.core.definition.Variant;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.mail.Directory;
@@ -116,12 +116,12 @@ public class MessagePlanner {
     }
 
     /** What recipients may get differently from one another. */
-    private record Form(DeliveryDefinition.@Nullable Variant variant, Language language) {}
+    private record Form(@Nullable Variant variant, Language language) {}
 
     private List<MessageDraft> byForm(
             MessageDraft draft,
             MessageContext context,
-            Map<String, DeliveryDefinition.Variant> variants,
+            Map<String, Variant> variants,
             Map<String, Language> languages) {
         var delivery = context.rule().delivery();
         var usual = delivery.texts().language();
@@ -168,8 +168,8 @@ public class MessagePlanner {
     }
 
     /** By address in small letters; the first variant that names one is its own. */
-    private Map<String, DeliveryDefinition.Variant> variants(MessageContext context) {
-        var variants = new HashMap<String, DeliveryDefinition.Variant>();
+    private Map<String, Variant> variants(MessageContext context) {
+        var variants = new HashMap<String, Variant>();
         for (var variant : context.rule().delivery().variants())
             for (String each : directory.written(variant.recipients()))
                 variants.putIfAbsent(MailAddress.bare(each).toLowerCase(Locale.ROOT), variant);

@@ -43,6 +43,11 @@ class RecipientListsTest {
         api.check(sailings.name);
         mails.sent(later, 1);
         assertThat(service.mailTo(member)).hasSize(1);
+        assertThat(api.get("/api/rules/" + sailings.name + "/reported?to=" + later + "&on=2026-01-01")
+                        .path("recipient")
+                        .asBoolean())
+                .as("named through the list")
+                .isTrue();
         assertThat(api.get("/api/recipients/" + later).toString()).contains("to, as list: " + list);
         assertThat(api.get("/api/definitions")
                         .valueStream()
@@ -62,7 +67,7 @@ class RecipientListsTest {
         sailings.active();
         assertThat(api.pushAnswer(rule().replace(list, list + "s")).text())
                 .contains("there is no list \\\"" + list + "s\\\"", "\"suggestion\":\"" + list + "\"");
-        api.push(rule());
+        api.push(sailings.rule().replace("to: [", "reply_to: [\"list: " + list + "\"], to: ["));
         assertThat(api.pushAnswer("id: " + saved.path("id").asString() + "\n"
                                 + list(sailings.recipient).replace(list, list + "-2"))
                         .text())
