@@ -10,6 +10,7 @@ export default defineConfig({
       scss: { quietDeps: true, silenceDeprecations: ['import', 'global-builtin', 'color-functions', 'if-function'] },
     },
   },
-  server: { proxy: { '/api': 'http://127.0.0.1:8480' } },
+  // Tests read the demo's definitions and the contract.
+  server: { proxy: { '/api': 'http://127.0.0.1:8480' }, fs: { allow: ['.', '../demo/definitions', '../contract'] } },
   test: { environment: 'jsdom', setupFiles: ['src/test-setup.ts'], globals: true, testTimeout: 120_000 },
 })

@@ -1,5 +1,5 @@
 import { useEffect, useRef } from 'react'
-import { autocompletion, closeBrackets, completionKeymap } from '@codemirror/autocomplete'
+import { autocompletion, closeBrackets, completionKeymap, type CompletionSource } from '@codemirror/autocomplete'
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
 import { PostgreSQL, sql, type SQLNamespace } from '@codemirror/lang-sql'
 import { yaml } from '@codemirror/lang-yaml'
@@ -20,6 +20,12 @@ export type CodeProps = {
   /** Tables with their columns, by name: offered while SQL is typed. */
   tables?: SQLNamespace
   marks?: Mark[]
+  /** Offers what may come at the caret of a text in YAML. */
+  completion?: CompletionSource
+  /** Puts the caret at a place that counts from 0, each time another object is given. */
+  caret?: { offset: number } | undefined
+  /** Describes the field, for those who hear it. */
+  describedBy?: string
 }
 
 const colours = HighlightStyle.define([
@@ -30,13 +36,27 @@ const colours = HighlightStyle.define([
   { tag: [tags.propertyName, tags.definition(tags.propertyName)], color: 'var(--code-name)' },
 ])
 
-const languageOf = (language: CodeProps['language'], tables: SQLNamespace | undefined): Extension =>
+const languageOf = (
+  language: CodeProps['language'],
+  tables: SQLNamespace | undefined,
+  completion: CompletionSource | undefined,
+): Extension =>
   language === 'yaml'
-    ? yaml()
+    ? [yaml(), EditorState.languageData.of(() => (completion ? [{ autocomplete: completion }] : []))]
     : sql({ dialect: PostgreSQL, upperCaseKeywords: false, ...(tables ? { schema: tables } : {}) })
 
 /** Tab leaves the field, as in any other, so that it can be left without a mouse. */
-export function CodeEditor({ label, language, value, onChange, tables, marks }: CodeProps) {
+export function CodeEditor({
+  label,
+  language,
+  value,
+  onChange,
+  tables,
+  marks,
+  completion,
+  caret,
+  describedBy,
+}: CodeProps) {
   const host = useRef<HTMLDivElement>(null)
   const view = useRef<EditorView>(null)
   const changed = useRef(onChange)
@@ -56,12 +76,17 @@ export function CodeEditor({ label, language, value, onChange, tables, marks }: 
           bracketMatching(),
           closeBrackets(),
           // Enter ends a line; it takes an entry only after the arrow keys have chosen one.
-          autocompletion({ selectOnOpen: false }),
+          autocompletion({ selectOnOpen: false, icons: false }),
           EditorView.lineWrapping,
           syntaxHighlighting(colours),
-          speaking.current.of(languageOf(language, tables)),
+          speaking.current.of(languageOf(language, tables, completion)),
           keymap.of([...completionKeymap, ...defaultKeymap, ...historyKeymap]),
-          EditorView.contentAttributes.of({ 'aria-label': label, spellcheck: 'false', autocapitalize: 'off' }),
+          EditorView.contentAttributes.of({
+            'aria-label': label,
+            spellcheck: 'false',
+            autocapitalize: 'off',
+            ...(describedBy ? { 'aria-describedby': describedBy } : {}),
+          }),
           EditorView.updateListener.of((update) => {
             if (update.docChanged) changed.current(update.state.doc.toString())
           }),
@@ -79,8 +104,8 @@ export function CodeEditor({ label, language, value, onChange, tables, marks }: 
       editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: value } })
   }, [value])
   useEffect(() => {
-    view.current?.dispatch({ effects: speaking.current.reconfigure(languageOf(language, tables)) })
-  }, [language, tables])
+    view.current?.dispatch({ effects: speaking.current.reconfigure(languageOf(language, tables, completion)) })
+  }, [language, tables, completion])
   useEffect(() => {
     const editor = view.current
     if (!editor) return
@@ -93,5 +118,12 @@ export function CodeEditor({ label, language, value, onChange, tables, marks }: 
     }))
     editor.dispatch(setDiagnostics(editor.state, found))
   }, [marks, value])
+  useEffect(() => {
+    const editor = view.current
+    if (!editor || !caret) return
+    const anchor = Math.min(caret.offset, editor.state.doc.length)
+    editor.dispatch({ selection: { anchor }, effects: EditorView.scrollIntoView(anchor, { y: 'center' }) })
+    editor.focus()
+  }, [caret])
   return <div className="code-field" ref={host} />
 }

@@ -1,6 +1,7 @@
-import { screen } from '@testing-library/react'
+import { screen, waitFor } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
+import { codeEditor, codeOf, typeCode } from '../../shared/code.test-kit'
 import { renderAt } from '../../shared/render.test-kit'
 import { DocumentPage, NewDocumentPage } from './DocumentPage'
 
@@ -46,9 +47,7 @@ test('a document is saved against the revision it was made from, with its reason
       }
     },
   })
-  const area = await screen.findByLabelText('Definition (YAML)')
-  expect(area).toHaveValue(text)
-  await userEvent.type(area, '# more')
+  await typeCode('Definition (YAML)', '# more')
   await userEvent.type(screen.getByLabelText('Reason'), 'a second reader')
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   expect(await screen.findByText(/Saved as revision 8/)).toBeInTheDocument()
@@ -65,10 +64,36 @@ test('what is wrong is told with its field, and what was typed stays', async () 
         { status: 422 },
       ),
   })
-  await userEvent.type(screen.getByLabelText('Definition (YAML)'), 'x')
+  await typeCode('Definition (YAML)', 'x')
   await userEvent.click(screen.getByRole('button', { name: 'Save' }))
   expect(await screen.findByText('a layout needs a name')).toBeInTheDocument()
-  expect(screen.getByLabelText<HTMLTextAreaElement>('Definition (YAML)').value).toMatch(/x$/)
+  expect(await codeOf('Definition (YAML)')).toMatch(/x$/)
+})
+
+test('each problem names its line, is marked there, and leads to it', async () => {
+  const problem = {
+    field: 'delivery.atach',
+    message: 'unknown field "atach" in delivery',
+    suggestion: 'attach',
+    weight: 'ERROR',
+    place: { offset: 22, line: 3, column: 1, length: 8 },
+  }
+  const sent: unknown[] = []
+  renderAt('/documents/rule/late', routes, {
+    ...late,
+    'POST /api/review': (body: unknown) => {
+      sent.push(body)
+      return { problems: [problem, { ...problem, message: 'no place', place: null, weight: 'WARNING' }] }
+    },
+  })
+  await typeCode('Definition (YAML)', '#')
+  await userEvent.click(await screen.findByRole('button', { name: 'Line 3' }))
+  const editor = await codeEditor('Definition (YAML)')
+  expect(editor.state.selection.main.head).toBe(22)
+  expect(editor.contentDOM).toHaveFocus()
+  await waitFor(() => expect(editor.dom.querySelector('.cm-lintRange-error')).toHaveTextContent('delivery'))
+  expect(screen.getByText('Warning: no place', { exact: false })).toBeInTheDocument()
+  await waitFor(() => expect(sent).toEqual([text, text + '#']))
 })
 
 test('a person sends themselves the mail of a rule that is not saved', async () => {

@@ -11,6 +11,7 @@ import { Overtaken } from '../revisions/Overtaken'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { documentOf, saveDocument, type Kept } from './api'
 import { MailPanel } from './MailPanel'
+import { YamlField } from './yaml/YamlField'
 import { rich, t } from '../../messages'
 
 /** A definition as its document, to be edited as text; a rule with its mail beside it. */
@@ -92,17 +93,7 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
               save.mutate()
             }}
           >
-            <Form.Group controlId="document">
-              <Form.Label>{t('documents.definition_yaml')}</Form.Label>
-              <Form.Control
-                as="textarea"
-                rows={24}
-                className="document"
-                spellCheck={false}
-                value={text}
-                onChange={(event) => typed.change(event.target.value)}
-              />
-            </Form.Group>
+            <YamlField value={text} onChange={typed.change} />
             <div className="d-flex gap-2 flex-wrap align-items-end mt-2">
               <Form.Group controlId="reason" className="flex-grow-1">
                 <Form.Label>{t('shared.reason')}</Form.Label>

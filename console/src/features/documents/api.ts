@@ -1,6 +1,7 @@
 import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
+import type { Schema } from './yaml/schema'
 
 /** A document's text, and the revision that it is of; 0 for one that is not saved yet. */
 export type Kept = { text: string; revision: number }
@@ -61,4 +62,30 @@ export const definitionsOf = (kind: string) =>
   queryOptions({
     queryKey: ['definitions', kind],
     queryFn: async () => (await api.get<DefinitionSummary[]>('/api/definitions')).filter((each) => each.kind === kind),
+  })
+
+/** The JSON Schema of definition files, of the service that is asked. */
+export const definitionSchema = queryOptions({
+  queryKey: ['schema'],
+  queryFn: () => api.get<Schema>('/api/schemas/odd-document.schema.json'),
+  staleTime: Infinity,
+})
+
+/** The names of what is saved, by kind. */
+export const savedNames = queryOptions({
+  queryKey: ['definitions', 'names'],
+  queryFn: async () => {
+    const names: Record<string, string[]> = {}
+    for (const { kind, name } of await api.get<DefinitionSummary[]>('/api/definitions')) (names[kind] ??= []).push(name)
+    return names
+  },
+})
+
+/** What a save of this text would be refused for or warned of, each with its place in the text. */
+export const problemsOf = (text: string) =>
+  queryOptions({
+    queryKey: ['review', 'text', text],
+    queryFn: async () => (await api.text<Schemas['Review']>('/api/review', text, 'application/yaml')).problems,
+    enabled: text.trim() !== '',
+    gcTime: 60_000,
   })

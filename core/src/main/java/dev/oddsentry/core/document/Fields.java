@@ -167,7 +167,14 @@ public final class Fields {
     }
 
     private static String describe(Node node) {
-        return node instanceof MappingNode ? "fields" : "a list";
+        if (!(node instanceof MappingNode mapping)) return "a list";
+        // YAML reads "team: Traffic" without quotation marks as a field of its own.
+        if (mapping.getValue().size() == 1
+                && mapping.getValue().getFirst().getKeyNode() instanceof ScalarNode key
+                && mapping.getValue().getFirst().getValueNode() instanceof ScalarNode value)
+            return "fields; a text with a colon needs quotation marks: \"" + key.getValue() + ": " + value.getValue()
+                    + "\"";
+        return "fields";
     }
 
     /** True where the field is written with a value. */

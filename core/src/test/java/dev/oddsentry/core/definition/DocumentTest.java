@@ -93,6 +93,7 @@ class DocumentTest {
                 "recur: FREQ=WEEKLY;BYDAY=MO | recur: weekly  | 21 | 10 | unknown rule part |",
                 "start: 2026-01-05T05:40 | start: monday      | 20 | 10 | not a local date and time |",
                 "to: [ines.holm@skerryline.example] | to: [ines.holm] | 23 | 8 | is not a mail address |",
+                "to: [ines.holm@skerryline.example] | to: [team: Traffic] | 23 | 8 | needs quotation marks: \"team: Traffic\" |",
                 "name: late-sailings | name: Late Sailings    | 2  | 7  | lower-case letters |",
                 "owner: Traffic reporting | oner: x           | 4  | 1  | unknown field \"oner\" | owner",
             })
