@@ -55,3 +55,27 @@ test('many are acted on only after the list of what would be done', async () => 
   expect(asked).toHaveLength(2)
   expect(asked[1]).toMatchObject({ action: 'HAND_OVER', rules: ['late-sailings', 'fuel'], owner: 'Crew' })
 })
+
+test('a filter is saved for a team, stands beside the ones of others, and is removed for its team', async () => {
+  const mine = { name: 'Late', filter: 'state=PAUSED', team: null, savedBy: 'Ines Holm' }
+  const crew = { name: 'Late', filter: 'q=late', team: 'Crew', savedBy: 'Ines Holm' }
+  const sent: unknown[] = []
+  const calls = renderAt('/rules?q=late', <RulesPage />, {
+    ...answers,
+    'GET /api/filters': [mine],
+    'GET /api/rules': [lateSailings()],
+    'PUT /api/filters/Late': (body: string) => {
+      sent.push(JSON.parse(body))
+      return [mine, crew]
+    },
+    'DELETE /api/filters/Late?team=Crew': [mine],
+  })
+  await userEvent.type(await screen.findByLabelText('Name for this filter'), 'Late')
+  await userEvent.selectOptions(await screen.findByLabelText('Who uses this filter'), 'for Crew')
+  await userEvent.click(screen.getByRole('button', { name: 'Save' }))
+  expect(await screen.findByRole('button', { name: 'Late (Crew)' })).toHaveAttribute('aria-pressed', 'true')
+  expect(screen.getByRole('button', { name: 'Late' })).toHaveAttribute('aria-pressed', 'false')
+  expect(sent).toEqual([{ filter: 'q=late', team: 'Crew' }])
+  await userEvent.click(screen.getByRole('button', { name: /^Remove the filter/ }))
+  expect(calls).toContain('DELETE /api/filters/Late?team=Crew')
+})

@@ -115,8 +115,15 @@ export const copyRule = (name: string, copy: { name: string; title: string }) =>
 
 export type SavedFilter = Schemas['SavedFilter']
 export const filters = queryOptions({ queryKey: ['filters'], queryFn: () => api.get<SavedFilter[]>('/api/filters') })
-export const keepFilter = (name: string, filter: string) =>
-  api.put<SavedFilter[]>(`/api/filters/${encodeURIComponent(name)}`, { filter } satisfies Schemas['SavedFilterBody'])
-export const removeFilter = (name: string) => api.delete<SavedFilter[]>(`/api/filters/${encodeURIComponent(name)}`)
+/** @param team that shares the filter; null for one's own */
+export const keepFilter = (name: string, filter: string, team: string | null) =>
+  api.put<SavedFilter[]>(`/api/filters/${encodeURIComponent(name)}`, {
+    filter,
+    team,
+  } satisfies Schemas['SavedFilterBody'])
+export const removeFilter = ({ name, team }: SavedFilter) =>
+  api.delete<SavedFilter[]>(
+    `/api/filters/${encodeURIComponent(name)}${team === null ? '' : `?${new URLSearchParams({ team })}`}`,
+  )
 
 export const previewToMe = (name: string) => api.post<Schemas['QueuedMessages']>(`${path(name)}/preview-to-me`)

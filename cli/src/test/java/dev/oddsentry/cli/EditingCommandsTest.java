@@ -202,6 +202,21 @@ class EditingCommandsTest extends AgainstAService {
     }
 
     @Test
+    void aSavedFilterOfTheConsoleIsUsedByItsName() {
+        answer("GET /api/rules", """
+                [{"name":"late","title":"Late","state":"ACTIVE","ended":false,"zone":"Europe/Oslo","open":{},"latest":[],"nextSlot":null},
+                 {"name":"fuel","title":"Fuel","state":"PAUSED","ended":false,"zone":"Europe/Oslo","open":{},"latest":[],"nextSlot":null}]""");
+        answer(
+                "GET /api/filters",
+                "[{\"name\":\"Paused ones\",\"filter\":\"state=PAUSED\",\"team\":\"Crew\",\"savedBy\":\"Ines Holm\"}]");
+        assertThat(odd("rules", "--saved", "Paused ones").out())
+                .contains("fuel")
+                .doesNotContain("late");
+        assertThat(odd("rules", "--saved", "Paused").err())
+                .contains("There is no saved filter \"Paused\". Saved: Paused ones");
+    }
+
+    @Test
     void aRulesChecksAreListedInItsOwnZone() {
         answer("GET /api/rules", """
                 [{"name":"late","title":"Late","state":"ACTIVE","ended":false,"zone":"Asia/Kathmandu","open":{},

@@ -1,6 +1,8 @@
 package dev.oddsentry.cli.rules;
 
 import dev.oddsentry.contract.RuleSummary;
+import java.net.URLDecoder;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.util.Collection;
 import java.util.Comparator;
@@ -73,6 +75,47 @@ record RuleFilter(
         private static @Nullable Instant lastSlot(RuleSummary rule) {
             return rule.latest().isEmpty() ? null : rule.latest().getFirst().slot();
         }
+    }
+
+    /** The filter of the part of the console's address behind the question mark, as it is saved there. */
+    static RuleFilter saved(String search) {
+        var fields = new LinkedHashMap<String, String>();
+        for (var field : search.split("&")) {
+            int equals = field.indexOf('=');
+            if (equals > 0)
+                fields.put(
+                        field.substring(0, equals),
+                        URLDecoder.decode(field.substring(equals + 1), StandardCharsets.UTF_8));
+        }
+        return new RuleFilter(
+                Stream.of(fields.getOrDefault("q", "").split("\\s+"))
+                        .filter(word -> !word.isEmpty())
+                        .toList(),
+                named(State.values(), fields.get("state")),
+                named(Outcome.values(), fields.get("outcome")),
+                fields.get("label"),
+                fields.get("owner"),
+                "yes".equals(fields.get("open")),
+                named(Order.values(), fields.get("sort")));
+    }
+
+    private static <T extends Enum<T>> @Nullable T named(T[] all, @Nullable String name) {
+        return Stream.of(all)
+                .filter(each -> each.name().equalsIgnoreCase(name))
+                .findFirst()
+                .orElse(null);
+    }
+
+    /** This filter with what another says instead where it says something, and the words of both. */
+    RuleFilter with(RuleFilter other) {
+        return new RuleFilter(
+                Stream.concat(words.stream(), other.words.stream()).toList(),
+                other.state == null ? state : other.state,
+                other.outcome == null ? outcome : other.outcome,
+                other.label == null ? label : other.label,
+                other.owner == null ? owner : other.owner,
+                open || other.open,
+                other.order == null ? order : other.order);
     }
 
     private static final Map<String, Function<RuleSummary, Collection<String>>> KINDS = new LinkedHashMap<>();

@@ -6,18 +6,26 @@ import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
 import dev.oddsentry.contract.LatestCheck;
 import dev.oddsentry.contract.RuleSummary;
+import dev.oddsentry.contract.SavedFilter;
 import java.util.List;
+import java.util.stream.Collectors;
 import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
 import picocli.CommandLine.Option;
+import picocli.CommandLine.ParameterException;
 import picocli.CommandLine.Parameters;
 
 @Command(
         name = "rules",
         mixinStandardHelpOptions = true,
         description = "List rules with state, open findings and next check.",
-        footer = {"", "Example: odd rules fuel schedule:06:00", "         odd rules --outcome failed --csv"})
+        footer = {
+            "",
+            "Example: odd rules fuel schedule:06:00",
+            "         odd rules --outcome failed --csv",
+            "         odd rules --saved 'Late today'"
+        })
 public final class RulesCommand extends ServiceCommand {
     @Mixin
     @SuppressWarnings("NullAway.Init")
@@ -58,13 +66,40 @@ public final class RulesCommand extends ServiceCommand {
             description = "next (check), open (most open findings first) or last (longest since a check).")
     RuleFilter.@Nullable Order order;
 
+    @Option(
+            names = "--saved",
+            paramLabel = "NAME",
+            description = "A filter saved in the console, yours or of a team; further options narrow it down.")
+    @Nullable
+    String saved;
+
     @Override
     public Integer call() {
+        var asked = new RuleFilter(words, state, outcome, label, owner, open, order);
+        var filter = saved == null ? asked : savedFilter(saved).with(asked);
         List<RuleSummary> all = api().list("/api/rules", RuleSummary.class);
-        var rules = new RuleFilter(words, state, outcome, label, owner, open, order).of(all);
+        var rules = filter.of(all);
         String none = all.isEmpty() ? "No rules yet. Write one and save it with: odd push FILE" : "No rules match.";
         output.print(out(), rules, () -> table(rules), none);
         return 0;
+    }
+
+    /** One's own before a team's of the same name. */
+    private RuleFilter savedFilter(String name) {
+        var filters = api().list("/api/filters", SavedFilter.class);
+        return filters.stream()
+                .filter(each -> each.name().equals(name))
+                .findFirst()
+                .map(each -> RuleFilter.saved(each.filter()))
+                .orElseThrow(() -> new ParameterException(
+                        spec().commandLine(),
+                        filters.isEmpty()
+                                ? "There are no saved filters. Save one above the list of rules in the console."
+                                : "There is no saved filter \"" + name + "\". Saved: "
+                                        + filters.stream()
+                                                .map(SavedFilter::name)
+                                                .distinct()
+                                                .collect(Collectors.joining(", "))));
     }
 
     private static Listing table(List<RuleSummary> rules) {

@@ -6,6 +6,7 @@ import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
+import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -13,6 +14,7 @@ import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PutMapping;
 import org.springframework.web.bind.annotation.RequestBody;
 import org.springframework.web.bind.annotation.RequestMapping;
+import org.springframework.web.bind.annotation.RequestParam;
 import org.springframework.web.bind.annotation.RestController;
 
 @RestController
@@ -24,7 +26,10 @@ class SavedFilterController {
         this.filters = filters;
     }
 
-    record SavedFilterBody(@NotNull @Size(max = 2000) String filter) {}
+    /** @param team that shares the filter; null for one's own */
+    record SavedFilterBody(
+            @NotNull @Size(max = 2000) String filter,
+            @Nullable @Size(max = 80) String team) {}
 
     @GetMapping
     List<SavedFilters.SavedFilter> listFilters(@AuthenticationPrincipal Person of) {
@@ -36,11 +41,14 @@ class SavedFilterController {
             @AuthenticationPrincipal Person of,
             @PathVariable @Size(max = 80) String name,
             @Valid @RequestBody SavedFilterBody body) {
-        return filters.save(of, name, body.filter());
+        return filters.save(of, name, body.filter(), body.team());
     }
 
     @DeleteMapping("/{name}")
-    List<SavedFilters.SavedFilter> removeFilter(@AuthenticationPrincipal Person of, @PathVariable String name) {
-        return filters.remove(of, name);
+    List<SavedFilters.SavedFilter> removeFilter(
+            @AuthenticationPrincipal Person of,
+            @PathVariable String name,
+            @RequestParam(required = false) @Nullable String team) {
+        return filters.remove(of, name, team);
     }
 }

@@ -22,7 +22,6 @@ import org.jooq.Schema;
 import org.jooq.Table;
 import org.jooq.TableField;
 import org.jooq.TableOptions;
-import org.jooq.UniqueKey;
 import org.jooq.impl.DSL;
 import org.jooq.impl.Internal;
 import org.jooq.impl.SQLDataType;
@@ -70,6 +69,11 @@ public class SavedFilter extends TableImpl<SavedFilterRecord> {
      */
     public final TableField<SavedFilterRecord, Instant> AT = createField(DSL.name("at"), SQLDataType.INSTANT.nullable(false), this, "");
 
+    /**
+     * The column <code>saved_filter.team</code>.
+     */
+    public final TableField<SavedFilterRecord, String> TEAM = createField(DSL.name("team"), SQLDataType.CLOB, this, "");
+
     private SavedFilter(Name alias, Table<SavedFilterRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -105,13 +109,8 @@ public class SavedFilter extends TableImpl<SavedFilterRecord> {
     }
 
     @Override
-    public UniqueKey<SavedFilterRecord> getPrimaryKey() {
-        return Keys.SAVED_FILTER_PKEY;
-    }
-
-    @Override
     public List<ForeignKey<SavedFilterRecord, ?>> getReferences() {
-        return Arrays.asList(Keys.SAVED_FILTER__SAVED_FILTER_PERSON_ID_FKEY);
+        return Arrays.asList(Keys.SAVED_FILTER__SAVED_FILTER_PERSON_ID_FKEY, Keys.SAVED_FILTER__SAVED_FILTER_TEAM_FKEY);
     }
 
     @Override
