@@ -78,6 +78,9 @@ const ThresholdForm = lazy(() =>
 const StatementsPage = lazy(() =>
   import('../features/statements/Statements').then(({ StatementsPage: page }) => ({ default: page })),
 )
+const OverTimePage = lazy(() =>
+  import('../features/findings/OverTimePage').then(({ OverTimePage: page }) => ({ default: page })),
+)
 const WeekPage = lazy(() => import('../features/week/WeekPage').then(({ WeekPage: page }) => ({ default: page })))
 /** Logged in, the pages; otherwise the log-in, at whatever address, so that a link still leads where it said afterwards. */
 export function App() {
@@ -98,6 +101,7 @@ export function App() {
                 <Route path="/rules" element={<RulesPage />} />
                 <Route path="/rules/new" element={<NewRulePage />} />
                 <Route path="/statements" element={<StatementsPage />} />
+                <Route path="/findings/over-time" element={<OverTimePage />} />
                 <Route path="/week" element={<WeekPage />} />
                 <Route path="/rules/:name" element={<RulePage />} />
                 <Route path="/rules/:name/findings/:finding" element={<ExplanationPage />} />

@@ -1,4 +1,4 @@
-import { Suspense } from 'react'
+import { Suspense, useState } from 'react'
 import { Button } from 'react-bootstrap'
 import { Link, Outlet, useLocation } from 'react-router'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
@@ -28,6 +28,9 @@ const readersZone = Intl.DateTimeFormat().resolvedOptions().timeZone
 export function Layout({ person }: { person: Person }) {
   useChanges()
   const { pathname } = useLocation()
+  // Another page folds the menu again.
+  const [unfoldedAt, setUnfoldedAt] = useState<string | null>(null)
+  const unfolded = unfoldedAt === pathname
   const client = useQueryClient()
   const leave = useMutation({ mutationFn: logOut, onSuccess: () => client.resetQueries() })
   return (
@@ -35,12 +38,23 @@ export function Layout({ person }: { person: Person }) {
       <a className="skip" href="#content">
         {t('app.skip_to_content')}
       </a>
-      <header className="top">
+      <header className={unfolded ? 'top unfolded' : 'top'}>
         <Link className="brand" to="/today">
           <Mark />
           {t('shared.odd_sentry')}
         </Link>
-        <nav aria-label={t('app.pages')}>
+        {/* On a narrow screen alone: where one is, and the pages when they are asked for. */}
+        <Button
+          variant="plain"
+          size="sm"
+          className="fold"
+          aria-expanded={unfolded}
+          aria-controls="pages"
+          onClick={() => setUnfoldedAt(unfolded ? null : pathname)}
+        >
+          {t('app.menu')}
+        </Button>
+        <nav id="pages" aria-label={t('app.pages')}>
           {pages.map(([path, name, ...within]) => (
             <Link
               key={path}

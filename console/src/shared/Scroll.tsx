@@ -3,11 +3,11 @@ import type { ReactNode } from 'react'
 /**
  * What may be wider than the page: it scrolls by itself, by the keyboard too.
  *
- * @param limited whether it may not push the page down either
+ * @param height if it may not push the page down either: its headings then stay in view
  */
-export function Scroll({ label, limited, children }: { label: string; limited?: boolean; children: ReactNode }) {
+export function Scroll({ label, height, children }: { label: string; height?: 'short' | 'tall'; children: ReactNode }) {
   return (
-    <div className={limited ? 'scroll limited' : 'scroll'} role="region" aria-label={label} tabIndex={0}>
+    <div className={height ? `scroll limited ${height}` : 'scroll'} role="region" aria-label={label} tabIndex={0}>
       {children}
     </div>
   )

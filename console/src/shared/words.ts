@@ -69,8 +69,11 @@ export function cellWords(text: string, type?: string): string {
 const ages = new Intl.NumberFormat(undefined, { maximumFractionDigits: 0 })
 
 /** `3 days`, `40 min`: how long ago. */
-export function ageWords(since: Instant, now: Instant): string {
-  const minutes = Math.max(0, Math.floor((Date.parse(now) - Date.parse(since)) / 60_000))
+export const ageWords = (since: Instant, now: Instant) => durationWords((Date.parse(now) - Date.parse(since)) / 1000)
+
+/** `3 days`, `40 min`. */
+export function durationWords(seconds: number): string {
+  const minutes = Math.max(0, Math.floor(seconds / 60))
   if (minutes < 120) return t('shared.min', { ages: ages.format(minutes) })
   const hours = Math.floor(minutes / 60)
   return hours < 48

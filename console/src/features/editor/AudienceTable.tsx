@@ -60,7 +60,7 @@ export function AudienceTable({ document, named, onChange }: Props) {
       </div>
       <Refusal error={look.error} />
       {shown.length > 0 && (
-        <Scroll limited label={t('editor.who_gets_what')}>
+        <Scroll height="short" label={t('editor.who_gets_what')}>
           <Table size="sm" className="mt-2 mb-0">
             <thead>
               <tr>

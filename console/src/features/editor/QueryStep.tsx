@@ -155,6 +155,7 @@ export function QueryEffect({ document, onStart }: { document: RuleDocument; onS
             </p>
             {run.data.rows.length > 0 && (
               <RowsTable
+                query={document.query}
                 ran={run.data}
                 most={shownRows}
                 {...(!document.per && {

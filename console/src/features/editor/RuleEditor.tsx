@@ -25,7 +25,6 @@ import {
   type RuleDocument,
 } from './api'
 import { ConditionsStep } from './ConditionsStep'
-import { DeliveryStep } from './DeliveryStep'
 import { withPart } from './builder'
 import { covered } from './covered'
 import { isPlain, ofKind } from './kind'
@@ -44,6 +43,8 @@ import { t } from '../../messages'
 // What is below the first step comes when it is needed.
 const BackTestPanel = lazy(() => import('./BackTestPanel').then((module) => ({ default: module.BackTestPanel })))
 const GoalPanel = lazy(() => import('./GoalPanel').then((module) => ({ default: module.GoalPanel })))
+// Below the first view, and large.
+const DeliveryStep = lazy(() => import('./DeliveryStep').then((module) => ({ default: module.DeliveryStep })))
 const MailPanel = lazy(() => import('../documents/MailPanel').then((module) => ({ default: module.MailPanel })))
 
 /** A rule as one page in the order of work, with the effect of each step beside it. Edits of an active rule are a draft until they are applied. */
@@ -302,14 +303,16 @@ function Editor({ found }: { found: Editing }) {
               </>
             }
           >
-            <DeliveryStep
-              delivery={document.delivery ?? {}}
-              plain={plain}
-              copies={document.copies !== undefined}
-              document={JSON.stringify(previewable(document), null, 1)}
-              columns={columns}
-              onChange={(delivery) => change({ delivery })}
-            />
+            <Suspense fallback={null}>
+              <DeliveryStep
+                delivery={document.delivery ?? {}}
+                plain={plain}
+                copies={document.copies !== undefined}
+                document={JSON.stringify(previewable(document), null, 1)}
+                columns={columns}
+                onChange={(delivery) => change({ delivery })}
+              />
+            </Suspense>
             <MoreFields
               part="delivery"
               value={document.delivery ?? {}}

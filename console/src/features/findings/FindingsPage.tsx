@@ -1,17 +1,16 @@
 import { useState, type ReactNode } from 'react'
-import { Button, Form, Table } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { Link, useSearchParams } from 'react-router'
 import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { HandleMany } from '../../shared/HandleMany'
 import { Pick } from '../../shared/Pick'
-import { Scroll } from '../../shared/Scroll'
+import { ColumnTable } from '../../shared/ColumnTable'
 import { useSettled } from '../../shared/settled'
-import { SeverityTag } from '../../shared/SeverityTag'
 import { SearchField } from '../../shared/SearchField'
 import { useTitle } from '../../shared/title'
-import { cellWords, markWords, stateWords, timeWords } from '../../shared/words'
 import { rules } from '../rules/api'
+import { findingColumns } from './findingColumns'
 import { filterOf, findingsAcross, type Found, type Sought } from './api'
 import { t } from '../../messages'
 
@@ -42,7 +41,12 @@ export function FindingsPage() {
     )
   return (
     <>
-      <h1>{t('shared.findings')}</h1>
+      <div className="head">
+        <h1>{t('shared.findings')}</h1>
+        <Link className="btn btn-plain" to="/findings/over-time">
+          {t('findings.over_time')}
+        </Link>
+      </div>
       <section className="sheet">
         <div className="d-flex flex-wrap gap-3 align-items-end">
           <Form.Group controlId="finding-search" className="flex-grow-1">
@@ -184,43 +188,41 @@ function List({
             </>
           )}
         </p>
-        <Scroll label={t('shared.findings')}>
-          <Table className="cards">
-            <thead>
-              <tr>
-                <th data-label={markable.length > 0 ? t('findings.select_all') : undefined}>
-                  {markable.length > 0 && (
-                    <Form.Check
-                      aria-label={t('findings.select_all')}
-                      checked={allChosen}
-                      onChange={(event) => {
-                        setEverything(false)
-                        setChosen(event.target.checked ? new Set(markable.map((each) => each.id)) : new Set())
-                      }}
-                    />
-                  )}
-                </th>
-                <th>{t('shared.severity')}</th>
-                <th>{t('shared.finding')}</th>
-                <th>{t('shared.rule')}</th>
-                <th>{t('shared.state')}</th>
-                <th>{t('shared.since')}</th>
-                <th>{t('shared.handling')}</th>
-                <th>{t('shared.why')}</th>
-              </tr>
-            </thead>
-            <tbody>
-              {findings.map((finding) => (
-                <Row
-                  key={finding.id}
-                  finding={finding}
-                  chosen={chosen.has(finding.id)}
-                  onChoose={(is) => choose(finding.id, is)}
-                />
-              ))}
-            </tbody>
-          </Table>
-        </Scroll>
+        <ColumnTable
+          cards
+          table="all-findings"
+          label={t('shared.findings')}
+          columns={findingColumns}
+          rows={findings}
+          keyOf={(finding) => finding.id}
+          lead={{
+            heading: (
+              <th data-label={markable.length > 0 ? t('findings.select_all') : undefined}>
+                {markable.length > 0 && (
+                  <Form.Check
+                    aria-label={t('findings.select_all')}
+                    checked={allChosen}
+                    onChange={(event) => {
+                      setEverything(false)
+                      setChosen(event.target.checked ? new Set(markable.map((each) => each.id)) : new Set())
+                    }}
+                  />
+                )}
+              </th>
+            ),
+            cell: (finding) => (
+              <td className="choose">
+                {finding.state !== 'CLEARED' && (
+                  <Form.Check
+                    aria-label={t('shared.select', { identity: finding.identity })}
+                    checked={chosen.has(finding.id)}
+                    onChange={(event) => choose(finding.id, event.target.checked)}
+                  />
+                )}
+              </td>
+            ),
+          }}
+        />
         {more}
         {findings.length > 20 && (
           <Button size="sm" variant="plain" className="mt-2" onClick={() => window.scrollTo({ top: 0 })}>
@@ -229,66 +231,5 @@ function List({
         )}
       </section>
     </>
-  )
-}
-
-function Row({ finding, chosen, onChoose }: { finding: Found; chosen: boolean; onChoose: (is: boolean) => void }) {
-  return (
-    <tr>
-      <td className="choose">
-        {finding.state !== 'CLEARED' && (
-          <Form.Check
-            aria-label={t('shared.select', { identity: finding.identity })}
-            checked={chosen}
-            onChange={(event) => onChoose(event.target.checked)}
-          />
-        )}
-      </td>
-      <td>
-        <SeverityTag severity={finding.severity} look={finding.look} />
-      </td>
-      <td className="main">
-        {finding.cells.length === 0
-          ? finding.identity
-          : finding.cells.map((cell, index) => (
-              <span key={cell.label}>
-                {index > 0 && ' · '}
-                <span className="quiet small">{cell.label}</span>{' '}
-                {cell.text === null ? <span className="quiet">{t('shared.missing')}</span> : cellWords(cell.text)}
-              </span>
-            ))}
-        {finding.copy && <div className="small quiet">{t('findings.for', { copy: finding.copy })}</div>}
-      </td>
-      <td data-label={t('shared.rule')}>
-        <Link to={`/rules/${finding.rule}`}>{finding.title}</Link>
-      </td>
-      <td data-label={t('shared.state')}>
-        {stateWords(finding.state)}
-        {finding.noData && <div className="small quiet">{t('shared.no_data')}</div>}
-      </td>
-      <td className="text-nowrap" data-label={t('shared.since')}>
-        {timeWords(finding.openedAt)}
-      </td>
-      <td data-label={t('shared.handling')}>
-        {finding.handling.length === 0 ? (
-          <span className="quiet">{t('shared.none')}</span>
-        ) : (
-          finding.handling.map((mark) => (
-            <div key={mark.kind} className="small">
-              {markWords(mark)}
-              {mark.note && `: ${mark.note}`}
-            </div>
-          ))
-        )}
-      </td>
-      <td>
-        <Link
-          to={`/rules/${finding.rule}/findings/${finding.id}`}
-          aria-label={t('shared.why_explanation_of', { identity: finding.identity })}
-        >
-          {t('shared.why_question')}
-        </Link>
-      </td>
-    </tr>
   )
 }

@@ -1,5 +1,5 @@
 import type { Schemas } from '../../api/types'
-import { infiniteQueryOptions } from '@tanstack/react-query'
+import { infiniteQueryOptions, queryOptions } from '@tanstack/react-query'
 import { api } from '../../api/client'
 
 export type Found = Schemas['FindingSummary']
@@ -30,3 +30,21 @@ export const filterOf = ({ q, rule, state, severity, handling }: Sought) =>
     severity: severity || null,
     handling: handling || null,
   }) as Schemas['FindingFilter']
+
+export type OverTime = Schemas['OpenFindings']
+export type OverTimeLine = Schemas['OpenFindingsLine']
+export type LinesBy = 'RULE' | 'TEAM'
+
+/** How many findings were open at the end of each day of this browser's zone. */
+export const findingsOverTime = (days: number, by: LinesBy) => {
+  const asked = new URLSearchParams({
+    days: String(days),
+    by,
+    zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
+  })
+  return queryOptions({
+    queryKey: ['findings', 'over-time', asked.toString()],
+    queryFn: () => api.get<OverTime>(`/api/findings/over-time?${asked}`),
+    placeholderData: (before: OverTime | undefined) => before,
+  })
+}

@@ -1,5 +1,4 @@
-import { Table } from 'react-bootstrap'
-import { Scroll } from '../../shared/Scroll'
+import { ColumnTable, type CellColumn } from '../../shared/ColumnTable'
 import { cellWords } from '../../shared/words'
 import type { Ran } from './api'
 import { t } from '../../messages'
@@ -9,53 +8,43 @@ const isShort = (text: string | null, type: string | undefined) =>
 
 /** Rows of the result; missing values are marked as missing. */
 export function RowsTable({
+  query,
   ran,
   most,
   onCell,
 }: {
+  /** The name of the query, by which the choice of columns is kept. */
+  query: string
   ran: Ran
   most: number
   /** If a cell can be pointed at: the place of its column, and its text. */
   onCell?: (column: number, cell: string | null) => void
 }) {
-  const align = (index: number) => (ran.columns[index]?.type === 'number' ? 'num' : '')
+  const columns = ran.columns.map(({ name, label, type }, index): CellColumn<Ran['rows'][number]> => ({
+    key: name,
+    label,
+    title: `${name}, ${type}`,
+    className: type === 'number' ? 'num' : '',
+    cellClass: (row) => (isShort(row[index] ?? null, type) ? 'text-nowrap' : ''),
+    cell: (row) => (
+      <Cell
+        text={row[index] ?? null}
+        type={type}
+        {...(onCell && {
+          action: { name: t('queries.add_condition_on', { label }), onPick: () => onCell(index, row[index] ?? null) },
+        })}
+      />
+    ),
+  }))
   return (
-    <Scroll label={t('shared.rows')}>
-      <Table size="sm">
-        <thead>
-          <tr>
-            {ran.columns.map((column, index) => (
-              <th key={column.name} className={align(index)} title={`${column.name}, ${column.type}`}>
-                {column.label}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {ran.rows.slice(0, most).map((row, number) => (
-            <tr key={number}>
-              {row.map((cell, index) => (
-                <td
-                  key={index}
-                  className={isShort(cell, ran.columns[index]?.type) ? `${align(index)} text-nowrap` : align(index)}
-                >
-                  <Cell
-                    text={cell}
-                    type={ran.columns[index]?.type}
-                    {...(onCell && {
-                      action: {
-                        name: t('queries.add_condition_on', { label: ran.columns[index]?.label ?? '' }),
-                        onPick: () => onCell(index, cell),
-                      },
-                    })}
-                  />
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </Table>
-    </Scroll>
+    <ColumnTable
+      small
+      table={`query:${query}`}
+      label={t('shared.rows')}
+      columns={columns}
+      rows={ran.rows.slice(0, most)}
+      keyOf={(_, index) => index}
+    />
   )
 }
 

@@ -93,7 +93,9 @@ export function RunPanel({
                 {t('shared.warning', { message: warning.message })}
               </p>
             ))}
-            {run.data.rows.length > 0 && <RowsTable ran={run.data} most={all ? run.data.rows.length : shownAtFirst} />}
+            {run.data.rows.length > 0 && (
+              <RowsTable query={document.name} ran={run.data} most={all ? run.data.rows.length : shownAtFirst} />
+            )}
             {!all && run.data.rows.length > shownAtFirst && (
               <Button size="sm" variant="plain" className="mt-2" onClick={() => setAll(true)}>
                 {t('queries.show', { rows: numberWords(run.data.rows.length) })}

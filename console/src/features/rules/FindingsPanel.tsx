@@ -1,11 +1,11 @@
 import { useState } from 'react'
 import { Link } from 'react-router'
-import { Button, Form, Table } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { useQuery } from '@tanstack/react-query'
 import type { FindingColumn, FindingList, FindingState } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { HandleMany } from '../../shared/HandleMany'
-import { Scroll } from '../../shared/Scroll'
+import { ColumnTable, type CellColumn } from '../../shared/ColumnTable'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { cellWords, markWords, stateWords, timeWords } from '../../shared/words'
 import { findingsOf } from './api'
@@ -67,6 +67,68 @@ const cellOf = (text: string | null | undefined, type: string) =>
 
 const align = (column: FindingColumn) => (column.type === 'number' ? 'num' : '')
 
+type FoundHere = FindingList['findings'][number]
+
+/** The columns of the query between those of the finding itself, whose keys begin with a sign. */
+function columnsOf(rule: string, list: FindingList): CellColumn<FoundHere>[] {
+  const copies = list.findings.some(({ copy }) => copy !== null)
+  return [
+    {
+      key: '@severity',
+      label: t('shared.severity'),
+      cell: (finding) => <SeverityTag severity={finding.severity} look={finding.look} />,
+    },
+    ...(copies ? [{ key: '@copy', label: t('shared.for'), cell: ({ copy }: FoundHere) => copy }] : []),
+    ...list.columns.map((column) => ({
+      key: column.name,
+      label: column.label,
+      className: align(column),
+      cellClass: ({ row }: FoundHere) => (isShort(row[column.name]) ? 'text-nowrap' : ''),
+      cell: ({ row }: FoundHere) => cellOf(row[column.name], column.type),
+    })),
+    {
+      key: '@state',
+      label: t('shared.state'),
+      cell: (finding) => (
+        <>
+          {stateWords(finding.state)}
+          {finding.noData && <div className="small quiet">{t('shared.no_data')}</div>}
+          {finding.handling.map((mark) => (
+            <div key={mark.kind} className="small quiet">
+              {markWords(mark)}
+            </div>
+          ))}
+        </>
+      ),
+    },
+    {
+      key: '@since',
+      label: t('shared.since'),
+      className: 'text-nowrap',
+      cell: (finding) => timeWords(finding.openedAt),
+    },
+    {
+      key: '@reported',
+      label: t('rules.reported'),
+      className: 'text-nowrap',
+      cell: (finding) =>
+        finding.reportedAt ? timeWords(finding.reportedAt) : <span className="quiet">{t('shared.not_yet')}</span>,
+    },
+    {
+      key: '@why',
+      label: t('shared.why'),
+      cell: (finding) => (
+        <Link
+          to={`/rules/${rule}/findings/${finding.id}`}
+          aria-label={t('shared.why_explanation_of', { identity: finding.identity })}
+        >
+          {t('shared.why_question')}
+        </Link>
+      ),
+    },
+  ]
+}
+
 function FindingsTable({ name, list }: { name: string; list: FindingList }) {
   const [all, setAll] = useState(false)
   const [chosen, setChosen] = useState<Set<number>>(new Set())
@@ -77,96 +139,46 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
       else after.delete(id)
       return after
     })
-  const columns = list.columns
-  const copies = list.findings.some(({ copy }) => copy !== null)
+  const columns = columnsOf(name, list)
   const shown = all ? list.findings : list.findings.slice(0, shownAtFirst)
   return (
     <>
       {chosen.size > 0 && <HandleMany chosen={{ findings: [...chosen] }} onDone={() => setChosen(new Set())} />}
-      <Scroll label={t('shared.findings')}>
-        <Table>
-          <thead>
-            <tr>
-              <th>
-                <span className="visually-hidden">{t('shared.choose')}</span>
-              </th>
-              <th>{t('shared.severity')}</th>
-              {copies && <th>{t('shared.for')}</th>}
-              {columns.map((column) => (
-                <th key={column.name} className={align(column)}>
-                  {column.label}
-                </th>
-              ))}
-              <th>{t('shared.state')}</th>
-              <th>{t('shared.since')}</th>
-              <th>{t('rules.reported')}</th>
-              <th>{t('shared.why')}</th>
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((finding) => (
-              <tr key={finding.id}>
-                <td>
-                  {finding.state !== 'CLEARED' && (
-                    <Form.Check
-                      aria-label={t('shared.select', { identity: finding.identity })}
-                      checked={chosen.has(finding.id)}
-                      onChange={(event) => choose(finding.id, event.target.checked)}
-                    />
-                  )}
-                </td>
-                <td>
-                  <SeverityTag severity={finding.severity} look={finding.look} />
-                </td>
-                {copies && <td>{finding.copy}</td>}
-                {columns.map((column) => (
-                  <td
-                    key={column.name}
-                    className={isShort(finding.row[column.name]) ? `${align(column)} text-nowrap` : align(column)}
-                  >
-                    {cellOf(finding.row[column.name], column.type)}
-                  </td>
-                ))}
-                <td>
-                  {stateWords(finding.state)}
-                  {finding.noData && <div className="small quiet">{t('shared.no_data')}</div>}
-                  {finding.handling.map((mark) => (
-                    <div key={mark.kind} className="small quiet">
-                      {markWords(mark)}
-                    </div>
-                  ))}
-                </td>
-                <td className="text-nowrap">{timeWords(finding.openedAt)}</td>
-                <td className="text-nowrap">
-                  {finding.reportedAt ? (
-                    timeWords(finding.reportedAt)
-                  ) : (
-                    <span className="quiet">{t('shared.not_yet')}</span>
-                  )}
-                </td>
-                <td>
-                  <Link
-                    to={`/rules/${name}/findings/${finding.id}`}
-                    aria-label={t('shared.why_explanation_of', { identity: finding.identity })}
-                  >
-                    {t('shared.why_question')}
-                  </Link>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
-        {shown.length < list.findings.length && (
-          <Button variant="plain" size="sm" className="mt-2" onClick={() => setAll(true)}>
-            {t('rules.show_all', { findings: list.findings.length })}
-          </Button>
-        )}
-        {all && list.total > list.findings.length && (
-          <p className="quiet small mt-2 mb-0">
-            {t('rules.the_first_of_finding_worst', { findings: list.findings.length, total: list.total })}
-          </p>
-        )}
-      </Scroll>
+      <ColumnTable
+        table={`findings:${name}`}
+        label={t('shared.findings')}
+        columns={columns}
+        rows={shown}
+        keyOf={(finding) => finding.id}
+        lead={{
+          heading: (
+            <th>
+              <span className="visually-hidden">{t('shared.choose')}</span>
+            </th>
+          ),
+          cell: (finding) => (
+            <td>
+              {finding.state !== 'CLEARED' && (
+                <Form.Check
+                  aria-label={t('shared.select', { identity: finding.identity })}
+                  checked={chosen.has(finding.id)}
+                  onChange={(event) => choose(finding.id, event.target.checked)}
+                />
+              )}
+            </td>
+          ),
+        }}
+      />
+      {shown.length < list.findings.length && (
+        <Button variant="plain" size="sm" className="mt-2" onClick={() => setAll(true)}>
+          {t('rules.show_all', { findings: list.findings.length })}
+        </Button>
+      )}
+      {all && list.total > list.findings.length && (
+        <p className="quiet small mt-2 mb-0">
+          {t('rules.the_first_of_finding_worst', { findings: list.findings.length, total: list.total })}
+        </p>
+      )}
     </>
   )
 }

@@ -1,21 +1,18 @@
 import { useState } from 'react'
-import { Button, Form, Table } from 'react-bootstrap'
+import { Button, Form } from 'react-bootstrap'
 import { Link, useSearchParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import type { RuleSummary } from '../../api/types'
-import { CheckStrip } from '../../shared/CheckStrip'
-import { CheckTag } from '../../shared/CheckTag'
 import { Choice } from '../../shared/Choice'
 import { Loaded } from '../../shared/Loading'
 import { Pick } from '../../shared/Pick'
-import { Scroll } from '../../shared/Scroll'
+import { ColumnTable } from '../../shared/ColumnTable'
 import { SearchField } from '../../shared/SearchField'
-import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
-import { stateWords, timeWords } from '../../shared/words'
 import { BulkActionsPanel } from './BulkActionsPanel'
 import { rules } from './api'
 import { filterOf, matching, searchOf, soughtKinds, type Filter } from './filter'
+import { ruleColumns } from './ruleColumns'
 import { SavedFilters } from './SavedFilters'
 import { rich, t } from '../../messages'
 
@@ -175,10 +172,16 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
             </Button>
           </p>
         ) : (
-          <Scroll label={t('shared.rules')}>
-            <Table className="cards">
-              <thead>
-                <tr>
+          <>
+            <ColumnTable
+              cards
+              table="rules"
+              label={t('shared.rules')}
+              columns={ruleColumns}
+              rows={shown}
+              keyOf={(rule) => rule.name}
+              lead={{
+                heading: (
                   <th data-label={t('rules.select_all_results')}>
                     <Form.Check
                       aria-label={t('rules.select_all_results')}
@@ -188,103 +191,26 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
                       }
                     />
                   </th>
-                  <th>{t('shared.rule')}</th>
-                  <th>{t('shared.state')}</th>
-                  <th>{t('shared.open')}</th>
-                  <th>{t('rules.last_check')}</th>
-                  <th>{t('rules.last_20_checks')}</th>
-                  <th>{t('rules.next_check')}</th>
-                  <th>{t('shared.recipients')}</th>
-                </tr>
-              </thead>
-              <tbody>
-                {shown.map((rule) => (
-                  <Row
-                    key={rule.name}
-                    rule={rule}
-                    chosen={chosen.has(rule.name)}
-                    onChoose={(is) => choose(rule.name, is)}
-                  />
-                ))}
-              </tbody>
-            </Table>
+                ),
+                cell: (rule) => (
+                  <td className="choose">
+                    <Form.Check
+                      aria-label={t('rules.select', { title: rule.title })}
+                      checked={chosen.has(rule.name)}
+                      onChange={(event) => choose(rule.name, event.target.checked)}
+                    />
+                  </td>
+                ),
+              }}
+            />
             {shown.length < found.length && (
               <Button size="sm" variant="plain" className="mt-2" onClick={() => setMore(more + 1)}>
                 {t('rules.show_more_of', { found: found.length })}
               </Button>
             )}
-          </Scroll>
+          </>
         )}
       </section>
     </>
-  )
-}
-
-function Row({ rule, chosen, onChoose }: { rule: RuleSummary; chosen: boolean; onChoose: (is: boolean) => void }) {
-  const last = rule.latest[0]
-  return (
-    <tr>
-      <td className="choose">
-        <Form.Check
-          aria-label={t('rules.select', { title: rule.title })}
-          checked={chosen}
-          onChange={(event) => onChoose(event.target.checked)}
-        />
-      </td>
-      <td className="main">
-        <Link to={`/rules/${rule.name}`}>{rule.title}</Link>
-        <div className="small quiet">
-          {rule.owner}
-          {rule.copiedFrom && t('rules.copied_from', { copiedFrom: rule.copiedFrom })}
-          {rule.mode === 'PLAIN' && ` · ${t('rules.plain_report_tag')}`}
-          {rule.labels.length > 0 && ` · ${rule.labels.join(', ')}`}
-        </div>
-      </td>
-      <td data-label={t('shared.state')}>
-        {rule.ended ? t('rules.ended') : stateWords(rule.state)}
-        {rule.draft && <div className="small quiet">{t('rules.with_a_draft')}</div>}
-      </td>
-      <td data-label={t('shared.open')}>
-        {rule.mode === 'PLAIN' ? <span className="quiet">–</span> : <OpenCounts open={rule.open} looks={rule.looks} />}
-      </td>
-      <td data-label={t('rules.last_check')}>
-        {last ? (
-          <>
-            <CheckTag state={last.state} />
-            <div className="small quiet text-nowrap">{timeWords(last.slot)}</div>
-          </>
-        ) : (
-          <span className="quiet">{t('shared.never')}</span>
-        )}
-      </td>
-      <td data-label={t('rules.last_20_checks')}>
-        <CheckStrip newestFirst={rule.latest} />
-      </td>
-      <td className="text-nowrap" data-label={t('rules.next_check')}>
-        {rule.nextSlot ? timeWords(rule.nextSlot) : <span className="quiet">{t('shared.none')}</span>}
-        <div className="small quiet text-wrap">{rule.schedule}</div>
-      </td>
-      <td className="small" data-label={t('shared.recipients')}>
-        {rule.named.length === 0 ? (
-          <span className="quiet">{t('shared.none')}</span>
-        ) : (
-          <>
-            {rule.named.slice(0, 2).map((each) => (
-              <div key={each}>
-                <Link to={`/recipients/${encodeURIComponent(each)}`}>{each}</Link>
-              </div>
-            ))}
-            {rule.named.length > 2 && (
-              <span className="quiet">{t('rules.and_added', { named: rule.named.length - 2 })}</span>
-            )}
-          </>
-        )}
-        <div className="quiet">
-          {[rule.splitBy && t('rules.split_by_column', { column: rule.splitBy }), rule.formats.join(', ')]
-            .filter(Boolean)
-            .join(' · ')}
-        </div>
-      </td>
-    </tr>
   )
 }

@@ -33,6 +33,7 @@ import dev.oddsentry.cli.findings.AllFindingsCommand;
 import dev.oddsentry.cli.findings.ExplainCommand;
 import dev.oddsentry.cli.findings.ExportCommand;
 import dev.oddsentry.cli.findings.FindingsCommand;
+import dev.oddsentry.cli.findings.FindingsOverTimeCommand;
 import dev.oddsentry.cli.findings.HandleCommand;
 import dev.oddsentry.cli.findings.NoteCommand;
 import dev.oddsentry.cli.findings.SnoozeCommand;
@@ -147,7 +148,17 @@ public final class Odd {
                         "feed"));
         groups.put(
                 "Handle findings",
-                List.of("findings", "all-findings", "explain", "take", "snooze", "accept", "note", "handle", "export"));
+                List.of(
+                        "findings",
+                        "all-findings",
+                        "findings-over-time",
+                        "explain",
+                        "take",
+                        "snooze",
+                        "accept",
+                        "note",
+                        "handle",
+                        "export"));
         groups.put(
                 "Manage mail",
                 List.of(
@@ -219,6 +230,7 @@ public final class Odd {
             case "feed" -> new FeedCommand();
             case "findings" -> new FindingsCommand();
             case "all-findings" -> new AllFindingsCommand();
+            case "findings-over-time" -> new FindingsOverTimeCommand();
             case "handle" -> new HandleCommand();
             case "explain" -> new ExplainCommand();
             case "take" -> new TakeCommand();

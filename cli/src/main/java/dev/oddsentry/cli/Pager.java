@@ -17,6 +17,7 @@ final class Pager implements AutoCloseable {
     /** Commands that list; others talk while they work, or ask. */
     private static final Set<String> LISTING = Set.of(
             "all-findings",
+            "findings-over-time",
             "calendars",
             "checks",
             "dates",

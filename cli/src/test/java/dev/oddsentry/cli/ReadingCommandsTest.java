@@ -370,4 +370,22 @@ class ReadingCommandsTest extends AgainstAService {
                         .status())
                 .isZero();
     }
+
+    @Test
+    void openFindingsAreCountedOverTime() {
+        String query = "days=30&by=TEAM&zone=Europe%2FOslo";
+        answer("GET /api/findings/over-time?" + query, """
+                {"zone": "Europe/Oslo", "from": "2026-11-01", "until": "2026-11-30", "open": [3, 4, 6], "lines": [
+                  {"name": "Crew", "title": "Crew", "open": [3, 4, 6], "opened": 5, "cleared": 2, "agedOut": 1,
+                   "medianSeconds": 10800.5, "oldest": "2020-03-01T18:30:00Z"},
+                  {"name": "Fleet", "title": "Fleet", "open": [0, 0, 0], "opened": 1, "cleared": 0, "agedOut": 1,
+                   "medianSeconds": null, "oldest": null}]}""");
+        var shown = odd("findings-over-time", "--days", "30", "--by", "team", "--zone", "Europe/Oslo");
+        assertThat(shown.err()).isEmpty();
+        assertThat(shown.out().lines().map(line -> line.replaceAll(" +", " ").strip()))
+                .containsExactly(
+                        "TEAM OPEN 2026-11-01 NOW OPENED CLEARED AGED OUT MEDIAN TIME TO CLEAR OLDEST OPEN SINCE",
+                        "Crew 3 6 5 2 1 3 hours Sun 1 Mar 2020 19:30 CET",
+                        "Fleet 0 0 1 0 1 – –");
+    }
 }

@@ -11,6 +11,7 @@ import dev.oddsentry.contract.UnknownRowsSuggestion;
 import java.math.BigDecimal;
 import java.math.MathContext;
 import java.math.RoundingMode;
+import java.time.Duration;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.time.ZonedDateTime;
@@ -30,6 +31,8 @@ public final class Words {
     private static final List<String> WORST_FIRST = List.of("CRITICAL", "WARNING", "NOTICE");
 
     private static final int READABLE_DIGITS = 3;
+    private static final int MINUTES = 60;
+    private static final int HOURS = 24;
 
     private Words() {}
 
@@ -53,6 +56,13 @@ public final class Words {
         if (instant == null) return "–";
         var at = instant.atZone(zone);
         return (at.getYear() == ZonedDateTime.now(zone).getYear() ? TIME : TIME_OF_YEAR).format(at);
+    }
+
+    /** {@code 40 min}, {@code 3 hours}, {@code 3 days}: in the greatest unit of which there are at least two. */
+    public static String duration(Number seconds) {
+        var length = Duration.ofSeconds(seconds.longValue());
+        if (length.toMinutes() < 2 * MINUTES) return length.toMinutes() + " min";
+        return length.toHours() < 2 * HOURS ? length.toHours() + " hours" : length.toDays() + " days";
     }
 
     /** {@code PARTLY_FAILED} as {@code partly failed}. */

@@ -8,6 +8,7 @@ import static org.jooq.impl.DSL.val;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.service.ids.MessageId;
+import java.time.Clock;
 import java.util.List;
 import java.util.Set;
 import org.jooq.DSLContext;
@@ -18,9 +19,11 @@ import org.springframework.stereotype.Component;
 @Component
 class FindingEvents {
     private final DSLContext db;
+    private final Clock clock;
 
-    FindingEvents(DSLContext db) {
+    FindingEvents(DSLContext db, Clock clock) {
         this.db = db;
+        this.clock = clock;
     }
 
     /** What is the same of many events but for the finding. */
@@ -36,9 +39,11 @@ class FindingEvents {
 
     /** One statement for many findings. */
     void record(MemoryWriter.Writing by, Kind kind, List<Long> findings, @Nullable MessageId messageId) {
+        var now = clock.instant();
         for (var some : Batches.of(findings)) {
             db.insertInto(FINDING_EVENT)
                     .columns(
+                            FINDING_EVENT.AT,
                             FINDING_EVENT.FINDING_ID,
                             FINDING_EVENT.CHECK_ID,
                             FINDING_EVENT.SLOT,
@@ -47,6 +52,7 @@ class FindingEvents {
                             FINDING_EVENT.MESSAGE_ID,
                             FINDING_EVENT.UPDATES)
                     .select(select(
+                                    val(now, FINDING_EVENT.AT),
                                     Batches.WANTED_ID,
                                     val(by.checkId(), FINDING_EVENT.CHECK_ID),
                                     val(by.slot()),

@@ -19,6 +19,7 @@ import dev.oddsentry.core.memory.Marks;
 import dev.oddsentry.core.memory.UpdateKind;
 import dev.oddsentry.service.ids.AudienceId;
 import dev.oddsentry.service.ids.MessageId;
+import java.time.Clock;
 import java.util.ArrayList;
 import java.util.HashMap;
 import java.util.List;
@@ -46,9 +47,11 @@ public class LastReportWriter {
 
     private final DSLContext db;
     private final FindingEvents events;
+    private final Clock clock;
 
-    LastReportWriter(DSLContext db, FindingEvents events) {
+    LastReportWriter(DSLContext db, FindingEvents events, Clock clock) {
         this.db = db;
+        this.clock = clock;
         this.events = events;
     }
 
@@ -160,15 +163,18 @@ public class LastReportWriter {
     public void letPass(MemoryWriter.Writing by, Audience audience, List<Long> findings) {
         keepAsRows(findings);
         moveReported(by, audience, null, findings);
+        var now = clock.instant();
         for (var some : Batches.of(findings)) {
             db.insertInto(FINDING_EVENT)
                     .columns(
+                            FINDING_EVENT.AT,
                             FINDING_EVENT.FINDING_ID,
                             FINDING_EVENT.CHECK_ID,
                             FINDING_EVENT.SLOT,
                             FINDING_EVENT.KIND,
                             FINDING_EVENT.SEVERITY)
                     .select(select(
+                                    val(now, FINDING_EVENT.AT),
                                     FINDING.ID,
                                     val(by.checkId(), FINDING_EVENT.CHECK_ID),
                                     val(by.slot()),
@@ -212,6 +218,7 @@ public class LastReportWriter {
                             HANDLING.ENDED_AT.isNull())
                     .execute();
             db.insertInto(FINDING_EVENT)
+                    .set(FINDING_EVENT.AT, clock.instant())
                     .set(FINDING_EVENT.FINDING_ID, mark.finding())
                     .set(FINDING_EVENT.CHECK_ID, by.checkId())
                     .set(FINDING_EVENT.SLOT, by.slot())

@@ -11,6 +11,7 @@ import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.ids.AudienceId;
 import dev.oddsentry.service.ids.MessageId;
+import java.time.Clock;
 import java.util.Objects;
 import java.util.Set;
 import org.jooq.DSLContext;
@@ -22,9 +23,11 @@ import org.springframework.stereotype.Component;
 @Component
 public class NewFindingWriter {
     private final DSLContext db;
+    private final Clock clock;
 
-    NewFindingWriter(DSLContext db) {
+    NewFindingWriter(DSLContext db, Clock clock) {
         this.db = db;
+        this.clock = clock;
     }
 
     /**
@@ -86,14 +89,16 @@ public class NewFindingWriter {
                     told[place] = now.state() == FindingState.OPEN ? heard.of(row.key(), at) : null;
                     finding(copy, by, ids[place], now, row, columns, at, told[place]);
                 }));
+        var recorded = clock.instant();
         TableCopy.write(
                 db,
-                "finding_event (finding_id, check_id, slot, kind, severity, message_id, at_opening, updates)",
+                "finding_event (at, finding_id, check_id, slot, kind, severity, message_id, at_opening, updates)",
                 copy -> {
                     for (int i = 0; i < opened; i++) {
                         var move = moves.get(i);
                         var of = told[i];
-                        copy.cell(ids[i])
+                        copy.cell(recorded)
+                                .cell(ids[i])
                                 .cell(by.checkId())
                                 .cell(by.slot())
                                 .cell(MemoryWriter.kindOf(move))

@@ -5,6 +5,7 @@ import dev.oddsentry.core.problem.Problem;
 import java.nio.charset.StandardCharsets;
 import java.util.Comparator;
 import java.util.List;
+import java.util.Objects;
 import java.util.UUID;
 import java.util.stream.Stream;
 import org.apache.catalina.connector.ClientAbortException;
@@ -12,6 +13,7 @@ import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.beans.TypeMismatchException;
+import org.springframework.context.MessageSourceResolvable;
 import org.springframework.core.io.ClassPathResource;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
@@ -22,10 +24,14 @@ import org.springframework.http.ResponseEntity;
 import org.springframework.http.converter.HttpMessageNotReadableException;
 import org.springframework.security.access.AccessDeniedException;
 import org.springframework.security.core.AuthenticationException;
+import org.springframework.validation.FieldError;
+import org.springframework.validation.method.ParameterErrors;
+import org.springframework.validation.method.ParameterValidationResult;
 import org.springframework.web.bind.MethodArgumentNotValidException;
 import org.springframework.web.bind.annotation.ExceptionHandler;
 import org.springframework.web.bind.annotation.RestControllerAdvice;
 import org.springframework.web.context.request.WebRequest;
+import org.springframework.web.method.annotation.HandlerMethodValidationException;
 import org.springframework.web.method.annotation.MethodArgumentTypeMismatchException;
 import org.springframework.web.servlet.mvc.method.annotation.ResponseEntityExceptionHandler;
 import org.springframework.web.servlet.resource.NoResourceFoundException;
@@ -63,11 +69,31 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
     @Override
     protected @Nullable ResponseEntity<Object> handleMethodArgumentNotValid(
             MethodArgumentNotValidException invalid, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
-        var problems = invalid.getBindingResult().getFieldErrors().stream()
-                .map(error -> Problem.error(
-                        "\"" + error.getField() + "\" " + error.getDefaultMessage(), error.getField(), null))
+        return answer(detail(new InvalidDefinitionException(problems(invalid.getFieldErrors()))));
+    }
+
+    /** Where the address is checked beside the body. */
+    @Override
+    protected @Nullable ResponseEntity<Object> handleHandlerMethodValidationException(
+            HandlerMethodValidationException invalid, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
+        var problems = invalid.getParameterValidationResults().stream()
+                .flatMap(result -> result instanceof ParameterErrors body
+                        ? problems(body.getFieldErrors()).stream()
+                        : result.getResolvableErrors().stream().map(error -> problem(parameter(result), error)))
                 .toList();
         return answer(detail(new InvalidDefinitionException(problems)));
+    }
+
+    private static String parameter(ParameterValidationResult result) {
+        return Objects.requireNonNullElse(result.getMethodParameter().getParameterName(), "");
+    }
+
+    private static List<Problem> problems(List<FieldError> errors) {
+        return errors.stream().map(error -> problem(error.getField(), error)).toList();
+    }
+
+    private static Problem problem(String field, MessageSourceResolvable error) {
+        return Problem.error("\"" + field + "\" " + error.getDefaultMessage(), field, null);
     }
 
     @Override

@@ -5,6 +5,7 @@ import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.overview.Changes;
 import dev.oddsentry.service.overview.Day;
 import dev.oddsentry.service.overview.FindingsAcross;
+import dev.oddsentry.service.overview.FindingsOverTime;
 import dev.oddsentry.service.overview.RecipientOverview;
 import dev.oddsentry.service.overview.WeekAhead;
 import dev.oddsentry.service.web.RefusedException;
@@ -30,11 +31,19 @@ class OverviewController {
 
     private final Day day;
     private final FindingsAcross findings;
+    private final FindingsOverTime overTime;
     private final RecipientOverview readers;
     private final WeekAhead week;
     private final Changes changes;
 
-    OverviewController(Day day, FindingsAcross findings, RecipientOverview readers, WeekAhead week, Changes changes) {
+    OverviewController(
+            Day day,
+            FindingsAcross findings,
+            FindingsOverTime overTime,
+            RecipientOverview readers,
+            WeekAhead week,
+            Changes changes) {
+        this.overTime = overTime;
         this.week = week;
         this.day = day;
         this.findings = findings;
@@ -76,6 +85,21 @@ class OverviewController {
             @RequestParam(defaultValue = "") String q,
             @RequestParam(required = false) @Nullable String after) {
         return findings.list(new FindingsAcross.Ask(state, severity, handling, rule, q, after));
+    }
+
+    /**
+     * @param days up to today
+     * @param by one line for each rule or for each team
+     * @param rule only this rule, by its name
+     * @param zone in which days begin
+     */
+    @GetMapping(path = "/findings/over-time", produces = "application/json")
+    FindingsOverTime.OpenFindings getFindingsOverTime(
+            @RequestParam(defaultValue = "90") int days,
+            @RequestParam(defaultValue = "RULE") FindingsOverTime.By by,
+            @RequestParam(required = false) @Nullable String rule,
+            @RequestParam ZoneId zone) {
+        return overTime.of(days, by, rule, zone);
     }
 
     /** Every address that a definition names or that got mail lately. */

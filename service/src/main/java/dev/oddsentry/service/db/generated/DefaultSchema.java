@@ -51,6 +51,7 @@ import dev.oddsentry.service.db.generated.tables.SeenGroup;
 import dev.oddsentry.service.db.generated.tables.Series;
 import dev.oddsentry.service.db.generated.tables.SeriesPoint;
 import dev.oddsentry.service.db.generated.tables.Source;
+import dev.oddsentry.service.db.generated.tables.TableView;
 import dev.oddsentry.service.db.generated.tables.Team;
 import dev.oddsentry.service.db.generated.tables.ThresholdValue;
 import dev.oddsentry.service.db.generated.tables.Unsubscription;
@@ -313,6 +314,11 @@ public class DefaultSchema extends SchemaImpl {
     public final Source SOURCE = Source.SOURCE;
 
     /**
+     * The table <code>table_view</code>.
+     */
+    public final TableView TABLE_VIEW = TableView.TABLE_VIEW;
+
+    /**
      * The table <code>team</code>.
      */
     public final Team TEAM = Team.TEAM;
@@ -390,6 +396,7 @@ public class DefaultSchema extends SchemaImpl {
             Series.SERIES,
             SeriesPoint.SERIES_POINT,
             Source.SOURCE,
+            TableView.TABLE_VIEW,
             Team.TEAM,
             ThresholdValue.THRESHOLD_VALUE,
             Unsubscription.UNSUBSCRIPTION

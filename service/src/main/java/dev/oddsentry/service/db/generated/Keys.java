@@ -51,6 +51,7 @@ import dev.oddsentry.service.db.generated.tables.SeenGroup;
 import dev.oddsentry.service.db.generated.tables.Series;
 import dev.oddsentry.service.db.generated.tables.SeriesPoint;
 import dev.oddsentry.service.db.generated.tables.Source;
+import dev.oddsentry.service.db.generated.tables.TableView;
 import dev.oddsentry.service.db.generated.tables.Team;
 import dev.oddsentry.service.db.generated.tables.ThresholdValue;
 import dev.oddsentry.service.db.generated.tables.Unsubscription;
@@ -101,6 +102,7 @@ import dev.oddsentry.service.db.generated.tables.records.SeenGroupRecord;
 import dev.oddsentry.service.db.generated.tables.records.SeriesPointRecord;
 import dev.oddsentry.service.db.generated.tables.records.SeriesRecord;
 import dev.oddsentry.service.db.generated.tables.records.SourceRecord;
+import dev.oddsentry.service.db.generated.tables.records.TableViewRecord;
 import dev.oddsentry.service.db.generated.tables.records.TeamRecord;
 import dev.oddsentry.service.db.generated.tables.records.ThresholdValueRecord;
 import dev.oddsentry.service.db.generated.tables.records.UnsubscriptionRecord;
@@ -180,6 +182,7 @@ public class Keys {
     public static final UniqueKey<SeriesPointRecord> SERIES_POINT_PKEY = Internal.createUniqueKey(SeriesPoint.SERIES_POINT, DSL.name("series_point_pkey"), new TableField[] { SeriesPoint.SERIES_POINT.SERIES_ID, SeriesPoint.SERIES_POINT.SLOT }, true);
     public static final UniqueKey<SourceRecord> SOURCE_NAME_KEY = Internal.createUniqueKey(Source.SOURCE, DSL.name("source_name_key"), new TableField[] { Source.SOURCE.NAME }, true);
     public static final UniqueKey<SourceRecord> SOURCE_PKEY = Internal.createUniqueKey(Source.SOURCE, DSL.name("source_pkey"), new TableField[] { Source.SOURCE.ID }, true);
+    public static final UniqueKey<TableViewRecord> TABLE_VIEW_PKEY = Internal.createUniqueKey(TableView.TABLE_VIEW, DSL.name("table_view_pkey"), new TableField[] { TableView.TABLE_VIEW.PERSON_ID, TableView.TABLE_VIEW.TABLE_NAME }, true);
     public static final UniqueKey<TeamRecord> TEAM_PKEY = Internal.createUniqueKey(Team.TEAM, DSL.name("team_pkey"), new TableField[] { Team.TEAM.NAME }, true);
     public static final UniqueKey<ThresholdValueRecord> THRESHOLD_VALUE_PKEY = Internal.createUniqueKey(ThresholdValue.THRESHOLD_VALUE, DSL.name("threshold_value_pkey"), new TableField[] { ThresholdValue.THRESHOLD_VALUE.ID }, true);
 
@@ -249,6 +252,7 @@ public class Keys {
     public static final ForeignKey<SeenGroupRecord, RuleRecord> SEEN_GROUP__SEEN_GROUP_RULE_ID_FKEY = Internal.createForeignKey(SeenGroup.SEEN_GROUP, DSL.name("seen_group_rule_id_fkey"), new TableField[] { SeenGroup.SEEN_GROUP.RULE_ID }, Keys.RULE_PKEY, new TableField[] { Rule.RULE.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<SeriesRecord, RuleRecord> SERIES__SERIES_RULE_ID_FKEY = Internal.createForeignKey(Series.SERIES, DSL.name("series_rule_id_fkey"), new TableField[] { Series.SERIES.RULE_ID }, Keys.RULE_PKEY, new TableField[] { Rule.RULE.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<SeriesPointRecord, SeriesRecord> SERIES_POINT__SERIES_POINT_SERIES_ID_FKEY = Internal.createForeignKey(SeriesPoint.SERIES_POINT, DSL.name("series_point_series_id_fkey"), new TableField[] { SeriesPoint.SERIES_POINT.SERIES_ID }, Keys.SERIES_PKEY, new TableField[] { Series.SERIES.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
+    public static final ForeignKey<TableViewRecord, PersonRecord> TABLE_VIEW__TABLE_VIEW_PERSON_ID_FKEY = Internal.createForeignKey(TableView.TABLE_VIEW, DSL.name("table_view_person_id_fkey"), new TableField[] { TableView.TABLE_VIEW.PERSON_ID }, Keys.PERSON_PKEY, new TableField[] { Person.PERSON.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<ThresholdValueRecord, PersonRecord> THRESHOLD_VALUE__THRESHOLD_VALUE_SET_BY_FKEY = Internal.createForeignKey(ThresholdValue.THRESHOLD_VALUE, DSL.name("threshold_value_set_by_fkey"), new TableField[] { ThresholdValue.THRESHOLD_VALUE.SET_BY }, Keys.PERSON_PKEY, new TableField[] { Person.PERSON.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<ThresholdValueRecord, DefinitionRecord> THRESHOLD_VALUE__THRESHOLD_VALUE_THRESHOLD_ID_FKEY = Internal.createForeignKey(ThresholdValue.THRESHOLD_VALUE, DSL.name("threshold_value_threshold_id_fkey"), new TableField[] { ThresholdValue.THRESHOLD_VALUE.THRESHOLD_ID }, Keys.DEFINITION_PKEY, new TableField[] { Definition.DEFINITION.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<UnsubscriptionRecord, DefinitionRecord> UNSUBSCRIPTION__LEAVER_DEFINITION_ID_FKEY = Internal.createForeignKey(Unsubscription.UNSUBSCRIPTION, DSL.name("leaver_definition_id_fkey"), new TableField[] { Unsubscription.UNSUBSCRIPTION.DEFINITION_ID }, Keys.DEFINITION_PKEY, new TableField[] { Definition.DEFINITION.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);

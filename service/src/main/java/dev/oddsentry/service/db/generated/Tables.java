@@ -51,6 +51,7 @@ import dev.oddsentry.service.db.generated.tables.SeenGroup;
 import dev.oddsentry.service.db.generated.tables.Series;
 import dev.oddsentry.service.db.generated.tables.SeriesPoint;
 import dev.oddsentry.service.db.generated.tables.Source;
+import dev.oddsentry.service.db.generated.tables.TableView;
 import dev.oddsentry.service.db.generated.tables.Team;
 import dev.oddsentry.service.db.generated.tables.ThresholdValue;
 import dev.oddsentry.service.db.generated.tables.Unsubscription;
@@ -296,6 +297,11 @@ public class Tables {
      * The table <code>source</code>.
      */
     public static final Source SOURCE = Source.SOURCE;
+
+    /**
+     * The table <code>table_view</code>.
+     */
+    public static final TableView TABLE_VIEW = TableView.TABLE_VIEW;
 
     /**
      * The table <code>team</code>.

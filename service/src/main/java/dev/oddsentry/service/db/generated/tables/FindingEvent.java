@@ -94,7 +94,7 @@ public class FindingEvent extends TableImpl<FindingEventRecord> {
     /**
      * The column <code>finding_event.at</code>.
      */
-    public final TableField<FindingEventRecord, Instant> AT = createField(DSL.name("at"), SQLDataType.INSTANT.nullable(false).defaultValue(DSL.field(DSL.raw("now()"), SQLDataType.INSTANT)), this, "");
+    public final TableField<FindingEventRecord, Instant> AT = createField(DSL.name("at"), SQLDataType.INSTANT.nullable(false), this, "");
 
     /**
      * The column <code>finding_event.person_id</code>.
