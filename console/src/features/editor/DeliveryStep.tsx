@@ -65,6 +65,15 @@ export function DeliveryStep({ delivery, plain, copies, document, columns, onCha
           document={document}
           onChange={(opening) => put({ opening })}
         />
+        <TemplateField
+          id="closing"
+          kind="paragraph"
+          label={t('editor.closing')}
+          value={delivery.closing ?? ''}
+          placeholder={t('editor.closing_none')}
+          document={document}
+          onChange={(closing) => put({ closing })}
+        />
       </div>
       {copies ? (
         <AudienceTable document={document} />

@@ -62,6 +62,15 @@ export function VariantFields({ variants, attach, plain, document, onChange }: P
               document={document}
               onChange={(opening) => change(index, { opening })}
             />
+            <TemplateField
+              id={`variant-${index}-closing`}
+              kind="paragraph"
+              label={t('editor.closing')}
+              value={variant.closing ?? ''}
+              placeholder={t('editor.as_for_the_others')}
+              document={document}
+              onChange={(closing) => change(index, { closing })}
+            />
             <Choice
               id={`variant-${index}-show`}
               label={t('editor.message_contains')}

@@ -13,6 +13,7 @@ export const covered = {
     'language',
     'subject',
     'opening',
+    'closing',
     'columns',
     'layout',
     'attach',

@@ -33,6 +33,7 @@ const labels: [string, string][] = [
   ['delivery.bcc', t('editor.bcc')],
   ['delivery.subject', t('shared.subject')],
   ['delivery.opening', t('editor.introduction')],
+  ['delivery.closing', t('editor.closing')],
   ['delivery.language', t('shared.language')],
   ['delivery.split_by', t('editor.split_by_column')],
   ['delivery.split_from', t('editor.split_from')],

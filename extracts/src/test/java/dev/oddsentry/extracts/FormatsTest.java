@@ -306,10 +306,10 @@ class FormatsTest {
         var csv = new ByteArrayOutputStream();
         CsvExtract.write(german, new CsvExtract.Style(';', ',', StandardCharsets.UTF_8, false), csv);
         assertThat(csv.toString(StandardCharsets.UTF_8))
-                .isEqualTo("Schwere;Änderung;Zahl\r\nkritisch;wieder aufgetreten;1,5\r\n");
+                .isEqualTo("Schweregrad;Änderung;Zahl\r\nkritisch;wieder aufgetreten;1,5\r\n");
         var page = new ByteArrayOutputStream();
         PageExtract.write(german, PageExtract.Heading.of("t", "b"), page);
         assertThat(page.toString(StandardCharsets.UTF_8))
-                .contains("<th scope=\"col\">Schwere</th>", "kritisch", "wieder aufgetreten");
+                .contains("<th scope=\"col\">Schweregrad</th>", "kritisch", "wieder aufgetreten");
     }
 }

@@ -118,14 +118,16 @@ public record DeliveryDefinition(
      * @param language null for English
      * @param subject a template; null for the default
      * @param opening a template for the text above the rows; null for none
+     * @param closing a template for the text below them; null for none
      * @param sendWhenQuiet whether a message is sent when nothing is new
      */
     public record Texts(
             Language language,
             @Nullable String subject,
             @Nullable String opening,
+            @Nullable String closing,
             boolean sendWhenQuiet) {
-        public static final Texts USUAL = new Texts(Language.EN, null, null, false);
+        public static final Texts USUAL = new Texts(Language.EN, null, null, null, false);
     }
 
     /**
@@ -270,13 +272,14 @@ public record DeliveryDefinition(
                         texts.language(),
                         variant.subject() == null ? texts.subject() : variant.subject(),
                         variant.opening() == null ? texts.opening() : variant.opening(),
+                        variant.closing() == null ? texts.closing() : variant.closing(),
                         texts.sendWhenQuiet()),
                 variants);
     }
 
     /** The same in another language. */
     public DeliveryDefinition in(Language language) {
-        var others = new Texts(language, texts.subject(), texts.opening(), texts.sendWhenQuiet());
+        var others = new Texts(language, texts.subject(), texts.opening(), texts.closing(), texts.sendWhenQuiet());
         return inForm(layout, sharedLayout, attachments, show, others, variants);
     }
 

@@ -108,6 +108,9 @@ final class DeliveryFields {
     private static final Field<Variant, String> VARIANT_OPENING = VARIANT.field(
                     "opening", AttachmentFields.TEMPLATE, Variant::opening, "A text above the rows.")
             .usually("as for the others");
+    private static final Field<Variant, String> VARIANT_CLOSING = VARIANT.field(
+                    "closing", AttachmentFields.TEMPLATE, Variant::closing, "A text below the rows.")
+            .usually("as for the others");
     private static final Field<Variant, Show> VARIANT_SHOW = VARIANT.field(
                     "show",
                     FieldTypes.choice(Show.values()),
@@ -195,6 +198,8 @@ final class DeliveryFields {
             .usually("number of findings and title");
     private static final Field<DeliveryDefinition, String> OPENING = PART.field(
             "opening", AttachmentFields.TEMPLATE, delivery -> delivery.texts().opening(), "A text above the rows.");
+    private static final Field<DeliveryDefinition, String> CLOSING = PART.field(
+            "closing", AttachmentFields.TEMPLATE, delivery -> delivery.texts().closing(), "A text below the rows.");
     private static final Field<DeliveryDefinition, Boolean> SEND_WHEN_QUIET = PART.field(
                     "send_when_quiet",
                     FieldTypes.TRUTH,
@@ -272,6 +277,7 @@ final class DeliveryFields {
                         LANGUAGE.in(fields),
                         SUBJECT.orNull(fields),
                         OPENING.orNull(fields),
+                        CLOSING.orNull(fields),
                         SEND_WHEN_QUIET.in(fields)),
                 new MessageOptions(
                         SEND_FROM.orNull(fields),
@@ -345,13 +351,14 @@ final class DeliveryFields {
                 VARIANT_FOR.read(item).orElse(List.of()),
                 VARIANT_SUBJECT.orNull(item),
                 VARIANT_OPENING.orNull(item),
+                VARIANT_CLOSING.orNull(item),
                 VARIANT_SHOW.orNull(item),
                 VARIANT_ROWS_AS.orNull(item),
                 VARIANT_ATTACH.orNull(item));
-        if (variant.equals(new Variant(variant.recipients(), null, null, null, null, null)))
+        if (variant.equals(new Variant(variant.recipients(), null, null, null, null, null, null)))
             item.refuse(
                     VARIANT_FOR.name(),
-                    "this variant differs in nothing; add subject, opening, show, rows_as or attach, or remove it");
+                    "this variant differs in nothing; add subject, opening, closing, show, rows_as or attach, or remove it");
         return variant;
     }
 

@@ -17,6 +17,7 @@ public record Variant(
         List<String> recipients,
         @Nullable String subject,
         @Nullable String opening,
+        @Nullable String closing,
         DeliveryDefinition.@Nullable Show show,
         @Nullable RowsAs rowsAs,
         @Nullable List<Attachment> attachments) {
@@ -31,6 +32,7 @@ public record Variant(
                         recipients,
                         subject,
                         opening,
+                        closing,
                         show,
                         rowsAs,
                         attachments.stream()
@@ -42,6 +44,6 @@ public record Variant(
         var left = change.apply(recipients);
         return left.isEmpty()
                 ? Optional.empty()
-                : Optional.of(new Variant(left, subject, opening, show, rowsAs, attachments));
+                : Optional.of(new Variant(left, subject, opening, closing, show, rowsAs, attachments));
     }
 }

@@ -87,7 +87,7 @@ class SentenceTest {
                 "eta < now(); ETA liegt vor jetzt; ETA er før nå",
                 "reason like 'fog%'; Reason beginnt mit „fog“; reason begynner med «fog»",
                 "delay_min > threshold('late_minutes'); Late by ist größer als 15 min (Schwellenwert late_minutes); late by er over 15 min (terskel late_minutes)",
-                "percentile(delay_min, 95) > 2 * usual(avg(delay_min), 8); 95. Perzentil von Late by ist größer als 2 × üblicher Wert von Mittel von Late by über die letzten 8 Prüfungen; 95. persentil av late by er over 2 × vanlig verdi av gjennomsnittet av late by over de siste 8 kontrollene",
+                "percentile(delay_min, 95) > 2 * usual(avg(delay_min), 8); 95. Perzentil von Late by ist größer als 2 × üblicher Wert von Durchschnitt von Late by über die letzten 8 Prüfungen; 95. persentil av late by er over 2 × vanlig verdi av gjennomsnittet av late by over de siste 8 kontrollene",
                 "updates('worsened') > 0; Anzahl der Befunde (verschlechtert) ist größer als 0; antall funn (forverrede) er over 0",
                 "coalesce(trim(reason), '') = ''; Reason fehlt oder ist leer; reason mangler eller er tom",
             })

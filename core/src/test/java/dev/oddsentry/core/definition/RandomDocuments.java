@@ -308,6 +308,7 @@ final class RandomDocuments {
                 .maybe("language", () -> one(List.of("en", "de", "nb")))
                 .maybe("subject", this::word)
                 .maybe("opening", this::word)
+                .maybe("closing", this::word)
                 .maybe("send_when_quiet", random::nextBoolean)
                 .maybe("max_per_hour", () -> 12)
                 .maybe("allow_unsubscribe", random::nextBoolean)
@@ -340,6 +341,7 @@ final class RandomDocuments {
                 .always("attach", random.nextBoolean() ? List.of() : List.of("csv", paper()))
                 .maybe("subject", this::word)
                 .maybe("opening", this::word)
+                .maybe("closing", this::word)
                 .maybe("show", () -> one(List.of("rows", "link")))
                 .maybe("rows_as", () -> one(List.of("table", "list", "figures")))
                 .tree;

@@ -114,9 +114,17 @@ public record Announcement(
         }
     }
 
-    /** Each null for the usual. */
-    public record Own(@Nullable String subject, @Nullable String opening) {
-        public static final Own NONE = new Own(null, null);
+    /**
+     * Each null for the usual.
+     *
+     * @param opening above the rows
+     * @param closing below them
+     */
+    public record Own(
+            @Nullable String subject,
+            @Nullable String opening,
+            @Nullable String closing) {
+        public static final Own NONE = new Own(null, null, null);
     }
 
     /**

@@ -28,6 +28,7 @@ public final class HtmlMail {
         for (var also : said.also())
             page.subheading(words.also(also)).rows(also.rows(), also.most(), words.moreOf(also));
         if (said.chart() != null) page.picture(Announcement.CHART, words.chart(said.chart()));
+        if (said.own().closing() != null) page.paragraphs(said.own().closing());
         page.button(words.mainLink(said))
                 .because(words.because(said))
                 .signature(signature)

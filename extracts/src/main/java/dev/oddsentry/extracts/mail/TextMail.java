@@ -40,7 +40,7 @@ public final class TextMail {
         if (!words.context(said).isEmpty()) lines.add(words.context(said));
         lines.add("");
         if (said.own().opening() != null) {
-            said.own().opening().lines().map(Wording::oneLine).forEach(lines::add);
+            own(said.own().opening(), lines);
             lines.add("");
         }
         if (said.linkOnly()) lines.add(words.phrases().of("behind"));
@@ -71,6 +71,10 @@ public final class TextMail {
             lines.add("");
             lines.add(words.chart(said.chart()));
         }
+        if (said.own().closing() != null) {
+            lines.add("");
+            own(said.own().closing(), lines);
+        }
         lines.add("");
         lines.add(words.mainLink(said).text() + ": " + words.mainLink(said).to());
         lines.add("");
@@ -80,6 +84,10 @@ public final class TextMail {
         lines.add(words.foot(said));
         for (var link : words.links(said)) lines.add(link.text() + ": " + link.to());
         return String.join("\n", lines) + "\n";
+    }
+
+    private static void own(String text, List<String> lines) {
+        text.lines().map(Wording::oneLine).forEach(lines::add);
     }
 
     static void signature(Signature signature, List<String> lines) {

@@ -105,9 +105,11 @@ class MailChecks {
         var texts = delivery.texts();
         fields(field + ".subject", texts.subject(), known, places, problems);
         fields(field + ".opening", texts.opening(), known, places, problems);
+        fields(field + ".closing", texts.closing(), known, places, problems);
         if (delivery.show() != DeliveryDefinition.Show.LINK) return;
         noRows(field + ".subject", texts.subject(), places, problems);
         noRows(field + ".opening", texts.opening(), places, problems);
+        noRows(field + ".closing", texts.closing(), places, problems);
     }
 
     /** The columns that a message shows, with their types as far as they are known. */

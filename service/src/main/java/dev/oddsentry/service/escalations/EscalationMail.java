@@ -83,7 +83,7 @@ class EscalationMail {
                 Announcement.MOST_ROWS,
                 rule.delivery().show() == Show.LINK,
                 new Announcement.Own(
-                        PassedOnWords.subject(language, extract, rule.title()), PassedOnWords.opening(language)),
+                        PassedOnWords.subject(language, extract, rule.title()), PassedOnWords.opening(language), null),
                 open(saved.ruleId()),
                 0,
                 ofRule.because(),

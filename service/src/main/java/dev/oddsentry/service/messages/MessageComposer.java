@@ -225,9 +225,12 @@ class MessageComposer {
     private static Announcement.Own own(
             MessageContext context, MessageDraft draft, Extract news, @Nullable Instant next, String link) {
         var texts = context.rule().delivery().texts();
-        if (texts.subject() == null && texts.opening() == null) return Announcement.Own.NONE;
+        if (texts.subject() == null && texts.opening() == null && texts.closing() == null) return Announcement.Own.NONE;
         var fields = MessageFields.of(context, draft, news, next, link);
-        return new Announcement.Own(rendered(texts.subject(), fields), rendered(texts.opening(), fields));
+        return new Announcement.Own(
+                rendered(texts.subject(), fields),
+                rendered(texts.opening(), fields),
+                rendered(texts.closing(), fields));
     }
 
     /** What each field of the texts says in a message now, by name; the rows are left out. */

@@ -73,7 +73,7 @@ class IncidentMailTest {
                 .containsExactly("Prüfungen schlagen fehl: Late sailings of " + sailings.name + " (Regel "
                         + sailings.name + ")");
         assertThat(mails.lastText(owner))
-                .contains("Die Quelle hat die Abfrage abgelehnt.", "Sie erhalten diese Mail")
+                .contains("Die Quelle hat die Abfrage abgelehnt.", "Sie erhalten diese E-Mail")
                 .doesNotContain("delay_min", "column", "refused");
         assertThat(mails.subjects(norwegian))
                 .containsExactly(

@@ -56,6 +56,7 @@ class DeliveriesTest {
                 opening: |
                   Hei <alle>,
                   {{#rows}}{{sailing}} {{/rows}}
+                closing: "Spør & svar: {{updates}} <b>"
                 """);
         mails.sent(sailings.recipient, 1);
         var message = service.mailTo(sailings.recipient).getFirst();
@@ -65,6 +66,7 @@ class DeliveriesTest {
                 .contains(
                         "Dette er den første rapporten.",
                         "Du får denne e-posten på grunn av vilkåret: late by er over 15 min og reason mangler.")
+                .containsSubsequence("SK-1   *20,0 min*", "Spør & svar: 2 <b>", "Du får denne e-posten")
                 .containsSubsequence("advarsel", "kritisk");
         assertThat(attached(message)).hasSize(5).anyMatch(name -> name.matches("late-\\d{4}-\\d\\d-\\d\\d\\.csv"));
         var id = api.get("/api/outbox?rule=" + sailings.name)
@@ -73,7 +75,7 @@ class DeliveriesTest {
                 .path("id")
                 .asString();
         var html = api.send("GET", "/api/outbox/" + id + "/html", "", Map.of());
-        assertThat(html.response().body()).contains("Hei &lt;alle&gt;,", "lang=\"nb\"");
+        assertThat(html.response().body()).contains("Hei &lt;alle&gt;,", "Spør &amp; svar: 2 &lt;b&gt;", "lang=\"nb\"");
         var page = api.get("/api/outbox/" + id);
         assertThat(page.path("files").findValuesAsString("name")).isEqualTo(attached(message));
         assertThat(page.path("reported").path("total").asInt()).isEqualTo(2);

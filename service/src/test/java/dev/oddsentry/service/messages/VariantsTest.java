@@ -43,7 +43,7 @@ class VariantsTest {
                 attach: [csv]
                 variants:
                   - { for: [%4$s], subject: "{{critical}} critical for the lead", rows_as: figures, attach: [] }
-                  - { for: ["team: %2$s", %3$s], attach: [json], opening: Hei }
+                  - { for: ["team: %2$s", %3$s], attach: [json], opening: Hei, closing: Ha det }
                 """.formatted(analyst, sailings.name, norwegian, lead)));
         api.check(sailings.name);
         mails.sent(analyst, 1);
@@ -58,7 +58,7 @@ class VariantsTest {
         assertThat(mails.subjects(lead)).containsExactly("1 critical for the lead");
         assertThat(mails.lastText(lead)).contains("2 new (1 critical)").doesNotContain("SK-1");
         assertThat(attached(lead)).isEmpty();
-        assertThat(mails.lastText(norwegian)).contains("Hei", "Sendt til: ", "SK-1");
+        assertThat(mails.lastText(norwegian)).containsSubsequence("Hei", "SK-1", "Ha det", "Sendt til: ");
         assertThat(attached(norwegian)).endsWith(".json");
         assertThat(service.countRecords(
                         "select count(*) from finding where rule_id = (select id from definition where kind = 'RULE' and name = '"

@@ -38,7 +38,7 @@ class TableViewsTest {
         assertThat(refusal("rules", "{\"hidden\":[],\"widths\":{\"state\":3}}"))
                 .contains("must be greater than or equal to 40");
         assertThat(refusal("rules", "{\"hidden\":[],\"widths\":{\"state\":\"wide\"}}"))
-                .contains("wide");
+                .contains("widths.state");
         assertThat(refusal("rules", "{\"widths\":{}}")).contains("hidden");
         assertThat(refusal("rules", "{\"hidden\":[\"a\\u0000b\"],\"widths\":{}}"))
                 .contains("\"status\":4");

@@ -56,7 +56,7 @@ class LanguagesTest {
                 .path("id")
                 .asString();
         assertThat(new String(api.bytes("/api/extracts/" + ofGerman + "/files/0"), StandardCharsets.UTF_8))
-                .startsWith("\ufeffSchwere,Änderung,");
+                .startsWith("\ufeffSchweregrad,Änderung,");
         assertThat(api.check(sailings.name).path("state").asString())
                 .as("told once")
                 .isEqualTo("QUIET");
