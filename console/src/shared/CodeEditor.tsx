@@ -85,6 +85,7 @@ export function CodeEditor({
             'aria-label': label,
             spellcheck: 'false',
             autocapitalize: 'off',
+            tabindex: '0',
             ...(describedBy ? { 'aria-describedby': describedBy } : {}),
           }),
           EditorView.updateListener.of((update) => {

@@ -76,6 +76,7 @@ function columnsOf(rule: string, list: FindingList): CellColumn<FoundHere>[] {
     {
       key: '@severity',
       label: t('shared.severity'),
+      plain: true,
       cell: (finding) => <SeverityTag severity={finding.severity} look={finding.look} />,
     },
     ...(copies ? [{ key: '@copy', label: t('shared.for'), cell: ({ copy }: FoundHere) => copy }] : []),
@@ -117,6 +118,7 @@ function columnsOf(rule: string, list: FindingList): CellColumn<FoundHere>[] {
     {
       key: '@why',
       label: t('shared.why'),
+      plain: true,
       cell: (finding) => (
         <Link
           to={`/rules/${rule}/findings/${finding.id}`}
@@ -145,6 +147,7 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
     <>
       {chosen.size > 0 && <HandleMany chosen={{ findings: [...chosen] }} onDone={() => setChosen(new Set())} />}
       <ColumnTable
+        cards
         table={`findings:${name}`}
         label={t('shared.findings')}
         columns={columns}
@@ -157,7 +160,7 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
             </th>
           ),
           cell: (finding) => (
-            <td>
+            <td className="choose">
               {finding.state !== 'CLEARED' && (
                 <Form.Check
                   aria-label={t('shared.select', { identity: finding.identity })}

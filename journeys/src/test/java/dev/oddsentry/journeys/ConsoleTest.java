@@ -124,6 +124,8 @@ class ConsoleTest extends InTheConsole {
                 "/thresholds/" + threshold + "/edit",
                 "/statements",
                 "/week",
+                "/findings/over-time",
+                "/recipient-lists/new",
                 "/setup",
                 "/setup/schedules",
                 "/setup/mail",
@@ -148,6 +150,12 @@ class ConsoleTest extends InTheConsole {
     }
 
     private void openWhatIsFolded(String path) {
+        if (path.equals("/today")) {
+            press("Menu");
+            assertThat(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Log out")))
+                    .isVisible();
+        }
+        if (path.equals("/rules")) press("Columns");
         if (path.matches("/thresholds/(?!new$)[^/]+")) press("Edit or plan values");
         if (path.matches("/rules/.+/edit")) {
             press("Preview");

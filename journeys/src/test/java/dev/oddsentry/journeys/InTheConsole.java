@@ -81,8 +81,8 @@ abstract class InTheConsole {
         page.getByLabel("Log-in name").fill("operator");
         page.getByLabel("Password").fill(RunningService.OPERATOR_PASSWORD);
         page.keyboard().press("Enter");
-        assertThat(page.getByRole(AriaRole.BUTTON, new Page.GetByRoleOptions().setName("Log out")))
-                .isVisible();
+        // On a narrow screen it is folded into the menu.
+        assertThat(page.locator("header.top .who")).isAttached();
     }
 
     final void press(String button) {
