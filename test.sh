@@ -5,7 +5,7 @@ set -euo pipefail
 root=$(cd "$(dirname "$(readlink -f "$0")")" && pwd)
 . "$root/scripts/common.sh"
 
-kills=8 requests=6000 texts=20000 skip_mutations=true
+kills=8 requests=5000 texts=10000 skip_mutations=true
 case ${1:-} in
   "") ;;
   --long) kills=20 requests=100000 texts=100000 skip_mutations=false ;;

@@ -5,6 +5,7 @@ import { useInfiniteQuery, useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { HandleMany } from '../../shared/HandleMany'
 import { Pick } from '../../shared/Pick'
+import { ChooseCell } from '../../shared/ChooseCell'
 import { ColumnTable } from '../../shared/ColumnTable'
 import { useSettled } from '../../shared/settled'
 import { SearchField } from '../../shared/SearchField'
@@ -211,15 +212,12 @@ function List({
               </th>
             ),
             cell: (finding) => (
-              <td className="choose">
-                {finding.state !== 'CLEARED' && (
-                  <Form.Check
-                    aria-label={t('shared.select', { identity: finding.identity })}
-                    checked={chosen.has(finding.id)}
-                    onChange={(event) => choose(finding.id, event.target.checked)}
-                  />
-                )}
-              </td>
+              <ChooseCell
+                label={t('shared.select', { identity: finding.identity })}
+                possible={finding.state !== 'CLEARED'}
+                chosen={chosen.has(finding.id)}
+                onChoose={(is) => choose(finding.id, is)}
+              />
             ),
           }}
         />

@@ -5,6 +5,7 @@ import { useQuery } from '@tanstack/react-query'
 import type { FindingColumn, FindingList, FindingState } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { HandleMany } from '../../shared/HandleMany'
+import { ChooseCell } from '../../shared/ChooseCell'
 import { ColumnTable, type CellColumn } from '../../shared/ColumnTable'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { cellWords, markWords, stateWords, timeWords } from '../../shared/words'
@@ -160,15 +161,12 @@ function FindingsTable({ name, list }: { name: string; list: FindingList }) {
             </th>
           ),
           cell: (finding) => (
-            <td className="choose">
-              {finding.state !== 'CLEARED' && (
-                <Form.Check
-                  aria-label={t('shared.select', { identity: finding.identity })}
-                  checked={chosen.has(finding.id)}
-                  onChange={(event) => choose(finding.id, event.target.checked)}
-                />
-              )}
-            </td>
+            <ChooseCell
+              label={t('shared.select', { identity: finding.identity })}
+              possible={finding.state !== 'CLEARED'}
+              chosen={chosen.has(finding.id)}
+              onChoose={(is) => choose(finding.id, is)}
+            />
           ),
         }}
       />

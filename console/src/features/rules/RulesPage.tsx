@@ -6,6 +6,7 @@ import type { RuleSummary } from '../../api/types'
 import { Choice } from '../../shared/Choice'
 import { Loaded } from '../../shared/Loading'
 import { Pick } from '../../shared/Pick'
+import { ChooseCell } from '../../shared/ChooseCell'
 import { ColumnTable } from '../../shared/ColumnTable'
 import { SearchField } from '../../shared/SearchField'
 import { useTitle } from '../../shared/title'
@@ -193,13 +194,11 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
                   </th>
                 ),
                 cell: (rule) => (
-                  <td className="choose">
-                    <Form.Check
-                      aria-label={t('rules.select', { title: rule.title })}
-                      checked={chosen.has(rule.name)}
-                      onChange={(event) => choose(rule.name, event.target.checked)}
-                    />
-                  </td>
+                  <ChooseCell
+                    label={t('rules.select', { title: rule.title })}
+                    chosen={chosen.has(rule.name)}
+                    onChoose={(is) => choose(rule.name, is)}
+                  />
                 ),
               }}
             />

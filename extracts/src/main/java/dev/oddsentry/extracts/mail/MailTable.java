@@ -81,8 +81,10 @@ final class MailTable {
 
     /** In characters, with longer texts in lines of their own. */
     private int width(List<Extract.Row> rows) {
-        int severity =
-                rows.stream().mapToInt(row -> longestWord(severity(row))).max().orElse(0);
+        int severity = rows.stream()
+                .mapToInt(row -> Math.max(longestWord(severity(row)), longestWord(since(row))))
+                .max()
+                .orElse(0);
         int width = plain() ? 0 : severity + BESIDE;
         for (int column : shown) {
             int widest = Math.min(extract.columns().get(column).heading().length(), BREAKS_FROM / 2);
@@ -125,11 +127,13 @@ final class MailTable {
 
     /**
      * @param severity null for a table without severities
+     * @param since when the finding opened; empty for what begins with this report
      * @param details the finding's page, if the first cell leads elsewhere; null otherwise
      */
     record RowLine(
             List<Cell> cells,
             @Nullable String severity,
+            String since,
             String colour,
             @Nullable String details) {
         public boolean hasSeverity() {
@@ -208,6 +212,7 @@ final class MailTable {
         return new RowLine(
                 cells,
                 plain() ? null : severity(row),
+                plain() ? "" : since(row),
                 severities.colour(row),
                 elsewhere && row.severity() != null ? row.link() : null);
     }
@@ -215,8 +220,13 @@ final class MailTable {
     private String severity(Extract.Row row) {
         if (row.severity() == null) return "";
         String severity = severities.word(row.severity());
-        String kinds = kindsDiffer ? ", " + words.rows().kinds(row) : "";
-        return severity + kinds + words.rows().lasted(extract, row, kindsDiffer);
+        return severity + (kindsDiffer ? ", " + words.rows().kinds(row) : "");
+    }
+
+    /** Below the severity: {@code open since Fri 20 Nov 17:35}, whose time stays on one line. */
+    private String since(Extract.Row row) {
+        if (row.severity() == null) return "";
+        return words.rows().lasted(extract, row, kindsDiffer, true).replaceFirst("^[, ]+", "");
     }
 
     /** A text between its words, and a number before what it was; a number or a time itself never. */

@@ -75,9 +75,15 @@ final class RowWords {
      * @param behindKinds whether it follows the kinds of update, which may say "still open" already
      */
     String lasted(Extract extract, Extract.Row row, boolean behindKinds) {
+        return lasted(extract, row, behindKinds, false);
+    }
+
+    /** @param together whether the time is not to break over lines */
+    String lasted(Extract extract, Extract.Row row, boolean behindKinds, boolean together) {
         if (row.since() == null || row.kinds().contains(UpdateKind.MOVED)) return "";
-        String from =
+        String time =
                 timestamp(row.since().atZone(extract.zone()).toLocalDateTime().truncatedTo(ChronoUnit.MINUTES));
+        String from = together ? time.replace(' ', '\u00a0') : time;
         boolean saidOpen = behindKinds && (row.kinds().isEmpty() || row.kinds().equals(Set.of(UpdateKind.REMINDER)));
         if (saidOpen) return phrases.of("lasted.still", from);
         return phrases.of(row.isOver() ? "lasted.over" : "lasted.open", from);

@@ -23,7 +23,7 @@ class FindingsOverTimeTest {
     private static final ZoneId ZONE = ZoneId.of("Europe/Oslo");
     private static final int DAYS = 8;
 
-    /** What is so, kept by the simplest means: which sailings are late, since which day, and how long those fixed lasted. */
+    /** A simpler count of the same: which sailings are late, since which day, and how many days those fixed lasted. */
     private static final class Model {
         final LateSailings rule;
         final Map<String, Integer> since = new HashMap<>();
