@@ -24,6 +24,7 @@ import {
   type MemoryPart,
   type RuleDocument,
 } from './api'
+import { valuesIn } from '../queries/newRule'
 import { ConditionsStep } from './ConditionsStep'
 import { withPart } from './builder'
 import { covered } from './covered'
@@ -42,6 +43,7 @@ import { t } from '../../messages'
 
 // What is below the first step comes when it is needed.
 const BackTestPanel = lazy(() => import('./BackTestPanel').then((module) => ({ default: module.BackTestPanel })))
+const ChecksEffect = lazy(() => import('./ChecksEffect').then((module) => ({ default: module.ChecksEffect })))
 const GoalPanel = lazy(() => import('./GoalPanel').then((module) => ({ default: module.GoalPanel })))
 // Below the first view, and large.
 const DeliveryStep = lazy(() => import('./DeliveryStep').then((module) => ({ default: module.DeliveryStep })))
@@ -67,12 +69,13 @@ export function NewRulePage() {
     title: '',
     owner: '',
     query,
+    ...valuesIn(search),
     zone: Intl.DateTimeFormat().resolvedOptions().timeZone,
     severity: ['warning'],
     memory: { mode: 'incremental', report: ['new', 'returned', 'worsened'] },
     delivery: { attach: ['csv'] },
   }
-  return <Editor key={`new/${query}`} found={{ document: fresh, state: null, revision: 0, draft: null }} />
+  return <Editor key={`new/${search}`} found={{ document: fresh, state: null, revision: 0, draft: null }} />
 }
 
 /** Why what is shown is not of the rule as it stands. */
@@ -88,7 +91,9 @@ function Editor({ found }: { found: Editing }) {
   const saved = found.document
   useTitle(isNew ? t('shared.new_rule') : t('editor.edit', { title: saved.title }))
   const typed = useKept<RuleDocument>(
-    isNew ? `rule/new/${saved.query}` : `rule/${saved.name}/${found.draft?.version ?? 'rule'}`,
+    isNew
+      ? `rule/new/${saved.query}${saved.parameters ? JSON.stringify(saved.parameters) : ''}`
+      : `rule/${saved.name}/${found.draft?.version ?? 'rule'}`,
     saved,
     found.revision,
   )
@@ -271,7 +276,16 @@ function Editor({ found }: { found: Editing }) {
           </StepRow>
           <StepRow
             step="schedule"
-            effect={<NextDates schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} />}
+            effect={
+              <>
+                <NextDates schedule={document.schedule ?? {}} zone={document.zone ?? 'UTC'} />
+                {!isNew && (
+                  <Suspense fallback={null}>
+                    <ChecksEffect name={saved.name} timeLimit={document.limits?.time_limit ?? ''} />
+                  </Suspense>
+                )}
+              </>
+            }
           >
             <TimesFields
               times={document.schedule ?? {}}

@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import { Button, ButtonGroup, Form } from 'react-bootstrap'
+import { Link } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Choice } from '../../shared/Choice'
 import { calendars } from '../setup/api'
@@ -94,6 +95,18 @@ export function TimesFields<T extends Times>({ times: schedule, zone, purpose = 
               </option>
             ))}
           </Form.Select>
+          <Form.Text>
+            {schedule.calendar && (
+              <>
+                <Link to={`/calendars/${schedule.calendar}`} target="_blank">
+                  {t('editor.edit_calendar')}
+                </Link>{' '}
+              </>
+            )}
+            <Link to="/calendars/new" target="_blank">
+              {t('calendars.new_calendar')}
+            </Link>
+          </Form.Text>
         </Form.Group>
         <Choice
           id="on-holiday"

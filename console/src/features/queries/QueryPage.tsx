@@ -15,6 +15,7 @@ import { sources } from '../setup/api'
 import { queries, queryDocument, saveQuery, tablesOf, type QueryDocument, type Table } from './api'
 import { ColumnsEditor } from './ColumnsEditor'
 import { ParametersEditor } from './ParametersEditor'
+import { newRuleOf } from './newRule'
 import { RunPanel } from './RunPanel'
 import { TableFields } from './TableFields'
 import { UsedBy } from './UsedBy'
@@ -62,6 +63,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
   const typed = useKept<QueryDocument>(`query/${saved.name}`, saved, revision)
   const document = typed.value
   const [reason, setReason] = useState('')
+  const [tried, setTried] = useState<Record<string, string>>({})
   const [returned, setReturned] = useState<string[]>([])
   const known = useQuery(sources)
   const others = useQuery(queries)
@@ -102,7 +104,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
           </span>
         </div>
         {!isNew && (
-          <Link className="btn btn-plain" to={`/rules/new?query=${saved.name}`}>
+          <Link className="btn btn-plain" to={newRuleOf(saved.name, tried)}>
             {t('queries.create_rule')}
           </Link>
         )}
@@ -239,6 +241,8 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
           <RunPanel
             document={document}
             saved={!isNew}
+            values={tried}
+            onValues={setTried}
             onRan={(ran) => setReturned(ran.columns.map((column) => column.name))}
           />
           {!isNew && <UsedBy document={document} />}

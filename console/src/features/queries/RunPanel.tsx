@@ -14,13 +14,17 @@ const shownAtFirst = 12
 export function RunPanel({
   document,
   saved,
+  values,
+  onValues,
   onRan,
 }: {
   document: QueryDocument
   saved: boolean
+  /** For parameters; a rule that is made of the query begins with them. */
+  values: Record<string, string>
+  onValues: (values: Record<string, string>) => void
   onRan: (ran: Ran) => void
 }) {
-  const [values, setValues] = useState<Record<string, string>>({})
   const usual = useQuery({ ...sourceZone(document.source), enabled: document.source !== '' })
   const [chosen, setChosen] = useState<string | null>(null)
   const zone = chosen ?? usual.data?.zone ?? Intl.DateTimeFormat().resolvedOptions().timeZone
@@ -61,7 +65,7 @@ export function RunPanel({
           id="run"
           parameters={document.parameters ?? {}}
           values={values}
-          onChange={setValues}
+          onChange={onValues}
           where={where}
           query={saved ? document.name : null}
         />
