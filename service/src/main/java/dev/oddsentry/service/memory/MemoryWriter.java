@@ -19,6 +19,7 @@ import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
+import java.time.Clock;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.HashMap;
@@ -38,9 +39,12 @@ public class MemoryWriter {
     private final FindingEvents events;
     private final NewFindingWriter opening;
     private final LastReportWriter reported;
+    private final Clock clock;
 
-    MemoryWriter(DSLContext db, FindingEvents events, NewFindingWriter opening, LastReportWriter reported) {
+    MemoryWriter(
+            DSLContext db, FindingEvents events, NewFindingWriter opening, LastReportWriter reported, Clock clock) {
         this.db = db;
+        this.clock = clock;
         this.events = events;
         this.opening = opening;
         this.reported = reported;
@@ -128,12 +132,14 @@ public class MemoryWriter {
                 .and(which);
         db.insertInto(FINDING_EVENT)
                 .columns(
+                        FINDING_EVENT.AT,
                         FINDING_EVENT.FINDING_ID,
                         FINDING_EVENT.CHECK_ID,
                         FINDING_EVENT.SLOT,
                         FINDING_EVENT.KIND,
                         FINDING_EVENT.SEVERITY)
                 .select(select(
+                                val(clock.instant(), FINDING_EVENT.AT),
                                 FINDING.ID,
                                 val(by.checkId(), FINDING_EVENT.CHECK_ID),
                                 val(by.slot()),
