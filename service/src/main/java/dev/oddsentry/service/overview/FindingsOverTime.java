@@ -3,7 +3,8 @@ package dev.oddsentry.service.overview;
 import static dev.oddsentry.service.db.generated.Tables.FINDING;
 import static dev.oddsentry.service.db.generated.Tables.FINDING_EVENT;
 import static org.jooq.impl.DSL.count;
-import static org.jooq.impl.DSL.field;
+import static org.jooq.impl.DSL.extract;
+import static org.jooq.impl.DSL.floor;
 import static org.jooq.impl.DSL.inline;
 import static org.jooq.impl.DSL.lateral;
 import static org.jooq.impl.DSL.min;
@@ -33,13 +34,13 @@ import java.util.HashMap;
 import java.util.List;
 import java.util.Map;
 import java.util.Set;
+import java.util.UUID;
 import java.util.function.Function;
 import java.util.stream.IntStream;
 import org.jooq.DSLContext;
 import org.jooq.DatePart;
 import org.jooq.Field;
 import org.jooq.Row2;
-import org.jooq.impl.DSL;
 import org.jooq.impl.SQLDataType;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -48,6 +49,9 @@ import org.springframework.stereotype.Component;
 @Component
 public class FindingsOverTime {
     private static final int MOST_DAYS = 400;
+    /** Zones differ by multiples of it, so that what is counted by it can be put into the days of any zone. */
+    private static final int QUARTER_HOUR = 900;
+
     /** Those that begin an episode; a clearing that was not confirmed goes on with the one before. */
     private static final Set<FindingEventKind> BEGINNINGS =
             EnumSet.of(FindingEventKind.OPENED, FindingEventKind.OPENED_AGAIN);
@@ -161,19 +165,22 @@ public class FindingsOverTime {
 
     /** Counted back from what is open now, so that openings before the first day need not be known. */
     private void moves(Map<RuleId, Line> lineOf, LocalDate from, ZoneId zone) {
-        var day = field("({0} at time zone {1})::date", LocalDate.class, FINDING_EVENT.SLOT, inline(zone.getId()));
+        var quarter = floor(extract(FINDING_EVENT.SLOT, DatePart.EPOCH).div(inline(QUARTER_HOUR)));
         var known = EnumSet.copyOf(OPENINGS);
         known.addAll(ENDINGS);
         var start = from.atStartOfDay(zone).toInstant();
-        db.select(FINDING.RULE_ID, day, FINDING_EVENT.KIND, count())
+        db.select(FINDING.RULE_ID, quarter, FINDING_EVENT.KIND, count())
                 .from(FINDING_EVENT)
                 .join(FINDING)
                 .on(FINDING.ID.eq(FINDING_EVENT.FINDING_ID))
                 .where(FINDING_EVENT.AT.ge(start), FINDING_EVENT.SLOT.ge(start), FINDING_EVENT.KIND.in(known))
-                .groupBy(FINDING.RULE_ID, day, FINDING_EVENT.KIND)
+                .groupBy(FINDING.RULE_ID, quarter, FINDING_EVENT.KIND)
                 .forEach(row -> {
                     var line = lineOf.get(row.value1());
-                    int at = (int) (row.value2().toEpochDay() - from.toEpochDay());
+                    var day = Instant.ofEpochSecond(row.value2().longValue() * QUARTER_HOUR)
+                            .atZone(zone)
+                            .toLocalDate();
+                    int at = (int) (day.toEpochDay() - from.toEpochDay());
                     if (line != null) line.moved(at, row.value3(), row.value4());
                 });
     }
@@ -196,7 +203,7 @@ public class FindingsOverTime {
                         .orderBy(began.ID.desc())
                         .limit(1))
                 .as("beginning");
-        Field<BigDecimal> seconds = DSL.extract(
+        Field<BigDecimal> seconds = extract(
                         FINDING_EVENT.SLOT.minus(beginning.field(name("slot"), Instant.class)), DatePart.EPOCH)
                 .cast(SQLDataType.NUMERIC);
         db.select(line, percentileCont(HALF).withinGroupOrderBy(seconds))
@@ -220,7 +227,7 @@ public class FindingsOverTime {
     }
 
     @SuppressWarnings({"unchecked", "rawtypes"})
-    private static Row2<java.util.UUID, String>[] newRows(int size) {
+    private static Row2<UUID, String>[] newRows(int size) {
         return new Row2[size];
     }
 
@@ -252,7 +259,7 @@ public class FindingsOverTime {
             if (kind == FindingEventKind.CLEARED) cleared += count;
             if (kind == FindingEventKind.AGED_OUT) agedOut += count;
             // A slot after midnight elsewhere is still of today.
-            change[Math.min(day, change.length - 1)] += OPENINGS.contains(kind) ? count : -count;
+            change[Math.clamp(day, 0, change.length - 1)] += OPENINGS.contains(kind) ? count : -count;
         }
 
         boolean isUsed() {

@@ -96,6 +96,14 @@ class FindingsOverTimeTest {
             assertThat(lastThree.size()).isEqualTo(1);
             assertThat(numbers(lastThree.get(0).path("open"))).isEqualTo(crew.open.subList(DAYS - 3, DAYS));
 
+            for (String other : List.of("%2B05:30", "-03:00", "UTC%2B9", "Z"))
+                assertThat(service.api()
+                                .get("/api/findings/over-time?days=400&zone=" + other)
+                                .path("lines")
+                                .size())
+                        .as(other)
+                        .isEqualTo(2);
+
             assertThat(refusal(service, "days=401")).contains("days: from 1 to 400.");
             assertThat(refusal(service, "rule=nobody")).contains("There is no rule \\\"nobody\\\".");
         }
