@@ -1,4 +1,5 @@
 import { Button, Table } from 'react-bootstrap'
+import { LinkedText } from '../../shared/LinkedText'
 import { Scroll } from '../../shared/Scroll'
 import { OpenCounts, SeverityTag } from '../../shared/SeverityTag'
 import { cellWords, unevaluatedWords, numberWords, countWords } from '../../shared/words'
@@ -166,15 +167,17 @@ function Rows({ seen }: { seen: Seen }) {
                   key={i}
                   className={`${seen.columns[i]?.type === 'number' ? 'num' : ''} ${(cell.text?.length ?? 0) <= 26 ? 'text-nowrap' : ''}`}
                 >
-                  {cell.highlighted ? (
-                    <mark>
-                      {cell.text === null ? t('shared.missing') : cellWords(cell.text, seen.columns[i]?.type)}
-                    </mark>
-                  ) : cell.text === null ? (
-                    <span className="quiet">{t('shared.missing')}</span>
-                  ) : (
-                    cellWords(cell.text, seen.columns[i]?.type)
-                  )}
+                  <LinkedText to={cell.link}>
+                    {cell.highlighted ? (
+                      <mark>
+                        {cell.text === null ? t('shared.missing') : cellWords(cell.text, seen.columns[i]?.type)}
+                      </mark>
+                    ) : cell.text === null ? (
+                      <span className="quiet">{t('shared.missing')}</span>
+                    ) : (
+                      cellWords(cell.text, seen.columns[i]?.type)
+                    )}
+                  </LinkedText>
                 </td>
               ))}
             </tr>

@@ -1,5 +1,16 @@
 import type { Part } from './builder'
-import { highestOf, nearest, outcomesOf, valuesAround, variedOf, withValue, type Goal } from './goal'
+import {
+  edgeOf,
+  highestOf,
+  nearest,
+  outcomesOf,
+  valuesAround,
+  valuesBetween,
+  variedOf,
+  withValue,
+  type Goal,
+  type Outcome,
+} from './goal'
 
 const late: Part = { is: 'compare', column: 'delay_min', operator: '>', operand: { kind: 'value', text: '15' } }
 const load: Part = {
@@ -58,8 +69,8 @@ test('without a message the highest is none', () => {
 
 test('of the values that meet the goal the nearest is offered', () => {
   const goal: Goal = { most: 1, of: 'messages', each: 'week' }
-  const quiet = { slots: [], messages: 0, updates: 0 }
-  const loud = { slots, messages: 4, updates: 12 }
+  const quiet = { slots: [], messages: 0, updates: 0, difference: null }
+  const loud = { slots, messages: 4, updates: 12, difference: null }
   const outcomes = outcomesOf([loud, quiet, loud, quiet], [15, 40, 10, 25], goal, 'UTC')
   expect(outcomes.map(({ value, meets }) => [value, meets])).toEqual([
     [10, false],
@@ -69,4 +80,44 @@ test('of the values that meet the goal the nearest is offered', () => {
   ])
   expect(nearest(outcomes, 15)?.value).toBe(25)
   expect(nearest(outcomes.slice(0, 2), 15)).toBeNull()
+})
+
+const outcome = (value: number, meets: boolean): Outcome => ({
+  value,
+  meets,
+  highest: 0,
+  messages: 0,
+  findings: 0,
+  difference: null,
+})
+
+test.each([
+  ['upwards', [15, 20, 30, 40], 30, 15, 20],
+  ['downwards', [5, 10, 15, 20], 10, 20, 15],
+  ['beside the present', [15, 20], 20, 15, 15],
+])('the edge of the goal lies next to the best value, towards the present: %s', (_, values, best, present, edge) => {
+  const outcomes = values.map((value) => outcome(value, value === best))
+  expect(edgeOf(outcomes, outcome(best, true), present)?.value).toBe(edge)
+})
+
+test('a present value that meets the goal has no edge to narrow down', () => {
+  expect(edgeOf([outcome(10, false), outcome(15, true)], outcome(15, true), 15)).toBeNull()
+  expect(valuesBetween(outcome(15, true), null)).toEqual([])
+})
+
+test.each<[number, number, number[]]>([
+  [30, 25, [26, 27, 28, 29]],
+  [25, 30, [26, 27, 28, 29]],
+  [31, 30, []],
+  [-10, -13, [-12, -11]],
+  [0.5, 0.75, [0.5192, 0.5385, 0.5577, 0.5769, 0.5962, 0.6154, 0.6346, 0.6538, 0.6731, 0.6923, 0.7115, 0.7308]],
+  [1000, 1000.5, []],
+])('between %d and %d are tried %j', (best, edge, values) => {
+  expect(valuesBetween(outcome(best, true), outcome(edge, false))).toEqual(values)
+})
+
+test('of many whole values between, twelve are tried', () => {
+  const values = valuesBetween(outcome(900, true), outcome(600, false))
+  expect(values).toHaveLength(12)
+  expect(values.every((value) => Number.isInteger(value) && value > 600 && value < 900)).toBe(true)
 })

@@ -65,11 +65,19 @@ export function highestOf(variant: Pick<Variant, 'slots'>, goal: Pick<Goal, 'of'
   return Math.max(0, ...counts.values())
 }
 
-export type Outcome = { value: number; highest: number; messages: number; findings: number; meets: boolean }
+export type Outcome = {
+  value: number
+  highest: number
+  messages: number
+  findings: number
+  meets: boolean
+  /** From the rule as it is; null of itself. */
+  difference: Variant['difference']
+}
 
 /** What each value would have come to, lowest value first. */
 export function outcomesOf(
-  variants: Pick<Variant, 'slots' | 'messages' | 'updates'>[],
+  variants: Pick<Variant, 'slots' | 'messages' | 'updates' | 'difference'>[],
   values: number[],
   goal: Goal,
   zone: string,
@@ -79,7 +87,8 @@ export function outcomesOf(
       const value = values[index]
       if (value === undefined) return []
       const highest = highestOf(variant, goal, zone)
-      return [{ value, highest, messages: variant.messages, findings: variant.updates, meets: highest <= goal.most }]
+      const { messages, updates: findings, difference } = variant
+      return [{ value, highest, messages, findings, meets: highest <= goal.most, difference }]
     })
     .sort((a, b) => a.value - b.value)
 }
@@ -92,3 +101,32 @@ export const nearest = (outcomes: Outcome[], present: number): Outcome | null =>
       (best, each) => (best === null || Math.abs(each.value - present) < Math.abs(best.value - present) ? each : best),
       null,
     )
+
+/** The value next to the best one, towards the present, which does not meet the goal; null where the present one meets it. */
+export function edgeOf(outcomes: Outcome[], best: Outcome, present: number): Outcome | null {
+  const nearer = outcomes.filter(
+    ({ value }) => (best.value > present ? value < best.value : value > best.value) && best.value !== present,
+  )
+  return nearer.reduce<Outcome | null>(
+    (edge, each) =>
+      edge === null || Math.abs(each.value - best.value) < Math.abs(edge.value - best.value) ? each : edge,
+    null,
+  )
+}
+
+const mostValues = 12
+
+/** Values between two that were tried, as many as one back-test takes; none where nothing lies between. */
+export function valuesBetween(best: Outcome, edge: Outcome | null): number[] {
+  if (edge === null) return []
+  const low = Math.min(best.value, edge.value)
+  const high = Math.max(best.value, edge.value)
+  const whole = Number.isInteger(low) && Number.isInteger(high)
+  if (!whole && high - low < Math.abs(high) / 1000) return []
+  const steps = whole ? Math.min(mostValues + 1, high - low) : mostValues + 1
+  const digits = whole ? 0 : Math.max(0, 3 - Math.floor(Math.log10(high - low)))
+  const values = Array.from({ length: Math.max(0, steps - 1) }, (_, i) =>
+    Number((low + ((i + 1) * (high - low)) / steps).toFixed(digits)),
+  )
+  return [...new Set(values)].filter((each) => each > low && each < high)
+}

@@ -1,5 +1,6 @@
 import { Link } from 'react-router'
 import type { CellColumn } from '../../shared/ColumnTable'
+import { LinkedText } from '../../shared/LinkedText'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { cellWords, markWords, stateWords, timeWords } from '../../shared/words'
 import type { Found } from './api'
@@ -26,7 +27,11 @@ export const findingColumns: CellColumn<Found>[] = [
               <span key={cell.label}>
                 {index > 0 && ' · '}
                 <span className="quiet small">{cell.label}</span>{' '}
-                {cell.text === null ? <span className="quiet">{t('shared.missing')}</span> : cellWords(cell.text)}
+                {cell.text === null ? (
+                  <span className="quiet">{t('shared.missing')}</span>
+                ) : (
+                  <LinkedText to={cell.link}>{cellWords(cell.text)}</LinkedText>
+                )}
               </span>
             ))}
         {finding.copy && <div className="small quiet">{t('findings.for', { copy: finding.copy })}</div>}

@@ -7,6 +7,7 @@ import { Loaded } from '../../shared/Loading'
 import { HandleMany } from '../../shared/HandleMany'
 import { ChooseCell } from '../../shared/ChooseCell'
 import { ColumnTable, type CellColumn } from '../../shared/ColumnTable'
+import { LinkedText } from '../../shared/LinkedText'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { cellWords, markWords, stateWords, timeWords } from '../../shared/words'
 import { findingsOf } from './api'
@@ -63,8 +64,12 @@ const shownAtFirst = 10
 /** A name such as SK-583 is not broken at its hyphen. */
 const isShort = (text: string | null | undefined) => (text?.length ?? 0) <= 12
 
-const cellOf = (text: string | null | undefined, type: string) =>
-  text === null || text === undefined ? <span className="quiet">{t('shared.missing')}</span> : cellWords(text, type)
+const cellOf = (text: string | null | undefined, type: string, link: string | undefined) =>
+  text === null || text === undefined ? (
+    <span className="quiet">{t('shared.missing')}</span>
+  ) : (
+    <LinkedText to={link}>{cellWords(text, type)}</LinkedText>
+  )
 
 const align = (column: FindingColumn) => (column.type === 'number' ? 'num' : '')
 
@@ -86,7 +91,7 @@ function columnsOf(rule: string, list: FindingList): CellColumn<FoundHere>[] {
       label: column.label,
       className: align(column),
       cellClass: ({ row }: FoundHere) => (isShort(row[column.name]) ? 'text-nowrap' : ''),
-      cell: ({ row }: FoundHere) => cellOf(row[column.name], column.type),
+      cell: ({ row, links }: FoundHere) => cellOf(row[column.name], column.type, links[column.name]),
     })),
     {
       key: '@state',

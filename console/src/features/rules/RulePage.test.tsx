@@ -47,6 +47,7 @@ const finding = {
   unreported: false,
   handling: [{ kind: 'TAKE', by: 'Ines Holm', at: '2026-11-24T05:00:00Z', note: '', until: null }],
   row: { sailing: 'SK-412', reason: null },
+  links: { sailing: 'https://records.skerryline.example/sailings/412' },
 }
 
 function show(answers: Record<string, unknown> = {}, rule = page()) {

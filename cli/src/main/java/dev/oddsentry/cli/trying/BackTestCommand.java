@@ -10,6 +10,7 @@ import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.ProblemText;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.BackTestFinding;
 import dev.oddsentry.contract.BackTestResult;
 import dev.oddsentry.contract.LongWorkView;
 import dev.oddsentry.contract.VariantResult;
@@ -87,6 +88,12 @@ public final class BackTestCommand extends ServiceCommand {
     @Option(names = "--slots", description = "List the slots with messages, exceptions or unknown groups.")
     boolean slots;
 
+    @Option(
+            names = "--edge",
+            description =
+                    "List the findings that are told with a value on trial and not as saved, and the other way round.")
+    boolean edge;
+
     @Override
     public Integer call() {
         var body = new LinkedHashMap<String, @Nullable Object>();
@@ -118,7 +125,11 @@ public final class BackTestCommand extends ServiceCommand {
                         + "; the back-test looks back beyond that.");
             out().println();
         }
-        output.print(out(), result, () -> slots ? bySlot(result) : byVariant(result), "No slot had an exception.");
+        output.print(
+                out(),
+                result,
+                () -> edge ? atEdge(result) : slots ? bySlot(result) : byVariant(result),
+                edge ? "Each of them tells the same findings." : "No slot had an exception.");
         return 0;
     }
 
@@ -160,17 +171,36 @@ public final class BackTestCommand extends ServiceCommand {
     }
 
     private static Listing byVariant(BackTestResult result) {
-        var table = new Listing("With", "Checks", "Messages", "Findings reported", "Max exceptions", "Unknown groups");
+        var table = new Listing(
+                "With", "Checks", "Messages", "Findings reported", "Max exceptions", "Unknown groups", "More", "Fewer");
         for (var variant : result.variants()) {
+            var difference = variant.difference();
             table.add(
                     variant(variant),
                     String.valueOf(variant.checks()),
                     String.valueOf(variant.messages()),
                     String.valueOf(variant.updates()),
                     String.valueOf(variant.highestExceptions()),
-                    String.valueOf(variant.unevaluated()));
+                    String.valueOf(variant.unevaluated()),
+                    difference == null ? "" : String.valueOf(difference.more()),
+                    difference == null ? "" : String.valueOf(difference.fewer()));
         }
         return table;
+    }
+
+    private static Listing atEdge(BackTestResult result) {
+        var table = new Listing("With", "Compared with the saved rule", "Slot", "Finding", "Value");
+        for (var variant : result.variants()) {
+            var difference = variant.difference();
+            if (difference == null) continue;
+            difference.firstMore().forEach(finding -> addAtEdge(table, variant, "told only here", finding));
+            difference.firstFewer().forEach(finding -> addAtEdge(table, variant, "no longer told", finding));
+        }
+        return table;
+    }
+
+    private static void addAtEdge(Listing table, VariantResult variant, String which, BackTestFinding finding) {
+        table.add(variant(variant), which, Words.time(finding.slot()), finding.finding(), finding.decided());
     }
 
     private static Listing bySlot(BackTestResult result) {

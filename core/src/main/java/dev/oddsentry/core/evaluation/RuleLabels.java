@@ -13,6 +13,7 @@ import java.time.ZoneId;
 import java.time.ZoneOffset;
 import java.util.List;
 import java.util.Locale;
+import java.util.function.Function;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -93,6 +94,21 @@ public record RuleLabels(
     public String value(String column, Object value, ZoneId zone) {
         var meaning = meaning(column);
         return CellWords.of(value, meaning.words(), meaning.format(), zone, Language.EN);
+    }
+
+    /**
+     * Where a value of a column leads; null for nowhere.
+     *
+     * @param row its values by column; null for one that is missing, or that the row does not have
+     */
+    public @Nullable String link(String column, Function<String, @Nullable Object> row, ZoneId zone) {
+        var link = meaning(column).link();
+        if (link == null) return null;
+        return link.to(each -> {
+                    Object value = row.apply(each);
+                    return value == null ? null : CellText.of(value, zone);
+                })
+                .orElse(null);
     }
 
     private static String capital(String noun) {

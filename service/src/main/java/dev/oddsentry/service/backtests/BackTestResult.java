@@ -22,6 +22,8 @@ public record BackTestResult(
      * @param without the setting of the memory that is left out; null for none
      * @param messages how many checks would have fired
      * @param updates how many findings their mails would have told
+     * @param difference which findings its messages tell and those of the rule as it is do not, and the other way round; null for the rule as
+     *     it is, and in results that are older than this field
      * @param slots those that would have fired, or that found or could not evaluate something
      */
     record VariantResult(
@@ -33,7 +35,25 @@ public record BackTestResult(
             int updates,
             long highestExceptions,
             int unevaluated,
+            @Nullable BackTestDifference difference,
             List<SlotResult> slots) {}
+
+    /**
+     * Over the whole stretch, each finding once.
+     *
+     * @param more how many are told only with what is on trial
+     * @param fewer how many are told only by the rule as it is
+     * @param firstMore the latest of {@code more}, latest first
+     * @param firstFewer the latest of {@code fewer}, latest first
+     */
+    record BackTestDifference(int more, List<BackTestFinding> firstMore, int fewer, List<BackTestFinding> firstFewer) {}
+
+    /**
+     * @param slot at which it would be told last
+     * @param finding the first values of its row as messages show it, or its key
+     * @param decided the values that made it an exception, in words; empty where every row is one
+     */
+    public record BackTestFinding(Instant slot, String finding, String decided) {}
 
     record SlotResult(Instant slot, long exceptions, long critical, int updates, long unevaluated) {}
 }

@@ -202,7 +202,9 @@ public class LongWork {
                     ask.to(),
                     slots.warmUp().size(),
                     beyondStart(),
-                    tallies.stream().map(Tally::result).toList());
+                    tallies.stream()
+                            .map(tally -> tally.result(tallies.getFirst()))
+                            .toList());
             store.end(work.getId(), WorkState.DONE, fills ? null : result, null);
         }
 

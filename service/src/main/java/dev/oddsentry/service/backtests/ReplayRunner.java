@@ -2,8 +2,11 @@ package dev.oddsentry.service.backtests;
 
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.evaluation.RuleEvaluator;
+import dev.oddsentry.core.evaluation.RuleLabels;
+import dev.oddsentry.core.finding.Digest;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.PendingEffect;
+import dev.oddsentry.service.backtests.BackTestResult.BackTestFinding;
 import dev.oddsentry.service.evaluation.Evaluation;
 import dev.oddsentry.service.evaluation.EvaluationInput;
 import dev.oddsentry.service.evaluation.Evaluator;
@@ -12,8 +15,10 @@ import dev.oddsentry.service.reporting.ReportPlanner;
 import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.sources.Source;
 import java.time.Instant;
+import java.time.LocalDate;
 import java.util.ArrayList;
 import java.util.List;
+import java.util.Map;
 import org.springframework.stereotype.Component;
 
 /** Takes replays of one rule one slot further, all of them on the rows of one reading. */
@@ -33,6 +38,7 @@ public class ReplayRunner {
      * What a check at this slot would have come to.
      *
      * @param news how many findings its mail would have told; none without a mail
+     * @param told the exceptions among those findings, by key
      * @param points what it measured
      */
     public record Step(
@@ -42,6 +48,7 @@ public class ReplayRunner {
             long critical,
             long unevaluated,
             int news,
+            Map<Digest, BackTestFinding> told,
             List<RuleEvaluator.Point> points) {}
 
     /**
@@ -64,18 +71,21 @@ public class ReplayRunner {
                 .toList();
         var all = Refusals.inWords(() -> evaluator.evaluateAll(questions));
         var steps = new ArrayList<Step>();
-        for (int i = 0; i < all.size(); i++) steps.add(step(replays.get(i), all.get(i), slot));
+        for (int i = 0; i < all.size(); i++) steps.add(step(replays.get(i), all.get(i), query, slot));
         return steps;
     }
 
-    private Step step(Replay replay, Evaluation evaluation, Instant slot) {
+    private Step step(Replay replay, Evaluation evaluation, QueryDefinition query, Instant slot) {
         try (evaluation) {
-            return closed(replay, evaluation, slot);
+            return closed(replay, evaluation, query, slot);
         }
     }
 
-    private Step closed(Replay replay, Evaluation evaluation, Instant slot) {
+    private Step closed(Replay replay, Evaluation evaluation, QueryDefinition query, Instant slot) {
         var choice = Refusals.inWords(() -> reportPlanner.choose(evaluation, replay));
+        var rule = replay.rule();
+        var labels = new RuleLabels(rule.groups(), query, replay.thresholds(), LocalDate.ofInstant(slot, rule.zone()));
+        var told = ToldFindings.at(slot, evaluation, choice, labels);
         replay.commit(slot, evaluation, choice);
         long critical = evaluation.exceptions().count(Severity.CRITICAL);
         return new Step(
@@ -85,6 +95,7 @@ public class ReplayRunner {
                 critical,
                 evaluation.evaluator().unevaluated().size(),
                 choice.updates().size(),
+                told,
                 evaluation.evaluator().points());
     }
 }

@@ -9,6 +9,7 @@ import java.util.List;
 final class Tally {
     private final Variant variant;
     private final List<SlotResult> slots = new ArrayList<>();
+    private final ToldFindings told = new ToldFindings();
     private int checks;
     private int mails;
     private int news;
@@ -23,6 +24,7 @@ final class Tally {
         checks++;
         if (step.news() > 0) mails++;
         news += step.news();
+        told.add(step.told());
         if (step.unevaluated() > 0) unevaluated++;
         mostExceptions = Math.max(mostExceptions, step.exceptions());
         boolean silent = step.news() == 0 && step.exceptions() == 0 && step.unevaluated() == 0;
@@ -30,7 +32,8 @@ final class Tally {
             slots.add(new SlotResult(step.slot(), step.exceptions(), step.critical(), step.news(), step.unevaluated()));
     }
 
-    VariantResult result() {
+    /** @param asItIs that of the rule as it is, which may be this one */
+    VariantResult result(Tally asItIs) {
         return new VariantResult(
                 variant.thresholds(),
                 variant.exceptions(),
@@ -40,6 +43,7 @@ final class Tally {
                 news,
                 mostExceptions,
                 unevaluated,
+                asItIs == this ? null : told.from(asItIs.told),
                 slots);
     }
 }

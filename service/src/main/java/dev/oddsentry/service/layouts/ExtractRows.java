@@ -11,7 +11,6 @@ import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.EvaluatedRow;
 import dev.oddsentry.core.memory.UpdateKind;
-import dev.oddsentry.core.value.CellText;
 import dev.oddsentry.core.value.Columns;
 import dev.oddsentry.core.value.Numbers;
 import java.time.ZoneId;
@@ -183,16 +182,9 @@ public final class ExtractRows {
 
     /** Where a value of a column leads; null for nowhere. @param row its values by column */
     private @Nullable String link(String column, Function<String, @Nullable Object> row) {
-        var link = labels.meaning(column).link();
         // A group has no single row, and so not every column that a link may name.
-        if (link == null
-                || !link.columns().stream()
-                        .allMatch(each -> resultColumns.indexOf(each, true).isPresent())) return null;
-        return link.to(each -> {
-                    Object value = row.apply(each);
-                    return value == null ? null : CellText.of(value, zone);
-                })
-                .orElse(null);
+        return labels.link(
+                column, each -> resultColumns.indexOf(each, true).isPresent() ? row.apply(each) : null, zone);
     }
 
     /** A finding that is no longer in the result, from its last row. */

@@ -96,7 +96,9 @@ public class FindingsAcross {
             String sought,
             @Nullable String after) {}
 
-    record FindingCell(String label, @Nullable String text) {}
+    /** @param link where the value leads; null for nowhere */
+    record FindingCell(
+            String label, @Nullable String text, @Nullable String link) {}
 
     /** @param look how the rule names and colours the severity */
     record FindingSummary(
@@ -229,7 +231,9 @@ public class FindingsAcross {
             var label = labels.column(name);
             String text = cell == null ? null : labels.value(name, cell, rule.zone());
             cells.add(new FindingCell(
-                    label.text(), text == null || label.unit() == null ? text : text + " " + label.unit()));
+                    label.text(),
+                    text == null || label.unit() == null ? text : text + " " + label.unit(),
+                    text == null ? null : labels.link(name, row::get, rule.zone())));
         }
         return cells;
     }

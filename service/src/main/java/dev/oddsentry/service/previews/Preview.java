@@ -172,7 +172,11 @@ public class Preview {
     record PreviewRow(
             @Nullable Severity severity, @Nullable SeverityLook look, List<String> updates, List<PreviewCell> cells) {}
 
-    record PreviewCell(@Nullable String text, boolean highlighted) {}
+    /** @param link where the value leads; null for nowhere */
+    record PreviewCell(
+            @Nullable String text,
+            boolean highlighted,
+            @Nullable String link) {}
 
     /**
      * A draft held against the rule that is active.
@@ -341,7 +345,7 @@ public class Preview {
                     var cells = new ArrayList<PreviewCell>();
                     for (int i = 0; i < row.cells().size(); i++) {
                         var cell = row.cells().get(i);
-                        cells.add(new PreviewCell(text(cell.value(), columns.get(i), run), cell.marked()));
+                        cells.add(new PreviewCell(text(cell.value(), columns.get(i), run), cell.marked(), cell.link()));
                     }
                     return new PreviewRow(
                             row.severity(), SeverityLook.ofNullable(run.rule(), row.severity()), news, cells);

@@ -4,6 +4,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.RunningService;
+import java.util.Comparator;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -102,6 +103,29 @@ class BackTestTest {
         assertThat(variants.path(1).path("exceptions").asString()).isEqualTo("amount > 5");
         assertThat(variants.path(1).path("messages").asInt()).isEqualTo(30);
         assertThat(variants.path(2).path("messages").asInt()).isZero();
+    }
+
+    @Test
+    void whatLiesBetweenTwoValuesIsListed() {
+        rule("exceptions: amount > 50\nmemory: { key: [day] }");
+        var variants = backTest(Map.of("days", 30, "conditions", List.of("amount > 5", "amount > 500")))
+                .path("result")
+                .path("variants");
+        assertThat(variants.path(0).path("difference").isNull()).isTrue();
+        var looser = variants.path(1).path("difference");
+        assertThat(looser.path("more").asInt()).isEqualTo(29);
+        assertThat(looser.path("fewer").asInt()).isZero();
+        assertThat(looser.path("firstMore")).as("the latest").hasSize(20);
+        assertThat(looser.path("firstMore").path(0).path("decided").asString()).isEqualTo("amount 10");
+        assertThat(looser.path("firstMore")
+                        .valueStream()
+                        .map(each -> each.path("slot").asString()))
+                .isSortedAccordingTo(Comparator.reverseOrder());
+        var stricter = variants.path(2).path("difference");
+        assertThat(stricter.path("more").asInt()).isZero();
+        assertThat(stricter.path("firstFewer")).hasSize(1);
+        assertThat(stricter.path("firstFewer").path(0).path("decided").asString())
+                .isEqualTo("amount 100");
     }
 
     @Test

@@ -72,6 +72,30 @@ class LinksTest {
         assertThat(entry(file(2), "xl/worksheets/sheet1.xml")).contains("SK 1/2");
     }
 
+    @Test
+    void findingsAndPreviewLeadToTheRecord() {
+        sailings.late("SK 1/2", 60);
+        api.push(query(AT + "{{sailing}}?late={{delay_min}}"));
+        checked("attach: []");
+        String address = AT + "SK%201%2F2?late=60";
+        var finding = api.get("/api/rules/" + sailings.name + "/findings")
+                .path("findings")
+                .path(0);
+        assertThat(finding.path("links").path("sailing").asString()).isEqualTo(address);
+        assertThat(finding.path("links").propertyNames()).containsExactly("sailing");
+        var across =
+                api.get("/api/findings?rule=" + sailings.name).path("findings").path(0);
+        assertThat(across.path("cells").valueStream())
+                .filteredOn(cell -> cell.path("label").asString().equals("Sailing"))
+                .allMatch(cell -> cell.path("link").asString().equals(address))
+                .isNotEmpty();
+        var preview = api.post("/api/rules/" + sailings.name + "/preview", Map.of());
+        assertThat(preview.path("rows").path(0).path("cells").valueStream())
+                .filteredOn(cell -> cell.path("text").asString().equals("SK 1/2"))
+                .allMatch(cell -> cell.path("link").asString().equals(address))
+                .isNotEmpty();
+    }
+
     private String entry(byte[] workbook, String name) throws IOException {
         Path file = Files.write(folder.resolve("links.xlsx"), workbook);
         try (var zip = new ZipFile(file.toFile());

@@ -68,6 +68,7 @@ class FindingController {
      * @param unreported whether an update waits for a later check
      * @param look how the rule names and colours the severity
      * @param row its last row, by column name as people read it; null where a value is missing
+     * @param links where values of its row lead, by column name; none for those that lead nowhere
      * @param reportedAt the slot it was last reported at, or, if it never was, let pass at; null if neither
      */
     record FindingView(
@@ -83,7 +84,8 @@ class FindingController {
             boolean noData,
             boolean unreported,
             List<FindingHandling.HandlingEntry> handling,
-            Map<String, @Nullable String> row) {}
+            Map<String, @Nullable String> row,
+            Map<String, String> links) {}
 
     record FindingColumn(String name, String label, String type) {}
 
@@ -142,10 +144,14 @@ class FindingController {
         var groups = rule.groups();
         String identity = CellText.joined(Json.cells(finding.getIdentity()), zone);
         var row = new LinkedHashMap<String, @Nullable String>();
-        Json.row(finding.getRow()).forEach((column, cell) -> {
+        var links = new LinkedHashMap<String, String>();
+        var last = Json.row(finding.getRow());
+        last.forEach((column, cell) -> {
             boolean measured = groups != null && !groups.per().contains(column);
             Object shown = measured ? Numbers.readable(cell) : cell;
             row.put(column, shown == null ? null : labels.value(column, shown, zone));
+            String link = shown == null ? null : labels.link(column, last::get, zone);
+            if (link != null) links.put(column, link);
         });
         return new FindingView(
                 finding.getId(),
@@ -160,7 +166,8 @@ class FindingController {
                 finding.getNoData(),
                 finding.getUnreported(),
                 marks,
-                row);
+                row,
+                links);
     }
 
     private List<FindingColumn> columns(RuleDefinition rule, RuleLabels labels) {
