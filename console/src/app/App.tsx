@@ -1,5 +1,5 @@
-import { lazy } from 'react'
-import { Navigate, Route, Routes } from 'react-router'
+import { lazy, Suspense } from 'react'
+import { Navigate, Route, Routes, useLocation } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { session } from '../features/access/api'
 import { PersonContext } from '../shared/person'
@@ -9,6 +9,12 @@ import { Loaded } from '../shared/Loading'
 import { Layout } from './Layout'
 import { t } from '../messages'
 
+const AccountPage = lazy(() =>
+  import('../features/access/AccountPage').then(({ AccountPage: page }) => ({ default: page })),
+)
+const PasswordPage = lazy(() =>
+  import('../features/access/PasswordPage').then(({ PasswordPage: page }) => ({ default: page })),
+)
 const TodayPage = lazy(() => import('../features/today/TodayPage').then(({ TodayPage: page }) => ({ default: page })))
 const RulesPage = lazy(() => import('../features/rules/RulesPage').then(({ RulesPage: page }) => ({ default: page })))
 const RulePage = lazy(() => import('../features/rules/RulePage').then(({ RulePage: page }) => ({ default: page })))
@@ -85,6 +91,13 @@ const WeekPage = lazy(() => import('../features/week/WeekPage').then(({ WeekPage
 /** Logged in, the pages; otherwise the log-in, at whatever address, so that a link still leads where it said afterwards. */
 export function App() {
   const current = useQuery(session)
+  const { pathname } = useLocation()
+  if (pathname === '/password')
+    return (
+      <Suspense fallback={null}>
+        <PasswordPage />
+      </Suspense>
+    )
   return (
     <Loaded query={current} what={t('loading.your_log_in')}>
       {(person) =>
@@ -94,6 +107,7 @@ export function App() {
           <PersonContext value={person}>
             <Routes>
               <Route element={<Layout person={person} />}>
+                <Route path="/account" element={<AccountPage />} />
                 <Route path="/today" element={<TodayPage />} />
                 <Route path="/queries" element={<QueriesPage />} />
                 <Route path="/queries/new" element={<NewQueryPage />} />

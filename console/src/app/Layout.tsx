@@ -18,6 +18,11 @@ const pages: [string, string, ...string[]][] = [
   ['/setup', t('shared.setup'), '/thresholds', '/calendars', '/round-ups', '/layouts', '/documents'],
 ]
 
+/** Where a reader would be refused is no page of theirs. */
+const forReaders = ['/today', '/rules', '/findings']
+const pagesFor = (role: Person['role']) =>
+  role === 'READER' ? pages.filter(([path]) => forReaders.includes(path)) : pages
+
 const here = (pathname: string, addresses: string[]) =>
   addresses.some((each) => pathname === each || pathname.startsWith(`${each}/`))
 
@@ -55,7 +60,7 @@ export function Layout({ person }: { person: Person }) {
           {t('app.menu')}
         </Button>
         <nav id="pages" aria-label={t('app.pages')}>
-          {pages.map(([path, name, ...within]) => (
+          {pagesFor(person.role).map(([path, name, ...within]) => (
             <Link
               key={path}
               to={path}
@@ -67,7 +72,7 @@ export function Layout({ person }: { person: Person }) {
         </nav>
         <span className="who">
           <span className="zone">{t('app.times', { readersZone })}</span>
-          {person.name}
+          <Link to="/account">{person.name}</Link>
           <Button variant="plain" size="sm" onClick={() => leave.mutate()}>
             {t('app.log_out')}
           </Button>

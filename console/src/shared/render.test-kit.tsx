@@ -12,6 +12,7 @@ const operator: Person = {
   name: 'Operator',
   email: 'operator@skerryline.example',
   role: 'OPERATOR',
+  teams: [],
 }
 
 /** Renders at an address, with an API that answers as given: `GET /api/rules` to a body, or to a function that makes one of what was sent. */

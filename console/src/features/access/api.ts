@@ -21,3 +21,13 @@ export const logIn = (login: string, password: string) =>
   api.post<Person>('/api/session', { login, password } satisfies Schemas['LogInBody'])
 
 export const logOut = () => api.delete('/api/session')
+
+/** Says nothing of whether there is such a person. */
+export const requestPasswordLink = (login: string) =>
+  api.post('/api/password-links', { login } satisfies Schemas['ForgottenPasswordBody'])
+
+export const setPassword = (token: string, password: string) =>
+  api.post('/api/password-links/use', { token, password } satisfies Schemas['SetPasswordBody'])
+
+export const changePassword = (present: string, password: string) =>
+  api.put('/api/session/password', { present, password } satisfies Schemas['ChangePasswordBody'])

@@ -56,7 +56,7 @@ const answers = {
     },
   ],
   'GET /api/query-runs': [],
-  'GET /api/teams': [{ name: 'Traffic reporting', addresses: ['ines.holm@skerryline.example'] }],
+  'GET /api/teams': [{ name: 'Traffic reporting', addresses: ['ines.holm@skerryline.example'], members: [] }],
 }
 /** The page with the part that its address names. */
 const routes = (

@@ -2,11 +2,20 @@ import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
-import { logoOf, removeLogo, saveLogo, saveTeam, teams, type Team } from './api'
+import { logoOf, removeLogo, saveLogo, saveTeam, teams, type Somebody, type Team } from './api'
+import { TeamMembers } from './TeamMembers'
 import { t } from '../../messages'
 
-/** A team with its addresses, and how its messages end. */
-export function TeamEntry({ team, canChange }: { team: Team; canChange: boolean }) {
+type EntryProps = {
+  team: Team
+  users: Somebody[]
+  canChange: boolean
+  /** Also leads of the team. */
+  canSetMembers: boolean
+}
+
+/** A team with its addresses and members, and how its messages end. */
+export function TeamEntry({ team, users, canChange, canSetMembers }: EntryProps) {
   // The picture is read again after it was replaced.
   const [seen, setSeen] = useState(0)
   return (
@@ -14,6 +23,7 @@ export function TeamEntry({ team, canChange }: { team: Team; canChange: boolean 
       <summary>
         {team.name}: <span className="quiet">{team.addresses.join(', ')}</span>
       </summary>
+      <TeamMembers team={team} users={users} canChange={canSetMembers} />
       {team.signature !== '' && <p className="signature mb-1">{team.signature}</p>}
       {team.hasLogo && (
         <img className="logo" key={seen} src={logoOf(team.name)} alt={t('setup.logo_of', { team: team.name })} />

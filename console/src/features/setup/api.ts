@@ -89,11 +89,29 @@ export const datesOfSchedule = (schedule: Schedule, zone: string, count = 40) =>
   })
 }
 
-export type Somebody = { login: string; name: string; email: string; role: 'ANALYST' | 'OPERATOR' }
+export type Somebody = Schemas['UserView']
+export type Role = Somebody['role']
 export const people = queryOptions({ queryKey: ['people'], queryFn: () => api.get<Somebody[]>('/api/people') })
 
-export const addPerson = (person: Somebody & { password: string }) =>
-  api.post<Somebody>('/api/people', person satisfies Schemas['NewPersonBody'])
+/** Also those who have been disabled, for whom the key of the list differs. */
+export const everybody = queryOptions({
+  queryKey: ['people', 'disabled too'],
+  queryFn: () => api.get<Somebody[]>('/api/people?disabled=true'),
+})
+export const addPerson = (person: Schemas['NewPersonBody']) => api.post<Somebody>('/api/people', person)
+const personAt = (login: string) => `/api/people/${encodeURIComponent(login)}`
+export const changePerson = (login: string, person: Schemas['PersonBody']) => api.put<Somebody>(personAt(login), person)
+export const invite = (login: string) => api.post(`${personAt(login)}/invitation`)
+export const setActive = (login: string, active: boolean) =>
+  api.post<Somebody>(`${personAt(login)}/${active ? 'enable' : 'disable'}`)
+export const saveMembers = (team: string, members: string[]) =>
+  api.put<string[]>(`/api/teams/${encodeURIComponent(team)}/members`, { members } satisfies Schemas['MembersBody'])
+export const accessPolicy = queryOptions({
+  queryKey: ['access-policy'],
+  queryFn: () => api.get<Schemas['AccessPolicyView']>('/api/access-policy'),
+})
+export const saveAccessPolicy = (teamsDecide: boolean) =>
+  api.put<Schemas['AccessPolicyView']>('/api/access-policy', { teamsDecide } satisfies Schemas['AccessPolicyView'])
 export const saveTeam = (name: string, addresses: string[], signature: string) =>
   api.put<Team>(`/api/teams/${encodeURIComponent(name)}`, { addresses, signature } satisfies Schemas['TeamBody'])
 export const logoOf = (team: string) => `/api/teams/${encodeURIComponent(team)}/logo`

@@ -2,7 +2,9 @@ package dev.oddsentry.cli;
 
 import static picocli.CommandLine.Model.UsageMessageSpec.SECTION_KEY_COMMAND_LIST;
 
+import dev.oddsentry.cli.admin.AccessCommand;
 import dev.oddsentry.cli.admin.AddPersonCommand;
+import dev.oddsentry.cli.admin.ChangePersonCommand;
 import dev.oddsentry.cli.admin.PeopleCommand;
 import dev.oddsentry.cli.admin.SaveSourceCommand;
 import dev.oddsentry.cli.admin.SaveTeamCommand;
@@ -69,6 +71,7 @@ import dev.oddsentry.cli.start.CompletionCommand;
 import dev.oddsentry.cli.start.DoctorCommand;
 import dev.oddsentry.cli.start.LoginCommand;
 import dev.oddsentry.cli.start.LogoutCommand;
+import dev.oddsentry.cli.start.PasswordCommand;
 import dev.oddsentry.cli.start.StatusCommand;
 import dev.oddsentry.cli.trying.BackTestCommand;
 import dev.oddsentry.cli.trying.ExtractCommand;
@@ -108,7 +111,7 @@ public final class Odd {
 
     private static Map<String, List<String>> groups() {
         var groups = new LinkedHashMap<String, List<String>>();
-        groups.put("Get started", List.of("login", "logout", "status", "doctor", "completion", "help"));
+        groups.put("Get started", List.of("login", "logout", "password", "status", "doctor", "completion", "help"));
         groups.put("Read data", List.of("sources", "test-source", "queries", "run-query", "query-runs"));
         groups.put(
                 "Write rules",
@@ -172,7 +175,17 @@ public final class Odd {
                         "languages",
                         "round-ups",
                         "round-up"));
-        groups.put("Administer", List.of("save-source", "test-mail", "people", "add-person", "teams", "save-team"));
+        groups.put(
+                "Administer",
+                List.of(
+                        "save-source",
+                        "test-mail",
+                        "people",
+                        "add-person",
+                        "change-person",
+                        "teams",
+                        "save-team",
+                        "access"));
         return groups;
     }
 
@@ -186,6 +199,7 @@ public final class Odd {
             case "help" -> new HelpCommand(GROUPED);
             case "login" -> new LoginCommand();
             case "logout" -> new LogoutCommand();
+            case "password" -> new PasswordCommand();
             case "status" -> new StatusCommand();
             case "doctor" -> new DoctorCommand();
             case "completion" -> new CompletionCommand();
@@ -252,6 +266,8 @@ public final class Odd {
             case "test-mail" -> new TestMailCommand();
             case "people" -> new PeopleCommand();
             case "add-person" -> new AddPersonCommand();
+            case "change-person" -> new ChangePersonCommand();
+            case "access" -> new AccessCommand();
             case "teams" -> new TeamsCommand();
             case "save-team" -> new SaveTeamCommand();
             default -> throw new IllegalStateException("no command " + name);

@@ -4,10 +4,11 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
-import dev.oddsentry.contract.Person;
+import dev.oddsentry.contract.UserView;
 import java.util.List;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Mixin;
+import picocli.CommandLine.Option;
 
 @Command(
         name = "people",
@@ -15,20 +16,35 @@ import picocli.CommandLine.Mixin;
         description = "List the users.",
         footer = {"", "Example: odd people"})
 public final class PeopleCommand extends ServiceCommand {
+    @Option(names = "--all", description = "Also users who have been disabled.")
+    boolean all;
+
     @Mixin
     @SuppressWarnings("NullAway.Init")
     OutputOptions output;
 
     @Override
     public Integer call() {
-        List<Person> all = api().list("/api/people", Person.class);
-        output.print(out(), all, () -> table(all), "No users yet.");
+        List<UserView> users = api().list("/api/people" + (all ? "?disabled=true" : ""), UserView.class);
+        output.print(out(), users, () -> table(users), "No users yet.");
         return 0;
     }
 
-    private static Listing table(List<Person> all) {
-        var table = new Listing("Log-in", "Name", "Address", "Role");
-        for (var each : all) table.add(each.login(), each.name(), each.email(), Words.state(each.role()));
+    private static Listing table(List<UserView> users) {
+        var table = new Listing("Log-in", "Name", "Address", "Role", "Teams", "Last log-in");
+        for (var each : users)
+            table.add(
+                    each.login(),
+                    each.name(),
+                    each.email(),
+                    Words.state(each.role()) + (each.active() ? "" : ", disabled"),
+                    String.join(", ", each.teams()),
+                    lastLogIn(each));
         return table;
+    }
+
+    private static String lastLogIn(UserView user) {
+        if (user.lastLogInAt() != null) return Words.time(user.lastLogInAt());
+        return user.invited() ? "invited" : "–";
     }
 }

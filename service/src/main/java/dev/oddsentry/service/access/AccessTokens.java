@@ -1,9 +1,8 @@
 package dev.oddsentry.service.access;
 
 import static dev.oddsentry.service.db.generated.Tables.ACCESS_TOKEN;
-import static dev.oddsentry.service.db.generated.Tables.PERSON;
-import static org.jooq.Records.mapping;
 
+import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
@@ -27,10 +26,12 @@ public class AccessTokens {
 
     private final DSLContext db;
     private final Clock clock;
+    private final People people;
     private final SecureRandom random = new SecureRandom();
 
-    AccessTokens(DSLContext db, Clock clock) {
+    AccessTokens(DSLContext db, Clock clock, People people) {
         this.db = db;
+        this.people = people;
         this.clock = clock;
     }
 
@@ -56,15 +57,15 @@ public class AccessTokens {
     }
 
     public Optional<Person> ownerOf(String token) {
-        return db.select(PERSON.ID, PERSON.LOGIN, PERSON.NAME, PERSON.EMAIL, PERSON.ROLE)
+        return db.select(ACCESS_TOKEN.PERSON_ID)
                 .from(ACCESS_TOKEN)
-                .join(PERSON)
-                .on(PERSON.ID.eq(ACCESS_TOKEN.PERSON_ID))
-                .where(
-                        ACCESS_TOKEN.HASH.eq(hash(token)),
-                        ACCESS_TOKEN.EXPIRES_AT.gt(clock.instant()),
-                        PERSON.ACTIVE.isTrue())
-                .fetchOptional(mapping(Person::new));
+                .where(ACCESS_TOKEN.HASH.eq(hash(token)), ACCESS_TOKEN.EXPIRES_AT.gt(clock.instant()))
+                .fetchOptional(ACCESS_TOKEN.PERSON_ID)
+                .flatMap(people::active);
+    }
+
+    void revokeAll(Person of) {
+        db.deleteFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.PERSON_ID.eq(of.id())).execute();
     }
 
     public void revoke(String token) {

@@ -2,6 +2,7 @@ package dev.oddsentry.service.access;
 
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
+import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
@@ -11,13 +12,16 @@ import org.springframework.stereotype.Component;
 public class LogIns {
     private final DSLContext db;
     private final Audit audit;
+    private final People people;
 
-    LogIns(DSLContext db, Audit audit) {
+    LogIns(DSLContext db, Audit audit, People people) {
+        this.people = people;
         this.db = db;
         this.audit = audit;
     }
 
     public void succeeded(Person person, String from, AuditAct act) {
+        people.loggedIn(person);
         audit.record(db, person.id(), act, person.login(), "from " + from);
     }
 

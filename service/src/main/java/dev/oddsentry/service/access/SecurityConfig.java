@@ -10,7 +10,6 @@ import org.springframework.boot.web.servlet.FilterRegistrationBean;
 import org.springframework.context.annotation.Bean;
 import org.springframework.context.annotation.Configuration;
 import org.springframework.http.HttpMethod;
-import org.springframework.security.config.annotation.method.configuration.EnableMethodSecurity;
 import org.springframework.security.config.annotation.web.builders.HttpSecurity;
 import org.springframework.security.core.userdetails.UserDetailsService;
 import org.springframework.security.core.userdetails.UsernameNotFoundException;
@@ -28,7 +27,6 @@ import org.springframework.session.web.http.DefaultCookieSerializer;
  * CSRF token, the command line a bearer token, which needs none since no browser sends it by itself.
  */
 @Configuration
-@EnableMethodSecurity
 class SecurityConfig {
     private static final Pattern SESSION_ID = Pattern.compile("[0-9a-f-]{36}");
 
@@ -49,7 +47,7 @@ class SecurityConfig {
         return http.csrf(csrf -> csrf.spa()
                         .csrfTokenRepository(csrfCookie(https))
                         .ignoringRequestMatchers(BearerTokenFilter::hasBearerToken)
-                        .ignoringRequestMatchers("/api/tokens")
+                        .ignoringRequestMatchers("/api/tokens", "/api/password-links", "/api/password-links/use")
                         // Mail programs press that button too, and know nothing of our pages; the link is the proof.
                         .ignoringRequestMatchers("/leave/**"))
                 .securityContext(
@@ -57,7 +55,13 @@ class SecurityConfig {
                 .authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(DispatcherType.ASYNC)
                         // The end of what was allowed when it began.
                         .permitAll()
-                        .requestMatchers(HttpMethod.POST, "/api/session", "/api/tokens", "/leave/**")
+                        .requestMatchers(
+                                HttpMethod.POST,
+                                "/api/session",
+                                "/api/tokens",
+                                "/api/password-links",
+                                "/api/password-links/use",
+                                "/leave/**")
                         .permitAll()
                         .requestMatchers(HttpMethod.GET, "/actuator/health")
                         .permitAll()
@@ -66,7 +70,7 @@ class SecurityConfig {
                         .requestMatchers("/actuator/**")
                         .hasRole("OPERATOR")
                         .requestMatchers("/api/**")
-                        .hasAnyRole("ANALYST", "OPERATOR")
+                        .hasAnyRole("READER", "ANALYST", "LEAD", "OPERATOR", "AUDITOR")
                         .requestMatchers(HttpMethod.GET, "/**")
                         .permitAll()
                         .anyRequest()

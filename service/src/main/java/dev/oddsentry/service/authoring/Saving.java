@@ -11,6 +11,7 @@ import dev.oddsentry.core.definition.TriggersDefinition;
 import dev.oddsentry.core.memory.PendingEffect;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.service.access.Access;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.definitions.DefinitionStore;
@@ -21,6 +22,7 @@ import dev.oddsentry.service.rules.RuleStates;
 import dev.oddsentry.service.triggers.Triggers;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.List;
+import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -43,6 +45,7 @@ public class Saving {
     private final Audit audit;
     private final DSLContext db;
     private final TransactionTemplate transactions;
+    private final Access access;
 
     Saving(
             DefinitionStore store,
@@ -52,7 +55,9 @@ public class Saving {
             RoundUps roundUps,
             Audit audit,
             DSLContext db,
-            TransactionTemplate transactions) {
+            TransactionTemplate transactions,
+            Access access) {
+        this.access = access;
         this.store = store;
         this.checks = checks;
         this.ruleStates = ruleStates;
@@ -72,9 +77,18 @@ public class Saving {
     public Saved save(Person author, String text, String reason, boolean treatAsKnown, @Nullable Integer seen) {
         var document = Document.read(text);
         PrivateLayouts.refuseOthers(author, document.definition());
+        access.requireWrite(author, saved(document.definition()).orElse(document.definition()));
         // The source is asked before the transaction, which must not wait for it.
         var checked = checks.check(document.definition(), document.places());
         return transactions.execute(_ -> store(author, document, reason, checked, treatAsKnown, seen));
+    }
+
+    /** What the document would replace. */
+    private Optional<Definition> saved(Definition written) {
+        String name = written.id() == null
+                ? written.name()
+                : store.nameOf(UUID.fromString(written.id())).orElse(written.name());
+        return store.current(written.kind(), name);
     }
 
     private Saved store(
@@ -90,6 +104,7 @@ public class Saving {
         if (before.isEmpty()) return create(author, document, reason, checked, id == null ? UUID.randomUUID() : id);
         if (!PrivateLayouts.isOpenTo(author, before.get().definition()))
             throw RefusedException.conflict("The name " + written.name() + " is taken.");
+        access.requireWrite(author, before.get().definition());
         Definition definition = written.withId(before.get().id().toString());
         int revision = before.get().revision();
         boolean changed = !definition.equals(before.get().definition());

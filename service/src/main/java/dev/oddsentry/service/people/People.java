@@ -1,7 +1,6 @@
 package dev.oddsentry.service.people;
 
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
-import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.noCondition;
 
 import dev.oddsentry.service.audit.Audit;
@@ -9,10 +8,12 @@ import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
+import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
 import java.util.UUID;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.slf4j.Logger;
@@ -28,12 +29,14 @@ public class People {
     private final DSLContext db;
     private final Clock clock;
     private final Audit audit;
+    private final Memberships memberships;
     private final Passwords passwords = new Passwords();
 
-    People(DSLContext db, Clock clock, Audit audit, Settings settings) {
+    People(DSLContext db, Clock clock, Audit audit, Memberships memberships, Settings settings) {
         this.db = db;
         this.clock = clock;
         this.audit = audit;
+        this.memberships = memberships;
         makeFirstOperator(settings.firstOperator());
     }
 
@@ -43,34 +46,125 @@ public class People {
             LOG.warn("Nobody can log in yet: set oddsentry.first-operator.password and start again.");
             return;
         }
-        insert(new NewPerson(first.login(), first.name(), first.email(), first.password(), Role.OPERATOR));
+        insert(
+                new NewPerson(first.login(), new PersonDetails(first.name(), first.email(), Role.OPERATOR, List.of())),
+                first.password());
     }
 
-    /** Someone to be added; the password as typed. */
-    public record NewPerson(String login, String name, String email, String password, Role role) {}
+    /** @param teams by name */
+    public record PersonDetails(String name, String email, Role role, List<String> teams) {}
 
-    /** @throws RefusedException if the login is taken or the password is too weak */
+    public record NewPerson(String login, PersonDetails details) {}
+
+    /**
+     * @param active false for one who may not log in
+     * @param invited whether they have set no password yet
+     * @param lastLogInAt null for never, or before this was kept
+     */
+    public record UserView(
+            String login,
+            String name,
+            String email,
+            Role role,
+            List<String> teams,
+            boolean active,
+            boolean invited,
+            @Nullable Instant lastLogInAt) {}
+
+    /**
+     * @param password as typed; null for one who will be invited to set it
+     * @throws RefusedException if the login is taken or the password is too weak
+     */
     @Transactional
-    public Person add(Person by, NewPerson added) {
-        Passwords.check(added.login(), added.password());
-        if (insert(added) == 0) throw RefusedException.conflict("The log-in name \"" + added.login() + "\" is taken.");
-        audit.record(
-                db, by.id(), AuditAct.ADD_PERSON, added.login(), added.role().name());
-        return find(added.login()).orElseThrow();
+    public Person add(Person by, NewPerson added, @Nullable String password) {
+        if (password != null) Passwords.check(added.login(), password);
+        if (insert(added, password) == 0)
+            throw RefusedException.conflict("The log-in name \"" + added.login() + "\" is taken.");
+        var person = require(added.login());
+        memberships.put(person.id(), added.details().teams());
+        audit.record(db, by.id(), AuditAct.ADD_PERSON, added.login(), words(added.details()));
+        return require(added.login());
     }
 
-    private int insert(NewPerson added) {
+    private int insert(NewPerson added, @Nullable String password) {
+        var details = added.details();
         return db.insertInto(PERSON)
                 .set(PERSON.ID, UUID.randomUUID())
                 .set(PERSON.LOGIN, added.login().toLowerCase(Locale.ROOT))
-                .set(PERSON.NAME, added.name())
-                .set(PERSON.EMAIL, added.email())
-                .set(PERSON.PASSWORD_HASH, passwords.hash(added.password()))
-                .set(PERSON.ROLE, added.role())
+                .set(PERSON.NAME, details.name())
+                .set(PERSON.EMAIL, details.email())
+                .set(PERSON.PASSWORD_HASH, password == null ? null : passwords.hash(password))
+                .set(PERSON.ROLE, details.role())
                 .set(PERSON.CREATED_AT, clock.instant())
                 .onConflict(PERSON.LOGIN)
                 .doNothing()
                 .execute();
+    }
+
+    /** @throws RefusedException if nobody would be left to manage the service, or a team is not known */
+    @Transactional
+    public UserView change(Person by, String login, PersonDetails details) {
+        var before = view(login);
+        keepAnOperator();
+        db.update(PERSON)
+                .set(PERSON.NAME, details.name())
+                .set(PERSON.EMAIL, details.email())
+                .set(PERSON.ROLE, details.role())
+                .where(PERSON.LOGIN.eq(before.login()))
+                .execute();
+        memberships.put(require(login).id(), details.teams());
+        refuseWithoutOperator();
+        audit.record(
+                db,
+                by.id(),
+                AuditAct.CHANGE_PERSON,
+                before.login(),
+                words(new PersonDetails(before.name(), before.email(), before.role(), before.teams())) + " → "
+                        + words(details));
+        return view(login);
+    }
+
+    /** @return the person, who no longer may log in; or may again */
+    @Transactional
+    public Person setActive(Person by, String login, boolean active) {
+        if (!active && by.login().equals(login.toLowerCase(Locale.ROOT)))
+            throw RefusedException.invalid("You cannot disable yourself. Ask another operator.");
+        var person = require(login);
+        keepAnOperator();
+        db.update(PERSON)
+                .set(PERSON.ACTIVE, active)
+                .where(PERSON.ID.eq(person.id()))
+                .execute();
+        refuseWithoutOperator();
+        audit.record(
+                db, by.id(), active ? AuditAct.ENABLE_PERSON : AuditAct.DISABLE_PERSON, person.login(), person.name());
+        return person;
+    }
+
+    /** Two operators who remove each other at once wait for one another here. */
+    private void keepAnOperator() {
+        db.select(PERSON.ID).from(PERSON).where(operators()).forUpdate().fetch();
+    }
+
+    private void refuseWithoutOperator() {
+        if (!db.fetchExists(PERSON, operators()))
+            throw RefusedException.invalid(
+                    "Nobody would be left to manage the service. Make somebody else an operator first.");
+    }
+
+    private static Condition operators() {
+        return PERSON.ROLE.eq(Role.OPERATOR).and(PERSON.ACTIVE.isTrue());
+    }
+
+    /** @throws RefusedException if it is too weak */
+    @Transactional
+    public void setPassword(Person of, String password) {
+        Passwords.check(of.login(), password);
+        db.update(PERSON)
+                .set(PERSON.PASSWORD_HASH, passwords.hash(password))
+                .where(PERSON.ID.eq(of.id()))
+                .execute();
+        audit.record(db, of.id(), AuditAct.SET_PASSWORD, of.login(), null);
     }
 
     /** The person, if the password is theirs. */
@@ -79,39 +173,101 @@ public class People {
                 .from(PERSON)
                 .where(PERSON.LOGIN.eq(login.toLowerCase(Locale.ROOT)), PERSON.ACTIVE.isTrue())
                 .fetchOne(PERSON.PASSWORD_HASH);
-        return passwords.matches(password, hash) ? find(login) : Optional.empty();
+        return passwords.matches(password, hash)
+                ? find(PERSON.LOGIN.eq(login.toLowerCase(Locale.ROOT)))
+                : Optional.empty();
     }
 
-    private Optional<Person> find(String login) {
-        return all(login.toLowerCase(Locale.ROOT)).stream().findFirst();
+    public void loggedIn(Person person) {
+        db.update(PERSON)
+                .set(PERSON.LAST_LOG_IN_AT, clock.instant())
+                .where(PERSON.ID.eq(person.id()))
+                .execute();
     }
 
-    /** The person as they are now; empty for one who is not there or has been made inactive. */
+    /** The person as they are now; empty for one who is not there or has been disabled. */
     public Optional<Person> active(UUID id) {
-        return db.select(PERSON.ID, PERSON.LOGIN, PERSON.NAME, PERSON.EMAIL, PERSON.ROLE)
-                .from(PERSON)
-                .where(PERSON.ID.eq(id), PERSON.ACTIVE.isTrue())
-                .fetchOptional(mapping(Person::new));
+        return find(PERSON.ID.eq(id));
+    }
+
+    /** Who may log in and has this log-in name or this address; empty if nobody, or several. */
+    public Optional<Person> called(String loginOrAddress) {
+        String lower = loginOrAddress.strip().toLowerCase(Locale.ROOT);
+        var found = select(PERSON.ACTIVE.isTrue().and(PERSON.LOGIN.eq(lower).or(PERSON.EMAIL.equalIgnoreCase(lower))));
+        return found.size() == 1 ? Optional.of(found.getFirst()) : Optional.empty();
+    }
+
+    /**
+     * Also one who has been disabled.
+     *
+     * @throws RefusedException if there is none
+     */
+    public Person require(String login) {
+        return select(PERSON.LOGIN.eq(login.toLowerCase(Locale.ROOT))).stream()
+                .findFirst()
+                .orElseThrow(() -> RefusedException.notFound("There is no user \"" + login + "\"."));
+    }
+
+    private Optional<Person> find(Condition which) {
+        return select(PERSON.ACTIVE.isTrue().and(which)).stream().findFirst();
     }
 
     /** Where a person is reached; empty for one who is not there, or no longer. */
     public Optional<String> addressOf(String login) {
-        return find(login).map(Person::email);
+        return find(PERSON.LOGIN.eq(login.toLowerCase(Locale.ROOT))).map(Person::email);
     }
 
     public List<String> logins() {
         return all().stream().map(Person::login).toList();
     }
 
+    /** Those who may log in. */
     public List<Person> all() {
-        return all(null);
+        return select(PERSON.ACTIVE.isTrue());
     }
 
-    private List<Person> all(@Nullable String login) {
-        return db.select(PERSON.ID, PERSON.LOGIN, PERSON.NAME, PERSON.EMAIL, PERSON.ROLE)
+    private List<Person> select(Condition which) {
+        var teams = Memberships.teamsOfPerson();
+        return db.select(PERSON.ID, PERSON.LOGIN, PERSON.NAME, PERSON.EMAIL, PERSON.ROLE, teams)
                 .from(PERSON)
-                .where(PERSON.ACTIVE.isTrue(), login == null ? noCondition() : PERSON.LOGIN.eq(login))
+                .where(which)
                 .orderBy(PERSON.NAME)
-                .fetch(mapping(Person::new));
+                .fetch(row -> new Person(
+                        row.value1(), row.value2(), row.value3(), row.value4(), row.value5(), List.of(row.value6())));
+    }
+
+    public UserView view(String login) {
+        return views(PERSON.LOGIN.eq(login.toLowerCase(Locale.ROOT))).stream()
+                .findFirst()
+                .orElseThrow(() -> RefusedException.notFound("There is no user \"" + login + "\"."));
+    }
+
+    /** @param disabledToo also those who may no longer log in */
+    public List<UserView> views(boolean disabledToo) {
+        return views(disabledToo ? noCondition() : PERSON.ACTIVE.isTrue());
+    }
+
+    private List<UserView> views(Condition which) {
+        var teams = Memberships.teamsOfPerson();
+        return db.select(PERSON.fields())
+                .select(teams)
+                .from(PERSON)
+                .where(which)
+                .orderBy(PERSON.ACTIVE.desc(), PERSON.NAME)
+                .fetch(row -> new UserView(
+                        row.get(PERSON.LOGIN),
+                        row.get(PERSON.NAME),
+                        row.get(PERSON.EMAIL),
+                        row.get(PERSON.ROLE),
+                        List.of(row.get(teams)),
+                        row.get(PERSON.ACTIVE),
+                        row.get(PERSON.PASSWORD_HASH) == null,
+                        row.get(PERSON.LAST_LOG_IN_AT)));
+    }
+
+    private static String words(PersonDetails details) {
+        String teams = details.teams().isEmpty() ? "no team" : String.join(", ", details.teams());
+        return details.name() + " <" + details.email() + ">, "
+                + details.role().name().toLowerCase(Locale.ROOT) + ", " + teams;
     }
 }

@@ -22,8 +22,10 @@ public class Teams {
     private final DSLContext db;
     private final Audit audit;
     private final Clock clock;
+    private final Memberships memberships;
 
-    Teams(DSLContext db, Audit audit, Clock clock) {
+    Teams(DSLContext db, Audit audit, Clock clock, Memberships memberships) {
+        this.memberships = memberships;
         this.db = db;
         this.audit = audit;
         this.clock = clock;
@@ -32,14 +34,20 @@ public class Teams {
     /**
      * @param signature how its messages end; empty for nothing
      * @param hasLogo whether they end with a picture too
+     * @param members their log-in names
      */
-    public record Team(String name, List<String> addresses, String signature, boolean hasLogo) {}
+    public record Team(String name, List<String> addresses, String signature, boolean hasLogo, List<String> members) {}
 
     public List<Team> all() {
         return db.select(TEAM.NAME, TEAM.ADDRESSES, TEAM.SIGNATURE, TEAM.LOGO.isNotNull())
                 .from(TEAM)
                 .orderBy(TEAM.NAME)
-                .fetch(row -> new Team(row.value1(), List.of(row.value2()), row.value3(), row.value4()));
+                .fetch(row -> new Team(
+                        row.value1(),
+                        List.of(row.value2()),
+                        row.value3(),
+                        row.value4(),
+                        memberships.membersOf(row.value1())));
     }
 
     public List<String> names() {

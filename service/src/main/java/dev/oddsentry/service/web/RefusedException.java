@@ -41,6 +41,11 @@ public final class RefusedException extends RuntimeException {
         return new RefusedException(HttpStatus.UNPROCESSABLE_CONTENT, message);
     }
 
+    /** Something that this depends on does not work now. */
+    public static RefusedException unavailable(String message) {
+        return new RefusedException(HttpStatus.SERVICE_UNAVAILABLE, message);
+    }
+
     public static RefusedException tooMany(String message) {
         return new RefusedException(HttpStatus.TOO_MANY_REQUESTS, message);
     }

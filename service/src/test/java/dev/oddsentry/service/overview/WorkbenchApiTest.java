@@ -217,7 +217,8 @@ class WorkbenchApiTest {
         var found = service.api().get("/api/findings?severity=CRITICAL&handling=BY_NOBODY&rule=" + sailings.name);
         assertThat(found.path("total").asInt()).isEqualTo(1);
         var finding = found.path("findings").path(0);
-        assertThat(finding.path("cells").toString()).contains("{\"label\":\"Late by\",\"text\":\"60 min\"}");
+        assertThat(finding.path("cells").toString())
+                .contains("{\"label\":\"Late by\",\"text\":\"60 min\",\"link\":null}");
         service.api()
                 .post(
                         "/api/rules/" + sailings.name + "/handling",

@@ -49,7 +49,7 @@ class AccessController {
 
     record LogInBody(
             @NotNull @Size(max = 200) String login,
-            @NotNull @Size(max = 200) String password,
+            @NotNull @Size(max = 1_000) String password,
             @Nullable @Size(max = 200) String name) {}
 
     @GetMapping("/session")

@@ -1,5 +1,8 @@
 package dev.oddsentry.service.api.outbox;
 
+import dev.oddsentry.service.access.Access;
+import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.outbox.Holds;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleNames;
@@ -25,8 +28,12 @@ class HoldController {
     private final Holds holds;
     private final RuleNames rules;
     private final Sources sources;
+    private final DefinitionStore definitions;
+    private final Access access;
 
-    HoldController(Holds holds, RuleNames rules, Sources sources) {
+    HoldController(Holds holds, RuleNames rules, Sources sources, DefinitionStore definitions, Access access) {
+        this.definitions = definitions;
+        this.access = access;
         this.holds = holds;
         this.rules = rules;
         this.sources = sources;
@@ -50,7 +57,10 @@ class HoldController {
         if (body.source() != null && body.rule() != null)
             throw RefusedException.invalid("Hold the mail of a source, or of a rule, or all of it.");
         if (body.source() != null) sources.require(body.source());
-        holds.hold(by, body.source(), body.rule() == null ? null : rules.idOf(body.rule()), body.reason());
+        RuleId rule = body.rule() == null ? null : rules.idOf(body.rule());
+        if (rule != null)
+            access.requireWrite(by, definitions.rule(rule).orElseThrow().definition());
+        holds.hold(by, body.source(), rule, body.reason());
         return holds.standing();
     }
 

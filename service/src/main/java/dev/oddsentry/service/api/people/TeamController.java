@@ -1,18 +1,20 @@
 package dev.oddsentry.service.api.people;
 
+import dev.oddsentry.service.people.Memberships;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.TeamSignature;
 import dev.oddsentry.service.people.Teams;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Email;
+import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.NotEmpty;
+import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.MediaType;
 import org.springframework.http.ResponseEntity;
-import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
@@ -27,9 +29,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping(path = "/api/teams", produces = "application/json")
 class TeamController {
     private final Teams teams;
+    private final Memberships memberships;
 
-    TeamController(Teams teams) {
+    TeamController(Teams teams, Memberships memberships) {
         this.teams = teams;
+        this.memberships = memberships;
     }
 
     /** @param signature how the team's messages end; null to keep the present one */
@@ -42,11 +46,18 @@ class TeamController {
         return teams.all();
     }
 
-    @PreAuthorize("hasRole('OPERATOR')")
     @PutMapping("/{name}")
     Teams.Team saveTeam(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody TeamBody body) {
         return teams.save(by, name, body.addresses(), body.signature());
+    }
+
+    record MembersBody(@NotNull @Size(max = 2_000) List<@NotBlank String> members) {}
+
+    @PutMapping("/{name}/members")
+    List<String> saveTeamMembers(
+            @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody MembersBody body) {
+        return memberships.putMembers(by, name, body.members());
     }
 
     @GetMapping(
@@ -60,7 +71,6 @@ class TeamController {
                 .body(logo.bytes());
     }
 
-    @PreAuthorize("hasRole('OPERATOR')")
     @PutMapping(
             path = "/{name}/logo",
             consumes = {"image/png", "image/jpeg"})
@@ -68,7 +78,6 @@ class TeamController {
         keep(by, name, TeamLogo.of(picture));
     }
 
-    @PreAuthorize("hasRole('OPERATOR')")
     @DeleteMapping("/{name}/logo")
     void deleteTeamLogo(@AuthenticationPrincipal Person by, @PathVariable String name) {
         keep(by, name, null);

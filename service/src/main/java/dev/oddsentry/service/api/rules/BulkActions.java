@@ -5,6 +5,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
+import dev.oddsentry.service.access.Access;
 import dev.oddsentry.service.authoring.Saved;
 import dev.oddsentry.service.authoring.Saving;
 import dev.oddsentry.service.checks.OnDemandChecks;
@@ -34,9 +35,16 @@ class BulkActions {
     private final RuleStates states;
     private final OnDemandChecks onDemand;
     private final Saving saving;
+    private final Access access;
 
     BulkActions(
-            RuleNames names, DefinitionStore definitions, RuleStates states, OnDemandChecks onDemand, Saving saving) {
+            RuleNames names,
+            DefinitionStore definitions,
+            RuleStates states,
+            OnDemandChecks onDemand,
+            Saving saving,
+            Access access) {
+        this.access = access;
         this.names = names;
         this.definitions = definitions;
         this.states = states;
@@ -84,6 +92,8 @@ class BulkActions {
         var rule = definitions.rule(names.idOf(name)).orElseThrow();
         String words = words(rule.definition(), act);
         try {
+            if (act instanceof Act.Activate) access.requireLead(by, rule.definition());
+            else access.requireWrite(by, rule.definition());
             refuseIdle(rule, act);
             if (apply) carryOut(by, rule, act, reason);
             return new BulkActionResult(name, rule.definition().title(), words, null);

@@ -20,7 +20,6 @@ import java.sql.SQLException;
 import java.time.Duration;
 import java.util.List;
 import org.jspecify.annotations.Nullable;
-import org.springframework.security.access.prepost.PreAuthorize;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PathVariable;
@@ -118,7 +117,6 @@ class SourceController {
     }
 
     @PutMapping("/{name}")
-    @PreAuthorize("hasRole('OPERATOR')")
     SavedSource saveSource(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SourceBody body) {
         var source = sources.save(by, name, body.settings());

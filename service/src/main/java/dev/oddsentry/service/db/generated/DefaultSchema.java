@@ -4,6 +4,7 @@
 package dev.oddsentry.service.db.generated;
 
 
+import dev.oddsentry.service.db.generated.tables.AccessPolicy;
 import dev.oddsentry.service.db.generated.tables.AccessToken;
 import dev.oddsentry.service.db.generated.tables.Audience;
 import dev.oddsentry.service.db.generated.tables.AuditEvent;
@@ -27,10 +28,12 @@ import dev.oddsentry.service.db.generated.tables.LastReport;
 import dev.oddsentry.service.db.generated.tables.LongWork;
 import dev.oddsentry.service.db.generated.tables.MailHold;
 import dev.oddsentry.service.db.generated.tables.MailTasks;
+import dev.oddsentry.service.db.generated.tables.Membership;
 import dev.oddsentry.service.db.generated.tables.Message;
 import dev.oddsentry.service.db.generated.tables.MessageFile;
 import dev.oddsentry.service.db.generated.tables.MessageRecipient;
 import dev.oddsentry.service.db.generated.tables.Node;
+import dev.oddsentry.service.db.generated.tables.PasswordLink;
 import dev.oddsentry.service.db.generated.tables.Person;
 import dev.oddsentry.service.db.generated.tables.QueryColumns;
 import dev.oddsentry.service.db.generated.tables.RecipientLanguage;
@@ -77,6 +80,11 @@ public class DefaultSchema extends SchemaImpl {
      * The reference instance of <code>DEFAULT_SCHEMA</code>
      */
     public static final DefaultSchema DEFAULT_SCHEMA = new DefaultSchema();
+
+    /**
+     * The table <code>access_policy</code>.
+     */
+    public final AccessPolicy ACCESS_POLICY = AccessPolicy.ACCESS_POLICY;
 
     /**
      * The table <code>access_token</code>.
@@ -194,6 +202,11 @@ public class DefaultSchema extends SchemaImpl {
     public final MailTasks MAIL_TASKS = MailTasks.MAIL_TASKS;
 
     /**
+     * The table <code>membership</code>.
+     */
+    public final Membership MEMBERSHIP = Membership.MEMBERSHIP;
+
+    /**
      * The table <code>message</code>.
      */
     public final Message MESSAGE = Message.MESSAGE;
@@ -212,6 +225,11 @@ public class DefaultSchema extends SchemaImpl {
      * The table <code>node</code>.
      */
     public final Node NODE = Node.NODE;
+
+    /**
+     * The table <code>password_link</code>.
+     */
+    public final PasswordLink PASSWORD_LINK = PasswordLink.PASSWORD_LINK;
 
     /**
      * The table <code>person</code>.
@@ -349,6 +367,7 @@ public class DefaultSchema extends SchemaImpl {
     @Override
     public final List<Table<?>> getTables() {
         return Arrays.asList(
+            AccessPolicy.ACCESS_POLICY,
             AccessToken.ACCESS_TOKEN,
             Audience.AUDIENCE,
             AuditEvent.AUDIT_EVENT,
@@ -372,10 +391,12 @@ public class DefaultSchema extends SchemaImpl {
             LongWork.LONG_WORK,
             MailHold.MAIL_HOLD,
             MailTasks.MAIL_TASKS,
+            Membership.MEMBERSHIP,
             Message.MESSAGE,
             MessageFile.MESSAGE_FILE,
             MessageRecipient.MESSAGE_RECIPIENT,
             Node.NODE,
+            PasswordLink.PASSWORD_LINK,
             Person.PERSON,
             QueryColumns.QUERY_COLUMNS,
             RecipientLanguage.RECIPIENT_LANGUAGE,

@@ -4,6 +4,7 @@
 package dev.oddsentry.service.db.generated;
 
 
+import dev.oddsentry.service.db.generated.tables.AccessPolicy;
 import dev.oddsentry.service.db.generated.tables.AccessToken;
 import dev.oddsentry.service.db.generated.tables.Audience;
 import dev.oddsentry.service.db.generated.tables.AuditEvent;
@@ -27,10 +28,12 @@ import dev.oddsentry.service.db.generated.tables.LastReport;
 import dev.oddsentry.service.db.generated.tables.LongWork;
 import dev.oddsentry.service.db.generated.tables.MailHold;
 import dev.oddsentry.service.db.generated.tables.MailTasks;
+import dev.oddsentry.service.db.generated.tables.Membership;
 import dev.oddsentry.service.db.generated.tables.Message;
 import dev.oddsentry.service.db.generated.tables.MessageFile;
 import dev.oddsentry.service.db.generated.tables.MessageRecipient;
 import dev.oddsentry.service.db.generated.tables.Node;
+import dev.oddsentry.service.db.generated.tables.PasswordLink;
 import dev.oddsentry.service.db.generated.tables.Person;
 import dev.oddsentry.service.db.generated.tables.QueryColumns;
 import dev.oddsentry.service.db.generated.tables.RecipientLanguage;
@@ -55,6 +58,7 @@ import dev.oddsentry.service.db.generated.tables.TableView;
 import dev.oddsentry.service.db.generated.tables.Team;
 import dev.oddsentry.service.db.generated.tables.ThresholdValue;
 import dev.oddsentry.service.db.generated.tables.Unsubscription;
+import dev.oddsentry.service.db.generated.tables.records.AccessPolicyRecord;
 import dev.oddsentry.service.db.generated.tables.records.AccessTokenRecord;
 import dev.oddsentry.service.db.generated.tables.records.AudienceRecord;
 import dev.oddsentry.service.db.generated.tables.records.AuditEventRecord;
@@ -78,10 +82,12 @@ import dev.oddsentry.service.db.generated.tables.records.LastReportRecord;
 import dev.oddsentry.service.db.generated.tables.records.LongWorkRecord;
 import dev.oddsentry.service.db.generated.tables.records.MailHoldRecord;
 import dev.oddsentry.service.db.generated.tables.records.MailTasksRecord;
+import dev.oddsentry.service.db.generated.tables.records.MembershipRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageFileRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecipientRecord;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.db.generated.tables.records.NodeRecord;
+import dev.oddsentry.service.db.generated.tables.records.PasswordLinkRecord;
 import dev.oddsentry.service.db.generated.tables.records.PersonRecord;
 import dev.oddsentry.service.db.generated.tables.records.QueryColumnsRecord;
 import dev.oddsentry.service.db.generated.tables.records.RecipientLanguageRecord;
@@ -126,6 +132,7 @@ public class Keys {
     // UNIQUE and PRIMARY KEY definitions
     // -------------------------------------------------------------------------
 
+    public static final UniqueKey<AccessPolicyRecord> ACCESS_POLICY_PKEY = Internal.createUniqueKey(AccessPolicy.ACCESS_POLICY, DSL.name("access_policy_pkey"), new TableField[] { AccessPolicy.ACCESS_POLICY.ONE }, true);
     public static final UniqueKey<AccessTokenRecord> ACCESS_TOKEN_HASH_KEY = Internal.createUniqueKey(AccessToken.ACCESS_TOKEN, DSL.name("access_token_hash_key"), new TableField[] { AccessToken.ACCESS_TOKEN.HASH }, true);
     public static final UniqueKey<AccessTokenRecord> ACCESS_TOKEN_PKEY = Internal.createUniqueKey(AccessToken.ACCESS_TOKEN, DSL.name("access_token_pkey"), new TableField[] { AccessToken.ACCESS_TOKEN.ID }, true);
     public static final UniqueKey<AudienceRecord> AUDIENCE_PKEY = Internal.createUniqueKey(Audience.AUDIENCE, DSL.name("audience_pkey"), new TableField[] { Audience.AUDIENCE.ID }, true);
@@ -153,11 +160,13 @@ public class Keys {
     public static final UniqueKey<LongWorkRecord> LONG_WORK_PKEY = Internal.createUniqueKey(LongWork.LONG_WORK, DSL.name("long_work_pkey"), new TableField[] { LongWork.LONG_WORK.ID }, true);
     public static final UniqueKey<MailHoldRecord> MAIL_HOLD_PKEY = Internal.createUniqueKey(MailHold.MAIL_HOLD, DSL.name("mail_hold_pkey"), new TableField[] { MailHold.MAIL_HOLD.ID }, true);
     public static final UniqueKey<MailTasksRecord> MAIL_TASKS_PKEY = Internal.createUniqueKey(MailTasks.MAIL_TASKS, DSL.name("mail_tasks_pkey"), new TableField[] { MailTasks.MAIL_TASKS.TASK_NAME, MailTasks.MAIL_TASKS.TASK_INSTANCE }, true);
+    public static final UniqueKey<MembershipRecord> MEMBERSHIP_PKEY = Internal.createUniqueKey(Membership.MEMBERSHIP, DSL.name("membership_pkey"), new TableField[] { Membership.MEMBERSHIP.PERSON_ID, Membership.MEMBERSHIP.TEAM }, true);
     public static final UniqueKey<MessageRecord> MESSAGE_MESSAGE_ID_KEY = Internal.createUniqueKey(Message.MESSAGE, DSL.name("message_message_id_key"), new TableField[] { Message.MESSAGE.MESSAGE_ID }, true);
     public static final UniqueKey<MessageRecord> MESSAGE_PKEY = Internal.createUniqueKey(Message.MESSAGE, DSL.name("message_pkey"), new TableField[] { Message.MESSAGE.ID }, true);
     public static final UniqueKey<MessageFileRecord> MESSAGE_FILE_PKEY = Internal.createUniqueKey(MessageFile.MESSAGE_FILE, DSL.name("message_file_pkey"), new TableField[] { MessageFile.MESSAGE_FILE.MESSAGE_ID, MessageFile.MESSAGE_FILE.PLACE }, true);
     public static final UniqueKey<MessageRecipientRecord> MESSAGE_RECIPIENT_PKEY = Internal.createUniqueKey(MessageRecipient.MESSAGE_RECIPIENT, DSL.name("message_recipient_pkey"), new TableField[] { MessageRecipient.MESSAGE_RECIPIENT.MESSAGE_ID, MessageRecipient.MESSAGE_RECIPIENT.ADDRESS }, true);
     public static final UniqueKey<NodeRecord> NODE_PKEY = Internal.createUniqueKey(Node.NODE, DSL.name("node_pkey"), new TableField[] { Node.NODE.NAME }, true);
+    public static final UniqueKey<PasswordLinkRecord> PASSWORD_LINK_PKEY = Internal.createUniqueKey(PasswordLink.PASSWORD_LINK, DSL.name("password_link_pkey"), new TableField[] { PasswordLink.PASSWORD_LINK.HASH }, true);
     public static final UniqueKey<PersonRecord> PERSON_LOGIN_KEY = Internal.createUniqueKey(Person.PERSON, DSL.name("person_login_key"), new TableField[] { Person.PERSON.LOGIN }, true);
     public static final UniqueKey<PersonRecord> PERSON_PKEY = Internal.createUniqueKey(Person.PERSON, DSL.name("person_pkey"), new TableField[] { Person.PERSON.ID }, true);
     public static final UniqueKey<QueryColumnsRecord> QUERY_COLUMNS_PKEY = Internal.createUniqueKey(QueryColumns.QUERY_COLUMNS, DSL.name("query_columns_pkey"), new TableField[] { QueryColumns.QUERY_COLUMNS.DEFINITION_ID, QueryColumns.QUERY_COLUMNS.REVISION }, true);
@@ -215,6 +224,8 @@ public class Keys {
     public static final ForeignKey<MailHoldRecord, PersonRecord> MAIL_HOLD__MAIL_HOLD_ENDED_BY_FKEY = Internal.createForeignKey(MailHold.MAIL_HOLD, DSL.name("mail_hold_ended_by_fkey"), new TableField[] { MailHold.MAIL_HOLD.ENDED_BY }, Keys.PERSON_PKEY, new TableField[] { Person.PERSON.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<MailHoldRecord, PersonRecord> MAIL_HOLD__MAIL_HOLD_HELD_BY_FKEY = Internal.createForeignKey(MailHold.MAIL_HOLD, DSL.name("mail_hold_held_by_fkey"), new TableField[] { MailHold.MAIL_HOLD.HELD_BY }, Keys.PERSON_PKEY, new TableField[] { Person.PERSON.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<MailHoldRecord, RuleRecord> MAIL_HOLD__MAIL_HOLD_RULE_ID_FKEY = Internal.createForeignKey(MailHold.MAIL_HOLD, DSL.name("mail_hold_rule_id_fkey"), new TableField[] { MailHold.MAIL_HOLD.RULE_ID }, Keys.RULE_PKEY, new TableField[] { Rule.RULE.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
+    public static final ForeignKey<MembershipRecord, PersonRecord> MEMBERSHIP__MEMBERSHIP_PERSON_ID_FKEY = Internal.createForeignKey(Membership.MEMBERSHIP, DSL.name("membership_person_id_fkey"), new TableField[] { Membership.MEMBERSHIP.PERSON_ID }, Keys.PERSON_PKEY, new TableField[] { Person.PERSON.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
+    public static final ForeignKey<MembershipRecord, TeamRecord> MEMBERSHIP__MEMBERSHIP_TEAM_FKEY = Internal.createForeignKey(Membership.MEMBERSHIP, DSL.name("membership_team_fkey"), new TableField[] { Membership.MEMBERSHIP.TEAM }, Keys.TEAM_PKEY, new TableField[] { Team.TEAM.NAME }, true, ForeignKeyRule.CASCADE, ForeignKeyRule.CASCADE);
     public static final ForeignKey<MessageRecord, AudienceRecord> MESSAGE__MESSAGE_AUDIENCE_ID_FKEY = Internal.createForeignKey(Message.MESSAGE, DSL.name("message_audience_id_fkey"), new TableField[] { Message.MESSAGE.AUDIENCE_ID }, Keys.AUDIENCE_PKEY, new TableField[] { Audience.AUDIENCE.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<MessageRecord, RuleCheckRecord> MESSAGE__MESSAGE_CHECK_ID_FKEY = Internal.createForeignKey(Message.MESSAGE, DSL.name("message_check_id_fkey"), new TableField[] { Message.MESSAGE.CHECK_ID }, Keys.RULE_CHECK_PKEY, new TableField[] { RuleCheck.RULE_CHECK.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<MessageRecord, RuleRecord> MESSAGE__MESSAGE_ESCALATION_OF_FKEY = Internal.createForeignKey(Message.MESSAGE, DSL.name("message_escalation_of_fkey"), new TableField[] { Message.MESSAGE.ESCALATION_OF }, Keys.RULE_PKEY, new TableField[] { Rule.RULE.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
@@ -226,6 +237,7 @@ public class Keys {
     public static final ForeignKey<MessageRecord, IncidentRecord> MESSAGE__MESSAGE_TROUBLE_ID_FKEY = Internal.createForeignKey(Message.MESSAGE, DSL.name("message_trouble_id_fkey"), new TableField[] { Message.MESSAGE.INCIDENT_ID }, Keys.TROUBLE_PKEY, new TableField[] { Incident.INCIDENT.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<MessageFileRecord, MessageRecord> MESSAGE_FILE__MESSAGE_FILE_MESSAGE_ID_FKEY = Internal.createForeignKey(MessageFile.MESSAGE_FILE, DSL.name("message_file_message_id_fkey"), new TableField[] { MessageFile.MESSAGE_FILE.MESSAGE_ID }, Keys.MESSAGE_PKEY, new TableField[] { Message.MESSAGE.ID }, true, ForeignKeyRule.CASCADE, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<MessageRecipientRecord, MessageRecord> MESSAGE_RECIPIENT__MESSAGE_RECIPIENT_MESSAGE_ID_FKEY = Internal.createForeignKey(MessageRecipient.MESSAGE_RECIPIENT, DSL.name("message_recipient_message_id_fkey"), new TableField[] { MessageRecipient.MESSAGE_RECIPIENT.MESSAGE_ID }, Keys.MESSAGE_PKEY, new TableField[] { Message.MESSAGE.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
+    public static final ForeignKey<PasswordLinkRecord, PersonRecord> PASSWORD_LINK__PASSWORD_LINK_PERSON_ID_FKEY = Internal.createForeignKey(PasswordLink.PASSWORD_LINK, DSL.name("password_link_person_id_fkey"), new TableField[] { PasswordLink.PASSWORD_LINK.PERSON_ID }, Keys.PERSON_PKEY, new TableField[] { Person.PERSON.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<QueryColumnsRecord, DefinitionRevisionRecord> QUERY_COLUMNS__QUERY_COLUMNS_DEFINITION_ID_REVISION_FKEY = Internal.createForeignKey(QueryColumns.QUERY_COLUMNS, DSL.name("query_columns_definition_id_revision_fkey"), new TableField[] { QueryColumns.QUERY_COLUMNS.DEFINITION_ID, QueryColumns.QUERY_COLUMNS.REVISION }, Keys.DEFINITION_REVISION_PKEY, new TableField[] { DefinitionRevision.DEFINITION_REVISION.DEFINITION_ID, DefinitionRevision.DEFINITION_REVISION.REVISION }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<RecipientLanguageRecord, PersonRecord> RECIPIENT_LANGUAGE__READER_LANGUAGE_SET_BY_FKEY = Internal.createForeignKey(RecipientLanguage.RECIPIENT_LANGUAGE, DSL.name("reader_language_set_by_fkey"), new TableField[] { RecipientLanguage.RECIPIENT_LANGUAGE.SET_BY }, Keys.PERSON_PKEY, new TableField[] { Person.PERSON.ID }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);
     public static final ForeignKey<RecipientTryRecord, MessageRecipientRecord> RECIPIENT_TRY__RECIPIENT_TRY_MESSAGE_ID_ADDRESS_FKEY = Internal.createForeignKey(RecipientTry.RECIPIENT_TRY, DSL.name("recipient_try_message_id_address_fkey"), new TableField[] { RecipientTry.RECIPIENT_TRY.MESSAGE_ID, RecipientTry.RECIPIENT_TRY.ADDRESS }, Keys.MESSAGE_RECIPIENT_PKEY, new TableField[] { MessageRecipient.MESSAGE_RECIPIENT.MESSAGE_ID, MessageRecipient.MESSAGE_RECIPIENT.ADDRESS }, true, ForeignKeyRule.NO_ACTION, ForeignKeyRule.NO_ACTION);

@@ -4,6 +4,7 @@
 package dev.oddsentry.service.db.generated;
 
 
+import dev.oddsentry.service.db.generated.tables.AccessPolicy;
 import dev.oddsentry.service.db.generated.tables.AccessToken;
 import dev.oddsentry.service.db.generated.tables.Audience;
 import dev.oddsentry.service.db.generated.tables.AuditEvent;
@@ -27,10 +28,12 @@ import dev.oddsentry.service.db.generated.tables.LastReport;
 import dev.oddsentry.service.db.generated.tables.LongWork;
 import dev.oddsentry.service.db.generated.tables.MailHold;
 import dev.oddsentry.service.db.generated.tables.MailTasks;
+import dev.oddsentry.service.db.generated.tables.Membership;
 import dev.oddsentry.service.db.generated.tables.Message;
 import dev.oddsentry.service.db.generated.tables.MessageFile;
 import dev.oddsentry.service.db.generated.tables.MessageRecipient;
 import dev.oddsentry.service.db.generated.tables.Node;
+import dev.oddsentry.service.db.generated.tables.PasswordLink;
 import dev.oddsentry.service.db.generated.tables.Person;
 import dev.oddsentry.service.db.generated.tables.QueryColumns;
 import dev.oddsentry.service.db.generated.tables.RecipientLanguage;
@@ -62,6 +65,11 @@ import dev.oddsentry.service.db.generated.tables.Unsubscription;
  */
 @SuppressWarnings({ "all", "unchecked", "rawtypes", "this-escape" })
 public class Tables {
+
+    /**
+     * The table <code>access_policy</code>.
+     */
+    public static final AccessPolicy ACCESS_POLICY = AccessPolicy.ACCESS_POLICY;
 
     /**
      * The table <code>access_token</code>.
@@ -179,6 +187,11 @@ public class Tables {
     public static final MailTasks MAIL_TASKS = MailTasks.MAIL_TASKS;
 
     /**
+     * The table <code>membership</code>.
+     */
+    public static final Membership MEMBERSHIP = Membership.MEMBERSHIP;
+
+    /**
      * The table <code>message</code>.
      */
     public static final Message MESSAGE = Message.MESSAGE;
@@ -197,6 +210,11 @@ public class Tables {
      * The table <code>node</code>.
      */
     public static final Node NODE = Node.NODE;
+
+    /**
+     * The table <code>password_link</code>.
+     */
+    public static final PasswordLink PASSWORD_LINK = PasswordLink.PASSWORD_LINK;
 
     /**
      * The table <code>person</code>.

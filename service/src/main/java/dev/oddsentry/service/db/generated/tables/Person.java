@@ -74,7 +74,7 @@ public class Person extends TableImpl<PersonRecord> {
     /**
      * The column <code>person.password_hash</code>.
      */
-    public final TableField<PersonRecord, String> PASSWORD_HASH = createField(DSL.name("password_hash"), SQLDataType.CLOB.nullable(false), this, "");
+    public final TableField<PersonRecord, String> PASSWORD_HASH = createField(DSL.name("password_hash"), SQLDataType.CLOB, this, "");
 
     /**
      * The column <code>person.role</code>.
@@ -90,6 +90,11 @@ public class Person extends TableImpl<PersonRecord> {
      * The column <code>person.created_at</code>.
      */
     public final TableField<PersonRecord, Instant> CREATED_AT = createField(DSL.name("created_at"), SQLDataType.INSTANT.nullable(false), this, "");
+
+    /**
+     * The column <code>person.last_log_in_at</code>.
+     */
+    public final TableField<PersonRecord, Instant> LAST_LOG_IN_AT = createField(DSL.name("last_log_in_at"), SQLDataType.INSTANT, this, "");
 
     private Person(Name alias, Table<PersonRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
@@ -139,7 +144,7 @@ public class Person extends TableImpl<PersonRecord> {
     public List<Check<PersonRecord>> getChecks() {
         return Arrays.asList(
             Internal.createCheck(this, DSL.name("person_login_check"), "((login = lower(login)))", true),
-            Internal.createCheck(this, DSL.name("person_role_check"), "((role = ANY (ARRAY['ANALYST'::text, 'OPERATOR'::text])))", true)
+            Internal.createCheck(this, DSL.name("person_role_check"), "((role = ANY (ARRAY['READER'::text, 'ANALYST'::text, 'LEAD'::text, 'OPERATOR'::text, 'AUDITOR'::text])))", true)
         );
     }
 

@@ -134,6 +134,20 @@ public class PersonRecord extends UpdatableRecordImpl<PersonRecord> {
         return (Instant) get(7);
     }
 
+    /**
+     * Setter for <code>person.last_log_in_at</code>.
+     */
+    public void setLastLogInAt(Instant value) {
+        set(8, value);
+    }
+
+    /**
+     * Getter for <code>person.last_log_in_at</code>.
+     */
+    public Instant getLastLogInAt() {
+        return (Instant) get(8);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -157,7 +171,7 @@ public class PersonRecord extends UpdatableRecordImpl<PersonRecord> {
     /**
      * Create a detached, initialised PersonRecord
      */
-    public PersonRecord(UUID id, String login, String name, String email, String passwordHash, Role role, Boolean active, Instant createdAt) {
+    public PersonRecord(UUID id, String login, String name, String email, String passwordHash, Role role, Boolean active, Instant createdAt, Instant lastLogInAt) {
         super(Person.PERSON);
 
         setId(id);
@@ -168,6 +182,7 @@ public class PersonRecord extends UpdatableRecordImpl<PersonRecord> {
         setRole(role);
         setActive(active);
         setCreatedAt(createdAt);
+        setLastLogInAt(lastLogInAt);
         resetTouchedOnNotNull();
     }
 }

@@ -1,0 +1,68 @@
+package dev.oddsentry.service.access;
+
+import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.web.RefusedException;
+import jakarta.servlet.DispatcherType;
+import jakarta.servlet.http.HttpServletRequest;
+import jakarta.servlet.http.HttpServletResponse;
+import java.util.Map;
+import java.util.Optional;
+import org.springframework.core.Ordered;
+import org.springframework.core.annotation.Order;
+import org.springframework.security.core.context.SecurityContextHolder;
+import org.springframework.stereotype.Component;
+import org.springframework.web.method.HandlerMethod;
+import org.springframework.web.servlet.HandlerInterceptor;
+import org.springframework.web.servlet.HandlerMapping;
+import org.springframework.web.servlet.config.annotation.InterceptorRegistry;
+import org.springframework.web.servlet.config.annotation.WebMvcConfigurer;
+
+/** Asks for each operation, before it reads what was sent, whether the person may do it. The name of an operation is that of its method. */
+@Component
+@Order(Ordered.HIGHEST_PRECEDENCE)
+class RightsInterceptor implements WebMvcConfigurer, HandlerInterceptor {
+    /** What is sent says what it is about; the service asks when it has read it. */
+    private static final String CONTENT = "content";
+
+    private static final String OURS = "dev.oddsentry.";
+
+    private final OperationRights rights;
+    private final Ownership ownership;
+    private final Access access;
+
+    RightsInterceptor(OperationRights rights, Ownership ownership, Access access) {
+        this.rights = rights;
+        this.ownership = ownership;
+        this.access = access;
+    }
+
+    @Override
+    public void addInterceptors(InterceptorRegistry registry) {
+        registry.addInterceptor(this).addPathPatterns("/api/**");
+    }
+
+    @Override
+    public boolean preHandle(HttpServletRequest request, HttpServletResponse response, Object handler) {
+        // The end of what was allowed when it began.
+        if (request.getDispatcherType() == DispatcherType.ASYNC) return true;
+        if (!(handler instanceof HandlerMethod method)
+                || !method.getBeanType().getName().startsWith(OURS)) return true;
+        var need = rights.of(method.getMethod().getName())
+                .orElseThrow(() -> RefusedException.forbidden("Nobody may do this yet: it has no right."));
+        if (need.right() == Right.EVERYONE) return true;
+        var authentication = SecurityContextHolder.getContext().getAuthentication();
+        if (!(authentication instanceof LoggedIn loggedIn))
+            throw RefusedException.unauthorised("You are not logged in or your session expired.");
+        Person person = loggedIn.getPrincipal();
+        boolean ofNothing = need.about().isEmpty() || need.about().equals(CONTENT);
+        access.require(
+                person, need.right(), ofNothing ? Optional.empty() : ownership.of(need.about(), variables(request)));
+        return true;
+    }
+
+    @SuppressWarnings("unchecked")
+    private static Map<String, String> variables(HttpServletRequest request) {
+        var found = request.getAttribute(HandlerMapping.URI_TEMPLATE_VARIABLES_ATTRIBUTE);
+        return found == null ? Map.of() : (Map<String, String>) found;
+    }
+}
