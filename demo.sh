@@ -47,7 +47,8 @@ set_up_rules() {
   odd login --user operator --password-stdin < "$demo/secrets/operator" > /dev/null
   odd save-source ferry --jdbc-url "jdbc:postgresql://127.0.0.1:$(cat "$demo/postgres.port")/ferry" --user ferry_reader --password-stdin < "$demo/secrets/ferry_reader" > /dev/null
   odd save-team "Traffic reporting" ines.holm@skerryline.example --signature "Traffic reporting\nSkerry Line, Hamnegata 4, Måkehamn" --logo "$definitions/skerry-line.png" > /dev/null
-  [ -e "$stamp" ] || odd add-person ines --name "Ines Holm" --email ines.holm@skerryline.example < "$demo/secrets/ines" > /dev/null
+  odd save-team "Terminal operations" terminals@skerryline.example --signature "Terminal operations, Skerry Line" > /dev/null
+  [ -e "$stamp" ] || set_up_people
   odd push "$definitions"/*.calendar.yaml "$definitions"/terminals.query.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.layout.yaml "$definitions"/*.recipient-list.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --reason "the demo's own" > /dev/null
   set_thresholds
   local active rule
@@ -58,6 +59,23 @@ set_up_rules() {
   odd logout
   unset XDG_CONFIG_HOME
   echo "$now" > "$stamp"
+}
+
+# Two teams and each role beside the operator's. Somebody who is there already stays as they are.
+set_up_people() {
+  add_person ines "Ines Holm" lead "Traffic reporting"
+  add_person per "Per Aune" analyst "Traffic reporting"
+  add_person sunniva "Sunniva Dahl" analyst "Terminal operations"
+  add_person marit "Marit Lunde" reader "Terminal operations"
+  add_person eirik "Eirik Moe" auditor
+  odd access --teams-decide > /dev/null
+}
+
+add_person() {
+  local login=$1 name=$2 role=$3 team=()
+  [ -z "${4:-}" ] || team=(--team "$4")
+  odd people --all --csv | grep -q "^$login," && return
+  odd add-person "$login" --name "$name" --email "$(tr 'A-Z ' 'a-z.' <<< "$name")@skerryline.example" --role "$role" "${team[@]}" < "$demo/secrets/$login" > /dev/null
 }
 
 # Only where nobody has set them yet: a person's own value stays.
@@ -81,7 +99,11 @@ tell() {
 Odd Sentry runs.
   Console        $(cat "$demo/address")
   Mailbox        http://127.0.0.1:$(cat "$demo/page.port")   (SMTP $(cat "$demo/smtp.port"), IMAP $(cat "$demo/imap.port"))
-  Log-ins        ines / $(cat "$demo/secrets/ines")   (analyst)
+  Log-ins        ines / $(cat "$demo/secrets/ines")   (lead of Traffic reporting)
+                 per / $(cat "$demo/secrets/per")   (analyst in the same team)
+                 sunniva / $(cat "$demo/secrets/sunniva")   (analyst of Terminal operations)
+                 marit / $(cat "$demo/secrets/marit")   (reader)
+                 eirik / $(cat "$demo/secrets/eirik")   (auditor)
                  operator / $(cat "$demo/secrets/operator")   (operator)
   Its folder     $demo
 

@@ -80,6 +80,10 @@ start_service() {
   secret key "$(head -c 32 /dev/urandom | base64)"
   secret operator "skerry-operator"
   secret ines "skerry-ines-holm"
+  secret per "skerry-per-aune"
+  secret sunniva "skerry-sunniva-dahl"
+  secret marit "skerry-marit-lunde"
+  secret eirik "skerry-eirik-moe"
   echo "http://127.0.0.1:$port" > "$demo/address"
   SPRING_DATASOURCE_URL=jdbc:postgresql://127.0.0.1:$(cat "$demo/postgres.port")/records \
   SPRING_DATASOURCE_USERNAME=records \

@@ -5,6 +5,7 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import type { Person } from '../api/types'
 import { logOut } from '../features/access/api'
 import { useChanges } from '../shared/changes'
+import { mayDo } from '../shared/may'
 import { Mark } from '../shared/Mark'
 import { t } from '../messages'
 
@@ -20,8 +21,8 @@ const pages: [string, string, ...string[]][] = [
 
 /** Where a reader would be refused is no page of theirs. */
 const forReaders = ['/today', '/rules', '/findings']
-const pagesFor = (role: Person['role']) =>
-  role === 'READER' ? pages.filter(([path]) => forReaders.includes(path)) : pages
+const pagesFor = (person: Person) =>
+  mayDo(person, false, 'look') ? pages : pages.filter(([path]) => forReaders.includes(path))
 
 const here = (pathname: string, addresses: string[]) =>
   addresses.some((each) => pathname === each || pathname.startsWith(`${each}/`))
@@ -60,7 +61,7 @@ export function Layout({ person }: { person: Person }) {
           {t('app.menu')}
         </Button>
         <nav id="pages" aria-label={t('app.pages')}>
-          {pagesFor(person.role).map(([path, name, ...within]) => (
+          {pagesFor(person).map(([path, name, ...within]) => (
             <Link
               key={path}
               to={path}

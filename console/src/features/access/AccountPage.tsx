@@ -38,7 +38,7 @@ export function AccountPage() {
       <section className="sheet">
         <h2>{t('access.change_password')}</h2>
         <Form
-          className="narrow"
+          className="password"
           onSubmit={(event) => {
             event.preventDefault()
             change.mutate()

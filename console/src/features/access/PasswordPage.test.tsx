@@ -42,7 +42,7 @@ test('a link that was used says so', async () => {
 test('who forgot a password asks for a link, and is not told whether there is such a user', async () => {
   const calls = renderAt('/rules', <App />, { 'GET /api/session': refused, 'POST /api/password-links': {} })
   await userEvent.click(await screen.findByText('Forgot your password?'))
-  await userEvent.type(screen.getByLabelText('Log-in name or address'), 'ines{Enter}')
+  await userEvent.type(screen.getByLabelText('Log-in or address'), 'ines{Enter}')
   expect(await screen.findByText(/If there is such a user/)).toBeInTheDocument()
   expect(calls).toContain('POST /api/password-links')
 })

@@ -8,6 +8,7 @@ import { HandleMany } from '../../shared/HandleMany'
 import { ChooseCell } from '../../shared/ChooseCell'
 import { ColumnTable, type CellColumn } from '../../shared/ColumnTable'
 import { LinkedText } from '../../shared/LinkedText'
+import { useMay } from '../../shared/may'
 import { SeverityTag } from '../../shared/SeverityTag'
 import { cellWords, markWords, stateWords, timeWords } from '../../shared/words'
 import { findingsOf } from './api'
@@ -18,16 +19,19 @@ const states: FindingState[] = ['OPEN', 'PENDING', 'AGED_OUT', 'CLEARED']
 export function FindingsPanel({ name }: { name: string }) {
   const [state, setState] = useState<FindingState | null>('OPEN')
   const findings = useQuery(findingsOf(name, state))
+  const may = useMay()
   return (
     <section className="sheet" id="findings">
       <div className="head">
         <h2>{t('shared.findings')}</h2>
-        <span className="quiet small">
-          {rich('rules.export_findings_events', {
-            a: (inner) => <a href={`/api/rules/${encodeURIComponent(name)}/findings.csv`}>{inner}</a>,
-            a2: (inner) => <a href={`/api/rules/${encodeURIComponent(name)}/events.csv`}>{inner}</a>,
-          })}
-        </span>
+        {may('look') && (
+          <span className="quiet small">
+            {rich('rules.export_findings_events', {
+              a: (inner) => <a href={`/api/rules/${encodeURIComponent(name)}/findings.csv`}>{inner}</a>,
+              a2: (inner) => <a href={`/api/rules/${encodeURIComponent(name)}/events.csv`}>{inner}</a>,
+            })}
+          </span>
+        )}
         <Form.Group controlId="finding-state" className="d-flex gap-2 align-items-center">
           <Form.Label className="mb-0 quiet">{t('shared.show')}</Form.Label>
           <Form.Select

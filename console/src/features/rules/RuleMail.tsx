@@ -10,8 +10,10 @@ import { t } from '../../messages'
 
 const shown = 6
 
+type Props = { name: string; named: string[]; plain: boolean; maySend: boolean }
+
 /** The newest messages of a rule. */
-export function RuleMail({ name, named, plain }: { name: string; named: string[]; plain: boolean }) {
+export function RuleMail({ name, named, plain, maySend }: Props) {
   const messages = useQuery(outbox({ rule: name }))
   return (
     <section className="sheet">
@@ -48,7 +50,7 @@ export function RuleMail({ name, named, plain }: { name: string; named: string[]
           )
         }
       </Loaded>
-      <SendOpen name={name} named={named} plain={plain} />
+      {maySend && <SendOpen name={name} named={named} plain={plain} />}
     </section>
   )
 }

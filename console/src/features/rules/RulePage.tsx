@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import type { Check, RulePage as Page } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
 import { OpenCounts } from '../../shared/SeverityTag'
+import { useMay } from '../../shared/may'
 import { useTitle } from '../../shared/title'
 import { outcomeWords, stateWords, timeWords, zonedWords } from '../../shared/words'
 import { StatementPanel } from '../statements/Statements'
@@ -34,6 +35,9 @@ function OneRule({ page }: { page: Page }) {
   const { name, title, state, revision, owner, to, nextSlot, zone, open, looks } = page.rule
   const plain = page.rule.mode === 'PLAIN'
   useTitle(title)
+  const may = useMay()
+  const write = may('write', owner)
+  const moves = state === 'ACTIVE' ? write : may('lead', owner)
   const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
   const [tell, setTell] = useState<ReportOnActivation>('NEW')
   const [copying, setCopying] = useState(false)
@@ -82,19 +86,30 @@ function OneRule({ page }: { page: Page }) {
           </span>
         </div>
         <div className="d-flex gap-2 flex-wrap">
-          <Link className="btn btn-plain" to={`/rules/${name}/edit`}>
-            {t('rules.edit')}
-          </Link>
-          <Link className="btn btn-plain" to={`/documents/rule/${name}`}>
-            {t('rules.edit_as_yaml')}
-          </Link>
-          <Button variant="plain" aria-expanded={copying} onClick={() => setCopying(!copying)}>
-            {t('rules.copy')}
-          </Button>
-          <Button variant="plain" disabled={mailMe.isPending} onClick={() => mailMe.mutate()}>
-            {t('rules.email_me_a_preview')}
-          </Button>
-          {state === 'PAUSED' && !plain && (
+          {write && (
+            <>
+              <Link className="btn btn-plain" to={`/rules/${name}/edit`}>
+                {t('rules.edit')}
+              </Link>
+              <Link className="btn btn-plain" to={`/documents/rule/${name}`}>
+                {t('rules.edit_as_yaml')}
+              </Link>
+              <Button variant="plain" aria-expanded={copying} onClick={() => setCopying(!copying)}>
+                {t('rules.copy')}
+              </Button>
+            </>
+          )}
+          {!write && may('look') && (
+            <Link className="btn btn-plain" to={`/documents/rule/${name}`}>
+              {t('rules.show_as_yaml')}
+            </Link>
+          )}
+          {may('try') && (
+            <Button variant="plain" disabled={mailMe.isPending} onClick={() => mailMe.mutate()}>
+              {t('rules.email_me_a_preview')}
+            </Button>
+          )}
+          {state === 'PAUSED' && !plain && moves && (
             <Form.Select
               aria-label={t('rules.what_the_next_check_reports')}
               className="w-auto"
@@ -108,16 +123,20 @@ function OneRule({ page }: { page: Page }) {
               ))}
             </Form.Select>
           )}
-          <Button variant="plain" onClick={() => move.mutate()} disabled={move.isPending}>
-            {state === 'ACTIVE' ? t('shared.pause') : t('rules.activate')}
-          </Button>
-          {state === 'ACTIVE' && (
+          {moves && (
+            <Button variant="plain" onClick={() => move.mutate()} disabled={move.isPending}>
+              {state === 'ACTIVE' ? t('shared.pause') : t('rules.activate')}
+            </Button>
+          )}
+          {state === 'ACTIVE' && write && (
             <Button onClick={() => ask(false)} disabled={check.isPending}>
               {check.isPending ? t('shared.checking') : t('shared.check_now')}
             </Button>
           )}
         </div>
       </div>
+      {!write && may('write') && <p className="small quiet mt-1 mb-0">{t('rules.members_change_it', { owner })}</p>}
+      {write && !moves && <p className="small quiet mt-1 mb-0">{t('rules.leads_activate_it', { owner })}</p>}
       {page.draft && (
         <p className="callout mt-2 mb-0">
           {rich('rules.draft_changes_by_saved_show', {
@@ -161,7 +180,7 @@ function OneRule({ page }: { page: Page }) {
             })}
       </p>
       {!plain && <FindingsPanel name={name} />}
-      <UnsubscribedRecipients name={name} />
+      {may('look') && <UnsubscribedRecipients name={name} />}
       {!page.text.grouped && !plain && <ExceptionsTrend name={name} />}
       {page.text.grouped && <MeasurementsPanel name={name} thresholds={page.text.thresholds} />}
       <div className="two">
@@ -169,8 +188,12 @@ function OneRule({ page }: { page: Page }) {
         <div>
           <ChecksPanel name={name} grouped={page.text.grouped} copies={page.text.copies !== null} />
           {state !== 'DRAFT' && <StatementPanel name={name} />}
-          <RuleMail name={name} named={page.rule.named} plain={plain} />
-          <RevisionsPanel kind="rule" name={name} onRestored={() => void renew()} />
+          {may('look') && (
+            <>
+              <RuleMail name={name} named={page.rule.named} plain={plain} maySend={write} />
+              <RevisionsPanel kind="rule" name={name} onRestored={() => void renew()} />
+            </>
+          )}
         </div>
       </div>
     </>

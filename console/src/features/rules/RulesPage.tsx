@@ -9,6 +9,7 @@ import { Pick } from '../../shared/Pick'
 import { ChooseCell } from '../../shared/ChooseCell'
 import { ColumnTable } from '../../shared/ColumnTable'
 import { SearchField } from '../../shared/SearchField'
+import { useMay } from '../../shared/may'
 import { useTitle } from '../../shared/title'
 import { BulkActionsPanel } from './BulkActionsPanel'
 import { rules } from './api'
@@ -20,6 +21,7 @@ import { rich, t } from '../../messages'
 export function RulesPage() {
   useTitle(t('shared.rules'))
   const all = useQuery(rules)
+  const may = useMay()
   return (
     <>
       <div className="head">
@@ -31,12 +33,16 @@ export function RulesPage() {
           <Link className="btn btn-plain" to="/statements">
             {t('statements.statement_of_checks')}
           </Link>
-          <Link className="btn btn-plain" to="/recipients">
-            {t('shared.all_recipients')}
-          </Link>
-          <Link className="btn btn-primary" to="/rules/new">
-            {t('shared.new_rule')}
-          </Link>
+          {may('look') && (
+            <Link className="btn btn-plain" to="/recipients">
+              {t('shared.all_recipients')}
+            </Link>
+          )}
+          {may('write') && (
+            <Link className="btn btn-primary" to="/rules/new">
+              {t('shared.new_rule')}
+            </Link>
+          )}
         </div>
       </div>
       <Loaded query={all} what={t('loading.the_rules')}>

@@ -1,7 +1,8 @@
 import { Form } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Refusal } from '../../shared/Refusal'
-import { accessPolicy, saveAccessPolicy } from './api'
+import { accessPolicy } from '../../shared/may'
+import { saveAccessPolicy } from './api'
 import { t } from '../../messages'
 
 /** Whether members of the owning team alone change what it owns. */

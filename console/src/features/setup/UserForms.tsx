@@ -109,7 +109,7 @@ export function UserForm({ user, teams, onClose }: { user: Somebody; teams: stri
         save.mutate()
       }}
     >
-      <h3>{t('setup.change_user', { name: user.name })}</h3>
+      <h3 className="h6">{t('setup.change_user', { name: user.name })}</h3>
       <div className="fields">
         <DetailFields
           id={id}

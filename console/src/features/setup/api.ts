@@ -106,10 +106,6 @@ export const setActive = (login: string, active: boolean) =>
   api.post<Somebody>(`${personAt(login)}/${active ? 'enable' : 'disable'}`)
 export const saveMembers = (team: string, members: string[]) =>
   api.put<string[]>(`/api/teams/${encodeURIComponent(team)}/members`, { members } satisfies Schemas['MembersBody'])
-export const accessPolicy = queryOptions({
-  queryKey: ['access-policy'],
-  queryFn: () => api.get<Schemas['AccessPolicyView']>('/api/access-policy'),
-})
 export const saveAccessPolicy = (teamsDecide: boolean) =>
   api.put<Schemas['AccessPolicyView']>('/api/access-policy', { teamsDecide } satisfies Schemas['AccessPolicyView'])
 export const saveTeam = (name: string, addresses: string[], signature: string) =>

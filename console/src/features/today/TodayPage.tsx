@@ -1,9 +1,10 @@
-import { useState } from 'react'
+import { useState, type ReactNode } from 'react'
 import { Button, Table } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import type { CheckState, RuleSummary } from '../../api/types'
+import { useMutation, useQuery, useQueryClient, type UseQueryResult } from '@tanstack/react-query'
+import type { CheckState, RuleSummary, Schemas } from '../../api/types'
 import { Loaded } from '../../shared/Loading'
+import { useMay } from '../../shared/may'
 import { Scroll } from '../../shared/Scroll'
 import { OpenCounts } from '../../shared/SeverityTag'
 import { useTitle } from '../../shared/title'
@@ -20,15 +21,16 @@ export function TodayPage() {
   useTitle(t('shared.today'))
   const [bounds] = useState(() => dayAround(new Date()))
   const all = useQuery(rules)
-  const messages = useQuery(outbox({}))
+  const look = useMay()('look')
+  const messages = useQuery({ ...outbox({}), enabled: look })
   const held = useQuery(holds)
-  const bad = useQuery(blockedAddresses)
+  const bad = useQuery({ ...blockedAddresses, enabled: look })
   const seen = useQuery(day(bounds))
   return (
     <Loaded query={all} what={t('loading.the_rules')}>
       {(list) => (
-        <Loaded query={messages} what={t('loading.the_outbox')}>
-          {({ messages: mail }) => (
+        <WithMessages query={look ? messages : null}>
+          {(mail) => (
             <Loaded query={seen} what={t('loading.the_day')}>
               {(data) => (
                 <Today
@@ -45,8 +47,27 @@ export function TodayPage() {
               )}
             </Loaded>
           )}
-        </Loaded>
+        </WithMessages>
       )}
+    </Loaded>
+  )
+}
+
+type MessageList = Schemas['MessageList']
+type Messages = MessageList['messages']
+
+/** Readers do not see the outbox; what needs them lies elsewhere. */
+function WithMessages({
+  query,
+  children,
+}: {
+  query: UseQueryResult<MessageList> | null
+  children: (messages: Messages) => ReactNode
+}) {
+  if (query === null) return children([])
+  return (
+    <Loaded query={query} what={t('loading.the_outbox')}>
+      {({ messages }) => children(messages)}
     </Loaded>
   )
 }
@@ -85,6 +106,7 @@ export function soFar(day: DaySeen): string {
 }
 
 function Today({ rules: list, day: seen, needs }: { rules: RuleSummary[]; day: DaySeen; needs: Need[] }) {
+  const may = useMay()
   return (
     <>
       <div className="head">
@@ -92,9 +114,11 @@ function Today({ rules: list, day: seen, needs }: { rules: RuleSummary[]; day: D
           <h1>{list.length === 0 ? t('today.get_started') : headline(needs)}</h1>
           {list.length > 0 && <p className="quiet mb-0">{soFar(seen)}</p>}
         </div>
-        <Link className="btn btn-plain" to="/rules/new">
-          {t('shared.new_rule')}
-        </Link>
+        {may('write') && (
+          <Link className="btn btn-plain" to="/rules/new">
+            {t('shared.new_rule')}
+          </Link>
+        )}
       </div>
       {list.length === 0 ? (
         <Beginning />

@@ -9,23 +9,25 @@ class ConsolePages {
 
     @GetMapping({
         "/",
-        "/login",
-        "/today",
-        "/queries",
-        "/queries/**",
-        "/rules",
-        "/rules/**",
-        "/thresholds",
-        "/thresholds/**",
-        "/findings",
-        "/recipients",
-        "/recipients/**",
-        "/setup",
-        "/setup/**",
-        "/outbox",
-        "/outbox/**",
+        "/account",
+        "/calendars/**",
+        "/documents/**",
         "/extracts/**",
-        "/documents/**"
+        "/findings/**",
+        "/layouts/**",
+        "/login",
+        "/outbox/**",
+        "/password",
+        "/queries/**",
+        "/recipient-lists/**",
+        "/recipients/**",
+        "/round-ups/**",
+        "/rules/**",
+        "/setup/**",
+        "/statements",
+        "/thresholds/**",
+        "/today",
+        "/week"
     })
     String page() {
         return "forward:/index.html";

@@ -1,0 +1,77 @@
+package dev.oddsentry.cli;
+
+import static org.assertj.core.api.Assertions.assertThat;
+
+import org.junit.jupiter.api.Test;
+
+/** Users, teams and who may do what, from the command line. */
+class PeopleCommandsTest extends AgainstAService {
+    private static final String PER =
+            "{\"login\":\"per\",\"name\":\"Per Aune\",\"email\":\"per.aune@skerryline.example\",\"role\":\"ANALYST\",\"teams\":[\"Crew\"],\"active\":true,\"invited\":true,\"lastLogInAt\":null}";
+
+    @Test
+    void invitedUserIsAddedWithoutAPassword() {
+        answer("POST /api/people", PER);
+        var ran = odd(
+                "add-person",
+                "per",
+                "--name",
+                "Per Aune",
+                "--email",
+                "per.aune@skerryline.example",
+                "--team",
+                "Crew",
+                "--invite");
+        assertThat(ran.out().strip())
+                .isEqualTo("Added Per Aune; an invitation was sent to per.aune@skerryline.example.");
+        assertThat(asked)
+                .containsExactly(
+                        "POST /api/people {\"login\":\"per\",\"name\":\"Per Aune\",\"email\":\"per.aune@skerryline.example\",\"password\":null,\"role\":\"ANALYST\",\"teams\":[\"Crew\"]}");
+    }
+
+    @Test
+    void whatIsNotGivenStaysAsItIs() {
+        answer("GET /api/people?disabled=true", "[" + PER + "]");
+        answer("PUT /api/people/per", PER);
+        answer("POST /api/people/per/disable", PER);
+        var ran = odd(
+                "change-person",
+                "per",
+                "--role",
+                "lead",
+                "--add-team",
+                "Traffic",
+                "--remove-team",
+                "Crew",
+                "--disable");
+        assertThat(ran.status()).isZero();
+        assertThat(asked)
+                .anyMatch(call -> call.startsWith("PUT /api/people/per ")
+                        && call.contains("\"role\":\"LEAD\"")
+                        && call.contains("\"teams\":[\"Traffic\"]")
+                        && call.contains("\"name\":\"Per Aune\""))
+                .anyMatch(call -> call.startsWith("POST /api/people/per/disable"));
+    }
+
+    @Test
+    void unknownUserAndContradictionsAreRefused() {
+        answer("GET /api/people?disabled=true", "[]");
+        assertThat(odd("change-person", "pre", "--disable").err()).contains("There is no user \"pre\"");
+        assertThat(odd("change-person", "per", "--disable", "--enable").err()).contains("exclude each other");
+    }
+
+    @Test
+    void usersAreListedWithTheirTeams() {
+        answer("GET /api/people", "[" + PER + "]");
+        assertThat(odd("people").out()).contains("per.aune@skerryline.example", "analyst", "Crew", "invited");
+    }
+
+    @Test
+    void whoChangesWhatATeamOwnsIsShownAndSet() {
+        answer("GET /api/access-policy", "{\"teamsDecide\":false}");
+        assertThat(odd("access").out()).contains("Every analyst changes and activates everything.");
+        answer("PUT /api/access-policy", "{\"teamsDecide\":true}");
+        assertThat(odd("access", "--teams-decide").out()).contains("Members of the owning team change what it owns");
+        assertThat(asked).contains("PUT /api/access-policy {\"teamsDecide\":true}");
+    }
+}
