@@ -31,7 +31,7 @@ export function PasswordPage() {
         {set.isSuccess ? (
           <>
             <p>{t('access.password_is_set')}</p>
-            {/* Read anew, so that a session of somebody else does not stay. */}
+            {/* Read anew, so that no session of somebody else stays. */}
             <a className="btn btn-primary" href="/">
               {t('access.log_in')}
             </a>

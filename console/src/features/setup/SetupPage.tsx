@@ -1,7 +1,8 @@
-import type { ReactNode } from 'react'
+import { lazy, type ReactNode } from 'react'
 import { Link, useParams } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
+import { usePerson } from '../../shared/person'
 import { useTitle } from '../../shared/title'
 import { numberWords } from '../../shared/words'
 import { status, type Status } from './api'
@@ -23,11 +24,16 @@ const parts = [
   ['mail', t('setup.mail_and_round_ups')],
   ['people', t('setup.users_and_teams')],
 ] as const
+/** For operators and auditors. */
+const auditPart = ['audit', t('setup.audit')] as const
+const AuditPanel = lazy(() => import('../audit/AuditPanel').then(({ AuditPanel: panel }) => ({ default: panel })))
 
 /** What stands around the rules, a page for each part: the service and its sources, calendars and events, mail, people. */
 export function SetupPage() {
   const { part = '' } = useParams()
   useTitle(t('shared.setup'))
+  const { role } = usePerson()
+  const oversees = role === 'OPERATOR' || role === 'AUDITOR'
   return (
     <>
       <div className="head">
@@ -37,7 +43,7 @@ export function SetupPage() {
         </Link>
       </div>
       <nav className="parts" aria-label={t('setup.parts')}>
-        {parts.map(([code, words]) => (
+        {(oversees ? [...parts, auditPart] : parts).map(([code, words]) => (
           <Link key={code} to={code ? `/setup/${code}` : '/setup'} {...(code === part && { 'aria-current': 'page' })}>
             {words}
           </Link>
@@ -53,6 +59,8 @@ export function SetupPage() {
         />
       ) : part === 'people' ? (
         <PeoplePanel />
+      ) : part === 'audit' && oversees ? (
+        <AuditPanel />
       ) : (
         <Two left={<ServicePanel />} right={<SourcesPanel />} />
       )}

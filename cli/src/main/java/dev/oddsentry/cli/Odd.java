@@ -4,6 +4,7 @@ import static picocli.CommandLine.Model.UsageMessageSpec.SECTION_KEY_COMMAND_LIS
 
 import dev.oddsentry.cli.admin.AccessCommand;
 import dev.oddsentry.cli.admin.AddPersonCommand;
+import dev.oddsentry.cli.admin.AuditCommand;
 import dev.oddsentry.cli.admin.ChangePersonCommand;
 import dev.oddsentry.cli.admin.PeopleCommand;
 import dev.oddsentry.cli.admin.SaveSourceCommand;
@@ -185,7 +186,8 @@ public final class Odd {
                         "change-person",
                         "teams",
                         "save-team",
-                        "access"));
+                        "access",
+                        "audit"));
         return groups;
     }
 
@@ -268,6 +270,7 @@ public final class Odd {
             case "add-person" -> new AddPersonCommand();
             case "change-person" -> new ChangePersonCommand();
             case "access" -> new AccessCommand();
+            case "audit" -> new AuditCommand();
             case "teams" -> new TeamsCommand();
             case "save-team" -> new SaveTeamCommand();
             default -> throw new IllegalStateException("no command " + name);

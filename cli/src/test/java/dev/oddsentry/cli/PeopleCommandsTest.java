@@ -74,4 +74,14 @@ class PeopleCommandsTest extends AgainstAService {
         assertThat(odd("access", "--teams-decide").out()).contains("Members of the owning team change what it owns");
         assertThat(asked).contains("PUT /api/access-policy {\"teamsDecide\":true}");
     }
+
+    @Test
+    void auditIsAskedByPersonKindAndText() {
+        answer(
+                "GET /api/audit?by=ines&kind=LOG_INS&q=late%20sailings",
+                "{\"entries\":[{\"id\":7,\"at\":\"2026-11-24T04:40:00Z\",\"login\":null,\"name\":null,\"act\":\"LOG_IN_REFUSED\",\"kind\":\"LOG_INS\",\"subject\":\"ines\",\"detail\":\"from 127.0.0.1\"}],\"next\":null}");
+        var ran = odd("audit", "--by", "ines", "--kind", "log-ins", "--search", "late sailings");
+        assertThat(ran.out()).contains("log in refused", "from 127.0.0.1");
+        assertThat(odd("audit", "--kind", "look").err()).contains("\"look\" is not one of changes, looks, log-ins.");
+    }
 }

@@ -7,7 +7,7 @@ import java.util.Locale;
 public enum Right {
     /** Also without a log-in. */
     EVERYONE(Role.READER, true),
-    /** Whoever is logged in: their own session, password, views and filters. */
+    /** Everybody who is logged in: their own session, password, views and filters. */
     SELF(Role.READER, true),
     /** Rules, checks and findings. */
     SEE(Role.READER, true),
@@ -21,6 +21,8 @@ public enum Right {
     WRITE(Role.ANALYST, false),
     /** What a lead decides for their team: activation, values of thresholds, who is in it. */
     LEAD(Role.LEAD, false),
+    /** Who did what. */
+    OVERSEE(Role.OPERATOR, true),
     /** Sources, mail, people and teams. */
     OPERATE(Role.OPERATOR, false);
 
@@ -58,6 +60,7 @@ public enum Right {
             case LOOK -> "analysts, leads, operators and auditors";
             case TRY, WRITE -> "analysts, leads and operators";
             case LEAD -> teamsDecide ? "leads and operators" : "analysts, leads and operators";
+            case OVERSEE -> "operators and auditors";
             case OPERATE -> "operators";
         };
     }

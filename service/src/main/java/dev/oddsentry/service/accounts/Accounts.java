@@ -72,7 +72,7 @@ public class Accounts {
         });
     }
 
-    /** Sends a link, if there is such a person. Whoever asks does not learn whether there is, by the answer or by its time. */
+    /** Sends a link, if there is such a person. Neither the answer nor its time says whether there is. */
     public void sendForgotten(String loginOrAddress) {
         Thread.ofVirtual().name("password-link").start(() -> {
             try {

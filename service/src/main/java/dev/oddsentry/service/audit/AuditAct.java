@@ -90,6 +90,17 @@ public enum AuditAct {
         };
     }
 
+    AuditTrail.ActKind kind() {
+        return switch (this) {
+            case LOG_IN, LOG_IN_REFUSED, GET_TOKEN -> AuditTrail.ActKind.LOG_INS;
+            default -> changesNothing ? AuditTrail.ActKind.LOOKS : AuditTrail.ActKind.CHANGES;
+        };
+    }
+
+    static List<AuditAct> of(AuditTrail.ActKind kind) {
+        return Arrays.stream(values()).filter(act -> act.kind() == kind).toList();
+    }
+
     /** Those that look at something and change nothing. */
     public static List<AuditAct> looks() {
         return Arrays.stream(values()).filter(act -> act.changesNothing).toList();

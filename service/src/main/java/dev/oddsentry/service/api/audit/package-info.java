@@ -1,0 +1,5 @@
+/** Who did what. */
+@NullMarked
+package dev.oddsentry.service.api.audit;
+
+import org.jspecify.annotations.NullMarked;
