@@ -48,7 +48,9 @@ set_up_rules() {
   odd save-source ferry --jdbc-url "jdbc:postgresql://127.0.0.1:$(cat "$demo/postgres.port")/ferry" --user ferry_reader --password-stdin < "$demo/secrets/ferry_reader" > /dev/null
   odd save-team "Traffic reporting" ines.holm@skerryline.example --signature "Traffic reporting\nSkerry Line, Hamnegata 4, Måkehamn" --logo "$definitions/skerry-line.png" > /dev/null
   odd save-team "Terminal operations" terminals@skerryline.example --signature "Terminal operations, Skerry Line" > /dev/null
-  [ -e "$stamp" ] || set_up_people
+  set_up_people
+  # A choice that somebody made since stays.
+  [ -e "$stamp" ] || odd access --teams-decide > /dev/null
   odd push "$definitions"/*.calendar.yaml "$definitions"/terminals.query.yaml "$definitions"/*.query.yaml "$definitions"/*.threshold.yaml "$definitions"/*.layout.yaml "$definitions"/*.recipient-list.yaml "$definitions"/*.rule.yaml "$definitions"/*.round-up.yaml --reason "the demo's own" > /dev/null
   set_thresholds
   local active rule
@@ -68,7 +70,6 @@ set_up_people() {
   add_person sunniva "Sunniva Dahl" analyst "Terminal operations"
   add_person marit "Marit Lunde" reader "Terminal operations"
   add_person eirik "Eirik Moe" auditor
-  odd access --teams-decide > /dev/null
 }
 
 add_person() {

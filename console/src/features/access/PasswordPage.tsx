@@ -31,7 +31,7 @@ export function PasswordPage() {
         {set.isSuccess ? (
           <>
             <p>{t('access.password_is_set')}</p>
-            {/* Read anew, so that no session of somebody else stays. */}
+            {/* A full load, so that another user's session does not stay. */}
             <a className="btn btn-primary" href="/">
               {t('access.log_in')}
             </a>
