@@ -22,7 +22,13 @@ const moved: Record<string, string[]> = {
   ],
 }
 
-/** Keeps pages up to date with server-sent events. A hidden page closes the connection, since a browser has few. */
+/** A browser gives a connection up for good when the answer is an error, as from a service that is just being started. */
+const ASK_AGAIN_MS = 5000
+
+/**
+ * Keeps pages up to date with server-sent events. A hidden page closes the connection, since a browser has few. What a page read before
+ * the connection stood may have changed since, so each connection begins with reading again.
+ */
 export function useChanges() {
   const client = useQueryClient()
   useEffect(() => {
@@ -33,22 +39,30 @@ export function useChanges() {
       })
     }
     let source: EventSource | null = null
+    let again: ReturnType<typeof setTimeout> | undefined
     const listen = () => {
-      source = new EventSource('/api/changes')
-      source.addEventListener('changed', (event: MessageEvent<string>) => renew(event.data.split(' ')))
+      const opened = new EventSource('/api/changes')
+      source = opened
+      opened.addEventListener('open', () => renew(Object.keys(moved)))
+      opened.addEventListener('changed', (event: MessageEvent<string>) => renew(event.data.split(' ')))
+      opened.addEventListener('error', () => {
+        if (opened.readyState === EventSource.CLOSED && source === opened) again = setTimeout(listen, ASK_AGAIN_MS)
+      })
     }
-    const look = () => {
+    const close = () => {
+      clearTimeout(again)
       source?.close()
       source = null
-      if (document.visibilityState === 'hidden') return
-      listen()
-      renew(Object.keys(moved))
     }
-    if (document.visibilityState !== 'hidden') listen()
+    const look = () => {
+      close()
+      if (document.visibilityState !== 'hidden') listen()
+    }
+    look()
     document.addEventListener('visibilitychange', look)
     return () => {
       document.removeEventListener('visibilitychange', look)
-      source?.close()
+      close()
     }
   }, [client])
 }

@@ -63,26 +63,30 @@ public class Changes implements SmartLifecycle {
         listener.onCompletion(() -> listeners.remove(listener));
         listener.onError(_ -> listeners.remove(listener));
         listener.onTimeout(listener::complete);
-        listeners.add(listener);
-        // A browser asks again at once; a service that is about to end must not wait for it.
-        if (!isRunning()) listener.complete();
-        send(listener, SseEmitter.event().comment("listening"));
+        // A browser asks again soon; a service that is about to end, or that cannot read its records, must not keep it.
+        if (!isRunning() || !added(listener)) listener.complete();
+        else send(listener, SseEmitter.event().comment("listening"));
         return listener;
+    }
+
+    /** The looks compare with a state from before the console is told that it is connected, so nothing after that goes unseen. */
+    private synchronized boolean added(SseEmitter listener) {
+        try {
+            if (seen == null) seen = newest();
+            listeners.add(listener);
+            return true;
+        } catch (RuntimeException e) {
+            LOG.debug("The state could not be read for a console", e);
+            return false;
+        }
     }
 
     private void look() {
         try {
-            if (listeners.isEmpty()) {
-                seen = null;
-                return;
-            }
-            var now = newest();
-            var before = seen;
-            seen = now;
-            if (before != null && !before.equals(now)) {
-                String what = String.join(" ", whatMoved(before, now));
+            var moved = whatMovedSinceTheLastLook();
+            if (!moved.isEmpty()) {
                 for (var listener : listeners)
-                    send(listener, SseEmitter.event().name("changed").data(what));
+                    send(listener, SseEmitter.event().name("changed").data(String.join(" ", moved)));
             } else if (++looks % LOOKS_TO_A_SIGN_OF_LIFE == 0) {
                 for (var listener : listeners) send(listener, SseEmitter.event().comment("here"));
             }
@@ -90,6 +94,17 @@ public class Changes implements SmartLifecycle {
             // The records may be unreachable for a while; the next look tries again.
             LOG.debug("Consoles could not be notified of changes", e);
         }
+    }
+
+    private synchronized List<String> whatMovedSinceTheLastLook() {
+        if (listeners.isEmpty()) {
+            seen = null;
+            return List.of();
+        }
+        var now = newest();
+        var before = seen;
+        seen = now;
+        return before == null || before.equals(now) ? List.of() : whatMoved(before, now);
     }
 
     private Record newest() {
