@@ -6,7 +6,7 @@ import { vi } from 'vitest'
 import { PersonContext } from './person'
 import type { Check, Person, RuleSummary, LatestCheck } from '../api/types'
 
-const operator: Person = {
+export const operator: Person = {
   id: 'p1',
   login: 'operator',
   name: 'Operator',
@@ -16,7 +16,12 @@ const operator: Person = {
 }
 
 /** Renders at an address, with an API that answers as given: `GET /api/rules` to a body, or to a function that makes one of what was sent. */
-export function renderAt(address: string, node: ReactNode, answers: Record<string, unknown> = {}) {
+export function renderAt(
+  address: string,
+  node: ReactNode,
+  answers: Record<string, unknown> = {},
+  person: Person = operator,
+) {
   const calls: string[] = []
   vi.stubGlobal('fetch', (path: string, options: RequestInit) => {
     const call = `${options.method ?? 'GET'} ${path}`
@@ -30,7 +35,7 @@ export function renderAt(address: string, node: ReactNode, answers: Record<strin
   const client = new QueryClient({ defaultOptions: { queries: { retry: false } } })
   render(
     <QueryClientProvider client={client}>
-      <PersonContext value={operator}>
+      <PersonContext value={person}>
         <MemoryRouter initialEntries={[address]}>{node}</MemoryRouter>
       </PersonContext>
     </QueryClientProvider>,

@@ -1,7 +1,7 @@
 import { screen, within } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
 import { Route, Routes } from 'react-router'
-import { lateSailings, renderAt } from '../../shared/render.test-kit'
+import { lateSailings, operator, renderAt } from '../../shared/render.test-kit'
 import { CalendarPage } from '../calendars/CalendarPage'
 import { LayoutPage } from '../layouts/LayoutPage'
 import { RoundUpPage } from '../roundups/RoundUpPage'
@@ -38,6 +38,23 @@ function saving(kind: string, name: string, revision = 0) {
     },
   }
 }
+
+const terminals = { kind: 'calendar', name: 'terminals', owner: 'Terminal operations' }
+
+test.each([
+  ['READER', [], 'Your role does not change definitions.'],
+  ['AUDITOR', [], 'Your role does not change definitions.'],
+  ['ANALYST', ['Fleet reporting'], 'Members of Terminal operations change this.'],
+] as const)('a %s in %s is told who saves what a team owns', async (role, teams, told) => {
+  const answers = {
+    'GET /api/definitions/calendar/terminals.json': terminals,
+    'GET /api/definitions/calendar/terminals/revisions': revisions,
+    'GET /api/access-policy': { teamsDecide: true },
+  }
+  renderAt('/calendars/terminals', routes, answers, { ...operator, role, teams: [...teams] })
+  expect(await screen.findByText(told)).toBeInTheDocument()
+  expect(screen.queryByRole('button', { name: 'Save' })).not.toBeInTheDocument()
+})
 
 const save = () => userEvent.click(screen.getByText('Save'))
 

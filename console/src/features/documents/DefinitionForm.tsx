@@ -1,5 +1,5 @@
 import { useState, type ReactNode } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useKept } from '../../shared/kept'
@@ -12,10 +12,11 @@ import { edited, type Edits } from '../fields/parts'
 import { Overtaken } from '../revisions/Overtaken'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { definitionOf, saveDocument } from './api'
+import { SaveFields } from './SaveFields'
 import { rich, t } from '../../messages'
 
 /** What every definition has. */
-export type Named = { kind: string; name: string; title?: string }
+export type Named = { kind: string; name: string; title?: string; owner?: string }
 
 export type FormProps<T> = { value: T; put: (edits: Edits<T>) => void }
 
@@ -123,19 +124,12 @@ function OneForm<T extends Named>({
               )}
             </div>
             {fields({ value, put })}
-            <div className="d-flex gap-2 flex-wrap align-items-end mt-3">
-              <Form.Group controlId="reason" className="flex-grow-1">
-                <Form.Label className="mb-0 small quiet">{t('shared.reason')}</Form.Label>
-                <Form.Control
-                  value={reason}
-                  onChange={(event) => setReason(event.target.value)}
-                  placeholder={t('shared.what_changes_and_why')}
-                />
-              </Form.Group>
-              <Button type="submit" disabled={save.isPending || value.name === ''}>
-                {t('shared.save')}
-              </Button>
-            </div>
+            <SaveFields
+              owner={isNew ? undefined : saved.owner}
+              reason={reason}
+              onReason={setReason}
+              disabled={save.isPending || value.name === ''}
+            />
           </Form>
           <div role="status">
             <Refusal error={save.error} />

@@ -1,6 +1,6 @@
 import { useState } from 'react'
 import { Link, useNavigate, useParams } from 'react-router'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useKept } from '../../shared/kept'
 import { Loaded } from '../../shared/Loading'
@@ -11,6 +11,7 @@ import { Overtaken } from '../revisions/Overtaken'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { documentOf, saveDocument, type Kept } from './api'
 import { MailPanel } from './MailPanel'
+import { SaveFields } from './SaveFields'
 import { YamlField } from './yaml/YamlField'
 import { rich, t } from '../../messages'
 
@@ -94,19 +95,12 @@ function Editor({ kind, name, kept }: { kind: string; name: string; kept: Kept }
             }}
           >
             <YamlField value={text} onChange={typed.change} />
-            <div className="d-flex gap-2 flex-wrap align-items-end mt-2">
-              <Form.Group controlId="reason" className="flex-grow-1">
-                <Form.Label>{t('shared.reason')}</Form.Label>
-                <Form.Control
-                  value={reason}
-                  onChange={(event) => setReason(event.target.value)}
-                  placeholder={t('shared.what_changes_and_why')}
-                />
-              </Form.Group>
-              <Button type="submit" disabled={save.isPending || text === ''}>
-                {t('shared.save')}
-              </Button>
-            </div>
+            <SaveFields
+              owner={undefined}
+              reason={reason}
+              onReason={setReason}
+              disabled={save.isPending || text === ''}
+            />
           </Form>
           <div role="status">
             <Refusal error={save.error} />

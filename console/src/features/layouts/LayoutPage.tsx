@@ -9,6 +9,7 @@ import { MailPanel } from '../documents/MailPanel'
 import { withLayout, type Layout } from '../fields/layout'
 import { MoreFields } from '../fields/MoreFields'
 import type { Column } from '../fields/parts'
+import { SharedOwnerField } from '../fields/OwnerAndZone'
 import { RowsLayout } from '../fields/RowsLayout'
 import { rules } from '../rules/api'
 import { queryPage } from '../queries/api'
@@ -23,6 +24,7 @@ const covered = [
   'kind',
   'name',
   'title',
+  'owner',
   'columns',
   'sort',
   'group_by',
@@ -66,6 +68,7 @@ export function LayoutPage() {
               <Form.Text className="small">{t('layouts.see_it_with_help')}</Form.Text>
             </Form.Group>
           </div>
+          <SharedOwnerField value={value.owner} onChange={(owner) => put({ owner })} />
           <RowsLayout layout={value} plain={false} columns={columns} put={put} />
           <MoreFields<LayoutDocument> part="layout" value={value} covered={covered} onChange={put} />
         </>
@@ -95,7 +98,7 @@ function WithRule({ rule, layout }: { rule: RuleText; layout: LayoutDocument }) 
 
 function inLayout(rule: RuleText, layout: LayoutDocument): RuleText {
   const own = Object.fromEntries(
-    Object.entries(layout).filter(([name]) => !['id', 'kind', 'name', 'title', 'private_to'].includes(name)),
+    Object.entries(layout).filter(([name]) => !['id', 'kind', 'name', 'title', 'owner', 'private_to'].includes(name)),
   ) as Layout
   return { ...rule, delivery: withLayout(rule.delivery ?? {}, own) }
 }

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { Button, Form } from 'react-bootstrap'
+import { Form } from 'react-bootstrap'
 import { Link, useNavigate, useParams } from 'react-router'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { CodeField } from '../../shared/CodeField'
@@ -9,6 +9,9 @@ import { useKept } from '../../shared/kept'
 import { nameFrom } from '../../shared/names'
 import { useTitle } from '../../shared/title'
 import { TypedHere } from '../../shared/TypedHere'
+import { SaveFields } from '../documents/SaveFields'
+import { SharedOwnerField } from '../fields/OwnerAndZone'
+import { edited } from '../fields/parts'
 import { Overtaken } from '../revisions/Overtaken'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { sources } from '../setup/api'
@@ -154,6 +157,10 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
                   ))}
                 </Form.Select>
               </Form.Group>
+              <SharedOwnerField
+                value={document.owner}
+                onChange={(owner) => typed.change((before) => edited(before, { owner }))}
+              />
               <Form.Group controlId="categories">
                 <Form.Label className="mb-0 small quiet">{t('queries.categories_comma_separated')}</Form.Label>
                 <Form.Control
@@ -209,19 +216,13 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
               columns={document.columns ?? {}}
               onChange={(next) => change({ columns: next })}
             />
-            <div className="d-flex gap-2 flex-wrap align-items-end mt-3">
-              <Form.Group controlId="reason" className="flex-grow-1">
-                <Form.Label className="mb-0 small quiet">{t('shared.reason')}</Form.Label>
-                <Form.Control
-                  value={reason}
-                  onChange={(event) => setReason(event.target.value)}
-                  placeholder={t('shared.what_changes_and_why')}
-                />
-              </Form.Group>
-              <Button type="submit" disabled={save.isPending}>
-                {save.isPending ? t('queries.saving') : t('shared.save')}
-              </Button>
-            </div>
+            <SaveFields
+              owner={isNew ? undefined : saved.owner}
+              reason={reason}
+              onReason={setReason}
+              disabled={save.isPending}
+              saving={save.isPending}
+            />
           </Form>
           <div role="status">
             <Refusal error={save.error} />

@@ -17,6 +17,7 @@ export type QueryDocument = {
   id?: string
   name: string
   title: string
+  owner?: string
   categories?: string[]
   source: string
   sql: string

@@ -3,6 +3,7 @@ import type { Definitions, Written } from '../../api/types'
 import { RuleLinks } from '../../shared/RuleLinks'
 import { definitionsOf } from '../documents/api'
 import { DefinitionForm } from '../documents/DefinitionForm'
+import { SharedOwnerField } from '../fields/OwnerAndZone'
 import { PeopleField } from '../fields/PeopleField'
 import { t } from '../../messages'
 
@@ -27,6 +28,7 @@ export function RecipientListPage() {
             withLists={false}
             onChange={(recipients) => put({ recipients })}
           />
+          <SharedOwnerField value={value.owner} onChange={(owner) => put({ owner })} />
         </div>
       )}
       effect={(value) => <UsedBy name={value.name} />}

@@ -9,6 +9,7 @@ const page = {
     title: 'fuel per mile',
     unit: 'l',
     description: null,
+    owner: null,
     key: ['vessel'],
     number: 44,
     values: 3,

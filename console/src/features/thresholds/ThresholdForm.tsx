@@ -2,6 +2,7 @@ import { Form } from 'react-bootstrap'
 import type { Definitions, Written } from '../../api/types'
 import { DefinitionForm } from '../documents/DefinitionForm'
 import { ListField } from '../fields/ListField'
+import { SharedOwnerField } from '../fields/OwnerAndZone'
 import { t } from '../../messages'
 
 type ThresholdDocument = Written<Definitions['threshold']>
@@ -29,6 +30,7 @@ export function ThresholdForm() {
             <Form.Label className="mb-0 small quiet">{t('shared.unit')}</Form.Label>
             <Form.Control size="sm" value={value.unit ?? ''} onChange={(event) => put({ unit: event.target.value })} />
           </Form.Group>
+          <SharedOwnerField value={value.owner} onChange={(owner) => put({ owner })} />
           <ListField
             id="key"
             label={t('thresholds.key_columns')}

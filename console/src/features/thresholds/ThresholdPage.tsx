@@ -4,6 +4,7 @@ import { useQuery } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { RuleLinks } from '../../shared/RuleLinks'
 import { Scroll } from '../../shared/Scroll'
+import { useMay } from '../../shared/may'
 import { useTitle } from '../../shared/title'
 import { measureWords, timeWords } from '../../shared/words'
 import { threshold, type Given, type ThresholdPage as Page } from './api'
@@ -25,13 +26,16 @@ export function ThresholdPage() {
 function OneThreshold({ page }: { page: Page }) {
   const { threshold: summary, history } = page
   useTitle(summary.title)
+  const may = useMay()
   return (
     <>
       <div className="head">
         <h1>{summary.title.charAt(0).toUpperCase() + summary.title.slice(1)}</h1>
-        <Link className="btn btn-plain" to={`/thresholds/${summary.name}/edit`}>
-          {t('thresholds.edit_definition')}
-        </Link>
+        {may('write', summary.owner ?? undefined) && (
+          <Link className="btn btn-plain" to={`/thresholds/${summary.name}/edit`}>
+            {t('thresholds.edit_definition')}
+          </Link>
+        )}
       </div>
       <p className="quiet mb-0">
         <code>
@@ -41,6 +45,7 @@ function OneThreshold({ page }: { page: Page }) {
       </p>
       <p className="mb-0">
         {t('shared.used_by')} <RuleLinks rules={summary.rules} />
+        {summary.owner !== null && ` · ${t('shared.owned_by', { owner: summary.owner })}`}
       </p>
       {page.values.some(({ from }) => from !== null) && (
         <section className="sheet">
@@ -50,7 +55,7 @@ function OneThreshold({ page }: { page: Page }) {
       )}
       <div className="two">
         <Values page={page} />
-        <ImportTable threshold={summary} />
+        {may('lead', summary.owner ?? undefined) && <ImportTable threshold={summary} />}
       </div>
       <section className="sheet">
         <h2>{t('thresholds.changes')}</h2>

@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button, Table } from 'react-bootstrap'
 import { useSearchParams } from 'react-router'
 import { Scroll } from '../../shared/Scroll'
+import { useMay } from '../../shared/may'
 import { measureWords, stateWords } from '../../shared/words'
 import type { ThresholdPage } from './api'
 import { ValuesEditor } from './ValuesEditor'
@@ -9,8 +10,12 @@ import { t } from '../../messages'
 
 export const forWhom = (key: string[]) => (key.length === 0 ? t('thresholds.default') : key.join(', '))
 
+const setters = (owner: string | null) =>
+  owner === null ? t('thresholds.leads_set_values') : t('thresholds.leads_of_the_owner_set_values', { owner })
+
 export function Values({ page }: { page: ThresholdPage }) {
   const [search, setSearch] = useSearchParams()
+  const lead = useMay()('lead', page.threshold.owner ?? undefined)
   const number = search.get('value')
   const suggested = number === null ? null : { number, reason: search.get('reason') ?? '' }
   const [edited, setEdited] = useState(suggested !== null)
@@ -22,12 +27,13 @@ export function Values({ page }: { page: ThresholdPage }) {
     <section className="sheet">
       <div className="head">
         <h2>{t('thresholds.values')}</h2>
-        {!edited && (
+        {!edited && lead && (
           <Button size="sm" variant="plain" onClick={() => setEdited(true)}>
             {t('thresholds.edit_or_plan_values')}
           </Button>
         )}
       </div>
+      {!lead && <p className="small quiet mb-0">{setters(page.threshold.owner)}</p>}
       {edited ? (
         <ValuesEditor page={page} suggested={suggested} onLeave={leave} />
       ) : page.values.length === 0 ? (

@@ -4,8 +4,12 @@ import dev.oddsentry.core.time.WorkingDays;
 import org.jspecify.annotations.Nullable;
 
 /** Which days are worked, under a name that schedules use. */
-public record CalendarDefinition(@Nullable String id, String name, String title, WorkingDays days)
-        implements Definition {
+public record CalendarDefinition(
+        @Nullable String id,
+        String name,
+        String title,
+        @Nullable String owner,
+        WorkingDays days) implements Definition {
 
     @Override
     public Kind kind() {
@@ -14,6 +18,6 @@ public record CalendarDefinition(@Nullable String id, String name, String title,
 
     @Override
     public CalendarDefinition withId(String newId) {
-        return new CalendarDefinition(newId, name, title, days);
+        return new CalendarDefinition(newId, name, title, owner, days);
     }
 }

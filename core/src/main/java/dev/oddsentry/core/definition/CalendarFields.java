@@ -22,7 +22,7 @@ import java.util.TreeSet;
 
 /** A calendar's document. */
 final class CalendarFields {
-    static final Part<CalendarDefinition> PART = CommonFields.table(
+    static final Part<CalendarDefinition> PART = CommonFields.sharedTable(
             Kind.CALENDAR, "Working days, holidays and accounting periods, for schedules and relative dates.");
 
     private static final Field<CalendarDefinition, List<DayOfWeek>> WEEK = PART.field(
@@ -63,6 +63,7 @@ final class CalendarFields {
                 common.id(),
                 common.name(),
                 common.title(),
+                CommonFields.owner(top),
                 new WorkingDays(
                         days,
                         new TreeMap<>(HOLIDAYS.in(top)),

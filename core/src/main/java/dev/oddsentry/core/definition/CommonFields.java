@@ -40,6 +40,26 @@ record CommonFields(@Nullable String id, String name, String title) {
                     "title", FieldTypes.TEXT, Definition::title, "What people see.")
             .usually("the name");
 
+    private static final Part<Definition> SHARED =
+            new Part<>("shared", "What definitions have that several rules use.");
+    private static final Field<Definition, String> OWNER = SHARED.field(
+                    "owner",
+                    FieldTypes.text("name of a team"),
+                    Definition::owner,
+                    "The team that it belongs to, whose members change it where teams decide.")
+            .usually("every team shares it");
+
+    /** A table of what several rules use: it may belong to a team. */
+    static <D extends Definition> Part<D> sharedTable(Kind kind, String help) {
+        Part<D> part = table(kind, help);
+        return part.include(SHARED, definition -> definition);
+    }
+
+    /** The team that a shared definition belongs to; null for all. */
+    static @Nullable String owner(Fields top) {
+        return OWNER.orNull(top);
+    }
+
     /** A table that begins with the kind and these fields. */
     static <D extends Definition> Part<D> table(Kind kind, String help) {
         var code = kind.code();

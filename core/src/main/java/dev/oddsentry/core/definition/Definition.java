@@ -41,5 +41,9 @@ public sealed interface Definition
 
     String title();
 
+    /** The team that it belongs to; null for what every team shares. */
+    @Nullable
+    String owner();
+
     Definition withId(String id);
 }

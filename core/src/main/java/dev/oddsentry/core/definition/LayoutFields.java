@@ -141,7 +141,8 @@ final class LayoutFields {
             .usual(List.of())
             .usually("`critical`, `warning`, `notice`");
 
-    static final Part<SharedLayoutDefinition> SHARED = CommonFields.table(Kind.LAYOUT, "A layout that rules share.");
+    static final Part<SharedLayoutDefinition> SHARED =
+            CommonFields.sharedTable(Kind.LAYOUT, "A layout that rules share.");
 
     private static final Field<SharedLayoutDefinition, String> PRIVATE_TO = SHARED.field(
                     "private_to",
@@ -159,7 +160,7 @@ final class LayoutFields {
     static SharedLayoutDefinition shared(Fields top) {
         var common = CommonFields.read(top);
         return new SharedLayoutDefinition(
-                common.id(), common.name(), common.title(), PRIVATE_TO.orNull(top), read(top));
+                common.id(), common.name(), common.title(), CommonFields.owner(top), PRIVATE_TO.orNull(top), read(top));
     }
 
     static LayoutDefinition read(Fields fields) {

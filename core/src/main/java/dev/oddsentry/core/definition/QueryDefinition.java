@@ -26,6 +26,7 @@ public record QueryDefinition(
         @Nullable String id,
         String name,
         String title,
+        @Nullable String owner,
         String source,
         String sql,
         Map<String, Parameter> parameters,
@@ -120,7 +121,7 @@ public record QueryDefinition(
 
     @Override
     public QueryDefinition withId(String newId) {
-        return new QueryDefinition(newId, name, title, source, sql, parameters, columns, categories);
+        return new QueryDefinition(newId, name, title, owner, source, sql, parameters, columns, categories);
     }
 
     /** The names of the queries whose rows its parameters are chosen from, by parameter. */

@@ -87,7 +87,7 @@ final class QueryFields {
     private static final Field<Parameter, String> HELP =
             PARAMETER.field("help", FieldTypes.TEXT, Parameter::help, "Shown beside the field.");
 
-    static final Part<QueryDefinition> PART = CommonFields.table(Kind.QUERY, "A saved report query.");
+    static final Part<QueryDefinition> PART = CommonFields.sharedTable(Kind.QUERY, "A saved report query.");
 
     private static final Field<QueryDefinition, List<String>> CATEGORIES = PART.field(
                     "categories", CommonFields.LABEL.list(), QueryDefinition::categories, "For filters in lists.")
@@ -122,6 +122,7 @@ final class QueryFields {
                 common.id(),
                 common.name(),
                 common.title(),
+                CommonFields.owner(top),
                 SOURCE.read(top).orElse(""),
                 SQL.read(top).orElse(""),
                 PARAMETERS.in(top),

@@ -8,8 +8,12 @@ import org.jspecify.annotations.Nullable;
  *
  * @param recipients addresses, or references to teams and people; never to another list
  */
-public record RecipientListDefinition(@Nullable String id, String name, String title, List<String> recipients)
-        implements Definition {
+public record RecipientListDefinition(
+        @Nullable String id,
+        String name,
+        String title,
+        @Nullable String owner,
+        List<String> recipients) implements Definition {
 
     @Override
     public Kind kind() {
@@ -18,6 +22,6 @@ public record RecipientListDefinition(@Nullable String id, String name, String t
 
     @Override
     public RecipientListDefinition withId(String newId) {
-        return new RecipientListDefinition(newId, name, title, recipients);
+        return new RecipientListDefinition(newId, name, title, owner, recipients);
     }
 }

@@ -9,7 +9,7 @@ import java.util.List;
 
 /** The document of a list of recipients. */
 final class RecipientListFields {
-    static final Part<RecipientListDefinition> PART = CommonFields.table(
+    static final Part<RecipientListDefinition> PART = CommonFields.sharedTable(
             Kind.RECIPIENT_LIST, "Recipients that several rules mail under one name, as `list: NAME`.");
 
     private static final Field<RecipientListDefinition, List<String>> RECIPIENTS = PART.field(
@@ -27,6 +27,7 @@ final class RecipientListFields {
         for (String each : recipients)
             if (MailAddress.refersTo(Target.LIST, each))
                 top.refuse("recipients", "\"" + each + "\" is a list; a list contains addresses, teams and people");
-        return new RecipientListDefinition(common.id(), common.name(), common.title(), recipients);
+        return new RecipientListDefinition(
+                common.id(), common.name(), common.title(), CommonFields.owner(top), recipients);
     }
 }

@@ -11,8 +11,10 @@ public record SharedLayoutDefinition(
         @Nullable String id,
         String name,
         String title,
+        @Nullable String owner,
         @Nullable String privateTo,
-        LayoutDefinition layout) implements Definition {
+        LayoutDefinition layout)
+        implements Definition {
 
     @Override
     public Kind kind() {
@@ -21,6 +23,6 @@ public record SharedLayoutDefinition(
 
     @Override
     public SharedLayoutDefinition withId(String newId) {
-        return new SharedLayoutDefinition(newId, name, title, privateTo, layout);
+        return new SharedLayoutDefinition(newId, name, title, owner, privateTo, layout);
     }
 }

@@ -13,6 +13,7 @@ public record ThresholdDefinition(
         @Nullable String id,
         String name,
         String title,
+        @Nullable String owner,
         @Nullable String unit,
         @Nullable String description,
         List<String> key)
@@ -25,6 +26,6 @@ public record ThresholdDefinition(
 
     @Override
     public ThresholdDefinition withId(String newId) {
-        return new ThresholdDefinition(newId, name, title, unit, description, key);
+        return new ThresholdDefinition(newId, name, title, owner, unit, description, key);
     }
 }

@@ -9,7 +9,7 @@ import java.util.List;
 
 /** A threshold's document. Its values are not in it. */
 final class ThresholdFields {
-    static final Part<ThresholdDefinition> PART = CommonFields.table(
+    static final Part<ThresholdDefinition> PART = CommonFields.sharedTable(
             Kind.THRESHOLD, "A named number for conditions. Its values are set separately, with dates and reasons.");
 
     private static final Field<ThresholdDefinition, String> UNIT =
@@ -29,6 +29,12 @@ final class ThresholdFields {
     static ThresholdDefinition read(Fields top) {
         var common = CommonFields.read(top);
         return new ThresholdDefinition(
-                common.id(), common.name(), common.title(), UNIT.orNull(top), DESCRIPTION.orNull(top), KEY.in(top));
+                common.id(),
+                common.name(),
+                common.title(),
+                CommonFields.owner(top),
+                UNIT.orNull(top),
+                DESCRIPTION.orNull(top),
+                KEY.in(top));
     }
 }

@@ -6,8 +6,6 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Definition.Kind;
-import dev.oddsentry.core.definition.RoundUpDefinition;
-import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.MessageId;
@@ -52,11 +50,7 @@ class Ownership {
 
     /** @return the team; empty for a definition that every team shares */
     static Optional<String> of(Definition definition) {
-        return switch (definition) {
-            case RuleDefinition rule -> Optional.of(rule.owner());
-            case RoundUpDefinition roundUp -> Optional.of(roundUp.owner());
-            default -> Optional.empty();
-        };
+        return Optional.ofNullable(definition.owner());
     }
 
     private Optional<String> named(Kind kind, Map<String, String> path) {

@@ -24,6 +24,8 @@ import org.junit.jupiter.api.AfterAll;
 import org.junit.jupiter.api.BeforeAll;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.api.TestInstance;
+import org.junit.jupiter.params.ParameterizedTest;
+import org.junit.jupiter.params.provider.CsvSource;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
 
@@ -47,7 +49,15 @@ class WhoMayDoWhatTest {
     private final Map<String, Things> things = new HashMap<>();
 
     /** What a team owns. */
-    private record Things(String team, String rule, String roundUp, String check, String message, String hold) {
+    private record Things(
+            String team,
+            String rule,
+            String roundUp,
+            String threshold,
+            String calendar,
+            String check,
+            String message,
+            String hold) {
         String id(String path) {
             if (path.contains("/checks/")) return check;
             if (path.contains("/outbox/") || path.contains("/extracts/")) return message;
@@ -57,6 +67,8 @@ class WhoMayDoWhatTest {
         String name(String path) {
             if (path.contains("/teams/")) return team;
             if (path.contains("/round-ups/")) return roundUp;
+            if (path.contains("/thresholds/")) return threshold;
+            if (path.contains("/calendars/")) return calendar;
             return path.contains("/rules/") || path.contains("/definitions/") ? rule : "none-" + SUFFIX;
         }
     }
@@ -140,6 +152,9 @@ class WhoMayDoWhatTest {
                 rules: [%s]
                 schedule: { start: 2026-01-05T06:00, recur: FREQ=WEEKLY }
                 """.formatted(roundUp, team, sailings.recipient, sailings.name));
+        String shared = sailings.name.replace('-', '_');
+        operator.push("kind: threshold\nname: " + shared + "\nowner: " + team + "\n");
+        operator.push("kind: calendar\nname: " + sailings.name + "\nowner: " + team + "\n");
         var check = operator.get("/api/rules/" + sailings.name + "/checks");
         var hold = operator.get("/api/holds")
                 .valueStream()
@@ -150,6 +165,8 @@ class WhoMayDoWhatTest {
                 team,
                 sailings.name,
                 roundUp,
+                shared,
+                sailings.name,
                 first(check).path("id").asString(),
                 operator.get("/api/outbox?rule=" + sailings.name)
                         .path("messages")
@@ -216,6 +233,35 @@ class WhoMayDoWhatTest {
         } finally {
             operator.put("/api/access-policy", Map.of("teamsDecide", true));
         }
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '|', textBlock = """
+        query          | source: ferry§sql: select 1 as one
+        threshold      | unit: min
+        calendar       | week: [monday]
+        layout         | rows_as: list
+        recipient-list | recipients: [deck@skerryline.example]
+        """)
+    void whatSeveralRulesUseIsChangedByMembersOfItsOwner(String kind, String fields) {
+        var analyst = new HttpApi(service.baseUrl(), tokens.get("analyst"));
+        var stranger = new HttpApi(service.baseUrl(), tokens.get("analyst in no team"));
+        String text = "kind: " + kind + "\nname: shared_" + SUFFIX + "\n" + fields.replace('§', '\n') + "\ntitle: %s\n";
+        String owned = text + "owner: " + DECK + "\n";
+        assertThat(stranger.pushAnswer(text.formatted("of all")).status()).isEqualTo(200);
+        assertThat(analyst.pushAnswer(owned.formatted("of the deck")).status()).isEqualTo(200);
+        for (String change : List.of(text, owned, text + "owner: " + ENGINE + "\n")) {
+            var refused = stranger.pushAnswer(change.formatted("of a stranger"));
+            assertThat(refused.status()).isEqualTo(403);
+            assertThat(refused.text()).contains("This belongs to the team " + DECK);
+        }
+        assertThat(operator.get("/api/definitions/" + kind + "/shared_" + SUFFIX + ".json")
+                        .path("title")
+                        .asString())
+                .isEqualTo("of the deck");
+        assertThat(analyst.pushAnswer(text.formatted("of all again")).status()).isEqualTo(200);
+        assertThat(stranger.pushAnswer(text.formatted("of a stranger")).status())
+                .isEqualTo(200);
     }
 
     private void expect(List<String> wrong, Operation operation, String who, String team, boolean allowed)

@@ -102,6 +102,7 @@ class CalendarController {
                 null,
                 name,
                 before.map(CalendarDefinition::title).orElse(name),
+                before.map(CalendarDefinition::owner).orElse(null),
                 new WorkingDays(days.week(), holidays, days.worked(), days.periods()));
         return saving.save(by, Document.print(after), reason, false, null);
     }
