@@ -19,6 +19,7 @@ const moved: Record<string, string[]> = {
     'filters',
     'teams',
     'people',
+    'archive',
   ],
 }
 

@@ -9,6 +9,9 @@ import { Refusal } from '../../shared/Refusal'
 import { TypedHere } from '../../shared/TypedHere'
 import { useTitle } from '../../shared/title'
 import { edited, type Edits } from '../fields/parts'
+import { Retire } from '../archive/Retire'
+import { useRetired } from '../archive/retired'
+import { RetiredNote } from '../archive/RetiredNote'
 import { Overtaken } from '../revisions/Overtaken'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { definitionOf, saveDocument } from './api'
@@ -62,6 +65,7 @@ function OneForm<T extends Named>({
   const isNew = revision === 0
   const typed = useKept<T>(`${kind}/${isNew ? '' : saved.name}`, saved, revision)
   const value = typed.value
+  const retired = useRetired(kind, saved.name)
   const [reason, setReason] = useState('')
   const client = useQueryClient()
   const go = useNavigate()
@@ -97,6 +101,7 @@ function OneForm<T extends Named>({
           )}
         </div>
       </div>
+      <RetiredNote retired={retired} />
       <TypedHere typed={typed} onDiscard={() => typed.reset(saved, revision)} />
       {!isNew && <Overtaken kind={kind} name={saved.name} base={typed.base} onSeen={typed.setBase} />}
       <div className={effect ? 'two' : ''}>
@@ -124,12 +129,14 @@ function OneForm<T extends Named>({
               )}
             </div>
             {fields({ value, put })}
-            <SaveFields
-              owner={isNew ? undefined : saved.owner}
-              reason={reason}
-              onReason={setReason}
-              disabled={save.isPending || value.name === ''}
-            />
+            {!retired && (
+              <SaveFields
+                owner={isNew ? undefined : saved.owner}
+                reason={reason}
+                onReason={setReason}
+                disabled={save.isPending || value.name === ''}
+              />
+            )}
           </Form>
           <div role="status">
             <Refusal error={save.error} />
@@ -147,6 +154,7 @@ function OneForm<T extends Named>({
           }}
         />
       )}
+      {!isNew && <Retire kind={kind} name={saved.name} owner={saved.owner} />}
     </>
   )
 }

@@ -9,6 +9,9 @@ import { useKept } from '../../shared/kept'
 import { nameFrom } from '../../shared/names'
 import { useTitle } from '../../shared/title'
 import { TypedHere } from '../../shared/TypedHere'
+import { Retire } from '../archive/Retire'
+import { useRetired } from '../archive/retired'
+import { RetiredNote } from '../archive/RetiredNote'
 import { SaveFields } from '../documents/SaveFields'
 import { SharedOwnerField } from '../fields/OwnerAndZone'
 import { edited } from '../fields/parts'
@@ -65,6 +68,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
   useTitle(isNew ? t('queries.new_query') : saved.title)
   const typed = useKept<QueryDocument>(`query/${saved.name}`, saved, revision)
   const document = typed.value
+  const retired = useRetired('query', saved.name)
   const [reason, setReason] = useState('')
   const [tried, setTried] = useState<Record<string, string>>({})
   const [returned, setReturned] = useState<string[]>([])
@@ -106,12 +110,13 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
             )}
           </span>
         </div>
-        {!isNew && (
+        {!isNew && !retired && (
           <Link className="btn btn-plain" to={newRuleOf(saved.name, tried)}>
             {t('queries.create_rule')}
           </Link>
         )}
       </div>
+      <RetiredNote retired={retired} />
       <TypedHere typed={typed} onDiscard={() => typed.reset(saved, revision)} />
       {!isNew && <Overtaken kind="query" name={saved.name} base={typed.base} onSeen={typed.setBase} />}
       <div className="two wide-left">
@@ -216,13 +221,15 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
               columns={document.columns ?? {}}
               onChange={(next) => change({ columns: next })}
             />
-            <SaveFields
-              owner={isNew ? undefined : saved.owner}
-              reason={reason}
-              onReason={setReason}
-              disabled={save.isPending}
-              saving={save.isPending}
-            />
+            {!retired && (
+              <SaveFields
+                owner={isNew ? undefined : saved.owner}
+                reason={reason}
+                onReason={setReason}
+                disabled={save.isPending}
+                saving={save.isPending}
+              />
+            )}
           </Form>
           <div role="status">
             <Refusal error={save.error} />
@@ -258,6 +265,7 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
               }}
             />
           )}
+          {!isNew && <Retire kind="query" name={saved.name} owner={saved.owner} />}
           {tables.data && <Tables tables={tables.data.tables} more={tables.data.more} />}
         </div>
       </div>

@@ -9,6 +9,9 @@ import { useMay } from '../../shared/may'
 import { useTitle } from '../../shared/title'
 import { outcomeWords, stateWords, timeWords, zonedWords } from '../../shared/words'
 import { StatementPanel } from '../statements/Statements'
+import { Retire } from '../archive/Retire'
+import { useRetired } from '../archive/retired'
+import { RetiredNote } from '../archive/RetiredNote'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
 import { activate, checkNow, pause, previewToMe, rule, type ReportOnActivation } from './api'
 import { ChecksPanel } from './ChecksPanel'
@@ -36,8 +39,9 @@ function OneRule({ page }: { page: Page }) {
   const plain = page.rule.mode === 'PLAIN'
   useTitle(title)
   const may = useMay()
-  const write = may('write', owner)
-  const moves = state === 'ACTIVE' ? write : may('lead', owner)
+  const retired = useRetired('rule', name)
+  const write = may('write', owner) && !retired
+  const moves = !retired && (state === 'ACTIVE' ? write : may('lead', owner))
   const [requestKey, setRequestKey] = useState(() => crypto.randomUUID())
   const [tell, setTell] = useState<ReportOnActivation>('NEW')
   const [copying, setCopying] = useState(false)
@@ -135,7 +139,10 @@ function OneRule({ page }: { page: Page }) {
           )}
         </div>
       </div>
-      {!write && may('write') && <p className="small quiet mt-1 mb-0">{t('rules.members_change_it', { owner })}</p>}
+      <RetiredNote retired={retired} />
+      {!may('write', owner) && may('write') && (
+        <p className="small quiet mt-1 mb-0">{t('rules.members_change_it', { owner })}</p>
+      )}
       {write && !moves && <p className="small quiet mt-1 mb-0">{t('rules.leads_activate_it', { owner })}</p>}
       {page.draft && (
         <p className="callout mt-2 mb-0">
@@ -192,6 +199,7 @@ function OneRule({ page }: { page: Page }) {
             <>
               <RuleMail name={name} named={page.rule.named} plain={plain} maySend={write} />
               <RevisionsPanel kind="rule" name={name} onRestored={() => void renew()} />
+              <Retire kind="rule" name={name} owner={owner} />
             </>
           )}
         </div>

@@ -135,7 +135,7 @@ function Found({ rules: list }: { rules: RuleSummary[] }) {
           {owners.length > 1 && (
             <Pick
               id="rule-owner"
-              label={t('rules.owner')}
+              label={t('shared.owner')}
               value={filter.owner}
               options={owners.map((each) => [each, each])}
               onChange={(owner) => put({ owner })}

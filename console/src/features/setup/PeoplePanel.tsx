@@ -42,6 +42,7 @@ export function PeoplePanel() {
                 key={team.name}
                 team={team}
                 users={all.data ?? []}
+                others={teamNames.filter((each) => each !== team.name)}
                 canChange={operator}
                 canSetMembers={operator || (person.role === 'LEAD' && person.teams.includes(team.name))}
               />

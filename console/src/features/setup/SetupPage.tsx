@@ -23,9 +23,13 @@ const parts = [
   ['schedules', t('setup.calendars_and_schedules')],
   ['mail', t('setup.mail_and_round_ups')],
   ['people', t('setup.users_and_teams')],
+  ['archive', t('setup.archive')],
 ] as const
 /** For operators and auditors. */
 const auditPart = ['audit', t('setup.audit')] as const
+const ArchivePanel = lazy(() =>
+  import('../archive/ArchivePanel').then(({ ArchivePanel: panel }) => ({ default: panel })),
+)
 const AuditPanel = lazy(() => import('../audit/AuditPanel').then(({ AuditPanel: panel }) => ({ default: panel })))
 
 /** What stands around the rules, a page for each part: the service and its sources, calendars and events, mail, people. */
@@ -59,6 +63,8 @@ export function SetupPage() {
         />
       ) : part === 'people' ? (
         <PeoplePanel />
+      ) : part === 'archive' ? (
+        <ArchivePanel />
       ) : part === 'audit' && oversees ? (
         <AuditPanel />
       ) : (

@@ -1,8 +1,10 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMay } from '../../shared/may'
 import { Refusal } from '../../shared/Refusal'
 import { logoOf, removeLogo, saveLogo, saveTeam, teams, type Somebody, type Team } from './api'
+import { TeamChanges } from './TeamChanges'
 import { TeamMembers } from './TeamMembers'
 import { t } from '../../messages'
 
@@ -12,10 +14,13 @@ type EntryProps = {
   canChange: boolean
   /** Also leads of the team. */
   canSetMembers: boolean
+  /** The other teams. */
+  others: string[]
 }
 
 /** A team with its addresses and members, and how its messages end. */
-export function TeamEntry({ team, users, canChange, canSetMembers }: EntryProps) {
+export function TeamEntry({ team, users, canChange, canSetMembers, others }: EntryProps) {
+  const looks = useMay()('look')
   // The picture is read again after it was replaced.
   const [seen, setSeen] = useState(0)
   return (
@@ -34,6 +39,7 @@ export function TeamEntry({ team, users, canChange, canSetMembers }: EntryProps)
           <LogoForm team={team} onChanged={() => setSeen(seen + 1)} />
         </>
       )}
+      {looks && <TeamChanges team={team} others={others} canChange={canChange} />}
     </details>
   )
 }

@@ -120,3 +120,20 @@ export const saveSource = (name: string, source: SourceAsk) =>
 
 /** Tries each mail server; sends nothing. */
 export const testMail = () => api.post<Schemas['MailServerTest'][]>('/api/mail/test')
+
+export type TeamDefinition = Schemas['TeamDefinition']
+
+const teamPath = (name: string) => `/api/teams/${encodeURIComponent(name)}`
+
+export const definitionsOfTeam = (name: string) =>
+  queryOptions({
+    queryKey: ['teams', name, 'definitions'],
+    queryFn: () => api.get<TeamDefinition[]>(`${teamPath(name)}/definitions`),
+  })
+
+export const handOver = (name: string, to: string, reason: string) =>
+  api.post<TeamDefinition[]>(`${teamPath(name)}/hand-over`, { to, reason })
+
+export const renameTeam = (name: string, to: string) => api.post<Team>(`${teamPath(name)}/rename`, { name: to })
+
+export const removeTeam = (name: string) => api.delete(teamPath(name))

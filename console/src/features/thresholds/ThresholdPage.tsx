@@ -8,6 +8,8 @@ import { useMay } from '../../shared/may'
 import { useTitle } from '../../shared/title'
 import { measureWords, timeWords } from '../../shared/words'
 import { threshold, type Given, type ThresholdPage as Page } from './api'
+import { useRetired } from '../archive/retired'
+import { RetiredNote } from '../archive/RetiredNote'
 import { ImportTable } from './ImportTable'
 import { StepChart } from './StepChart'
 import { forWhom, Values } from './Values'
@@ -37,6 +39,7 @@ function OneThreshold({ page }: { page: Page }) {
           </Link>
         )}
       </div>
+      <RetiredNote retired={useRetired('threshold', summary.name)} />
       <p className="quiet mb-0">
         <code>
           {t('thresholds.as_written', { name: summary.name, key: summary.key.map((each) => `, ${each}`).join('') })}

@@ -6,11 +6,19 @@ import dev.oddsentry.cli.admin.AccessCommand;
 import dev.oddsentry.cli.admin.AddPersonCommand;
 import dev.oddsentry.cli.admin.AuditCommand;
 import dev.oddsentry.cli.admin.ChangePersonCommand;
+import dev.oddsentry.cli.admin.HandOverCommand;
 import dev.oddsentry.cli.admin.PeopleCommand;
+import dev.oddsentry.cli.admin.RemoveTeamCommand;
+import dev.oddsentry.cli.admin.RenameTeamCommand;
 import dev.oddsentry.cli.admin.SaveSourceCommand;
 import dev.oddsentry.cli.admin.SaveTeamCommand;
+import dev.oddsentry.cli.admin.TeamCommand;
 import dev.oddsentry.cli.admin.TeamsCommand;
 import dev.oddsentry.cli.admin.TestMailCommand;
+import dev.oddsentry.cli.archive.ArchiveCommand;
+import dev.oddsentry.cli.archive.RemoveCommand;
+import dev.oddsentry.cli.archive.RestoreCommand;
+import dev.oddsentry.cli.archive.RetireCommand;
 import dev.oddsentry.cli.checks.ApproveCommand;
 import dev.oddsentry.cli.checks.CalendarsCommand;
 import dev.oddsentry.cli.checks.CheckCommand;
@@ -132,7 +140,11 @@ public final class Odd {
                         "schema",
                         "pull",
                         "diff",
-                        "push"));
+                        "push",
+                        "retire",
+                        "restore",
+                        "archive",
+                        "remove"));
         groups.put(
                 "Try, send nothing", List.of("try", "preview", "backtest", "measurements", "extract", "preview-mail"));
         groups.put(
@@ -185,7 +197,11 @@ public final class Odd {
                         "add-person",
                         "change-person",
                         "teams",
+                        "team",
                         "save-team",
+                        "rename-team",
+                        "hand-over",
+                        "remove-team",
                         "access",
                         "audit"));
         return groups;
@@ -273,6 +289,14 @@ public final class Odd {
             case "audit" -> new AuditCommand();
             case "teams" -> new TeamsCommand();
             case "save-team" -> new SaveTeamCommand();
+            case "team" -> new TeamCommand();
+            case "rename-team" -> new RenameTeamCommand();
+            case "hand-over" -> new HandOverCommand();
+            case "remove-team" -> new RemoveTeamCommand();
+            case "retire" -> new RetireCommand();
+            case "restore" -> new RestoreCommand();
+            case "archive" -> new ArchiveCommand();
+            case "remove" -> new RemoveCommand();
             default -> throw new IllegalStateException("no command " + name);
         };
     }

@@ -29,6 +29,7 @@ final class Pager implements AutoCloseable {
             "message",
             "outbox",
             "people",
+            "archive",
             "audit",
             "preview",
             "queries",
@@ -40,6 +41,7 @@ final class Pager implements AutoCloseable {
             "sources",
             "statement",
             "week",
+            "team",
             "teams",
             "thresholds");
 

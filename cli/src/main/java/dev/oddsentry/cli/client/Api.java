@@ -200,6 +200,10 @@ public final class Api {
         call(request(path).DELETE());
     }
 
+    public <T> T delete(String path, Class<T> answer) {
+        return as(call(request(path).DELETE()), answer);
+    }
+
     public <T> List<T> deleteForList(String path, Class<T> each) {
         return listOf(call(request(path).DELETE()), each);
     }

@@ -6,10 +6,12 @@ import static dev.oddsentry.service.db.generated.Tables.RULE_CHECK;
 
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Definition.Kind;
+import dev.oddsentry.service.definitions.Archive;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.web.RefusedException;
 import java.util.Arrays;
 import java.util.Map;
 import java.util.Optional;
@@ -23,8 +25,10 @@ import org.springframework.stereotype.Component;
 class Ownership {
     private final DSLContext db;
     private final DefinitionStore definitions;
+    private final Archive archive;
 
-    Ownership(DSLContext db, DefinitionStore definitions) {
+    Ownership(DSLContext db, DefinitionStore definitions, Archive archive) {
+        this.archive = archive;
         this.db = db;
         this.definitions = definitions;
     }
@@ -40,12 +44,19 @@ class Ownership {
             case "round-up" -> named(Kind.ROUND_UP, path);
             case "threshold" -> named(Kind.THRESHOLD, path);
             case "calendar" -> named(Kind.CALENDAR, path);
-            case "definition" -> kind(path.get("kind")).flatMap(kind -> named(kind, path));
+            case "definition", "archived" -> kind(path.get("kind")).flatMap(kind -> named(kind, path));
             case "check" -> id(path).map(CheckId::new).flatMap(this::ofCheck);
             case "message" -> id(path).map(MessageId::new).flatMap(this::ofMessage);
             case "hold" -> number(path).flatMap(this::ofHold);
             default -> throw new IllegalArgumentException("rights.properties names something unknown: " + about);
         };
+    }
+
+    /** @throws RefusedException if what would be changed was retired */
+    void refuseRetired(String about, Map<String, String> path) {
+        var kind = about.equals("definition") ? kind(path.get("kind")) : kind(about);
+        String name = path.get("name");
+        if (name != null) kind.ifPresent(known -> archive.refuse(known, name));
     }
 
     /** @return the team; empty for a definition that every team shares */

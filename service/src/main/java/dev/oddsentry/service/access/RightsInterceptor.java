@@ -57,6 +57,7 @@ class RightsInterceptor implements WebMvcConfigurer, HandlerInterceptor {
         boolean ofNothing = need.about().isEmpty() || need.about().equals(CONTENT);
         access.require(
                 person, need.right(), ofNothing ? Optional.empty() : ownership.of(need.about(), variables(request)));
+        if (need.right().isOfTeam() && !ofNothing) ownership.refuseRetired(need.about(), variables(request));
         return true;
     }
 

@@ -14,7 +14,9 @@ import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.access.Access;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
+import dev.oddsentry.service.definitions.Archive;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.definitions.Uses;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.roundups.RoundUps;
@@ -24,6 +26,7 @@ import dev.oddsentry.service.web.RefusedException;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
+import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -46,6 +49,8 @@ public class Saving {
     private final DSLContext db;
     private final TransactionTemplate transactions;
     private final Access access;
+    private final Uses uses;
+    private final Archive archive;
 
     Saving(
             DefinitionStore store,
@@ -56,7 +61,11 @@ public class Saving {
             Audit audit,
             DSLContext db,
             TransactionTemplate transactions,
-            Access access) {
+            Access access,
+            Uses uses,
+            Archive archive) {
+        this.uses = uses;
+        this.archive = archive;
         this.access = access;
         this.store = store;
         this.checks = checks;
@@ -101,6 +110,7 @@ public class Saving {
         Definition written = document.definition();
         UUID id = written.id() == null ? null : UUID.fromString(written.id());
         var before = store.lock(written.kind(), id, written.name());
+        refuseRetired(document, before.map(kept -> kept.definition().name()).orElse(written.name()));
         if (before.isEmpty()) return create(author, document, reason, checked, id == null ? UUID.randomUUID() : id);
         if (!PrivateLayouts.isOpenTo(author, before.get().definition()))
             throw RefusedException.conflict("The name " + written.name() + " is taken.");
@@ -179,33 +189,26 @@ public class Saving {
     private void refuseRenameOfWhatIsNamed(Document document, String before) {
         var definition = document.definition();
         if (definition.name().equals(before)) return;
-        var users = store.rules().stream()
-                .map(DefinitionStore.Current::definition)
-                .filter(rule -> rule.names(definition.kind()).contains(before))
-                .map(RuleDefinition::name)
-                .toList();
-        var roundUps = store.roundUps().stream()
-                .map(DefinitionStore.Current::definition)
-                .filter(roundUp -> roundUp.names(definition.kind()).contains(before))
-                .map(RoundUpDefinition::name)
-                .toList();
-        var choosers = definition.kind() == Definition.Kind.QUERY ? choosersFrom(before) : List.<String>of();
-        if (users.isEmpty() && roundUps.isEmpty() && choosers.isEmpty()) return;
-        String who = !users.isEmpty() ? "rules" : !roundUps.isEmpty() ? "round-ups" : "other queries";
-        String message = who + " use this "
-                + definition.kind().words() + " as \"" + before + "\": "
-                + String.join(", ", !users.isEmpty() ? users : !roundUps.isEmpty() ? roundUps : choosers)
-                + ". Keep its name, or change them first";
+        var users = uses.everOf(definition.kind(), before);
+        if (users.isEmpty()) return;
+        String who = users.stream()
+                .map(user -> "the " + user.kind().words() + " " + user.name())
+                .collect(Collectors.joining(", "));
+        String message = "used under the name \"" + before + "\" by " + who + ". Keep the name, or change them first";
         throw new InvalidDefinitionException(
                 List.of(document.places().locate("name", Problem.error(message, "", null))));
     }
 
-    private List<String> choosersFrom(String query) {
-        return store.queries().stream()
-                .map(DefinitionStore.Current::definition)
-                .filter(other -> other.chosenFrom().containsValue(query))
-                .map(QueryDefinition::name)
-                .toList();
+    /** What was retired is used by nothing new. */
+    private void refuseRetired(Document document, String name) {
+        var definition = document.definition();
+        archive.refuse(definition.kind(), name);
+        archive.retiredOf(definition).ifPresent(named -> {
+            String message = "the " + named.kind().words() + " \"" + named.name()
+                    + "\" is retired. Restore it first, or use another";
+            throw new InvalidDefinitionException(
+                    List.of(document.places().locate("name", Problem.error(message, "", null))));
+        });
     }
 
     private Saved create(Person author, Document document, String reason, DefinitionChecks.Checked checked, UUID id) {

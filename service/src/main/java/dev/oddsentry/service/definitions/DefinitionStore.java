@@ -38,10 +38,14 @@ import org.springframework.stereotype.Component;
 import org.springframework.transaction.support.TransactionSynchronizationManager;
 import tools.jackson.core.type.TypeReference;
 
-/** Queries and rules as they are kept: the current revision by name or id, and every revision before. */
+/**
+ * Definitions as they are kept: the current revision by name or id, and every revision before. Lists are of what is in use; by its name or
+ * id what was retired is found too, since it has a history.
+ */
 @Component
 public class DefinitionStore {
     private static final int AT_ONCE = 1_000;
+    private static final Condition IN_USE = DEFINITION.RETIRED_AT.isNull();
 
     private final DSLContext db;
     private final Clock clock;
@@ -72,7 +76,7 @@ public class DefinitionStore {
     }
 
     public List<Current<RuleDefinition>> rules() {
-        return current(Kind.RULE, noCondition(), RuleDefinition.class);
+        return current(Kind.RULE, IN_USE, RuleDefinition.class);
     }
 
     public Optional<Current<QueryDefinition>> query(String name) {
@@ -86,7 +90,7 @@ public class DefinitionStore {
     }
 
     public List<Current<ThresholdDefinition>> thresholds() {
-        return current(Kind.THRESHOLD, noCondition(), ThresholdDefinition.class);
+        return current(Kind.THRESHOLD, IN_USE, ThresholdDefinition.class);
     }
 
     public Optional<Current<CalendarDefinition>> calendar(String name) {
@@ -95,7 +99,7 @@ public class DefinitionStore {
     }
 
     public List<Current<CalendarDefinition>> calendars() {
-        return current(Kind.CALENDAR, noCondition(), CalendarDefinition.class);
+        return current(Kind.CALENDAR, IN_USE, CalendarDefinition.class);
     }
 
     public Optional<Current<SharedLayoutDefinition>> layout(String name) {
@@ -104,7 +108,7 @@ public class DefinitionStore {
     }
 
     public List<Current<SharedLayoutDefinition>> layouts() {
-        return current(Kind.LAYOUT, noCondition(), SharedLayoutDefinition.class);
+        return current(Kind.LAYOUT, IN_USE, SharedLayoutDefinition.class);
     }
 
     public Optional<Current<RecipientListDefinition>> recipientList(String name) {
@@ -123,7 +127,7 @@ public class DefinitionStore {
     }
 
     public List<Current<RoundUpDefinition>> roundUps() {
-        return current(Kind.ROUND_UP, noCondition(), RoundUpDefinition.class);
+        return current(Kind.ROUND_UP, IN_USE, RoundUpDefinition.class);
     }
 
     /** Of all kinds, in the order in which they can be saved where there is nothing: what others name comes before them. */
@@ -136,12 +140,22 @@ public class DefinitionStore {
                         Kind.RECIPIENT_LIST,
                         Kind.RULE,
                         Kind.ROUND_UP)
-                .flatMap(kind -> current(kind, noCondition(), Definition.class).stream())
+                .flatMap(kind -> current(kind, IN_USE, Definition.class).stream())
                 .toList();
     }
 
+    /** What has a history: the rules in use and those that were retired. */
+    public List<Current<RuleDefinition>> rulesEver() {
+        return current(Kind.RULE, noCondition(), RuleDefinition.class);
+    }
+
+    /** Of a kind, in use and retired. */
+    public List<Current<Definition>> ever(Kind kind) {
+        return current(kind, noCondition(), Definition.class);
+    }
+
     public List<Current<QueryDefinition>> queries() {
-        return current(Kind.QUERY, noCondition(), QueryDefinition.class);
+        return current(Kind.QUERY, IN_USE, QueryDefinition.class);
     }
 
     /**
@@ -189,11 +203,11 @@ public class DefinitionStore {
         return Document.read(document.data()).definition();
     }
 
-    /** Current revisions by name, of one kind. */
+    /** The names of what is in use, of one kind. */
     public List<String> names(Kind kind) {
         return db.select(DEFINITION.NAME)
                 .from(DEFINITION)
-                .where(DEFINITION.KIND.eq(kind))
+                .where(DEFINITION.KIND.eq(kind), IN_USE)
                 .fetch(DEFINITION.NAME);
     }
 

@@ -19,6 +19,7 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.finding.Severity;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.core.memory.Marks;
+import dev.oddsentry.service.definitions.Archive;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.ids.CheckId;
@@ -64,7 +65,16 @@ public class Day {
     private final Schedules schedules;
     private final Clock clock;
 
-    Day(DSLContext db, DefinitionStore definitions, Layouts layouts, Schedules schedules, Clock clock) {
+    private final Archive archive;
+
+    Day(
+            DSLContext db,
+            DefinitionStore definitions,
+            Layouts layouts,
+            Schedules schedules,
+            Archive archive,
+            Clock clock) {
+        this.archive = archive;
         this.layouts = layouts;
         this.db = db;
         this.definitions = definitions;
@@ -147,8 +157,12 @@ public class Day {
                 .filter(rule -> rule.definition().isPlainReport())
                 .map(Current::ruleId)
                 .toList();
-        // What a plain report sends says nothing of the state of things.
-        var notable = RULE_CHECK.STATE.ne(CheckState.FIRED).or(RULE_CHECK.RULE_ID.notIn(plain));
+        // What a plain report sends says nothing of the state of things, and what was retired is nobody's concern.
+        var notable = RULE_CHECK
+                .STATE
+                .ne(CheckState.FIRED)
+                .or(RULE_CHECK.RULE_ID.notIn(plain))
+                .and(RULE_CHECK.RULE_ID.notIn(archive.rules()));
         var outcomes = db.select(RULE_CHECK.STATE, count())
                 .from(RULE_CHECK)
                 .where(inDay, notable)

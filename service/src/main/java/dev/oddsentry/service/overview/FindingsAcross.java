@@ -174,6 +174,7 @@ public class FindingsAcross {
     private Condition condition(Ask ask) {
         String sought = ask.sought().strip();
         return and(
+                DEFINITION.RETIRED_AT.isNull(),
                 ask.state() == null ? FINDING.STATE.ne(FindingState.CLEARED) : FINDING.STATE.eq(ask.state()),
                 ask.severity() == null ? noCondition() : FINDING.SEVERITY.eq(ask.severity()),
                 ask.handling() == null ? noCondition() : ask.handling().condition(),

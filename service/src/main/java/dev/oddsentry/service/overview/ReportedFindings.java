@@ -60,7 +60,7 @@ public class ReportedFindings {
     /** None of a message that reported nothing, such as a preview, or whose findings were deleted since. */
     public MessageFindingList of(MessageId message) {
         var rules = new HashMap<RuleId, RuleDefinition>();
-        for (var rule : layouts.resolved(definitions.rules())) rules.put(rule.ruleId(), rule.definition());
+        for (var rule : layouts.resolved(definitions.rulesEver())) rules.put(rule.ruleId(), rule.definition());
         var rows = db.select(FINDING.asterisk(), REPORT.KINDS)
                 .from(REPORT)
                 .join(FINDING)

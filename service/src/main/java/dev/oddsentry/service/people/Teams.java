@@ -106,6 +106,20 @@ public class Teams {
                 .orElseThrow();
     }
 
+    /**
+     * Its members and saved filters go along. Part of the caller's transaction.
+     *
+     * @return false if there is no such team
+     */
+    public boolean rename(String from, String to) {
+        return db.update(TEAM).set(TEAM.NAME, to).where(TEAM.NAME.eq(from)).execute() == 1;
+    }
+
+    /** Its memberships and saved filters go with it. Part of the caller's transaction. */
+    public void remove(String name) {
+        db.deleteFrom(TEAM).where(TEAM.NAME.eq(name)).execute();
+    }
+
     /** @return false if there is no such team */
     @Transactional
     public boolean saveLogo(Person by, String name, @Nullable Logo logo) {

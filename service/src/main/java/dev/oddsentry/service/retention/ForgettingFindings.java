@@ -62,7 +62,7 @@ class ForgettingFindings {
     }
 
     long forget() {
-        return definitions.rules().stream().mapToLong(this::forget).sum();
+        return definitions.rulesEver().stream().mapToLong(this::forget).sum();
     }
 
     private long forget(Current<RuleDefinition> rule) {

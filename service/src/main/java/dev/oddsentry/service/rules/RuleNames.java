@@ -30,7 +30,7 @@ public class RuleNames {
     private RefusedException unknown(String name) {
         var names = db.select(DEFINITION.NAME)
                 .from(DEFINITION)
-                .where(DEFINITION.KIND.eq(Kind.RULE))
+                .where(DEFINITION.KIND.eq(Kind.RULE), DEFINITION.RETIRED_AT.isNull())
                 .fetch(DEFINITION.NAME);
         String near = Nearest.to(name, names)
                 .map(nearest -> " Did you mean \"" + nearest + "\"?")

@@ -1,6 +1,7 @@
 package dev.oddsentry.service.rules;
 
 import static dev.oddsentry.service.db.generated.Tables.AUDIENCE;
+import static dev.oddsentry.service.db.generated.Tables.DEFINITION;
 import static dev.oddsentry.service.db.generated.Tables.RULE;
 import static org.jooq.Records.mapping;
 
@@ -73,6 +74,7 @@ public class RuleStates {
     @Transactional
     public void activate(Person by, RuleId id, RuleDefinition rule, ReportChoice report) {
         refuseUnready(id, rule);
+        refuseRetired(id, rule);
         Instant next = schedules.of(rule).nextAfter(clock.instant()).orElse(null);
         int moved = db.update(RULE)
                 .set(RULE.STATE, RuleState.ACTIVE)
@@ -88,6 +90,16 @@ public class RuleStates {
                 AuditAct.ACTIVATE_RULE,
                 rule.name(),
                 report == ReportChoice.NONE ? null : report.name().toLowerCase(Locale.ROOT));
+    }
+
+    /** Who would retire it waits until the transaction ends, and finds it active. */
+    private void refuseRetired(RuleId id, RuleDefinition rule) {
+        var inUse = db.selectOne()
+                .from(DEFINITION)
+                .where(DEFINITION.ID.eq(id.value()), DEFINITION.RETIRED_AT.isNull())
+                .forShare()
+                .fetch();
+        if (inUse.isEmpty()) throw RefusedException.conflict("\"" + rule.name() + "\" is retired. Restore it first.");
     }
 
     /** @throws RefusedException if it has no recipients, or its files could not be encrypted */

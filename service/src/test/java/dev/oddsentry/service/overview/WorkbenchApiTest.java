@@ -107,7 +107,7 @@ class WorkbenchApiTest {
                         + sailings.query("select sailing, delay_min, reason from \"" + sailings.name + "\"")
                                 .replace("name: " + sailings.name, "name: " + sailings.name + "-else"));
         assertThat(renamed.status()).isEqualTo(422);
-        assertThat(renamed.text()).contains("other queries use this query");
+        assertThat(renamed.text()).contains("by the query ");
         var offer = service.api().get("/api/queries/" + sailings.name + "-one/choices/one");
         assertThat(offer.path("choices").path(1).toString()).isEqualTo("{\"value\":\"SK-2\",\"label\":\"60\"}");
         var tables = service.api().get("/api/sources/ferry/tables").path("tables");

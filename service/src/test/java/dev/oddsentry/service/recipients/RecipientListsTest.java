@@ -71,7 +71,7 @@ class RecipientListsTest {
         assertThat(api.pushAnswer("id: " + saved.path("id").asString() + "\n"
                                 + list(sailings.recipient).replace(list, list + "-2"))
                         .text())
-                .contains("rules use this list of recipients as \\\"" + list + "\\\": " + sailings.name);
+                .contains("used under the name \\\"" + list + "\\\" by the rule " + sailings.name);
         assertThat(api.pushAnswer(
                                 "kind: round-up\nname: " + sailings.name + "\nowner: Traffic reporting\nrules: ["
                                         + sailings.name

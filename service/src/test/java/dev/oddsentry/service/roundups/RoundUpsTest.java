@@ -197,6 +197,6 @@ class RoundUpsTest {
                                                         .path("id")
                                                         .asString()))
                         .text())
-                .contains("round-ups use this rule");
+                .contains("by the round-up ");
     }
 }

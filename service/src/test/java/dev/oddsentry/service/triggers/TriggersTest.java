@@ -187,7 +187,7 @@ class TriggersTest {
             String user = kind.equals("rule") ? after.name : sailings.name;
             assertThat(api.pushAnswer(saved.replaceFirst("name: " + sailings.name, "name: " + sailings.name + "-other"))
                             .text())
-                    .contains("rules use this " + kind, user);
+                    .contains("used under the name", "by the rule " + user);
         }
         String free = api.send("GET", "/api/definitions/rule/" + after.name, null, Map.of())
                 .text();

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.api.rules;
 
+import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.memory.PendingEffect.ReportChoice;
@@ -10,6 +11,7 @@ import dev.oddsentry.service.authoring.Saved;
 import dev.oddsentry.service.authoring.Saving;
 import dev.oddsentry.service.checks.OnDemandChecks;
 import dev.oddsentry.service.db.Json;
+import dev.oddsentry.service.definitions.Archive;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
@@ -37,13 +39,17 @@ class BulkActions {
     private final Saving saving;
     private final Access access;
 
+    private final Archive archive;
+
     BulkActions(
             RuleNames names,
             DefinitionStore definitions,
             RuleStates states,
             OnDemandChecks onDemand,
             Saving saving,
-            Access access) {
+            Access access,
+            Archive archive) {
+        this.archive = archive;
         this.access = access;
         this.names = names;
         this.definitions = definitions;
@@ -94,6 +100,7 @@ class BulkActions {
         try {
             if (act instanceof Act.Activate) access.requireLead(by, rule.definition());
             else access.requireWrite(by, rule.definition());
+            archive.refuse(Definition.Kind.RULE, name);
             refuseIdle(rule, act);
             if (apply) carryOut(by, rule, act, reason);
             return new BulkActionResult(name, rule.definition().title(), words, null);

@@ -9,6 +9,7 @@ import dev.oddsentry.service.db.generated.DefaultSchema;
 import dev.oddsentry.service.db.generated.Keys;
 import dev.oddsentry.service.db.generated.tables.records.DefinitionRecord;
 
+import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
 import java.util.UUID;
@@ -16,6 +17,7 @@ import java.util.UUID;
 import org.jooq.Check;
 import org.jooq.Condition;
 import org.jooq.Field;
+import org.jooq.ForeignKey;
 import org.jooq.Name;
 import org.jooq.Schema;
 import org.jooq.Table;
@@ -70,6 +72,21 @@ public class Definition extends TableImpl<DefinitionRecord> {
      */
     public final TableField<DefinitionRecord, Integer> REVISION = createField(DSL.name("revision"), SQLDataType.INTEGER.nullable(false), this, "");
 
+    /**
+     * The column <code>definition.retired_at</code>.
+     */
+    public final TableField<DefinitionRecord, Instant> RETIRED_AT = createField(DSL.name("retired_at"), SQLDataType.INSTANT, this, "");
+
+    /**
+     * The column <code>definition.retired_by</code>.
+     */
+    public final TableField<DefinitionRecord, UUID> RETIRED_BY = createField(DSL.name("retired_by"), SQLDataType.UUID, this, "");
+
+    /**
+     * The column <code>definition.retired_reason</code>.
+     */
+    public final TableField<DefinitionRecord, String> RETIRED_REASON = createField(DSL.name("retired_reason"), SQLDataType.CLOB, this, "");
+
     private Definition(Name alias, Table<DefinitionRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -115,9 +132,15 @@ public class Definition extends TableImpl<DefinitionRecord> {
     }
 
     @Override
+    public List<ForeignKey<DefinitionRecord, ?>> getReferences() {
+        return Arrays.asList(Keys.DEFINITION__DEFINITION_RETIRED_BY_FKEY);
+    }
+
+    @Override
     public List<Check<DefinitionRecord>> getChecks() {
         return Arrays.asList(
             Internal.createCheck(this, DSL.name("definition_kind_check"), "((kind = ANY (ARRAY['QUERY'::text, 'RULE'::text, 'THRESHOLD'::text, 'CALENDAR'::text, 'LAYOUT'::text, 'RECIPIENT_LIST'::text, 'ROUND_UP'::text])))", true),
+            Internal.createCheck(this, DSL.name("definition_retired_check"), "((num_nulls(retired_at, retired_by, retired_reason) = ANY (ARRAY[0, 3])))", true),
             Internal.createCheck(this, DSL.name("definition_revision_check"), "((revision > 0))", true)
         );
     }

@@ -7,6 +7,7 @@ package dev.oddsentry.service.db.generated.tables.records;
 import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.service.db.generated.tables.Definition;
 
+import java.time.Instant;
 import java.util.UUID;
 
 import org.jooq.Record1;
@@ -77,6 +78,48 @@ public class DefinitionRecord extends UpdatableRecordImpl<DefinitionRecord> {
         return (Integer) get(3);
     }
 
+    /**
+     * Setter for <code>definition.retired_at</code>.
+     */
+    public void setRetiredAt(Instant value) {
+        set(4, value);
+    }
+
+    /**
+     * Getter for <code>definition.retired_at</code>.
+     */
+    public Instant getRetiredAt() {
+        return (Instant) get(4);
+    }
+
+    /**
+     * Setter for <code>definition.retired_by</code>.
+     */
+    public void setRetiredBy(UUID value) {
+        set(5, value);
+    }
+
+    /**
+     * Getter for <code>definition.retired_by</code>.
+     */
+    public UUID getRetiredBy() {
+        return (UUID) get(5);
+    }
+
+    /**
+     * Setter for <code>definition.retired_reason</code>.
+     */
+    public void setRetiredReason(String value) {
+        set(6, value);
+    }
+
+    /**
+     * Getter for <code>definition.retired_reason</code>.
+     */
+    public String getRetiredReason() {
+        return (String) get(6);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -100,13 +143,16 @@ public class DefinitionRecord extends UpdatableRecordImpl<DefinitionRecord> {
     /**
      * Create a detached, initialised DefinitionRecord
      */
-    public DefinitionRecord(UUID id, Kind kind, String name, Integer revision) {
+    public DefinitionRecord(UUID id, Kind kind, String name, Integer revision, Instant retiredAt, UUID retiredBy, String retiredReason) {
         super(Definition.DEFINITION);
 
         setId(id);
         setKind(kind);
         setName(name);
         setRevision(revision);
+        setRetiredAt(retiredAt);
+        setRetiredBy(retiredBy);
+        setRetiredReason(retiredReason);
         resetTouchedOnNotNull();
     }
 }
