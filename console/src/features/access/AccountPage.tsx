@@ -7,6 +7,8 @@ import { useTitle } from '../../shared/title'
 import { roleHelp, roleWords } from '../setup/roles'
 import { changePassword } from './api'
 import { PasswordFields } from './PasswordFields'
+import { Sessions } from './Sessions'
+import { Tokens } from './Tokens'
 import { t } from '../../messages'
 
 /** Who one is here, and one's password. */
@@ -64,6 +66,8 @@ export function AccountPage() {
           </div>
         </Form>
       </section>
+      <Sessions />
+      <Tokens />
     </>
   )
 }

@@ -1,7 +1,6 @@
-import type { Schemas } from '../../api/types'
 import { queryOptions } from '@tanstack/react-query'
 import { api, ApiError } from '../../api/client'
-import type { Person } from '../../api/types'
+import type { Person, Schemas } from '../../api/types'
 
 /** The person who is logged in; null for nobody. */
 export const session = queryOptions({
@@ -31,3 +30,21 @@ export const setPassword = (token: string, password: string) =>
 
 export const changePassword = (present: string, password: string) =>
   api.put('/api/session/password', { present, password } satisfies Schemas['ChangePasswordBody'])
+
+export type Token = Schemas['TokenView']
+
+export const tokens = queryOptions({ queryKey: ['tokens'], queryFn: () => api.get<Token[]>('/api/tokens') })
+
+export const createToken = (token: { name: string; scope: Token['scope']; days: number }) =>
+  api.post<Schemas['IssuedToken']>('/api/tokens/named', token)
+
+export const revokeToken = (id: string) => api.delete(`/api/tokens/${id}`)
+
+export const sessions = queryOptions({
+  queryKey: ['sessions'],
+  queryFn: () => api.get<Schemas['ConsoleSession'][]>('/api/sessions'),
+})
+
+export const endSession = (id: string) => api.delete(`/api/sessions/${id}`)
+
+export const endOtherSessions = () => api.delete<Schemas['EndedSessions']>('/api/sessions')

@@ -77,11 +77,15 @@ import dev.oddsentry.cli.rules.SetFilePasswordCommand;
 import dev.oddsentry.cli.rules.SetThresholdCommand;
 import dev.oddsentry.cli.rules.ThresholdsCommand;
 import dev.oddsentry.cli.start.CompletionCommand;
+import dev.oddsentry.cli.start.CreateTokenCommand;
 import dev.oddsentry.cli.start.DoctorCommand;
 import dev.oddsentry.cli.start.LoginCommand;
 import dev.oddsentry.cli.start.LogoutCommand;
 import dev.oddsentry.cli.start.PasswordCommand;
+import dev.oddsentry.cli.start.RevokeTokenCommand;
+import dev.oddsentry.cli.start.SessionsCommand;
 import dev.oddsentry.cli.start.StatusCommand;
+import dev.oddsentry.cli.start.TokensCommand;
 import dev.oddsentry.cli.trying.BackTestCommand;
 import dev.oddsentry.cli.trying.ExtractCommand;
 import dev.oddsentry.cli.trying.MeasurementsCommand;
@@ -120,7 +124,20 @@ public final class Odd {
 
     private static Map<String, List<String>> groups() {
         var groups = new LinkedHashMap<String, List<String>>();
-        groups.put("Get started", List.of("login", "logout", "password", "status", "doctor", "completion", "help"));
+        groups.put(
+                "Get started",
+                List.of(
+                        "login",
+                        "logout",
+                        "password",
+                        "sessions",
+                        "tokens",
+                        "create-token",
+                        "revoke-token",
+                        "status",
+                        "doctor",
+                        "completion",
+                        "help"));
         groups.put("Read data", List.of("sources", "test-source", "queries", "run-query", "query-runs"));
         groups.put(
                 "Write rules",
@@ -218,6 +235,10 @@ public final class Odd {
             case "login" -> new LoginCommand();
             case "logout" -> new LogoutCommand();
             case "password" -> new PasswordCommand();
+            case "sessions" -> new SessionsCommand();
+            case "tokens" -> new TokensCommand();
+            case "create-token" -> new CreateTokenCommand();
+            case "revoke-token" -> new RevokeTokenCommand();
             case "status" -> new StatusCommand();
             case "doctor" -> new DoctorCommand();
             case "completion" -> new CompletionCommand();

@@ -46,6 +46,7 @@ public final class RecordGenerator {
             Map.entry("(rule_check|incident_rule)\\.failure", "dev.oddsentry.service.failures.FailureKind"),
             Map.entry("incident\\.kind", "dev.oddsentry.service.failures.IncidentKind"),
             Map.entry("audit_event\\.act", "dev.oddsentry.service.audit.AuditAct"),
+            Map.entry("access_token\\.scope", "dev.oddsentry.service.access.TokenScope"),
             Map.entry("person\\.role", "dev.oddsentry.service.people.Role"),
             Map.entry("recipient_language\\.language", "dev.oddsentry.core.extract.Language"),
             Map.entry("definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind"),

@@ -1,11 +1,16 @@
 package dev.oddsentry.service.access;
 
 import dev.oddsentry.service.people.People;
+import dev.oddsentry.service.people.Person;
 import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
+import java.time.Clock;
+import java.time.Duration;
+import java.time.Instant;
+import java.util.Optional;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
@@ -13,9 +18,14 @@ import org.springframework.web.filter.OncePerRequestFilter;
 /** Ends the session of a person who has been made inactive, and lets a changed role count at the next request. */
 @Component
 class ActivePersonFilter extends OncePerRequestFilter {
-    private final People people;
+    /** However much it is used, a session ends, so that a browser that was forgotten is not logged in for ever. */
+    private static final Duration LONGEST = Duration.ofDays(7);
 
-    ActivePersonFilter(People people) {
+    private final People people;
+    private final Clock clock;
+
+    ActivePersonFilter(People people, Clock clock) {
+        this.clock = clock;
         this.people = people;
     }
 
@@ -24,7 +34,11 @@ class ActivePersonFilter extends OncePerRequestFilter {
             throws ServletException, IOException {
         var session = request.getSession(false);
         if (session != null && SecurityContextHolder.getContext().getAuthentication() instanceof LoggedIn kept) {
-            var now = people.active(kept.getPrincipal().id());
+            boolean over = clock.instant()
+                    .isAfter(Instant.ofEpochMilli(session.getCreationTime()).plus(LONGEST));
+            var now = over
+                    ? Optional.<Person>empty()
+                    : people.active(kept.getPrincipal().id());
             // Another context than the session's, which is not written again.
             var context = SecurityContextHolder.createEmptyContext();
             now.ifPresent(person -> context.setAuthentication(new LoggedIn(person)));

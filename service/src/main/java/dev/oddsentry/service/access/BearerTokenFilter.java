@@ -6,6 +6,7 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.io.IOException;
 import java.util.List;
+import java.util.Optional;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpHeaders;
 import org.springframework.security.authentication.AbstractAuthenticationToken;
@@ -18,6 +19,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
 @Component
 public class BearerTokenFilter extends OncePerRequestFilter {
     private static final String SCHEME = "Bearer ";
+    private static final String SCOPE = BearerTokenFilter.class.getName() + ".scope";
 
     private final AccessTokens tokens;
     private final MetricsToken metrics;
@@ -36,6 +38,11 @@ public class BearerTokenFilter extends OncePerRequestFilter {
         return request.getHeader(HttpHeaders.AUTHORIZATION).substring(SCHEME.length());
     }
 
+    /** What the token of a request is for; empty where a person is logged in without one. */
+    static Optional<TokenScope> scopeOf(HttpServletRequest request) {
+        return Optional.ofNullable((TokenScope) request.getAttribute(SCOPE));
+    }
+
     @Override
     protected void doFilterInternal(HttpServletRequest request, HttpServletResponse response, FilterChain chain)
             throws ServletException, IOException {
@@ -43,7 +50,11 @@ public class BearerTokenFilter extends OncePerRequestFilter {
             var context = SecurityContextHolder.createEmptyContext();
             String token = tokenOf(request);
             if (metrics.matches(token)) context.setAuthentication(new MetricsReader());
-            else tokens.ownerOf(token).ifPresent(person -> context.setAuthentication(new LoggedIn(person)));
+            else
+                tokens.use(token).ifPresent(used -> {
+                    context.setAuthentication(new LoggedIn(used.owner()));
+                    request.setAttribute(SCOPE, used.scope());
+                });
             SecurityContextHolder.setContext(context);
         }
         chain.doFilter(request, response);

@@ -17,6 +17,8 @@ public enum Right {
     LOOK(Role.ANALYST, true),
     /** Running queries and trials, which changes nothing that others see. */
     TRY(Role.ANALYST, false),
+    /** Having a rule checked, or what comes of a check. */
+    CHECK(Role.ANALYST, false),
     /** Changing what a team owns. */
     WRITE(Role.ANALYST, false),
     /** What a lead decides for their team: activation, values of thresholds, who is in it. */
@@ -49,7 +51,17 @@ public enum Right {
 
     /** Whether it depends on the team that owns the thing. */
     boolean isOfTeam() {
-        return this == WRITE || this == LEAD;
+        return this == CHECK || this == WRITE || this == LEAD;
+    }
+
+    /** What a token needs for it. */
+    TokenScope scope() {
+        return switch (this) {
+            case EVERYONE, SEE, LOOK, OVERSEE -> TokenScope.READ;
+            case TRY, CHECK -> TokenScope.CHECK;
+            case HANDLE, WRITE, LEAD -> TokenScope.WRITE;
+            case SELF, OPERATE -> TokenScope.OPERATE;
+        };
     }
 
     /** Who has it, for a refusal: {@code leads and operators}. */
@@ -58,7 +70,7 @@ public enum Right {
             case EVERYONE, SELF, SEE -> "everybody";
             case HANDLE -> "readers, analysts, leads and operators";
             case LOOK -> "analysts, leads, operators and auditors";
-            case TRY, WRITE -> "analysts, leads and operators";
+            case TRY, CHECK, WRITE -> "analysts, leads and operators";
             case LEAD -> teamsDecide ? "leads and operators" : "analysts, leads and operators";
             case OVERSEE -> "operators and auditors";
             case OPERATE -> "operators";

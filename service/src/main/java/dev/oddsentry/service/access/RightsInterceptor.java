@@ -5,6 +5,7 @@ import dev.oddsentry.service.web.RefusedException;
 import jakarta.servlet.DispatcherType;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import java.util.Locale;
 import java.util.Map;
 import java.util.Optional;
 import org.springframework.core.Ordered;
@@ -54,11 +55,29 @@ class RightsInterceptor implements WebMvcConfigurer, HandlerInterceptor {
         if (!(authentication instanceof LoggedIn loggedIn))
             throw RefusedException.unauthorised("You are not logged in or your session expired.");
         Person person = loggedIn.getPrincipal();
+        BearerTokenFilter.scopeOf(request).ifPresent(scope -> refuseBeyond(scope, need.right(), request));
         boolean ofNothing = need.about().isEmpty() || need.about().equals(CONTENT);
         access.require(
                 person, need.right(), ofNothing ? Optional.empty() : ownership.of(need.about(), variables(request)));
         if (need.right().isOfTeam() && !ofNothing) ownership.refuseRetired(need.about(), variables(request));
         return true;
+    }
+
+    /** What one has oneself may be read with any token, and be changed with one that may do everything. */
+    private static void refuseBeyond(TokenScope scope, Right right, HttpServletRequest request) {
+        boolean reads = right == Right.SELF && request.getMethod().equals("GET");
+        var needed = reads || isItsOwnEnd(request) ? TokenScope.READ : right.scope();
+        if (!scope.covers(needed))
+            throw RefusedException.forbidden(
+                    "This token is for \"" + words(scope) + "\"; this needs one for \"" + words(needed) + "\".");
+    }
+
+    private static boolean isItsOwnEnd(HttpServletRequest request) {
+        return request.getMethod().equals("DELETE") && request.getRequestURI().endsWith("/api/tokens/current");
+    }
+
+    private static String words(TokenScope scope) {
+        return scope.name().toLowerCase(Locale.ROOT);
     }
 
     @SuppressWarnings("unchecked")

@@ -4,6 +4,7 @@
 package dev.oddsentry.service.db.generated.tables;
 
 
+import dev.oddsentry.service.access.TokenScope;
 import dev.oddsentry.service.db.generated.DefaultSchema;
 import dev.oddsentry.service.db.generated.Keys;
 import dev.oddsentry.service.db.generated.tables.records.AccessTokenRecord;
@@ -13,6 +14,7 @@ import java.util.Arrays;
 import java.util.List;
 import java.util.UUID;
 
+import org.jooq.Check;
 import org.jooq.Condition;
 import org.jooq.Field;
 import org.jooq.ForeignKey;
@@ -23,6 +25,8 @@ import org.jooq.TableField;
 import org.jooq.TableOptions;
 import org.jooq.UniqueKey;
 import org.jooq.impl.DSL;
+import org.jooq.impl.EnumConverter;
+import org.jooq.impl.Internal;
 import org.jooq.impl.SQLDataType;
 import org.jooq.impl.TableImpl;
 
@@ -78,6 +82,16 @@ public class AccessToken extends TableImpl<AccessTokenRecord> {
      */
     public final TableField<AccessTokenRecord, Instant> EXPIRES_AT = createField(DSL.name("expires_at"), SQLDataType.INSTANT.nullable(false), this, "");
 
+    /**
+     * The column <code>access_token.scope</code>.
+     */
+    public final TableField<AccessTokenRecord, TokenScope> SCOPE = createField(DSL.name("scope"), SQLDataType.CLOB.nullable(false), this, "", new EnumConverter<String, TokenScope>(String.class, TokenScope.class));
+
+    /**
+     * The column <code>access_token.last_used_at</code>.
+     */
+    public final TableField<AccessTokenRecord, Instant> LAST_USED_AT = createField(DSL.name("last_used_at"), SQLDataType.INSTANT, this, "");
+
     private AccessToken(Name alias, Table<AccessTokenRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -125,6 +139,13 @@ public class AccessToken extends TableImpl<AccessTokenRecord> {
     @Override
     public List<ForeignKey<AccessTokenRecord, ?>> getReferences() {
         return Arrays.asList(Keys.ACCESS_TOKEN__ACCESS_TOKEN_PERSON_ID_FKEY);
+    }
+
+    @Override
+    public List<Check<AccessTokenRecord>> getChecks() {
+        return Arrays.asList(
+            Internal.createCheck(this, DSL.name("access_token_scope_check"), "((scope = ANY (ARRAY['READ'::text, 'CHECK'::text, 'WRITE'::text, 'OPERATE'::text])))", true)
+        );
     }
 
     @Override

@@ -4,6 +4,7 @@
 package dev.oddsentry.service.db.generated.tables.records;
 
 
+import dev.oddsentry.service.access.TokenScope;
 import dev.oddsentry.service.db.generated.tables.AccessToken;
 
 import java.time.Instant;
@@ -105,6 +106,34 @@ public class AccessTokenRecord extends UpdatableRecordImpl<AccessTokenRecord> {
         return (Instant) get(5);
     }
 
+    /**
+     * Setter for <code>access_token.scope</code>.
+     */
+    public void setScope(TokenScope value) {
+        set(6, value);
+    }
+
+    /**
+     * Getter for <code>access_token.scope</code>.
+     */
+    public TokenScope getScope() {
+        return (TokenScope) get(6);
+    }
+
+    /**
+     * Setter for <code>access_token.last_used_at</code>.
+     */
+    public void setLastUsedAt(Instant value) {
+        set(7, value);
+    }
+
+    /**
+     * Getter for <code>access_token.last_used_at</code>.
+     */
+    public Instant getLastUsedAt() {
+        return (Instant) get(7);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -128,7 +157,7 @@ public class AccessTokenRecord extends UpdatableRecordImpl<AccessTokenRecord> {
     /**
      * Create a detached, initialised AccessTokenRecord
      */
-    public AccessTokenRecord(UUID id, UUID personId, String name, byte[] hash, Instant createdAt, Instant expiresAt) {
+    public AccessTokenRecord(UUID id, UUID personId, String name, byte[] hash, Instant createdAt, Instant expiresAt, TokenScope scope, Instant lastUsedAt) {
         super(AccessToken.ACCESS_TOKEN);
 
         setId(id);
@@ -137,6 +166,8 @@ public class AccessTokenRecord extends UpdatableRecordImpl<AccessTokenRecord> {
         setHash(hash);
         setCreatedAt(createdAt);
         setExpiresAt(expiresAt);
+        setScope(scope);
+        setLastUsedAt(lastUsedAt);
         resetTouchedOnNotNull();
     }
 }
