@@ -111,7 +111,6 @@ import picocli.CommandLine.Command;
         footer = {
             "",
             "Example: odd check late-sailings",
-            "",
             "Help for a group: odd help mail; for a command: odd check --help",
             "Exit status: 0 done, 1 answer is no or differs, 2 wrong use,",
             "3 not reached or not allowed, 4 invalid definition."

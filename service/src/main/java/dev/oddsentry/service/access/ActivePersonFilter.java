@@ -18,7 +18,7 @@ import org.springframework.web.filter.OncePerRequestFilter;
 /** Ends the session of a person who has been made inactive, and lets a changed role count at the next request. */
 @Component
 class ActivePersonFilter extends OncePerRequestFilter {
-    /** However much it is used, a session ends, so that a browser that was forgotten is not logged in for ever. */
+    /** A session ends even while it is used, so that a forgotten browser does not stay logged in. */
     private static final Duration LONGEST = Duration.ofDays(7);
 
     private final People people;

@@ -220,7 +220,7 @@ public class Removal {
         delete(RULE, RULE.ID.eq(rule));
     }
 
-    /** What was told of other rules' findings, or in the messages of others, stays without saying for whom it was. */
+    /** With what was reported to them. Messages of other definitions stay, without their audience. */
     private void removeAudiences(Condition which) {
         var audiences = select(AUDIENCE.ID).from(AUDIENCE).where(which);
         delete(REPORT, REPORT.AUDIENCE_ID.in(audiences));
