@@ -25,7 +25,7 @@ public final class HandOverCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     String to;
 
-    @Option(names = "--reason", paramLabel = "TEXT", description = "Why; it stands with each revision.")
+    @Option(names = "--reason", paramLabel = "TEXT", description = "Why; stored with each revision.")
     @Nullable
     String reason;
 

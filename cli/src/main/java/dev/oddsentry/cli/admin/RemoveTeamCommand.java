@@ -8,7 +8,7 @@ import picocli.CommandLine.Parameters;
 @Command(
         name = "remove-team",
         mixinStandardHelpOptions = true,
-        description = "Remove a team that owns nothing and is no recipient (operators).",
+        description = "Remove a team that no definition names (operators).",
         footer = {"", "Example: odd remove-team \"Traffic reporting\""})
 public final class RemoveTeamCommand extends ServiceCommand {
     @Parameters(index = "0", paramLabel = "TEAM", description = "Name of the team.")
