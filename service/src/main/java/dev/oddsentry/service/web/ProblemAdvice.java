@@ -148,7 +148,8 @@ class ProblemAdvice extends ResponseEntityExceptionHandler {
             NoResourceFoundException unknown, HttpHeaders headers, HttpStatusCode status, WebRequest request) {
         String accepted = request.getHeader(HttpHeaders.ACCEPT);
         boolean byPerson = accepted != null && accepted.contains(MediaType.TEXT_HTML_VALUE);
-        boolean isPage = Stream.of("api/", "actuator/", "assets/", "feeds/").noneMatch(unknown.getResourcePath()::startsWith);
+        boolean isPage =
+                Stream.of("api/", "actuator/", "assets/", "feeds/").noneMatch(unknown.getResourcePath()::startsWith);
         if (!byPerson || !isPage) return super.handleNoResourceFoundException(unknown, headers, status, request);
         return ResponseEntity.status(status)
                 .contentType(new MediaType(MediaType.TEXT_HTML, StandardCharsets.UTF_8))
