@@ -56,7 +56,7 @@ describe('the archive', () => {
     renderAt('/', <ArchivePanel />, { 'GET /api/archive': [lateSailings], ...decides }, analyst)
     expect(await screen.findByRole('link', { name: 'Late sailings' })).toHaveAttribute('href', '/rules/late-sailings')
     expect(await screen.findByText('Traffic reporting')).toBeInTheDocument()
-    expect(screen.queryByRole('button', { name: /Remove/ })).not.toBeInTheDocument()
+    await vi.waitFor(() => expect(screen.queryByRole('button')).not.toBeInTheDocument())
   })
 })
 

@@ -185,6 +185,19 @@ class RetirementTest {
         assertThat(api.push(sailings.rule()).path("revision").asInt()).isEqualTo(1);
     }
 
+    @Test
+    void mailThatIsHeldIsSettledBeforeItsRuleIsRemoved() {
+        var sailings = new LateSailings(service).late("SK-1", 60).active();
+        api.post("/api/holds", Map.of("rule", sailings.name, "reason", "a test"));
+        api.check(sailings.name);
+        retire("rule", sailings.name, "gone");
+        var refused = remove("rule", sailings.name);
+        assertThat(refused.status()).isEqualTo(409);
+        assertThat(refused.text()).contains("wait to be sent. Send or cancel them first.");
+        assertThat(api.get("/api/outbox?rule=" + sailings.name).path("messages"))
+                .hasSize(1);
+    }
+
     private String another() {
         return new LateSailings(service).active().name;
     }

@@ -102,6 +102,13 @@ class TeamEstateTest {
                         "teams",
                         List.of(deck)));
         String active = owned(deck).name;
+        api.send(
+                "PUT",
+                "/api/rules/" + active + "/draft",
+                api.send("GET", "/api/definitions/rule/" + active, null, Map.of())
+                        .text()
+                        .replaceFirst("title: .*", "title: Drafted"),
+                Map.of("Content-Type", "application/yaml"));
         String retired = owned(deck).name;
         api.post("/api/definitions/rule/" + retired + "/retire", Map.of("reason", "gone"));
         save(engine);
@@ -111,6 +118,10 @@ class TeamEstateTest {
         assertThat(act("POST", deck, "/rename", "{\"name\":\"" + bridge + "\"}").status())
                 .isEqualTo(200);
         assertThat(definition("rule", active)).contains("\"owner\":\"" + bridge + "\"", "team: " + bridge);
+        assertThat(api.send("GET", "/api/rules/" + active + "/draft.yaml", null, Map.of())
+                        .text())
+                .contains("title: Drafted", "owner: " + bridge, "team: " + bridge)
+                .doesNotContain(deck);
         assertThat(definition("rule", retired)).contains("\"owner\":\"" + bridge + "\"");
         assertThat(api.get("/api/people").valueStream())
                 .anyMatch(each -> each.path("login").asString().equals(login)
