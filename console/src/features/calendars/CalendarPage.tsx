@@ -3,7 +3,7 @@ import { Button, Form } from 'react-bootstrap'
 import { Year } from '../../shared/Month'
 import { DefinitionForm, type FormProps } from '../documents/DefinitionForm'
 import { ListField } from '../fields/ListField'
-import { SharedOwnerField } from '../fields/OwnerAndZone'
+import { SharedBelongingFields } from '../fields/Belonging'
 import { dayIn, inOrder, weekdays, weekOf, withDay, type CalendarDocument } from './days'
 import { ImportHolidays } from './ImportHolidays'
 import { t } from '../../messages'
@@ -76,7 +76,7 @@ function CalendarFields({ value, put }: FormProps<CalendarDocument>) {
           value={value.periods}
           onChange={(periods) => put({ periods })}
         />
-        <SharedOwnerField value={value.owner} onChange={(owner) => put({ owner })} />
+        <SharedBelongingFields value={value} onChange={put} />
       </div>
     </>
   )

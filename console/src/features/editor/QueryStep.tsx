@@ -8,7 +8,8 @@ import { numberWords } from '../../shared/words'
 import { queries, queryDocument, runQuery, type QueryDocument } from '../queries/api'
 import { ParameterFields } from '../queries/ParameterFields'
 import { RowsTable } from '../queries/RowsTable'
-import { OwnerField, ZoneField } from '../fields/OwnerAndZone'
+import { BelongingFields } from '../fields/Belonging'
+import { ZoneField } from '../fields/OwnerAndZone'
 import type { RuleDocument } from './api'
 import type { Simple } from './builder'
 import { CellStarts, type Picked } from './CellStarts'
@@ -64,7 +65,7 @@ export function QueryStep({ document, isNew, onChange, onKind }: Props) {
             ))}
           </Form.Select>
         </Form.Group>
-        <OwnerField value={document.owner} onChange={(owner) => onChange({ owner })} />
+        <BelongingFields value={document} onChange={onChange} />
         <ZoneField value={document.zone} onChange={(zone) => onChange({ zone })} />
         <Form.Group controlId="labels">
           <Form.Label className="mb-0 small quiet">{t('editor.labels_comma_separated')}</Form.Label>

@@ -28,6 +28,7 @@ export const covered = {
     'title',
     'copied_from',
     'owner',
+    'visible_to',
     'labels',
     'query',
     'zone',

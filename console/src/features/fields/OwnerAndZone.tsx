@@ -21,22 +21,6 @@ export function OwnerField({ value, onChange }: { value: string; onChange: (owne
   )
 }
 
-/** The team that something shared belongs to, whose members change it; empty for all teams. */
-export function SharedOwnerField({
-  value,
-  onChange,
-}: {
-  value: string | undefined
-  onChange: (owner: string | undefined) => void
-}) {
-  return (
-    <div>
-      <OwnerField value={value ?? ''} onChange={(owner) => onChange(owner === '' ? undefined : owner)} />
-      <p className="small quiet mb-0">{t('fields.shared_owner_help')}</p>
-    </div>
-  )
-}
-
 /** A zone of the IANA database. */
 export function ZoneField({ value, onChange }: { value: string | undefined; onChange: (zone: string) => void }) {
   return (

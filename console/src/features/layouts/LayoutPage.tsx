@@ -9,7 +9,7 @@ import { MailPanel } from '../documents/MailPanel'
 import { withLayout, type Layout } from '../fields/layout'
 import { MoreFields } from '../fields/MoreFields'
 import type { Column } from '../fields/parts'
-import { SharedOwnerField } from '../fields/OwnerAndZone'
+import { SharedBelongingFields } from '../fields/Belonging'
 import { RowsLayout } from '../fields/RowsLayout'
 import { rules } from '../rules/api'
 import { queryPage } from '../queries/api'
@@ -25,6 +25,7 @@ const covered = [
   'name',
   'title',
   'owner',
+  'visible_to',
   'columns',
   'sort',
   'group_by',
@@ -68,7 +69,7 @@ export function LayoutPage() {
               <Form.Text className="small">{t('layouts.see_it_with_help')}</Form.Text>
             </Form.Group>
           </div>
-          <SharedOwnerField value={value.owner} onChange={(owner) => put({ owner })} />
+          <SharedBelongingFields value={value} onChange={put} />
           <RowsLayout layout={value} plain={false} columns={columns} put={put} />
           <MoreFields<LayoutDocument> part="layout" value={value} covered={covered} onChange={put} />
         </>

@@ -13,7 +13,7 @@ import { Retire } from '../archive/Retire'
 import { useRetired } from '../archive/retired'
 import { RetiredNote } from '../archive/RetiredNote'
 import { SaveFields } from '../documents/SaveFields'
-import { SharedOwnerField } from '../fields/OwnerAndZone'
+import { SharedBelongingFields } from '../fields/Belonging'
 import { edited } from '../fields/parts'
 import { Overtaken } from '../revisions/Overtaken'
 import { RevisionsPanel } from '../revisions/RevisionsPanel'
@@ -162,9 +162,9 @@ function Editor({ saved, revision }: { saved: QueryDocument; revision: number })
                   ))}
                 </Form.Select>
               </Form.Group>
-              <SharedOwnerField
-                value={document.owner}
-                onChange={(owner) => typed.change((before) => edited(before, { owner }))}
+              <SharedBelongingFields
+                value={document}
+                onChange={(part) => typed.change((before) => edited(before, part))}
               />
               <Form.Group controlId="categories">
                 <Form.Label className="mb-0 small quiet">{t('queries.categories_comma_separated')}</Form.Label>

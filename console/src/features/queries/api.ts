@@ -18,6 +18,7 @@ export type QueryDocument = {
   name: string
   title: string
   owner?: string
+  visible_to?: string[]
   categories?: string[]
   source: string
   sql: string

@@ -3,7 +3,7 @@ import type { Definitions, Written } from '../../api/types'
 import { RuleLinks } from '../../shared/RuleLinks'
 import { definitionsOf } from '../documents/api'
 import { DefinitionForm } from '../documents/DefinitionForm'
-import { SharedOwnerField } from '../fields/OwnerAndZone'
+import { SharedBelongingFields } from '../fields/Belonging'
 import { PeopleField } from '../fields/PeopleField'
 import { t } from '../../messages'
 
@@ -28,7 +28,7 @@ export function RecipientListPage() {
             withLists={false}
             onChange={(recipients) => put({ recipients })}
           />
-          <SharedOwnerField value={value.owner} onChange={(owner) => put({ owner })} />
+          <SharedBelongingFields value={value} onChange={put} />
         </div>
       )}
       effect={(value) => <UsedBy name={value.name} />}

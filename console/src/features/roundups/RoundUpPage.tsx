@@ -7,7 +7,8 @@ import { DefinitionForm, type FormProps } from '../documents/DefinitionForm'
 import { movedForward } from '../fields/layout'
 import { MoreFields } from '../fields/MoreFields'
 import { NextDates } from '../fields/NextDates'
-import { OwnerField, ZoneField } from '../fields/OwnerAndZone'
+import { BelongingFields } from '../fields/Belonging'
+import { ZoneField } from '../fields/OwnerAndZone'
 import type { Times } from '../fields/parts'
 import { PeopleField } from '../fields/PeopleField'
 import { TimesFields } from '../fields/TimesFields'
@@ -49,6 +50,7 @@ const covered = [
   'name',
   'title',
   'owner',
+  'visible_to',
   'zone',
   'language',
   'rules',
@@ -86,7 +88,7 @@ function RoundUpFields({ value, put }: FormProps<RoundUpDocument>) {
   return (
     <>
       <div className="fields mt-2">
-        <OwnerField value={value.owner} onChange={(owner) => put({ owner })} />
+        <BelongingFields value={value} onChange={put} />
         <ZoneField value={value.zone} onChange={(zone) => put({ zone })} />
         <Choice
           id="language"

@@ -29,6 +29,7 @@ const page = (more = {}): Page => ({
     schedule: 'every day at 05:40; when sailings-loaded is reported',
     split: { by: 'terminal', to: { Holm: ['holm@skerryline.example'] }, from: 'duty-managers' },
     copies: null,
+    visibleTo: [],
   },
   nextDates: [],
   draft: null,

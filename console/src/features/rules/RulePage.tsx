@@ -140,6 +140,11 @@ function OneRule({ page }: { page: Page }) {
         </div>
       </div>
       <RetiredNote retired={retired} />
+      {page.text.visibleTo.length > 0 && (
+        <p className="small quiet mt-1 mb-0">
+          {t('rules.only_these_see_it', { teams: [...new Set([owner, ...page.text.visibleTo])].join(', ') })}
+        </p>
+      )}
       {!may('write', owner) && may('write') && (
         <p className="small quiet mt-1 mb-0">{t('rules.members_change_it', { owner })}</p>
       )}

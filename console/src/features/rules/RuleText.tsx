@@ -88,7 +88,11 @@ export function RuleText({ page }: { page: RulePage }) {
         )}
       </dl>
       <h2 className="mt-3">{t('rules.query', { queryTitle: text.queryTitle })}</h2>
-      <pre className="code">{text.sql}</pre>
+      {text.sql === null ? (
+        <p className="quiet">{t('rules.query_is_hidden')}</p>
+      ) : (
+        <pre className="code">{text.sql}</pre>
+      )}
       <dl className="facts">
         <Fact name={t('shared.source')}>{text.source}</Fact>
         {Object.entries(text.parameters).map(([name, value]) => (

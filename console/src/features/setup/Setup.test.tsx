@@ -53,6 +53,7 @@ const answers = {
       maxConnections: 4,
       closed: '22:00-04:30 Europe/Oslo',
       spreadSeconds: 30,
+      teams: ['Traffic reporting'],
     },
   ],
   'GET /api/query-runs': [],
@@ -72,6 +73,7 @@ test('says how the service does and what stands around the rules', async () => {
   expect(await screen.findByText('A rule has been due for 70 s.')).toBeInTheDocument()
   expect(screen.getByText(/1 check running, 2 due, longest wait 70 s/)).toBeInTheDocument()
   expect(screen.getByText(/closed 22:00-04:30 Europe\/Oslo; checks start up to 30 s after/)).toBeInTheDocument()
+  expect(screen.getByText('For Traffic reporting')).toBeInTheDocument()
   await userEvent.click(screen.getByRole('link', { name: 'Calendars and schedules' }))
   expect(await screen.findByText('Mon, Tue; 2 holidays, known until 2099-12-26')).toBeInTheDocument()
   expect(screen.getByText('Next: 2099-05-17 Constitution Day')).toBeInTheDocument()

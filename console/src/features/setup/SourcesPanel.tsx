@@ -6,7 +6,7 @@ import { Loaded } from '../../shared/Loading'
 import { usePerson } from '../../shared/person'
 import { Refusal } from '../../shared/Refusal'
 import { numberWords } from '../../shared/words'
-import { saveSource, sources, testSource, type Source, type SourceAsk, type SourceTest } from './api'
+import { saveSource, sources, teams, testSource, type Source, type SourceAsk, type SourceTest } from './api'
 import { rich, t } from '../../messages'
 
 /** The sources that queries read. */
@@ -63,6 +63,9 @@ function One({ source, operator }: { source: Source; operator: boolean }) {
             t('setup.checks_start_up_to_s', { spreadSeconds: numberWords(source.spreadSeconds) }),
         })}
       </p>
+      {source.teams.length > 0 && (
+        <p className="small quiet mb-0">{t('setup.for_teams', { teams: source.teams.join(', ') })}</p>
+      )}
       <div role="status" className="small">
         {ask.data && <Tested test={ask.data} />}
         {ask.isError && <span className="callout bad">{ask.error.message}</span>}
@@ -96,6 +99,7 @@ function Edit({ source }: { source?: Source }) {
     maxConnections: source?.maxConnections ?? 8,
     closed: source?.closed ?? '',
     spreadSeconds: source?.spreadSeconds ?? 0,
+    teams: source?.teams ?? [],
   })
   const client = useQueryClient()
   const { password, ...others } = ask
@@ -194,6 +198,7 @@ function Edit({ source }: { source?: Source }) {
               onChange={(event) => put({ closed: event.target.value })}
             />
           </Form.Group>
+          <TeamsOf id={id} value={ask.teams ?? []} onChange={(chosen) => put({ teams: chosen })} />
         </div>
         <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={save.isPending}>
           {t('setup.save_source')}
@@ -210,5 +215,30 @@ function Edit({ source }: { source?: Source }) {
         </div>
       </Form>
     </details>
+  )
+}
+
+/** The teams whose members may use it; none chosen: every team. */
+function TeamsOf({ id, value, onChange }: { id: string; value: string[]; onChange: (teams: string[]) => void }) {
+  const known = useQuery(teams)
+  const all = [...new Set([...(known.data ?? []).map((team) => team.name), ...value])]
+  if (all.length === 0) return null
+  return (
+    <fieldset className="whole">
+      <legend className="mb-0 small quiet">{t('setup.teams_that_may_use_it')}</legend>
+      {all.map((team) => (
+        <Form.Check
+          inline
+          key={team}
+          id={`${id}-for-${team}`}
+          label={team}
+          checked={value.includes(team)}
+          onChange={(event) =>
+            onChange(event.target.checked ? [...value, team] : value.filter((each) => each !== team))
+          }
+        />
+      ))}
+      <p className="small quiet mb-0">{t('setup.teams_that_may_use_it_help')}</p>
+    </fieldset>
   )
 }

@@ -18,6 +18,7 @@ const rule: TeamDefinition = {
   title: 'Late sailings',
   owned: true,
   mailed: true,
+  shown: false,
   retired: false,
 }
 
@@ -30,14 +31,18 @@ function show(list: TeamDefinition[], canChange: boolean, answers: Record<string
 
 test('lists what the team owns and is mailed, and hands everything over', async () => {
   const sent: unknown[] = []
-  show([rule, { ...rule, kind: 'round-up', name: 'week', title: 'The week', owned: false, retired: true }], true, {
-    [`POST ${path}/hand-over`]: (body: string) => {
-      sent.push(JSON.parse(body))
-      return [rule]
+  show(
+    [rule, { ...rule, kind: 'round-up', name: 'week', title: 'The week', owned: false, shown: true, retired: true }],
+    true,
+    {
+      [`POST ${path}/hand-over`]: (body: string) => {
+        sent.push(JSON.parse(body))
+        return [rule]
+      },
     },
-  })
+  )
   expect(await screen.findByText('rule, also mailed')).toBeInTheDocument()
-  expect(screen.getByText('round up, is mailed, retired')).toBeInTheDocument()
+  expect(screen.getByText('round up, is mailed, shown to it, retired')).toBeInTheDocument()
   await userEvent.type(screen.getByLabelText('Reason'), 'merged')
   await userEvent.click(screen.getByRole('button', { name: 'Hand over' }))
   expect(sent).toEqual([{ to: 'Terminal operations', reason: 'merged' }])

@@ -38,8 +38,9 @@ function Named({ list }: { list: TeamDefinition[] }) {
           <span className="quiet">
             {[
               each.kind.replaceAll('-', ' '),
-              ...(each.owned ? [] : [t('setup.only_recipient')]),
+              ...(!each.owned && each.mailed ? [t('setup.only_recipient')] : []),
               ...(each.owned && each.mailed ? [t('setup.also_recipient')] : []),
+              ...(each.shown ? [t('setup.shown_to_it')] : []),
               ...(each.retired ? [t('setup.retired')] : []),
             ].join(', ')}
           </span>

@@ -2,7 +2,7 @@ import { Form } from 'react-bootstrap'
 import type { Definitions, Written } from '../../api/types'
 import { DefinitionForm } from '../documents/DefinitionForm'
 import { ListField } from '../fields/ListField'
-import { SharedOwnerField } from '../fields/OwnerAndZone'
+import { SharedBelongingFields } from '../fields/Belonging'
 import { t } from '../../messages'
 
 type ThresholdDocument = Written<Definitions['threshold']>
@@ -30,7 +30,7 @@ export function ThresholdForm() {
             <Form.Label className="mb-0 small quiet">{t('shared.unit')}</Form.Label>
             <Form.Control size="sm" value={value.unit ?? ''} onChange={(event) => put({ unit: event.target.value })} />
           </Form.Group>
-          <SharedOwnerField value={value.owner} onChange={(owner) => put({ owner })} />
+          <SharedBelongingFields value={value} onChange={put} />
           <ListField
             id="key"
             label={t('thresholds.key_columns')}

@@ -103,6 +103,7 @@ final class Sailings {
                 source.mostConnections(),
                 source.closedHours(),
                 source.spread(),
+                source.teams(),
                 source.updatedAt());
     }
 

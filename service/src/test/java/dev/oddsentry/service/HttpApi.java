@@ -5,6 +5,7 @@ import java.net.URI;
 import java.net.http.HttpClient;
 import java.net.http.HttpRequest;
 import java.net.http.HttpResponse;
+import java.util.List;
 import java.util.Map;
 import tools.jackson.databind.JsonNode;
 import tools.jackson.databind.json.JsonMapper;
@@ -25,6 +26,19 @@ public final class HttpApi {
     public static HttpApi loggedIn(String baseUrl, String login, String password) {
         var issued = new HttpApi(baseUrl, null).post("/api/tokens", Map.of("login", login, "password", password));
         return new HttpApi(baseUrl, issued.path("token").asString());
+    }
+
+    /**
+     * Someone new, added by the operator.
+     *
+     * @param role as the API has it, such as {@code ANALYST}
+     */
+    public static HttpApi newUser(RunningService service, String login, String role, List<String> teams, String email) {
+        String password = "long-enough-1";
+        var user = Map.of(
+                "login", login, "name", login, "email", email, "password", password, "role", role, "teams", teams);
+        service.api().post("/api/people", user);
+        return loggedIn(service.baseUrl(), login, password);
     }
 
     /** Someone who has not logged in. */

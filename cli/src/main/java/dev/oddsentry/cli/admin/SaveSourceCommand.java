@@ -10,8 +10,10 @@ import java.io.IOException;
 import java.io.InputStreamReader;
 import java.nio.charset.StandardCharsets;
 import java.util.LinkedHashMap;
+import java.util.List;
 import java.util.Objects;
 import org.jspecify.annotations.Nullable;
+import picocli.CommandLine.ArgGroup;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -86,6 +88,23 @@ public final class SaveSourceCommand extends ServiceCommand {
     @Nullable
     Integer spreadSeconds;
 
+    /** Who may use it; without it, nothing changes. */
+    static final class Users {
+        @Option(
+                names = "--team",
+                required = true,
+                paramLabel = "TEAM",
+                description = "Only members of this team may use it; may be given again. Otherwise as it is.")
+        List<String> teams = List.of();
+
+        @Option(names = "--every-team", required = true, description = "Every team may use it, as at first.")
+        boolean everyTeam;
+    }
+
+    @ArgGroup
+    @Nullable
+    Users users;
+
     @Option(names = "--json", description = "The source as JSON, without its password.")
     boolean json;
 
@@ -100,6 +119,7 @@ public final class SaveSourceCommand extends ServiceCommand {
         body.put("maxConnections", mostConnections);
         body.put("closed", closed);
         body.put("spreadSeconds", spreadSeconds);
+        body.put("teams", users == null ? null : users.teams);
         Api api = api();
         SavedSource saved = api.put("/api/sources/" + Api.part(name), body, SavedSource.class);
         SourceTestOutcome test = saved.test();

@@ -32,13 +32,14 @@ public final class TeamCommand extends ServiceCommand {
     }
 
     private static Listing table(List<TeamDefinition> all) {
-        var table = new Listing("Definition", "Title", "Owner", "Recipient", "State");
+        var table = new Listing("Definition", "Title", "Owner", "Recipient", "Shown to it", "State");
         for (var each : all)
             table.add(
                     each.kind() + "/" + each.name(),
                     each.title(),
                     each.owned() ? "yes" : "",
                     each.mailed() ? "yes" : "",
+                    each.shown() ? "yes" : "",
                     each.retired() ? "retired" : "");
         return table;
     }

@@ -23,12 +23,16 @@ public final class SourcesCommand extends ServiceCommand {
     public Integer call() {
         List<SourceView> sources = api().list("/api/sources", SourceView.class);
         output.print(
-                out(), sources, () -> table(sources), "No sources yet. An operator adds one with: odd save-source");
+                out(),
+                sources,
+                () -> table(sources),
+                "No source that you may use. An operator adds one, or lets your team use it, with: odd save-source");
         return 0;
     }
 
     private static Listing table(List<SourceView> sources) {
-        var table = new Listing("Source", "Address", "User", "Max rows", "Time limit s", "Connections", "Closed");
+        var table =
+                new Listing("Source", "Address", "User", "Max rows", "Time limit s", "Connections", "Closed", "Teams");
         for (var source : sources) {
             table.add(
                     source.name(),
@@ -37,7 +41,8 @@ public final class SourcesCommand extends ServiceCommand {
                     String.valueOf(source.maxRows()),
                     String.valueOf(source.timeLimitSeconds()),
                     String.valueOf(source.maxConnections()),
-                    Words.or(source.closed(), ""));
+                    Words.or(source.closed(), ""),
+                    source.teams().isEmpty() ? "all" : String.join(", ", source.teams()));
         }
         return table;
     }

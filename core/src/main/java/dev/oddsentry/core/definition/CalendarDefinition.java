@@ -1,6 +1,7 @@
 package dev.oddsentry.core.definition;
 
 import dev.oddsentry.core.time.WorkingDays;
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /** Which days are worked, under a name that schedules use. */
@@ -9,7 +10,9 @@ public record CalendarDefinition(
         String name,
         String title,
         @Nullable String owner,
-        WorkingDays days) implements Definition {
+        List<String> visibleTo,
+        WorkingDays days)
+        implements Definition {
 
     @Override
     public Kind kind() {
@@ -18,6 +21,6 @@ public record CalendarDefinition(
 
     @Override
     public CalendarDefinition withId(String newId) {
-        return new CalendarDefinition(newId, name, title, owner, days);
+        return new CalendarDefinition(newId, name, title, owner, visibleTo, days);
     }
 }

@@ -64,6 +64,7 @@ final class CalendarFields {
                 common.name(),
                 common.title(),
                 CommonFields.owner(top),
+                CommonFields.visibleTo(top),
                 new WorkingDays(
                         days,
                         new TreeMap<>(HOLIDAYS.in(top)),

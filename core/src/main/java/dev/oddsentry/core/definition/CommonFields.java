@@ -10,6 +10,7 @@ import dev.oddsentry.core.document.Shape;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import java.time.DateTimeException;
 import java.time.ZoneId;
+import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
@@ -48,11 +49,37 @@ record CommonFields(@Nullable String id, String name, String title) {
                     Definition::owner,
                     "The team that it belongs to, whose members change it where teams decide.")
             .usually("every team shares it");
+    private static final Part<Definition> VISIBILITY = new Part<>("visibility", "Who sees a definition.");
+    private static final Field<Definition, List<String>> VISIBLE_TO = VISIBILITY
+            .field(
+                    "visible_to",
+                    FieldTypes.text("name of a team").list(),
+                    Definition::visibleTo,
+                    "The teams that see it and what comes of it. Its owner and the people whom it mails always do; others do not.")
+            .usual(List.of())
+            .usually("everybody sees it");
 
     /** A table of what several rules use: it may belong to a team. */
     static <D extends Definition> Part<D> sharedTable(Kind kind, String help) {
         Part<D> part = table(kind, help);
-        return part.include(SHARED, definition -> definition);
+        part.include(SHARED, definition -> definition);
+        addVisibility(part);
+        return part;
+    }
+
+    /** Adds who sees it, behind its owner. */
+    static <D extends Definition> void addVisibility(Part<D> part) {
+        part.include(VISIBILITY, definition -> definition);
+    }
+
+    /** The teams that see it beside its owner; empty for all. */
+    static List<String> visibleTo(Fields top) {
+        var teams = VISIBLE_TO.in(top).stream().distinct().toList();
+        if (!teams.isEmpty() && !top.has(OWNER.name()))
+            top.refuse(
+                    VISIBLE_TO.name(),
+                    "only what a team owns can be hidden from others; add owner: " + teams.getFirst());
+        return teams;
     }
 
     /** The team that a shared definition belongs to; null for all. */

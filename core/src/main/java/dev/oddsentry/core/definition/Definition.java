@@ -1,5 +1,6 @@
 package dev.oddsentry.core.definition;
 
+import java.util.List;
 import java.util.Locale;
 import org.jspecify.annotations.Nullable;
 
@@ -44,6 +45,9 @@ public sealed interface Definition
     /** The team that it belongs to; null for what every team shares. */
     @Nullable
     String owner();
+
+    /** The teams that see it, with its owner; empty where everybody does. */
+    List<String> visibleTo();
 
     Definition withId(String id);
 }

@@ -160,7 +160,13 @@ final class LayoutFields {
     static SharedLayoutDefinition shared(Fields top) {
         var common = CommonFields.read(top);
         return new SharedLayoutDefinition(
-                common.id(), common.name(), common.title(), CommonFields.owner(top), PRIVATE_TO.orNull(top), read(top));
+                common.id(),
+                common.name(),
+                common.title(),
+                CommonFields.owner(top),
+                CommonFields.visibleTo(top),
+                PRIVATE_TO.orNull(top),
+                read(top));
     }
 
     static LayoutDefinition read(Fields fields) {

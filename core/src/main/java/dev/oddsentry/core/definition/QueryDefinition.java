@@ -27,6 +27,7 @@ public record QueryDefinition(
         String name,
         String title,
         @Nullable String owner,
+        List<String> visibleTo,
         String source,
         String sql,
         Map<String, Parameter> parameters,
@@ -121,7 +122,7 @@ public record QueryDefinition(
 
     @Override
     public QueryDefinition withId(String newId) {
-        return new QueryDefinition(newId, name, title, owner, source, sql, parameters, columns, categories);
+        return new QueryDefinition(newId, name, title, owner, visibleTo, source, sql, parameters, columns, categories);
     }
 
     /** The names of the queries whose rows its parameters are chosen from, by parameter. */

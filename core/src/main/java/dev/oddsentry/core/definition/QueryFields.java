@@ -123,6 +123,7 @@ final class QueryFields {
                 common.name(),
                 common.title(),
                 CommonFields.owner(top),
+                CommonFields.visibleTo(top),
                 SOURCE.read(top).orElse(""),
                 SQL.read(top).orElse(""),
                 PARAMETERS.in(top),

@@ -13,7 +13,9 @@ public record RecipientListDefinition(
         String name,
         String title,
         @Nullable String owner,
-        List<String> recipients) implements Definition {
+        List<String> visibleTo,
+        List<String> recipients)
+        implements Definition {
 
     @Override
     public Kind kind() {
@@ -22,6 +24,6 @@ public record RecipientListDefinition(
 
     @Override
     public RecipientListDefinition withId(String newId) {
-        return new RecipientListDefinition(newId, name, title, owner, recipients);
+        return new RecipientListDefinition(newId, name, title, owner, visibleTo, recipients);
     }
 }

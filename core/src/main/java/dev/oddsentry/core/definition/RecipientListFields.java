@@ -28,6 +28,11 @@ final class RecipientListFields {
             if (MailAddress.refersTo(Target.LIST, each))
                 top.refuse("recipients", "\"" + each + "\" is a list; a list contains addresses, teams and people");
         return new RecipientListDefinition(
-                common.id(), common.name(), common.title(), CommonFields.owner(top), recipients);
+                common.id(),
+                common.name(),
+                common.title(),
+                CommonFields.owner(top),
+                CommonFields.visibleTo(top),
+                recipients);
     }
 }

@@ -19,6 +19,7 @@ public record RoundUpDefinition(
         String name,
         String title,
         String owner,
+        List<String> visibleTo,
         ZoneId zone,
         Language language,
         List<String> rules,
@@ -49,7 +50,7 @@ public record RoundUpDefinition(
     @Override
     public RoundUpDefinition withId(String newId) {
         return new RoundUpDefinition(
-                newId, name, title, owner, zone, language, rules, to, statement, sendImmediately, schedule);
+                newId, name, title, owner, visibleTo, zone, language, rules, to, statement, sendImmediately, schedule);
     }
 
     /** The names of the definitions of a kind that it needs to be there. */

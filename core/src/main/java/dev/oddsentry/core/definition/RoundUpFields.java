@@ -22,6 +22,11 @@ final class RoundUpFields {
                     RoundUpDefinition::owner,
                     "The team that owns the round-up.")
             .required("Traffic reporting");
+
+    static {
+        CommonFields.addVisibility(PART);
+    }
+
     private static final Field<RoundUpDefinition, ZoneId> ZONE = PART.field(
                     "zone", CommonFields.ZONE, RoundUpDefinition::zone, "The zone of the schedule and of the message.")
             .usual(ZoneOffset.UTC)
@@ -70,6 +75,7 @@ final class RoundUpFields {
                 common.name(),
                 common.title(),
                 OWNER.read(top).orElse(""),
+                CommonFields.visibleTo(top),
                 ZONE.in(top),
                 LANGUAGE.in(top),
                 RULES.read(top).orElse(List.of()).stream().distinct().toList(),

@@ -28,7 +28,7 @@ import org.jspecify.annotations.Nullable;
  * @param limits how a check of it runs
  * @param copies null where one check is for everyone
  * @param fireWhen the condition over the whole check; null for the mode's own
- * @param filing how people find it
+ * @param filing how people find it, and who does
  */
 public record RuleDefinition(
         @Nullable String id,
@@ -56,8 +56,9 @@ public record RuleDefinition(
      *
      * @param labels in the order written
      * @param copiedFrom the name of the rule that it was copied from; null where it was not
+     * @param visibleTo the teams that see it, with its owner; empty where everybody does
      */
-    public record Filing(List<String> labels, @Nullable String copiedFrom) {}
+    public record Filing(List<String> labels, @Nullable String copiedFrom, List<String> visibleTo) {}
 
     /** @param condition null in the last level, which applies to every other exception */
     public record SeverityLevel(Severity severity, @Nullable String condition) {}
@@ -118,6 +119,11 @@ public record RuleDefinition(
     }
 
     @Override
+    public List<String> visibleTo() {
+        return filing.visibleTo();
+    }
+
+    @Override
     public RuleDefinition withId(String newId) {
         return with(new Heading(newId, name, title, owner), parameters, fireWhen, copies, delivery, filing);
     }
@@ -140,7 +146,13 @@ public record RuleDefinition(
     /** A copy with another name and without recipients. */
     public RuleDefinition copyAs(String newName, String newTitle) {
         var fresh = new Heading(null, newName, newTitle, owner);
-        return with(fresh, parameters, fireWhen, copies, delivery.withoutPeople(), new Filing(filing.labels(), name));
+        return with(
+                fresh,
+                parameters,
+                fireWhen,
+                copies,
+                delivery.withoutPeople(),
+                new Filing(filing.labels(), name, filing.visibleTo()));
     }
 
     /** The same rule with another delivery. */

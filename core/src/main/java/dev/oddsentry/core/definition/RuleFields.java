@@ -31,6 +31,11 @@ final class RuleFields {
                     RuleDefinition::owner,
                     "The team that owns the rule and gets its failure notices.")
             .required("Traffic reporting");
+
+    static {
+        CommonFields.addVisibility(PART);
+    }
+
     private static final Field<RuleDefinition, String> QUERY = PART.field(
                     "query", FieldTypes.nameOf("query"), RuleDefinition::query, "The query that the rule watches.")
             .required("sailings-lately");
@@ -134,7 +139,7 @@ final class RuleFields {
                 LIMITS.in(top),
                 COPIES.orNull(top),
                 DELIVERY.in(top),
-                new RuleDefinition.Filing(LABELS.in(top), COPIED_FROM.orNull(top)));
+                new RuleDefinition.Filing(LABELS.in(top), COPIED_FROM.orNull(top), CommonFields.visibleTo(top)));
         checkKey(rule, top.fields(MEMORY.name()));
         if (rule.isPlainReport()) PlainReport.refuseFindings(top);
         return rule;

@@ -1,5 +1,6 @@
 package dev.oddsentry.core.definition;
 
+import java.util.List;
 import org.jspecify.annotations.Nullable;
 
 /**
@@ -12,6 +13,7 @@ public record SharedLayoutDefinition(
         String name,
         String title,
         @Nullable String owner,
+        List<String> visibleTo,
         @Nullable String privateTo,
         LayoutDefinition layout)
         implements Definition {
@@ -23,6 +25,6 @@ public record SharedLayoutDefinition(
 
     @Override
     public SharedLayoutDefinition withId(String newId) {
-        return new SharedLayoutDefinition(newId, name, title, owner, privateTo, layout);
+        return new SharedLayoutDefinition(newId, name, title, owner, visibleTo, privateTo, layout);
     }
 }

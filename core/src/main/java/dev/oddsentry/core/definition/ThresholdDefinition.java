@@ -14,6 +14,7 @@ public record ThresholdDefinition(
         String name,
         String title,
         @Nullable String owner,
+        List<String> visibleTo,
         @Nullable String unit,
         @Nullable String description,
         List<String> key)
@@ -26,6 +27,6 @@ public record ThresholdDefinition(
 
     @Override
     public ThresholdDefinition withId(String newId) {
-        return new ThresholdDefinition(newId, name, title, owner, unit, description, key);
+        return new ThresholdDefinition(newId, name, title, owner, visibleTo, unit, description, key);
     }
 }

@@ -33,6 +33,7 @@ final class ThresholdFields {
                 common.name(),
                 common.title(),
                 CommonFields.owner(top),
+                CommonFields.visibleTo(top),
                 UNIT.orNull(top),
                 DESCRIPTION.orNull(top),
                 KEY.in(top));

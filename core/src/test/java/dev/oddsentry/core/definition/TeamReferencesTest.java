@@ -49,6 +49,19 @@ class TeamReferencesTest {
         assertThat(rule.delivery().texts().subject()).isEqualTo("team: Traffic reporting");
     }
 
+    @Test
+    void amongThoseThatSeeItATeamIsNamedAnewAndTheNewOwnerTakesThePlaceOfTheOldOne() {
+        var rule = new HashMap<>(rule("team: Deck"));
+        rule.put("visible_to", List.of("Traffic reporting", "Deck"));
+        assertThat(TeamReferences.shows(rule, "Deck")).isTrue();
+        assertThat(TeamReferences.shows(rule, "Engine")).isFalse();
+        assertThat(TeamReferences.shows(rule("team: Deck"), "Deck")).isFalse();
+        assertThat(TeamReferences.renamed(rule, "Deck", "Dekk"))
+                .containsEntry("visible_to", List.of("Traffic reporting", "Dekk"));
+        assertThat(TeamReferences.ownedBy(rule, "Engine")).containsEntry("visible_to", List.of("Engine", "Deck"));
+        assertThat(TeamReferences.ownedBy(rule, "Deck")).containsEntry("visible_to", List.of("Deck"));
+    }
+
     private static String asText(Map<String, Object> tree) {
         return new tools.jackson.databind.json.JsonMapper().writeValueAsString(tree);
     }

@@ -22,11 +22,21 @@ public class Access {
      * @throws RefusedException with who may
      */
     void require(Person person, Right right, Optional<String> owner) {
+        requireRole(person, right);
+        requireTeam(person, right, owner);
+    }
+
+    /** @throws RefusedException unless the person's role has the right, for one thing or another */
+    void requireRole(Person person, Right right) {
         boolean teamsDecide = policy.teamsDecide();
         if (!right.isOf(person.role(), teamsDecide))
             throw RefusedException.forbidden(
                     "Your role is " + words(person.role()) + "; this is for " + right.holders(teamsDecide) + ".");
-        if (teamsDecide && right.isOfTeam() && !isOfTeam(person, owner))
+    }
+
+    /** @throws RefusedException if it depends on the owner, and that is another team */
+    void requireTeam(Person person, Right right, Optional<String> owner) {
+        if (right.isOfTeam() && policy.teamsDecide() && !isOfTeam(person, owner))
             throw RefusedException.forbidden("This belongs to the team " + owner.orElseThrow() + ", and you are "
                     + (person.teams().isEmpty() ? "in no team" : "in " + String.join(", ", person.teams()))
                     + ". Ask somebody of that team, or an operator.");
@@ -38,12 +48,12 @@ public class Access {
 
     /** @throws RefusedException unless the person may change the definition */
     public void requireWrite(Person person, Definition definition) {
-        require(person, Right.WRITE, Ownership.of(definition));
+        require(person, Right.WRITE, Subjects.of(definition));
     }
 
     /** @throws RefusedException unless the person may activate the definition */
     public void requireLead(Person person, Definition definition) {
-        require(person, Right.LEAD, Ownership.of(definition));
+        require(person, Right.LEAD, Subjects.of(definition));
     }
 
     private static String words(Role role) {

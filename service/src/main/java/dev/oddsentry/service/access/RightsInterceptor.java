@@ -7,7 +7,6 @@ import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import java.util.Locale;
 import java.util.Map;
-import java.util.Optional;
 import org.springframework.core.Ordered;
 import org.springframework.core.annotation.Order;
 import org.springframework.security.core.context.SecurityContextHolder;
@@ -28,12 +27,12 @@ class RightsInterceptor implements WebMvcConfigurer, HandlerInterceptor {
     private static final String OURS = "dev.oddsentry.";
 
     private final OperationRights rights;
-    private final Ownership ownership;
+    private final Subjects subjects;
     private final Access access;
 
-    RightsInterceptor(OperationRights rights, Ownership ownership, Access access) {
+    RightsInterceptor(OperationRights rights, Subjects subjects, Access access) {
         this.rights = rights;
-        this.ownership = ownership;
+        this.subjects = subjects;
         this.access = access;
     }
 
@@ -56,10 +55,13 @@ class RightsInterceptor implements WebMvcConfigurer, HandlerInterceptor {
             throw RefusedException.unauthorised("You are not logged in or your session expired.");
         Person person = loggedIn.getPrincipal();
         BearerTokenFilter.scopeOf(request).ifPresent(scope -> refuseBeyond(scope, need.right(), request));
-        boolean ofNothing = need.about().isEmpty() || need.about().equals(CONTENT);
-        access.require(
-                person, need.right(), ofNothing ? Optional.empty() : ownership.of(need.about(), variables(request)));
-        if (need.right().isOfTeam() && !ofNothing) ownership.refuseRetired(need.about(), variables(request));
+        access.requireRole(person, need.right());
+        if (need.about().isEmpty() || need.about().equals(CONTENT)) return true;
+        var path = variables(request);
+        subjects.require(person, need.about(), path);
+        if (!need.right().isOfTeam()) return true;
+        access.requireTeam(person, need.right(), subjects.owner(need.about(), path));
+        subjects.refuseRetired(need.about(), path);
         return true;
     }
 

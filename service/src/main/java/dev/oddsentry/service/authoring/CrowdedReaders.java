@@ -12,7 +12,7 @@ import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.document.FieldPlaces;
 import dev.oddsentry.core.problem.Problem;
-import dev.oddsentry.service.mail.Directory;
+import dev.oddsentry.service.recipients.Directory;
 import dev.oddsentry.service.schedules.Schedules;
 import java.time.Clock;
 import java.time.Duration;

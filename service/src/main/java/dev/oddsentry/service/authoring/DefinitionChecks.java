@@ -23,10 +23,12 @@ import dev.oddsentry.service.queries.Parameters;
 import dev.oddsentry.service.queries.QueryChecks;
 import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.thresholds.ThresholdStore;
+import dev.oddsentry.service.visibility.Visibility;
 import java.time.Clock;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
+import java.util.Set;
 import java.util.function.Predicate;
 import java.util.function.UnaryOperator;
 import org.jspecify.annotations.Nullable;
@@ -46,6 +48,8 @@ class DefinitionChecks {
     private final LookAhead lookAhead;
     private final CrowdedReaders crowded;
     private final Clock clock;
+    private final HiddenNames hidden;
+    private final Visibility visibility;
 
     DefinitionChecks(
             DefinitionStore store,
@@ -58,7 +62,11 @@ class DefinitionChecks {
             OtherQueries others,
             LookAhead lookAhead,
             CrowdedReaders crowded,
-            Clock clock) {
+            Clock clock,
+            Visibility visibility,
+            HiddenNames hidden) {
+        this.hidden = hidden;
+        this.visibility = visibility;
         this.store = store;
         this.queryChecks = queryChecks;
         this.thresholds = thresholds;
@@ -77,6 +85,7 @@ class DefinitionChecks {
 
     /** @throws InvalidDefinitionException with every problem and its place */
     Checked check(Definition definition, FieldPlaces places) {
+        hidden.refuse(definition, places);
         return switch (definition) {
             case QueryDefinition query -> checkQuery(query, places);
             case RuleDefinition rule -> checkRule(rule, places);
@@ -124,7 +133,7 @@ class DefinitionChecks {
     private Optional<Problem> newHistories(QueryDefinition query, Columns columns, FieldPlaces places) {
         var saved = store.query(query.name());
         if (saved.isEmpty() || saved.get().definition().sql().equals(query.sql())) return Optional.empty();
-        var lookBack = store.rules().stream()
+        var lookBack = visibility.now().of(store.rules()).stream()
                 .map(DefinitionStore.Current::definition)
                 .filter(rule -> rule.query().equals(query.name()))
                 .filter(rule -> !CheckedRule.check(rule, columns, thresholds.all(), null)
@@ -176,12 +185,20 @@ class DefinitionChecks {
             } catch (InvalidDefinitionException broken) {
                 broken.problems()
                         .forEach(problem -> problems.add(Problem.error(
-                                "the rule " + rule.name() + " uses this " + what + ": " + problem.message(),
+                                (visibility.now().includes(each.id())
+                                                ? "the rule " + rule.name()
+                                                : "a rule that you do not see")
+                                        + " uses this " + what + ": " + problem.message(),
                                 field,
                                 places.of(field))));
             }
         }
         return problems;
+    }
+
+    private Thresholds writable(RuleDefinition rule) {
+        var saved = store.rule(rule.name()).map(kept -> kept.definition().thresholdsUsed());
+        return thresholds.writable(visibility.now(), saved.orElse(Set.of()));
     }
 
     private Columns columnsOf(RuleDefinition rule) {
@@ -198,7 +215,11 @@ class DefinitionChecks {
             throw new InvalidDefinitionException(List.of(places.locate(
                     "delivery.layout",
                     Problem.error("there is no layout \"" + named + "\"", "", null)
-                            .suggesting(Nearest.to(named, store.names(Definition.Kind.LAYOUT))
+                            .suggesting(Nearest.to(
+                                            named,
+                                            visibility
+                                                    .now()
+                                                    .names(Definition.Kind.LAYOUT, store.names(Definition.Kind.LAYOUT)))
                                     .orElse(null)))));
         var rule = layouts.resolved(asWritten);
         var query = store.query(rule.query());
@@ -207,7 +228,7 @@ class DefinitionChecks {
         var problems = new ArrayList<>(Parameters.problemsOf(rule, query.get().definition(), places));
         CheckedRule conditions = null;
         try {
-            var checked = CheckedRule.check(rule, store.columns(query.get()), thresholds.all(), places);
+            var checked = CheckedRule.check(rule, store.columns(query.get()), writable(rule), places);
             problems.addAll(checked.warnings());
             conditions = checked.conditions();
         } catch (InvalidDefinitionException refused) {
@@ -287,7 +308,8 @@ class DefinitionChecks {
                 .map(each -> places.locate(
                         field,
                         Problem.error(
-                                "the round-up " + each.definition().name() + why + "; remove the rule from it first",
+                                visibility.now().listed(List.of(each.definition())) + why
+                                        + "; remove the rule from it first",
                                 "",
                                 null)))
                 .toList();
@@ -297,7 +319,9 @@ class DefinitionChecks {
         return places.locate(
                 field,
                 Problem.error("there is no rule \"" + name + "\"", "", null)
-                        .suggesting(Nearest.to(name, store.names(Definition.Kind.RULE))
+                        .suggesting(Nearest.to(
+                                        name,
+                                        visibility.now().names(Definition.Kind.RULE, store.names(Definition.Kind.RULE)))
                                 .orElse(null)));
     }
 
@@ -306,7 +330,11 @@ class DefinitionChecks {
         return Optional.of(places.locate(
                 "schedule.calendar",
                 Problem.error("there is no calendar \"" + name + "\"", "", null)
-                        .suggesting(Nearest.to(name, store.names(Definition.Kind.CALENDAR))
+                        .suggesting(Nearest.to(
+                                        name,
+                                        visibility
+                                                .now()
+                                                .names(Definition.Kind.CALENDAR, store.names(Definition.Kind.CALENDAR)))
                                 .orElse(null))));
     }
 

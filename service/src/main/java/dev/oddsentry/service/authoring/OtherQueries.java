@@ -9,6 +9,7 @@ import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.queries.Parameters;
+import dev.oddsentry.service.visibility.Visibility;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Optional;
@@ -18,9 +19,11 @@ import org.springframework.stereotype.Component;
 @Component
 class OtherQueries {
     private final DefinitionStore store;
+    private final Visibility visibility;
     private final MailChecks mail;
 
-    OtherQueries(DefinitionStore store, MailChecks mail) {
+    OtherQueries(DefinitionStore store, MailChecks mail, Visibility visibility) {
+        this.visibility = visibility;
         this.store = store;
         this.mail = mail;
     }
@@ -62,7 +65,13 @@ class OtherQueries {
                 problems.add(places.locate(
                         field + ".layout",
                         Problem.error("there is no layout \"" + also.layout() + "\"", "", null)
-                                .suggesting(Nearest.to(also.layout(), store.names(Definition.Kind.LAYOUT))
+                                .suggesting(Nearest.to(
+                                                also.layout(),
+                                                visibility
+                                                        .now()
+                                                        .names(
+                                                                Definition.Kind.LAYOUT,
+                                                                store.names(Definition.Kind.LAYOUT)))
                                         .orElse(null))));
             else {
                 refusePrivate(also.layout(), field + ".layout", places).ifPresent(problems::add);
@@ -150,7 +159,11 @@ class OtherQueries {
         return places.locate(
                 field,
                 Problem.error("there is no query \"" + name + "\"", "", null)
-                        .suggesting(Nearest.to(name, store.names(Definition.Kind.QUERY))
+                        .suggesting(Nearest.to(
+                                        name,
+                                        visibility
+                                                .now()
+                                                .names(Definition.Kind.QUERY, store.names(Definition.Kind.QUERY)))
                                 .orElse(null)));
     }
 

@@ -7,11 +7,10 @@ import dev.oddsentry.service.people.Role;
 import dev.oddsentry.service.web.RefusedException;
 
 /** Layouts that one person keeps for extracts of their own: others do not see them. */
-public final class PrivateLayouts {
+final class PrivateLayouts {
     private PrivateLayouts() {}
 
-    /** True of what the person may see and change: all but the private layouts of others. */
-    public static boolean isOpenTo(Person person, Definition definition) {
+    private static boolean isOpenTo(Person person, Definition definition) {
         return !(definition instanceof SharedLayoutDefinition layout)
                 || layout.privateTo() == null
                 || layout.privateTo().equals(person.login())

@@ -7,9 +7,10 @@ import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
-import dev.oddsentry.service.mail.Directory;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Teams;
+import dev.oddsentry.service.recipients.Directory;
+import dev.oddsentry.service.visibility.Visibility;
 import java.util.ArrayList;
 import java.util.List;
 import java.util.Locale;
@@ -29,8 +30,16 @@ class RecipientChecks {
     private final People people;
     private final Directory directory;
     private final Settings.Mail mail;
+    private final Visibility visibility;
 
-    RecipientChecks(DefinitionStore store, Teams teams, People people, Directory directory, Settings settings) {
+    RecipientChecks(
+            DefinitionStore store,
+            Teams teams,
+            People people,
+            Directory directory,
+            Settings settings,
+            Visibility visibility) {
+        this.visibility = visibility;
         this.directory = directory;
         this.store = store;
         this.teams = teams;
@@ -109,7 +118,12 @@ class RecipientChecks {
                                     "there is no " + reference.target().code() + " \"" + reference.name() + "\"",
                                     "",
                                     null)
-                            .suggesting(Nearest.to(reference.name(), names).orElse(null))));
+                            .suggesting(Nearest.to(
+                                            reference.name(),
+                                            reference.target() == MailAddress.Target.LIST
+                                                    ? visibility.now().names(Kind.RECIPIENT_LIST, names)
+                                                    : names)
+                                    .orElse(null))));
         }
         return problems;
     }

@@ -22,11 +22,11 @@ import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.roundups.RoundUps;
 import dev.oddsentry.service.rules.RuleStates;
 import dev.oddsentry.service.triggers.Triggers;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
-import java.util.stream.Collectors;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -51,6 +51,7 @@ public class Saving {
     private final Access access;
     private final Uses uses;
     private final Archive archive;
+    private final Visibility visibility;
 
     Saving(
             DefinitionStore store,
@@ -63,7 +64,9 @@ public class Saving {
             TransactionTemplate transactions,
             Access access,
             Uses uses,
-            Archive archive) {
+            Archive archive,
+            Visibility visibility) {
+        this.visibility = visibility;
         this.uses = uses;
         this.archive = archive;
         this.access = access;
@@ -86,10 +89,18 @@ public class Saving {
     public Saved save(Person author, String text, String reason, boolean treatAsKnown, @Nullable Integer seen) {
         var document = Document.read(text);
         PrivateLayouts.refuseOthers(author, document.definition());
-        access.requireWrite(author, saved(document.definition()).orElse(document.definition()));
+        var saved = saved(document.definition());
+        saved.ifPresent(kept -> {
+            if (!visibility.of(author).includes(kept.kind(), kept.name())) throw taken(document.definition());
+        });
+        access.requireWrite(author, saved.orElse(document.definition()));
         // The source is asked before the transaction, which must not wait for it.
         var checked = checks.check(document.definition(), document.places());
         return transactions.execute(_ -> store(author, document, reason, checked, treatAsKnown, seen));
+    }
+
+    private static RefusedException taken(Definition written) {
+        return RefusedException.conflict("The name " + written.name() + " is taken.");
     }
 
     /** What the document would replace. */
@@ -112,8 +123,7 @@ public class Saving {
         var before = store.lock(written.kind(), id, written.name());
         refuseRetired(document, before.map(kept -> kept.definition().name()).orElse(written.name()));
         if (before.isEmpty()) return create(author, document, reason, checked, id == null ? UUID.randomUUID() : id);
-        if (!PrivateLayouts.isOpenTo(author, before.get().definition()))
-            throw RefusedException.conflict("The name " + written.name() + " is taken.");
+        if (!visibility.of(author).includes(before.get().id())) throw taken(written);
         access.requireWrite(author, before.get().definition());
         Definition definition = written.withId(before.get().id().toString());
         int revision = before.get().revision();
@@ -125,7 +135,7 @@ public class Saving {
             refuseTakenName(document, before.get().id());
             refuseRenameOfWhatIsNamed(document, before.get().definition().name());
             revision++;
-            store.moveTo(before.get().id(), definition.name(), revision);
+            store.moveTo(before.get().id(), definition, revision);
             keep(author, definition, revision, reason, checked);
             if (definition instanceof RuleDefinition rule) {
                 listen(new RuleId(before.get().id()), rule, document);
@@ -191,9 +201,7 @@ public class Saving {
         if (definition.name().equals(before)) return;
         var users = uses.everOf(definition.kind(), before);
         if (users.isEmpty()) return;
-        String who = users.stream()
-                .map(user -> "the " + user.kind().words() + " " + user.name())
-                .collect(Collectors.joining(", "));
+        String who = visibility.now().listed(users);
         String message = "used under the name \"" + before + "\" by " + who + ". Keep the name, or change them first";
         throw new InvalidDefinitionException(
                 List.of(document.places().locate("name", Problem.error(message, "", null))));
@@ -214,7 +222,7 @@ public class Saving {
     private Saved create(Person author, Document document, String reason, DefinitionChecks.Checked checked, UUID id) {
         Definition definition = document.definition().withId(id.toString());
         if (definition.name().equals(ADDRESS_OF_NEW)) throw reserved(document);
-        if (!store.insert(definition.kind(), id, definition.name())) throw taken(document);
+        if (!store.insert(id, definition)) throw taken(document);
         keep(author, definition, 1, reason, checked);
         if (definition instanceof RuleDefinition rule) {
             var ruleId = new RuleId(id);

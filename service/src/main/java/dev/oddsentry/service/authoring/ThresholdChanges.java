@@ -1,5 +1,6 @@
 package dev.oddsentry.service.authoring;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.EditClass;
 import dev.oddsentry.core.definition.ThresholdDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
@@ -13,6 +14,7 @@ import dev.oddsentry.service.rules.RuleStates;
 import dev.oddsentry.service.thresholds.ThresholdCsv;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.thresholds.ThresholdStore.NewValue;
+import dev.oddsentry.service.visibility.UnknownNames;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.util.List;
@@ -32,13 +34,17 @@ public class ThresholdChanges {
     private final RuleStates rules;
     private final Clock clock;
 
+    private final UnknownNames unknown;
+
     ThresholdChanges(
             DSLContext db,
             DefinitionStore definitions,
             ThresholdStore store,
             Audit audit,
             RuleStates rules,
-            Clock clock) {
+            Clock clock,
+            UnknownNames unknown) {
+        this.unknown = unknown;
         this.db = db;
         this.definitions = definitions;
         this.store = store;
@@ -114,9 +120,7 @@ public class ThresholdChanges {
     }
 
     private Current<ThresholdDefinition> require(String name) {
-        return definitions
-                .threshold(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no threshold \"" + name + "\"."));
+        return definitions.threshold(name).orElseThrow(() -> unknown.of(Kind.THRESHOLD, name));
     }
 
     public static void checkKey(ThresholdDefinition threshold, @Nullable List<String> key) {

@@ -240,6 +240,14 @@ public class DefinitionStore {
                 .map(Current::definition);
     }
 
+    public Optional<Definition> byId(UUID id) {
+        return db.select(DEFINITION.REVISION)
+                .from(DEFINITION)
+                .where(DEFINITION.ID.eq(id))
+                .fetchOptional(DEFINITION.REVISION)
+                .flatMap(revision -> revision(id, revision));
+    }
+
     public Optional<UUID> idOf(Kind kind, String name) {
         return db.select(DEFINITION.ID)
                 .from(DEFINITION)
@@ -267,23 +275,38 @@ public class DefinitionStore {
     public record Identified(UUID id, int revision, Definition definition) {}
 
     /** @return false: the name belongs to another definition of this kind */
-    public boolean insert(Kind kind, UUID id, String name) {
+    public boolean insert(UUID id, Definition definition) {
         return db.insertInto(DEFINITION)
                         .set(DEFINITION.ID, id)
-                        .set(DEFINITION.KIND, kind)
-                        .set(DEFINITION.NAME, name)
+                        .set(DEFINITION.KIND, definition.kind())
+                        .set(DEFINITION.NAME, definition.name())
+                        .set(DEFINITION.VISIBLE_TO, seenBy(definition))
+                        .set(DEFINITION.PRIVATE_TO, privateTo(definition))
                         .set(DEFINITION.REVISION, 1)
                         .onConflictDoNothing()
                         .execute()
                 == 1;
     }
 
-    public void moveTo(UUID id, String name, int revision) {
+    public void moveTo(UUID id, Definition definition, int revision) {
         db.update(DEFINITION)
-                .set(DEFINITION.NAME, name)
+                .set(DEFINITION.NAME, definition.name())
+                .set(DEFINITION.VISIBLE_TO, seenBy(definition))
+                .set(DEFINITION.PRIVATE_TO, privateTo(definition))
                 .set(DEFINITION.REVISION, revision)
                 .where(DEFINITION.ID.eq(id))
                 .execute();
+    }
+
+    private static String @Nullable [] seenBy(Definition definition) {
+        if (definition.visibleTo().isEmpty()) return null;
+        return Stream.concat(Stream.ofNullable(definition.owner()), definition.visibleTo().stream())
+                .distinct()
+                .toArray(String[]::new);
+    }
+
+    private static @Nullable String privateTo(Definition definition) {
+        return definition instanceof SharedLayoutDefinition layout ? layout.privateTo() : null;
     }
 
     public void addRevision(UUID id, int revision, Definition definition, String reason, UUID author) {

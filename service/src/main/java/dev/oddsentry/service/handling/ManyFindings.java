@@ -11,6 +11,7 @@ import dev.oddsentry.service.db.generated.tables.records.FindingRecord;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.FindingEventKind;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.visibility.Visibility;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.Collection;
@@ -27,9 +28,11 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 public class ManyFindings {
     private final DSLContext db;
+    private final Visibility visibility;
     private final Clock clock;
 
-    ManyFindings(DSLContext db, Clock clock) {
+    ManyFindings(DSLContext db, Clock clock, Visibility visibility) {
+        this.visibility = visibility;
         this.db = db;
         this.clock = clock;
     }
@@ -96,7 +99,9 @@ public class ManyFindings {
     /** In the order of their numbers, so that two people who handle the same findings wait for each other. */
     private List<FindingRecord> lock(Collection<Long> ids) {
         return db.selectFrom(FINDING)
-                .where(FINDING.ID.eq(any(ids.toArray(Long[]::new))))
+                .where(
+                        FINDING.ID.eq(any(ids.toArray(Long[]::new))),
+                        visibility.now().rules(FINDING.RULE_ID))
                 .orderBy(FINDING.ID)
                 .forUpdate()
                 .fetch();

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.layouts;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.LayoutDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.evaluation.CheckedRule;
@@ -8,6 +9,7 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.thresholds.ThresholdStore;
+import dev.oddsentry.service.visibility.UnknownNames;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.HashMap;
 import java.util.List;
@@ -19,7 +21,10 @@ public class Layouts {
     private final DefinitionStore definitions;
     private final ThresholdStore thresholds;
 
-    Layouts(DefinitionStore definitions, ThresholdStore thresholds) {
+    private final UnknownNames unknown;
+
+    Layouts(DefinitionStore definitions, ThresholdStore thresholds, UnknownNames unknown) {
+        this.unknown = unknown;
         this.thresholds = thresholds;
         this.definitions = definitions;
     }
@@ -35,7 +40,7 @@ public class Layouts {
                 .map(Current::definition)
                 .filter(layout ->
                         layout.privateTo() == null || layout.privateTo().equals(by.login()))
-                .orElseThrow(() -> RefusedException.notFound("There is no layout \"" + name + "\"."));
+                .orElseThrow(() -> unknown.of(Kind.LAYOUT, name));
         var checked = rule.withDelivery(rule.delivery().instead(found.layout()));
         var columns = definitions.columns(definitions.query(rule.query()).orElseThrow());
         try {

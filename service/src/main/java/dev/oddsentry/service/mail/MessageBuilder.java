@@ -17,6 +17,7 @@ import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.people.TeamSignature;
 import dev.oddsentry.service.people.Teams;
 import dev.oddsentry.service.recipients.BlockedRecipients;
+import dev.oddsentry.service.recipients.Directory;
 import jakarta.activation.DataHandler;
 import jakarta.mail.Message;
 import jakarta.mail.MessagingException;
@@ -120,8 +121,8 @@ public class MessageBuilder {
             message.setFrom(from(envelope.sender()));
             message.setRecipients(Message.RecipientType.TO, inAscii(to));
             message.setRecipients(Message.RecipientType.CC, inAscii(cc));
-            var replyTo = directory.addresses(
-                    recipients.replyTo().isEmpty() ? List.of("team: " + envelope.owner()) : recipients.replyTo());
+            var replyTo = Mailboxes.of(directory.written(
+                    recipients.replyTo().isEmpty() ? List.of("team: " + envelope.owner()) : recipients.replyTo()));
             if (!replyTo.isEmpty()) message.setReplyTo(inAscii(replyTo));
             message.setSubject(subject, UTF_8);
             message.setSentDate(Date.from(clock.instant()));
@@ -184,7 +185,7 @@ public class MessageBuilder {
             List<String> written,
             Map<String, BlockedRecipients.Barred> all,
             Map<String, BlockedRecipients.Barred> barred) {
-        return directory.addresses(written).stream()
+        return Mailboxes.of(directory.written(written)).stream()
                 .filter(address -> {
                     var why = all.get(address.getAddress().toLowerCase(Locale.ROOT));
                     if (why != null) barred.put(address.getAddress(), why);

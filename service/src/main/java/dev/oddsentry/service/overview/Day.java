@@ -30,6 +30,8 @@ import dev.oddsentry.service.outbox.RecipientState;
 import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.schedules.Schedules;
+import dev.oddsentry.service.visibility.Visibility;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -66,6 +68,8 @@ public class Day {
     private final Clock clock;
 
     private final Archive archive;
+    private final Visibility visibility;
+    private final VisibleDefinitions visible;
 
     Day(
             DSLContext db,
@@ -73,7 +77,11 @@ public class Day {
             Layouts layouts,
             Schedules schedules,
             Archive archive,
-            Clock clock) {
+            Clock clock,
+            VisibleDefinitions visible,
+            Visibility visibility) {
+        this.visibility = visibility;
+        this.visible = visible;
         this.archive = archive;
         this.layouts = layouts;
         this.db = db;
@@ -151,8 +159,9 @@ public class Day {
     public DayView of(Instant from, Instant until) {
         Instant now = clock.instant();
         var rules = new HashMap<RuleId, Current<RuleDefinition>>();
-        layouts.resolved(definitions.rules()).forEach(rule -> rules.put(rule.ruleId(), rule));
-        var inDay = RULE_CHECK.SLOT.ge(from).and(RULE_CHECK.SLOT.lt(until));
+        layouts.resolved(visible.rules()).forEach(rule -> rules.put(rule.ruleId(), rule));
+        var seen = visibility.now();
+        var inDay = RULE_CHECK.SLOT.ge(from).and(RULE_CHECK.SLOT.lt(until)).and(seen.rules(RULE_CHECK.RULE_ID));
         var plain = rules.values().stream()
                 .filter(rule -> rule.definition().isPlainReport())
                 .map(Current::ruleId)
@@ -186,7 +195,12 @@ public class Day {
         var lanes = shown.stream()
                 .map(id -> lane(Objects.requireNonNull(rules.get(id)), from, until, now, late.get(id)))
                 .toList();
-        int others = db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE), RULE.ID.notIn(stirred), RULE.ID.notIn(plain));
+        int others = db.fetchCount(
+                RULE,
+                RULE.STATE.eq(RuleState.ACTIVE),
+                RULE.ID.notIn(stirred),
+                RULE.ID.notIn(plain),
+                seen.rules(RULE.ID));
         return new DayView(
                 from,
                 now,
@@ -341,7 +355,10 @@ public class Day {
                 .from(MESSAGE_RECIPIENT)
                 .join(MESSAGE)
                 .on(MESSAGE.ID.eq(MESSAGE_RECIPIENT.MESSAGE_ID))
-                .where(MESSAGE_RECIPIENT.STATE.in(states), since == null ? noCondition() : MESSAGE.CREATED_AT.ge(since))
+                .where(
+                        MESSAGE_RECIPIENT.STATE.in(states),
+                        since == null ? noCondition() : MESSAGE.CREATED_AT.ge(since),
+                        visibility.now().messages())
                 .fetchSingle()
                 .value1();
     }

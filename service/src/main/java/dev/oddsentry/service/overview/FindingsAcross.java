@@ -27,6 +27,8 @@ import dev.oddsentry.service.layouts.Labels;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.memory.FindingPlace;
+import dev.oddsentry.service.visibility.Visibility;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import java.time.Instant;
 import java.util.ArrayList;
 import java.util.Collection;
@@ -50,9 +52,19 @@ public class FindingsAcross {
     private final Layouts layouts;
     private final Labels labels;
     private final FindingHandling marking;
+    private final Visibility visibility;
+    private final VisibleDefinitions visible;
 
     FindingsAcross(
-            DSLContext db, DefinitionStore definitions, Layouts layouts, Labels labels, FindingHandling marking) {
+            DSLContext db,
+            DefinitionStore definitions,
+            Layouts layouts,
+            Labels labels,
+            FindingHandling marking,
+            VisibleDefinitions visible,
+            Visibility visibility) {
+        this.visibility = visibility;
+        this.visible = visible;
         this.db = db;
         this.definitions = definitions;
         this.layouts = layouts;
@@ -128,7 +140,7 @@ public class FindingsAcross {
 
     public FindingSummaryList list(Ask ask) {
         var rules = new HashMap<RuleId, Current<RuleDefinition>>();
-        layouts.resolved(definitions.rules()).forEach(rule -> rules.put(rule.ruleId(), rule));
+        layouts.resolved(visible.rules()).forEach(rule -> rules.put(rule.ruleId(), rule));
         var which = condition(ask);
         var byRule = db.select(DEFINITION.NAME, count())
                 .from(FINDING)
@@ -175,6 +187,7 @@ public class FindingsAcross {
         String sought = ask.sought().strip();
         return and(
                 DEFINITION.RETIRED_AT.isNull(),
+                visibility.now().rules(FINDING.RULE_ID),
                 ask.state() == null ? FINDING.STATE.ne(FindingState.CLEARED) : FINDING.STATE.eq(ask.state()),
                 ask.severity() == null ? noCondition() : FINDING.SEVERITY.eq(ask.severity()),
                 ask.handling() == null ? noCondition() : ask.handling().condition(),

@@ -15,6 +15,7 @@ import static org.jooq.impl.DSL.select;
 import static org.jooq.impl.DSL.trueCondition;
 import static org.jooq.impl.DSL.values;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.memory.FindingState;
 import dev.oddsentry.service.config.Settings;
@@ -22,6 +23,8 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.memory.FindingEventKind;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import dev.oddsentry.service.web.RefusedException;
 import java.math.BigDecimal;
 import java.time.Clock;
@@ -70,7 +73,18 @@ public class FindingsOverTime {
     private final Settings.Retention kept;
     private final Clock clock;
 
-    FindingsOverTime(DSLContext db, DefinitionStore definitions, Settings settings, Clock clock) {
+    private final UnknownNames unknown;
+    private final VisibleDefinitions visible;
+
+    FindingsOverTime(
+            DSLContext db,
+            DefinitionStore definitions,
+            Settings settings,
+            Clock clock,
+            UnknownNames unknown,
+            VisibleDefinitions visible) {
+        this.visible = visible;
+        this.unknown = unknown;
         this.db = db;
         this.definitions = definitions;
         this.kept = settings.retention();
@@ -117,10 +131,8 @@ public class FindingsOverTime {
     public OpenFindings of(int days, By by, @Nullable String rule, ZoneId zone) {
         if (days < 1 || days > MOST_DAYS) throw RefusedException.invalid("days: from 1 to " + MOST_DAYS + ".");
         var rules = rule == null
-                ? definitions.rules()
-                : List.of(definitions
-                        .rule(rule)
-                        .orElseThrow(() -> RefusedException.notFound("There is no rule \"" + rule + "\".")));
+                ? visible.rules()
+                : List.of(visible.rule(rule).orElseThrow(() -> unknown.of(Kind.RULE, rule)));
         var today = clock.instant().atZone(zone).toLocalDate();
         int known = Math.min(days, Math.min(kept.checks(), Math.min(kept.findings(), kept.agedOut())));
         var from = today.minusDays(known - 1L);

@@ -9,11 +9,13 @@ import static org.jooq.impl.DSL.max;
 import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.service.definitions.DefinitionStore;
-import dev.oddsentry.service.mail.Directory;
 import dev.oddsentry.service.recipients.BlockedRecipients;
+import dev.oddsentry.service.recipients.Directory;
 import dev.oddsentry.service.recipients.RecipientLanguages;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.rules.RuleStates;
+import dev.oddsentry.service.visibility.Visibility;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -46,6 +48,8 @@ public class RecipientOverview {
     private final RecipientLanguages languages;
     private final DSLContext db;
     private final Clock clock;
+    private final Visibility visibility;
+    private final VisibleDefinitions visible;
 
     RecipientOverview(
             DefinitionStore definitions,
@@ -54,7 +58,11 @@ public class RecipientOverview {
             BlockedRecipients reach,
             RecipientLanguages languages,
             DSLContext db,
-            Clock clock) {
+            Clock clock,
+            VisibleDefinitions visible,
+            Visibility visibility) {
+        this.visibility = visibility;
+        this.visible = visible;
         this.definitions = definitions;
         this.states = states;
         this.directory = directory;
@@ -137,12 +145,12 @@ public class RecipientOverview {
         var named = known.named().getOrDefault(address, Map.of());
         var sent = known.sent().getOrDefault(address, Map.of());
         var gets = new ArrayList<RecipientEntry>();
-        for (var rule : definitions.rules()) {
+        for (var rule : visible.rules()) {
             if (!named.containsKey(rule.id()) && !sent.containsKey(rule.id())) continue;
             var of = rule.definition();
             gets.add(gets("rule", rule.id(), of.name(), of.title(), states.of(rule.ruleId()), address, named, sent));
         }
-        for (var roundUp : definitions.roundUps()) {
+        for (var roundUp : visible.roundUps()) {
             if (!named.containsKey(roundUp.id()) && !sent.containsKey(roundUp.id())) continue;
             var of = roundUp.definition();
             gets.add(gets("round-up", roundUp.id(), of.name(), of.title(), null, address, named, sent));
@@ -181,9 +189,9 @@ public class RecipientOverview {
 
     private Known known() {
         var named = new HashMap<String, Map<UUID, List<String>>>();
-        for (var rule : definitions.rules())
+        for (var rule : visible.rules())
             name(named, rule.id(), rule.definition().delivery());
-        for (var roundUp : definitions.roundUps())
+        for (var roundUp : visible.roundUps())
             name(named, roundUp.id(), roundUp.definition().to(), "to");
         return new Known(named, sent());
     }
@@ -213,6 +221,7 @@ public class RecipientOverview {
 
     private Map<String, Map<UUID, Sent>> sent() {
         var address = lower(MESSAGE_RECIPIENT.ADDRESS);
+        var seen = visibility.now();
         var sent = new HashMap<String, Map<UUID, Sent>>();
         db.select(address, MESSAGE.RULE_ID, MESSAGE.ROUND_UP_ID, count(), max(MESSAGE.CREATED_AT))
                 .from(MESSAGE)
@@ -220,6 +229,8 @@ public class RecipientOverview {
                 .on(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
                 .where(
                         MESSAGE.CREATED_AT.gt(clock.instant().minus(LATELY)),
+                        seen.rules(MESSAGE.RULE_ID),
+                        seen.definitions(MESSAGE.ROUND_UP_ID),
                         MESSAGE.RULE_ID.isNotNull().or(MESSAGE.ROUND_UP_ID.isNotNull()))
                 .groupBy(address, MESSAGE.RULE_ID, MESSAGE.ROUND_UP_ID)
                 .forEach(row -> {

@@ -14,6 +14,7 @@ import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.memory.FindingPlace;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import java.util.HashMap;
 import java.util.List;
 import java.util.Objects;
@@ -29,8 +30,10 @@ public class ReportedFindings {
     private final DSLContext db;
     private final DefinitionStore definitions;
     private final Layouts layouts;
+    private final VisibleDefinitions visible;
 
-    ReportedFindings(DSLContext db, DefinitionStore definitions, Layouts layouts) {
+    ReportedFindings(DSLContext db, DefinitionStore definitions, Layouts layouts, VisibleDefinitions visible) {
+        this.visible = visible;
         this.db = db;
         this.definitions = definitions;
         this.layouts = layouts;
@@ -60,7 +63,7 @@ public class ReportedFindings {
     /** None of a message that reported nothing, such as a preview, or whose findings were deleted since. */
     public MessageFindingList of(MessageId message) {
         var rules = new HashMap<RuleId, RuleDefinition>();
-        for (var rule : layouts.resolved(definitions.rulesEver())) rules.put(rule.ruleId(), rule.definition());
+        for (var rule : layouts.resolved(visible.rulesEver())) rules.put(rule.ruleId(), rule.definition());
         var rows = db.select(FINDING.asterisk(), REPORT.KINDS)
                 .from(REPORT)
                 .join(FINDING)

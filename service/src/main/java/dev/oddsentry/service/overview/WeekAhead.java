@@ -16,6 +16,8 @@ import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.schedules.Schedules;
+import dev.oddsentry.service.visibility.Visibility;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import dev.oddsentry.service.web.RefusedException;
 import java.math.BigDecimal;
 import java.time.Clock;
@@ -48,9 +50,19 @@ public class WeekAhead {
     private final DSLContext db;
     private final DefinitionStore definitions;
     private final Schedules schedules;
+    private final VisibleDefinitions visible;
     private final Clock clock;
+    private final Visibility visibility;
 
-    WeekAhead(DSLContext db, DefinitionStore definitions, Schedules schedules, Clock clock) {
+    WeekAhead(
+            DSLContext db,
+            DefinitionStore definitions,
+            Schedules schedules,
+            Clock clock,
+            VisibleDefinitions visible,
+            Visibility visibility) {
+        this.visibility = visibility;
+        this.visible = visible;
         this.db = db;
         this.definitions = definitions;
         this.schedules = schedules;
@@ -105,7 +117,7 @@ public class WeekAhead {
                 .from(RULE)
                 .where(RULE.STATE.eq(RuleState.ACTIVE))
                 .fetchSet(RULE.ID);
-        return definitions.rules().stream()
+        return visible.rules().stream()
                 .filter(rule -> active.contains(rule.ruleId()))
                 .toList();
     }
@@ -183,7 +195,11 @@ public class WeekAhead {
         var byHour = new HashMap<HourOfWeek, Double>();
         db.select(quarter, count())
                 .from(MESSAGE)
-                .where(MESSAGE.CREATED_AT.ge(begun()), MESSAGE.PREVIEW_OF.isNull(), MESSAGE.TRIAL_OF.isNull())
+                .where(
+                        MESSAGE.CREATED_AT.ge(begun()),
+                        MESSAGE.PREVIEW_OF.isNull(),
+                        MESSAGE.TRIAL_OF.isNull(),
+                        visibility.now().messages())
                 .groupBy(quarter)
                 .forEach(row -> byHour.merge(
                         HourOfWeek.of(Instant.ofEpochSecond(row.value1().longValueExact() * QUARTER_HOUR)

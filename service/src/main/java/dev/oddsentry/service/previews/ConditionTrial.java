@@ -1,5 +1,6 @@
 package dev.oddsentry.service.previews;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.DeliveryDefinition;
 import dev.oddsentry.core.definition.MemoryDefinition;
 import dev.oddsentry.core.definition.QueryDefinition;
@@ -27,7 +28,8 @@ import dev.oddsentry.service.evaluation.UnknownRowsSuggestion;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.thresholds.ThresholdStore;
-import dev.oddsentry.service.web.RefusedException;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.Visibility;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -51,13 +53,20 @@ public class ConditionTrial {
     private final Audit audit;
     private final DSLContext db;
 
+    private final UnknownNames unknown;
+    private final Visibility visibility;
+
     ConditionTrial(
             DefinitionStore definitions,
             Sources sources,
             Evaluator evaluator,
             ThresholdStore thresholds,
             Audit audit,
-            DSLContext db) {
+            DSLContext db,
+            UnknownNames unknown,
+            Visibility visibility) {
+        this.visibility = visibility;
+        this.unknown = unknown;
         this.definitions = definitions;
         this.sources = sources;
         this.evaluator = evaluator;
@@ -99,9 +108,7 @@ public class ConditionTrial {
 
     /** @throws dev.oddsentry.core.problem.InvalidDefinitionException if the condition does not fit the query, with its place */
     public ConditionTrialResult run(Person by, String queryName, Ask ask) {
-        var query = definitions
-                .query(queryName)
-                .orElseThrow(() -> RefusedException.notFound("There is no query \"" + queryName + "\"."));
+        var query = definitions.query(queryName).orElseThrow(() -> unknown.of(Kind.QUERY, queryName));
         audit.record(db, by.id(), AuditAct.TRY_CONDITION, queryName, ask.condition());
         var source = sources.require(query.definition().source());
         var rule = ruleOf(query.definition(), ask);
@@ -111,7 +118,7 @@ public class ConditionTrial {
                 query.definition(),
                 source,
                 moment,
-                thresholds.all(),
+                thresholds.writable(visibility.now(), Set.of()),
                 new KnownTable(0),
                 new MinimumDuration.Tick(0, true, ask.slot()),
                 PendingEffect.NONE,
@@ -169,7 +176,7 @@ public class ConditionTrial {
                 RuleDefinition.LimitsDefinition.USUAL,
                 null,
                 DeliveryDefinition.TO_NOBODY,
-                new RuleDefinition.Filing(List.of(), null));
+                new RuleDefinition.Filing(List.of(), null, List.of()));
     }
 
     private static List<@Nullable String> texts(List<? extends @Nullable Object> cells, ZoneId zone) {

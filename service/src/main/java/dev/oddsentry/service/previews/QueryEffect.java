@@ -12,6 +12,7 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.queries.RunWords;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
@@ -31,6 +32,7 @@ public class QueryEffect {
     private final Audit audit;
     private final DSLContext db;
     private final Clock clock;
+    private final VisibleDefinitions visible;
 
     QueryEffect(
             DefinitionStore definitions,
@@ -39,7 +41,9 @@ public class QueryEffect {
             CopyLookup copies,
             Audit audit,
             DSLContext db,
-            Clock clock) {
+            Clock clock,
+            VisibleDefinitions visible) {
+        this.visible = visible;
         this.definitions = definitions;
         this.drafts = drafts;
         this.previewing = previewing;
@@ -73,7 +77,7 @@ public class QueryEffect {
         audit.record(db, by.id(), AuditAct.PREVIEW_QUERY, edited.name(), RunWords.of(edited, Map.of()));
         if (effect == EditClass.NO_EFFECT) return new QueryEffectView(effect, List.of());
         Instant slot = clock.instant();
-        var rules = definitions.rules().stream()
+        var rules = visible.rules().stream()
                 .filter(rule -> rule.definition().query().equals(edited.name()))
                 .map(rule -> onRule(rule, edited, slot))
                 .toList();

@@ -1,11 +1,14 @@
 package dev.oddsentry.service.previews;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.threshold.ThresholdTable;
 import dev.oddsentry.service.authoring.ThresholdChanges;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.thresholds.ThresholdStore.NewValue;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.ArrayList;
 import java.util.List;
@@ -20,7 +23,17 @@ public class ThresholdEffect {
     private final ThresholdStore store;
     private final ExceptionCounts counts;
 
-    ThresholdEffect(DefinitionStore definitions, ThresholdStore store, ExceptionCounts counts) {
+    private final UnknownNames unknown;
+    private final VisibleDefinitions visible;
+
+    ThresholdEffect(
+            DefinitionStore definitions,
+            ThresholdStore store,
+            ExceptionCounts counts,
+            UnknownNames unknown,
+            VisibleDefinitions visible) {
+        this.visible = visible;
+        this.unknown = unknown;
         this.definitions = definitions;
         this.store = store;
         this.counts = counts;
@@ -39,13 +52,11 @@ public class ThresholdEffect {
             @Nullable String refused) {}
 
     public List<ThresholdEffectOnRule> of(Person by, String name, List<NewValue> values) {
-        var threshold = definitions
-                .threshold(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no threshold \"" + name + "\"."));
+        var threshold = definitions.threshold(name).orElseThrow(() -> unknown.of(Kind.THRESHOLD, name));
         values.forEach(value -> ThresholdChanges.checkKey(threshold.definition(), value.key()));
         var changed = with(store.table(threshold), values);
         var effects = new ArrayList<ThresholdEffectOnRule>();
-        for (var rule : definitions.rules()) {
+        for (var rule : visible.rules()) {
             var definition = rule.definition();
             if (!definition.thresholdsUsed().contains(name)) continue;
             var before = store.named(definition.thresholdsUsed());

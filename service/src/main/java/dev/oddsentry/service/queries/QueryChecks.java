@@ -6,8 +6,11 @@ import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.core.value.Columns;
+import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.visibility.Visibility;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import java.util.ArrayList;
 import java.util.List;
 import org.springframework.stereotype.Component;
@@ -16,9 +19,13 @@ import org.springframework.stereotype.Component;
 @Component
 public class QueryChecks {
     private final Sources sources;
+    private final Visibility visibility;
     private final QueryRunner runner;
+    private final VisibleDefinitions visible;
 
-    QueryChecks(Sources sources, QueryRunner runner) {
+    QueryChecks(Sources sources, QueryRunner runner, Visibility visibility, VisibleDefinitions visible) {
+        this.visible = visible;
+        this.visibility = visibility;
         this.sources = sources;
         this.runner = runner;
     }
@@ -35,7 +42,7 @@ public class QueryChecks {
         var problems = new ArrayList<Problem>();
         SqlText.problem(query.sql()).ifPresent(problem -> problems.add(places.locate("sql", problem)));
         problems.addAll(Parameters.problemsOf(query, places));
-        var source = sources.find(query.source());
+        var source = sources.find(query.source()).filter(found -> visibility.mayUse(found) || isAsSaved(query));
         if (source.isEmpty()) problems.add(places.locate("source", unknownSource(query)));
         if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
         var warnings = SqlText.readsClock(query.sql()).stream()
@@ -44,8 +51,20 @@ public class QueryChecks {
         return new Checked(describe(source.orElseThrow(), query, places), warnings);
     }
 
+    /** Another text would read other tables; labels and the like are changed by whoever sees the query. */
+    private boolean isAsSaved(QueryDefinition query) {
+        return visible.query(query.name())
+                .map(DefinitionStore.Current::definition)
+                .filter(kept ->
+                        kept.source().equals(query.source()) && kept.sql().equals(query.sql()))
+                .isPresent();
+    }
+
     private Problem unknownSource(QueryDefinition query) {
-        var names = sources.all().stream().map(Source::name).toList();
+        var names = sources.all().stream()
+                .filter(visibility::mayUse)
+                .map(Source::name)
+                .toList();
         return Problem.error("there is no source \"" + query.source() + "\"", "", null)
                 .suggesting(Nearest.to(query.source(), names).orElse(null));
     }

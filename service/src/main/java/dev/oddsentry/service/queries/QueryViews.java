@@ -6,10 +6,10 @@ import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
-import dev.oddsentry.core.problem.Nearest;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
-import dev.oddsentry.service.web.RefusedException;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import java.time.Instant;
 import java.util.HashMap;
 import java.util.LinkedHashMap;
@@ -24,9 +24,13 @@ import org.springframework.stereotype.Component;
 @Component
 public class QueryViews {
     private final DSLContext db;
+    private final VisibleDefinitions visible;
     private final DefinitionStore definitions;
+    private final UnknownNames unknown;
 
-    QueryViews(DSLContext db, DefinitionStore definitions) {
+    QueryViews(DSLContext db, DefinitionStore definitions, VisibleDefinitions visible, UnknownNames unknown) {
+        this.unknown = unknown;
+        this.visible = visible;
         this.db = db;
         this.definitions = definitions;
     }
@@ -83,8 +87,8 @@ public class QueryViews {
     public List<QuerySummary> all() {
         var saved = saves();
         var users = new HashMap<String, Integer>();
-        definitions.rules().forEach(rule -> users.merge(rule.definition().query(), 1, Integer::sum));
-        return definitions.queries().stream()
+        visible.rules().forEach(rule -> users.merge(rule.definition().query(), 1, Integer::sum));
+        return visible.queries().stream()
                 .map(query -> summary(
                         query, saved, users.getOrDefault(query.definition().name(), 0)))
                 .toList();
@@ -136,15 +140,7 @@ public class QueryViews {
     }
 
     Current<QueryDefinition> require(String name) {
-        return definitions.query(name).orElseThrow(() -> {
-            var names = definitions.queries().stream()
-                    .map(each -> each.definition().name())
-                    .toList();
-            String near = Nearest.to(name, names)
-                    .map(nearest -> " Did you mean \"" + nearest + "\"?")
-                    .orElse("");
-            return RefusedException.notFound("There is no query \"" + name + "\"." + near);
-        });
+        return definitions.query(name).orElseThrow(() -> unknown.of(Definition.Kind.QUERY, name));
     }
 
     private static QueryParameterView parameter(String name, QueryDefinition.Parameter declared) {
@@ -175,12 +171,12 @@ public class QueryViews {
 
     private List<QueryUser> users(String query) {
         var users = new LinkedHashMap<String, QueryUser>();
-        for (var each : definitions.rules()) {
+        for (var each : visible.rules()) {
             var rule = each.definition();
             if (!rule.names(Definition.Kind.QUERY).contains(query)) continue;
             users.put("rule " + rule.name(), new QueryUser("rule", rule.name(), rule.title(), how(rule, query)));
         }
-        for (var each : definitions.queries()) {
+        for (var each : visible.queries()) {
             var other = each.definition();
             if (other.chosenFrom().containsValue(query))
                 users.put("query " + other.name(), new QueryUser("query", other.name(), other.title(), "choices"));

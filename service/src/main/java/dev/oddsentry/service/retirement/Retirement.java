@@ -7,7 +7,6 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.access.Access;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
-import dev.oddsentry.service.authoring.PrivateLayouts;
 import dev.oddsentry.service.definitions.Archive;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.Uses;
@@ -15,6 +14,8 @@ import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.roundups.RoundUps;
 import dev.oddsentry.service.rules.RuleStates;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.util.List;
@@ -36,6 +37,9 @@ public class Retirement {
     private final RoundUps roundUps;
     private final Audit audit;
 
+    private final UnknownNames unknown;
+    private final Visibility visibility;
+
     Retirement(
             DSLContext db,
             DefinitionStore definitions,
@@ -44,7 +48,11 @@ public class Retirement {
             Access access,
             RuleStates ruleStates,
             RoundUps roundUps,
-            Audit audit) {
+            Audit audit,
+            UnknownNames unknown,
+            Visibility visibility) {
+        this.visibility = visibility;
+        this.unknown = unknown;
         this.db = db;
         this.definitions = definitions;
         this.archive = archive;
@@ -70,10 +78,11 @@ public class Retirement {
             String by,
             String reason) {}
 
-    /** The latest first, but for layouts that are another's own. */
-    public List<RetiredDefinition> all(Person by) {
+    /** The latest first, of those that one may see. */
+    public List<RetiredDefinition> all() {
+        var visible = visibility.now();
         return archive.all().stream()
-                .filter(entry -> PrivateLayouts.isOpenTo(by, definition(entry)))
+                .filter(entry -> visible.includes(entry.id()))
                 .map(this::view)
                 .toList();
     }
@@ -92,8 +101,9 @@ public class Retirement {
         });
         var users = uses.of(kind, name);
         if (!users.isEmpty())
-            throw RefusedException.conflict("\"" + name + "\" is used by " + list(users) + ". Change or retire "
-                    + (users.size() == 1 ? "that" : "those") + " first.");
+            throw RefusedException.conflict(
+                    "\"" + name + "\" is used by " + visibility.now().listed(users) + ". Change or retire "
+                            + (users.size() == 1 ? "that" : "those") + " first.");
         pause(by, found);
         archive.retire(found.id(), by.id(), reason.strip());
         audit.record(db, by.id(), AuditAct.RETIRE_DEFINITION, name, kind.words() + ": " + reason.strip());
@@ -118,10 +128,7 @@ public class Retirement {
     }
 
     private DefinitionStore.Identified lock(Person by, Kind kind, String name) {
-        var found = definitions
-                .lock(kind, null, name)
-                .filter(each -> PrivateLayouts.isOpenTo(by, each.definition()))
-                .orElseThrow(() -> RefusedException.notFound("There is no " + kind.words() + " \"" + name + "\"."));
+        var found = definitions.lock(kind, null, name).orElseThrow(() -> unknown.of(kind, name));
         access.requireWrite(by, found.definition());
         return found;
     }

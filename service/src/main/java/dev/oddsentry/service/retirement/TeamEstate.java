@@ -15,6 +15,8 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Teams;
+import dev.oddsentry.service.sources.Source;
+import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.Arrays;
 import java.util.List;
@@ -38,8 +40,10 @@ public class TeamEstate {
     private final Archive archive;
     private final Teams teams;
     private final Audit audit;
+    private final Sources sources;
 
-    TeamEstate(DSLContext db, DefinitionStore definitions, Archive archive, Teams teams, Audit audit) {
+    TeamEstate(DSLContext db, DefinitionStore definitions, Archive archive, Teams teams, Audit audit, Sources sources) {
+        this.sources = sources;
         this.db = db;
         this.definitions = definitions;
         this.archive = archive;
@@ -52,15 +56,16 @@ public class TeamEstate {
      *
      * @param owned whether the team owns it
      * @param mailed whether the team is among its recipients
+     * @param shown whether it is shown to the team, which does not own it
      */
     public record TeamDefinition(
-            String kind, String name, String title, boolean owned, boolean mailed, boolean retired) {}
+            String kind, String name, String title, boolean owned, boolean mailed, boolean shown, boolean retired) {}
 
     /** By kind and name, the retired ones too. */
     @Transactional(readOnly = true)
     public List<TeamDefinition> of(String team) {
         return ever().map(each -> view(each.definition(), team))
-                .filter(each -> each.owned() || each.mailed())
+                .filter(each -> each.owned() || each.mailed() || each.shown())
                 .toList();
     }
 
@@ -71,6 +76,7 @@ public class TeamEstate {
                 definition.title(),
                 team.equals(definition.owner()),
                 TeamReferences.mails(Document.tree(definition), team),
+                !team.equals(definition.owner()) && TeamReferences.shows(Document.tree(definition), team),
                 archive.of(definition.kind(), definition.name()).isPresent());
     }
 
@@ -108,6 +114,7 @@ public class TeamEstate {
                 .toList();
         named.forEach(each ->
                 change(by, each, "team " + from + " renamed to " + to, tree -> TeamReferences.renamed(tree, from, to)));
+        sources.renameTeam(from, to);
         db.selectFrom(RULE_DRAFT)
                 .forEach(draft -> db.update(RULE_DRAFT)
                         .set(
@@ -138,7 +145,14 @@ public class TeamEstate {
                     + named.stream()
                             .map(each -> each.kind() + " " + each.name() + (each.retired() ? " (retired)" : ""))
                             .collect(Collectors.joining(", "))
-                    + ". Hand over what it owns and change the recipients first.");
+                    + ". Hand over what it owns, and change recipients and who sees it, first.");
+        var granted = sources.all().stream()
+                .filter(source -> source.teams().contains(team))
+                .map(Source::name)
+                .toList();
+        if (!granted.isEmpty())
+            throw RefusedException.conflict("The team " + team + " may use the source " + String.join(", ", granted)
+                    + ", which every team could use without it. Save the source for other teams first.");
         teams.remove(team);
         audit.record(db, by.id(), AuditAct.REMOVE_TEAM, team, null);
     }
@@ -164,7 +178,7 @@ public class TeamEstate {
                 .definition()
                 .withId(each.id().toString());
         int revision = now.revision() + 1;
-        definitions.moveTo(each.id(), after.name(), revision);
+        definitions.moveTo(each.id(), after, revision);
         definitions.addRevision(each.id(), revision, after, reason, by.id());
         if (now.definition() instanceof QueryDefinition query)
             definitions.addColumns(

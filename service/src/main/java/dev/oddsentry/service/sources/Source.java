@@ -3,6 +3,7 @@ package dev.oddsentry.service.sources;
 import dev.oddsentry.core.schedule.ClosedHours;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.UUID;
 import org.jspecify.annotations.Nullable;
 
@@ -12,6 +13,7 @@ import org.jspecify.annotations.Nullable;
  * @param mostRows a result with more rows fails, it is never cut off
  * @param mostConnections queries that may run at once, at least two; a quarter of them, at least one, is for what people run by hand
  * @param closedHours in which checks wait; null where it is always open
+ * @param teams whose members may use it; empty for all
  * @param spread how long after their slots checks may begin, each rule always as long
  */
 public record Source(
@@ -24,6 +26,7 @@ public record Source(
         int mostConnections,
         @Nullable ClosedHours closedHours,
         Duration spread,
+        List<String> teams,
         Instant updatedAt) {
     /** How many of its connections the lane has. */
     public int connectionsFor(Lane lane) {

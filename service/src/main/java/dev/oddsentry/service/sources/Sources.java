@@ -11,6 +11,7 @@ import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.ZoneId;
+import java.util.Arrays;
 import java.util.List;
 import java.util.Optional;
 import java.util.UUID;
@@ -46,7 +47,10 @@ public class Sources {
         }
     }
 
-    /** @param password null keeps the one stored */
+    /**
+     * @param password null keeps the one stored
+     * @param teams whose members may use it; empty for all, null keeps those stored
+     */
     public record Settings(
             String jdbcUrl,
             String username,
@@ -55,7 +59,8 @@ public class Sources {
             Duration timeLimit,
             int mostConnections,
             @Nullable ClosedHours closedHours,
-            Duration spread) {}
+            Duration spread,
+            @Nullable List<String> teams) {}
 
     public List<Source> all() {
         return db.selectFrom(SOURCE).orderBy(SOURCE.NAME).fetch(Sources::source);
@@ -80,6 +85,7 @@ public class Sources {
                 row.getMaxConnections(),
                 closedHours(row),
                 Duration.ofSeconds(row.getSpreadSeconds()),
+                row.getTeams() == null ? List.of() : List.of(row.getTeams()),
                 row.getUpdatedAt());
     }
 
@@ -107,17 +113,25 @@ public class Sources {
         row.setClosedUntil(closed == null ? null : closed.until());
         row.setClosedZone(closed == null ? null : closed.zone().getId());
         row.setSpreadSeconds(Math.toIntExact(settings.spread().toSeconds()));
+        var teams = settings.teams();
+        row.setTeams(teams == null || teams.isEmpty() ? null : teams.toArray(String[]::new));
         row.setUpdatedAt(clock.instant());
         var changes = row.copy();
         changes.changed(SOURCE.ID, false);
+        if (teams == null) changes.changed(SOURCE.TEAMS, false);
         db.insertInto(SOURCE)
                 .set(row)
                 .onConflict(SOURCE.NAME)
                 .doUpdate()
                 .set(changes)
                 .execute();
-        audit.record(db, by.id(), AuditAct.SAVE_SOURCE, name, settings.jdbcUrl());
+        audit.record(db, by.id(), AuditAct.SAVE_SOURCE, name, settings.jdbcUrl() + words(teams));
         return require(name);
+    }
+
+    private static String words(@Nullable List<String> teams) {
+        if (teams == null) return "";
+        return teams.isEmpty() ? ", for every team" : ", for " + String.join(", ", teams);
     }
 
     /** The stored password goes to nobody but the server and the user that it was given for. */
@@ -131,6 +145,16 @@ public class Sources {
             throw RefusedException.invalid(
                     "The address or the user of the source \"" + name + "\" changed. Enter its password again.");
         return stored.getPasswordCipher();
+    }
+
+    /** Part of the caller's transaction. */
+    public void renameTeam(String from, String to) {
+        for (var row : db.selectFrom(SOURCE).where(SOURCE.TEAMS.isNotNull())) {
+            row.setTeams(Arrays.stream(row.getTeams())
+                    .map(team -> team.equals(from) ? to : team)
+                    .toArray(String[]::new));
+            row.update();
+        }
     }
 
     String passwordOf(Source source) {

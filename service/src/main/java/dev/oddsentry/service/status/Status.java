@@ -28,6 +28,7 @@ import dev.oddsentry.service.failures.IncidentKind;
 import dev.oddsentry.service.outbox.RecipientState;
 import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
+import dev.oddsentry.service.visibility.Visibility;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
@@ -50,8 +51,10 @@ public class Status {
     private final DSLContext db;
     private final Node node;
     private final Clock clock;
+    private final Visibility visibility;
 
-    Status(DSLContext db, Node node, Clock clock) {
+    Status(DSLContext db, Node node, Clock clock, Visibility visibility) {
+        this.visibility = visibility;
         this.db = db;
         this.node = node;
         this.clock = clock;
@@ -121,10 +124,12 @@ public class Status {
                                 RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE))
                         .and(MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())))
                 .fetchSingle();
-        int awaitingApproval = db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.AWAITING_APPROVAL));
+        var visible = visibility.now();
+        int awaitingApproval = db.fetchCount(
+                RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.AWAITING_APPROVAL), visible.rules(RULE_CHECK.RULE_ID));
         int failing = db.fetchCount(SCHEDULED_TASKS, SCHEDULED_TASKS.CONSECUTIVE_FAILURES.gt(2))
                 + db.fetchCount(MAIL_TASKS, MAIL_TASKS.CONSECUTIVE_FAILURES.gt(2));
-        int holds = db.fetchCount(MAIL_HOLD, MAIL_HOLD.ENDED_AT.isNull());
+        int holds = db.fetchCount(MAIL_HOLD, MAIL_HOLD.ENDED_AT.isNull(), visible.rules(MAIL_HOLD.RULE_ID));
         long latest = seconds(due.value2(), now);
         long oldest = seconds(waiting.value2(), now);
         var incidents = incidents();
@@ -139,8 +144,8 @@ public class Status {
         return new StatusView(
                 now,
                 node.name(),
-                db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE)),
-                db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.RUNNING)),
+                db.fetchCount(RULE, RULE.STATE.eq(RuleState.ACTIVE), visible.rules(RULE.ID)),
+                db.fetchCount(RULE_CHECK, RULE_CHECK.STATE.eq(CheckState.RUNNING), visible.rules(RULE_CHECK.RULE_ID)),
                 due.value1(),
                 latest,
                 db.select(max(RULE_CHECK.FINISHED_AT)).from(RULE_CHECK).fetchOne(0, Instant.class),
@@ -164,7 +169,9 @@ public class Status {
     private Map<CheckState, Integer> outcomes(Instant now) {
         return db.select(RULE_CHECK.STATE, count())
                 .from(RULE_CHECK)
-                .where(RULE_CHECK.STARTED_AT.gt(now.minus(LOOKED_AT)))
+                .where(
+                        RULE_CHECK.STARTED_AT.gt(now.minus(LOOKED_AT)),
+                        visibility.now().rules(RULE_CHECK.RULE_ID))
                 .groupBy(RULE_CHECK.STATE)
                 .fetchMap(RULE_CHECK.STATE, row -> row.value2());
     }
@@ -174,7 +181,7 @@ public class Status {
                 .from(INCIDENT_RULE)
                 .join(DEFINITION)
                 .on(DEFINITION.ID.eq(INCIDENT_RULE.RULE_ID.coerce(DEFINITION.ID)))
-                .where(INCIDENT_RULE.RECOVERED_AT.isNull())
+                .where(INCIDENT_RULE.RECOVERED_AT.isNull(), visibility.now().rules(INCIDENT_RULE.RULE_ID))
                 .orderBy(DEFINITION.NAME)
                 .fetchGroups(INCIDENT_RULE.INCIDENT_ID, DEFINITION.NAME);
         return db.selectFrom(INCIDENT).where(INCIDENT.OVER_AT.isNull()).orderBy(INCIDENT.BEGAN_AT).fetch().stream()
@@ -194,7 +201,10 @@ public class Status {
 
     private IncidentRuleRecord latestFailure(long incident) {
         return db.selectFrom(INCIDENT_RULE)
-                .where(INCIDENT_RULE.INCIDENT_ID.eq(incident), INCIDENT_RULE.RECOVERED_AT.isNull())
+                .where(
+                        INCIDENT_RULE.INCIDENT_ID.eq(incident),
+                        INCIDENT_RULE.RECOVERED_AT.isNull(),
+                        visibility.now().rules(INCIDENT_RULE.RULE_ID))
                 .orderBy(INCIDENT_RULE.LAST_AT.desc())
                 .limit(1)
                 .fetchOptional()
@@ -261,7 +271,10 @@ public class Status {
                 .from(MESSAGE)
                 .join(DEFINITION)
                 .on(DEFINITION.ID.eq(coalesce(MESSAGE.RULE_ID.coerce(DEFINITION.ID), MESSAGE.ROUND_UP_ID)))
-                .where(MESSAGE.CREATED_AT.gt(now.minus(DELIVERED_IN)), MESSAGE.REPEAT_OF.isNull())
+                .where(
+                        MESSAGE.CREATED_AT.gt(now.minus(DELIVERED_IN)),
+                        MESSAGE.REPEAT_OF.isNull(),
+                        visibility.now().messages())
                 .orderBy(DEFINITION.ID, MESSAGE.AUDIENCE_ID, MESSAGE.CREATED_AT.desc())
                 .asTable("latest");
         var id = latest.field(MESSAGE.ID);

@@ -12,6 +12,7 @@ import dev.oddsentry.core.threshold.ThresholdTable;
 import dev.oddsentry.core.threshold.Thresholds;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.visibility.Visible;
 import java.math.BigDecimal;
 import java.time.Clock;
 import java.time.Instant;
@@ -56,6 +57,19 @@ public class ThresholdStore {
     /** Every threshold with its present values. */
     public Thresholds all() {
         return Thresholds.of(definitions.thresholds().stream().map(this::table).toList());
+    }
+
+    /**
+     * Those that a person may write in a condition.
+     *
+     * @param too the names of others that were written before
+     */
+    public Thresholds writable(Visible visible, Collection<String> too) {
+        return Thresholds.of(definitions.thresholds().stream()
+                .filter(each -> visible.includes(each.id())
+                        || too.contains(each.definition().name()))
+                .map(this::table)
+                .toList());
     }
 
     /** Those of these names that there are. */

@@ -25,6 +25,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.Optional;
 import java.util.Set;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jooq.impl.DSL;
 import org.jspecify.annotations.Nullable;
@@ -127,13 +128,11 @@ public class Triggers {
                 .fetch(RULE_EVENT.RULE_ID);
     }
 
-    public boolean isKnown(String event) {
-        return db.fetchExists(RULE_EVENT, RULE_EVENT.EVENT.eq(event));
-    }
-
-    public List<String> events() {
+    /** @param seen the rules whose events count */
+    public List<String> events(Condition seen) {
         return db.selectDistinct(RULE_EVENT.EVENT)
                 .from(RULE_EVENT)
+                .where(seen)
                 .orderBy(RULE_EVENT.EVENT)
                 .fetch(RULE_EVENT.EVENT);
     }

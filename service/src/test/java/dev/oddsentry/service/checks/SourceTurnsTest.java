@@ -17,6 +17,7 @@ import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.Optional;
 import org.junit.jupiter.api.Test;
 
@@ -47,6 +48,7 @@ class SourceTurnsTest {
                         connections,
                         null,
                         spread,
+                        List.of(),
                         Instant.EPOCH)));
         when(settings.work())
                 .thenReturn(new Settings.Work(

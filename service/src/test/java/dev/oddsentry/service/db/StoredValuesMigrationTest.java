@@ -89,6 +89,25 @@ class StoredValuesMigrationTest {
     }
 
     @Test
+    void aPrivateLayoutStaysPrivate() throws SQLException {
+        service.execute("postgres", "create database " + database);
+        migrate("42");
+        service.execute(
+                database,
+                "insert into definition (id, kind, name, revision) select gen_random_uuid(), kind, name, 2 from"
+                        + " (values ('LAYOUT', 'mine'), ('LAYOUT', 'ours'), ('QUERY', 'sailings')) as v (kind, name);"
+                        + " insert into definition_revision (definition_id, revision, document, reason, at)"
+                        + " select id, number, case when name = 'mine' and number = 2"
+                        + " then '{\"private_to\":\"ines\"}' else '{}' end::json, '', now()"
+                        + " from definition, generate_series(1, 2) as number");
+        migrate("43");
+        assertThat(texts("select name || coalesce(' of ' || private_to, '') from definition order by name"))
+                .containsExactly("mine of ines", "ours", "sailings");
+        assertThat(texts("select name from definition where visible_to is not null"))
+                .isEmpty();
+    }
+
+    @Test
     void actsOfTheAuditBecomeNamesAndWordsOfOthersStayInTheDetail() throws SQLException {
         service.execute("postgres", "create database " + database);
         migrate("30");

@@ -39,7 +39,7 @@ class DefinitionStoreTest {
                 .transform(UUID::fromString);
         service.bean(TransactionTemplate.class).executeWithoutResult(transaction -> {
             store.addRevision(before.id(), 2, before.definition().withParameters(Map.of("never", "saved")), "", author);
-            store.moveTo(before.id(), sailings.name, 2);
+            store.moveTo(before.id(), before.definition(), 2);
             assertThat(rule().parameters()).as("seen in the transaction").containsKey("never");
             transaction.setRollbackOnly();
         });

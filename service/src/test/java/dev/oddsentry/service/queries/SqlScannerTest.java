@@ -61,7 +61,7 @@ class SqlScannerTest {
                 "select :day ; -- done ;             | select ?",
             })
     void parametersOutsideLiteralsAreBound(String sql, String bound) {
-        var query = new QueryDefinition(null, "q", "Q", null, "ferry", sql, Map.of(), Map.of(), List.of());
+        var query = new QueryDefinition(null, "q", "Q", null, List.of(), "ferry", sql, Map.of(), Map.of(), List.of());
         assertThat(BoundSql.of(query, Map.of("day", BigDecimal.ONE, "days", List.of(1, 2, 3)))
                         .sql())
                 .isEqualTo(bound);

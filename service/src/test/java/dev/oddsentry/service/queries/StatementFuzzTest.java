@@ -212,7 +212,8 @@ class StatementFuzzTest {
 
     private List<Object> run(String sql) {
         var source = service.bean(Sources.class).require("fuzz");
-        var query = new QueryDefinition(null, "fuzz", "Fuzz", null, "fuzz", sql, Map.of(), Map.of(), List.of());
+        var query =
+                new QueryDefinition(null, "fuzz", "Fuzz", null, List.of(), "fuzz", sql, Map.of(), Map.of(), List.of());
         var first = new ArrayList<Object>();
         var input = new QueryInput(Map.of("x", "x", "xtable", "x", "xselect", "x"), ZoneOffset.UTC);
         runner.readAll(source, query, input, _ -> row -> {

@@ -53,6 +53,7 @@ class TeamEstateTest {
                         each.path("kind").asString() + " " + each.path("name").asString()
                                 + (each.path("owned").asBoolean() ? " owned" : "")
                                 + (each.path("mailed").asBoolean() ? " mailed" : "")
+                                + (each.path("shown").asBoolean() ? " shown" : "")
                                 + (each.path("retired").asBoolean() ? " retired" : ""))
                 .toList();
     }
@@ -83,24 +84,48 @@ class TeamEstateTest {
     }
 
     @Test
+    void whatIsShownToATeamAndItsSourceFollowItsNameAndKeepItFromBeingRemoved() {
+        save(deck);
+        save(engine);
+        String name = "shown-" + suffix;
+        api.push("kind: calendar\nname: " + name + "\nowner: " + engine + "\nvisible_to: [" + deck + "]\n");
+        api.put(
+                "/api/sources/" + name,
+                Map.of(
+                        "jdbcUrl",
+                        api.get("/api/sources").path(0).path("jdbcUrl").asString(),
+                        "username",
+                        "ferry_reader",
+                        "password",
+                        "reader",
+                        "teams",
+                        List.of(deck)));
+        assertThat(estate(deck)).containsExactly("calendar " + name + " shown");
+        assertThat(act("DELETE", deck, "", null).text()).contains("is named by calendar " + name);
+
+        String dekk = "Dekk to " + suffix;
+        assertThat(act("POST", deck, "/rename", "{\"name\":\"" + dekk + "\"}").status())
+                .isEqualTo(200);
+        assertThat(definition("calendar", name)).contains("\"visible_to\":[\"" + dekk + "\"]");
+        api.push("kind: calendar\nname: " + name + "\nowner: " + engine + "\n");
+        assertThat(act("DELETE", dekk, "", null).text()).contains("may use the source " + name);
+        api.put(
+                "/api/sources/" + name,
+                Map.of(
+                        "jdbcUrl",
+                        api.get("/api/sources").path(0).path("jdbcUrl").asString(),
+                        "username",
+                        "ferry_reader",
+                        "teams",
+                        List.of()));
+        assertThat(act("DELETE", dekk, "", null).text()).isEmpty();
+    }
+
+    @Test
     void aRenamedTeamTakesMembersDefinitionsDraftsAndTheArchiveAlong() {
         save(deck);
         String login = "deckhand-" + suffix;
-        api.post(
-                "/api/people",
-                Map.of(
-                        "login",
-                        login,
-                        "name",
-                        "Deckhand",
-                        "email",
-                        login + "@skerryline.example",
-                        "password",
-                        "long-enough-1",
-                        "role",
-                        "ANALYST",
-                        "teams",
-                        List.of(deck)));
+        HttpApi.newUser(service, login, "ANALYST", List.of(deck), login + "@skerryline.example");
         String active = owned(deck).name;
         api.send(
                 "PUT",

@@ -10,6 +10,7 @@ import dev.oddsentry.service.RunningService;
 import java.sql.SQLException;
 import java.time.Duration;
 import java.time.Instant;
+import java.util.List;
 import java.util.UUID;
 import org.junit.jupiter.api.AfterEach;
 import org.junit.jupiter.api.Test;
@@ -24,7 +25,17 @@ class SourcePoolsTest {
     private Source source(String url, Instant updatedAt) {
         when(sources.passwordOf(any())).thenReturn("reader");
         return new Source(
-                id, "ferry", url, "ferry_reader", 1_000, Duration.ofSeconds(5), 2, null, Duration.ZERO, updatedAt);
+                id,
+                "ferry",
+                url,
+                "ferry_reader",
+                1_000,
+                Duration.ofSeconds(5),
+                2,
+                null,
+                Duration.ZERO,
+                List.of(),
+                updatedAt);
     }
 
     @AfterEach

@@ -1,8 +1,10 @@
 package dev.oddsentry.service.api.archive;
 
+import dev.oddsentry.service.authoring.Kinds;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Teams;
 import dev.oddsentry.service.retirement.TeamEstate;
+import dev.oddsentry.service.visibility.Visibility;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
 import jakarta.validation.constraints.Size;
@@ -22,14 +24,19 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping(path = "/api/teams/{name}", produces = "application/json")
 class TeamEstateController {
     private final TeamEstate estate;
+    private final Visibility visibility;
 
-    TeamEstateController(TeamEstate estate) {
+    TeamEstateController(TeamEstate estate, Visibility visibility) {
+        this.visibility = visibility;
         this.estate = estate;
     }
 
     @GetMapping("/definitions")
     List<TeamEstate.TeamDefinition> listTeamDefinitions(@PathVariable String name) {
-        return estate.of(name);
+        var visible = visibility.now();
+        return estate.of(name).stream()
+                .filter(each -> visible.includes(Kinds.of(each.kind()), each.name()))
+                .toList();
     }
 
     /** @param to the team that takes it */

@@ -3,6 +3,7 @@ package dev.oddsentry.service.api.conditions;
 import dev.oddsentry.core.condition.Completion;
 import dev.oddsentry.core.condition.Condition;
 import dev.oddsentry.core.condition.FireWhen;
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.evaluation.RuleLabels;
@@ -11,6 +12,8 @@ import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.thresholds.ThresholdStore;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
@@ -22,6 +25,7 @@ import java.util.ArrayList;
 import java.util.LinkedHashMap;
 import java.util.List;
 import java.util.Map;
+import java.util.Set;
 import org.jspecify.annotations.Nullable;
 import org.springframework.web.bind.annotation.PathVariable;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -38,7 +42,17 @@ class ConditionController {
     private final ThresholdStore thresholds;
     private final Clock clock;
 
-    ConditionController(DefinitionStore definitions, ThresholdStore thresholds, Clock clock) {
+    private final UnknownNames unknown;
+    private final Visibility visibility;
+
+    ConditionController(
+            DefinitionStore definitions,
+            ThresholdStore thresholds,
+            Clock clock,
+            UnknownNames unknown,
+            Visibility visibility) {
+        this.visibility = visibility;
+        this.unknown = unknown;
         this.definitions = definitions;
         this.thresholds = thresholds;
         this.clock = clock;
@@ -154,14 +168,12 @@ class ConditionController {
     }
 
     private Current<QueryDefinition> require(String name) {
-        return definitions
-                .query(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no query \"" + name + "\"."));
+        return definitions.query(name).orElseThrow(() -> unknown.of(Kind.QUERY, name));
     }
 
     private Scene scene(
             Current<QueryDefinition> query, @Nullable List<String> per, @Nullable Map<String, String> measures) {
-        return Scene.of(definitions.columns(query), thresholds.all(), per, measures);
+        return Scene.of(definitions.columns(query), thresholds.writable(visibility.now(), Set.of()), per, measures);
     }
 
     /** The rule that such a condition would stand in, as far as its labels go. */
@@ -171,6 +183,6 @@ class ConditionController {
             body.measures().forEach((name, value) -> named.put(name, new RuleDefinition.Measure(value, null, null)));
         var groups = body.per() == null ? null : new RuleDefinition.GroupsDefinition(body.per(), named, null);
         LocalDate today = clock.instant().atOffset(ZoneOffset.UTC).toLocalDate();
-        return new RuleLabels(groups, query, thresholds.all(), today);
+        return new RuleLabels(groups, query, thresholds.writable(visibility.now(), Set.of()), today);
     }
 }

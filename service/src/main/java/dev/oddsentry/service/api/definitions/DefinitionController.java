@@ -5,12 +5,12 @@ import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.authoring.Kinds;
-import dev.oddsentry.service.authoring.PrivateLayouts;
 import dev.oddsentry.service.authoring.Saved;
 import dev.oddsentry.service.authoring.Saving;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
-import dev.oddsentry.service.web.RefusedException;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import java.util.ArrayList;
 import java.util.Comparator;
 import java.util.EnumMap;
@@ -34,7 +34,12 @@ class DefinitionController {
     private final Saving saving;
     private final DefinitionStore store;
 
-    DefinitionController(Saving saving, DefinitionStore store) {
+    private final UnknownNames unknown;
+    private final VisibleDefinitions visible;
+
+    DefinitionController(Saving saving, DefinitionStore store, UnknownNames unknown, VisibleDefinitions visible) {
+        this.visible = visible;
+        this.unknown = unknown;
         this.saving = saving;
         this.store = store;
     }
@@ -58,12 +63,11 @@ class DefinitionController {
      */
     record DefinitionSummary(String kind, String name, String title, int revision, List<String> rules) {}
 
-    /** Every definition that is saved, but for layouts that are another's own. */
+    /** Every definition that one may see. */
     @GetMapping(produces = "application/json")
-    List<DefinitionSummary> listDefinitions(@AuthenticationPrincipal Person by) {
+    List<DefinitionSummary> listDefinitions() {
         var users = users();
-        return store.everything().stream()
-                .filter(each -> PrivateLayouts.isOpenTo(by, each.definition()))
+        return visible.everything().stream()
                 .map(each -> new DefinitionSummary(
                         each.definition().kind().code(),
                         each.definition().name(),
@@ -77,7 +81,7 @@ class DefinitionController {
     /** The rules that use what is of a kind and has a name, by name; what a rule uses is read from it once. */
     private Map<Kind, Map<String, List<String>>> users() {
         var users = new EnumMap<Kind, Map<String, List<String>>>(Kind.class);
-        var rules = store.rules().stream()
+        var rules = visible.rules().stream()
                 .map(each -> each.definition())
                 .sorted(Comparator.comparing(RuleDefinition::name))
                 .toList();
@@ -104,8 +108,6 @@ class DefinitionController {
     }
 
     private Definition require(Person by, String kind, String name) {
-        return store.current(Kinds.of(kind), name)
-                .filter(definition -> PrivateLayouts.isOpenTo(by, definition))
-                .orElseThrow(() -> RefusedException.notFound("There is no " + kind + " \"" + name + "\"."));
+        return store.current(Kinds.of(kind), name).orElseThrow(() -> unknown.of(Kinds.of(kind), name));
     }
 }

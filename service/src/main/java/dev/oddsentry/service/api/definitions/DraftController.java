@@ -1,5 +1,6 @@
 package dev.oddsentry.service.api.definitions;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.service.authoring.Drafts;
@@ -8,6 +9,7 @@ import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.visibility.UnknownNames;
 import dev.oddsentry.service.web.RefusedException;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
@@ -30,13 +32,16 @@ class DraftController {
     private final DefinitionStore store;
     private final Drafts drafts;
 
-    DraftController(DefinitionStore store, Drafts drafts) {
+    private final UnknownNames unknown;
+
+    DraftController(DefinitionStore store, Drafts drafts, UnknownNames unknown) {
+        this.unknown = unknown;
         this.store = store;
         this.drafts = drafts;
     }
 
     private Current<RuleDefinition> rule(String name) {
-        return store.rule(name).orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."));
+        return store.rule(name).orElseThrow(() -> unknown.of(Kind.RULE, name));
     }
 
     @GetMapping("/draft")

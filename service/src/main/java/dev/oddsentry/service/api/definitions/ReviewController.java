@@ -8,10 +8,10 @@ import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Problem;
 import dev.oddsentry.service.authoring.CheckedDrafts;
-import dev.oddsentry.service.authoring.PrivateLayouts;
 import dev.oddsentry.service.authoring.Saving;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.ArrayList;
 import java.util.List;
@@ -27,9 +27,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RestController
 class ReviewController {
     private final CheckedDrafts drafts;
+    private final Visibility visibility;
     private final DefinitionStore store;
 
-    ReviewController(CheckedDrafts drafts, DefinitionStore store) {
+    ReviewController(CheckedDrafts drafts, DefinitionStore store, Visibility visibility) {
+        this.visibility = visibility;
         this.drafts = drafts;
         this.store = store;
     }
@@ -79,7 +81,7 @@ class ReviewController {
     /** By its id where it has one, so that a document with another name is held against what it renames. */
     private Optional<Definition> saved(Person by, Definition definition) {
         var found = store.current(definition.kind(), name(definition));
-        if (found.isPresent() && !PrivateLayouts.isOpenTo(by, found.get()))
+        if (found.isPresent() && !visibility.now().includes(definition.kind(), name(definition)))
             throw RefusedException.conflict("The name " + definition.name() + " is taken.");
         return found;
     }

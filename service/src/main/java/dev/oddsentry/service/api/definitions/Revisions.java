@@ -6,11 +6,11 @@ import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import dev.oddsentry.core.definition.Definition;
 import dev.oddsentry.core.definition.Document;
 import dev.oddsentry.service.authoring.Kinds;
-import dev.oddsentry.service.authoring.PrivateLayouts;
 import dev.oddsentry.service.authoring.Saved;
 import dev.oddsentry.service.authoring.Saving;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.visibility.UnknownNames;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.util.List;
@@ -35,7 +35,10 @@ class Revisions {
     private final Saving saving;
     private final DSLContext db;
 
-    Revisions(DefinitionStore store, Saving saving, DSLContext db) {
+    private final UnknownNames unknown;
+
+    Revisions(DefinitionStore store, Saving saving, DSLContext db, UnknownNames unknown) {
+        this.unknown = unknown;
         this.store = store;
         this.saving = saving;
         this.db = db;
@@ -105,10 +108,7 @@ class Revisions {
 
     private UUID id(Person by, String kind, String name) {
         Definition.Kind of = Kinds.of(kind);
-        return store.current(of, name)
-                .filter(definition -> PrivateLayouts.isOpenTo(by, definition))
-                .flatMap(_ -> store.idOf(of, name))
-                .orElseThrow(() -> RefusedException.notFound("There is no " + of.code() + " \"" + name + "\"."));
+        return store.current(of, name).flatMap(_ -> store.idOf(of, name)).orElseThrow(() -> unknown.of(of, name));
     }
 
     private Definition definition(UUID id, int revision) {

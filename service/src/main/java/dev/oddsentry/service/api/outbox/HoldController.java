@@ -1,5 +1,6 @@
 package dev.oddsentry.service.api.outbox;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.service.access.Access;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.ids.RuleId;
@@ -7,6 +8,7 @@ import dev.oddsentry.service.outbox.Holds;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleNames;
 import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotBlank;
@@ -30,8 +32,16 @@ class HoldController {
     private final Sources sources;
     private final DefinitionStore definitions;
     private final Access access;
+    private final Visibility visibility;
 
-    HoldController(Holds holds, RuleNames rules, Sources sources, DefinitionStore definitions, Access access) {
+    HoldController(
+            Holds holds,
+            RuleNames rules,
+            Sources sources,
+            DefinitionStore definitions,
+            Access access,
+            Visibility visibility) {
+        this.visibility = visibility;
         this.definitions = definitions;
         this.access = access;
         this.holds = holds;
@@ -49,7 +59,14 @@ class HoldController {
 
     @GetMapping
     List<Holds.Hold> listHolds() {
-        return holds.standing();
+        return standing();
+    }
+
+    private List<Holds.Hold> standing() {
+        var visible = visibility.now();
+        return holds.standing().stream()
+                .filter(hold -> hold.rule() == null || visible.includes(Kind.RULE, hold.rule()))
+                .toList();
     }
 
     @PostMapping
@@ -61,7 +78,7 @@ class HoldController {
         if (rule != null)
             access.requireWrite(by, definitions.rule(rule).orElseThrow().definition());
         holds.hold(by, body.source(), rule, body.reason());
-        return holds.standing();
+        return standing();
     }
 
     /** @param discard whether what waits is stopped, rather than sent */

@@ -24,6 +24,7 @@ import dev.oddsentry.service.outbox.MessageActions;
 import dev.oddsentry.service.outbox.RecipientState;
 import dev.oddsentry.service.overview.ReportedFindings;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.util.List;
@@ -51,9 +52,16 @@ class OutboxController {
     private final DSLContext db;
     private final MessageActions acts;
     private final MessageFiles storedFiles;
+    private final Visibility visibility;
     private final ReportedFindings reported;
 
-    OutboxController(DSLContext db, MessageActions acts, MessageFiles storedFiles, ReportedFindings reported) {
+    OutboxController(
+            DSLContext db,
+            MessageActions acts,
+            MessageFiles storedFiles,
+            ReportedFindings reported,
+            Visibility visibility) {
+        this.visibility = visibility;
         this.db = db;
         this.storedFiles = storedFiles;
         this.reported = reported;
@@ -118,6 +126,7 @@ class OutboxController {
             @RequestParam(required = false) @Nullable String after) {
         String sought = q == null ? "" : q.strip();
         var messages = summaries(and(
+                visibility.now().messages(),
                 rule == null ? noCondition() : DEFINITION.NAME.eq(rule),
                 sought.isEmpty()
                         ? noCondition()

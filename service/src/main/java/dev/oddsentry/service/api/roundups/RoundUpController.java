@@ -1,5 +1,6 @@
 package dev.oddsentry.service.api.roundups;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.ScheduleWords;
 import dev.oddsentry.extracts.mail.RoundUp;
@@ -15,6 +16,8 @@ import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.roundups.RoundUpRun;
 import dev.oddsentry.service.roundups.RoundUpUpdates;
 import dev.oddsentry.service.roundups.RoundUps;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Instant;
@@ -43,6 +46,9 @@ class RoundUpController {
     private final DSLContext db;
     private final Clock clock;
 
+    private final UnknownNames unknown;
+    private final VisibleDefinitions visible;
+
     RoundUpController(
             DefinitionStore definitions,
             RoundUps roundUps,
@@ -51,7 +57,11 @@ class RoundUpController {
             MessageBuilder messages,
             Audit audit,
             DSLContext db,
-            Clock clock) {
+            Clock clock,
+            UnknownNames unknown,
+            VisibleDefinitions visible) {
+        this.visible = visible;
+        this.unknown = unknown;
         this.definitions = definitions;
         this.roundUps = roundUps;
         this.news = news;
@@ -85,7 +95,7 @@ class RoundUpController {
 
     @GetMapping(produces = "application/json")
     List<RoundUpView> listRoundUps() {
-        return definitions.roundUps().stream().map(this::view).toList();
+        return visible.roundUps().stream().map(this::view).toList();
     }
 
     @GetMapping(path = "/{name}", produces = "application/json")
@@ -173,8 +183,6 @@ class RoundUpController {
     }
 
     private Current<RoundUpDefinition> require(String name) {
-        return definitions
-                .roundUp(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no round-up \"" + name + "\"."));
+        return definitions.roundUp(name).orElseThrow(() -> unknown.of(Kind.ROUND_UP, name));
     }
 }

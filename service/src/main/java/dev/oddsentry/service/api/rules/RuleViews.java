@@ -26,6 +26,7 @@ import dev.oddsentry.service.layouts.SeverityLook;
 import dev.oddsentry.service.rules.CheckState;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.schedules.Schedules;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import java.time.Clock;
 import java.time.Instant;
 import java.util.EnumMap;
@@ -53,6 +54,7 @@ class RuleViews {
     private final Labels labels;
     private final Schedules schedules;
     private final Clock clock;
+    private final VisibleDefinitions visible;
 
     RuleViews(
             DSLContext db,
@@ -61,7 +63,9 @@ class RuleViews {
             Layouts layouts,
             Labels labels,
             Schedules schedules,
-            Clock clock) {
+            Clock clock,
+            VisibleDefinitions visible) {
+        this.visible = visible;
         this.db = db;
         this.definitions = definitions;
         this.drafts = drafts;
@@ -144,6 +148,8 @@ class RuleViews {
     /**
      * What a rule says, in its own words; the sentence is its condition in plain English.
      *
+     * @param sql of its query; null for those who do not see the query
+     * @param visibleTo the teams that see it, with its owner; empty where everybody does
      * @param openAfter how long an exception is pending before it opens; null where the first check decides
      * @param clearAfter how long a finding must be missed before it clears; null where the first check decides
      */
@@ -151,7 +157,7 @@ class RuleViews {
             String query,
             String queryTitle,
             String source,
-            String sql,
+            @Nullable String sql,
             Map<String, String> parameters,
             List<String> per,
             boolean grouped,
@@ -168,7 +174,8 @@ class RuleViews {
             List<String> report,
             String schedule,
             @Nullable SplitText split,
-            @Nullable PersonalCopiesText copies) {}
+            @Nullable PersonalCopiesText copies,
+            List<String> visibleTo) {}
 
     /** @param address the column with the addresses of the copy */
     record PersonalCopiesText(String from, String key, String address) {}
@@ -190,7 +197,7 @@ class RuleViews {
             @Nullable String sentence) {}
 
     List<RuleSummary> all() {
-        return summaries(layouts.resolved(definitions.rules()));
+        return summaries(layouts.resolved(visible.rules()));
     }
 
     RulePage page(String name) {
@@ -217,7 +224,7 @@ class RuleViews {
                 query.name(),
                 query.title(),
                 query.source(),
-                query.sql(),
+                visible.query(query.name()).isPresent() ? query.sql() : null,
                 parameters,
                 rule.groups() == null ? List.of() : rule.groups().per(),
                 rule.groups() != null,
@@ -248,7 +255,8 @@ class RuleViews {
                         : new PersonalCopiesText(
                                 rule.copies().from(),
                                 rule.copies().key(),
-                                rule.copies().address()));
+                                rule.copies().address()),
+                rule.visibleTo());
     }
 
     private static @Nullable SplitText split(DeliveryDefinition delivery) {

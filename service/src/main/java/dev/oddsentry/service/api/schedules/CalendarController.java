@@ -9,6 +9,7 @@ import dev.oddsentry.service.authoring.Saved;
 import dev.oddsentry.service.authoring.Saving;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.LocalDate;
@@ -35,8 +36,10 @@ class CalendarController {
     private final DefinitionStore definitions;
     private final Saving saving;
     private final Clock clock;
+    private final VisibleDefinitions visible;
 
-    CalendarController(DefinitionStore definitions, Saving saving, Clock clock) {
+    CalendarController(DefinitionStore definitions, Saving saving, Clock clock, VisibleDefinitions visible) {
+        this.visible = visible;
         this.definitions = definitions;
         this.saving = saving;
         this.clock = clock;
@@ -61,8 +64,8 @@ class CalendarController {
 
     @GetMapping
     List<CalendarView> listCalendars() {
-        var rules = definitions.rules();
-        return definitions.calendars().stream()
+        var rules = visible.rules();
+        return visible.calendars().stream()
                 .map(calendar -> {
                     WorkingDays days = calendar.definition().days();
                     return new CalendarView(
@@ -103,6 +106,7 @@ class CalendarController {
                 name,
                 before.map(CalendarDefinition::title).orElse(name),
                 before.map(CalendarDefinition::owner).orElse(null),
+                before.map(CalendarDefinition::visibleTo).orElse(List.of()),
                 new WorkingDays(days.week(), holidays, days.worked(), days.periods()));
         return saving.save(by, Document.print(after), reason, false, null);
     }

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.api.schedules;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.ScheduleDefinition;
 import dev.oddsentry.core.definition.ScheduleWords;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
@@ -8,6 +9,7 @@ import dev.oddsentry.core.schedule.Recurrence;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.rules.RuleNames;
 import dev.oddsentry.service.schedules.Schedules;
+import dev.oddsentry.service.visibility.UnknownNames;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
@@ -39,7 +41,11 @@ class DatesController {
     private final RuleNames names;
     private final Clock clock;
 
-    DatesController(Schedules schedules, DefinitionStore definitions, RuleNames names, Clock clock) {
+    private final UnknownNames unknown;
+
+    DatesController(
+            Schedules schedules, DefinitionStore definitions, RuleNames names, Clock clock, UnknownNames unknown) {
+        this.unknown = unknown;
         this.schedules = schedules;
         this.definitions = definitions;
         this.names = names;
@@ -88,8 +94,7 @@ class DatesController {
         String until = asked.getFirst("until");
         String calendar = asked.getFirst("calendar");
         String onHoliday = asked.getFirst("onHoliday");
-        if (calendar != null && definitions.calendar(calendar).isEmpty())
-            throw RefusedException.notFound("There is no calendar \"" + calendar + "\".");
+        if (calendar != null && definitions.calendar(calendar).isEmpty()) throw unknown.of(Kind.CALENDAR, calendar);
         LocalDateTime from =
                 start == null ? clock.instant().atZone(zone).toLocalDate().atStartOfDay() : local("start", start);
         for (String rule : recur) check(rule, from, zone);

@@ -1,11 +1,11 @@
 package dev.oddsentry.service.api.schedules;
 
 import static dev.oddsentry.service.db.generated.Tables.FEED;
-import static dev.oddsentry.service.db.generated.Tables.PERSON;
 
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.config.Settings;
+import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.web.RefusedException;
 import java.nio.charset.StandardCharsets;
@@ -33,9 +33,11 @@ class FeedController {
     private final Audit audit;
     private final Settings settings;
     private final Clock clock;
+    private final People people;
     private final SecureRandom random = new SecureRandom();
 
-    FeedController(DSLContext db, ScheduleFeed feed, Audit audit, Settings settings, Clock clock) {
+    FeedController(DSLContext db, ScheduleFeed feed, Audit audit, Settings settings, Clock clock, People people) {
+        this.people = people;
         this.db = db;
         this.feed = feed;
         this.audit = audit;
@@ -71,13 +73,13 @@ class FeedController {
 
     @GetMapping(path = "/feeds/{token}/schedules.ics", produces = "text/calendar;charset=UTF-8")
     String getFeed(@PathVariable String token) {
-        boolean known = db.fetchExists(db.selectOne()
+        var of = db.select(FEED.PERSON_ID)
                 .from(FEED)
-                .join(PERSON)
-                .on(PERSON.ID.eq(FEED.PERSON_ID))
-                .where(FEED.HASH.eq(hash(token)), PERSON.ACTIVE.isTrue()));
-        if (!known) throw RefusedException.notFound("No such feed.");
-        return feed.text(clock.instant());
+                .where(FEED.HASH.eq(hash(token)))
+                .fetchOptional(FEED.PERSON_ID)
+                .flatMap(people::active)
+                .orElseThrow(() -> RefusedException.notFound("No such feed."));
+        return feed.text(of, clock.instant());
     }
 
     private static byte[] hash(String token) {

@@ -7,8 +7,10 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.ids.RuleId;
+import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.schedules.Schedules;
+import dev.oddsentry.service.visibility.Visibility;
 import java.net.URI;
 import java.time.Duration;
 import java.time.Instant;
@@ -37,16 +39,19 @@ class ScheduleFeed {
     private final DSLContext db;
     private final DefinitionStore definitions;
     private final Schedules schedules;
+    private final Visibility visibility;
     private final Settings settings;
 
-    ScheduleFeed(DSLContext db, DefinitionStore definitions, Schedules schedules, Settings settings) {
+    ScheduleFeed(
+            DSLContext db, DefinitionStore definitions, Schedules schedules, Settings settings, Visibility visibility) {
+        this.visibility = visibility;
         this.db = db;
         this.definitions = definitions;
         this.schedules = schedules;
         this.settings = settings;
     }
 
-    String text(Instant now) {
+    String text(Person of, Instant now) {
         var calendar = new Calendar();
         calendar.add(new ProdId("-//Odd Sentry//Schedules//EN"));
         calendar.add(ImmutableVersion.VERSION_2_0);
@@ -55,7 +60,7 @@ class ScheduleFeed {
                 .from(RULE)
                 .where(RULE.STATE.eq(RuleState.ACTIVE))
                 .fetchSet(RULE.ID);
-        definitions.rules().stream()
+        visibility.of(of).of(definitions.rules()).stream()
                 .filter(rule -> active.contains(rule.ruleId()))
                 .forEach(rule -> addSlots(calendar, rule, now));
         return calendar.toString();

@@ -2,6 +2,7 @@ package dev.oddsentry.service.api.sources;
 
 import dev.oddsentry.core.schedule.ClosedHours;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.people.Teams;
 import dev.oddsentry.service.sources.Lane;
 import dev.oddsentry.service.sources.RoleRights;
 import dev.oddsentry.service.sources.Source;
@@ -10,6 +11,7 @@ import dev.oddsentry.service.sources.SourcePools;
 import dev.oddsentry.service.sources.SourceTables;
 import dev.oddsentry.service.sources.SourceZones;
 import dev.oddsentry.service.sources.Sources;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.Max;
@@ -37,16 +39,30 @@ class SourceController {
     private final Sources sources;
     private final SourcePools pools;
     private final SourceTables tables;
+    private final Visibility visibility;
     private final SourceZones zones;
+    private final Teams known;
 
-    SourceController(Sources sources, SourcePools pools, SourceTables tables, SourceZones zones) {
+    SourceController(
+            Sources sources,
+            SourcePools pools,
+            SourceTables tables,
+            SourceZones zones,
+            Visibility visibility,
+            Teams known) {
+        this.known = known;
+        this.visibility = visibility;
         this.tables = tables;
         this.zones = zones;
         this.sources = sources;
         this.pools = pools;
     }
 
-    /** A source as the API tells it: without its password. */
+    /**
+     * A source as the API tells it: without its password.
+     *
+     * @param teams whose members may use it; empty for all
+     */
     record SourceView(
             String name,
             String jdbcUrl,
@@ -55,7 +71,8 @@ class SourceController {
             long timeLimitSeconds,
             int maxConnections,
             @Nullable String closed,
-            long spreadSeconds) {
+            long spreadSeconds,
+            List<String> teams) {
         static SourceView of(Source source) {
             return new SourceView(
                     source.name(),
@@ -65,10 +82,12 @@ class SourceController {
                     source.timeLimit().toSeconds(),
                     source.mostConnections(),
                     source.closedHours() == null ? null : source.closedHours().toString(),
-                    source.spread().toSeconds());
+                    source.spread().toSeconds(),
+                    source.teams());
         }
     }
 
+    /** @param teams whose members may use it; empty for all, null keeps those of a source that is there */
     record SourceBody(
             @NotBlank @Size(max = 2_000) String jdbcUrl,
             @NotBlank @Size(max = 200) String username,
@@ -77,7 +96,8 @@ class SourceController {
             @Nullable @Min(1) @Max(86_400) Integer timeLimitSeconds,
             @Nullable @Min(2) @Max(100) Integer maxConnections,
             @Nullable String closed,
-            @Nullable @Min(0) @Max(60) Integer spreadSeconds) {
+            @Nullable @Min(0) @Max(60) Integer spreadSeconds,
+            @Nullable @Size(max = 200) List<@NotBlank String> teams) {
         Sources.Settings settings() {
             return new Sources.Settings(
                     jdbcUrl,
@@ -87,7 +107,8 @@ class SourceController {
                     Duration.ofSeconds(timeLimitSeconds == null ? 60 : timeLimitSeconds),
                     maxConnections == null ? 8 : maxConnections,
                     closed == null || closed.isBlank() ? null : closedHours(closed),
-                    Duration.ofSeconds(spreadSeconds == null ? 0 : spreadSeconds));
+                    Duration.ofSeconds(spreadSeconds == null ? 0 : spreadSeconds),
+                    teams == null ? null : teams.stream().distinct().toList());
         }
     }
 
@@ -107,7 +128,10 @@ class SourceController {
 
     @GetMapping
     List<SourceView> listSources() {
-        return sources.all().stream().map(SourceView::of).toList();
+        return sources.all().stream()
+                .filter(visibility::mayUse)
+                .map(SourceView::of)
+                .toList();
     }
 
     /** Its tables and views with their columns, as far as its user may see them. */
@@ -119,8 +143,16 @@ class SourceController {
     @PutMapping("/{name}")
     SavedSource saveSource(
             @AuthenticationPrincipal Person by, @PathVariable String name, @Valid @RequestBody SourceBody body) {
+        refuseUnknownTeams(body);
         var source = sources.save(by, name, body.settings());
         return new SavedSource(SourceView.of(source), test(source));
+    }
+
+    private void refuseUnknownTeams(SourceBody body) {
+        if (body.teams() == null) return;
+        for (String team : body.teams())
+            if (!known.names().contains(team))
+                throw RefusedException.invalid("teams: there is no team \"" + team + "\". Save the team first.");
     }
 
     @PostMapping("/{name}/test")

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.api.statements;
 
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.extracts.mail.CheckStatement;
@@ -9,6 +10,8 @@ import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.rules.RuleState;
 import dev.oddsentry.service.rules.RuleStates;
 import dev.oddsentry.service.statements.CheckStatements;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Duration;
@@ -31,7 +34,18 @@ class StatementController {
     private final RuleStates rules;
     private final Clock clock;
 
-    StatementController(CheckStatements statements, DefinitionStore definitions, RuleStates rules, Clock clock) {
+    private final UnknownNames unknown;
+    private final VisibleDefinitions visible;
+
+    StatementController(
+            CheckStatements statements,
+            DefinitionStore definitions,
+            RuleStates rules,
+            Clock clock,
+            UnknownNames unknown,
+            VisibleDefinitions visible) {
+        this.visible = visible;
+        this.unknown = unknown;
         this.statements = statements;
         this.definitions = definitions;
         this.rules = rules;
@@ -85,7 +99,7 @@ class StatementController {
         Instant since = from == null ? until.minus(USUAL) : from;
         if (!since.isBefore(until)) throw RefusedException.invalid("from: the time must be before " + until + ".");
         var asked = rule == null || rule.isEmpty()
-                ? definitions.rules().stream()
+                ? visible.rules().stream()
                         .filter(each -> rules.of(each.ruleId()) != RuleState.DRAFT)
                         .toList()
                 : rule.stream().map(this::require).toList();
@@ -98,8 +112,6 @@ class StatementController {
     }
 
     private Current<RuleDefinition> require(String name) {
-        return definitions
-                .rule(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no rule \"" + name + "\"."));
+        return visible.rule(name).orElseThrow(() -> unknown.of(Kind.RULE, name));
     }
 }

@@ -1,12 +1,14 @@
 package dev.oddsentry.service.api.thresholds;
 
 import de.siegmar.fastcsv.writer.CsvWriter;
+import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.ThresholdDefinition;
 import dev.oddsentry.core.threshold.ThresholdTable;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.thresholds.ThresholdStore;
-import dev.oddsentry.service.web.RefusedException;
+import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.VisibleDefinitions;
 import java.io.IOException;
 import java.io.StringWriter;
 import java.io.UncheckedIOException;
@@ -28,7 +30,17 @@ class ThresholdViews {
     private final ThresholdStore store;
     private final Clock clock;
 
-    ThresholdViews(DefinitionStore definitions, ThresholdStore store, Clock clock) {
+    private final UnknownNames unknown;
+    private final VisibleDefinitions visible;
+
+    ThresholdViews(
+            DefinitionStore definitions,
+            ThresholdStore store,
+            Clock clock,
+            UnknownNames unknown,
+            VisibleDefinitions visible) {
+        this.visible = visible;
+        this.unknown = unknown;
         this.definitions = definitions;
         this.store = store;
         this.clock = clock;
@@ -64,7 +76,7 @@ class ThresholdViews {
             ThresholdSummary threshold, List<ThresholdValueView> values, List<ThresholdStore.ThresholdValue> history) {}
 
     List<ThresholdSummary> all() {
-        return definitions.thresholds().stream().map(this::summary).toList();
+        return visible.thresholds().stream().map(this::summary).toList();
     }
 
     ThresholdPage page(String name) {
@@ -77,9 +89,7 @@ class ThresholdViews {
     }
 
     private Current<ThresholdDefinition> require(String name) {
-        return definitions
-                .threshold(name)
-                .orElseThrow(() -> RefusedException.notFound("There is no threshold \"" + name + "\"."));
+        return definitions.threshold(name).orElseThrow(() -> unknown.of(Kind.THRESHOLD, name));
     }
 
     private ThresholdSummary summary(Current<ThresholdDefinition> threshold) {
@@ -102,7 +112,7 @@ class ThresholdViews {
     }
 
     List<String> rulesThatUse(String name) {
-        return definitions.rules().stream()
+        return visible.rules().stream()
                 .map(Current::definition)
                 .filter(rule -> rule.thresholdsUsed().contains(name))
                 .map(rule -> rule.name())

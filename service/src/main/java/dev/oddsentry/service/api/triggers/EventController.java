@@ -1,5 +1,7 @@
 package dev.oddsentry.service.api.triggers;
 
+import static dev.oddsentry.service.db.generated.Tables.RULE_EVENT;
+
 import dev.oddsentry.core.definition.RuleDefinition;
 import dev.oddsentry.core.problem.InvalidDefinitionException;
 import dev.oddsentry.core.problem.Nearest;
@@ -9,6 +11,7 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.triggers.Triggers;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.constraints.Size;
 import java.time.Clock;
@@ -39,8 +42,16 @@ class EventController {
     private final Audit audit;
     private final DSLContext db;
     private final Clock clock;
+    private final Visibility visibility;
 
-    EventController(Triggers triggers, DefinitionStore definitions, Audit audit, DSLContext db, Clock clock) {
+    EventController(
+            Triggers triggers,
+            DefinitionStore definitions,
+            Audit audit,
+            DSLContext db,
+            Clock clock,
+            Visibility visibility) {
+        this.visibility = visibility;
         this.triggers = triggers;
         this.definitions = definitions;
         this.audit = audit;
@@ -59,7 +70,7 @@ class EventController {
 
     @GetMapping
     List<String> listEvents() {
-        return triggers.events();
+        return triggers.events(visibility.now().rules(RULE_EVENT.RULE_ID));
     }
 
     @PostMapping("/{event}")
@@ -87,13 +98,16 @@ class EventController {
         return new EventReceipt(
                 event,
                 now,
-                listeners.stream().map(rule -> rule.definition().name()).toList());
+                visibility.now().of(listeners).stream()
+                        .map(rule -> rule.definition().name())
+                        .toList());
     }
 
     private void refuseUnknown(String event) {
-        if (triggers.isKnown(event)) return;
+        var known = triggers.events(visibility.now().rules(RULE_EVENT.RULE_ID));
+        if (known.contains(event)) return;
         throw RefusedException.notFound("No rule listens to an event \"" + event + "\"."
-                + Nearest.to(event, triggers.events())
+                + Nearest.to(event, known)
                         .map(near -> " Did you mean \"" + near + "\"?")
                         .orElse(""));
     }

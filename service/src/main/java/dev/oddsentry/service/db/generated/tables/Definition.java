@@ -87,6 +87,16 @@ public class Definition extends TableImpl<DefinitionRecord> {
      */
     public final TableField<DefinitionRecord, String> RETIRED_REASON = createField(DSL.name("retired_reason"), SQLDataType.CLOB, this, "");
 
+    /**
+     * The column <code>definition.visible_to</code>.
+     */
+    public final TableField<DefinitionRecord, String[]> VISIBLE_TO = createField(DSL.name("visible_to"), SQLDataType.CLOB.array(), this, "");
+
+    /**
+     * The column <code>definition.private_to</code>.
+     */
+    public final TableField<DefinitionRecord, String> PRIVATE_TO = createField(DSL.name("private_to"), SQLDataType.CLOB, this, "");
+
     private Definition(Name alias, Table<DefinitionRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }

@@ -115,6 +115,11 @@ public class Source extends TableImpl<SourceRecord> {
      */
     public final TableField<SourceRecord, Integer> SPREAD_SECONDS = createField(DSL.name("spread_seconds"), SQLDataType.INTEGER.nullable(false).defaultValue(DSL.field(DSL.raw("0"), SQLDataType.INTEGER)), this, "");
 
+    /**
+     * The column <code>source.teams</code>.
+     */
+    public final TableField<SourceRecord, String[]> TEAMS = createField(DSL.name("teams"), SQLDataType.CLOB.array(), this, "");
+
     private Source(Name alias, Table<SourceRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }

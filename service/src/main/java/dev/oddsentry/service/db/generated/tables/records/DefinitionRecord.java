@@ -120,6 +120,34 @@ public class DefinitionRecord extends UpdatableRecordImpl<DefinitionRecord> {
         return (String) get(6);
     }
 
+    /**
+     * Setter for <code>definition.visible_to</code>.
+     */
+    public void setVisibleTo(String[] value) {
+        set(7, value);
+    }
+
+    /**
+     * Getter for <code>definition.visible_to</code>.
+     */
+    public String[] getVisibleTo() {
+        return (String[]) get(7);
+    }
+
+    /**
+     * Setter for <code>definition.private_to</code>.
+     */
+    public void setPrivateTo(String value) {
+        set(8, value);
+    }
+
+    /**
+     * Getter for <code>definition.private_to</code>.
+     */
+    public String getPrivateTo() {
+        return (String) get(8);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -143,7 +171,7 @@ public class DefinitionRecord extends UpdatableRecordImpl<DefinitionRecord> {
     /**
      * Create a detached, initialised DefinitionRecord
      */
-    public DefinitionRecord(UUID id, Kind kind, String name, Integer revision, Instant retiredAt, UUID retiredBy, String retiredReason) {
+    public DefinitionRecord(UUID id, Kind kind, String name, Integer revision, Instant retiredAt, UUID retiredBy, String retiredReason, String[] visibleTo, String privateTo) {
         super(Definition.DEFINITION);
 
         setId(id);
@@ -153,6 +181,8 @@ public class DefinitionRecord extends UpdatableRecordImpl<DefinitionRecord> {
         setRetiredAt(retiredAt);
         setRetiredBy(retiredBy);
         setRetiredReason(retiredReason);
+        setVisibleTo(visibleTo);
+        setPrivateTo(privateTo);
         resetTouchedOnNotNull();
     }
 }

@@ -204,6 +204,20 @@ public class SourceRecord extends UpdatableRecordImpl<SourceRecord> {
         return (Integer) get(12);
     }
 
+    /**
+     * Setter for <code>source.teams</code>.
+     */
+    public void setTeams(String[] value) {
+        set(13, value);
+    }
+
+    /**
+     * Getter for <code>source.teams</code>.
+     */
+    public String[] getTeams() {
+        return (String[]) get(13);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -227,7 +241,7 @@ public class SourceRecord extends UpdatableRecordImpl<SourceRecord> {
     /**
      * Create a detached, initialised SourceRecord
      */
-    public SourceRecord(UUID id, String name, String jdbcUrl, String username, byte[] passwordCipher, Long maxRows, Integer timeLimitMs, Integer maxConnections, Instant updatedAt, LocalTime closedFrom, LocalTime closedUntil, String closedZone, Integer spreadSeconds) {
+    public SourceRecord(UUID id, String name, String jdbcUrl, String username, byte[] passwordCipher, Long maxRows, Integer timeLimitMs, Integer maxConnections, Instant updatedAt, LocalTime closedFrom, LocalTime closedUntil, String closedZone, Integer spreadSeconds, String[] teams) {
         super(Source.SOURCE);
 
         setId(id);
@@ -243,6 +257,7 @@ public class SourceRecord extends UpdatableRecordImpl<SourceRecord> {
         setClosedUntil(closedUntil);
         setClosedZone(closedZone);
         setSpreadSeconds(spreadSeconds);
+        setTeams(teams);
         resetTouchedOnNotNull();
     }
 }

@@ -1,20 +1,14 @@
-package dev.oddsentry.service.mail;
+package dev.oddsentry.service.recipients;
 
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Teams;
-import jakarta.mail.internet.AddressException;
-import jakarta.mail.internet.InternetAddress;
-import java.io.UnsupportedEncodingException;
-import java.nio.charset.StandardCharsets;
-import java.util.LinkedHashMap;
 import java.util.List;
-import java.util.Locale;
 import java.util.stream.Stream;
 import org.springframework.stereotype.Component;
 
-/** Recipients as they are written, as addresses of a message. */
+/** Recipients as documents write them, as addresses. */
 @Component
 public class Directory {
     private final Teams teams;
@@ -27,17 +21,7 @@ public class Directory {
         this.definitions = definitions;
     }
 
-    /** Each address once; an unknown reference gives none. */
-    public List<InternetAddress> addresses(List<String> written) {
-        var found = new LinkedHashMap<String, InternetAddress>();
-        written.stream()
-                .flatMap(this::expanded)
-                .map(Directory::address)
-                .forEach(address -> found.putIfAbsent(address.getAddress().toLowerCase(Locale.ROOT), address));
-        return List.copyOf(found.values());
-    }
-
-    /** The same with teams, people and lists as their addresses, as they are written. */
+    /** Teams, people and lists as their addresses, each address as it is written; an unknown reference gives none. */
     public List<String> written(List<String> references) {
         return references.stream().flatMap(this::expanded).distinct().toList();
     }
@@ -55,16 +39,5 @@ public class Directory {
                         .flatMap(list -> list.definition().recipients().stream())
                         .flatMap(this::expanded);
         };
-    }
-
-    private static InternetAddress address(String written) {
-        try {
-            var address = new InternetAddress(MailAddress.bare(written), true);
-            String name = MailAddress.name(written);
-            if (!name.isEmpty()) address.setPersonal(name, StandardCharsets.UTF_8.name());
-            return address;
-        } catch (AddressException | UnsupportedEncodingException e) {
-            throw new IllegalStateException("\"" + written + "\" is not a mail address", e);
-        }
     }
 }
